@@ -1,0 +1,22 @@
+import jstat from 'jstat'
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+
+const { jStat } = jstat
+
+/** A source of numbers that is wholly decided by its seed. */
+export type Random = Readonly<{ uniform: () => number; normal: () => number }>
+
+/** Same seed, same numbers, on every machine. `uniform` lies in [0, 1), `normal` has mean 0 and spread 1. */
+export function randomFrom(seed: number): Random {
+  const generator = xoroshiro128plus(seed)
+  const uniform = () => uniformFloat64(generator)
+  const normal = () => normalQuantile(Math.min(1 - 1e-12, Math.max(1e-12, uniform())))
+  return { uniform, normal }
+}
+
+/** Chance that a standard normal lies below `x`. */
+export const normalBelow = (x: number): number => jStat.normal.cdf(x, 0, 1)
+
+/** The standard normal's value below which lies the chance `p`. */
+const normalQuantile = (p: number): number => jStat.normal.inv(p, 0, 1)

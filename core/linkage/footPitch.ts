@@ -1,0 +1,13 @@
+import { radians } from '../geometry'
+
+/** Heel-up angle of the foot, degrees: one number, or at the top, forward and at the bottom of the stroke. */
+export type FootPitch = number | Readonly<{ top: number; forward: number; bottom: number }>
+
+/** Pitch at a crank angle: a + b·cos c + d·sin c through the three given values. `pitchAtDeg({top: 15, forward: 5, bottom: 15}, 90)` → 5. */
+export function pitchAtDeg(pitch: FootPitch, crankDeg: number): number {
+  if (typeof pitch === 'number') return pitch
+  const a = (pitch.top + pitch.bottom) / 2
+  const b = (pitch.top - pitch.bottom) / 2
+  const d = pitch.forward - a
+  return a + b * Math.cos(radians(crankDeg)) + d * Math.sin(radians(crankDeg))
+}

@@ -1,0 +1,8 @@
+import type { DefinedError } from 'ajv'
+
+type Validator = ((value: unknown) => boolean) & { errors?: DefinedError[] | null }
+export const place: Validator
+export const pose: Validator
+export const recommend: Validator
+export const evidence: Validator
+export const bikeType: Validator

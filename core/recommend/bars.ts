@@ -1,0 +1,86 @@
+import { axisOf, type Bike, type BikeType } from '../bike/bike'
+import { placeAt, type Positions } from '../bike/place'
+import type { AxisName, Label, Point } from '../conventions'
+import { latest, type Evidence, type EvidenceOf } from '../evidence/evidence'
+import { FRACTION_OF_STATURE } from '../rider/anthropometry'
+import { findStop, middleStop, stopsOf, type Stop } from '../scale/scale'
+import { BAR_WINDOW_MM, inWindow, type School } from '../school/school'
+
+export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
+export type BarWhy = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'school' | 'unknown'
+
+/** The bars by rule: where they should stand, how far the grip is then above the seat point, and whether that is as wanted. */
+export type BarAdvice = Readonly<{
+  posture: BarPosture
+  why: BarWhy
+  /** Grip above the seat point that is wanted, mm; null where the rider chooses from the lowest. */
+  windowMm: readonly [number, number] | null
+  height: Stop
+  gripAboveSeatMm: number
+  fits: boolean
+  slide?: Stop
+  /** Fingertips short of the grip with the elbow at the nose, mm; only where the forearm gauge is valid on this type. */
+  forearmGapMm?: number
+}>
+
+/**
+ * Bars for a saddle that stands at `saddle`. Height by the studio's school, the rider's experience, a sore back and
+ * pregnancy; slide by the forearm's length from the nose (gap nearest 0), else at its middle. No chances: a rule.
+ */
+export function adviseBars(
+  bikeType: BikeType,
+  bike: Bike | undefined,
+  school: School,
+  evidence: readonly Evidence[],
+  saddle: Positions,
+  statureMm: number,
+): BarAdvice {
+  const { posture, why } = wantedPosture(school, latest(evidence, 'rider'))
+  const windowMm = windowFor(school, posture)
+  const { seat, nose } = placeAt(bikeType, bike, saddle)
+  const gripAt = (height: Stop, slide?: Stop): Point =>
+    placeAt(bikeType, bike, { barHeight: height.mm, barSlide: slide?.mm ?? 0 }).grip
+  const aboveSeatMm = (height: Stop) => gripAt(height).yMm - seat.yMm
+  const target = windowMm ? (windowMm[0] + windowMm[1]) / 2 : -Infinity
+  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) =>
+    windowMm === null
+      ? aboveSeatMm(stop) < aboveSeatMm(best) ? stop : best
+      : Math.abs(aboveSeatMm(stop) - target) < Math.abs(aboveSeatMm(best) - target) ? stop : best,
+  )
+  const gripAboveSeatMm = aboveSeatMm(height)
+  const fits = windowMm === null || inWindow(gripAboveSeatMm, windowMm)
+  const advice: BarAdvice = { posture, why, windowMm, height, gripAboveSeatMm, fits }
+  const slideAxis = bikeType.axes.barSlide
+  if (!slideAxis) return advice
+  if (!bikeType.forearmGaugeValid) return { ...advice, slide: middleStop(slideAxis.scale) }
+  const fingertipX = nose.xMm + (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * statureMm
+  const gap = (slide: Stop) => gripAt(height, slide).xMm - fingertipX
+  const slide = stopsOf(slideAxis.scale).reduce((best, stop) => (Math.abs(gap(stop)) < Math.abs(gap(best)) ? stop : best))
+  return { ...advice, slide, forearmGapMm: gap(slide) }
+}
+
+function wantedPosture(school: School, rider: EvidenceOf<'rider'> | undefined): { posture: BarPosture; why: BarWhy } {
+  if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
+  if (rider?.backSore) return { posture: 'above', why: 'backSore' }
+  if (school.bars === 'above') return { posture: 'above', why: 'school' }
+  if (school.bars === 'riderChooses') return { posture: 'lowest', why: 'school' }
+  if (!rider) return { posture: 'above', why: 'unknown' }
+  const byExperience = { new: 'above', regular: 'level', experienced: 'low' } as const
+  const posture = byExperience[rider.experience]
+  return school.bars === 'neverBelow' && posture === 'low' ? { posture: 'level', why: 'school' } : { posture, why: rider.experience }
+}
+
+/** The window of a posture, mm; a school that never goes below the saddle cuts it off at 0. */
+function windowFor(school: School, posture: BarPosture): readonly [number, number] | null {
+  if (posture === 'lowest') return null
+  const [low, high] = BAR_WINDOW_MM[posture]
+  return school.bars === 'neverBelow' ? [Math.max(0, low), high] : [low, high]
+}
+
+/** Position of a label on an axis of the type, or undefined where either is missing. */
+export function stopAt(bikeType: BikeType, axis: AxisName, label: Label | undefined): Stop | undefined {
+  const scale = axisOf(bikeType, axis)?.scale
+  if (!scale || label === undefined) return undefined
+  const found = findStop(scale, label)
+  return found.outcome === 'found' ? found.stop : undefined
+}

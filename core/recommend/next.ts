@@ -1,0 +1,142 @@
+import type { AxisName, Label, Marks } from '../conventions'
+import { latest, type Evidence } from '../evidence/evidence'
+import type { Stop } from '../scale/scale'
+import type { BarAdvice } from './bars'
+import { stopAt } from './bars'
+import { plumbFromFrontMm, type LastReadings } from './lastReadings'
+import type { Check, Expectation, Move, Next, Reason } from './request'
+import { bestPair, pairAt, scaleEnd, WORTH_A_DISMOUNT, type Pair, type SaddleQuestion } from './saddle'
+
+type Situation = Readonly<{
+  question: SaddleQuestion
+  /** Where the saddle stands, or is proposed to stand at the start. */
+  standing: Pair
+  /** A check on the saddle was made. */
+  started: boolean
+  readings: LastReadings
+  now: Marks
+  bars: BarAdvice
+  evidence: readonly Evidence[]
+}>
+
+/** Start until a check on the saddle was made; then stop, change, or out of range. */
+export function nextStep(situation: Situation): Next {
+  const { started, readings, question, standing } = situation
+  const lastHolds = readings.kneeHolds && (!readings.plumbEverTaken || readings.plumbHolds)
+  const end = lastHolds ? null : scaleEnd(question, standing)
+  if (!started) return begin(situation, end)
+  const best = bestPair(question, standing)
+  if (end) return ended(situation, end, best.height.label === end.nearest.label ? best : pairAt(question, end.nearest, standing.slide))
+  const gain = best.chance - standing.chance
+  return best === standing || (lastHolds && gain <= WORTH_A_DISMOUNT) ? stop(situation, gain) : change(situation, best)
+}
+
+function begin(situation: Situation, end: ReturnType<typeof scaleEnd>): Next {
+  const { standing, evidence, now, bars, question } = situation
+  const { bikeType } = question
+  const moves: Move[] = [
+    moveTo('seatHeight', standing.height),
+    moveTo('seatSlide', standing.slide),
+    moveTo('barHeight', bars.height),
+    ...(bars.slide ? [moveTo('barSlide', bars.slide)] : []),
+  ]
+  const known = evidence.some((row) => row.kind !== 'rider' && row.kind !== 'set')
+  const reasons: Reason[] = [
+    ...(known ? [] : [{ code: 'noEvidence' } as const]),
+    { code: 'chance', axis: 'seatHeight', label: standing.height.label, chance: standing.chance },
+  ]
+  const base = { moves, expect: expectations(situation, standing, false), checks: ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach'] as Check[], reasons }
+  return end ? { ...base, kind: 'outOfRange', scaleEnd: endFigures(end) } : { ...base, kind: 'start' }
+
+  function moveTo(axis: AxisName, to: Stop): Move {
+    const from = stopAt(bikeType, axis, now[axis])
+    return { axis, ...(from && { from: from.label }), to: to.label, mm: from ? to.mm - from.mm : 0 }
+  }
+}
+
+function stop(situation: Situation, gain: number): Next {
+  return {
+    kind: 'stop',
+    moves: [],
+    expect: expectations(situation, situation.standing, false),
+    checks: openChecks(situation),
+    reasons: [...readingReasons(situation), chanceReason(situation.standing), { code: 'noBetterMark', gain: Math.max(0, gain) }],
+  }
+}
+
+function change(situation: Situation, best: Pair): Next {
+  const { standing, readings } = situation
+  const moves = movesBetween(standing, best)
+  const slideMoves = best.slide.label !== standing.slide.label
+  const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
+  if (slideMoves && !readings.plumbEverTaken) reasons.push({ code: 'vernier', heightMm: best.seat.yMm - standing.seat.yMm })
+  if (slideMoves && readings.plumbEverTaken) reasons.push({ code: 'slideForPedals', plumbMm: situation.question.checks.plumb(best.seat).mean })
+  const reachMm = standing.seat.xMm - best.seat.xMm
+  if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
+  const checks: Check[] = ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach']
+  return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
+}
+
+function ended(situation: Situation, end: NonNullable<ReturnType<typeof scaleEnd>>, best: Pair): Next {
+  const { standing } = situation
+  const moved = movesBetween(standing, best)
+  const stays: Move = { axis: 'seatHeight', from: standing.height.label, to: end.nearest.label, mm: end.nearest.mm - standing.height.mm }
+  return {
+    kind: 'outOfRange',
+    moves: moved.some((m) => m.axis === 'seatHeight') ? moved : [stays, ...moved],
+    expect: expectations(situation, best, true),
+    checks: openChecks(situation),
+    reasons: [...readingReasons(situation), chanceReason(best)],
+    scaleEnd: endFigures(end),
+  }
+}
+
+function movesBetween(from: Pair, to: Pair): Move[] {
+  const move = (axis: AxisName, a: Stop, b: Stop): Move[] => (a.label === b.label ? [] : [{ axis, from: a.label, to: b.label, mm: b.mm - a.mm }])
+  return [...move('seatHeight', from.height, to.height), ...move('seatSlide', from.slide, to.slide)]
+}
+
+function expectations({ question, standing, started }: Situation, to: Pair, moving: boolean): Expectation[] {
+  const { checks } = question
+  const knee = checks.knee(to.seat)
+  const plumb = checks.plumb(to.seat)
+  const from = started && moving
+  return [
+    { check: 'kneeFlexion', ...(from && { from: checks.knee(standing.seat).mean }), to: knee.mean, spread: knee.sd },
+    { check: 'plumb', ...(from && { from: checks.plumb(standing.seat).mean }), to: plumb.mean, spread: plumb.sd },
+  ]
+}
+
+const chanceReason = (pair: Pair): Reason => ({ code: 'chance', axis: 'seatHeight', label: pair.height.label, chance: pair.chance })
+
+const endFigures = (end: NonNullable<ReturnType<typeof scaleEnd>>): NonNullable<Next['scaleEnd']> => ({
+  axis: 'seatHeight',
+  end: end.end,
+  nearest: end.nearest.label,
+  wantedMm: end.wantedMm,
+  missingMm: Math.abs(end.wantedMm - end.nearest.mm),
+})
+
+function readingReasons({ readings, question, evidence }: Situation): Reason[] {
+  const reasons: Reason[] = []
+  const knee = readings.knee ?? latest(evidence, 'kneeAngle')
+  if (knee?.kind === 'kneeAngle') reasons.push({ code: 'lastReading', check: 'kneeFlexion', deg: knee.deg, inWindow: knee === readings.knee && readings.kneeHolds })
+  if (knee?.kind === 'kneeByEye') reasons.push({ code: 'seenByEye', seen: knee.seen })
+  if (readings.heel) {
+    const decides = question.school.heelCheck === 'target' || question.school.heelCheck === 'ceiling'
+    reasons.push({ code: 'heelSeen', seen: readings.heel.seen, decides })
+  }
+  if (readings.plumb) reasons.push({ code: 'lastReading', check: 'plumb', mm: plumbFromFrontMm(readings.plumb), inWindow: readings.plumbHolds })
+  return reasons
+}
+
+/** Checks not yet made with the saddle where it stands; the bars have only their rule so far. */
+function openChecks({ readings, now, bars }: Situation): Check[] {
+  const sameBars = (label: Label | undefined, wanted: Stop | undefined) => label !== undefined && label === wanted?.label
+  return [
+    ...(readings.knee ? [] : (['kneeFlexion'] as const)),
+    ...(readings.plumb ? [] : (['plumb'] as const)),
+    ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
+    'reach',
+  ]
+}

@@ -1,0 +1,146 @@
+import { believe, summary, type Belief, type Summary } from '../belief/belief'
+import { statementOf, type Statement } from '../belief/statement'
+import type { Setting } from '../belief/sample'
+import { placeAt } from '../bike/place'
+import { type AxisName, type Marks } from '../conventions'
+import { isSaddleCheck, latest } from '../evidence/evidence'
+import type { Rider } from '../linkage/pose'
+import { DEFAULT_SOLE_MM, SOFT_ELBOW_DEG, TOP_PITCH_DEG } from '../rider/anthropometry'
+import { priorFor, tableOf, type Body } from '../rider/prior'
+import { pitchMm, stopsOf, type Stop } from '../scale/scale'
+import { schoolOf, type School } from '../school/school'
+import { adviseBars, stopAt, type BarAdvice } from './bars'
+import { doubtsAbout, type Doubt } from './doubts'
+import { lastReadings, type LastReadings } from './lastReadings'
+import { nextStep } from './next'
+import type { FitRequest, MarkChance, Move, Next } from './request'
+import { bestHeight, pairAt, seatAt, type Pair, type SaddleQuestion } from './saddle'
+import { positions, replay, startSlide } from './standing'
+import { saddleChecks } from './windows'
+
+/** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
+export type BelievedRider = Rider & Readonly<{ statureMm: number }>
+
+/** The answer in codes and figures; `words` makes the sentences. */
+export type Advice = Readonly<{
+  chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>
+  next: Next
+  bars: BarAdvice
+  /** The marks everything is computed at: as they stand, or as proposed at the start. */
+  marks: Marks
+  belief: Readonly<{
+    kneeFlexionDeg: Summary
+    plumbOffsetMm: Summary
+    /** Hip joint to floor, barefoot. */
+    legMm: Summary
+    statureMm: Summary
+    effectiveSamples: number
+    rider: BelievedRider
+  }>
+  doubts: readonly Doubt[]
+  readings: LastReadings
+  school: School
+}>
+
+/** Proposals already worked out for shorter evidence, so that replaying a history stays linear. */
+type Proposals = Map<number, Marks>
+
+/**
+ * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
+ * same answer. Expects a request that has passed the door (labels exist, every check knows its marks).
+ */
+export function recommend(request: FitRequest): Advice {
+  return adviseOn(request, new Map())
+}
+
+function adviseOn(request: FitRequest, proposals: Proposals): Advice {
+  const { bikeType, bike, evidence } = request
+  const school = schoolOf(request.school)
+  const history = replay(bikeType, evidence, (row) => proposedBefore(request, row, proposals))
+  const soleMm = latest(evidence, 'rider')?.soleMm ?? DEFAULT_SOLE_MM
+  const setting: Setting = { bikeType, bike, prior: tableOf(priorFor(school.foot, request.prior)), soleMm }
+  const statements = evidence.map((row, i) =>
+    statementOf(row, {
+      seat: placeAt(bikeType, bike, positions(bikeType, history.at[i])).seat,
+      axleHeightMm: bikeType.axleHeightMm,
+      pitchMm: pitchMm(bikeType.axes.seatHeight.scale),
+      soleMm,
+      school,
+    }),
+  )
+  const belief = believe(setting, statements.filter((s): s is Statement => s !== null), request.seed ?? 1, request.samples ?? 4000)
+  const started = evidence.some(isSaddleCheck)
+  const now = started ? { ...lastCheckMarks(history.at, evidence.map(isSaddleCheck)), ...history.now } : history.now
+  const readings = lastReadings(evidence, history.at, now, school)
+  const checks = saddleChecks(belief, school)
+  const question: SaddleQuestion = { bikeType, bike, school, checks, plumbTaken: readings.plumbEverTaken }
+  const slide = stopAt(bikeType, 'seatSlide', now.seatSlide ?? startSlide(bikeType))!
+  const startHeight = bestHeight({ ...question, plumbTaken: false }, slide)
+  const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startHeight
+  const statureMm = summary(belief, (s) => s.body.statureMm)
+  const saddle = { seatHeight: standing.height.mm, seatSlide: slide.mm }
+  const bars = adviseBars(bikeType, bike, school, evidence, saddle, statureMm.mean)
+  const next = nextStep({ question, standing, started, readings, now, bars, evidence })
+  return {
+    chances: chancesAround(question, standing),
+    next,
+    bars,
+    marks: { barHeight: bars.height.label, ...(bars.slide && { barSlide: bars.slide.label }), ...now, seatHeight: standing.height.label, seatSlide: slide.label },
+    belief: {
+      kneeFlexionDeg: checks.knee(standing.seat),
+      plumbOffsetMm: checks.plumb(standing.seat),
+      legMm: summary(belief, (s) => s.body.trochanterHeightMm),
+      statureMm,
+      effectiveSamples: belief.effectiveSamples,
+      rider: meanRider(belief, soleMm),
+    },
+    doubts: doubtsAbout(evidence, statements, belief),
+    readings,
+    school,
+  }
+}
+
+/** Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list. */
+function chancesAround(question: SaddleQuestion, standing: Pair): Advice['chances'] {
+  const { bikeType, checks } = question
+  const list = (axis: 'seatHeight' | 'seatSlide', chance: (stop: Stop) => number): MarkChance[] =>
+    stopsOf(bikeType.axes[axis].scale).map((stop) => ({ label: stop.label, mm: stop.mm, chance: chance(stop) }))
+  return {
+    seatHeight: list('seatHeight', (height) => checks.kneeChance(seatAt(question, height, standing.slide))),
+    seatSlide: list('seatSlide', (slide) => checks.plumbChance(seatAt(question, standing.height, slide))),
+  }
+}
+
+/** Where every axis stood or was to be moved to, on the evidence before a row. */
+function proposedBefore(request: FitRequest, row: number, proposals: Proposals): Marks {
+  const known = proposals.get(row)
+  if (known) return known
+  const advice = adviseOn({ ...request, evidence: request.evidence.slice(0, row) }, proposals)
+  const moved = Object.fromEntries(advice.next.moves.map((move: Move) => [move.axis, move.to]))
+  const marks: Marks = { ...advice.marks, ...moved }
+  proposals.set(row, marks)
+  return marks
+}
+
+function lastCheckMarks(at: readonly Marks[], isCheck: readonly boolean[]): Marks {
+  return at[isCheck.lastIndexOf(true)]
+}
+
+function meanRider(belief: Belief, soleMm: number): BelievedRider {
+  const mean = (of: (body: Body) => number) => summary(belief, ({ body }) => of(body)).mean
+  return {
+    statureMm: mean((b) => b.statureMm),
+    thighMm: mean((b) => b.thighMm),
+    shankMm: mean((b) => b.shankMm),
+    ankleHeightMm: mean((b) => b.ankleHeightMm),
+    ankleToBallMm: mean((b) => b.ankleToBallMm),
+    soleMm,
+    hipAboveSeatMm: mean((b) => b.hipAboveSeatMm),
+    patellaAheadMm: mean((b) => b.patellaAheadMm),
+    footPitchDeg: { top: TOP_PITCH_DEG, forward: mean((b) => b.forwardPitchDeg), bottom: mean((b) => b.bottomPitchDeg) },
+    trunkMm: mean((b) => b.trunkMm),
+    upperArmMm: mean((b) => b.upperArmMm),
+    forearmToGripMm: mean((b) => b.forearmToGripMm),
+    elbowFlexionDeg: SOFT_ELBOW_DEG,
+  }
+}

@@ -1,0 +1,51 @@
+import type { Bike, BikeType } from '../bike/bike'
+import type { AxisName, Label } from '../conventions'
+import type { Evidence } from '../evidence/evidence'
+import type { Prior } from '../rider/prior'
+import type { School } from '../school/school'
+
+/** What `recommend` is asked. Evidence in time order; `prior` replaces single parts of the starting belief. */
+export type FitRequest = Readonly<{
+  bikeType: BikeType
+  bike?: Bike
+  school?: Partial<School>
+  evidence: readonly Evidence[]
+  seed?: number
+  samples?: number
+  prior?: Partial<Prior>
+}>
+
+export type Check = 'kneeFlexion' | 'plumb' | 'reach' | 'barAgainstSaddle'
+
+/** One axis to a mark; mm is signed along the axis, 0 when it stays or when nothing is known of where it stands. */
+export type Move = Readonly<{ axis: AxisName; from?: Label; to: Label; mm: number }>
+
+/** What a check is expected to read after the moves, in its own unit (degrees, or mm). */
+export type Expectation = Readonly<{ check: Check; from?: number; to: number; spread: number }>
+
+/** The chance that the true value of this axis' own check lies in its window with the axis at this mark. */
+export type MarkChance = Readonly<{ label: Label; mm: number; chance: number }>
+
+/** What the next step rests on, as a code with its figures; sentences are made of these in `words`. */
+export type Reason =
+  | Readonly<{ code: 'chance'; axis: AxisName; label: Label; chance: number }>
+  | Readonly<{ code: 'noEvidence' }>
+  | Readonly<{ code: 'lastReading'; check: 'kneeFlexion'; deg: number; inWindow: boolean }>
+  | Readonly<{ code: 'lastReading'; check: 'plumb'; mm: number; inWindow: boolean }>
+  | Readonly<{ code: 'seenByEye'; seen: 'locked' | 'slightBend' | 'deepBend' }>
+  | Readonly<{ code: 'heelSeen'; seen: 'justStraight' | 'stillBent' | 'cannotReach'; decides: boolean }>
+  | Readonly<{ code: 'vernier'; heightMm: number }>
+  | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
+  | Readonly<{ code: 'noBetterMark'; gain: number }>
+  | Readonly<{ code: 'reachChanges'; mm: number }>
+
+/** What to do next: the kind, the marks, what the checks should read then, which checks are open, and why. */
+export type Next = Readonly<{
+  kind: 'start' | 'change' | 'stop' | 'outOfRange'
+  moves: readonly Move[]
+  expect: readonly Expectation[]
+  checks: readonly Check[]
+  reasons: readonly Reason[]
+  /** Where the scale ended: its nearest mark, where the seat would be wanted and how far that is. */
+  scaleEnd?: Readonly<{ axis: 'seatHeight'; end: 'top' | 'bottom'; nearest: Label; wantedMm: number; missingMm: number }>
+}>

@@ -1,0 +1,65 @@
+import type { Belief } from '../belief/belief'
+import { summary, type Summary } from '../belief/belief'
+import { trueSeat } from '../belief/sample'
+import type { Point } from '../conventions'
+import { HEEL_JUST_STRAIGHT_MM } from '../evidence/readingSpreads'
+import { bottomFlexionDeg, heelGapMm, hipToAnkleSquared, levelPlumbMm, squaredAtFlexion } from '../linkage/leg'
+import { inWindow, PLUMB_WINDOW_MM, type School } from '../school/school'
+
+/**
+ * The saddle's two checks against the school's windows, for any seat point: whether sample i passes.
+ * Knee limits are turned into hip–ankle distances once per sample, so a grid of marks needs no trigonometry.
+ */
+export type SaddleChecks = Readonly<{
+  kneeHolds: (i: number, seat: Point) => boolean
+  plumbHolds: (i: number, seat: Point) => boolean
+  kneeChance: (seat: Point) => number
+  plumbChance: (seat: Point) => number
+  bothChance: (seat: Point) => number
+  /** Share of riders for whom the seat is still too low (or too high) here. */
+  tooLowChance: (seat: Point) => number
+  tooHighChance: (seat: Point) => number
+  knee: (seat: Point) => Summary
+  plumb: (seat: Point) => Summary
+}>
+
+export function saddleChecks(belief: Belief, school: School): SaddleChecks {
+  const { samples, weights } = belief
+  const [least, most] = school.kneeWindowDeg
+  const farthest = samples.map((s) => squaredAtFlexion(s.leg, least))
+  const nearest = samples.map((s) => squaredAtFlexion(s.leg, most))
+  const plumbWindow = PLUMB_WINDOW_MM[school.foreAft]
+
+  const angleHolds = (i: number, seat: Point) => {
+    const squared = hipToAnkleSquared(samples[i].leg, trueSeat(samples[i], seat))
+    return squared >= nearest[i] && squared <= farthest[i]
+  }
+  const heelGap = (i: number, seat: Point) => heelGapMm(samples[i].leg, trueSeat(samples[i], seat))
+  const kneeHolds = (i: number, seat: Point) => {
+    if (school.heelCheck === 'target') return Math.abs(heelGap(i, seat)) <= HEEL_JUST_STRAIGHT_MM
+    return angleHolds(i, seat) && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
+  }
+  const plumbHolds = (i: number, seat: Point) => inWindow(levelPlumbMm(samples[i].leg, trueSeat(samples[i], seat)), plumbWindow)
+  const share = (holds: (i: number) => boolean) => {
+    let sum = 0
+    for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
+    return Math.min(1, sum)
+  }
+  const tooHigh = (i: number, seat: Point) =>
+    school.heelCheck === 'target' || school.heelCheck === 'ceiling'
+      ? heelGap(i, seat) > HEEL_JUST_STRAIGHT_MM
+      : hipToAnkleSquared(samples[i].leg, trueSeat(samples[i], seat)) > farthest[i]
+
+  return {
+    kneeHolds,
+    plumbHolds,
+    kneeChance: (seat) => share((i) => kneeHolds(i, seat)),
+    plumbChance: (seat) => share((i) => plumbHolds(i, seat)),
+    bothChance: (seat) => share((i) => kneeHolds(i, seat) && plumbHolds(i, seat)),
+    tooHighChance: (seat) => share((i) => tooHigh(i, seat)),
+    tooLowChance: (seat) => share((i) => !kneeHolds(i, seat) && !tooHigh(i, seat)),
+    knee: (seat) => summary(belief, (s) => bottomFlexionDeg(s.leg, trueSeat(s, seat))),
+    plumb: (seat) => summary(belief, (s) => levelPlumbMm(s.leg, trueSeat(s, seat))),
+  }
+}
+

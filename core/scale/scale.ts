@@ -1,0 +1,92 @@
+import type { Label } from '../conventions'
+
+/** Holes or letters as printed, in order along the axis. */
+export type PrintedMarks = Readonly<{ marks: readonly Readonly<{ label: Label; mm: number }>[]; halfMarks: boolean }>
+
+/** A ruler: mm = mmAtZero + value · mmPerUnit; `mmPerUnit` is negative where the larger number lies lower or farther back. */
+export type Ruler = Readonly<{ min: number; max: number; resolution: number; mmPerUnit: number; mmAtZero: number }>
+
+export type Scale = PrintedMarks | Readonly<{ ruler: Ruler }>
+
+/** A place an axis can be closed at: its label and its position along the axis, mm. */
+export type Stop = Readonly<{ label: Label; mm: number }>
+
+/** Every place this scale can be closed at, in the order printed, half marks between their neighbours. */
+export function stopsOf(scale: Scale): Stop[] {
+  return 'ruler' in scale ? rulerStops(scale.ruler) : printedStops(scale)
+}
+
+/** Position of the smallest step a hand can set, mm; 0 for a scale of one mark. Used as the rounding of a reading at a mark. */
+export function pitchMm(scale: Scale): number {
+  const stops = stopsOf(scale)
+  if (stops.length < 2) return 0
+  return Math.abs(stops[stops.length - 1].mm - stops[0].mm) / (stops.length - 1)
+}
+
+/** The stop nearest to a position. Ties go to the stop printed first. Outside the scale it is the end. */
+export function nearestStop(scale: Scale, mm: number): Stop {
+  return stopsOf(scale).reduce((best, stop) => (Math.abs(stop.mm - mm) < Math.abs(best.mm - mm) - 1e-9 ? stop : best))
+}
+
+/** Where an axis starts when nothing is known: the stop nearest 0 mm, or the middle of the scale when 0 lies outside it. */
+export function middleStop(scale: Scale): Stop {
+  const stops = stopsOf(scale)
+  const low = Math.min(...stops.map((s) => s.mm))
+  const high = Math.max(...stops.map((s) => s.mm))
+  return nearestStop(scale, low <= 0 && high >= 0 ? 0 : (low + high) / 2)
+}
+
+export type Found = Readonly<{ outcome: 'found'; stop: Stop }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
+
+/** Looks a label up as typed: a leading plus is read, a label the scale does not have comes back with its nearest labels. */
+export function findStop(scale: Scale, label: Label): Found {
+  const stops = stopsOf(scale)
+  const wanted = label.trim().replace(/^\+/, '')
+  const exact = stops.find((s) => s.label === wanted)
+  if (exact) return { outcome: 'found', stop: exact }
+  const value = numberOf(wanted)
+  const equal = value === null ? undefined : stops.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
+  if (equal && 'ruler' in scale) return { outcome: 'found', stop: equal }
+  return { outcome: 'noSuchLabel', nearest: nearestLabels(stops, wanted) }
+}
+
+function printedStops({ marks, halfMarks }: PrintedMarks): Stop[] {
+  return marks.flatMap((mark, i) => {
+    const next = marks[i + 1]
+    const own = { label: mark.label, mm: mark.mm }
+    return halfMarks && next ? [own, { label: halfLabel(mark.label, next.label), mm: (mark.mm + next.mm) / 2 }] : [own]
+  })
+}
+
+/** "6" and "7" → "6.5"; "C" and "D" → "C/D". */
+function halfLabel(a: Label, b: Label): Label {
+  const m = Number(a)
+  const n = Number(b)
+  const neighbours = /^-?\d+$/.test(a) && /^-?\d+$/.test(b) && Math.abs(m - n) === 1
+  return neighbours ? String((m + n) / 2) : `${a}/${b}`
+}
+
+function rulerStops(ruler: Ruler): Stop[] {
+  const count = Math.floor((ruler.max - ruler.min) / ruler.resolution + 1e-9)
+  const decimals = decimalsOf(ruler)
+  return Array.from({ length: count + 1 }, (_, k) => {
+    const value = Number((ruler.min + k * ruler.resolution).toFixed(decimals))
+    return { label: String(value === 0 ? 0 : value), mm: ruler.mmAtZero + value * ruler.mmPerUnit }
+  })
+}
+
+function decimalsOf(ruler: Ruler): number {
+  const fraction = (n: number) => (String(n).split('.')[1] ?? '').length
+  return Math.min(6, Math.max(fraction(ruler.resolution), fraction(ruler.min)))
+}
+
+const numberOf = (label: Label): number | null => (/^[+-]?\d+(\.\d+)?$/.test(label) ? Number(label) : null)
+
+/** One or two labels closest to what was typed: by value where both are numbers, by letter otherwise. */
+function nearestLabels(stops: readonly Stop[], wanted: Label): Label[] {
+  const rank = (label: Label): number => numberOf(label) ?? label.toUpperCase().charCodeAt(0)
+  const comparable = stops.filter((s) => (numberOf(s.label) === null) === (numberOf(wanted) === null))
+  if (comparable.length === 0) return [stops[0].label, stops[stops.length - 1].label]
+  const sorted = [...comparable].sort((a, b) => Math.abs(rank(a.label) - rank(wanted)) - Math.abs(rank(b.label) - rank(wanted)))
+  return sorted.slice(0, 2).map((s) => s.label)
+}

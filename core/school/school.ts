@@ -1,0 +1,37 @@
+/** A studio's school: where practitioners disagree, the studio's own choice. The first named is the default. */
+export type School = Readonly<{
+  order: 'saddleFirst' | 'heightsFirst'
+  /** Knee flexion wanted at the bottom, degrees, ends included. */
+  kneeWindowDeg: readonly [number, number]
+  foot: 'natural' | 'level'
+  heelCheck: 'evidence' | 'target' | 'ceiling' | 'unused'
+  foreAft: 'plumb' | 'midFoot' | 'balance'
+  startLandmark: 'hipCrest' | 'frontHipBone' | 'between' | 'raisedThigh' | 'halfThigh' | 'factor0883' | 'percent109' | 'heelLength'
+  bars: 'byExperience' | 'neverBelow' | 'above' | 'riderChooses'
+  tilt: 'byShape' | 'level' | 'relief'
+}>
+
+export const DEFAULT_SCHOOL: School = Object.freeze({
+  order: 'saddleFirst',
+  kneeWindowDeg: [25, 35] as const,
+  foot: 'natural',
+  heelCheck: 'evidence',
+  foreAft: 'plumb',
+  startLandmark: 'hipCrest',
+  bars: 'byExperience',
+  tilt: 'byShape',
+})
+
+export const schoolOf = (chosen: Partial<School> = {}): School => ({ ...DEFAULT_SCHOOL, ...chosen })
+
+/** Plumb offset wanted with the cranks level, mm, by school of fore-aft. */
+export const PLUMB_WINDOW_MM: Readonly<Record<School['foreAft'], readonly [number, number]>> = Object.freeze({
+  plumb: [-15, 15] as const,
+  midFoot: [-90, -30] as const,
+  balance: [-90, 20] as const,
+})
+
+/** Grip above the seat point, mm, by what is wanted of the bars. */
+export const BAR_WINDOW_MM = Object.freeze({ above: [20, 100] as const, level: [-15, 20] as const, low: [-80, -15] as const })
+
+export const inWindow = (value: number, [low, high]: readonly [number, number]): boolean => value >= low && value <= high

@@ -1,0 +1,146 @@
+import type { BikeType } from '../bike/bike'
+import type { Evidence } from '../evidence/evidence'
+import type { Advice } from '../recommend/recommend'
+import type { BarAdvice, BarWhy } from '../recommend/bars'
+import type { Doubt } from '../recommend/doubts'
+import type { Check, Move, Reason } from '../recommend/request'
+import type { Scale } from '../scale/scale'
+import { CAUTION, cautionsFor } from './cautions'
+import { degreesSaid, inHundred, lengthSaid, listed } from './phrases'
+
+/** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
+export type Said = Readonly<{ sentence: string; because: string[]; cautions: string[]; bars: string; doubts: string[] }>
+
+export function say(bikeType: BikeType, evidence: readonly Evidence[], advice: Advice): Said {
+  return {
+    sentence: sentenceFor(bikeType, advice),
+    because: advice.next.reasons.map((reason) => becauseOf(reason, advice)),
+    cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
+    bars: barsSentence(bikeType, advice.bars),
+    doubts: advice.doubts.map((doubt) => doubtSaid(evidence, doubt)),
+  }
+}
+
+const CHECK_NAME: Readonly<Record<Check, string>> = {
+  kneeFlexion: 'the knee',
+  plumb: 'the plumb line',
+  reach: 'the reach',
+  barAgainstSaddle: 'the bars against the saddle',
+}
+
+function sentenceFor(bikeType: BikeType, advice: Advice): string {
+  const { next, belief, school } = advice
+  const knee = next.expect.find((e) => e.check === 'kneeFlexion')
+  const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  if (next.kind === 'outOfRange' && next.scaleEnd) {
+    const { end, nearest, missingMm } = next.scaleEnd
+    const expected = knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
+    return `The seat post ends at ${nearest}, ${lengthSaid(missingMm)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
+  }
+  if (next.kind === 'start') {
+    const [height, slide, ...bars] = next.moves
+    const barsSaid = bars.length === 0 ? '' : `, bars at ${listed(bars.map((m) => m.to))}`
+    return `Set the seat at ${height.to}, its slide at ${slide.to}${barsSaid}; then look at the knee.`
+  }
+  if (next.kind === 'change' && knee) {
+    const what = next.moves.map((move) => moveSaid(bikeType, move))
+    const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
+    return `${capitalised(listed(what))}: the knee should come ${goes}.`
+  }
+  const seat = advice.marks.seatHeight
+  if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
+  const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
+  const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
+  return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
+}
+
+/** "raise the seat one mark, 6 to 7" */
+function moveSaid(bikeType: BikeType, move: Move): string {
+  const scale = bikeType.axes[move.axis]?.scale
+  const how = scale && move.from !== undefined ? ` ${stepsSaid(scale, move)}` : ''
+  return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${move.from} to`} ${move.to}`
+}
+
+const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
+  seatHeight: (mm) => (mm > 0 ? 'raise the seat' : 'lower the seat'),
+  seatSlide: (mm) => (mm > 0 ? 'slide the saddle forward' : 'slide the saddle back'),
+  barHeight: (mm) => (mm > 0 ? 'raise the bars' : 'lower the bars'),
+  barSlide: (mm) => (mm > 0 ? 'move the bars away' : 'bring the bars nearer'),
+}
+
+function stepsSaid(scale: Scale, move: Move): string {
+  if ('ruler' in scale) return lengthSaid(move.mm)
+  const index = (label: string | undefined) => scale.marks.findIndex((m) => m.label === label)
+  const steps = Math.abs(index(move.to) - index(move.from))
+  if (index(move.to) < 0 || index(move.from) < 0) return lengthSaid(move.mm)
+  return steps === 1 ? 'one mark' : `${['no', 'one', 'two', 'three', 'four', 'five', 'six'][steps] ?? steps} marks`
+}
+
+function becauseOf(reason: Reason, { school, next }: Advice): string {
+  const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  switch (reason.code) {
+    case 'noEvidence':
+      return 'Nothing is known of this rider yet, so this is only where most people begin.'
+    case 'chance':
+      return `At ${reason.label} the knee would be right for ${inHundred(reason.chance)} riders like this one.`
+    case 'lastReading':
+      if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm)}${reason.inWindow ? ', as wanted' : ''}.`
+      return `The knee read ${degreesSaid(reason.deg)}; ${window} is wanted.`
+    case 'seenByEye':
+      return { locked: 'The knee looked locked.', slightBend: 'The knee looked slightly bent, as wanted.', deepBend: 'The knee looked deeply bent.' }[reason.seen]
+    case 'heelSeen': {
+      const seen = { justStraight: 'On the heel the leg was just straight', stillBent: 'On the heel the leg stayed bent', cannotReach: 'The heel did not reach' }[reason.seen]
+      return reason.decides ? `${seen}, and this studio’s school goes by it.` : `${seen}; this informs, it does not decide.`
+    }
+    case 'vernier':
+      return `The marks are coarse here, so the slide helps: together they lift the saddle by ${lengthSaid(reason.heightMm)}.`
+    case 'slideForPedals':
+      return `The slide belongs to the pedals: the knee should then hang ${plumbSaid(reason.plumbMm)}.`
+    case 'noBetterMark':
+      return reason.gain < 0.02 ? 'No other mark is better.' : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
+    case 'reachChanges':
+      return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${lengthSaid(reason.mm)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
+  }
+}
+
+/** "8 mm ahead of the pedal axle" */
+const plumbSaid = (mm: number): string =>
+  Math.abs(mm) < 1 ? 'over the pedal axle' : `${lengthSaid(mm)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
+
+const BAR_WHY: Readonly<Record<BarWhy, string>> = {
+  new: 'a new rider sits easier with the bars up',
+  regular: 'level suits a regular rider',
+  experienced: 'an experienced rider may go lower',
+  backSore: 'a sore back wants the bars up',
+  pregnant: 'in pregnancy the bars go up',
+  school: 'this studio’s way',
+  unknown: 'until experience and back are known, the bars stay up',
+}
+
+/** The bars by rule, in one sentence with its reason. */
+function barsSentence(bikeType: BikeType, bars: BarAdvice): string {
+  const where = `${lengthSaid(bars.gripAboveSeatMm)} ${bars.gripAboveSeatMm >= 0 ? 'above' : 'below'} the saddle`
+  const slide = bars.slide ? ` and ${bars.slide.label}` : ''
+  const set = `Bars at ${bars.height.label}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
+  const gap = bars.forearmGapMm
+  const reach = !bikeType.axes.barSlide
+    ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
+    : gap !== undefined && Math.abs(gap) > 20 ? ` By the forearm the bars stay ${lengthSaid(gap)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.` : ''
+  return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
+}
+
+const EVIDENCE_NAME: Readonly<Record<Evidence['kind'], string>> = {
+  stature: 'stature', inseam: 'inseam', landmarkHeight: 'landmark height', landmarkAtMark: 'landmark beside the bike', set: 'setting',
+  kneeAngle: 'knee angle', kneeByEye: 'knee by eye', heelCheck: 'heel check', plumb: 'plumb line', rider: 'rider’s answers',
+}
+
+function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {
+  const name = EVIDENCE_NAME[evidence[doubt.evidence].kind]
+  return doubt.code === 'contradicts'
+    ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
+    : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`
+}
+
+const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
+export const checkName = (check: Check): string => CHECK_NAME[check]

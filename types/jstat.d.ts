@@ -1,0 +1,10 @@
+/** The few functions of jstat that this project calls; the package ships no types. */
+declare module 'jstat' {
+  const jstat: {
+    jStat: {
+      normal: { cdf(x: number, mean: number, sd: number): number; inv(p: number, mean: number, sd: number): number }
+      percentile(values: number[], k: number): number
+    }
+  }
+  export default jstat
+}
