@@ -1,0 +1,49 @@
+import type { Metadata } from 'next'
+import { ClassRoom } from '@/interface/floor/ClassRoom'
+import { marksLine } from '@/interface/shared/marksText'
+import { signedIn } from '@/server/accounts/session'
+import { bikesOf } from '@/server/bikes/bikes'
+import { database } from '@/server/db/connection'
+import { membersOf } from '@/server/members/members'
+import { notesSince, seatedOn } from '@/server/notes/notes'
+import { studioDay } from '@/server/studio/day'
+import { theStudio } from '@/server/studio/studio'
+
+export const metadata: Metadata = { title: 'Class' }
+
+const DAY_MS = 86_400_000
+
+export default async function ClassPage() {
+  await signedIn()
+  const now = new Date()
+  const db = database()
+  const studio = await theStudio(db)
+  const day = studioDay(now, studio.timeZone)
+  const [bikes, members, seated, recent] = await Promise.all([
+    bikesOf(db, studio.id),
+    membersOf(db, studio.id),
+    seatedOn(db, day),
+    notesSince(db, new Date(now.getTime() - DAY_MS)),
+  ])
+  const numbersOf = new Map(members.map((m) => [m.id, m.numbers]))
+  const today = recent.filter((note) => studioDay(note.madeAt, studio.timeZone) === day)
+  return (
+    <ClassRoom
+      bikes={bikes.map((bike) => {
+        const rider = seated.find((s) => s.bikeId === bike.id)
+        const numbers = rider && numbersOf.get(rider.memberId)
+        return {
+          id: bike.id,
+          number: bike.number,
+          type: bike.type.name,
+          rider: rider ? { id: rider.memberId, name: rider.name } : null,
+          // Numbers belong to a type: those of another type are not offered here as if they were this bike's.
+          numbers: numbers && numbers.typeName === bike.type.name ? marksLine(bike.type, numbers.marks) : null,
+          elsewhere: numbers && numbers.typeName !== bike.type.name ? numbers.typeName : null,
+        }
+      })}
+      members={members.map(({ id, name }) => ({ id, name }))}
+      notes={today.map(({ id, memberId, sign, side }) => ({ id, memberId, sign, side }))}
+    />
+  )
+}

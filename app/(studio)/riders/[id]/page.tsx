@@ -1,0 +1,65 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { fit } from '@/core/operations/operations'
+import { inHundred } from '@/core/words/phrases'
+import { axesOf } from '@/core/bike/bike'
+import { REGION_NAME, signNamed, type Region } from '@/core/watch/signs'
+import { RiderView } from '@/interface/rider/RiderView'
+import { sureness, SURENESS_SAID } from '@/interface/setup/flow'
+import { AXIS_TITLE, labelSaid, marksLine } from '@/interface/shared/marksText'
+import { signedIn } from '@/server/accounts/session'
+import { bikesOf } from '@/server/bikes/bikes'
+import { database } from '@/server/db/connection'
+import { memberById } from '@/server/members/members'
+import { notesOn } from '@/server/notes/notes'
+import { openSetupsOf, savedSetups } from '@/server/setups/setups'
+import { dateSaid, timeSaid } from '@/server/studio/day'
+import { theStudio } from '@/server/studio/studio'
+
+export const metadata: Metadata = { title: 'Rider' }
+
+export default async function RiderPage({ params }: { params: Promise<{ id: string }> }) {
+  await signedIn()
+  const { id } = await params
+  const db = database()
+  const [studio, member] = await Promise.all([theStudio(db), memberById(db, id)])
+  if (!member) notFound()
+  const [bikes, setups, open, notes] = await Promise.all([bikesOf(db, studio.id), savedSetups(db, id), openSetupsOf(db, id), notesOn(db, id)])
+  const bikeOf = new Map(bikes.map((bike) => [bike.id, bike]))
+  const told = setups.flatMap((setup) => {
+    const bike = bikeOf.get(setup.bikeId)
+    if (!bike) return []
+    const rider = setup.evidence.findLast((row) => row.kind === 'rider')
+    return [{
+      id: setup.id,
+      line: marksLine(bike.type, setup.marks),
+      numbers: axesOf(bike.type).map((axis) => ({ title: AXIS_TITLE[axis], said: setup.marks[axis] === undefined ? '–' : labelSaid(bike.type, axis, setup.marks[axis]) })),
+      bike: `${bike.type.name}, bike ${bike.number}`,
+      date: dateSaid(setup.at, studio.timeZone),
+      by: setup.by,
+      sure: SURENESS_SAID[sureness(setup.evidence)],
+      shoes: rider?.kind === 'rider' && rider.pedal ? (rider.pedal === 'cleat' ? 'cleats' : 'cage side') : null,
+    }]
+  })
+  const latest = setups[0]
+  const bike = latest && bikeOf.get(latest.bikeId)
+  const chance = bike ? fit({ bikeType: bike.type, bike: bike.own, school: studio.school, evidence: latest.evidence }).chances.seatHeight?.find((c) => c.label === latest.marks.seatHeight)?.chance : undefined
+  return (
+    <RiderView
+      member={member}
+      setups={told}
+      chance={chance === undefined ? null : inHundred(chance)}
+      open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${dateSaid(o.startedAt, studio.timeZone)}` }))}
+      bikes={bikes.map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
+      notes={notes.map((note) => ({
+        id: note.id,
+        seen: `${REGION_NAME[note.region as Region] ?? note.region}: ${(signNamed(note.sign)?.name ?? note.sign).toLowerCase()}`,
+        side: signNamed(note.sign)?.sided ? note.side : null,
+        when: `${dateSaid(note.madeAt, studio.timeZone)}, ${timeSaid(note.madeAt, studio.timeZone)}`,
+        by: note.by,
+        bike: note.bikeNumber,
+        cue: signNamed(note.sign)?.cue ?? '',
+      }))}
+    />
+  )
+}

@@ -1,0 +1,24 @@
+import '@fontsource-variable/archivo/wdth.css'
+import 'antd/dist/antd.css'
+import '@/interface/shared/theme.css'
+import type { Metadata, Viewport } from 'next'
+import { cookies } from 'next/headers'
+import type { ReactNode } from 'react'
+import { Providers } from '@/interface/shared/Providers'
+
+export const metadata: Metadata = {
+  title: { default: 'Yielding Saddle', template: '%s · Yielding Saddle' },
+  description: 'Set riders up by landmarks, keep their numbers, note what is seen in class.',
+}
+export const viewport: Viewport = { width: 'device-width', initialScale: 1, viewportFit: 'cover' }
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const light = (await cookies()).get('light')?.value === 'dim' ? 'dim' : 'bright'
+  return (
+    <html lang="en" data-light={light}>
+      <body>
+        <Providers light={light}>{children}</Providers>
+      </body>
+    </html>
+  )
+}

@@ -1,0 +1,84 @@
+'use client'
+import { useEffect, useRef } from 'react'
+import type { Label } from '@/core/conventions'
+import styles from './scale.module.css'
+
+/** One mark as drawn: its label as written, whether it is set here, wanted next, and the chance that it is right. */
+export type DrawnMark = Readonly<{ label: Label; said: string; set: boolean; wanted: boolean; chance?: number }>
+
+type Props = Readonly<{
+  title: string
+  /** Upright scales run from the highest mark down, level ones from the rearmost forward. */
+  way: 'upright' | 'level'
+  marks: readonly DrawnMark[]
+  remark: string
+  onTap?: (label: Label) => void
+  asking?: boolean
+}>
+
+/**
+ * A bike's own scale as an input: tapping a mark says "it is set here". Arrow keys walk along it, Enter taps.
+ * The chance stands beside each mark as a bar and as a number.
+ */
+export function Scale({ title, way, marks, remark, onTap, asking = false }: Props) {
+  const list = useRef<HTMLDivElement>(null)
+  const focus = marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
+  const withChances = marks.some((m) => m.chance !== undefined)
+
+  useEffect(() => {
+    const box = list.current
+    const mark = box?.querySelector<HTMLElement>('[data-focus]')
+    if (!box || !mark) return
+    const smooth = matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth'
+    if (way === 'upright') box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior: smooth })
+    else box.scrollTo({ left: mark.offsetLeft - (box.clientWidth - mark.clientWidth) / 2, behavior: smooth })
+  }, [focus, way])
+
+  function walk(event: React.KeyboardEvent<HTMLDivElement>) {
+    const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key]
+    if (!step) return
+    event.preventDefault()
+    const buttons = [...event.currentTarget.querySelectorAll('button')]
+    const at = buttons.indexOf(document.activeElement as HTMLButtonElement)
+    buttons[Math.min(buttons.length - 1, Math.max(0, at + step))]?.focus()
+  }
+
+  return (
+    <section className={`${styles.scale} ${styles[way]} ${asking ? styles.asking : ''}`}>
+      <h2>{title}</h2>
+      <div ref={list} className={styles.marks} role="group" aria-label={`${title}: tap where it is set`} onKeyDown={walk}>
+        {marks.map((mark) => (
+          <button
+            key={mark.label}
+            type="button"
+            tabIndex={mark.label === focus ? 0 : -1}
+            data-focus={mark.label === focus ? '' : undefined}
+            className={styles.mark}
+            disabled={!onTap}
+            aria-pressed={mark.set}
+            aria-label={spoken(title, mark)}
+            onClick={() => onTap?.(mark.label)}
+          >
+            <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>{mark.said}</span>
+            {withChances && <Chance chance={mark.chance ?? 0} best={mark.wanted || (mark.set && !marks.some((m) => m.wanted))} />}
+          </button>
+        ))}
+      </div>
+      <p className={styles.remark}>{remark}</p>
+    </section>
+  )
+}
+
+function Chance({ chance, best }: { chance: number; best: boolean }) {
+  return (
+    <span className={styles.chance} aria-hidden="true">
+      <i className={best ? styles.best : ''} style={{ '--share': chance } as React.CSSProperties} />
+      {chance >= 0.02 && <em className={best ? styles.bestText : ''}>{Math.min(99, Math.round(100 * chance))}</em>}
+    </span>
+  )
+}
+
+function spoken(title: string, mark: DrawnMark): string {
+  const chance = mark.chance === undefined ? '' : `, right for ${Math.round(100 * mark.chance)} in 100`
+  return `${title} ${mark.said}${mark.set ? ', set here' : ''}${mark.wanted ? ', wanted next' : ''}${chance}`
+}

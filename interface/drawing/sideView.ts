@@ -1,0 +1,80 @@
+import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bike/bike'
+import { placeAt, positionsOf } from '@/core/bike/place'
+import type { Marks, Point } from '@/core/conventions'
+import { direction, meet, shifted } from '@/core/geometry'
+import { poseAt, type Posed, type Rider, type Unposed } from '@/core/linkage/pose'
+import { stopsOf, type Scale } from '@/core/scale/scale'
+
+/** Everything the side view draws, in the frame of the bike, mm. */
+export type SideScene = Readonly<{
+  seat: Point
+  nose: Point
+  tail: Point
+  grip: Point
+  /** Foot of the seat post and of the bar post on the frame. */
+  seatTube: readonly [Point, Point]
+  barTube: readonly [Point, Point]
+  floorYMm: number
+  near: Posed | Unposed
+  far: Posed | Unposed
+  nearElbow: Point | null
+  pedalSurfaceMm: number
+  frame: Readonly<{ leftMm: number; rightMm: number; topMm: number; bottomMm: number }>
+}>
+
+/** Widest any rider and bike of this type can draw, so that the picture stands still while marks move. */
+const ABOVE_SEAT_MM = 900
+
+/** The bike at these marks with the rider on it, near crank at `crankDeg` (the bottom check when left out). */
+export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider, crankDeg?: number): SideScene {
+  const { seat, nose, grip } = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions)
+  const deg = crankDeg ?? bottomCrankDeg(bikeType)
+  const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm: bikeType.pedalSurfaceMm }
+  const near = poseAt(rider, { seat, grip }, crank, deg)
+  const far = poseAt(rider, { seat, grip }, crank, deg + 180)
+  const floorYMm = -bikeType.axleHeightMm
+  const top = seatTop(bikeType)
+  return {
+    seat,
+    nose,
+    tail: { xMm: nose.xMm - bikeType.saddle.lengthMm, yMm: nose.yMm },
+    grip,
+    seatTube: tube(shifted(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
+    barTube: tube(shifted(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
+    floorYMm,
+    near,
+    far,
+    nearElbow: near.outcome === 'posed' ? elbowOf(near.shoulder, grip, rider) : null,
+    pedalSurfaceMm: bikeType.pedalSurfaceMm,
+    frame: { leftMm: -520, rightMm: 780, topMm: top + ABOVE_SEAT_MM, bottomMm: floorYMm - 40 },
+  }
+}
+
+/** The post from under the part down to a height above the axle, along its own direction. */
+function tube(top: Point, directionDeg: number, endYMm: number): readonly [Point, Point] {
+  const u = direction(directionDeg)
+  const along = (top.yMm - endYMm) / u.y
+  return [top, { xMm: top.xMm - u.x * along, yMm: endYMm }]
+}
+
+/** The elbow hangs below the line from shoulder to grip. */
+function elbowOf(shoulder: Point, grip: Point, rider: Rider): Point | null {
+  const other = meet(grip, rider.forearmToGripMm, shoulder, rider.upperArmMm, 'upper')
+  if (other.outcome === 'unreachable') return null
+  const mx = grip.xMm - shoulder.xMm
+  const my = grip.yMm - shoulder.yMm
+  const t = ((other.point.xMm - shoulder.xMm) * mx + (other.point.yMm - shoulder.yMm) * my) / (mx * mx + my * my)
+  const foot = { xMm: shoulder.xMm + t * mx, yMm: shoulder.yMm + t * my }
+  return { xMm: 2 * foot.xMm - other.point.xMm, yMm: 2 * foot.yMm - other.point.yMm }
+}
+
+function seatTop(bikeType: BikeType): number {
+  const { scale, directionDeg } = bikeType.axes.seatHeight
+  return bikeType.seatOrigin.yMm + (direction(directionDeg).y * (middleMm(scale) + highestMm(scale))) / 2
+}
+
+const highestMm = (scale: Scale): number => Math.max(...stopsOf(scale).map((s) => s.mm))
+const middleMm = (scale: Scale): number => {
+  const stops = stopsOf(scale)
+  return (stops[0].mm + stops[stops.length - 1].mm) / 2
+}

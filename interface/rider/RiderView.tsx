@@ -1,0 +1,137 @@
+'use client'
+import { PrinterOutlined } from '@ant-design/icons'
+import { App, Button, Modal } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { begin } from '../setup/actions'
+import styles from './rider.module.css'
+
+type ToldSetup = Readonly<{ id: string; line: string; numbers: readonly { title: string; said: string }[]; bike: string; date: string; by: string; sure: string; shoes: string | null }>
+type ToldNote = Readonly<{ id: string; seen: string; side: 'left' | 'right' | 'both' | null; when: string; by: string; bike: number; cue: string }>
+type Props = Readonly<{
+  member: Readonly<{ id: string; name: string }>
+  setups: readonly ToldSetup[]
+  chance: string | null
+  open: readonly { id: string; said: string }[]
+  bikes: readonly { id: string; number: number; type: string }[]
+  notes: readonly ToldNote[]
+}>
+
+/** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
+export function RiderView({ member, setups, chance, open, bikes, notes }: Props) {
+  const [choosing, setChoosing] = useState(false)
+  const [latest, ...earlier] = setups
+  return (
+    <article>
+      <header className={styles.head}>
+        <h1>{member.name}</h1>
+        {latest && <Button className="no-print" size="large" icon={<PrinterOutlined />} onClick={() => window.print()} aria-label="Print" title="Print" />}
+        <Button className="no-print" type={latest ? 'default' : 'primary'} size="large" onClick={() => setChoosing(true)}>
+          {latest ? 'New set-up' : 'Set up now'}
+        </Button>
+      </header>
+      {open.map((o) => (
+        <p key={o.id} className={styles.open}>
+          <span>A set-up was left open at {o.said}.</span>
+          <Link href={`/set-up/${o.id}`}>Go on with it</Link>
+        </p>
+      ))}
+      {latest ? (
+        <section className={styles.card} aria-label="Numbers">
+          <p className={styles.bike}>{latest.bike}</p>
+          <dl className={styles.numbers}>
+            {latest.numbers.map(({ title, said }) => (
+              <div key={title}>
+                <dt>{title}</dt>
+                <dd>{said}</dd>
+              </div>
+            ))}
+          </dl>
+          <p className={styles.facts}>
+            {latest.date}, by {latest.by}
+            {latest.shoes && `, ${latest.shoes}`}
+            <br />
+            {capital(latest.sure)}
+            {chance && `; the knee is right here for ${chance} riders like this one`}
+          </p>
+        </section>
+      ) : (
+        <p className={styles.empty}>No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.</p>
+      )}
+      <section className={styles.part}>
+        <h2>Seen in class</h2>
+        {notes.length === 0 ? (
+          <p className={styles.quiet}>Nothing noted so far. Notes are made on the class page, by tapping the bike.</p>
+        ) : (
+          <ul className={styles.notes}>
+            {notes.map((note) => (
+              <li key={note.id}>
+                <p className={styles.seen}>
+                  {note.seen}
+                  {note.side && <span> {note.side === 'both' ? 'both sides' : note.side}</span>}
+                </p>
+                <p className={styles.cue}>Say: “{note.cue}”</p>
+                <p className={styles.quiet}>
+                  {note.when}, bike {note.bike}, {note.by}
+                </p>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      {earlier.length > 0 && (
+        <section className={styles.part}>
+          <h2>Earlier set-ups</h2>
+          <ul className={styles.earlier}>
+            {earlier.map((setup) => (
+              <li key={setup.id}>
+                <b>{setup.line}</b>
+                <span>{setup.bike}</span>
+                <span>
+                  {setup.date}, {setup.by}
+                </span>
+                <span>{setup.sure}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <p className={styles.caution}>
+        A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or dizziness: stop, and send the rider to a licensed clinician.
+      </p>
+      <ChooseBike memberId={member.id} bikes={bikes} open={choosing} close={() => setChoosing(false)} />
+    </article>
+  )
+}
+
+function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes: Props['bikes']; open: boolean; close: () => void }) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const [busy, setBusy] = useState('')
+  async function start(bikeId: string) {
+    setBusy(bikeId)
+    try {
+      const id = await begin(memberId, bikeId)
+      if (id) return router.push(`/set-up/${id}`)
+      message.error('This bike or rider is gone. Open the page again.', 6)
+    } catch {
+      message.error('The studio’s server cannot be reached. Try again.', 6)
+    }
+    setBusy('')
+  }
+  return (
+    <Modal open={open} onCancel={close} footer={null} title="At which bike?" width={520}>
+      <div className={styles.bikes}>
+        {bikes.map(({ id, number, type }) => (
+          <button key={id} type="button" disabled={busy !== ''} aria-busy={busy === id} onClick={() => start(id)}>
+            <b>{number}</b>
+            {type}
+          </button>
+        ))}
+      </div>
+    </Modal>
+  )
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

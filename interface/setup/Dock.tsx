@@ -1,0 +1,121 @@
+'use client'
+import { Button } from 'antd'
+import type { BikeType } from '@/core/bike/bike'
+import type { Marks } from '@/core/conventions'
+import type { Evidence, Landmark } from '@/core/evidence/evidence'
+import type { Recommendation } from '@/core/operations/operations'
+import type { School } from '@/core/school/school'
+import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
+import { differing, lookedSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME, type Row, type Step } from './flow'
+import { marksLine } from '../shared/marksText'
+import { asked } from './prompts'
+import styles from './setup.module.css'
+
+export type DockProps = Readonly<{
+  step: Step
+  rows: readonly Row[]
+  answer: Recommendation | null
+  working: boolean
+  bikeType: BikeType
+  school: School
+  set: boolean
+  shown: Marks
+  landmark: Landmark
+  finished: boolean
+  busy: boolean
+  canSave: boolean
+  trouble: string
+  onLandmark: (landmark: Landmark) => void
+  onAdd: (row: Evidence) => void
+  onReplace: (old: Row | undefined, row: Evidence) => void
+  onStep: (step: Step) => void
+  onFinish: () => void
+}>
+
+const QUESTIONS = { talk: TalkQuestions, beside: BesideQuestions, knee: KneeQuestions, cranks: CranksQuestions, bars: BarsQuestions, numbers: Numbers }
+
+/** What to do next in one sentence, the answers as large buttons, and the one step forward. */
+export function Dock(props: DockProps) {
+  const { step, answer, working, trouble } = props
+  const { sentence, small } = asked(props)
+  const Questions = QUESTIONS[step]
+  return (
+    <section className={styles.dock} aria-label="What to do next">
+      <div className={styles.saying} aria-live="polite">
+        <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
+        <p className={styles.small}>{small}</p>
+        {answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>}
+        {answer && step !== 'talk' && (
+          <details className={styles.why}>
+            <summary>Why</summary>
+            <ul>
+              {answer.next.because.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+              {answer.cautions.map((line) => (
+                <li key={line} className={styles.caution}>
+                  {line}
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        {trouble && <p className={styles.trouble}>{trouble}</p>}
+      </div>
+      <div className={styles.answers}>
+        <Questions {...props} />
+        <Forward {...props} />
+      </div>
+    </section>
+  )
+}
+
+/** The one button that goes on: do what was advised, or take the next step. */
+function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, finished, onAdd, onStep, onFinish }: DockProps) {
+  const next = stepAfter(step)
+  if (finished) return null
+  if (step === 'numbers') {
+    return (
+      <Button type="primary" size="large" className={styles.forward} onClick={onFinish} loading={busy} disabled={!canSave}>
+        Save the numbers
+      </Button>
+    )
+  }
+  if (!answer || step === 'talk') return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
+  if (step === 'beside' && !set) {
+    const marks = marksAfter(answer)
+    return <Done marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+  }
+  if (step === 'bars') {
+    const marks = marksWithBars(answer, shown)
+    const at = rows.findLast(({ row }) => row.at?.barHeight !== undefined)
+    const stands = at !== undefined && differing(bikeType, shown, marks).length === 0
+    return stands ? <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} /> : <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
+  }
+  const looked = lookedSinceSet(rows).length > 0
+  const marks = marksAfter(answer)
+  if (looked && differing(bikeType, shown, marks).length > 0) return <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
+  return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
+}
+
+function Done({ marks, onClick }: { marks: string; onClick: () => void }) {
+  return (
+    <Button type="primary" size="large" className={styles.forward} onClick={onClick}>
+      <span>
+        Done, set to
+        <b>{marks}</b>
+      </span>
+    </Button>
+  )
+}
+
+function Onward({ name, strong, onClick }: { name: string; strong: boolean; onClick: () => void }) {
+  return (
+    <Button size="large" type={strong ? 'primary' : 'default'} className={styles.forward} onClick={onClick}>
+      <span>
+        {strong ? 'Next' : 'Skip to'}
+        <b>{name}</b>
+      </span>
+    </Button>
+  )
+}

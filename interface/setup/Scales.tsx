@@ -1,0 +1,57 @@
+import { axesOf, type BikeType } from '@/core/bike/bike'
+import type { AxisName, Label, Marks } from '@/core/conventions'
+import type { Recommendation } from '@/core/operations/operations'
+import { Scale } from '../drawing/Scale'
+import { AXIS_TITLE } from '../shared/marksText'
+import type { Step } from './flow'
+import { drawnMarks, isUpright } from './marks'
+import styles from './setup.module.css'
+
+type Props = Readonly<{
+  bikeType: BikeType
+  stand: Marks
+  shown: Marks
+  wanted: Marks
+  answer: Recommendation | null
+  step: Step
+  set: boolean
+  onTap?: (axis: AxisName, label: Label) => void
+}>
+
+/** All scales of the bike, each drawn the way it runs: heights upright, slides level. */
+export function Scales({ bikeType, stand, wanted, answer, step, set, onTap }: Props) {
+  return (
+    <div className={styles.scales}>
+      {axesOf(bikeType).map((axis) => (
+        <div key={axis} className={styles[axis]}>
+          <Scale
+            title={AXIS_TITLE[axis]}
+            way={isUpright(axis) ? 'upright' : 'level'}
+            marks={drawnMarks(bikeType, axis, stand, wanted, chancesFor(axis, step, answer))}
+            remark={remarkFor(axis, answer, set, bikeType)}
+            asking={step === 'beside' && !set && axis === 'seatHeight'}
+            onTap={onTap && ((label) => onTap(axis, label))}
+          />
+        </div>
+      ))}
+    </div>
+  )
+}
+
+/** Chances stand on the seat's height always, on its slide once the plumb line is the question. */
+function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
+  if (axis === 'seatHeight') return answer?.chances.seatHeight
+  return axis === 'seatSlide' && (step === 'cranks' || step === 'bars' || step === 'numbers') ? answer?.chances.seatSlide : undefined
+}
+
+function remarkFor(axis: AxisName, answer: Recommendation | null, set: boolean, bikeType: BikeType): string {
+  if (!answer) return ''
+  if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
+  if (axis === 'seatSlide') return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
+  if (axis === 'barHeight') {
+    const cm = Math.round(answer.bars.gripAboveSeatMm / 10)
+    return cm === 0 ? `${answer.bars.height.label}: level with the saddle` : `${answer.bars.height.label}: ${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
+  }
+  if (answer.bars.slide && bikeType.forearmGaugeValid) return `forearm reaches at ${answer.bars.slide.label}`
+  return set ? '' : 'starts at its middle'
+}

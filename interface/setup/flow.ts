@@ -1,0 +1,74 @@
+import { axesOf, type BikeType } from '@/core/bike/bike'
+import type { AxisName, Marks } from '@/core/conventions'
+import { isSaddleCheck, type Evidence, type EvidenceKind } from '@/core/evidence/evidence'
+import type { Recommendation } from '@/core/operations/operations'
+
+/** A row of evidence with the id it was made under. */
+export type Row = Readonly<{ id: string; row: Evidence }>
+
+/** The steps in the studio's order. */
+export const STEPS = ['talk', 'beside', 'knee', 'cranks', 'bars', 'numbers'] as const
+export type Step = (typeof STEPS)[number]
+
+export const STEP_NAME: Readonly<Record<Step, string>> = {
+  talk: 'Talk', beside: 'Beside', knee: 'Knee', cranks: 'Cranks level', bars: 'Bars', numbers: 'Numbers',
+}
+
+/** Where the bike stands by the rows: per axis the latest mark said. */
+export function standing(rows: readonly Row[]): Marks {
+  return rows.reduce<Marks>((marks, { row }) => ({ ...marks, ...row.at }), {})
+}
+
+/** Whether the bike was set to marks at all; before that the scales show a proposal. */
+export const wasSet = (rows: readonly Row[]): boolean => rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
+
+/** The rows since the saddle was last set: what has been looked at here. */
+export function lookedSinceSet(rows: readonly Row[]): readonly Row[] {
+  return rows.slice(rows.findLastIndex(({ row }) => row.kind === 'set') + 1)
+}
+
+/** The latest row of a kind since the last set, or undefined. */
+export function lookOf(rows: readonly Row[], kind: EvidenceKind): Row | undefined {
+  return lookedSinceSet(rows).findLast(({ row }) => row.kind === kind)
+}
+
+export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined => rows.findLast(({ row }) => row.kind === kind)
+
+/** Where to take a set-up up again. */
+export function resumeAt(rows: readonly Row[]): Step {
+  if (rows.some(({ row }) => row.kind === 'plumb')) return 'cranks'
+  if (wasSet(rows)) return 'knee'
+  if (rows.length > 0) return 'beside'
+  return 'talk'
+}
+
+export const stepAfter = (step: Step): Step => STEPS[Math.min(STEPS.length - 1, STEPS.indexOf(step) + 1)]
+
+/** The marks the advice leads to: where everything stands, with the advised moves made. */
+export function marksAfter(answer: Recommendation): Marks {
+  return { ...answer.marks, ...Object.fromEntries(answer.next.moves.map((move) => [move.axis, move.to])) }
+}
+
+/** The marks to bring the bars to, the saddle staying. */
+export function marksWithBars(answer: Recommendation, stand: Marks): Marks {
+  return { ...stand, barHeight: answer.bars.height.label, ...(answer.bars.slide && { barSlide: answer.bars.slide.label }) }
+}
+
+/** Axes of which two sets of marks differ. */
+export function differing(bikeType: BikeType, a: Marks, b: Marks): AxisName[] {
+  return axesOf(bikeType).filter((axis) => a[axis] !== b[axis])
+}
+
+/** Whether every axis of the type has its mark. */
+export const complete = (bikeType: BikeType, marks: Marks): boolean => axesOf(bikeType).every((axis) => marks[axis] !== undefined)
+
+/** How sure the numbers are, by what was looked at with the saddle where it was saved. */
+export type Sureness = 'landmark' | 'checked' | 'measured'
+export function sureness(evidence: readonly Evidence[]): Sureness {
+  if (evidence.some((row) => row.kind === 'kneeAngle')) return 'measured'
+  return evidence.some(isSaddleCheck) ? 'checked' : 'landmark'
+}
+
+export const SURENESS_SAID: Readonly<Record<Sureness, string>> = {
+  landmark: 'by landmark only', checked: 'checked on the bike by eye', measured: 'measured on the bike',
+}

@@ -1,0 +1,180 @@
+'use client'
+import { Segmented, Switch } from 'antd'
+import { useState } from 'react'
+import { latest, type EvidenceOf } from '@/core/evidence/evidence'
+import { axesOf } from '@/core/bike/bike'
+import { PLUMB_WINDOW_MM } from '@/core/school/school'
+import { AXIS_TITLE, labelSaid } from '../shared/marksText'
+import { Choices } from './Choices'
+import { Dial } from './Dial'
+import type { DockProps } from './Dock'
+import { latestRow, lookOf } from './flow'
+import { TapeFields } from './TapeFields'
+import styles from './setup.module.css'
+
+export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
+  const row = latestRow(rows, 'rider')
+  const known = latest(rows.map((r) => r.row), 'rider')
+  const rider: EvidenceOf<'rider'> = known ?? { kind: 'rider', experience: 'new' }
+  const say = (change: Partial<EvidenceOf<'rider'>>) => (row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change }))
+  return (
+    <>
+      <Choices
+        title="Indoor riding"
+        given={known?.experience}
+        choices={[
+          { value: 'new', name: 'New' },
+          { value: 'regular', name: 'Regular' },
+          { value: 'experienced', name: 'Experienced' },
+        ]}
+        onChoose={(experience) => say({ experience })}
+      />
+      <Choices
+        title="Pedal side"
+        given={known?.pedal}
+        choices={[
+          { value: 'cage', name: 'Cage' },
+          { value: 'cleat', name: 'Cleat' },
+        ]}
+        onChoose={(pedal) => say({ pedal })}
+      />
+      <div className={styles.flags}>
+        <label>
+          <Switch checked={known?.backSore ?? false} onChange={(backSore) => say({ backSore })} /> Sore back
+        </label>
+        <label>
+          <Switch checked={known?.pregnant ?? false} onChange={(pregnant) => say({ pregnant })} /> Pregnant
+        </label>
+      </div>
+    </>
+  )
+}
+
+export function BesideQuestions(props: DockProps) {
+  const { landmark, onLandmark, rows } = props
+  const [how, setHow] = useState<'landmark' | 'tape'>(rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark')
+  return (
+    <div className={styles.beside}>
+      <Segmented
+        value={how}
+        onChange={setHow}
+        options={[
+          { value: 'landmark', label: 'Landmark' },
+          { value: 'tape', label: 'Tape' },
+        ]}
+      />
+      {how === 'landmark' ? (
+        <Choices
+          title="Saddle top level with"
+          given={landmark}
+          choices={[
+            { value: 'hipCrest', name: 'Hip crest' },
+            { value: 'frontHipBone', name: 'Front hip bone' },
+            { value: 'between', name: 'Between' },
+          ]}
+          onChoose={onLandmark}
+        />
+      ) : (
+        <TapeFields {...props} />
+      )}
+    </div>
+  )
+}
+
+export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, shown }: DockProps) {
+  const [how, setHow] = useState<'eye' | 'goniometer'>(rows.some(({ row }) => row.kind === 'kneeAngle') ? 'goniometer' : 'eye')
+  const eye = lookOf(rows, 'kneeByEye')
+  const heel = lookOf(rows, 'heelCheck')
+  const angle = lookOf(rows, 'kneeAngle')
+  if (!set) return null
+  const at = shown
+  return (
+    <div className={styles.knee}>
+      <Segmented
+        value={how}
+        onChange={setHow}
+        options={[
+          { value: 'eye', label: 'By eye' },
+          { value: 'goniometer', label: 'Goniometer' },
+        ]}
+      />
+      {how === 'goniometer' ? (
+        <Dial
+          key={angle?.id ?? 'new'}
+          title="Knee bend at the bottom, degrees"
+          unit="°"
+          from={0}
+          to={70}
+          step={1}
+          window={school.kneeWindowDeg}
+          start={Math.round(Math.min(70, Math.max(0, answer?.belief.kneeFlexionDeg.mean ?? 30)))}
+          given={angle?.row.kind === 'kneeAngle' ? angle.row.deg : undefined}
+          name={(v) => `${v} degrees`}
+          onRead={(deg) => onReplace(angle, { kind: 'kneeAngle', deg, by: 'goniometer', at })}
+        />
+      ) : (
+        <>
+          <Choices
+            title="Ball of the foot on the pedal"
+            given={eye?.row.kind === 'kneeByEye' ? eye.row.seen : undefined}
+            choices={[
+              { value: 'locked', name: 'Locked' },
+              { value: 'slightBend', name: 'Slight bend' },
+              { value: 'deepBend', name: 'Deep bend' },
+            ]}
+            onChoose={(seen) => onReplace(eye, { kind: 'kneeByEye', seen, at })}
+          />
+          {school.heelCheck !== 'unused' && (
+            <Choices
+              title="Heel on the pedal"
+              given={heel?.row.kind === 'heelCheck' ? heel.row.seen : undefined}
+              choices={[
+                { value: 'cannotReach', name: 'Lifts off' },
+                { value: 'justStraight', name: 'Just straight' },
+                { value: 'stillBent', name: 'Still bent' },
+              ]}
+              onChoose={(seen) => (heel ? onReplace(heel, { kind: 'heelCheck', seen, at }) : onAdd({ kind: 'heelCheck', seen, at }))}
+            />
+          )}
+        </>
+      )}
+    </div>
+  )
+}
+
+export function CranksQuestions({ rows, school, shown, set, answer, onReplace }: DockProps) {
+  const plumb = lookOf(rows, 'plumb')
+  if (!set) return null
+  return (
+    <Dial
+      key={plumb?.id ?? 'new'}
+      title="String from the knee to the pedal axle, mm"
+      unit=" mm"
+      from={-100}
+      to={100}
+      step={2}
+      window={PLUMB_WINDOW_MM[school.foreAft]}
+      start={Math.round(Math.min(100, Math.max(-100, answer?.belief.plumbOffsetMm.mean ?? 0)) / 2) * 2}
+      given={plumb?.row.kind === 'plumb' ? plumb.row.mm : undefined}
+      name={(v) => (v === 0 ? 'over the axle' : `${Math.abs(v)} millimetres ${v > 0 ? 'ahead' : 'behind'}`)}
+      onRead={(mm) => onReplace(plumb, { kind: 'plumb', mm, from: 'front', at: shown })}
+    />
+  )
+}
+
+export function BarsQuestions() {
+  return null
+}
+
+export function Numbers({ bikeType, shown }: DockProps) {
+  return (
+    <dl className={styles.numbers}>
+      {axesOf(bikeType).map((axis) => (
+        <div key={axis}>
+          <dt>{AXIS_TITLE[axis]}</dt>
+          <dd>{shown[axis] === undefined ? '–' : labelSaid(bikeType, axis, shown[axis])}</dd>
+        </div>
+      ))}
+    </dl>
+  )
+}

@@ -1,0 +1,47 @@
+import { theme as antd, type ThemeConfig } from 'antd'
+
+export type Light = 'bright' | 'dim'
+
+const FONT = `'Archivo Variable', system-ui, sans-serif`
+
+/** The component library's tokens, set once: the same colours as `theme.css`, large targets, no stock blue. */
+export function themeFor(light: Light): ThemeConfig {
+  const c = light === 'dim' ? DIM : BRIGHT
+  return {
+    algorithm: light === 'dim' ? antd.darkAlgorithm : antd.defaultAlgorithm,
+    zeroRuntime: true,
+    hashed: false,
+    cssVar: { key: 'saddle' },
+    token: {
+      fontFamily: FONT,
+      fontSize: 16,
+      controlHeight: 48,
+      controlHeightLG: 56,
+      controlHeightSM: 40,
+      borderRadius: 10,
+      borderRadiusLG: 14,
+      colorPrimary: c.act,
+      colorInfo: c.act,
+      colorLink: c.act,
+      colorSuccess: c.good,
+      colorError: c.bad,
+      colorWarning: c.act,
+      colorBgBase: c.ground,
+      colorTextBase: c.ink,
+      colorBgContainer: c.raised,
+      colorBgElevated: c.raised,
+      colorBgLayout: c.ground,
+      colorBorder: c.line,
+      colorBorderSecondary: c.line,
+      colorText: c.ink,
+      colorTextSecondary: c.soft,
+      colorTextPlaceholder: c.soft,
+      colorTextLightSolid: c.actInk,
+      wireframe: false,
+    },
+    components: { Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 }, Input: { activeShadow: 'none' } },
+  }
+}
+
+const BRIGHT = { ground: '#f2ede3', raised: '#fbf8f2', line: '#cfc6b4', ink: '#1b2628', soft: '#546063', act: '#a83f06', actInk: '#fff8f1', good: '#14665a', bad: '#9c1f2e' }
+const DIM = { ground: '#0e1618', raised: '#172224', line: '#2c3b3d', ink: '#f2ecdf', soft: '#9fb1af', act: '#ff9a55', actInk: '#1d0f04', good: '#5bcaa6', bad: '#ff8a8a' }

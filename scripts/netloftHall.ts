@@ -1,0 +1,111 @@
+import type { Bike, BikeType } from '../core/bike/bike'
+
+/** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */
+export const STUDIO = { id: 'netloft-hall', name: 'Netloft Hall', place: 'Tarn Ferry', timeZone: 'Europe/Oslo' }
+
+/** Passwords of the demo, spoken freely: these accounts exist only in demo data. */
+export const INSTRUCTORS = [
+  { id: 'ines-harrow', name: 'Ines Harrow', username: 'ines', password: 'tarn-ferry-rows-east' },
+  { id: 'bram-okell', name: 'Bram Okell', username: 'bram', password: 'netloft-hall-at-dusk' },
+]
+
+const numbered = (count: number, pitchMm: number, fromMm = 0) => Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * pitchMm }))
+const lettered = (letters: string, pitchMm: number, fromMm = 0) => [...letters].map((label, i) => ({ label, mm: fromMm + i * pitchMm }))
+const zeroRuler = (reach: number, resolution = 0.5) => ({ ruler: { min: -reach, max: reach, resolution, mmPerUnit: 10, mmAtZero: 0 } })
+
+/** Numbered holes 20 mm apart, lettered slide. */
+const sorrel: BikeType = {
+  name: 'Sorrel',
+  crankMm: 170,
+  pedalSurfaceMm: 14,
+  axleHeightMm: 298,
+  saddle: { noseAheadMm: 152, lengthMm: 272, shape: 'flat' },
+  seatOrigin: { xMm: -163, yMm: 534 },
+  gripOrigin: { xMm: 446, yMm: 598 },
+  axes: {
+    seatHeight: { directionDeg: 107, scale: { marks: numbered(15, 20), halfMarks: false } },
+    seatSlide: { directionDeg: 0, scale: { marks: lettered('ABCDEFGH', 10, -30), halfMarks: false } },
+    barHeight: { directionDeg: 98, scale: { marks: numbered(11, 20), halfMarks: false } },
+    barSlide: { directionDeg: 0, scale: { marks: numbered(6, 15, -30), halfMarks: false } },
+  },
+  forearmGaugeValid: true,
+}
+
+/** Centimetre rulers around a zero line; the saddle's larger numbers lie farther back. */
+const meadowsweet: BikeType = {
+  name: 'Meadowsweet',
+  crankMm: 172.5,
+  pedalSurfaceMm: 16,
+  axleHeightMm: 310,
+  saddle: { noseAheadMm: 146, lengthMm: 262, shape: 'tailKick' },
+  seatOrigin: { xMm: -200, yMm: 668 },
+  gripOrigin: { xMm: 452, yMm: 706 },
+  axes: {
+    seatHeight: { directionDeg: 106, scale: zeroRuler(14) },
+    seatSlide: { directionDeg: 0, scale: { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: -10, mmAtZero: 0 } } },
+    barHeight: { directionDeg: 90, scale: zeroRuler(10) },
+    barSlide: { directionDeg: 0, scale: zeroRuler(4) },
+  },
+  forearmGaugeValid: true,
+}
+
+/** Lettered post 12.7 mm apart (I and O left out), a bar post that leans forward, no bar slide. */
+const bracken: BikeType = {
+  name: 'Bracken',
+  crankMm: 170,
+  pedalSurfaceMm: 13,
+  axleHeightMm: 305,
+  saddle: { noseAheadMm: 155, lengthMm: 280, shape: 'curved' },
+  seatOrigin: { xMm: -170, yMm: 575 },
+  gripOrigin: { xMm: 452, yMm: 622 },
+  axes: {
+    seatHeight: { directionDeg: 107, scale: { marks: lettered('ABCDEFGHJKLMNPQRSTUV', 12.7), halfMarks: false } },
+    seatSlide: { directionDeg: 0, scale: { marks: numbered(5, 12, -24), halfMarks: true } },
+    barHeight: { directionDeg: 72, scale: { marks: numbered(9, 22), halfMarks: false } },
+  },
+  forearmGaugeValid: false,
+}
+
+export const TYPES = { sorrel, meadowsweet, bracken }
+export const BIKES: { number: number; type: keyof typeof TYPES; own: Bike }[] = [
+  { number: 1, type: 'sorrel', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
+  { number: 2, type: 'sorrel', own: { offsetsMm: { seatHeight: -4 }, sdMm: { seatHeight: 2, seatSlide: 2 } } },
+  { number: 3, type: 'meadowsweet', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
+  { number: 4, type: 'meadowsweet', own: { offsetsMm: { seatSlide: 3 }, sdMm: { seatHeight: 2, seatSlide: 2 } } },
+  { number: 5, type: 'bracken', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
+  { number: 6, type: 'bracken', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
+]
+
+/** Invented members with their stature, mm, and age; the first ones have been set up before. */
+export const MEMBERS: { name: string; statureMm: number; age: number; experience: 'new' | 'regular' | 'experienced' }[] = [
+  { name: 'Maren Tolle', statureMm: 1688, age: 41, experience: 'regular' },
+  { name: 'Oswin Pryde', statureMm: 1812, age: 58, experience: 'new' },
+  { name: 'Tove Kestrand', statureMm: 1594, age: 33, experience: 'experienced' },
+  { name: 'Lorcan Abery', statureMm: 1874, age: 27, experience: 'regular' },
+  { name: 'Pilar Venn', statureMm: 1651, age: 64, experience: 'regular' },
+  { name: 'Hedda Mos', statureMm: 1730, age: 49, experience: 'new' },
+  { name: 'Cassius Rell', statureMm: 1766, age: 36, experience: 'experienced' },
+  { name: 'Ysolde Farrant', statureMm: 1540, age: 71, experience: 'new' },
+  { name: 'Anders Quill', statureMm: 1901, age: 45, experience: 'regular' },
+  { name: 'Bettany Crewe', statureMm: 1623, age: 29, experience: 'new' },
+  { name: 'Dagny Ulrow', statureMm: 1702, age: 52, experience: 'regular' },
+  { name: 'Edmer Vossey', statureMm: 1795, age: 61, experience: 'new' },
+  { name: 'Fenella Ostrom-Whitlocke', statureMm: 1668, age: 38, experience: 'regular' },
+  { name: 'Gideon Larch', statureMm: 1843, age: 23, experience: 'new' },
+  { name: 'Halvard Snee', statureMm: 1751, age: 67, experience: 'regular' },
+  { name: 'Imke Dunmore', statureMm: 1577, age: 55, experience: 'new' },
+  { name: 'Jory Penhale', statureMm: 1719, age: 31, experience: 'experienced' },
+  { name: 'Katla Brandt-Eide', statureMm: 1645, age: 44, experience: 'regular' },
+  { name: 'Leopold Musgrave', statureMm: 1828, age: 73, experience: 'new' },
+  { name: 'Mirela Stoica-Hale', statureMm: 1606, age: 26, experience: 'new' },
+  { name: 'Nuala Fenwright', statureMm: 1697, age: 35, experience: 'regular' },
+  { name: 'Odalys Merrin', statureMm: 1559, age: 47, experience: 'new' },
+  { name: 'Perrin Hask', statureMm: 1780, age: 39, experience: 'regular' },
+  { name: 'Quentin Aldous Marlowe-Thornbury', statureMm: 1859, age: 50, experience: 'new' },
+  { name: 'Runa Sollie', statureMm: 1634, age: 19, experience: 'new' },
+  { name: 'Silas Thackway', statureMm: 1744, age: 69, experience: 'regular' },
+  { name: 'Thea Lindqvist-Moor', statureMm: 1712, age: 42, experience: 'new' },
+  { name: 'Ulrik Vane', statureMm: 1938, age: 34, experience: 'experienced' },
+  { name: 'Wilhelmina Oke', statureMm: 1498, age: 62, experience: 'new' },
+  { name: 'Zdenka Marsh', statureMm: 1676, age: 30, experience: 'new' },
+]

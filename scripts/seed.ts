@@ -1,0 +1,82 @@
+/** Seeds Netloft Hall into an empty database; one that has a studio already is left as it is. */
+import { randomFrom } from '../core/belief/random'
+import type { Marks } from '../core/conventions'
+import type { Evidence } from '../core/evidence/evidence'
+import { recommend } from '../core/recommend/recommend'
+import { priorFor } from '../core/rider/prior'
+import { hashPassword } from '../server/accounts/auth'
+import { closeDatabase, database } from '../server/db/connection'
+import * as tables from '../server/db/schema'
+import { appendRow, finishSetup, startSetup } from '../server/setups/setups'
+import { makeNote } from '../server/notes/notes'
+import { crestAtMark, drawRider, eye, goniometer, heel, statureAndInseam } from './bench/simulatedRider'
+import { BIKES, INSTRUCTORS, MEMBERS, STUDIO, TYPES } from './netloftHall'
+
+const SEED = 1898
+/** The first ten members have been set up on one of the bikes on earlier days. */
+const SET_UP_BEFORE = 10
+
+const db = database()
+const [already] = await db.select().from(tables.studio).limit(1)
+if (!already) await seed()
+await closeDatabase()
+
+async function seed(): Promise<void> {
+  const now = new Date()
+  const passwords = await Promise.all(INSTRUCTORS.map((i) => hashPassword(i.password)))
+  await db.transaction(async (tx) => {
+    await tx.insert(tables.studio).values({ ...STUDIO, school: {} })
+    for (const [i, person] of INSTRUCTORS.entries()) {
+      await tx.insert(tables.user).values({ id: person.id, name: person.name, email: `${person.username}@netloft-hall.example`, username: person.username, displayUsername: person.username })
+      await tx.insert(tables.account).values({ id: `${person.id}-password`, accountId: person.id, providerId: 'credential', userId: person.id, password: passwords[i] })
+    }
+    for (const [id, definition] of Object.entries(TYPES)) await tx.insert(tables.bikeType).values({ id, studioId: STUDIO.id, definition })
+    for (const { number, type, own } of BIKES) await tx.insert(tables.bike).values({ id: `bike-${number}`, studioId: STUDIO.id, typeId: type, number, own })
+    for (const [i, { name }] of MEMBERS.entries()) {
+      await tx.insert(tables.member).values({ id: memberId(i), studioId: STUDIO.id, name, addedAt: daysBefore(now, 60 - i), addedBy: INSTRUCTORS[i % 2].id })
+    }
+    for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
+    await makeNote(tx, { id: 'seed-note-1', memberId: memberId(0), bikeId: 'bike-1', region: 'feet', sign: 'toesDown', side: 'both', at: daysBefore(now, 3), by: INSTRUCTORS[1].id })
+    await makeNote(tx, { id: 'seed-note-2', memberId: memberId(3), bikeId: 'bike-4', region: 'shoulders', sign: 'shrugged', side: 'left', at: daysBefore(now, 6), by: INSTRUCTORS[0].id })
+  })
+  console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${MEMBERS.length} members, ${BIKES.length} bikes.`)
+}
+
+function memberId(i: number): string {
+  return `member-${String(i + 1).padStart(2, '0')}`
+}
+
+function daysBefore(now: Date, days: number): Date {
+  return new Date(now.getTime() - days * 86_400_000 - 3_600_000)
+}
+
+/** A set-up as it would have gone: a simulated body of this stature, led by the recommendation until it said stop. */
+async function pastSetup(tx: Parameters<typeof startSetup>[0], i: number, at: Date): Promise<void> {
+  const bike = BIKES[i % BIKES.length]
+  const bikeType = TYPES[bike.type]
+  const member = MEMBERS[i]
+  const population = priorFor('natural', { statureMm: { mean: member.statureMm, sd: 0 } })
+  const rider = drawRider(population, bikeType, randomFrom(SEED + i))
+  const withTape = i % 2 === 0
+  const evidence: Evidence[] = [{ kind: 'rider', experience: member.experience }, ...(withTape ? statureAndInseam(rider).map(rounded) : [crestAtMark(rider)])]
+  for (let mounts = 0; mounts < 5; mounts++) {
+    const { next, marks } = recommend({ bikeType, bike: bike.own, evidence })
+    const now: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
+    evidence.push({ kind: 'set', at: now })
+    if (next.kind === 'stop') break
+    evidence.push(...(withTape ? [rounded(goniometer(rider, now))] : [eye(rider, now), heel(rider, now)]))
+  }
+  const by = INSTRUCTORS[i % 2].id
+  const id = `setup-${memberId(i)}`
+  await startSetup(tx, { id, memberId: memberId(i), bikeId: `bike-${bike.number}`, at: new Date(at.getTime() - 600_000), by })
+  for (const [k, row] of evidence.entries()) await appendRow(tx, id, { id: `${id}-${k}`, row }, new Date(at.getTime() - 500_000 + k * 30_000), by)
+  const numbers = evidence.findLastIndex((row) => row.kind === 'set')
+  await finishSetup(tx, id, `${id}-${numbers}`, at, by)
+}
+
+/** Readings as a person writes them down. */
+function rounded(row: Evidence): Evidence {
+  if (row.kind === 'kneeAngle') return { ...row, deg: Math.round(row.deg) }
+  if (row.kind === 'stature' || row.kind === 'inseam') return { ...row, mm: Math.round(row.mm / 5) * 5 }
+  return row
+}

@@ -1,0 +1,180 @@
+import { sql } from 'drizzle-orm'
+import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { Bike, BikeType } from '../../core/bike/bike'
+import type { Evidence } from '../../core/evidence/evidence'
+import type { School } from '../../core/school/school'
+
+/**
+ * What was seen and done; whatever can be computed is computed. Times are UTC with milliseconds.
+ * Ids are made by whoever writes, so that a retry is harmless.
+ */
+const id = () => varchar('id', { length: 36 }).primaryKey()
+const reference = (name: string) => varchar(name, { length: 36 })
+const moment = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
+const now = sql`CURRENT_TIMESTAMP(3)`
+
+// Accounts: the tables and names the sign-in library expects.
+export const user = mysqlTable('user', {
+  id: id(),
+  name: varchar('name', { length: 120 }).notNull(),
+  email: varchar('email', { length: 190 }).notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  username: varchar('username', { length: 60 }).unique(),
+  displayUsername: varchar('display_username', { length: 60 }),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const session = mysqlTable('session', {
+  id: id(),
+  token: varchar('token', { length: 190 }).notNull().unique(),
+  userId: reference('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+  expiresAt: moment('expires_at').notNull(),
+  ipAddress: varchar('ip_address', { length: 60 }),
+  userAgent: text('user_agent'),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const account = mysqlTable('account', {
+  id: id(),
+  accountId: varchar('account_id', { length: 190 }).notNull(),
+  providerId: varchar('provider_id', { length: 60 }).notNull(),
+  userId: reference('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+  accessToken: text('access_token'),
+  refreshToken: text('refresh_token'),
+  idToken: text('id_token'),
+  accessTokenExpiresAt: moment('access_token_expires_at'),
+  refreshTokenExpiresAt: moment('refresh_token_expires_at'),
+  scope: text('scope'),
+  password: text('password'),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const verification = mysqlTable('verification', {
+  id: id(),
+  identifier: varchar('identifier', { length: 190 }).notNull(),
+  value: text('value').notNull(),
+  expiresAt: moment('expires_at').notNull(),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const rateLimit = mysqlTable('rate_limit', {
+  id: id(),
+  key: varchar('key', { length: 190 }).notNull().unique(),
+  count: int('count').notNull(),
+  lastRequest: bigint('last_request', { mode: 'number' }).notNull(),
+})
+
+// The studio and its bikes.
+export const studio = mysqlTable('studio', {
+  id: id(),
+  name: varchar('name', { length: 120 }).notNull(),
+  place: varchar('place', { length: 120 }).notNull(),
+  timeZone: varchar('time_zone', { length: 60 }).notNull(),
+  school: json('school').$type<Partial<School>>().notNull(),
+})
+
+export const bikeType = mysqlTable('bike_type', {
+  id: id(),
+  studioId: reference('studio_id').notNull().references(() => studio.id),
+  /** The type as the core reads it. */
+  definition: json('definition').$type<BikeType>().notNull(),
+})
+
+export const bike = mysqlTable(
+  'bike',
+  {
+    id: id(),
+    studioId: reference('studio_id').notNull().references(() => studio.id),
+    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    number: int('number').notNull(),
+    /** This machine's own offsets, as the core reads them. */
+    own: json('own').$type<Bike>().notNull(),
+  },
+  (t) => [uniqueIndex('bike_number').on(t.studioId, t.number)],
+)
+
+// Riders and what was seen of them.
+export const member = mysqlTable(
+  'member',
+  {
+    id: id(),
+    studioId: reference('studio_id').notNull().references(() => studio.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    addedAt: moment('added_at').notNull(),
+    addedBy: reference('added_by').notNull().references(() => user.id),
+  },
+  (t) => [index('member_name').on(t.studioId, t.name)],
+)
+
+export const setup = mysqlTable(
+  'setup',
+  {
+    id: id(),
+    memberId: reference('member_id').notNull().references(() => member.id),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    startedAt: moment('started_at').notNull(),
+    startedBy: reference('started_by').notNull().references(() => user.id),
+    finishedAt: moment('finished_at'),
+    finishedBy: reference('finished_by').references(() => user.id),
+    /** The row of evidence that set the saved numbers. */
+    numbersId: reference('numbers_id'),
+  },
+  (t) => [index('setup_member').on(t.memberId, t.startedAt)],
+)
+
+/** Append-only: rows are never changed; what was a mistake is withdrawn by a row of its own. */
+export const evidence = mysqlTable(
+  'evidence',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    setupId: reference('setup_id').notNull().references(() => setup.id),
+    row: json('row').$type<Evidence>().notNull(),
+    seenAt: moment('seen_at').notNull(),
+    seenBy: reference('seen_by').notNull().references(() => user.id),
+  },
+  (t) => [index('evidence_setup').on(t.setupId, t.position)],
+)
+
+export const withdrawal = mysqlTable('withdrawal', {
+  evidenceId: varchar('evidence_id', { length: 36 }).primaryKey().references(() => evidence.id),
+  at: moment('at').notNull(),
+  by: reference('by').notNull().references(() => user.id),
+})
+
+/** Who sits where, until midnight studio time; the latest of a bike and day counts, an empty rider frees the bike. */
+export const seating = mysqlTable(
+  'seating',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    memberId: reference('member_id').references(() => member.id),
+    /** Day in the studio's time zone, YYYY-MM-DD. */
+    day: varchar('day', { length: 10 }).notNull(),
+    at: moment('at').notNull(),
+    by: reference('by').notNull().references(() => user.id),
+  },
+  (t) => [index('seating_day').on(t.day, t.bikeId)],
+)
+
+export const classNote = mysqlTable(
+  'class_note',
+  {
+    id: id(),
+    memberId: reference('member_id').notNull().references(() => member.id),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    region: varchar('region', { length: 20 }).notNull(),
+    sign: varchar('sign', { length: 40 }).notNull(),
+    side: mysqlEnum('side', ['left', 'right', 'both']).notNull(),
+    madeAt: moment('made_at').notNull(),
+    madeBy: reference('made_by').notNull().references(() => user.id),
+    withdrawnAt: moment('withdrawn_at'),
+  },
+  (t) => [index('note_member').on(t.memberId, t.madeAt)],
+)

@@ -1,0 +1,15 @@
+import dayjs from 'dayjs'
+import timezone from 'dayjs/plugin/timezone'
+import utc from 'dayjs/plugin/utc'
+
+dayjs.extend(utc)
+dayjs.extend(timezone)
+
+/** The studio's calendar day at a moment: `studioDay(…T23:30Z, 'Europe/Oslo')` → the next day. */
+export const studioDay = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('YYYY-MM-DD')
+
+/** "Mon 23 Nov 2026" in the studio's time zone. */
+export const dateSaid = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('ddd D MMM YYYY')
+
+/** "18:05" in the studio's time zone. */
+export const timeSaid = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('HH:mm')
