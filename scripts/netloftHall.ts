@@ -21,7 +21,7 @@ const sorrel: BikeType = {
   axleHeightMm: 298,
   saddle: { noseAheadMm: 152, lengthMm: 272, shape: 'flat' },
   seatOrigin: { xMm: -163, yMm: 534 },
-  gripOrigin: { xMm: 446, yMm: 598 },
+  gripOrigin: { xMm: 392, yMm: 598 },
   axes: {
     seatHeight: { directionDeg: 107, scale: { marks: numbered(15, 20), halfMarks: false } },
     seatSlide: { directionDeg: 0, scale: { marks: lettered('ABCDEFGH', 10, -30), halfMarks: false } },
@@ -39,7 +39,7 @@ const meadowsweet: BikeType = {
   axleHeightMm: 310,
   saddle: { noseAheadMm: 146, lengthMm: 262, shape: 'tailKick' },
   seatOrigin: { xMm: -200, yMm: 668 },
-  gripOrigin: { xMm: 452, yMm: 706 },
+  gripOrigin: { xMm: 380, yMm: 706 },
   axes: {
     seatHeight: { directionDeg: 106, scale: zeroRuler(14) },
     seatSlide: { directionDeg: 0, scale: { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: -10, mmAtZero: 0 } } },
@@ -57,7 +57,7 @@ const bracken: BikeType = {
   axleHeightMm: 305,
   saddle: { noseAheadMm: 155, lengthMm: 280, shape: 'curved' },
   seatOrigin: { xMm: -170, yMm: 575 },
-  gripOrigin: { xMm: 452, yMm: 622 },
+  gripOrigin: { xMm: 396, yMm: 622 },
   axes: {
     seatHeight: { directionDeg: 107, scale: { marks: lettered('ABCDEFGHJKLMNPQRSTUV', 12.7), halfMarks: false } },
     seatSlide: { directionDeg: 0, scale: { marks: numbered(5, 12, -24), halfMarks: true } },

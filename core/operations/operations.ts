@@ -1,6 +1,6 @@
 import { axesOf, type Bike, type BikeType } from '../bike/bike'
 import { placeAt, positionsOf } from '../bike/place'
-import type { AxisName, Marks, Point } from '../conventions'
+import type { AxisName, Marks } from '../conventions'
 import { latest, needsMarks, UNBUILT_KINDS, type Evidence } from '../evidence/evidence'
 import { poseAt, type Contact, type Pose, type Rider } from '../linkage/pose'
 import { recommend, type Advice } from '../recommend/recommend'

@@ -3,9 +3,10 @@ import type { Evidence } from '../evidence/evidence'
 import type { Advice } from '../recommend/recommend'
 import type { BarAdvice, BarWhy } from '../recommend/bars'
 import type { Doubt } from '../recommend/doubts'
-import type { Check, Move, Reason } from '../recommend/request'
+import type { Move, Reason } from '../recommend/request'
 import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
+import { labelSaid } from './labels'
 import { degreesSaid, inHundred, lengthSaid, listed } from './phrases'
 
 /** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
@@ -14,40 +15,35 @@ export type Said = Readonly<{ sentence: string; because: string[]; cautions: str
 export function say(bikeType: BikeType, evidence: readonly Evidence[], advice: Advice): Said {
   return {
     sentence: sentenceFor(bikeType, advice),
-    because: advice.next.reasons.map((reason) => becauseOf(reason, advice)),
+    because: advice.next.reasons.map((reason) => becauseOf(bikeType, reason, advice)),
     cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
     bars: barsSentence(bikeType, advice.bars),
     doubts: advice.doubts.map((doubt) => doubtSaid(evidence, doubt)),
   }
 }
 
-const CHECK_NAME: Readonly<Record<Check, string>> = {
-  kneeFlexion: 'the knee',
-  plumb: 'the plumb line',
-  reach: 'the reach',
-  barAgainstSaddle: 'the bars against the saddle',
-}
 
 function sentenceFor(bikeType: BikeType, advice: Advice): string {
   const { next, belief, school } = advice
   const knee = next.expect.find((e) => e.check === 'kneeFlexion')
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  const at = (move: Move) => labelSaid(bikeType, move.axis, move.to)
   if (next.kind === 'outOfRange' && next.scaleEnd) {
     const { end, nearest, missingMm } = next.scaleEnd
     const expected = knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
-    return `The seat post ends at ${nearest}, ${lengthSaid(missingMm)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
+    return `The seat post ends at ${labelSaid(bikeType, 'seatHeight', nearest)}, ${lengthSaid(missingMm)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
-    const barsSaid = bars.length === 0 ? '' : `, bars at ${listed(bars.map((m) => m.to))}`
-    return `Set the seat at ${height.to}, its slide at ${slide.to}${barsSaid}; then look at the knee.`
+    const barsSaid = bars.length === 0 ? '' : `, bars at ${listed(bars.map(at))}`
+    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee.`
   }
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => moveSaid(bikeType, move))
     const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
     return `${capitalised(listed(what))}: the knee should come ${goes}.`
   }
-  const seat = advice.marks.seatHeight
+  const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
@@ -58,7 +54,8 @@ function sentenceFor(bikeType: BikeType, advice: Advice): string {
 function moveSaid(bikeType: BikeType, move: Move): string {
   const scale = bikeType.axes[move.axis]?.scale
   const how = scale && move.from !== undefined ? ` ${stepsSaid(scale, move)}` : ''
-  return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${move.from} to`} ${move.to}`
+  const said = (label: string) => labelSaid(bikeType, move.axis, label)
+  return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
 }
 
 const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
@@ -76,13 +73,13 @@ function stepsSaid(scale: Scale, move: Move): string {
   return steps === 1 ? 'one mark' : `${['no', 'one', 'two', 'three', 'four', 'five', 'six'][steps] ?? steps} marks`
 }
 
-function becauseOf(reason: Reason, { school, next }: Advice): string {
+function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
   switch (reason.code) {
     case 'noEvidence':
       return 'Nothing is known of this rider yet, so this is only where most people begin.'
     case 'chance':
-      return `At ${reason.label} the knee would be right for ${inHundred(reason.chance)} riders like this one.`
+      return `At ${labelSaid(bikeType, reason.axis, reason.label)} the knee would be right for ${inHundred(reason.chance)} riders like this one.`
     case 'lastReading':
       if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm)}${reason.inWindow ? ', as wanted' : ''}.`
       return `The knee read ${degreesSaid(reason.deg)}; ${window} is wanted.`
@@ -119,9 +116,10 @@ const BAR_WHY: Readonly<Record<BarWhy, string>> = {
 
 /** The bars by rule, in one sentence with its reason. */
 function barsSentence(bikeType: BikeType, bars: BarAdvice): string {
-  const where = `${lengthSaid(bars.gripAboveSeatMm)} ${bars.gripAboveSeatMm >= 0 ? 'above' : 'below'} the saddle`
-  const slide = bars.slide ? ` and ${bars.slide.label}` : ''
-  const set = `Bars at ${bars.height.label}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
+  const cm = Math.round(bars.gripAboveSeatMm / 10)
+  const where = cm === 0 ? 'level with the saddle' : `${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
+  const slide = bars.slide ? ` and ${labelSaid(bikeType, 'barSlide', bars.slide.label)}` : ''
+  const set = `Bars at ${labelSaid(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
@@ -142,5 +140,3 @@ function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {
 }
 
 const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
-
-export const checkName = (check: Check): string => CHECK_NAME[check]

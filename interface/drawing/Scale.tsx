@@ -14,13 +14,15 @@ type Props = Readonly<{
   remark: string
   onTap?: (label: Label) => void
   asking?: boolean
+  /** Holes as drilled, or ticks as on a ruler. */
+  drawnAs: 'holes' | 'ticks'
 }>
 
 /**
  * A bike's own scale as an input: tapping a mark says "it is set here". Arrow keys walk along it, Enter taps.
  * The chance stands beside each mark as a bar and as a number.
  */
-export function Scale({ title, way, marks, remark, onTap, asking = false }: Props) {
+export function Scale({ title, way, marks, remark, onTap, asking = false, drawnAs }: Props) {
   const list = useRef<HTMLDivElement>(null)
   const focus = marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
   const withChances = marks.some((m) => m.chance !== undefined)
@@ -60,6 +62,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false }: Prop
             onClick={() => onTap?.(mark.label)}
           >
             <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>{mark.said}</span>
+            <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
             {withChances && <Chance chance={mark.chance ?? 0} best={mark.wanted || (mark.set && !marks.some((m) => m.wanted))} />}
           </button>
         ))}

@@ -16,15 +16,17 @@ type Props = Readonly<{
   rider: BelievedRider
   /** What is written into the drawing. */
   show: 'knee' | 'plumb' | 'bars' | 'nothing'
-  /** Spread of the knee's angle, degrees: a rider who is only guessed at looks it. */
-  spreadDeg: number
+  /** The knee's angle at the bottom: as read here, or as believed with its spread; a rider only guessed at looks it. */
+  knee: Readonly<{ deg: number; spreadDeg: number }>
+  /** The plumb offset, mm, as read here or as believed. */
+  plumbMm: number
   windowSaid: string
 }>
 
 const LEVEL_DEG = 90
 
 /** Rider and bike from the side, to scale, computed at the marks shown; it glides when a mark moves. */
-export function SideView({ bikeType, bike, marks, rider, show, spreadDeg, windowSaid }: Props) {
+export function SideView({ bikeType, bike, marks, rider, show, knee, plumbMm, windowSaid }: Props) {
   const wanted = useMemo(
     () => sideScene(bikeType, bike, marks, rider, show === 'plumb' ? LEVEL_DEG : undefined),
     [bikeType, bike, marks, rider, show],
@@ -33,11 +35,11 @@ export function SideView({ bikeType, bike, marks, rider, show, spreadDeg, window
   const { frame } = scene
   const box = `${frame.leftMm} ${-frame.topMm} ${frame.rightMm - frame.leftMm} ${frame.topMm - frame.bottomMm}`
   return (
-    <svg className={styles.view} viewBox={box} preserveAspectRatio="xMidYMax meet" role="img" aria-label={spoken(wanted, show, spreadDeg)}>
+    <svg className={styles.view} viewBox={box} preserveAspectRatio="xMidYMax meet" role="img" aria-label={spoken(wanted, show, knee, plumbMm)}>
       {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} scene={scene} />}
       <Frame scene={scene} crankMm={bikeType.crankMm} />
       {scene.near.outcome === 'posed' ? (
-        <g className={spreadDeg > 8 ? styles.guessed : undefined}>
+        <g className={knee.spreadDeg > 8 ? styles.guessed : undefined}>
           <Body pose={scene.near} elbow={scene.nearElbow} scene={scene} />
         </g>
       ) : (
@@ -45,8 +47,8 @@ export function SideView({ bikeType, bike, marks, rider, show, spreadDeg, window
           {scene.near.limb === 'leg' ? 'The leg does not reach here' : 'The arm does not reach here'}
         </text>
       )}
-      {scene.near.outcome === 'posed' && show === 'knee' && <Knee pose={scene.near} spreadDeg={spreadDeg} windowSaid={windowSaid} />}
-      {scene.near.outcome === 'posed' && show === 'plumb' && <Plumb pose={scene.near} patellaMm={rider.patellaAheadMm} />}
+      {scene.near.outcome === 'posed' && show === 'knee' && <Knee pose={scene.near} angle={knee} windowSaid={windowSaid} />}
+      {scene.near.outcome === 'posed' && show === 'plumb' && <Plumb pose={scene.near} mm={Math.round(plumbMm)} patellaMm={rider.patellaAheadMm} />}
       {show === 'bars' && <Bars scene={scene} />}
     </svg>
   )
@@ -135,8 +137,8 @@ function shoePath({ ankle, pedal }: Posed, surfaceMm: number): string {
   return `M${at(-behind - 62, s)}L${at(88, s)}Q${at(106, s + 14)} ${at(84, s + 34)}Q${at(20, s + 62)} ${at(-behind + 44, s + 104)}L${at(-behind - 40, s + 100)}Q${at(-behind - 76, s + 50)} ${at(-behind - 62, s)}Z`
 }
 
-function Knee({ pose, spreadDeg, windowSaid }: { pose: Posed; spreadDeg: number; windowSaid: string }) {
-  const { hip, knee, ankle, kneeFlexionDeg } = pose
+function Knee({ pose, angle, windowSaid }: { pose: Posed; angle: Props['knee']; windowSaid: string }) {
+  const { hip, knee, ankle } = pose
   const on = between(hip, knee, 1.42)
   return (
     <g>
@@ -146,28 +148,26 @@ function Knee({ pose, spreadDeg, windowSaid }: { pose: Posed; spreadDeg: number;
         <circle key={i} className={styles.joint} cx={p.xMm} cy={-p.yMm} r={15} />
       ))}
       <text className={styles.figure} x={knee.xMm + 150} y={-knee.yMm + 10}>
-        {spreadDeg > 4 ? 'about ' : ''}
-        {Math.round(kneeFlexionDeg)}°
+        {kneeSaid(angle)}
       </text>
-      <text className={styles.note} x={knee.xMm + 152} y={-knee.yMm + 62}>
+      <text className={styles.note} x={knee.xMm + 152} y={-knee.yMm + 80}>
         {windowSaid}
       </text>
     </g>
   )
 }
 
-function Plumb({ pose, patellaMm }: { pose: Posed; patellaMm: number }) {
+function Plumb({ pose, mm, patellaMm }: { pose: Posed; mm: number; patellaMm: number }) {
   const x = pose.knee.xMm + patellaMm
-  const mm = Math.round(pose.plumbOffsetMm)
   return (
     <g>
       <path className={styles.sight} d={`M${x} ${-pose.knee.yMm}V${-pose.pedal.yMm + 130}`} />
       <path className={styles.joint} d={`M${x - 12} ${-pose.pedal.yMm + 128}h24l-12 34Z`} />
       <circle className={styles.joint} cx={pose.pedal.xMm} cy={-pose.pedal.yMm} r={15} />
-      <text className={styles.figure} x={x + 40} y={-pose.pedal.yMm + 150}>
+      <text className={styles.figure} x={x + 40} y={-pose.pedal.yMm + 170}>
         {Math.abs(mm)} mm
       </text>
-      <text className={styles.note} x={x + 42} y={-pose.pedal.yMm + 196}>
+      <text className={styles.note} x={x + 42} y={-pose.pedal.yMm + 238}>
         {mm >= 0 ? 'knee ahead of the axle' : 'knee behind the axle'}
       </text>
     </g>
@@ -183,15 +183,21 @@ function Bars({ scene: { seat, grip } }: { scene: SideScene }) {
       <text className={styles.figure} x={x + 26} y={-(grip.yMm + seat.yMm) / 2 + 20}>
         {Math.abs(mm) < 10 ? 'level' : `${(Math.abs(mm) / 10).toFixed(0)} cm`}
       </text>
-      <text className={styles.note} x={x + 28} y={-(grip.yMm + seat.yMm) / 2 + 66}>
+      <text className={styles.note} x={x + 28} y={-(grip.yMm + seat.yMm) / 2 + 88}>
         {Math.abs(mm) < 10 ? 'with the saddle' : mm > 0 ? 'above' : 'below'}
       </text>
     </g>
   )
 }
 
-function spoken({ near }: SideScene, show: Props['show'], spreadDeg: number): string {
+/** "38°", "about 31°", or that the leg would be locked straight. */
+function kneeSaid({ deg, spreadDeg }: Props['knee']): string {
+  if (deg < 1) return 'locked'
+  return `${spreadDeg > 4 ? 'about ' : ''}${Math.round(deg)}°`
+}
+
+function spoken({ near }: SideScene, show: Props['show'], knee: Props['knee'], plumbMm: number): string {
   if (near.outcome === 'unreachable') return `Side view: the ${near.limb} does not reach, ${Math.round(near.missingMm)} mm are missing.`
-  if (show === 'plumb') return `Side view with the cranks level: knee ${Math.round(near.plumbOffsetMm)} mm ahead of the pedal axle.`
-  return `Side view: knee bent by ${spreadDeg > 4 ? 'about ' : ''}${Math.round(near.kneeFlexionDeg)} degrees at the bottom, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
+  if (show === 'plumb') return `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
+  return `Side view: knee bend at the bottom ${kneeSaid(knee)}, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
 }

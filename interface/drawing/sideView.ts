@@ -23,7 +23,7 @@ export type SideScene = Readonly<{
 }>
 
 /** Widest any rider and bike of this type can draw, so that the picture stands still while marks move. */
-const ABOVE_SEAT_MM = 900
+const ABOVE_SEAT_MM = 860
 
 /** The bike at these marks with the rider on it, near crank at `crankDeg` (the bottom check when left out). */
 export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider, crankDeg?: number): SideScene {

@@ -86,9 +86,8 @@ function Row({ member }: { member: MemberRow }) {
           <>
             <span className={styles.numbers}>{member.numbers.line}</span>
             <span className={styles.when}>
-              {member.numbers.bike}
-              <br />
-              {member.numbers.date}
+              <span>{member.numbers.bike}</span>
+              <span>{member.numbers.date}</span>
             </span>
           </>
         ) : (

@@ -21,7 +21,7 @@ export function Dial({ title, unit, from, to, step, window: wanted, start, given
           <i className={styles.window} style={{ left: `${share(wanted[0])}%`, width: `${share(wanted[1]) - share(wanted[0])}%` }} />
           {Array.from({ length: Math.round((to - from) / (step * 5)) + 1 }, (_, i) => from + i * step * 5).map((tick) => (
             <i key={tick} className={styles.tick} style={{ left: `${share(tick)}%` }}>
-              {(tick - from) % (step * 10) === 0 && <em>{tick}</em>}
+              {(tick - from) % (step * 10) === 0 && <em>{String(tick).replace('-', '−')}</em>}
             </i>
           ))}
           <input type="range" min={from} max={to} step={step} value={value} onChange={(e) => set(Number(e.target.value))} aria-label={title} aria-valuetext={name(value)} />

@@ -6,7 +6,7 @@ import type { Evidence, Landmark } from '@/core/evidence/evidence'
 import type { Recommendation } from '@/core/operations/operations'
 import type { School } from '@/core/school/school'
 import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
-import { differing, lookedSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME, type Row, type Step } from './flow'
+import { differing, lookedSinceSet, lookOf, marksAfter, marksWithBars, stepAfter, STEP_NAME, tellsOfTheBody, type Row, type Step } from './flow'
 import { marksLine } from '../shared/marksText'
 import { asked } from './prompts'
 import styles from './setup.module.css'
@@ -64,8 +64,8 @@ export function Dock(props: DockProps) {
       </div>
       <div className={styles.answers}>
         <Questions {...props} />
-        <Forward {...props} />
       </div>
+      <Forward {...props} />
     </section>
   )
 }
@@ -84,7 +84,8 @@ function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, fini
   if (!answer || step === 'talk') return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
   if (step === 'beside' && !set) {
     const marks = marksAfter(answer)
-    return <Done marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+    const known = rows.some(({ row }) => tellsOfTheBody(row))
+    return <Done skip={!known} marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
   }
   if (step === 'bars') {
     const marks = marksWithBars(answer, shown)
@@ -92,17 +93,17 @@ function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, fini
     const stands = at !== undefined && differing(bikeType, shown, marks).length === 0
     return stands ? <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} /> : <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
   }
-  const looked = lookedSinceSet(rows).length > 0
+  const looked = step === 'cranks' ? lookOf(rows, 'plumb') !== undefined : lookedSinceSet(rows).length > 0
   const marks = marksAfter(answer)
   if (looked && differing(bikeType, shown, marks).length > 0) return <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
   return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
 }
 
-function Done({ marks, onClick }: { marks: string; onClick: () => void }) {
+function Done({ marks, onClick, skip = false }: { marks: string; onClick: () => void; skip?: boolean }) {
   return (
-    <Button type="primary" size="large" className={styles.forward} onClick={onClick}>
+    <Button type={skip ? 'default' : 'primary'} size="large" className={styles.forward} onClick={onClick}>
       <span>
-        Done, set to
+        {skip ? 'Skip, set to' : 'Done, set to'}
         <b>{marks}</b>
       </span>
     </Button>

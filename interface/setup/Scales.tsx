@@ -1,6 +1,7 @@
-import { axesOf, type BikeType } from '@/core/bike/bike'
+import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import type { Recommendation } from '@/core/operations/operations'
+import { labelSaid } from '@/core/words/labels'
 import { Scale } from '../drawing/Scale'
 import { AXIS_TITLE } from '../shared/marksText'
 import type { Step } from './flow'
@@ -29,6 +30,7 @@ export function Scales({ bikeType, stand, wanted, answer, step, set, onTap }: Pr
             way={isUpright(axis) ? 'upright' : 'level'}
             marks={drawnMarks(bikeType, axis, stand, wanted, chancesFor(axis, step, answer))}
             remark={remarkFor(axis, answer, set, bikeType)}
+            drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
             asking={step === 'beside' && !set && axis === 'seatHeight'}
             onTap={onTap && ((label) => onTap(axis, label))}
           />
@@ -50,8 +52,9 @@ function remarkFor(axis: AxisName, answer: Recommendation | null, set: boolean, 
   if (axis === 'seatSlide') return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {
     const cm = Math.round(answer.bars.gripAboveSeatMm / 10)
-    return cm === 0 ? `${answer.bars.height.label}: level with the saddle` : `${answer.bars.height.label}: ${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
+    const label = labelSaid(bikeType, axis, answer.bars.height.label)
+    return cm === 0 ? `${label}: level with the saddle` : `${label}: ${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
   }
-  if (answer.bars.slide && bikeType.forearmGaugeValid) return `forearm reaches at ${answer.bars.slide.label}`
+  if (answer.bars.slide && bikeType.forearmGaugeValid) return `forearm reaches at ${labelSaid(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'
 }

@@ -13,7 +13,7 @@ import { LightSwitch } from '../shared/LightSwitch'
 import { useRecommendation } from '../shared/useRecommendation'
 import { save } from './actions'
 import { Dock } from './Dock'
-import { complete, marksAfter, marksWithBars, resumeAt, standing, STEP_NAME, STEPS, wasSet, type Row, type Step } from './flow'
+import { complete, lookOf, marksAfter, marksWithBars, resumeAt, standing, STEP_NAME, STEPS, wasSet, type Row, type Step } from './flow'
 import { Scales } from './Scales'
 import styles from './setup.module.css'
 import { useRows, type Saving } from './useRows'
@@ -77,7 +77,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   }
 
   const show = step === 'cranks' ? 'plumb' : step === 'bars' ? 'bars' : step === 'numbers' ? 'nothing' : 'knee'
-  const spread = answer?.belief.kneeFlexionDeg.sd ?? 30
+  const angleRead = lookOf(rows, 'kneeAngle')?.row
+  const plumbRead = lookOf(rows, 'plumb')?.row
   return (
     <div className={styles.page}>
       <header className={styles.bar}>
@@ -109,7 +110,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
               marks={step === 'bars' ? { ...shown, ...marksWithBars(answer, stand) } : shown}
               rider={answer.belief.rider}
               show={show}
-              spreadDeg={spread}
+              knee={angleRead?.kind === 'kneeAngle' ? { deg: angleRead.deg, spreadDeg: 0 } : { deg: answer.belief.kneeFlexionDeg.mean, spreadDeg: answer.belief.kneeFlexionDeg.sd }}
+              plumbMm={plumbRead?.kind === 'plumb' ? plumbRead.mm : answer.belief.plumbOffsetMm.mean}
               windowSaid={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
             />
           ) : (

@@ -11,7 +11,7 @@ export const STEPS = ['talk', 'beside', 'knee', 'cranks', 'bars', 'numbers'] as 
 export type Step = (typeof STEPS)[number]
 
 export const STEP_NAME: Readonly<Record<Step, string>> = {
-  talk: 'Talk', beside: 'Beside', knee: 'Knee', cranks: 'Cranks level', bars: 'Bars', numbers: 'Numbers',
+  talk: 'Talk', beside: 'Beside', knee: 'Knee', cranks: 'Cranks', bars: 'Bars', numbers: 'Numbers',
 }
 
 /** Where the bike stands by the rows: per axis the latest mark said. */
@@ -21,6 +21,9 @@ export function standing(rows: readonly Row[]): Marks {
 
 /** Whether the bike was set to marks at all; before that the scales show a proposal. */
 export const wasSet = (rows: readonly Row[]): boolean => rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
+
+/** Whether a row says something of the rider's size, so that a start is more than a guess. */
+export const tellsOfTheBody = (row: Evidence): boolean => ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind)
 
 /** The rows since the saddle was last set: what has been looked at here. */
 export function lookedSinceSet(rows: readonly Row[]): readonly Row[] {

@@ -4,7 +4,7 @@ import { direction } from '@/core/geometry'
 import type { MarkChance } from '@/core/recommend/request'
 import { stopsOf } from '@/core/scale/scale'
 import type { DrawnMark } from '../drawing/Scale'
-import { labelSaid } from '../shared/marksText'
+import { labelSaid } from '@/core/words/labels'
 
 /** The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. */
 export function drawnMarks(

@@ -1,6 +1,6 @@
 import { latest, SADDLE_CHECKS } from '@/core/evidence/evidence'
 import type { DockProps } from './Dock'
-import { lookedSinceSet, lookOf } from './flow'
+import { lookedSinceSet, lookOf, tellsOfTheBody } from './flow'
 
 const LANDMARK_SAID = { hipCrest: 'the top of the hip bone at the side', frontHipBone: 'the bony point at the front of the pelvis', between: 'half-way from the thigh’s bony knob to the top of the hip bone', trochanter: 'the bony knob at the top of the thigh' } as const
 
@@ -16,7 +16,7 @@ export function asked({ step, rows, answer, set, landmark, finished, shown, bike
   }
   if (!answer) return { sentence: 'One moment.', small: '' }
   if (step === 'beside') {
-    const found = evidence.some((row) => ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind))
+    const found = evidence.some(tellsOfTheBody)
     if (set || found) return { sentence: answer.next.sentence, small: 'Rider off. Close the pins and shake them; keep the insertion mark covered.' }
     return {
       sentence: `Bring the saddle level with ${LANDMARK_SAID[landmark]}, then tap the mark it meets.`,
@@ -33,10 +33,12 @@ export function asked({ step, rows, answer, set, landmark, finished, shown, bike
     if (lookOf(rows, 'plumb')) return { sentence: answer.next.sentence, small: careFor(answer.next.kind) }
     return { sentence: 'Cranks level. Hang a string from the front of the knee: where does it fall?', small: 'Ahead of the pedal axle is plus, behind is minus. A few millimetres are nothing.' }
   }
-  if (step === 'bars') return { sentence: answer.bars.sentence, small: 'Rider off to adjust. Then look: soft elbows, low shoulders, straight wrists, and knees clear of the bars when standing.' }
+  if (step === 'bars') return { sentence: answer.bars.sentence, small: 'Rider off to adjust, or tap other marks on the bars. Never cure a bad reach with the saddle’s slide.' }
   const open = Object.keys(bikeType.axes).filter((axis) => shown[axis as keyof typeof shown] === undefined)
   return open.length > 0
     ? { sentence: 'Tap the mark on every scale, then save.', small: '' }
+    : answer.next.kind === 'change' && lookedSinceSet(rows).length > 0
+          ? { sentence: 'These are the numbers as they stand; one change is still advised.', small: answer.next.sentence }
     : { sentence: 'Say the four numbers aloud, save them, and look again in the warm-up.', small: 'A comfort set-up, not medical advice. The first ride on a new position is a short one.' }
 }
 

@@ -4,7 +4,8 @@ import { useState } from 'react'
 import { latest, type EvidenceOf } from '@/core/evidence/evidence'
 import { axesOf } from '@/core/bike/bike'
 import { PLUMB_WINDOW_MM } from '@/core/school/school'
-import { AXIS_TITLE, labelSaid } from '../shared/marksText'
+import { labelSaid } from '@/core/words/labels'
+import { AXIS_TITLE } from '../shared/marksText'
 import { Choices } from './Choices'
 import { Dial } from './Dial'
 import type { DockProps } from './Dock'
@@ -162,8 +163,26 @@ export function CranksQuestions({ rows, school, shown, set, answer, onReplace }:
   )
 }
 
+const BAR_LOOKS = [
+  ['Elbows', 'soft, not locked'],
+  ['Shoulders', 'low, not shrugged'],
+  ['Wrists', 'straight'],
+  ['Back', 'long, from the hips'],
+  ['Standing', 'knees clear the bars'],
+] as const
+
+/** What to look for; the bars go by rule and eye, and the scales above take what was chosen. */
 export function BarsQuestions() {
-  return null
+  return (
+    <ul className={styles.looks}>
+      {BAR_LOOKS.map(([part, good]) => (
+        <li key={part}>
+          <b>{part}</b>
+          <span>{good}</span>
+        </li>
+      ))}
+    </ul>
+  )
 }
 
 export function Numbers({ bikeType, shown }: DockProps) {

@@ -33,9 +33,8 @@ export function useRows(setupId: string, stored: readonly Row[], refused: (say: 
         kept = word.say === 'keep' ? await keep(setupId, word.id, word.row) : await withdraw(setupId, word.id)
       } catch {
         setSaving('waiting')
-        busy.current = false
-        setTimeout(send, RETRY_MS)
-        return
+        await new Promise((resolve) => setTimeout(resolve, RETRY_MS))
+        continue
       }
       words.current = words.current.slice(1)
       remember(key, words.current)
@@ -52,8 +51,10 @@ export function useRows(setupId: string, stored: readonly Row[], refused: (say: 
     const left = remembered(key)
     if (left.length === 0) return
     words.current = [...left, ...words.current]
-    queueMicrotask(() => setRows((all) => replayed(all, left)))
-    send()
+    queueMicrotask(() => {
+      setRows((all) => replayed(all, left))
+      send()
+    })
   }, [key, send])
 
   const tell = useCallback(

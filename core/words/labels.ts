@@ -1,0 +1,14 @@
+import { axisOf, type BikeType } from '../bike/bike'
+import type { AxisName, Label } from '../conventions'
+
+/** A label as people write it: "6.5" → "6½", "-2" → "−2", and a plus on rulers that have a zero line. */
+export function labelSaid(bikeType: BikeType, axis: AxisName, label: Label): string {
+  const scale = axisOf(bikeType, axis)?.scale
+  if (!scale) return label
+  if ('ruler' in scale) {
+    const signed = scale.ruler.min < 0 && scale.ruler.max > 0
+    const minus = label.replace('-', '−')
+    return signed && Number(label) > 0 ? `+${minus}` : minus
+  }
+  return label.replace(/\.5$/, '½')
+}
