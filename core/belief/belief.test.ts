@@ -1,0 +1,62 @@
+import jstat from 'jstat'
+import { READING_SD } from '../evidence/readingSpreads'
+import { priorFor, tableOf } from '../rider/prior'
+import { HOLES_BIKE } from '../testing/meanRider'
+import { believe, summary } from './belief'
+import { normalBelow, randomFrom } from './random'
+import type { Statement } from './statement'
+
+const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural')), soleMm: 10 }
+const reads = (read: number, sd: number, of: Statement['of']): Statement => ({ form: 'reading', read, sd, of })
+
+test('with no evidence the belief is the prior', () => {
+  const { mean, sd } = summary(believe(setting, [], 1, 4000), (s) => s.body.statureMm)
+  expect(Math.abs(mean - 1690)).toBeLessThan(5)
+  expect(Math.abs(sd - 88)).toBeLessThan(3)
+})
+
+test('one reading of a normal quantity gives the textbook posterior (normal prior, normal reading)', () => {
+  const read = 1800
+  const { mean, sd } = summary(believe(setting, [reads(read, READING_SD.statureMm, (s) => s.body.statureMm)], 1, 4000), (s) => s.body.statureMm)
+  const precision = 1 / 88 ** 2 + 1 / READING_SD.statureMm ** 2
+  expect(mean).toBeCloseTo((1690 / 88 ** 2 + read / READING_SD.statureMm ** 2) / precision, 0)
+  expect(sd).toBeCloseTo(Math.sqrt(1 / precision), 0)
+})
+
+test('repeating a sharp reading ten times keeps a useful number of samples and narrows as the square root', () => {
+  const rows = Array.from({ length: 10 }, () => reads(1850, READING_SD.statureMm, (s) => s.body.statureMm))
+  const belief = believe(setting, rows, 1, 4000)
+  expect(belief.effectiveSamples).toBeGreaterThan(1200)
+  expect(summary(belief, (s) => s.body.statureMm).sd).toBeCloseTo(READING_SD.statureMm / Math.sqrt(10), 0)
+})
+
+test('a category bounds: "taller than 1800" leaves almost nobody below 1780', () => {
+  const taller: Statement = { form: 'category', from: 1800, to: Infinity, sd: 5, of: (s) => s.body.statureMm }
+  const belief = believe(setting, [taller], 1, 4000)
+  const below = summary(belief, (s) => (s.body.statureMm < 1780 ? 1 : 0)).mean
+  expect(below).toBeLessThan(0.005)
+  const { mean } = summary(belief, (s) => s.body.statureMm)
+  // Mean of a normal cut off at z: mu + sd · pdf(z)/(1 − cdf(z)).
+  const z = (1800 - 1690) / 88
+  const cut = 1690 + (88 * Math.exp(-z * z / 2)) / Math.sqrt(2 * Math.PI) / (1 - normalBelow(z))
+  expect(Math.abs(mean - cut)).toBeLessThan(4)
+})
+
+test('the same seed gives the same samples, another seed others', () => {
+  const of = (seed: number) => summary(believe(setting, [], seed, 500), (s) => s.body.statureMm).mean
+  expect(of(3)).toBe(of(3))
+  expect(of(3)).not.toBe(of(4))
+})
+
+test('weights sum to one, also for readings that contradict each other beyond reason', () => {
+  const belief = believe(setting, [reads(1400, 10, (s) => s.body.statureMm), reads(2000, 10, (s) => s.body.statureMm)], 1, 1000)
+  expect(belief.weights.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+  expect(summary(belief, (s) => s.body.statureMm).mean).toBeCloseTo(1700, -1)
+})
+
+test('the normal draws have the quartiles of the standard normal, by the statistics library’s percentiles', () => {
+  const random = randomFrom(7)
+  const draws = Array.from({ length: 20_000 }, () => random.normal())
+  expect(jstat.jStat.percentile(draws, 0.25)).toBeCloseTo(-0.6745, 1)
+  expect(jstat.jStat.percentile(draws, 0.975)).toBeCloseTo(1.96, 1)
+})

@@ -1,0 +1,257 @@
+import { adult } from '@freesewing/models'
+import fc from 'fast-check'
+import { placeAt } from '../bike/place'
+import type { Marks } from '../conventions'
+import type { Evidence } from '../evidence/evidence'
+import { fit } from '../operations/operations'
+import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
+import { HOLES_BIKE as bikeType } from '../testing/meanRider'
+import type { FitRequest } from './request'
+import { positions } from './standing'
+
+const ask = (evidence: readonly Evidence[], more: Partial<FitRequest> = {}) => fit({ bikeType, evidence, samples: 2000, ...more })
+const at: Marks = { seatHeight: '8', seatSlide: 'D' }
+const gonio = (deg: number, marks: Marks = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: marks })
+const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] => [
+  { kind: 'stature', mm: statureMm },
+  { kind: 'inseam', mm: inseamMm, shod: false },
+]
+const chanceAt = (answer: ReturnType<typeof ask>, label: string) => answer.chances.seatHeight!.find((c) => c.label === label)!.chance
+
+describe('start', () => {
+  test('moves list every axis of the type, the slide at the mark nearest 0 mm', () => {
+    const { next } = ask(tape(1700))
+    expect(next.kind).toBe('start')
+    expect(next.moves.map((m) => m.axis)).toEqual(['seatHeight', 'seatSlide', 'barHeight', 'barSlide'])
+    expect(next.moves[1]).toEqual({ axis: 'seatSlide', to: 'D', mm: 0 })
+  })
+
+  test('the mean rider of 1700 mm starts within a mark of the 720 mm that give 30° (109 % of inseam, Hamley & Thomas 1967)', () => {
+    const start = ask(tape(1700)).next.moves[0]
+    const { lengths } = placeAt(bikeType, undefined, positions(bikeType, { seatHeight: start.to }))
+    expect(Math.abs(lengths.saddleHeightMm - 720)).toBeLessThanOrEqual(20)
+  })
+
+  test('a landmark at a mark says where the axis stands: from and mm are told, also for one that stays', () => {
+    const { next } = ask([{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }])
+    const height = next.moves[0]
+    expect(height.from).toBe('11')
+    expect(height.mm).toBe((Number(height.to) - 11) * 20)
+  })
+
+  test('levelled with the hip crest the saddle comes out high: the start lies below the mark (common practice, no source)', () => {
+    expect(Number(ask([{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }]).next.moves[0].to)).toBeLessThan(11)
+  })
+
+  test('landmarks of one mean body agree: crest, front bone, between and trochanter by tape start within a mark of each other', () => {
+    const heights = [F.hipCrestHeight, F.frontHipBoneHeight, (F.hipCrestHeight + F.trochanterHeight) / 2, F.trochanterHeight]
+    const landmarks = ['hipCrest', 'frontHipBone', 'between', 'trochanter'] as const
+    const starts = landmarks.map((landmark, i) => Number(ask([{ kind: 'landmarkHeight', landmark, mm: heights[i] * 1700, shod: false }]).next.moves[0].to))
+    expect(Math.max(...starts) - Math.min(...starts)).toBeLessThanOrEqual(1)
+  })
+
+  test('longer legs start higher or equal, for every size of an open body-measurement table (@freesewing/models)', () => {
+    for (const sizes of [adult.cisFemale, adult.cisMale]) {
+      const inseams = Object.values(sizes).map((size) => size.inseam).sort((a, b) => a - b)
+      const marks = inseams.map((mm) => Number(ask([{ kind: 'inseam', mm, shod: false }], { samples: 600 }).next.moves[0].to))
+      marks.slice(1).forEach((mark, i) => expect(mark).toBeGreaterThanOrEqual(marks[i]))
+      // 109 % of inseam to the pedal axle (Hamley & Thomas 1967; memory), within a mark.
+      marks.forEach((mark, i) => expect(Math.abs(560 + 20 * (mark - 1) - (1.09 * inseams[i] - 170))).toBeLessThan(26))
+    }
+  })
+})
+
+describe('after a check', () => {
+  test('35° to 40° at the bottom means too low: raise, say where the knee goes, and what the move disturbs', () => {
+    const { next } = ask([...tape(1700), gonio(40)])
+    expect(next).toMatchObject({ kind: 'change', moves: [{ axis: 'seatHeight', from: '8', to: '9', mm: 20 }] })
+    const knee = next.expect.find((e) => e.check === 'kneeFlexion')!
+    expect(knee.to).toBeLessThan(knee.from!)
+    expect(next.checks).toEqual(expect.arrayContaining(['kneeFlexion', 'reach']))
+    expect(next.sentence).toMatch(/^Raise the seat one mark, 8 to 9: the knee should come from 4\d° to about 3\d°\.$/)
+  })
+
+  test('a small angle means too high: lower', () => {
+    const { next } = ask([...tape(1700), gonio(14, { seatHeight: '10', seatSlide: 'D' })])
+    expect(next.kind).toBe('change')
+    expect(next.moves[0].mm).toBeLessThan(0)
+  })
+
+  test('a reading in the middle of the window stops, and names the checks still open', () => {
+    const { next } = ask([...tape(1700), gonio(30, { seatHeight: '9', seatSlide: 'D' })])
+    expect(next.kind).toBe('stop')
+    expect(next.moves).toEqual([])
+    expect(next.checks).toContain('plumb')
+  })
+
+  test('a reading is believed as far as its instrument: gauge before goniometer before picture', () => {
+    const sd = (by: 'goniometer' | 'photo' | 'gauge') => ask([{ kind: 'kneeAngle', deg: 33, by, at }]).belief.kneeFlexionDeg.sd
+    expect(sd('gauge')).toBeLessThan(sd('goniometer'))
+    expect(sd('goniometer')).toBeLessThan(sd('photo'))
+  })
+
+  test('an eye that sees it locked lowers, one that sees it deeply bent raises, whichever the heel says', () => {
+    const seen = (knee: 'locked' | 'deepBend') => ask([...tape(1700), { kind: 'kneeByEye', seen: knee, at: { seatHeight: '9', seatSlide: 'D' } }]).belief.kneeFlexionDeg.mean
+    expect(seen('deepBend')).toBeGreaterThan(seen('locked') + 3)
+  })
+
+  test('axes nobody named stand as last proposed; a check may name some axes only', () => {
+    const partly = ask([...tape(1700), gonio(31, { seatHeight: '9' })])
+    const fully = ask([...tape(1700), gonio(31, { seatHeight: '9', seatSlide: 'D' })])
+    expect(partly.chances).toEqual(fully.chances)
+    expect(partly.marks.seatSlide).toBe('D')
+  })
+
+  test('an unnamed slide follows the change that was proposed before it', () => {
+    const first = [...tape(1700), gonio(40, { seatHeight: '8' }), { kind: 'plumb', mm: 40 } as Evidence]
+    const proposed = ask(first).next.moves.find((m) => m.axis === 'seatSlide')
+    expect(proposed).toBeDefined()
+    expect(ask([...first, gonio(30, { seatHeight: '9' })]).marks.seatSlide).toBe(proposed!.to)
+  })
+
+  test('a knee far ahead of the pedal slides the saddle back; within its window it is left', () => {
+    const ahead = ask([...tape(1700), gonio(30, { seatHeight: '9', seatSlide: 'D' }), { kind: 'plumb', mm: 45 }])
+    expect(ahead.next.kind).toBe('change')
+    expect(ahead.next.moves.find((m) => m.axis === 'seatSlide')!.mm).toBeLessThan(0)
+    const fine = ask([...tape(1700), gonio(30, { seatHeight: '9', seatSlide: 'D' }), { kind: 'plumb', mm: 2 }])
+    expect(fine.next.kind).toBe('stop')
+    expect(fine.next.checks).not.toContain('plumb')
+  })
+
+  test('the middle of the kneecap hangs 10 mm behind its front', () => {
+    const sd = ask([gonio(30), { kind: 'plumb', mm: 0, from: 'front' }]).belief.plumbOffsetMm.mean
+    const middle = ask([gonio(30), { kind: 'plumb', mm: -10, from: 'middle' }]).belief.plumbOffsetMm.mean
+    expect(middle).toBeCloseTo(sd, 6)
+  })
+
+  test('where holes are coarse the slide serves as vernier: two moves, one dismount', () => {
+    const coarse: FitRequest['bikeType'] = {
+      ...bikeType,
+      axes: {
+        ...bikeType.axes,
+        seatHeight: { directionDeg: 107, scale: { marks: Array.from({ length: 8 }, (_, i) => ({ label: String(i + 1), mm: 40 * i })), halfMarks: false } },
+        seatSlide: { directionDeg: 0, scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 20 * (i - 3) })), halfMarks: false } },
+      },
+    }
+    const school = { foreAft: 'balance' } as const
+    const { next } = fit({ bikeType: coarse, school, samples: 2000, evidence: [...tape(1700), gonio(37.5, { seatHeight: '4', seatSlide: 'F' })] })
+    expect(next.kind).toBe('change')
+    expect(next.moves.map((m) => m.axis)).toContain('seatSlide')
+    expect(next.moves.find((m) => m.axis === 'seatSlide')!.mm).toBeLessThan(0)
+  })
+})
+
+describe('out of range', () => {
+  test('a rider too tall for the post: the nearest mark and what it costs', () => {
+    const { next } = ask([...tape(2100), gonio(52, { seatHeight: '15', seatSlide: 'D' })])
+    expect(next.kind).toBe('outOfRange')
+    expect(next.scaleEnd).toMatchObject({ end: 'top', nearest: '15' })
+    expect(next.scaleEnd!.missingMm).toBeGreaterThan(20)
+    expect(next.sentence).toContain('The seat post ends at 15')
+  })
+
+  test('a rider too short for it', () => {
+    const { next } = ask([...tape(1250), gonio(2, { seatHeight: '1', seatSlide: 'D' })])
+    expect(next).toMatchObject({ kind: 'outOfRange', scaleEnd: { end: 'bottom', nearest: '1' } })
+  })
+
+  test('never a move past the ends of a scale', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1300, max: 2150 }), fc.integer({ min: 0, max: 60 }), fc.integer({ min: 1, max: 15 }), (stature, deg, mark) => {
+        const { next } = ask([{ kind: 'stature', mm: stature }, gonio(deg, { seatHeight: String(mark), seatSlide: 'D' })], { samples: 300 })
+        const heights = next.moves.filter((m) => m.axis === 'seatHeight').map((m) => Number(m.to))
+        heights.forEach((to) => expect(to >= 1 && to <= 15).toBe(true))
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('schools', () => {
+  test('a level foot starts lower than a natural one, by some 15–20 mm between level and 15° heel-up', () => {
+    const mean = (foot: 'natural' | 'level') => {
+      const { chances } = ask(tape(1700), { school: { foot } })
+      const sum = chances.seatHeight!.reduce((a, c) => a + c.chance, 0)
+      return chances.seatHeight!.reduce((a, c) => a + c.mm * c.chance, 0) / sum
+    }
+    const lower = mean('natural') - mean('level')
+    expect(lower).toBeGreaterThan(8)
+    expect(lower).toBeLessThan(22)
+  })
+
+  test('the heel check as target sits some 20 mm below the angle for a natural foot; as ceiling never higher; unused says nothing', () => {
+    const best = (heelCheck: 'target' | 'evidence' | 'ceiling') => Number(ask(tape(1700), { school: { heelCheck } }).next.moves[0].to)
+    expect(best('target')).toBeLessThan(best('evidence'))
+    expect(best('ceiling')).toBeLessThanOrEqual(best('evidence'))
+    const heel: Evidence = { kind: 'heelCheck', seen: 'cannotReach', at }
+    const unused = ask([...tape(1700), heel], { school: { heelCheck: 'unused' } })
+    expect(unused.belief.legMm).toEqual(ask(tape(1700)).belief.legMm)
+  })
+
+  test('a stricter window has less chance at every mark', () => {
+    const wide = ask(tape(1700))
+    const strict = ask(tape(1700), { school: { kneeWindowDeg: [30, 35] } })
+    for (const { label } of wide.chances.seatHeight!) expect(chanceAt(strict, label)).toBeLessThanOrEqual(chanceAt(wide, label))
+  })
+
+  test('bars by rule: up for the new, the sore and the pregnant, level for the regular, low for the experienced, never below where so', () => {
+    const above = (rider: Partial<Extract<Evidence, { kind: 'rider' }>>, bars?: 'neverBelow' | 'above' | 'riderChooses') =>
+      ask([...tape(1700), { kind: 'rider', experience: 'regular', ...rider }], { school: { bars } }).bars.gripAboveSeatMm
+    expect(above({ experience: 'new' })).toBeGreaterThanOrEqual(20)
+    expect(Math.abs(above({}))).toBeLessThanOrEqual(20)
+    expect(above({ experience: 'experienced' })).toBeLessThan(-15)
+    expect(above({ experience: 'experienced', backSore: true })).toBeGreaterThanOrEqual(20)
+    expect(above({ experience: 'experienced', pregnant: true }, 'riderChooses')).toBeGreaterThanOrEqual(20)
+    expect(above({ experience: 'experienced' }, 'neverBelow')).toBeGreaterThanOrEqual(0)
+    expect(above({ experience: 'experienced' }, 'above')).toBeGreaterThanOrEqual(20)
+    expect(ask(tape(1700), { school: { bars: 'riderChooses' } }).bars.height.label).toBe('1')
+  })
+
+  test('pregnancy brings the clinician’s word before everything else', () => {
+    expect(ask([{ kind: 'rider', experience: 'new', pregnant: true }]).cautions[0]).toMatch(/clinician/)
+  })
+})
+
+describe('what contradicts itself', () => {
+  test('is pointed at and never breaks the answer', () => {
+    const answer = ask([...tape(1700), { kind: 'stature', mm: 1400 }, gonio(140), { kind: 'kneeByEye', seen: 'locked', at }])
+    expect(answer.doubts.map((d) => d.code)).toContain('contradicts')
+    expect(JSON.stringify(answer)).not.toMatch(/NaN|null/)
+  })
+
+  test('a rare inseam is asked about, a usual one is not', () => {
+    expect(ask(tape(1700, 1020)).doubts).toContainEqual(expect.objectContaining({ evidence: 1, code: 'unusualInseam' }))
+    expect(ask(tape(1700)).doubts).toEqual([])
+  })
+})
+
+describe('laws', () => {
+  test('the same request and seed give the same bytes; another seed nearly the same chances', () => {
+    const request = [...tape(1700), gonio(36)]
+    expect(JSON.stringify(ask(request))).toBe(JSON.stringify(ask(request)))
+    const [a, b] = [ask(request, { seed: 1 }), ask(request, { seed: 2 })]
+    for (const { label, chance } of a.chances.seatHeight!) expect(Math.abs(chance - chanceAt(b, label))).toBeLessThan(0.06)
+  })
+
+  test('evidence narrows: more readings never leave the knee less certain', () => {
+    const sds = [tape(1700), [...tape(1700), gonio(33)], [...tape(1700), gonio(33), gonio(32)]].map((rows) => ask(rows).belief.kneeFlexionDeg.sd)
+    expect(sds[1]).toBeLessThan(sds[0])
+    expect(sds[2]).toBeLessThan(sds[1])
+  })
+
+  test('a bike known less well has flatter chances', () => {
+    const sure = ask([...tape(1700), gonio(33)])
+    const unsure = ask([...tape(1700)], { bike: { sdMm: { seatHeight: 15 } } })
+    const best = (a: ReturnType<typeof ask>) => Math.max(...a.chances.seatHeight!.map((c) => c.chance))
+    expect(best(unsure)).toBeLessThan(best(ask(tape(1700))))
+    expect(best(sure)).toBeGreaterThan(best(unsure))
+  })
+
+  test('a deeper reading never lowers the recommended seat', () => {
+    const heights = [10, 20, 30, 40, 50].map((deg) => {
+      const { next, marks } = ask([...tape(1700), gonio(deg)])
+      return Number(next.moves.find((m) => m.axis === 'seatHeight')?.to ?? marks.seatHeight)
+    })
+    heights.slice(1).forEach((h, i) => expect(h).toBeGreaterThanOrEqual(heights[i]))
+  })
+})

@@ -1,0 +1,21 @@
+import nextJest from 'next/jest.js'
+
+const withNext = nextJest({ dir: './' })
+const shared = {
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
+  testPathIgnorePatterns: ['/node_modules/', '/.next', '/tests/browser/', '/.data/', '/.test-data/'],
+  modulePathIgnorePatterns: ['/.next/', '/.next-test/', '/.data/', '/.test-data/'],
+}
+
+/** Packages that ship only modules are turned into what Jest runs. */
+const transformIgnorePatterns = ['/node_modules/(?!@freesewing/)']
+
+/** Two projects: what needs no page, and what does. Databases and browsers are the test script's business. */
+const config = async () => ({
+  projects: [
+    { ...(await withNext({ ...shared, displayName: 'plain', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'] })()), transformIgnorePatterns },
+    { ...(await withNext({ ...shared, displayName: 'page', testEnvironment: 'jsdom', testMatch: ['<rootDir>/**/*.test.tsx'] })()) },
+  ],
+})
+
+export default config
