@@ -1,0 +1,107 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import fc from 'fast-check'
+import { compiledValidators } from '../../scripts/compiledValidators'
+import { UNBUILT_KINDS } from '../evidence/evidence'
+import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../testing/meanRider'
+import { PRIOR_PARTS } from '../rider/prior'
+import type { FaultAnswer } from './faults'
+import { evidenceFaults, isFault, run } from './operations'
+import { schemas } from './schemas'
+
+const faults = (operation: string, request: unknown) => {
+  const answer = run(operation, request)
+  if (!isFault(answer)) throw new Error('was answered')
+  return (answer as FaultAnswer).error
+}
+const pointers = (operation: string, request: unknown) => faults(operation, request).faults.map((f) => f.pointer)
+const reason = (operation: string, request: unknown) => faults(operation, request).faults[0].reason
+const recommend = (...evidence: object[]) => ({ bikeType, evidence })
+
+test('the committed validators are those of the schemas', () => {
+  expect(readFileSync(join(__dirname, 'validators.generated.cjs'), 'utf8')).toBe(compiledValidators())
+})
+
+test('the prior of the wire format has the parts of the core’s prior', () => {
+  const { properties } = (schemas.recommend as { properties: { prior: { properties: object } } }).properties.prior
+  expect(Object.keys(properties)).toEqual([...PRIOR_PARTS])
+})
+
+describe('place', () => {
+  test('answers with the four lengths and names what it assumed', () => {
+    expect(run('place', { bikeType, marks: { seatHeight: '8', barSlide: '+1.5' } })).toMatchObject({
+      lengths: { saddleHeightMm: expect.closeTo(700, 6) },
+      assumed: ['seatSlide', 'barHeight'],
+    })
+  })
+
+  test('names the nearest labels of a mark the bike does not have', () => {
+    expect(faults('place', { bikeType, marks: { seatHeight: '17', seatSlide: 'K' } }).faults).toEqual([
+      { pointer: '/marks/seatHeight', reason: 'the seat height has no mark 17; the nearest are 15 and 14' },
+      { pointer: '/marks/seatSlide', reason: 'the seat slide has no mark K; the nearest are G and F' },
+    ])
+  })
+
+  test('refuses scales that contradict themselves, at their place', () => {
+    const scaled = (marks: object[]) => ({ bikeType: { ...bikeType, axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } } }, marks: {} })
+    expect(pointers('place', scaled([{ label: '1', mm: 0 }, { label: '1', mm: 20 }]))).toEqual(['/bikeType/axes/seatHeight/scale/marks/1/label'])
+    expect(pointers('place', scaled([{ label: '1', mm: 0 }, { label: '2', mm: 20 }, { label: '3', mm: 10 }]))).toEqual(['/bikeType/axes/seatHeight/scale/marks/2/mm'])
+  })
+
+  test('an offset of an axis the type lacks is refused', () => {
+    const { seatHeight, seatSlide, barHeight } = bikeType.axes
+    expect(pointers('place', { bikeType: { ...bikeType, axes: { seatHeight, seatSlide, barHeight } }, bike: { offsetsMm: { barSlide: 3 } }, marks: {} })).toEqual(['/bike/offsetsMm/barSlide'])
+  })
+})
+
+test('pose answers one pose a crank angle, in order', () => {
+  const answer = run('pose', { rider: meanRider(1700), contact: contactAt(715), crankMm: 170, pedalSurfaceMm: 14, crankDeg: [163, 0] })
+  expect(answer).toMatchObject({ poses: [{ crankDeg: 163, outcome: 'posed' }, { crankDeg: 0, outcome: 'posed' }] })
+})
+
+describe('faults', () => {
+  test('missing, not a number and out of range are told apart, and all are found', () => {
+    const found = faults('recommend', recommend({ kind: 'stature' }, { kind: 'stature', mm: '1700' }, { kind: 'stature', mm: 17_000 })).faults
+    expect(found).toEqual([
+      { pointer: '/evidence/0/mm', reason: 'is missing' },
+      { pointer: '/evidence/1/mm', reason: 'must be a number' },
+      { pointer: '/evidence/2/mm', reason: 'is out of range: at most 2500 is possible' },
+    ])
+  })
+
+  test.each(UNBUILT_KINDS)('evidence of kind %s is refused by name', (kind) => {
+    expect(faults('recommend', recommend({ kind })).faults).toContainEqual({ pointer: '/evidence/0/kind', reason: `evidence of kind ${kind} is not built yet` })
+  })
+
+  test('unknown fields, unknown operations, a check without marks, an inseam as long as the body', () => {
+    expect(pointers('recommend', { ...recommend(), 'a/b': 1 })).toEqual(['/a~1b'])
+    expect(faults('calibrate', {}).kind).toBe('unknownOperation')
+    expect(faults('toString', {}).kind).toBe('unknownOperation')
+    expect(pointers('recommend', recommend({ kind: 'plumb', mm: 3 }))).toEqual(['/evidence/0/at'])
+    expect(pointers('recommend', recommend({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatSlide: 'D' } }))).toEqual(['/evidence/0/at'])
+    expect(reason('recommend', recommend({ kind: 'stature', mm: 1250 }, { kind: 'inseam', mm: 1260, shod: false }))).toMatch(/as long as the whole body/)
+  })
+
+  test('a check may lean on the marks of a row before it', () => {
+    expect(isFault(run('recommend', { ...recommend({ kind: 'set', at: { seatHeight: '8' } }, { kind: 'heelCheck', seen: 'justStraight' }), samples: 200 }))).toBe(false)
+  })
+
+  test('whatever is sent, the door answers with a value and never throws', () => {
+    fc.assert(
+      fc.property(fc.constantFrom('place', 'pose', 'recommend'), fc.jsonValue(), (operation, value) => {
+        expect(isFault(run(operation, value))).toBe(true)
+      }),
+    )
+  })
+
+  test('a bike type with any one field broken is refused at that field', () => {
+    const fields = ['name', 'crankMm', 'pedalSurfaceMm', 'axleHeightMm', 'saddle', 'seatOrigin', 'gripOrigin', 'axes', 'forearmGaugeValid']
+    for (const field of fields) expect(pointers('place', { bikeType: { ...bikeType, [field]: null }, marks: {} })).toEqual([`/bikeType/${field}`])
+  })
+})
+
+test('a row for the database is held to the same schema', () => {
+  expect(evidenceFaults({ kind: 'kneeAngle', deg: 31, by: 'goniometer', at: { seatHeight: '8' } })).toEqual([])
+  expect(evidenceFaults({ kind: 'kneeAngle', deg: 200, by: 'goniometer' })[0].pointer).toBe('/deg')
+  expect(evidenceFaults(null)[0]).toEqual({ pointer: '', reason: 'must be an object' })
+})

@@ -1,0 +1,22 @@
+import { HOLES_BIKE } from '../testing/meanRider'
+import { labelSaid } from './labels'
+import { inHundred, lengthSaid, listed } from './phrases'
+
+test('chances are counts of riders, never 0 or 100', () => {
+  expect([0, 0.663, 0.9999].map(inHundred)).toEqual(['under 1 in 100', '66 in 100', 'over 99 in 100'])
+})
+
+test('lengths below 2 cm are said in millimetres', () => {
+  expect([4.4, -12, 20, 34, 100].map(lengthSaid)).toEqual(['4 mm', '12 mm', '2 cm', '3.4 cm', '10 cm'])
+})
+
+test('lists end in and', () => {
+  expect([[], ['a'], ['a', 'b'], ['a', 'b', 'c']].map(listed)).toEqual(['', 'a', 'a and b', 'a, b and c'])
+})
+
+test('half marks and signs are written as people write them', () => {
+  expect(labelSaid(HOLES_BIKE, 'seatHeight', '6.5')).toBe('6½')
+  expect(labelSaid(HOLES_BIKE, 'barSlide', '1.5')).toBe('+1.5')
+  expect(labelSaid(HOLES_BIKE, 'barSlide', '-2')).toBe('−2')
+  expect(labelSaid(HOLES_BIKE, 'barSlide', '0')).toBe('0')
+})

@@ -1,0 +1,51 @@
+import type { Evidence } from '@/core/evidence/evidence'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import { complete, differing, lookOf, resumeAt, standing, sureness, wasSet, type Row } from './flow'
+import { drawnMarks } from './marks'
+
+const rows = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
+const landmark: Evidence = { kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '10' } }
+const set: Evidence = { kind: 'set', at: { seatHeight: '8', seatSlide: 'D' } }
+const eye: Evidence = { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight: '8', seatSlide: 'D' } }
+
+test('a set-up is taken up where it was left', () => {
+  expect(resumeAt([])).toBe('talk')
+  expect(resumeAt(rows({ kind: 'rider', experience: 'new' }))).toBe('beside')
+  expect(resumeAt(rows(landmark, set))).toBe('knee')
+  expect(resumeAt(rows(landmark, set, eye, { kind: 'plumb', mm: 3 }))).toBe('cranks')
+})
+
+test('a landmark beside the bike is not yet a setting', () => {
+  expect(wasSet(rows(landmark))).toBe(false)
+  expect(wasSet(rows(landmark, set))).toBe(true)
+})
+
+test('an axis stands at the latest mark that names it', () => {
+  expect(standing(rows(landmark, set, { kind: 'set', at: { seatHeight: '9' } }))).toEqual({ seatHeight: '9', seatSlide: 'D' })
+})
+
+test('a look counts only until the saddle is set anew', () => {
+  expect(lookOf(rows(set, eye), 'kneeByEye')?.id).toBe('1')
+  expect(lookOf(rows(set, eye, { kind: 'set', at: { seatHeight: '9' } }), 'kneeByEye')).toBeUndefined()
+})
+
+test('how sure: measured before checked before landmark', () => {
+  expect(sureness([landmark, set])).toBe('landmark')
+  expect(sureness([landmark, set, eye])).toBe('checked')
+  expect(sureness([set, eye, { kind: 'kneeAngle', deg: 30, by: 'goniometer' }])).toBe('measured')
+})
+
+test('numbers are complete when every axis of the type has its mark', () => {
+  const all = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
+  expect(complete(HOLES_BIKE, all)).toBe(true)
+  expect(complete(HOLES_BIKE, { ...all, barSlide: undefined })).toBe(false)
+  expect(differing(HOLES_BIKE, all, { ...all, seatHeight: '9' })).toEqual(['seatHeight'])
+})
+
+test('upright scales are drawn from the highest down, level ones from the rear forward, whatever way the labels run', () => {
+  const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) => drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
+  expect(said('seatHeight')[0]).toBe('15')
+  expect(said('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
+  const reversed = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { ruler: { min: -1, max: 1, resolution: 1, mmPerUnit: -10, mmAtZero: 0 } } } } }
+  expect(said('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
+})
