@@ -3,14 +3,14 @@ import nextJest from 'next/jest.js'
 const withNext = nextJest({ dir: './' })
 const shared = {
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
-  testPathIgnorePatterns: ['/node_modules/', '/.next', '/tests/browser/', '/.data/', '/.test-data/'],
+  testPathIgnorePatterns: ['/node_modules/', '/.next', '/tests/browser/', ...(process.env.DATABASE_URL ? [] : ['/tests/database/']), '/.data/', '/.test-data/'],
   modulePathIgnorePatterns: ['/.next/', '/.next-test/', '/.data/', '/.test-data/'],
 }
 
 /** Packages that ship only modules are turned into what Jest runs. */
 const transformIgnorePatterns = ['/node_modules/(?!@freesewing/)']
 
-/** Two projects: what needs no page, and what does. Databases and browsers are the test script's business. */
+/** What needs nothing, what needs a page, and what needs the database that the test script starts. */
 const config = async () => ({
   projects: [
     { ...(await withNext({ ...shared, displayName: 'plain', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'] })()), transformIgnorePatterns },

@@ -1,7 +1,4 @@
-import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import fc from 'fast-check'
-import { compiledValidators } from '../../scripts/compiledValidators'
 import { UNBUILT_KINDS } from '../evidence/evidence'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../testing/meanRider'
 import { PRIOR_PARTS } from '../rider/prior'
@@ -17,10 +14,6 @@ const faults = (operation: string, request: unknown) => {
 const pointers = (operation: string, request: unknown) => faults(operation, request).faults.map((f) => f.pointer)
 const reason = (operation: string, request: unknown) => faults(operation, request).faults[0].reason
 const recommend = (...evidence: object[]) => ({ bikeType, evidence })
-
-test('the committed validators are those of the schemas', () => {
-  expect(readFileSync(join(__dirname, 'validators.generated.cjs'), 'utf8')).toBe(compiledValidators())
-})
 
 test('the prior of the wire format has the parts of the core’s prior', () => {
   const { properties } = (schemas.recommend as { properties: { prior: { properties: object } } }).properties.prior

@@ -40,7 +40,7 @@ export function Dock(props: DockProps) {
   const { sentence, small } = asked(props)
   const Questions = QUESTIONS[step]
   return (
-    <section className={styles.dock} aria-label="What to do next">
+    <section className={styles.dock} aria-label="What to do next" aria-busy={working}>
       <div className={styles.saying} aria-live="polite">
         <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
         <p className={styles.small}>{small}</p>

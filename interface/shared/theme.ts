@@ -38,6 +38,8 @@ export function themeFor(light: Light): ThemeConfig {
       colorTextPlaceholder: c.soft,
       colorTextLightSolid: c.actInk,
       wireframe: false,
+      // Motion only where it explains: the drawing glides, the component library stands still.
+      motion: false,
     },
     components: { Button: { colorPrimary: c.act, colorPrimaryHover: c.actOver, colorPrimaryActive: c.actOver, primaryColor: c.actInk, primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 }, Input: { activeShadow: 'none' } },
   }

@@ -1,0 +1,87 @@
+/**
+ * `npm test`: everything, from a fresh clone. Installs what is missing, then types, lint, Jest (core, view logic and
+ * database) and Playwright against a production build, on a throwaway database and free ports. Ends with one line,
+ * `N passed, N failed`. Every part runs, also after one failed.
+ */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
+import { startMariaDb } from './support/mariadb.mjs'
+import { freePort, run } from './support/processes.mjs'
+import { bin, build, serve } from './support/production.mjs'
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)))
+const folder = join(root, '.test-data')
+const totals = { passed: 0, failed: 0 }
+const stops = []
+
+/** Runs one part; its own count where it has one, else one passed or failed. */
+async function part(name, work, count) {
+  const began = Date.now()
+  console.log(`\n— ${name}`)
+  let ok = true
+  try {
+    await work()
+  } catch (error) {
+    ok = false
+    console.error(error.output === undefined ? error.message : `${name} failed`)
+  }
+  const counted = count?.() ?? null
+  totals.passed += counted ? counted.passed : ok ? 1 : 0
+  totals.failed += counted ? counted.failed + (!ok && counted.failed === 0 ? 1 : 0) : ok ? 0 : 1
+  console.log(`  ${ok ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(0)} s`)
+  return ok
+}
+
+const read = (name) => (existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), 'utf8')) : null)
+const jestCount = () => {
+  const said = read('jest.json')
+  return said && { passed: said.numPassedTests, failed: said.numFailedTests + said.numRuntimeErrorTestSuites }
+}
+const browserCount = () => {
+  const said = read('browser.json')
+  return said && { passed: said.stats.expected, failed: said.stats.unexpected + said.stats.flaky + said.stats.skipped }
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
+  process.on(signal, async () => {
+    for (const stop of stops.reverse()) await stop()
+    process.exit(130)
+  })
+}
+
+try {
+  ensureNode()
+  await ensureDebian([MARIADB, CHROMIUM])
+  await ensureNpmPackages(root)
+  rmSync(folder, { recursive: true, force: true })
+  mkdirSync(folder, { recursive: true })
+  const database = await startMariaDb(folder, { throwaway: true })
+  stops.push(database.stop)
+  const port = await freePort()
+  const env = { DATABASE_URL: database.url, BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after', BETTER_AUTH_URL: `http://127.0.0.1:${port}`, NEXT_TELEMETRY_DISABLED: '1' }
+  await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
+  await run(bin(root, 'tsx'), ['scripts/seed.ts'], { cwd: root, env, quiet: true })
+
+  // The build writes the route types that the type check reads.
+  const built = await part('build', () => build(root, '.next-test'))
+  await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
+  await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+  await part('jest', () => run(bin(root, 'jest'), ['--ci', '--json', `--outputFile=${join(folder, 'jest.json')}`], { cwd: root, env, quiet: true }).catch((error) => {
+    console.error(error.output.split('\n{"')[0])
+    throw error
+  }), jestCount)
+  if (built) {
+    const server = await serve(root, '.next-test', port, env)
+    stops.push(server.stop)
+    const ran = await part('browser', () => run(bin(root, 'playwright'), ['test'], { cwd: root, env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') } }), browserCount)
+    if (!ran) console.error(server.log().slice(-3000))
+  }
+} catch (error) {
+  totals.failed += 1
+  console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)
+}
+for (const stop of stops.reverse()) await stop()
+console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
+process.exit(totals.failed === 0 && totals.passed > 0 ? 0 : 1)

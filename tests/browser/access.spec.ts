@@ -1,0 +1,75 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { mark, setUpAt, STATE, step } from './hall'
+
+async function noSeriousFinding(page: Page): Promise<void> {
+  await page.waitForTimeout(300)
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+  expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(' | ')}`)).toEqual([])
+}
+
+for (const light of ['bright', 'dim'] as const) {
+  test.describe(light, () => {
+    test.beforeEach(async ({ context, baseURL }) => {
+      await context.addCookies([{ name: 'light', value: light, url: baseURL! }])
+    })
+
+    test('sign-in has no serious finding by axe', async ({ page }) => {
+      await page.goto('/sign-in')
+      await expect(page.locator('html')).toHaveAttribute('data-light', light)
+      await noSeriousFinding(page)
+    })
+
+    test.describe('signed in', () => {
+      test.use({ storageState: STATE })
+
+      test('members, rider and class have no serious finding by axe', async ({ page }) => {
+        await page.goto('/members')
+        await noSeriousFinding(page)
+        await page.getByRole('button', { name: 'Add a member' }).click()
+        await noSeriousFinding(page)
+        await page.goto('/riders/member-01')
+        await noSeriousFinding(page)
+        await page.goto('/class')
+        await noSeriousFinding(page)
+        await page.getByRole('button', { name: /^2/ }).click()
+        if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
+        await noSeriousFinding(page)
+        await page.getByRole('button', { name: /^Pilar Venn/ }).last().click()
+        await page.getByRole('button', { name: /^2.*Pilar Venn/ }).click()
+        await noSeriousFinding(page)
+      })
+
+      test('every step of the set-up has no serious finding by axe, and its answers are large enough for a thumb', async ({ page }) => {
+        await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
+        await setUpAt(page, 1)
+        await noSeriousFinding(page)
+        await step(page, 'Beside').click()
+        if (await page.getByText(/then tap the mark/).isVisible()) {
+          await mark(page, 'Seat height', '9').click()
+          await page.getByRole('button', { name: /^Done, set to/ }).click()
+        }
+        for (const name of ['Beside', 'Knee', 'Cranks', 'Bars', 'Numbers']) {
+          await step(page, name).click()
+          await noSeriousFinding(page)
+        }
+        await step(page, 'Knee').click()
+        for (const button of await page.getByRole('region', { name: 'What to do next' }).getByRole('button').all()) {
+          const box = await button.boundingBox()
+          expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
+        }
+        for (const button of await page.getByRole('group', { name: /^Seat height/ }).getByRole('button').all()) {
+          expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
+        }
+      })
+
+      test('nothing is wider than the screen', async ({ page }) => {
+        for (const path of ['/members', '/riders/member-01', '/riders/member-24', '/class']) {
+          await page.goto(path)
+          expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0)
+        }
+      })
+    })
+  })
+}

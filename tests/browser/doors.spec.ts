@@ -1,0 +1,119 @@
+import { expect, test } from '@playwright/test'
+import { HOLES_BIKE } from '../../core/testing/meanRider'
+import { STATE } from './hall'
+
+const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
+
+test('signed out, every page leads to sign-in and every operation answers 401', async ({ page, request }) => {
+  for (const path of ['/', '/members', '/class', '/riders/member-01', '/set-up/setup-member-01']) {
+    await page.goto(path)
+    await page.waitForURL('**/sign-in')
+  }
+  for (const operation of ['place', 'pose', 'recommend', 'nothing']) {
+    expect((await request.post(`/api/v1/${operation}`, { data: REQUEST })).status()).toBe(401)
+  }
+})
+
+test('a wrong password is said in words and keeps the name typed; nobody can sign themselves up', async ({ page, request }) => {
+  await page.goto('/sign-in')
+  await page.getByLabel('Name').fill('ines')
+  await page.getByLabel('Password', { exact: true }).fill('wrong')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByText(/do not go together|Too many tries/)).toBeVisible()
+  await expect(page.getByLabel('Name')).toHaveValue('ines')
+  const signUp = await request.post('/api/auth/sign-up/email', { data: { email: 'x@y.example', password: 'long enough', name: 'X', username: 'xyz' } })
+  expect(signUp.ok()).toBe(false)
+})
+
+test('pages carry a content security policy without unsafe-eval and the usual headers', async ({ request }) => {
+  const headers = (await request.get('/sign-in')).headers()
+  expect(headers['content-security-policy']).toContain("script-src 'self' 'nonce-")
+  expect(headers['content-security-policy']).not.toContain('unsafe-eval')
+  expect(headers['x-content-type-options']).toBe('nosniff')
+  expect(headers['x-frame-options']).toBe('DENY')
+  expect(headers['x-powered-by']).toBeUndefined()
+})
+
+test.describe('signed in', () => {
+  test.use({ storageState: STATE })
+
+  test('operations answer as the command line does: 200, 400 with faults, 404', async ({ page }) => {
+    const post = (path: string, data: object | string) => page.request.post(`/api/v1/${path}`, { data, headers: { 'content-type': 'application/json' } })
+    const good = await post('recommend', REQUEST)
+    expect(good.status()).toBe(200)
+    expect((await good.json()).next.kind).toBe('start')
+    const faulty = await post('recommend', { ...REQUEST, evidence: [{ kind: 'stature', mm: 17_000 }] })
+    expect(faulty.status()).toBe(400)
+    expect((await faulty.json()).error.faults[0].pointer).toBe('/evidence/0/mm')
+    expect((await post('place', '{"')).status()).toBe(400)
+    expect((await post('fly', {})).status()).toBe(404)
+  })
+
+  test('no page calls the outside, throws, or breaks its policy', async ({ page, baseURL }) => {
+    const outside: string[] = []
+    const wrong: string[] = []
+    page.on('request', (r) => r.url().startsWith(baseURL!) || r.url().startsWith('data:') || r.url().startsWith('blob:') || outside.push(r.url()))
+    page.on('pageerror', (e) => wrong.push(e.message))
+    page.on('console', (m) => m.type() === 'error' && wrong.push(m.text()))
+    for (const path of ['/members', '/riders/member-01', '/class', '/set-up/setup-member-01']) {
+      await page.goto(path)
+      await page.waitForLoadState('networkidle')
+    }
+    expect(outside).toEqual([])
+    expect(wrong).toEqual([])
+  })
+
+  test('saved numbers cannot be changed by going back into their set-up', async ({ page }) => {
+    await page.goto('/set-up/setup-member-01')
+    await expect(page.getByText('These numbers are saved.')).toBeVisible()
+    await expect(page.getByRole('button', { name: /^Seat height 5/ })).toBeDisabled()
+  })
+
+  test('what does not exist is said so, and the way on is shown', async ({ page }) => {
+    for (const path of ['/riders/nobody', '/set-up/nothing', '/nowhere']) {
+      await page.goto(path)
+      await expect(page.getByText('Nobody here.')).toBeVisible()
+      await expect(page.getByRole('link', { name: 'To the members' })).toBeVisible()
+    }
+  })
+
+  test('a member without a name is refused; one of the same name is asked about', async ({ page }) => {
+    await page.goto('/members')
+    await page.getByRole('button', { name: 'Add a member' }).click()
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
+    await expect(page.getByText('A member needs a name.')).toBeVisible()
+    await page.getByLabel('Name', { exact: true }).fill('Maren Tolle')
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
+    await expect(page.getByText('There is already a Maren Tolle. Add another one of that name?')).toBeVisible()
+    await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Maren Tolle')
+  })
+
+  test('a mark tapped by keyboard is a mark set: arrows walk the scale', async ({ page }) => {
+    await page.goto('/riders/member-23')
+    await page.getByRole('button', { name: /Set up now|New set-up/ }).click()
+    await page.getByRole('button', { name: /^2/ }).click()
+    await page.waitForURL('**/set-up/**')
+    await page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: 'Beside' }).click()
+    const marks = page.getByRole('group', { name: /^Seat height/ })
+    await marks.getByRole('button', { name: /wanted next/ }).focus()
+    await page.keyboard.press('ArrowUp')
+    await page.keyboard.press('Enter')
+    await expect(page.getByText(/^Set the seat at/)).toBeVisible()
+  })
+
+  test('a note can be taken back', async ({ page }) => {
+    await page.goto('/class')
+    await page.getByRole('button', { name: /^4/ }).click()
+    if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
+    await page.getByRole('button', { name: /^Silas Thackway/ }).last().click()
+    await page.getByRole('button', { name: /^4.*Silas Thackway/ }).click()
+    await page.getByRole('button', { name: 'Hips' }).click()
+    await page.getByRole('button', { name: 'Rocking' }).click()
+    await expect(page.getByRole('button', { name: /^4.*Rocking/ })).toBeVisible()
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect(page.getByRole('button', { name: /^4.*Rocking/ })).toBeHidden()
+    await page.reload()
+    await expect(page.getByRole('button', { name: /^4.*Silas Thackway/ })).toBeVisible()
+    await expect(page.getByRole('button', { name: /^4.*Rocking/ })).toBeHidden()
+  })
+})

@@ -1,0 +1,39 @@
+import { expect, type Page } from '@playwright/test'
+
+export const STATE = '.test-data/signed-in.json'
+
+/** Signs in as one of the demo's instructors; waits where the door limits tries. */
+export async function signIn(page: Page, name: 'ines' | 'bram' = 'ines'): Promise<void> {
+  await page.goto('/sign-in')
+  await page.getByLabel('Name').fill(name)
+  await page.getByLabel('Password', { exact: true }).fill({ ines: 'tarn-ferry-rows-east', bram: 'netloft-hall-at-dusk' }[name])
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await page.waitForURL('**/members', { timeout: 5000 })
+  }).toPass({ timeout: 40_000, intervals: [4000] })
+}
+
+/** Adds a member by name and ends on their page. */
+export async function addMember(page: Page, name: string): Promise<void> {
+  await page.goto('/members')
+  await page.getByRole('button', { name: 'Add a member' }).click()
+  await page.getByLabel('Name', { exact: true }).fill(name)
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await expect(page.getByRole('heading', { name })).toBeVisible()
+}
+
+/** From a rider's page to the set-up at a bike. */
+export async function setUpAt(page: Page, bike: number): Promise<void> {
+  await page.getByRole('button', { name: /Set up now|New set-up/ }).click()
+  await page.getByRole('button', { name: new RegExp(`^${bike}`) }).click()
+  await page.waitForURL('**/set-up/**')
+  await expect(page.getByRole('img', { name: /^Side view/ })).toBeVisible()
+}
+
+/** The mark of a scale, by its label as written on the bike. */
+export const mark = (page: Page, scale: string, label: string) => page.getByRole('button', { name: new RegExp(`^${scale} ${label.replace('+', '\\+')}(,|$)`) })
+export const step = (page: Page, name: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name })
+export const done = (page: Page) => page.getByRole('button', { name: /^Done, set to/ })
+/** Waits until the arithmetic has caught up with the last tap. */
+export const workedOut = (page: Page) => expect(page.getByRole('region', { name: 'What to do next' })).toHaveAttribute('aria-busy', 'false')
+export const unique = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 7)}`
