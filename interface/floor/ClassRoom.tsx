@@ -5,12 +5,10 @@ import { useState } from 'react'
 import { signNamed, type Sign } from '@/core/watch/signs'
 import { note, sit, unnote, type Told } from './actions'
 import styles from './floor.module.css'
+import type { FloorBike, FloorNote, Side } from './floorTypes'
 import { NoteSheet } from './NoteSheet'
 import { WhoSheet } from './WhoSheet'
 
-export type Side = 'left' | 'right' | 'both'
-export type FloorBike = Readonly<{ id: string; number: number; type: string; rider: Readonly<{ id: string; name: string }> | null; numbers: string | null; elsewhere: string | null }>
-export type FloorNote = Readonly<{ id: string; memberId: string; sign: string; side: Side }>
 type Props = Readonly<{ bikes: readonly FloorBike[]; members: readonly { id: string; name: string }[]; notes: readonly FloorNote[] }>
 
 /** Today's bikes: tap one to say who sits there, or to note what is seen. A tap counts at once and can be undone. */

@@ -3,7 +3,7 @@ import { Button, Drawer } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'
 import { REGION_NAME, REGIONS, SIGNS, type Region, type Sign } from '@/core/watch/signs'
-import type { FloorBike, Side } from './ClassRoom'
+import type { FloorBike, Side } from './floorTypes'
 import { BodyFigure } from './BodyFigure'
 import styles from './floor.module.css'
 
@@ -12,7 +12,7 @@ type Props = Readonly<{ bike: FloorBike | null; close: () => void; onSee: (bike:
 /** What is seen of a rider: the region from the feet up, then the sign with its side; two taps, no reading. */
 export function NoteSheet({ bike, close, onSee, onWho }: Props) {
   return (
-    <Drawer open={bike !== null} onClose={close} title={bike ? `${bike.number} · ${bike.rider?.name}` : ''} size={560} destroyOnHidden>
+    <Drawer open={bike !== null} onClose={close} title={bike ? `${bike.number} · ${bike.rider?.name}` : ''} size={620} destroyOnHidden>
       {bike && <Sheet bike={bike} onSee={onSee} onWho={onWho} />}
     </Drawer>
   )

@@ -2,7 +2,7 @@
 import { Button, Drawer, Input } from 'antd'
 import { useState } from 'react'
 import { matches } from '../members/search'
-import type { FloorBike } from './ClassRoom'
+import type { FloorBike } from './floorTypes'
 import styles from './floor.module.css'
 
 type Props = Readonly<{

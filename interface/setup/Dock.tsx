@@ -1,36 +1,11 @@
 'use client'
 import { Button } from 'antd'
-import type { BikeType } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
-import type { Evidence, Landmark } from '@/core/evidence/evidence'
-import type { Recommendation } from '@/core/operations/operations'
-import type { School } from '@/core/school/school'
 import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
-import { differing, lookedSinceSet, lookOf, marksAfter, marksWithBars, stepAfter, STEP_NAME, tellsOfTheBody, type Row, type Step } from './flow'
+import { differing, lookedSinceSet, lookOf, marksAfter, marksWithBars, stepAfter, STEP_NAME, tellsOfTheBody } from './flow'
 import { marksLine } from '../shared/marksText'
+import type { DockProps } from './dockProps'
 import { asked } from './prompts'
 import styles from './setup.module.css'
-
-export type DockProps = Readonly<{
-  step: Step
-  rows: readonly Row[]
-  answer: Recommendation | null
-  working: boolean
-  bikeType: BikeType
-  school: School
-  set: boolean
-  shown: Marks
-  landmark: Landmark
-  finished: boolean
-  busy: boolean
-  canSave: boolean
-  trouble: string
-  onLandmark: (landmark: Landmark) => void
-  onAdd: (row: Evidence) => void
-  onReplace: (old: Row | undefined, row: Evidence) => void
-  onStep: (step: Step) => void
-  onFinish: () => void
-}>
 
 const QUESTIONS = { talk: TalkQuestions, beside: BesideQuestions, knee: KneeQuestions, cranks: CranksQuestions, bars: BarsQuestions, numbers: Numbers }
 

@@ -3,7 +3,7 @@ import { Button, InputNumber, Switch } from 'antd'
 import { useState } from 'react'
 import { latest } from '@/core/evidence/evidence'
 import { USUAL_INSEAM_SHARE } from '@/core/recommend/doubts'
-import type { DockProps } from './Dock'
+import type { DockProps } from './dockProps'
 import { latestRow } from './flow'
 import styles from './setup.module.css'
 

@@ -1,5 +1,5 @@
 import { latest, SADDLE_CHECKS } from '@/core/evidence/evidence'
-import type { DockProps } from './Dock'
+import type { DockProps } from './dockProps'
 import { lookedSinceSet, lookOf, tellsOfTheBody } from './flow'
 
 const LANDMARK_SAID = { hipCrest: 'the top of the hip bone at the side', frontHipBone: 'the bony point at the front of the pelvis', between: 'half-way from the thigh’s bony knob to the top of the hip bone', trochanter: 'the bony knob at the top of the thigh' } as const

@@ -1,0 +1,28 @@
+import type { BikeType } from '@/core/bike/bike'
+import type { Marks } from '@/core/conventions'
+import type { Evidence, Landmark } from '@/core/evidence/evidence'
+import type { Recommendation } from '@/core/operations/operations'
+import type { School } from '@/core/school/school'
+import type { Row, Step } from './flow'
+
+/** What the dock and its questions are told, and what they may do. */
+export type DockProps = Readonly<{
+  step: Step
+  rows: readonly Row[]
+  answer: Recommendation | null
+  working: boolean
+  bikeType: BikeType
+  school: School
+  set: boolean
+  shown: Marks
+  landmark: Landmark
+  finished: boolean
+  busy: boolean
+  canSave: boolean
+  trouble: string
+  onLandmark: (landmark: Landmark) => void
+  onAdd: (row: Evidence) => void
+  onReplace: (old: Row | undefined, row: Evidence) => void
+  onStep: (step: Step) => void
+  onFinish: () => void
+}>
