@@ -10,7 +10,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
-import { secret, startMariaDb } from './support/mariadb.mjs'
+import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 
@@ -37,6 +37,7 @@ try {
   ensureNode()
   await ensureDebian([MARIADB])
   await ensureNpmPackages(root)
+  await claim(folder)
   if (values.reset) rmSync(join(folder, 'mariadb'), { recursive: true, force: true })
   const database = await startMariaDb(folder)
   stops.push(database.stop)

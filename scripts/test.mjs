@@ -3,11 +3,11 @@
  * database) and Playwright against a production build, on a throwaway database and free ports. Ends with one line,
  * `N passed, N failed`. Every part runs, also after one failed.
  */
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
-import { startMariaDb } from './support/mariadb.mjs'
+import { claim, startMariaDb } from './support/mariadb.mjs'
 import { freePort, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 
@@ -55,8 +55,8 @@ try {
   ensureNode()
   await ensureDebian([MARIADB, CHROMIUM])
   await ensureNpmPackages(root)
+  await claim(folder)
   rmSync(folder, { recursive: true, force: true })
-  mkdirSync(folder, { recursive: true })
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
   const port = await freePort()

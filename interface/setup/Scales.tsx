@@ -16,11 +16,12 @@ type Props = Readonly<{
   answer: Recommendation | null
   step: Step
   set: boolean
-  onTap?: (axis: AxisName, label: Label) => void
+  mayTap: (axis: AxisName) => boolean
+  onTap: (axis: AxisName, label: Label) => void
 }>
 
 /** All scales of the bike, each drawn the way it runs: heights upright, slides level. */
-export function Scales({ bikeType, stand, wanted, answer, step, set, onTap }: Props) {
+export function Scales({ bikeType, stand, wanted, answer, step, set, mayTap, onTap }: Props) {
   return (
     <div className={styles.scales}>
       {axesOf(bikeType).map((axis) => (
@@ -32,7 +33,7 @@ export function Scales({ bikeType, stand, wanted, answer, step, set, onTap }: Pr
             remark={remarkFor(axis, answer, set, bikeType)}
             drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
             asking={step === 'beside' && !set && axis === 'seatHeight'}
-            onTap={onTap && ((label) => onTap(axis, label))}
+            onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
           />
         </div>
       ))}

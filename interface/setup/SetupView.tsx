@@ -54,7 +54,6 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
       return replace(before, { kind: 'landmarkAtMark', landmark, at: { seatHeight: label } })
     }
     add({ kind: 'set', at: { ...(set ? stand : shown), [axis]: label } })
-    if (step === 'talk' || step === 'beside') setStep('knee')
   }
 
   function undo() {
@@ -118,7 +117,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
             <p className={styles.wait}>Working it out …</p>
           )}
         </div>
-        <Scales bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} onTap={finished ? undefined : tap} />
+        <Scales bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !finished && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
         <Dock
           step={step}
           rows={rows}

@@ -8,6 +8,7 @@ import styles from './signIn.module.css'
 
 const REFUSED: Record<number, string> = {
   401: 'Name and password do not go together. What you typed is still here.',
+  403: 'This is not the studio’s own address. Open the one that was printed at the start.',
   429: 'Too many tries in a row. Wait a minute, then try again.',
 }
 

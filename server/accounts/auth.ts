@@ -21,6 +21,8 @@ function make() {
     database: drizzleAdapter(database(), { provider: 'mysql', schema: { user, session, account, verification, rateLimit } }),
     secret: process.env.BETTER_AUTH_SECRET,
     baseURL: process.env.BETTER_AUTH_URL,
+    // Some type the machine's name instead of its address.
+    trustedOrigins: process.env.BETTER_AUTH_URL ? [process.env.BETTER_AUTH_URL.replace('127.0.0.1', 'localhost')] : [],
     emailAndPassword: {
       enabled: true,
       disableSignUp: true,

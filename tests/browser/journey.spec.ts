@@ -62,7 +62,10 @@ test('with nothing but taps: set up a new member, note the knees in class, and f
   await page.waitForURL('**/sign-in')
 
   await signIn(page, 'ines')
-  await page.keyboard.press('/')
+  await expect(async () => {
+    await page.keyboard.press('/')
+    await expect(page.getByLabel('Find by name')).toBeFocused({ timeout: 500 })
+  }).toPass()
   await page.keyboard.type(name)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Numbers' }).locator('dd')).toHaveText(numbers)

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { fit } from '@/core/operations/operations'
+import { isFault, run, type Recommendation } from '@/core/operations/operations'
 import { inHundred } from '@/core/words/phrases'
 import { axesOf } from '@/core/bike/bike'
 import { REGION_NAME, signNamed, type Region } from '@/core/watch/signs'
@@ -44,7 +44,9 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   })
   const latest = setups[0]
   const bike = latest && bikeOf.get(latest.bikeId)
-  const chance = bike ? fit({ bikeType: bike.type, bike: bike.own, school: studio.school, evidence: latest.evidence }).chances.seatHeight?.find((c) => c.label === latest.marks.seatHeight)?.chance : undefined
+  const answer = bike && run('recommend', { bikeType: bike.type, bike: bike.own, school: studio.school, evidence: latest.evidence })
+  const chances = answer && !isFault(answer) ? (answer as Recommendation).chances.seatHeight : undefined
+  const chance = chances?.find((c) => c.label === latest.marks.seatHeight)?.chance
   return (
     <RiderView
       member={member}

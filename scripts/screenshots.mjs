@@ -1,0 +1,108 @@
+/**
+ * Makes the pictures in docs/screenshots from demo data: `npm run screenshots`, with `npm run demo -- --reset` running
+ * in another terminal. Each main view once, spread over sizes and both lights.
+ */
+import { chromium } from '@playwright/test'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { program } from './support/installed.mjs'
+
+const base = process.env.BASE_URL ?? 'http://127.0.0.1:4077'
+const folder = join(dirname(dirname(fileURLToPath(import.meta.url))), 'docs', 'screenshots')
+const DESK = { width: 1280, height: 800 }
+const TABLET = { width: 1024, height: 768 }
+const PHONE = { width: 390, height: 844 }
+
+const browser = await chromium.launch({ executablePath: program('chromium'), chromiumSandbox: process.getuid?.() !== 0, args: ['--disable-background-networking'] })
+const context = await browser.newContext({ viewport: DESK, reducedMotion: 'reduce', baseURL: base })
+const page = await context.newPage()
+
+async function shoot(name, size, light, go) {
+  await context.addCookies([{ name: 'light', value: light, url: base }])
+  await page.setViewportSize(size)
+  await go()
+  await page.mouse.move(0, 0)
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+  console.log(name)
+}
+const step = (name) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name }).click()
+const answer = (name) => page.getByRole('region', { name: 'What to do next' }).getByRole('button', { name }).click()
+const settled = () => page.locator('[aria-label="What to do next"][aria-busy=false]').waitFor()
+
+await shoot('sign-in-bright', DESK, 'bright', () => page.goto('/sign-in'))
+await page.getByLabel('Name').fill('ines')
+await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
+await page.getByRole('button', { name: 'Sign in' }).click()
+await page.waitForURL('**/members')
+await shoot('members-bright', DESK, 'bright', () => page.goto('/members'))
+await shoot('members-phone-dim', PHONE, 'dim', () => page.goto('/members'))
+await shoot('rider-bright', DESK, 'bright', () => page.goto('/riders/member-01'))
+await shoot('rider-phone-bright', PHONE, 'bright', () => page.goto('/riders/member-01'))
+
+await page.goto('/riders/member-12')
+await page.getByRole('button', { name: 'Set up now' }).click()
+await page.getByRole('button', { name: /^1/ }).click()
+await page.waitForURL('**/set-up/**')
+const setup = page.url()
+await shoot('setup-talk-tablet-bright', TABLET, 'bright', async () => {
+  await page.reload()
+  await answer('New')
+  await settled()
+})
+await shoot('setup-beside-bright', DESK, 'bright', async () => {
+  await page.goto(setup)
+  await page.getByRole('button', { name: /^Seat height 10/ }).click()
+  await settled()
+})
+await page.getByRole('button', { name: /^Done, set to/ }).click()
+await page.getByText('Goniometer').click()
+await page.getByRole('slider').fill('19')
+await page.getByRole('button', { name: /19°/ }).click()
+await settled()
+await shoot('setup-knee-dim', DESK, 'dim', () => page.goto(setup).then(settled))
+await shoot('setup-knee-phone-bright', PHONE, 'bright', () => page.goto(setup).then(settled))
+await page.getByRole('button', { name: /^Done, set to/ }).click()
+await page.getByRole('slider').fill('30')
+await page.getByRole('button', { name: /30°/ }).click()
+await settled()
+await shoot('setup-cranks-tablet-dim', TABLET, 'dim', async () => {
+  await page.goto(setup)
+  await step('Cranks')
+  await settled()
+})
+await shoot('setup-bars-bright', DESK, 'bright', async () => {
+  await page.goto(setup)
+  await step('Bars')
+  await settled()
+})
+await shoot('setup-numbers-phone-dim', PHONE, 'dim', async () => {
+  await page.goto(setup)
+  await step('Numbers')
+  await settled()
+})
+
+await context.addCookies([{ name: 'light', value: 'dim', url: base }])
+await page.setViewportSize(DESK)
+for (const [bike, rider] of [[1, 'Maren Tolle'], [2, 'Cassius Rell'], [4, 'Lorcan Abery'], [6, 'Hedda Mos']]) {
+  await page.goto('/class')
+  await page.getByRole('button', { name: new RegExp(`^${bike}`) }).click()
+  await page.getByRole('button', { name: rider }).last().click()
+  await page.getByRole('button', { name: new RegExp(`^${bike}.*${rider}`) }).waitFor()
+}
+await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
+await page.getByRole('button', { name: 'Knees' }).click()
+await page.getByRole('button', { name: 'Out, left' }).click()
+await page.waitForTimeout(600)
+await shoot('class-dim', DESK, 'dim', () => page.goto('/class'))
+await shoot('class-phone-bright', PHONE, 'bright', () => page.goto('/class'))
+await shoot('note-dim', DESK, 'dim', async () => {
+  await page.goto('/class')
+  await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
+  await page.getByRole('button', { name: 'Knees' }).click()
+})
+await shoot('note-phone-dim', PHONE, 'dim', async () => {
+  await page.goto('/class')
+  await page.getByRole('button', { name: /^1.*Maren/ }).click()
+})
+await browser.close()
