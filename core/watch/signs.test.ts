@@ -1,4 +1,4 @@
-import { REGIONS, signNamed, SIGNS } from './signs'
+import { REGIONS, signNamed, signSaid, SIGNS } from './signs'
 
 test('ten signs, each in a region of the scan and with one short cue of its own', () => {
   expect(SIGNS).toHaveLength(10)
@@ -14,6 +14,10 @@ test('ten signs, each in a region of the scan and with one short cue of its own'
 test('the scan goes from the feet up, and every region can be noted', () => {
   expect(REGIONS[0]).toBe('feet')
   for (const region of REGIONS) expect(SIGNS.some((s) => s.region === region)).toBe(true)
+})
+
+test('a sign is said with its region', () => {
+  expect(signSaid(signNamed('kneesOut')!)).toBe('knees out')
 })
 
 test('an unknown sign is unknown', () => {

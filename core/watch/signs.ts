@@ -3,7 +3,7 @@ export const REGIONS = ['feet', 'knees', 'hips', 'spine', 'shoulders', 'hands'] 
 export type Region = (typeof REGIONS)[number]
 
 export const REGION_NAME: Readonly<Record<Region, string>> = Object.freeze({
-  feet: 'Feet', knees: 'Knees', hips: 'Hips', spine: 'Spine', shoulders: 'Shoulders', hands: 'Arms, hands',
+  feet: 'Feet', knees: 'Knees', hips: 'Hips', spine: 'Spine', shoulders: 'Shoulders', hands: 'Hands',
 })
 
 /** Something seen in class, with the one sentence to say for it, aimed at the root rather than at what shows. */
@@ -22,5 +22,8 @@ export const SIGNS: readonly Sign[] = Object.freeze([
   { sign: 'shrugged', region: 'shoulders', name: 'Shrugged', cue: 'Breathe out and let the shoulder blades slide down.', sided: true },
   { sign: 'wristBent', region: 'hands', name: 'Wrist bent', cue: 'Soft elbows, straight wrists, a grip that could hold an egg.', sided: true },
 ])
+
+/** "knees out", "hips rocking": region and sign in one breath. */
+export const signSaid = ({ region, name }: Sign): string => `${REGION_NAME[region].toLowerCase()} ${name.toLowerCase()}`
 
 export const signNamed = (sign: string): Sign | undefined => SIGNS.find((s) => s.sign === sign)

@@ -26,6 +26,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
   const list = useRef<HTMLDivElement>(null)
   const focus = marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
   const withChances = marks.some((m) => m.chance !== undefined)
+  const best = Math.max(...marks.map((m) => m.chance ?? 0))
 
   useEffect(() => {
     const box = list.current
@@ -63,7 +64,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
           >
             <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>{mark.said}</span>
             <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
-            {withChances && <Chance chance={mark.chance ?? 0} best={mark.wanted || (mark.set && !marks.some((m) => m.wanted))} />}
+            {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
           </button>
         ))}
       </div>

@@ -2,7 +2,7 @@
 import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { signNamed, type Sign } from '@/core/watch/signs'
+import { signNamed, signSaid, type Sign } from '@/core/watch/signs'
 import { note, sit, unnote, type Told } from './actions'
 import styles from './floor.module.css'
 import type { FloorBike, FloorNote, Side } from './floorTypes'
@@ -52,7 +52,7 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
       content: (
         <span className={styles.kept}>
           <span>
-            {bike.rider!.name}: {sign.name.toLowerCase()}. Say: “{sign.cue}”
+            {bike.rider!.name}: {noteSaid(made)}. Say: “{sign.cue}”
           </span>
           <Button
             onClick={() => {
@@ -82,7 +82,7 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
                 <span className={styles.type}>{bike.type}</span>
                 <span className={styles.rider}>{bike.rider?.name ?? 'Who sits here?'}</span>
                 {bike.rider && <span className={styles.line}>{bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}</span>}
-                {seen.length > 0 && <span className={styles.seen}>{seen.map((n) => signNamed(n.sign)?.name ?? n.sign).join(', ')}</span>}
+                {seen.length > 0 && <span className={styles.seen}>{seen.map(noteSaid).join('; ')}</span>}
               </button>
             </li>
           )
@@ -100,4 +100,11 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
       <WhoSheet key={who ?? ''} bike={seating ?? null} members={members} seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))} close={() => setWho(null)} onSit={seat} />
     </>
   )
+}
+
+/** "knees out, left" */
+function noteSaid({ sign, side }: FloorNote): string {
+  const known = signNamed(sign)
+  if (!known) return sign
+  return known.sided && side !== 'both' ? `${signSaid(known)}, ${side}` : signSaid(known)
 }

@@ -101,7 +101,7 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
       />
       {how === 'goniometer' ? (
         <Dial
-          key={angle?.id ?? 'new'}
+          key={angle?.id ?? (answer ? 'believed' : 'unknown')}
           title="Knee bend at the bottom, degrees"
           unit="°"
           from={0}
@@ -148,7 +148,7 @@ export function CranksQuestions({ rows, school, shown, set, answer, onReplace }:
   if (!set) return null
   return (
     <Dial
-      key={plumb?.id ?? 'new'}
+      key={plumb?.id ?? (answer ? 'believed' : 'unknown')}
       title="String from the knee to the pedal axle, mm"
       unit=" mm"
       from={-100}

@@ -54,7 +54,7 @@ test('with nothing but taps: set up a new member, note the knees in class, and f
   await page.getByRole('button', { name: new RegExp(`^6.*${name}`) }).click()
   await page.getByRole('button', { name: 'Knees' }).click()
   await page.getByRole('button', { name: 'Out, left' }).click()
-  await expect(page.getByText(`${name}: out. Say:`)).toBeVisible()
+  await expect(page.getByText(`${name}: knees out, left. Say:`)).toBeVisible()
 
   await page.getByRole('button', { name: 'Sign out' }).click()
   await page.waitForURL('**/sign-in')
