@@ -8,13 +8,13 @@ const shared = {
 }
 
 /** Packages that ship only modules are turned into what Jest runs. */
-const transformIgnorePatterns = ['/node_modules/(?!@freesewing/)']
+const transformIgnorePatterns = ['/node_modules/(?!(@freesewing|@ant-design)/)']
 
 /** What needs nothing, what needs a page, and what needs the database that the test script starts. */
 const config = async () => ({
   projects: [
     { ...(await withNext({ ...shared, displayName: 'plain', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'] })()), transformIgnorePatterns },
-    { ...(await withNext({ ...shared, displayName: 'page', testEnvironment: 'jsdom', testMatch: ['<rootDir>/**/*.test.tsx'] })()) },
+    { ...(await withNext({ ...shared, displayName: 'page', testEnvironment: 'jsdom', testMatch: ['<rootDir>/**/*.test.tsx'] })()), transformIgnorePatterns },
   ],
 })
 

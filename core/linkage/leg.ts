@@ -15,9 +15,8 @@ export type Leg = Readonly<{
   bottomAnkle: Point
   forwardAnkle: Point
   forwardPedalXMm: number
-  /** Pedal surface under the heel at the bottom. */
-  bottomHeel: Point
-  /** Hip joint to the sole's underside with the leg straight and the foot square. */
+  bottomPedal: Point
+  /** Hip joint to pedal axle with the heel on the pedal and the leg straight: the pedal swivels to face the leg. */
   straightMm: number
 }>
 
@@ -40,8 +39,8 @@ export function legOn(
     bottomAnkle: { xMm: bottomPedal.xMm + bottomFoot.xMm, yMm: bottomPedal.yMm + bottomFoot.yMm },
     forwardAnkle: { xMm: bike.crankMm + forwardFoot.xMm, yMm: forwardFoot.yMm },
     forwardPedalXMm: bike.crankMm,
-    bottomHeel: { xMm: bottomPedal.xMm, yMm: bottomPedal.yMm + bike.pedalSurfaceMm },
-    straightMm: body.thighMm + body.shankMm + body.ankleHeightMm + soleMm,
+    bottomPedal,
+    straightMm: body.thighMm + body.shankMm + aboveMm,
   }
 }
 
@@ -71,8 +70,8 @@ export function bottomFlexionDeg(leg: Leg, seat: Point): number {
 
 /** How much farther the hip is from the pedal's surface than the straight leg is long; plus = the heel cannot reach. */
 export function heelGapMm(leg: Leg, seat: Point): number {
-  const dx = seat.xMm - leg.bottomHeel.xMm
-  const dy = seat.yMm + leg.hipAboveSeatMm - leg.bottomHeel.yMm
+  const dx = seat.xMm - leg.bottomPedal.xMm
+  const dy = seat.yMm + leg.hipAboveSeatMm - leg.bottomPedal.yMm
   return Math.sqrt(dx * dx + dy * dy) - leg.straightMm
 }
 

@@ -41,7 +41,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice): string {
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => moveSaid(bikeType, move))
     const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
-    return `${capitalised(listed(what))}: the knee should come ${goes}.`
+    return `${capitalised(what.join(', and '))}: the knee should come ${goes}.`
   }
   const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`

@@ -49,7 +49,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
   return (
     <section className={`${styles.scale} ${styles[way]} ${asking ? styles.asking : ''}`}>
       <h2>{title}</h2>
-      <div ref={list} className={styles.marks} role="group" aria-label={`${title}: tap where it is set`} onKeyDown={walk}>
+      <div ref={list} className={styles.marks} tabIndex={onTap ? undefined : 0} role="group" aria-label={`${title}: tap where it is set`} onKeyDown={walk}>
         {marks.map((mark) => (
           <button
             key={mark.label}

@@ -14,7 +14,7 @@ export async function ensureDebian(wanted) {
   const missing = wanted.filter(({ programs }) => programs.some((name) => !program(name)))
   if (missing.length === 0) return
   const packages = missing.flatMap((m) => m.packages)
-  const please = `Please install ${packages.join(' ')} (on Debian: apt-get install ${packages.join(' ')}) and run this again.`
+  const please = pleaseInstall(packages)
   const root = process.getuid?.() === 0
   const apt = program('apt-get')
   const sudo = root ? null : program('sudo')
@@ -29,6 +29,8 @@ export async function ensureDebian(wanted) {
     throw new Error(`${please}\n${String(error.output ?? error.message).split('\n').slice(-6).join('\n')}`, { cause: error })
   }
 }
+
+export const pleaseInstall = (packages) => `Please install ${packages.join(' ')} (on Debian: apt-get install ${packages.join(' ')}) and run this again.`
 
 const mayWithoutPassword = (sudo) => run(sudo, ['-n', 'true'], { quiet: true }).then(() => true, () => false)
 

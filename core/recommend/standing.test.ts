@@ -1,0 +1,68 @@
+import type { Evidence } from '../evidence/evidence'
+import { HOLES_BIKE } from '../testing/meanRider'
+import { lastReadings } from './lastReadings'
+import { replay, startSlide } from './standing'
+import { schoolOf } from '../school/school'
+
+const knee = (at?: Evidence['at'], deg = 30): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', ...(at && { at }) })
+const never = () => {
+  throw new Error('was asked')
+}
+
+test('an axis stands at the latest mark that names it', () => {
+  const history = replay(HOLES_BIKE, [knee({ seatHeight: '8', seatSlide: 'D' }), knee({ seatHeight: '9' }), { kind: 'set', at: { seatSlide: 'C' } }], never)
+  expect(history.at[1]).toEqual({ seatHeight: '9', seatSlide: 'D' })
+  expect(history.now).toEqual({ seatHeight: '9', seatSlide: 'C' })
+})
+
+test('a landmark taken with the seat height alone was taken with the slide as for the start', () => {
+  const history = replay(HOLES_BIKE, [{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }], never)
+  expect(history.at[0]).toEqual({ seatHeight: '11', seatSlide: startSlide(HOLES_BIKE) })
+  expect(history.now).toEqual({ seatHeight: '11' })
+})
+
+test('what was proposed is asked for only where a check needs an axis that nobody named', () => {
+  const asked: number[] = []
+  const history = replay(HOLES_BIKE, [{ kind: 'stature', mm: 1700 }, knee({ seatHeight: '8' }), knee()], (row) => {
+    asked.push(row)
+    return { seatHeight: '5', seatSlide: 'E' }
+  })
+  expect(asked).toEqual([1, 2])
+  expect(history.at[1]).toEqual({ seatHeight: '8', seatSlide: 'E' })
+})
+
+test('only readings taken where the saddle stands now speak for it', () => {
+  const evidence = [knee({ seatHeight: '8', seatSlide: 'D' }, 30), knee({ seatHeight: '9', seatSlide: 'D' }, 40), { kind: 'set', at: { seatHeight: '8' } } as Evidence]
+  const { at, now } = replay(HOLES_BIKE, evidence, never)
+  expect(lastReadings(evidence, at, now, schoolOf())).toMatchObject({ knee: { deg: 30 }, kneeHolds: true, plumbEverTaken: false })
+  expect(lastReadings(evidence, at, { ...now, seatHeight: '9' }, schoolOf())).toMatchObject({ knee: { deg: 40 }, kneeHolds: false })
+  expect(lastReadings(evidence, at, { ...now, seatHeight: '7' }, schoolOf()).knee).toBeUndefined()
+})
+
+test('window ends belong to the window; the schools of the heel check decide as they say', () => {
+  const here = { seatHeight: '8', seatSlide: 'D' }
+  const holds = (rows: Evidence[], school = {}) => {
+    const { at, now } = replay(HOLES_BIKE, rows, never)
+    return lastReadings(rows, at, now, schoolOf(school)).kneeHolds
+  }
+  expect(holds([knee(here, 25)])).toBe(true)
+  expect(holds([knee(here, 35)])).toBe(true)
+  expect(holds([knee(here, 35.1)])).toBe(false)
+  const heel = (seen: 'justStraight' | 'stillBent' | 'cannotReach'): Evidence => ({ kind: 'heelCheck', seen, at: here })
+  expect(holds([heel('justStraight')], { heelCheck: 'target' })).toBe(true)
+  expect(holds([knee(here, 30), heel('cannotReach')], { heelCheck: 'ceiling' })).toBe(false)
+  expect(holds([knee(here, 30), heel('stillBent')], { heelCheck: 'ceiling' })).toBe(true)
+  expect(holds([knee(here, 30), heel('cannotReach')])).toBe(true)
+})
+
+test('plumb windows by school: the axle, the mid-foot, or only against gross errors', () => {
+  const here = { seatHeight: '8', seatSlide: 'D' }
+  const holds = (mm: number, foreAft: 'plumb' | 'midFoot' | 'balance') => {
+    const rows: Evidence[] = [{ kind: 'plumb', mm, at: here }]
+    const { at, now } = replay(HOLES_BIKE, rows, never)
+    return lastReadings(rows, at, now, schoolOf({ foreAft })).plumbHolds
+  }
+  expect([0, -60, 18].map((mm) => holds(mm, 'plumb'))).toEqual([true, false, false])
+  expect([0, -60, 18].map((mm) => holds(mm, 'midFoot'))).toEqual([false, true, false])
+  expect([0, -60, 18].map((mm) => holds(mm, 'balance'))).toEqual([true, true, true])
+})

@@ -1,0 +1,51 @@
+import { fireEvent, render, screen } from '@testing-library/react'
+import { Scale, type DrawnMark } from './Scale'
+
+beforeAll(() => {
+  Element.prototype.scrollTo = () => undefined
+  window.matchMedia = () => ({ matches: true }) as MediaQueryList
+})
+
+const marks: DrawnMark[] = [
+  { label: '8', said: '8', set: true, wanted: false, chance: 0.12 },
+  { label: '7', said: '7', set: false, wanted: true, chance: 0.81 },
+  { label: '6.5', said: '6½', set: false, wanted: false, chance: 0.001 },
+]
+const draw = (onTap?: (label: string) => void) => render(<Scale title="Seat height" way="upright" marks={marks} remark="" drawnAs="holes" onTap={onTap} />)
+
+test('each mark says aloud where it is set, what is wanted and how likely it is right', () => {
+  draw(() => undefined)
+  expect(screen.getByRole('button', { name: 'Seat height 8, set here, right for 12 in 100' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Seat height 7, wanted next, right for 81 in 100' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Seat height 6½, right for 0 in 100' })).toBeTruthy()
+})
+
+test('a tap tells the label as the bike spells it', () => {
+  const tapped: string[] = []
+  draw((label) => tapped.push(label))
+  fireEvent.click(screen.getByRole('button', { name: /6½/ }))
+  expect(tapped).toEqual(['6.5'])
+})
+
+test('arrow keys walk along the scale and stop at its ends; one mark is in the tab order', () => {
+  draw(() => undefined)
+  const buttons = screen.getAllByRole('button')
+  expect(buttons.filter((b) => b.tabIndex === 0)).toEqual([buttons[1]])
+  buttons[1].focus()
+  fireEvent.keyDown(buttons[1], { key: 'ArrowDown' })
+  expect(document.activeElement).toBe(buttons[2])
+  fireEvent.keyDown(buttons[2], { key: 'ArrowDown' })
+  expect(document.activeElement).toBe(buttons[2])
+  fireEvent.keyDown(buttons[2], { key: 'ArrowUp' })
+  expect(document.activeElement).toBe(buttons[1])
+})
+
+test('a scale that may not be tapped is only read', () => {
+  draw()
+  for (const button of screen.getAllByRole('button')) expect((button as HTMLButtonElement).disabled).toBe(true)
+})
+
+test('small chances are not written as numbers', () => {
+  const { container } = draw(() => undefined)
+  expect([...container.querySelectorAll('em')].map((e) => e.textContent)).toEqual(['12', '81'])
+})
