@@ -91,7 +91,7 @@ for (const [bike, rider] of [[1, 'Maren Tolle'], [2, 'Cassius Rell'], [4, 'Lorca
   await page.getByRole('button', { name: new RegExp(`^${bike}.*${rider}`) }).waitFor()
 }
 await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
-await page.getByRole('button', { name: 'Knees' }).click()
+await page.getByRole('button', { name: 'Knees', exact: true }).click()
 await page.getByRole('button', { name: 'Out, left' }).click()
 await page.waitForTimeout(600)
 await shoot('class-dim', DESK, 'dim', () => page.goto('/class'))
@@ -99,7 +99,7 @@ await shoot('class-phone-bright', PHONE, 'bright', () => page.goto('/class'))
 await shoot('note-dim', DESK, 'dim', async () => {
   await page.goto('/class')
   await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
-  await page.getByRole('button', { name: 'Knees' }).click()
+  await page.getByRole('button', { name: 'Knees', exact: true }).click()
 })
 await shoot('note-phone-dim', PHONE, 'dim', async () => {
   await page.goto('/class')

@@ -52,7 +52,7 @@ test('with nothing but taps: set up a new member, note the knees in class, and f
   await page.getByLabel('Find by name').fill(name)
   await page.getByRole('button', { name }).last().click()
   await page.getByRole('button', { name: new RegExp(`^6.*${name}`) }).click()
-  await page.getByRole('button', { name: 'Knees' }).click()
+  await page.getByRole('button', { name: 'Knees', exact: true }).click()
   await page.getByRole('button', { name: 'Out, left' }).click()
   await expect(page.getByText(`${name}: knees out, left. Say:`)).toBeVisible()
 
