@@ -14,7 +14,7 @@ const transformIgnorePatterns = ['/node_modules/(?!(@freesewing|@ant-design)/)']
 const config = async () => ({
   projects: [
     { ...(await withNext({ ...shared, displayName: 'plain', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'] })()), transformIgnorePatterns },
-    { ...(await withNext({ ...shared, displayName: 'page', testEnvironment: 'jsdom', testMatch: ['<rootDir>/**/*.test.tsx'] })()), transformIgnorePatterns },
+    { ...(await withNext({ ...shared, displayName: 'page', testEnvironment: 'jsdom', testMatch: ['<rootDir>/**/*.test.tsx'], setupFiles: ['<rootDir>/tests/pageGlobals.ts'] })()), transformIgnorePatterns },
   ],
 })
 

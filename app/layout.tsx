@@ -13,11 +13,13 @@ export const metadata: Metadata = {
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, viewportFit: 'cover' }
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const light = (await cookies()).get('light')?.value === 'dim' ? 'dim' : 'bright'
+  const kept = await cookies()
+  const light = kept.get('light')?.value === 'dim' ? 'dim' : 'bright'
+  const lengths = kept.get('lengths')?.value === 'feet' ? 'feet' : 'metric'
   return (
     <html lang="en" data-light={light}>
       <body>
-        <Providers light={light}>{children}</Providers>
+        <Providers light={light} lengths={lengths}>{children}</Providers>
       </body>
     </html>
   )

@@ -9,7 +9,7 @@ import { closeDatabase, database } from '../server/db/connection'
 import * as tables from '../server/db/schema'
 import { appendRow, finishSetup, startSetup } from '../server/setups/setups'
 import { makeNote } from '../server/notes/notes'
-import { crestAtMark, drawRider, eye, goniometer, heel, statureAndInseam } from './bench/simulatedRider'
+import { crestAtMark, drawRider, eye, goniometer, heel, statureAndInseam } from '../core/simulated/simulatedRider'
 import { BIKES, INSTRUCTORS, MEMBERS, STUDIO, TYPES } from './netloftHall'
 
 const SEED = 1898

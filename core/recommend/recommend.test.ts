@@ -150,6 +150,27 @@ describe('out of range', () => {
     expect(next.sentence).toContain('The seat post ends at 15')
   })
 
+  test('where no mark has any chance the nearest one is proposed, never the first of the scale', () => {
+    expect(ask(tape(2350)).next).toMatchObject({ kind: 'outOfRange', moves: expect.arrayContaining([{ axis: 'seatHeight', to: '15', mm: 0 }]) })
+    expect(ask(tape(1150)).next).toMatchObject({ kind: 'outOfRange', moves: expect.arrayContaining([{ axis: 'seatHeight', to: '1', mm: 0 }]) })
+    const checked = ask([...tape(2350), gonio(90, { seatHeight: '3', seatSlide: 'D' })]).next
+    expect(checked).toMatchObject({ kind: 'outOfRange', moves: [{ axis: 'seatHeight', from: '3', to: '15', mm: 240 }] })
+  })
+
+  test('between two holes too coarse for the window the nearer one is proposed, also from far away', () => {
+    const marks = [0, 120, 240].map((mm, i) => ({ label: String(i + 1), mm }))
+    const coarse = { ...bikeType, axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } } }
+    const { next } = fit({ bikeType: coarse, samples: 2000, evidence: [...tape(1780), gonio(81, { seatHeight: '1', seatSlide: 'D' })] })
+    expect(next).toMatchObject({ kind: 'change', moves: [{ axis: 'seatHeight', from: '1', to: '2' }] })
+  })
+
+  test('a plumb line that no slide can meet leaves a good knee alone', () => {
+    const marks = [0, 10].map((mm, i) => ({ label: 'AB'[i], mm }))
+    const short = { ...bikeType, axes: { ...bikeType.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } } }
+    const { next } = fit({ bikeType: short, samples: 2000, evidence: [...tape(1700), gonio(31, { seatHeight: '9', seatSlide: 'A' }), { kind: 'plumb', mm: 75 }] })
+    expect(next).toMatchObject({ kind: 'stop', moves: [] })
+  })
+
   test('a rider too short for it', () => {
     const { next } = ask([...tape(1250), gonio(2, { seatHeight: '1', seatSlide: 'D' })])
     expect(next).toMatchObject({ kind: 'outOfRange', scaleEnd: { end: 'bottom', nearest: '1' } })

@@ -35,9 +35,22 @@ export function pairAt(question: SaddleQuestion, height: Stop, slide: Stop): Pai
   return { height, slide, seat, chance: plumbTaken ? checks.bothChance(seat) : checks.kneeChance(seat) }
 }
 
-/** The seat height with the best chance at this slide; of equals the lowest on the scale. */
+/** The seat height with the best chance at this slide; where none has any, the one whose knee comes nearest to its window. */
 export function bestHeight(question: SaddleQuestion, slide: Stop): Pair {
-  return best(stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide)))
+  const pairs = stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide))
+  const top = best(pairs)
+  return isHopeless(top) ? nearestToWindow(question, pairs) : top
+}
+
+/** No mark can be told from another by its chance. */
+const isHopeless = (top: Pair): boolean => top.chance <= SAMPLING_ERROR
+
+/** The pair whose expected knee flexion lies nearest to the middle of its window; of equals (no leg reaches) the lowest seat. */
+function nearestToWindow({ checks, school }: SaddleQuestion, pairs: readonly Pair[]): Pair {
+  const [least, most] = school.kneeWindowDeg
+  const missDeg = ({ seat }: Pair) => Math.abs(checks.knee(seat).mean - (least + most) / 2)
+  const upward = [...pairs].sort((a, b) => a.seat.yMm - b.seat.yMm)
+  return upward.reduce((nearest, pair) => (missDeg(pair) < missDeg(nearest) ? pair : nearest))
 }
 
 /**
@@ -48,9 +61,20 @@ export function bestPair(question: SaddleQuestion, standing: Pair): Pair {
   const slides = slidesAllowed(question, standing)
   const pairs = heightsWorthLooking(question, standing.slide).flatMap((height) => slides.map((slide) => pairAt(question, height, slide)))
   const top = best([...pairs, standing])
+  if (isHopeless(top)) return withoutChance(question, standing)
   if (top.chance <= standing.chance + SAMPLING_ERROR) return standing
   const asGood = pairs.filter((p) => p.chance >= top.chance - AS_GOOD && p.chance > standing.chance + SAMPLING_ERROR)
   return asGood.reduce((least, p) => (effort(p, standing) < effort(least, standing) ? p : least), top)
+}
+
+/**
+ * Without any chance to go by: the knee alone where the plumb line cannot be met as well, else the nearest height at
+ * the standing slide; `standing` itself when that is it.
+ */
+function withoutChance(question: SaddleQuestion, standing: Pair): Pair {
+  const kneeOnly = { ...question, plumbTaken: false }
+  const found = question.plumbTaken ? bestPair(kneeOnly, pairAt(kneeOnly, standing.height, standing.slide)) : bestHeight(question, standing.slide)
+  return found.height.label === standing.height.label && found.slide.label === standing.slide.label ? standing : found
 }
 
 /**

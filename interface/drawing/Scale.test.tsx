@@ -3,7 +3,6 @@ import { Scale, type DrawnMark } from './Scale'
 
 beforeAll(() => {
   Element.prototype.scrollTo = () => undefined
-  window.matchMedia = () => ({ matches: true }) as MediaQueryList
 })
 
 const marks: DrawnMark[] = [

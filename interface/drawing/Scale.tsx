@@ -32,9 +32,16 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
     const box = list.current
     const mark = box?.querySelector<HTMLElement>('[data-focus]')
     if (!box || !mark) return
-    const smooth = matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth'
-    if (way === 'upright') box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior: smooth })
-    else box.scrollTo({ left: mark.offsetLeft - (box.clientWidth - mark.clientWidth) / 2, behavior: smooth })
+    const bring = (behavior: ScrollBehavior) => {
+      if (way === 'upright') box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior })
+      else box.scrollTo({ left: mark.offsetLeft - (box.clientWidth - mark.clientWidth) / 2, behavior })
+    }
+    bring(matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth')
+    // The room for the scale changes with what stands beside it; the mark stays in sight.
+    let first = true
+    const watch = new ResizeObserver(() => (first ? (first = false) : bring('auto')))
+    watch.observe(box)
+    return () => watch.disconnect()
   }, [focus, way])
 
   function walk(event: React.KeyboardEvent<HTMLDivElement>) {

@@ -147,10 +147,10 @@ function Knee({ pose, angle, windowSaid }: { pose: Posed; angle: Props['knee']; 
       {[hip, knee, ankle].map((p, i) => (
         <circle key={i} className={styles.joint} cx={p.xMm} cy={-p.yMm} r={15} />
       ))}
-      <text className={styles.figure} x={knee.xMm + 150} y={-knee.yMm + 10}>
+      <text className={styles.figure} x={knee.xMm + 112} y={-knee.yMm + 10}>
         {kneeSaid(angle)}
       </text>
-      <text className={styles.note} x={knee.xMm + 152} y={-knee.yMm + 80}>
+      <text className={styles.note} x={knee.xMm + 114} y={-knee.yMm + 80}>
         {windowSaid}
       </text>
     </g>
@@ -168,7 +168,7 @@ function Plumb({ pose, mm, patellaMm }: { pose: Posed; mm: number; patellaMm: nu
         {Math.abs(mm)} mm
       </text>
       <text className={styles.note} x={x + 42} y={-pose.pedal.yMm + 238}>
-        {mm >= 0 ? 'knee ahead of the axle' : 'knee behind the axle'}
+        {mm >= 0 ? 'knee ahead' : 'knee behind'}
       </text>
     </g>
   )
@@ -176,14 +176,14 @@ function Plumb({ pose, mm, patellaMm }: { pose: Posed; mm: number; patellaMm: nu
 
 function Bars({ scene: { seat, grip } }: { scene: SideScene }) {
   const mm = Math.round(grip.yMm - seat.yMm)
-  const x = grip.xMm + 90
+  const x = grip.xMm + 60
   return (
     <g>
       <path className={styles.sight} d={`M${seat.xMm} ${-seat.yMm}H${x + 20}M${x} ${-grip.yMm}V${-seat.yMm}`} />
-      <text className={styles.figure} x={x + 26} y={-(grip.yMm + seat.yMm) / 2 + 20}>
+      <text className={styles.figure} x={x + 18} y={-(grip.yMm + seat.yMm) / 2 + 20}>
         {Math.abs(mm) < 10 ? 'level' : `${(Math.abs(mm) / 10).toFixed(0)} cm`}
       </text>
-      <text className={styles.note} x={x + 28} y={-(grip.yMm + seat.yMm) / 2 + 88}>
+      <text className={styles.note} x={x + 20} y={-(grip.yMm + seat.yMm) / 2 + 88}>
         {Math.abs(mm) < 10 ? 'with the saddle' : mm > 0 ? 'above' : 'below'}
       </text>
     </g>

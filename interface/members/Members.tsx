@@ -63,7 +63,7 @@ export function Members({ members }: { members: MemberRow[] }) {
       {shown.length === 0 ? (
         <p className={styles.empty}>
           {members.length === 0 ? 'No members yet. Add the first one; a set-up takes six minutes.' : `Nobody here is called “${typed}”. `}
-          {typed && <Button onClick={() => setAdding(true)}>Add {typed}</Button>}
+          {typed && <Button onClick={() => setAdding(true)}>Add this name</Button>}
         </p>
       ) : (
         <ul className={styles.list}>

@@ -56,14 +56,7 @@ export function BesideQuestions(props: DockProps) {
   const [how, setHow] = useState<'landmark' | 'tape'>(rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark')
   return (
     <div className={styles.beside}>
-      <Segmented
-        value={how}
-        onChange={setHow}
-        options={[
-          { value: 'landmark', label: 'Landmark' },
-          { value: 'tape', label: 'Tape' },
-        ]}
-      />
+      <Ways how={how} ways={{ landmark: 'Landmark', tape: 'Tape' }} onHow={setHow} />
       {how === 'landmark' ? (
         <Choices
           title="Saddle top level with"
@@ -82,6 +75,12 @@ export function BesideQuestions(props: DockProps) {
   )
 }
 
+/** Ways to answer one question: by what is at hand. */
+function Ways<How extends string>({ how, ways, onHow }: { how: How; ways: Readonly<Record<How, string>>; onHow: (how: How) => void }) {
+  const options = Object.entries<string>(ways).map(([value, label]) => ({ value: value as How, label }))
+  return <Segmented value={how} onChange={onHow} options={options} />
+}
+
 export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, shown }: DockProps) {
   const [how, setHow] = useState<'eye' | 'goniometer'>(rows.some(({ row }) => row.kind === 'kneeAngle') ? 'goniometer' : 'eye')
   const eye = lookOf(rows, 'kneeByEye')
@@ -91,14 +90,7 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
   const at = shown
   return (
     <div className={styles.knee}>
-      <Segmented
-        value={how}
-        onChange={setHow}
-        options={[
-          { value: 'eye', label: 'By eye' },
-          { value: 'goniometer', label: 'Goniometer' },
-        ]}
-      />
+      <Ways how={how} ways={{ eye: 'By eye', goniometer: 'Goniometer' }} onHow={setHow} />
       {how === 'goniometer' ? (
         <Dial
           key={angle?.id ?? (answer ? 'believed' : 'unknown')}

@@ -1,12 +1,11 @@
 'use client'
 import { Button } from 'antd'
-import Link from 'next/link'
 import styles from './errorPage.module.css'
 
 /** Something failed: what happened, that nothing was lost, and the way on. */
 export function ErrorPage({ title, text, retry }: { title: string; text: string; retry?: () => void }) {
   return (
-    <main className={styles.page}>
+    <section className={styles.page}>
       <h1>{title}</h1>
       <p>{text}</p>
       <div className={styles.ways}>
@@ -15,8 +14,10 @@ export function ErrorPage({ title, text, retry }: { title: string; text: string;
             Try again
           </Button>
         )}
-        <Link href="/members">To the members</Link>
+        <Button type={retry ? 'default' : 'primary'} size="large" href="/members">
+          To the members
+        </Button>
       </div>
-    </main>
+    </section>
   )
 }

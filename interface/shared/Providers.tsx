@@ -2,27 +2,44 @@
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
 import { createContext, useContext, useState, type ReactNode } from 'react'
+import type { LengthShown } from '@/core/units/length'
 import { themeFor, type Light } from './theme'
 
 const LightContext = createContext<{ light: Light; turn: () => void }>({ light: 'bright', turn: () => undefined })
 export const useLight = () => useContext(LightContext)
 
-/** Theme, messages and the light switch; the light is kept per device in a cookie the layout reads. */
-export function Providers({ light: first, children }: { light: Light; children: ReactNode }) {
+const LengthsContext = createContext<{ shown: LengthShown; swap: () => void }>({ shown: 'metric', swap: () => undefined })
+/** How this device shows lengths; typed lengths are read in every spelling either way. */
+export const useLengths = () => useContext(LengthsContext)
+
+/** Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
+export function Providers({ light: first, lengths, children }: { light: Light; lengths: LengthShown; children: ReactNode }) {
   const [light, setLight] = useState(first)
+  const [shown, setShown] = useState(lengths)
   const turn = () => {
     const next: Light = light === 'dim' ? 'bright' : 'dim'
-    document.cookie = `light=${next}; path=/; max-age=31536000; samesite=lax`
+    keepOnDevice('light', next)
     document.documentElement.dataset.light = next
     setLight(next)
+  }
+  const swap = () => {
+    const next: LengthShown = shown === 'feet' ? 'metric' : 'feet'
+    keepOnDevice('lengths', next)
+    setShown(next)
   }
   return (
     <AntdRegistry>
       <ConfigProvider theme={themeFor(light)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
         <LightContext.Provider value={{ light, turn }}>
-          <App message={{ maxCount: 1 }}>{children}</App>
+          <LengthsContext.Provider value={{ shown, swap }}>
+            <App message={{ maxCount: 1 }}>{children}</App>
+          </LengthsContext.Provider>
         </LightContext.Provider>
       </ConfigProvider>
     </AntdRegistry>
   )
+}
+
+function keepOnDevice(name: string, value: string): void {
+  document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`
 }

@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { signOut } from '../signIn/actions'
+import { LengthsSwitch } from './LengthsSwitch'
 import { LightSwitch } from './LightSwitch'
 import { Mark } from './Mark'
 import styles from './shell.module.css'
@@ -35,6 +36,7 @@ export function Shell({ studio, person, children }: { studio: string; person: st
           })}
         </nav>
         <span className={styles.person}>{person}</span>
+        <LengthsSwitch />
         <LightSwitch />
         <form action={signOut}>
           <Button type="text" htmlType="submit" icon={<LogoutOutlined />} aria-label="Sign out" title="Sign out" />

@@ -26,6 +26,9 @@ export function themeFor(light: Light): ThemeConfig {
       colorSuccess: c.good,
       colorError: c.bad,
       colorWarning: c.act,
+      colorErrorBg: c.badBed,
+      colorErrorBorder: c.bad,
+      colorWarningBg: c.actBed,
       colorBgBase: c.ground,
       colorTextBase: c.ink,
       colorBgContainer: c.raised,
@@ -45,5 +48,5 @@ export function themeFor(light: Light): ThemeConfig {
   }
 }
 
-const BRIGHT = { ground: '#f2ede3', raised: '#fbf8f2', line: '#cfc6b4', ink: '#1b2628', soft: '#546063', act: '#a83f06', actOver: '#8f3403', actInk: '#fff8f1', good: '#14665a', bad: '#9c1f2e' }
-const DIM = { ground: '#0e1618', raised: '#172224', line: '#2c3b3d', ink: '#f2ecdf', soft: '#9fb1af', act: '#ff9a55', actOver: '#ffb27d', actInk: '#1d0f04', good: '#5bcaa6', bad: '#ff8a8a' }
+const BRIGHT = { ground: '#f2ede3', raised: '#fbf8f2', line: '#cfc6b4', ink: '#1b2628', soft: '#546063', act: '#a83f06', actOver: '#8f3403', actInk: '#fff8f1', good: '#14665a', bad: '#9c1f2e', badBed: '#f7dfd8', actBed: '#f9e5d2' }
+const DIM = { ground: '#0e1618', raised: '#172224', line: '#2c3b3d', ink: '#f2ecdf', soft: '#9fb1af', act: '#ff9a55', actOver: '#ffb27d', actInk: '#1d0f04', good: '#5bcaa6', bad: '#ff8a8a', badBed: '#34191c', actBed: '#33200f' }

@@ -12,7 +12,7 @@ import type { Evidence } from '../../core/evidence/evidence'
 import { recommend } from '../../core/recommend/recommend'
 import { stopsOf, type Scale } from '../../core/scale/scale'
 import { inWindow, DEFAULT_SCHOOL } from '../../core/school/school'
-import { crestAtMark, drawRider, eye, goniometer, heel, POPULATIONS, statureAndInseam, trueFlexionDeg, type SimulatedRider } from './simulatedRider'
+import { crestAtMark, drawRider, eye, goniometer, heel, POPULATIONS, statureAndInseam, trueFlexionDeg, type SimulatedRider } from '../../core/simulated/simulatedRider'
 
 const { values } = parseArgs({
   options: { seed: { type: 'string', default: '1' }, riders: { type: 'string', default: '200' }, samples: { type: 'string', default: '2000' } },

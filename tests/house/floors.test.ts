@@ -1,36 +1,51 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 
-/** Lints a piece of code as if it lay in the house, and returns the rules it breaks. A process of its own: the linter is a module. */
-function broken(file: string, code: string): string[] {
-  const root = join(__dirname, '../..')
-  try {
-    execFileSync(process.execPath, [join(root, 'node_modules/eslint/bin/eslint.js'), '--stdin', '--stdin-filename', file, '--format', 'json'], { cwd: root, input: code, encoding: 'utf8' })
-    return []
-  } catch (error) {
-    const [{ messages }] = JSON.parse((error as { stdout: string }).stdout) as [{ messages: { ruleId: string; severity: number }[] }]
-    return messages.filter((m) => m.severity === 2).map((m) => m.ruleId)
-  }
-}
+const PROBES = {
+  React: ['core/scale/probe.ts', `import { useState } from 'react'\nexport const a = useState`],
+  Next: ['core/scale/probe.ts', `import { headers } from 'next/headers'\nexport const a = headers`],
+  Drizzle: ['core/scale/probe.ts', `import { sql } from 'drizzle-orm'\nexport const a = sql`],
+  'a floor above': ['core/scale/probe.ts', `import { signedIn } from '../../server/accounts/session'\nexport const a = signedIn`],
+  'a clock': ['core/scale/probe.ts', `export const now = () => new Date()`],
+  'unseeded chance': ['core/scale/probe.ts', `export const a = Math.random()`],
+  'plain arithmetic': ['core/scale/probe.ts', `export const half = (mm: number): number => mm / 2\n`],
+  'a server that looks up': ['server/members/probe.ts', `import { matches } from '@/interface/members/search'\nexport const a = matches`],
+  'an interface that looks down': ['interface/members/probe.ts', `import { fit } from '@/core/operations/operations'\nimport { bikesOf } from '../../server/bikes/bikes'\nexport const a = [fit, bikesOf]`],
+} as const
 
-jest.setTimeout(90_000)
+/** Lints every probe as if it lay in the house. One process of its own for all: the linter reads its settings as modules. */
+const LINT = `
+  import { ESLint } from 'eslint'
+  const probes = JSON.parse(process.argv[1])
+  const eslint = new ESLint()
+  const broken = {}
+  for (const [name, [filePath, code]] of Object.entries(probes)) {
+    const [{ messages }] = await eslint.lintText(code, { filePath })
+    broken[name] = messages.filter((m) => m.severity === 2).map((m) => m.ruleId)
+  }
+  process.stdout.write(JSON.stringify(broken))`
+
+let broken: Record<keyof typeof PROBES, string[]>
+beforeAll(() => {
+  broken = JSON.parse(execFileSync(process.execPath, ['--input-type=module', '-e', LINT, JSON.stringify(PROBES)], { cwd: join(__dirname, '../..'), encoding: 'utf8' }))
+}, 90_000)
 
 test.each([
-  ['React', `import { useState } from 'react'\nexport const a = useState`, 'no-restricted-imports'],
-  ['Next', `import { headers } from 'next/headers'\nexport const a = headers`, 'no-restricted-imports'],
-  ['Drizzle', `import { sql } from 'drizzle-orm'\nexport const a = sql`, 'no-restricted-imports'],
-  ['a floor above', `import { signedIn } from '../../server/accounts/session'\nexport const a = signedIn`, 'no-restricted-imports'],
-  ['a clock', `export const now = () => new Date()`, 'no-restricted-globals'],
-  ['unseeded chance', `export const a = Math.random()`, 'no-restricted-properties'],
-])('a core file with %s fails the lint', (_, code, rule) => {
-  expect(broken('core/scale/probe.ts', code)).toContain(rule)
+  ['React', 'no-restricted-imports'],
+  ['Next', 'no-restricted-imports'],
+  ['Drizzle', 'no-restricted-imports'],
+  ['a floor above', 'no-restricted-imports'],
+  ['a clock', 'no-restricted-globals'],
+  ['unseeded chance', 'no-restricted-properties'],
+] as const)('a core file with %s fails the lint', (probe, rule) => {
+  expect(broken[probe]).toContain(rule)
 })
 
 test('the server does not look up to the interface; the interface may call the server and the core', () => {
-  expect(broken('server/members/probe.ts', `import { matches } from '@/interface/members/search'\nexport const a = matches`)).toContain('no-restricted-imports')
-  expect(broken('interface/members/probe.ts', `import { fit } from '@/core/operations/operations'\nimport { bikesOf } from '../../server/bikes/bikes'\nexport const a = [fit, bikesOf]`)).toEqual([])
+  expect(broken['a server that looks up']).toContain('no-restricted-imports')
+  expect(broken['an interface that looks down']).toEqual([])
 })
 
 test('plain arithmetic in the core passes', () => {
-  expect(broken('core/scale/probe.ts', `export const half = (mm: number): number => mm / 2\n`)).toEqual([])
+  expect(broken['plain arithmetic']).toEqual([])
 })

@@ -1,0 +1,37 @@
+import { believe } from '../belief/belief'
+import { statementOf } from '../belief/statement'
+import type { Evidence } from '../evidence/evidence'
+import { priorFor, tableOf } from '../rider/prior'
+import { schoolOf } from '../school/school'
+import { HOLES_BIKE } from '../testing/meanRider'
+import { doubtsAbout } from './doubts'
+
+const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural')), soleMm: 10 }
+const seen = { seat: { xMm: -210, yMm: 690 }, axleHeightMm: 300, pitchMm: 20, soleMm: 10, school: schoolOf() }
+
+function doubts(...evidence: Evidence[]) {
+  const statements = evidence.map((row) => statementOf(row, seen))
+  const belief = believe(setting, statements.filter((s) => s !== null), 1, 2000)
+  return doubtsAbout(evidence, statements, belief)
+}
+const stature = (mm: number): Evidence => ({ kind: 'stature', mm })
+const inseam = (mm: number): Evidence => ({ kind: 'inseam', mm, shod: false })
+
+test('what goes together raises no doubt; what was done says nothing of the body', () => {
+  expect(doubts(stature(1700), inseam(820), { kind: 'set', at: { seatHeight: '8' } })).toEqual([])
+})
+
+test('two tapes that disagree are both named', () => {
+  expect(doubts(stature(1700), stature(1850)).map((d) => [d.evidence, d.code])).toEqual([[0, 'contradicts'], [1, 'contradicts']])
+})
+
+test('a category the readings leave no room for is named', () => {
+  const goniometer: Evidence[] = [36, 36, 36].map((deg) => ({ kind: 'kneeAngle', deg, by: 'goniometer' }))
+  expect(doubts(...goniometer, { kind: 'kneeByEye', seen: 'locked' })).toContainEqual({ evidence: 3, code: 'contradicts' })
+  expect(doubts(...goniometer, { kind: 'kneeByEye', seen: 'slightBend' })).toEqual([])
+})
+
+test('an inseam is rare beyond some three spreads of its share of stature, either way', () => {
+  const codes = (mm: number) => doubts(stature(1700), inseam(mm)).filter((d) => d.code === 'unusualInseam').length
+  expect([1700 * 0.41, 1700 * 0.43, 1700 * 0.54, 1700 * 0.56].map(codes)).toEqual([1, 0, 0, 1])
+})

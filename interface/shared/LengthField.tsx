@@ -1,0 +1,26 @@
+'use client'
+import { Input } from 'antd'
+import type { LengthShown, PlainUnit } from '@/core/units/length'
+
+/** What a number without a unit means in a field for bodies. */
+export const bodyUnit = (shown: LengthShown): PlainUnit => (shown === 'feet' ? 'in' : 'cm')
+
+type Props = Readonly<{
+  title: string
+  typed: string
+  onTyped: (typed: string) => void
+  wrong?: boolean
+  onEnter?: () => void
+  saidBy?: string
+  placeholder?: string
+}>
+
+/** A length as it is spoken: "163", "1.63 m", "5′4″", "64 in". What is typed stays as typed, also when it is refused. */
+export function LengthField({ title, typed, onTyped, wrong = false, onEnter, saidBy, placeholder }: Props) {
+  return (
+    <label>
+      {title}
+      <Input size="large" autoComplete="off" value={typed} placeholder={placeholder} status={wrong ? 'error' : ''} aria-invalid={wrong} aria-describedby={saidBy} onChange={(e) => onTyped(e.target.value)} onPressEnter={onEnter} />
+    </label>
+  )
+}
