@@ -8,6 +8,8 @@ const config: NextConfig = {
   turbopack: { root },
   serverExternalPackages: ['mysql2', '@node-rs/argon2'],
   poweredByHeader: false,
+  // The title comes with the page's head, never later: a page is not without a name for a moment.
+  htmlLimitedBots: /.*/,
   devIndicators: false,
 }
 

@@ -184,7 +184,7 @@ function Bars({ scene: { seat, grip } }: { scene: SideScene }) {
         {Math.abs(mm) < 10 ? 'level' : `${(Math.abs(mm) / 10).toFixed(0)} cm`}
       </text>
       <text className={styles.note} x={x + 20} y={-(grip.yMm + seat.yMm) / 2 + 88}>
-        {Math.abs(mm) < 10 ? 'with the saddle' : mm > 0 ? 'above' : 'below'}
+        {Math.abs(mm) < 10 ? '' : mm > 0 ? 'above' : 'below'}
       </text>
     </g>
   )

@@ -24,6 +24,8 @@ export type SideScene = Readonly<{
 
 /** Widest any rider and bike of this type can draw, so that the picture stands still while marks move. */
 const ABOVE_SEAT_MM = 860
+/** Shoulder to above the crown, upright. */
+const HEAD_MM = 250
 
 /** The bike at these marks with the rider on it, near crank at `crankDeg` (the bottom check when left out). */
 export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider, crankDeg?: number): SideScene {
@@ -46,7 +48,7 @@ export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: R
     far,
     nearElbow: near.outcome === 'posed' ? elbowOf(near.shoulder, grip, rider) : null,
     pedalSurfaceMm: bikeType.pedalSurfaceMm,
-    frame: { leftMm: -520, rightMm: 780, topMm: top + ABOVE_SEAT_MM, bottomMm: floorYMm - 40 },
+    frame: { leftMm: -520, rightMm: 780, topMm: Math.max(top + ABOVE_SEAT_MM, seat.yMm + rider.hipAboveSeatMm + rider.trunkMm + HEAD_MM), bottomMm: floorYMm - 40 },
   }
 }
 

@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { mark, setUpAt, STATE, step } from './hall'
 
 async function noSeriousFinding(page: Page): Promise<void> {
+  await expect(page).toHaveTitle(/Yielding Saddle/)
   await page.waitForTimeout(300)
   const { violations } = await new AxeBuilder({ page }).analyze()
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
