@@ -1,10 +1,14 @@
 import { axesOf, type Bike, type BikeType } from '../bike/bike'
 import { placeAt, positionsOf } from '../bike/place'
+import { calibrate, type Fitted, type Refused, type Suspect } from '../calibration/calibrate'
+import { nextReading, type NextReading } from '../calibration/nextReading'
+import type { TapeReading } from '../calibration/readings'
 import type { AxisName, Marks } from '../conventions'
 import { latest, needsMarks, UNBUILT_KINDS, type Evidence } from '../evidence/evidence'
 import { poseAt, type Contact, type Pose, type Rider } from '../linkage/pose'
 import { recommend, type Advice } from '../recommend/recommend'
 import type { FitRequest } from '../recommend/request'
+import { calibrationRefusedSaid, nextReadingSaid, suspectSaid } from '../words/tape'
 import { say, type Said } from '../words/say'
 import { bikeFaults, bikeTypeFaults, marksFaults, spelled } from './bikeFaults'
 import { faultAnswer, faultsOf, type Fault, type FaultAnswer } from './faults'
@@ -25,6 +29,12 @@ export type Recommendation = Readonly<{
   doubts: readonly (Advice['doubts'][number] & Readonly<{ say: string }>)[]
 }>
 
+export type CalibrateRequest = Readonly<{ bikeType: BikeType; readings: readonly TapeReading[] }>
+
+/** `calibrate`'s answer: the fit with a sentence for each suspect, or why not; either way where to measure next. */
+export type CalibrateAnswer = ((Omit<Fitted, 'suspects'> & Readonly<{ suspects: readonly (Suspect & Readonly<{ why: string }>)[] }>) | (Refused & Readonly<{ say: string }>)) &
+  Readonly<{ next: NextReading & Readonly<{ sentence: string }> }>
+
 export type PlaceAnswer = ReturnType<typeof placeAt> & Readonly<{ assumed: AxisName[] }>
 export type PoseAnswer = Readonly<{ poses: Pose[] }>
 
@@ -34,6 +44,7 @@ type Operation = Readonly<{ validate: typeof generated.place; faults: (request: 
 const OPERATIONS: Readonly<Record<string, Operation>> = {
   place: { validate: generated.place, faults: placeFaults, answer: place },
   pose: { validate: generated.pose, faults: () => [], answer: pose },
+  calibrate: { validate: generated.calibrate, faults: calibrateFaults, answer: calibration },
   recommend: { validate: generated.recommend, faults: recommendFaults, answer: fit },
 }
 export const OPERATION_NAMES = Object.keys(OPERATIONS)
@@ -67,6 +78,15 @@ export function pose({ rider, contact, crankMm, pedalSurfaceMm, crankDeg }: Pose
   return { poses: crankDeg.map((deg) => poseAt(rider, contact, { crankMm, pedalSurfaceMm }, deg)) }
 }
 
+/** `calibrate`: a type's geometry from tape readings, the readings that do not belong, and where to measure next. */
+export function calibration({ bikeType, readings }: CalibrateRequest): CalibrateAnswer {
+  const answer = calibrate(bikeType, readings)
+  const proposed = nextReading(bikeType, readings)
+  const next = { ...proposed, sentence: nextReadingSaid(bikeType, proposed.marks) }
+  if (answer.outcome === 'refused') return { ...answer, say: calibrationRefusedSaid(bikeType, answer), next }
+  return { ...answer, suspects: answer.suspects.map((suspect) => ({ ...suspect, why: suspectSaid(bikeType, readings, suspect) })), next }
+}
+
 /** `recommend`: the next best step with its chances, in figures and in words. */
 export function fit(request: FitRequest): Recommendation {
   const { bikeType } = request
@@ -82,6 +102,10 @@ export function fit(request: FitRequest): Recommendation {
     bars: { ...advice.bars, sentence: said.bars },
     doubts: advice.doubts.map((doubt, i) => ({ ...doubt, say: said.doubts[i] })),
   }
+}
+
+function calibrateFaults({ bikeType, readings }: CalibrateRequest): Fault[] {
+  return [...bikeTypeFaults(bikeType, '/bikeType'), ...readings.flatMap(({ marks }, i) => marksFaults(bikeType, marks, `/readings/${i}/marks`))]
 }
 
 function placeFaults({ bikeType, bike, marks }: PlaceRequest): Fault[] {

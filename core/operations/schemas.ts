@@ -126,6 +126,9 @@ const rider = object({
   footPitchDeg: footPitch, trunkMm: positive, upperArmMm: positive, forearmToGripMm: positive, elbowFlexionDeg: { type: 'number', minimum: 0, maximum: 170 },
 })
 
+/** A number off the tape, mm; a saddle or a bar below the axle cannot be. */
+const tape = (minimum: number, maximum: number) => ({ type: 'number', minimum, maximum }) as const
+
 const requests = {
   place: object({ bikeType: ref('bikeType'), bike: ref('bike'), marks: ref('marks') }, ['bike']),
   pose: object({
@@ -134,6 +137,20 @@ const requests = {
     crankMm: { type: 'number', minimum: 0, maximum: 400 },
     pedalSurfaceMm: { type: 'number', minimum: -100, maximum: 200 },
     crankDeg: { type: 'array', maxItems: 3600, items: number },
+  }),
+  calibrate: object({
+    bikeType: ref('bikeType'),
+    readings: {
+      type: 'array',
+      maxItems: 60,
+      items: object({
+        marks: ref('marks'),
+        lengths: object(
+          { saddleHeightMm: tape(1, 3000), setbackMm: tape(-1000, 2000), reachMm: tape(1, 3000), stackMm: tape(1, 3000) },
+          ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'],
+        ),
+      }),
+    },
   }),
   recommend: object(
     {

@@ -3,6 +3,7 @@ import type { DefinedError } from 'ajv'
 type Validator = ((value: unknown) => boolean) & { errors?: DefinedError[] | null }
 export const place: Validator
 export const pose: Validator
+export const calibrate: Validator
 export const recommend: Validator
 export const evidence: Validator
 export const bikeType: Validator

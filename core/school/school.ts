@@ -34,4 +34,7 @@ export const PLUMB_WINDOW_MM: Readonly<Record<School['foreAft'], readonly [numbe
 /** Grip above the seat point, mm, by what is wanted of the bars. */
 export const BAR_WINDOW_MM = Object.freeze({ above: [20, 100] as const, level: [-15, 20] as const, low: [-80, -15] as const })
 
+/** Fingertips short of the grip with the elbow at the saddle's nose, mm. */
+export const FOREARM_GAP_WINDOW_MM = Object.freeze([-20, 20] as const)
+
 export const inWindow = (value: number, [low, high]: readonly [number, number]): boolean => value >= low && value <= high

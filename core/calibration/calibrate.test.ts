@@ -1,0 +1,140 @@
+import fc from 'fast-check'
+import { Matrix, solve } from 'ml-matrix'
+import { randomFrom } from '../belief/random'
+import type { BikeType } from '../bike/bike'
+import { placeAt } from '../bike/place'
+import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
+import { HOLES_BIKE } from '../testing/meanRider'
+import { calibrate, SUSPECT_MM, type Fitted } from './calibrate'
+import { corners } from './expectedError'
+import { lengthAt, guessed, positionsOn } from './parameters'
+import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
+
+const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
+const SETTINGS = [
+  ['1', 'A', '1', '-4'], ['15', 'G', '12', '4'], ['1', 'G', '12', '-4'], ['15', 'A', '1', '4'], ['8', 'D', '6', '0'],
+  ['1', 'G', '1', '4'], ['15', 'A', '12', '-4'], ['8', 'A', '12', '4'], ['8', 'G', '1', '-4'],
+].map(([seatHeight, seatSlide, barHeight, barSlide]) => ({ seatHeight, seatSlide, barHeight, barSlide }))
+
+const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
+  const random = randomFrom(seed)
+  return SETTINGS.map((marks) => tapeAt(truth, marks, random, sdMm))
+}
+const worst = (a: BikeType, b: BikeType) =>
+  Math.max(...SETTINGS.flatMap((marks) => LENGTHS.map((l) => Math.abs(placeAt(a, undefined, positionsOn(a, marks)).lengths[l] - placeAt(b, undefined, positionsOn(b, marks)).lengths[l]))))
+const fitted = (readings: TapeReading[], guess = HOLES_BIKE): Fitted => {
+  const answer = calibrate(guess, readings)
+  if (answer.outcome === 'refused') throw new Error(answer.reason)
+  return answer
+}
+
+test('calibrate ∘ place recovers the geometry: exact readings of a bike give that bike back, labels from the guess', () => {
+  fc.assert(
+    fc.property(fc.integer(), (seed) => {
+      const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed))
+      const answer = fitted(readingsOf(truth))
+      expect(worst(answer.bikeType, truth)).toBeLessThan(1)
+      expect(answer.suspects).toEqual([])
+      expect(answer.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(truth.axes.seatHeight.directionDeg, 0)
+    }),
+    { numRuns: 25 },
+  )
+})
+
+test('a right guess and exact readings change nothing', () => {
+  const answer = fitted(readingsOf(HOLES_BIKE))
+  expect(worst(answer.bikeType, HOLES_BIKE)).toBeLessThan(1e-6)
+  expect(answer.rmsMm).toBeLessThan(1e-6)
+})
+
+test('stack alone is straight-line regression: the textbook’s least squares, with the guess as a faint pull (checked against ml-matrix’s solver)', () => {
+  const upright: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 90 } } }
+  const read = [601, 643, 700, 742, 799, 822]
+  const marks = ['1', '3', '6', '8', '11', '12']
+  const answer = fitted(marks.map((barHeight, i) => ({ marks: { barHeight }, lengths: { stackMm: read[i] } })), upright)
+  const along = marks.map((m) => 20 * (Number(m) - 1))
+  const [[origin], [pitch]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
+  along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + pitch * mm), 0))
+})
+
+test('a blunder of 25 mm is named, left out, and does no harm; residues keep it with its size', () => {
+  const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(7))
+  const readings = readingsOf(truth, 3, 1.5)
+  readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, stackMm: readings[4].lengths.stackMm! - 25 } }
+  const answer = fitted(readings)
+  expect(answer.suspects).toMatchObject([{ reading: 4, length: 'stackMm' }])
+  expect(answer.residues.find((r) => r.reading === 4 && r.length === 'stackMm')!.mm).toBeLessThan(-20)
+  expect(worst(answer.bikeType, truth)).toBeLessThan(5)
+})
+
+test('a reading taken at the next hole is said to be just that', () => {
+  const readings = readingsOf(HOLES_BIKE)
+  const other = placeAt(HOLES_BIKE, undefined, positionsOn(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' })).lengths
+  readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, saddleHeightMm: other.saddleHeightMm } }
+  expect(fitted(readings).suspects).toMatchObject([{ reading: 4, length: 'saddleHeightMm', reason: { code: 'otherMark', axis: 'seatHeight', label: '9' } }])
+})
+
+test.each([
+  ['centimetres written for millimetres', (mm: number) => mm / 10, 'tenfold'],
+  ['inches', (mm: number) => mm / 25.4, 'inches'],
+  ['half a hundred of the tape slipped', (mm: number) => mm + 50.4, 'roundCentimetres'],
+])('%s is guessed as the cause', (_, slip, code) => {
+  const readings = readingsOf(HOLES_BIKE)
+  readings[8] = { ...readings[8], lengths: { ...readings[8].lengths, reachMm: slip(readings[8].lengths.reachMm!) } }
+  expect(fitted(readings).suspects).toMatchObject([{ reading: 8, length: 'reachMm', reason: { code } }])
+})
+
+test('one mark only is refused with its axis and mark; nothing read and a tape that fits nothing too', () => {
+  const readings = readingsOf(HOLES_BIKE).map((r) => ({ ...r, marks: { ...r.marks, barSlide: '0' } }))
+  expect(calibrate(HOLES_BIKE, readings)).toEqual({ outcome: 'refused', reason: 'tooFewMarks', axis: 'barSlide', label: '0' })
+  expect(calibrate(HOLES_BIKE, readings.slice(0, 1))).toMatchObject({ outcome: 'refused', reason: 'tooFewMarks', axis: 'seatHeight' })
+  expect(calibrate(HOLES_BIKE, [])).toEqual({ outcome: 'refused', reason: 'noReadings' })
+  const random = randomFrom(5)
+  const wild = readingsOf(HOLES_BIKE).map((r) => ({ ...r, lengths: Object.fromEntries(LENGTHS.map((l) => [l, 400 + 400 * random.uniform()])) }))
+  expect(calibrate(HOLES_BIKE, wild)).toMatchObject({ outcome: 'refused', reason: 'tooManySuspects' })
+})
+
+test('an axis nobody named stays as guessed, and is known no better than a guess', () => {
+  const seatOnly = readingsOf(HOLES_BIKE).map(({ marks, lengths }) => ({ marks: { seatHeight: marks.seatHeight, seatSlide: marks.seatSlide }, lengths: { saddleHeightMm: lengths.saddleHeightMm, setbackMm: lengths.setbackMm } }))
+  const answer = fitted(seatOnly)
+  expect(answer.bikeType.axes.barHeight).toEqual(HOLES_BIKE.axes.barHeight)
+  expect(answer.sdMm.barHeight).toBeGreaterThan(10)
+  expect(answer.sdMm.seatHeight).toBeLessThan(2)
+})
+
+test('the slope of every length is what moving each parameter a little does', () => {
+  const p = guessed(HOLES_BIKE)
+  const positions = corners(HOLES_BIKE)[13]
+  for (const length of LENGTHS) {
+    const { by } = lengthAt(HOLES_BIKE, p, positions, length)
+    by.forEach((slope, i) => {
+      const moved = (step: number) => lengthAt(HOLES_BIKE, p.map((v, j) => (j === i ? v + step : v)), positions, length).mm
+      expect(slope).toBeCloseTo((moved(1e-5) - moved(-1e-5)) / 2e-5, 4)
+    })
+  }
+})
+
+test('stated errors hold: of true errors over many tapes about 95 % lie within two stated ones, as of any normal error', () => {
+  let inside = 0
+  let all = 0
+  for (let seed = 0; seed < 30; seed++) {
+    const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed))
+    const answer = fitted(readingsOf(truth, 1000 + seed, 1.5))
+    for (const marks of SETTINGS)
+      for (const length of LENGTHS) {
+        const error = Math.abs(placeAt(answer.bikeType, undefined, positionsOn(answer.bikeType, marks)).lengths[length] - placeAt(truth, undefined, positionsOn(truth, marks)).lengths[length])
+        if (error <= 2 * answer.expectedErrorMm[length]) inside++
+        all++
+      }
+  }
+  expect(inside / all).toBeGreaterThan(0.92)
+  expect(inside / all).toBeLessThan(0.995)
+  expect(SUSPECT_MM).toBe(6)
+})
+
+test('the tape against the wall and at the nose (common practice, no source): 900 to the axle and 845 to the nose is 55 behind', () => {
+  expect(setbackFromWall(900, 845)).toBe(55)
+  expect(setbackFromWall(845, 900)).toBe(-55)
+  expect(reachFromNose(480, 150)).toBe(630)
+  expect(observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length)).toEqual(['saddleHeightMm', 'stackMm'])
+})

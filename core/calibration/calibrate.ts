@@ -1,0 +1,80 @@
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import { findStop } from '../scale/scale'
+import type { Lengths } from '../bike/place'
+import type { AxisName, Label } from '../conventions'
+import { axisSdMm, worstErrors } from './expectedError'
+import { fitRobust, fitTape } from './fitTape'
+import { typeWith } from './parameters'
+import { observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
+import { reasonFor, type SuspectReason } from './suspects'
+
+/** A number left over: `reading` counts from 0, mm = read − fitted. */
+export type Residue = Readonly<{ reading: number; length: LengthName; mm: number }>
+export type Suspect = Residue & Readonly<{ reason: SuspectReason }>
+
+export type Fitted = Readonly<{
+  outcome: 'fitted'
+  /** The guess's labels with the tape's millimetres, directions and origins. */
+  bikeType: BikeType
+  /** Root mean square of the residues that count. */
+  rmsMm: number
+  /** Expected error along each axis, one spread. */
+  sdMm: Record<AxisName, number>
+  /** Largest expected error of each length over the whole range, one spread, mm. */
+  expectedErrorMm: Lengths
+  residues: readonly Residue[]
+  suspects: readonly Suspect[]
+}>
+
+export type Refused = Readonly<{ outcome: 'refused' } & ({ reason: 'noReadings' } | { reason: 'tooFewMarks'; axis: AxisName; label: Label } | { reason: 'tooManySuspects'; count: number })>
+
+/** In a robust fit a reading this far off does not belong (trade rule of the wire format). */
+export const SUSPECT_MM = 6
+
+/**
+ * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
+ * Readings more than 6 mm off in a robust fit are named and left out of the final one. Refused where an axis was read
+ * at one mark only, where nothing was read, or where more than a third of the numbers do not belong.
+ */
+export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]): Fitted | Refused {
+  const observed = observationsOf(readings)
+  if (observed.length === 0) return { outcome: 'refused', reason: 'noReadings' }
+  const single = axisAtOneMark(bikeType, readings)
+  if (single) return { outcome: 'refused', reason: 'tooFewMarks', ...single }
+  return fitOf(bikeType, observed)
+}
+
+/** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. */
+export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
+  const robust = fitRobust(bikeType, observed)
+  const belongs = robust.residues.map((mm) => Math.abs(mm) <= SUSPECT_MM)
+  const count = belongs.filter((b) => !b).length
+  if (3 * count > observed.length) return { outcome: 'refused', reason: 'tooManySuspects', count }
+  const fit = fitTape(bikeType, observed, belongs.map(Number), robust.parameters)
+  const fitted = typeWith(bikeType, fit.parameters)
+  const residues = observed.map(({ reading, length }, k) => ({ reading, length, mm: fit.residues[k] }))
+  const counted = fit.residues.filter((_, k) => belongs[k])
+  return {
+    outcome: 'fitted',
+    bikeType: fitted,
+    rmsMm: Math.sqrt(counted.reduce((sum, mm) => sum + mm * mm, 0) / counted.length),
+    sdMm: axisSdMm(bikeType, fit.parameters, fit.covariance),
+    expectedErrorMm: worstErrors(bikeType, fit.parameters, fit.covariance),
+    residues,
+    suspects: residues.flatMap((residue, k) => (belongs[k] ? [] : [{ ...residue, reason: reasonFor(fitted, observed[k], residue.mm) }])),
+  }
+}
+
+/** An axis that readings name at one single mark, or null. */
+function axisAtOneMark(bikeType: BikeType, readings: readonly TapeReading[]): { axis: AxisName; label: Label } | null {
+  for (const axis of axesOf(bikeType)) {
+    const { scale } = axisOf(bikeType, axis)!
+    const labels = readings.flatMap(({ marks }) => (marks[axis] === undefined ? [] : [marks[axis]]))
+    const places = new Set(labels.map((label) => {
+      const found = findStop(scale, label)
+      return found.outcome === 'found' ? found.stop.label : label
+    }))
+    if (places.size === 1) return { axis, label: labels[0] }
+  }
+  return null
+}

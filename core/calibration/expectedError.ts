@@ -1,0 +1,43 @@
+import type { Matrix } from 'ml-matrix'
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import type { Lengths } from '../bike/place'
+import type { AxisName } from '../conventions'
+import { stopsOf } from '../scale/scale'
+import { lengthAt, type Parameters } from './parameters'
+import { LENGTH_OF_AXIS, LENGTHS, type LengthName } from './readings'
+
+type Positions = Readonly<Partial<Record<AxisName, number>>>
+
+/** Settings at the ends and in the middle of every axis, all together: where a fit is known worst. */
+export function corners(bikeType: BikeType): Positions[] {
+  return axesOf(bikeType).reduce<Positions[]>(
+    (settings, name) => {
+      const stops = stopsOf(axisOf(bikeType, name)!.scale)
+      const some = [...new Set([stops[0], stops[Math.floor(stops.length / 2)], stops[stops.length - 1]])]
+      return settings.flatMap((setting) => some.map(({ mm }) => ({ ...setting, [name]: mm })))
+    },
+    [{}],
+  )
+}
+
+/** Expected error of a length at a setting, one spread, mm. */
+export function errorAt(bikeType: BikeType, p: Parameters, covariance: Matrix, positions: Positions, length: LengthName): number {
+  const { by } = lengthAt(bikeType, p, positions, length)
+  let variance = 0
+  for (let i = 0; i < by.length; i++) if (by[i] !== 0) for (let j = 0; j < by.length; j++) variance += by[i] * covariance.get(i, j) * by[j]
+  return Math.sqrt(Math.max(0, variance))
+}
+
+/** Largest expected error of each length over the whole range, one spread, mm. */
+export function worstErrors(bikeType: BikeType, p: Parameters, covariance: Matrix): Lengths {
+  const settings = corners(bikeType)
+  const worst = (length: LengthName) => Math.max(...settings.map((at) => errorAt(bikeType, p, covariance, at, length)))
+  return Object.fromEntries(LENGTHS.map((length) => [length, worst(length)])) as Lengths
+}
+
+/** Expected error along each axis of the type (of the length that follows it), root mean square over the range, mm. */
+export function axisSdMm(bikeType: BikeType, p: Parameters, covariance: Matrix): Record<AxisName, number> {
+  const settings = corners(bikeType)
+  const typical = (length: LengthName) => Math.sqrt(settings.reduce((sum, at) => sum + errorAt(bikeType, p, covariance, at, length) ** 2, 0) / settings.length)
+  return Object.fromEntries(axesOf(bikeType).map((name) => [name, typical(LENGTH_OF_AXIS[name])])) as Record<AxisName, number>
+}

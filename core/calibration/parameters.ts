@@ -1,0 +1,95 @@
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import { positionsOf } from '../bike/place'
+import type { AxisName, Marks } from '../conventions'
+import { degrees, direction, radians } from '../geometry'
+import type { Scale } from '../scale/scale'
+import type { LengthName } from './readings'
+
+/**
+ * What a tape can find out about a type, as one vector: the two origins (seat x, y, grip x, y; mm), then per axis its
+ * direction (degrees) and one factor on the guess's millimetres. The nose stays as guessed: only setback sees it, and
+ * setback cannot tell it from the seat's own x.
+ */
+export type Parameters = Float64Array
+
+const SEAT_X = 0
+const GRIP_X = 2
+const firstOf = (axes: readonly AxisName[], name: AxisName): number => 4 + 2 * axes.indexOf(name)
+
+/** How far a careful guess of a type may be off, one spread: origins mm, directions degrees, factors. Ours. */
+const GUESS_SD = Object.freeze({ originMm: 25, directionDeg: 3, factor: 0.05 })
+
+export function guessed(bikeType: BikeType): Parameters {
+  const { seatOrigin, gripOrigin } = bikeType
+  return Float64Array.from([seatOrigin.xMm, seatOrigin.yMm, gripOrigin.xMm, gripOrigin.yMm, ...axesOf(bikeType).flatMap((name) => [axisOf(bikeType, name)!.directionDeg, 1])])
+}
+
+/** One over the guess's variance, per parameter. */
+export function guessWeights(bikeType: BikeType): Float64Array {
+  const { originMm, directionDeg, factor } = GUESS_SD
+  const spreads = [originMm, originMm, originMm, originMm, ...axesOf(bikeType).flatMap(() => [directionDeg, factor])]
+  return Float64Array.from(spreads, (sd) => 1 / (sd * sd))
+}
+
+/** A length at a setting and how it changes with each parameter (a row of the Jacobian). */
+export type Slope = Readonly<{ mm: number; by: Float64Array }>
+
+/** `positions` are the guess's millimetres along each axis; an axis left out stands at 0. */
+export function lengthAt(bikeType: BikeType, p: Parameters, positions: Readonly<Partial<Record<AxisName, number>>>, length: LengthName): Slope {
+  const axes = axesOf(bikeType)
+  const seat = pointAt(axes, p, positions, SEAT_X, ['seatHeight', 'seatSlide'])
+  if (length === 'setbackMm') return { mm: -(seat.x + bikeType.saddle.noseAheadMm), by: seat.byX.map((v) => -v) }
+  if (length === 'saddleHeightMm') {
+    const mm = Math.hypot(seat.x, seat.y)
+    return { mm, by: seat.byX.map((v, i) => (seat.x * v + seat.y * seat.byY[i]) / mm) }
+  }
+  const grip = pointAt(axes, p, positions, GRIP_X, ['barHeight', 'barSlide'])
+  if (length === 'stackMm') return { mm: grip.y, by: grip.byY }
+  return { mm: grip.x - seat.x, by: grip.byX.map((v, i) => v - seat.byX[i]) }
+}
+
+function pointAt(axes: readonly AxisName[], p: Parameters, positions: Readonly<Partial<Record<AxisName, number>>>, origin: number, own: readonly AxisName[]) {
+  const byX = new Float64Array(p.length)
+  const byY = new Float64Array(p.length)
+  byX[origin] = 1
+  byY[origin + 1] = 1
+  let x = p[origin]
+  let y = p[origin + 1]
+  for (const name of own) {
+    const at = positions[name] ?? 0
+    if (!axes.includes(name) || at === 0) continue
+    const i = firstOf(axes, name)
+    const u = direction(p[i])
+    const mm = p[i + 1] * at
+    x += u.x * mm
+    y += u.y * mm
+    byX[i] = -u.y * radians(mm)
+    byY[i] = u.x * radians(mm)
+    byX[i + 1] = u.x * at
+    byY[i + 1] = u.y * at
+  }
+  return { x, y, byX, byY }
+}
+
+/** Positions of marks on the guess's own scales, mm; expects marks without faults. */
+export const positionsOn = (bikeType: BikeType, marks: Marks) => positionsOf(bikeType, marks).positions
+
+/** The guess with the parameters put in: labels stay, millimetres, directions and origins follow the tape. */
+export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
+  const axes = axesOf(bikeType)
+  const fitted = Object.fromEntries(
+    axes.map((name) => {
+      const i = firstOf(axes, name)
+      return [name, { directionDeg: turned(p[i]), scale: stretched(axisOf(bikeType, name)!.scale, p[i + 1]) }]
+    }),
+  ) as BikeType['axes']
+  return { ...bikeType, seatOrigin: { xMm: p[SEAT_X], yMm: p[SEAT_X + 1] }, gripOrigin: { xMm: p[GRIP_X], yMm: p[GRIP_X + 1] }, axes: fitted }
+}
+
+/** The same direction within −180…180°. */
+const turned = (deg: number): number => degrees(Math.atan2(Math.sin(radians(deg)), Math.cos(radians(deg))))
+
+function stretched(scale: Scale, factor: number): Scale {
+  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
+  return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
+}

@@ -1,0 +1,30 @@
+import type { Lengths } from '../bike/place'
+import type { Marks } from '../conventions'
+
+/** The tape at one setting of the bike: which marks, and whichever of the four lengths were read, mm. */
+export type TapeReading = Readonly<{ marks: Marks; lengths: Readonly<Partial<Lengths>> }>
+export type LengthName = keyof Lengths
+
+export const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const satisfies readonly LengthName[]
+
+/** Which axis a length mostly follows: where its expected error is kept. */
+export const LENGTH_OF_AXIS = Object.freeze({ seatHeight: 'saddleHeightMm', seatSlide: 'setbackMm', barHeight: 'stackMm', barSlide: 'reachMm' } as const)
+
+/** One number read off the tape, with where it came from. */
+export type Observation = Readonly<{ reading: number; length: LengthName; mm: number; marks: Marks }>
+
+/** Every number of all readings, in order. */
+export function observationsOf(readings: readonly TapeReading[]): Observation[] {
+  return readings.flatMap(({ marks, lengths }, reading) =>
+    LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [{ reading, length, mm: lengths[length], marks }])),
+  )
+}
+
+/**
+ * Setback with the bike's back to a wall: wall → axle minus wall → nose, mm; plus is the nose behind the axle.
+ * Common practice, no source.
+ */
+export const setbackFromWall = (wallToAxleMm: number, wallToNoseMm: number): number => wallToAxleMm - wallToNoseMm
+
+/** Reach from the seat point where the tape was held at the saddle's nose, mm. */
+export const reachFromNose = (noseToGripMm: number, noseAheadMm: number): number => noseToGripMm + noseAheadMm

@@ -1,0 +1,36 @@
+import type { Random } from '../belief/random'
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import { placeAt, type Lengths } from '../bike/place'
+import type { LengthName, TapeReading } from '../calibration/readings'
+import { LENGTHS } from '../calibration/readings'
+import { positionsOn } from '../calibration/parameters'
+import type { Marks } from '../conventions'
+import type { Scale } from '../scale/scale'
+
+/** How far a guess strays from the bike that is measured. */
+export type GuessError = Readonly<{ originMm: number; directionDeg: number; pitchShare: number }>
+
+/** The bike as it truly is, when the guess is wrong by just this much, every part either way. */
+export function trueTypeFor(guess: BikeType, error: GuessError, random: Random): BikeType {
+  const either = (size: number) => (random.uniform() < 0.5 ? -size : size)
+  const origin = ({ xMm, yMm }: BikeType['seatOrigin']) => ({ xMm: xMm + either(error.originMm), yMm: yMm + either(error.originMm) })
+  const axes = Object.fromEntries(
+    axesOf(guess).map((name) => {
+      const axis = axisOf(guess, name)!
+      return [name, { directionDeg: axis.directionDeg + either(error.directionDeg), scale: scaled(axis.scale, 1 + either(error.pitchShare)) }]
+    }),
+  ) as BikeType['axes']
+  return { ...guess, seatOrigin: origin(guess.seatOrigin), gripOrigin: origin(guess.gripOrigin), axes }
+}
+
+function scaled(scale: Scale, factor: number): Scale {
+  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
+  return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
+}
+
+/** All four lengths at these marks, each strayed by a careful hand's spread, mm. */
+export function tapeAt(type: BikeType, marks: Marks, random: Random, sdMm: number): TapeReading {
+  const { lengths } = placeAt(type, undefined, positionsOn(type, marks))
+  const read = (length: LengthName) => lengths[length] + sdMm * random.normal()
+  return { marks, lengths: Object.fromEntries(LENGTHS.map((length) => [length, read(length)])) as Lengths }
+}

@@ -1,0 +1,45 @@
+import type { Refused, Suspect } from '../calibration/calibrate'
+import type { LengthName, TapeReading } from '../calibration/readings'
+import { axesOf, type BikeType } from '../bike/bike'
+import type { Marks } from '../conventions'
+import { labelSaid } from './labels'
+import { AXIS_NAME, lengthSaid, listed } from './phrases'
+
+/** The tape's four lengths as spoken. */
+export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({ saddleHeightMm: 'saddle height', setbackMm: 'setback', reachMm: 'reach', stackMm: 'stack' })
+
+/** "Set the seat height at 1, the seat slide at A …, then take the four lengths." */
+export function nextReadingSaid(bikeType: BikeType, marks: Marks): string {
+  const parts = axesOf(bikeType).flatMap((axis) => (marks[axis] === undefined ? [] : [`the ${AXIS_NAME[axis]} at ${labelSaid(bikeType, axis, marks[axis])}`]))
+  return `Set ${listed(parts)}; then take the four lengths.`
+}
+
+/** Why one number does not fit, and to measure it again. */
+export function suspectSaid(bikeType: BikeType, readings: readonly TapeReading[], { reading, length, mm, reason }: Suspect): string {
+  const read = Math.round(readings[reading].lengths[length]!)
+  const off = `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} mm lies ${lengthSaid(mm)} ${mm > 0 ? 'over' : 'under'} what the others say`
+  switch (reason.code) {
+    case 'otherMark':
+      return `${off}, and fits ${AXIS_NAME[reason.axis]} ${labelSaid(bikeType, reason.axis, reason.label)}. Look at the mark and measure again.`
+    case 'tenfold':
+      return `${off}, just a tenth. Read in centimetres? Measure again.`
+    case 'inches':
+      return `${off}. Read in inches? Measure again.`
+    case 'roundCentimetres':
+      return `${off}: ${reason.mm % 50 === 0 ? 'a whole stretch of the tape' : 'a whole centimetre'} misread? Measure again.`
+    case 'unexplained':
+      return `${off}. Measure it again.`
+  }
+}
+
+/** Why there is no calibration yet. */
+export function calibrationRefusedSaid(bikeType: BikeType, refused: Refused): string {
+  switch (refused.reason) {
+    case 'noReadings':
+      return 'Nothing was measured yet.'
+    case 'tooFewMarks':
+      return `The ${AXIS_NAME[refused.axis]} was read at ${labelSaid(bikeType, refused.axis, refused.label)} only; read it at a second mark far from there.`
+    case 'tooManySuspects':
+      return `${refused.count} numbers do not go together. Look whether a label or a direction of this type is the other way round, and begin anew with a few careful readings.`
+  }
+}
