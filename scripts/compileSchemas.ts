@@ -1,5 +1,9 @@
-/** Compiles the wire format's schemas to plain code: `npm run schemas`. A test holds the committed file to its source. */
+/**
+ * Compiles the wire format's schemas to plain code and writes the published schema of the type file: `npm run schemas`.
+ * A test holds the committed files to their source.
+ */
 import { writeFileSync } from 'node:fs'
-import { compiledValidators } from './compiledValidators'
+import { compiledValidators, publishedTypeFileSchema } from './compiledValidators'
 
 writeFileSync(new URL('../core/operations/validators.generated.cjs', import.meta.url), compiledValidators())
+writeFileSync(new URL('../docs/schemas/bike-types.schema.json', import.meta.url), publishedTypeFileSchema())

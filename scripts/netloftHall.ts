@@ -1,4 +1,7 @@
 import type { Bike, BikeType } from '../core/bike/bike'
+import type { InspectionItem } from '../core/bike/inspection'
+import { USUAL_SHEET, type TypeSheet } from '../core/bike/sheet'
+import type { TypeCalibration } from '../core/calibration/calibrate'
 
 /** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */
 export const STUDIO = { id: 'netloft-hall', name: 'Netloft Hall', place: 'Tarn Ferry', timeZone: 'Europe/Oslo' }
@@ -67,14 +70,46 @@ const bracken: BikeType = {
 }
 
 export const TYPES = { sorrel, meadowsweet, bracken }
-export const BIKES: { number: number; type: keyof typeof TYPES; own: Bike }[] = [
-  { number: 1, type: 'sorrel', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
-  { number: 2, type: 'sorrel', own: { offsetsMm: { seatHeight: -4 }, sdMm: { seatHeight: 2, seatSlide: 2 } } },
-  { number: 3, type: 'meadowsweet', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
-  { number: 4, type: 'meadowsweet', own: { offsetsMm: { seatSlide: 3 }, sdMm: { seatHeight: 2, seatSlide: 2 } } },
-  { number: 5, type: 'bracken', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
-  { number: 6, type: 'bracken', own: { sdMm: { seatHeight: 2, seatSlide: 2 } } },
+
+export const SHEETS: Readonly<Record<keyof typeof TYPES, TypeSheet>> = {
+  sorrel: USUAL_SHEET,
+  meadowsweet: { ...USUAL_SHEET, closing: { seatHeight: 'lever', seatSlide: 'lever', barHeight: 'lever', barSlide: 'lever' }, stop: 'lever', pedalSpacingMm: 172 },
+  bracken: { ...USUAL_SHEET, closing: { seatHeight: 'pin', seatSlide: 'knob', barHeight: 'pin' }, pedalSides: ['cage'], pedalSpacingMm: 180, landmarks: ['hipCrest', 'between'] },
+}
+
+/** A tape was laid on every type once: what it left to doubt. */
+export const CALIBRATION: TypeCalibration = {
+  rmsMm: 1.4, readings: 9, sdMm: { seatHeight: 1.2, seatSlide: 1, barHeight: 1.1 }, expectedErrorMm: { saddleHeightMm: 1.6, setbackMm: 1.3, reachMm: 1.9, stackMm: 1.4 },
+}
+
+type DemoBike = Readonly<{ number: number; type: keyof typeof TYPES; own: Bike; floorDeg: number; lookedDaysAgo: number | null; fault?: Readonly<{ item: InspectionItem; note: string }> }>
+
+/** Tilts that suit the saddle of each type, degrees. */
+const USUAL_TILT_DEG = { sorrel: -1, meadowsweet: -3, bracken: -4.5 } as const
+const SURE = { seatHeight: 2, seatSlide: 2 }
+const ROWS: readonly [type: keyof typeof TYPES, numbers: readonly number[]][] = [
+  ['sorrel', [1, 2, 7, 8, 9, 10, 11, 12]],
+  ['meadowsweet', [3, 4, 13, 14, 15, 16, 17, 18]],
+  ['bracken', [5, 6, 19, 20, 21, 22, 23, 24]],
 ]
+const OFFSETS: Readonly<Record<number, Bike['offsetsMm']>> = { 2: { seatHeight: -4 }, 4: { seatSlide: 3 }, 11: { seatHeight: 5, barHeight: -3 }, 17: { seatSlide: -6 }, 22: { seatHeight: -7 } }
+/** Machines whose saddle has gone off, degrees from what suits it. */
+const TILTED: Readonly<Record<number, number>> = { 9: 3.2, 16: -2.4, 23: 1.6 }
+const FAULTS: Readonly<Record<number, DemoBike['fault']>> = {
+  14: { item: 'bars', note: 'lever closes, but the bars still roll' },
+  20: { item: 'pedals', note: 'left strap torn' },
+}
+
+export const BIKES: readonly DemoBike[] = ROWS.flatMap(([type, numbers]) =>
+  numbers.map((number) => ({
+    number,
+    type,
+    own: { offsetsMm: OFFSETS[number] ?? {}, sdMm: SURE, tiltDeg: Number((USUAL_TILT_DEG[type] + (TILTED[number] ?? ((number * 7) % 5) / 10)).toFixed(1)) },
+    floorDeg: ((number * 3) % 4) / 10,
+    lookedDaysAgo: number === 24 ? null : (number * 5) % 19,
+    fault: FAULTS[number],
+  })),
+).sort((a, b) => a.number - b.number)
 
 /** Invented members with their stature, mm, and age; the first ones have been set up before. */
 export const MEMBERS: { name: string; statureMm: number; age: number; experience: 'new' | 'regular' | 'experienced' }[] = [

@@ -42,7 +42,7 @@ await shoot('rider-phone-bright', PHONE, 'bright', () => page.goto('/riders/memb
 
 await page.goto('/riders/member-12')
 await page.getByRole('button', { name: 'Set up now' }).click()
-await page.getByRole('button', { name: /^1/ }).click()
+await page.getByRole('button', { name: /^1(?!\d)/ }).click()
 await page.waitForURL('**/set-up/**')
 const setup = page.url()
 await shoot('setup-talk-tablet-bright', TABLET, 'bright', async () => {
@@ -86,11 +86,11 @@ await context.addCookies([{ name: 'light', value: 'dim', url: base }])
 await page.setViewportSize(DESK)
 for (const [bike, rider] of [[1, 'Maren Tolle'], [2, 'Cassius Rell'], [4, 'Lorcan Abery'], [6, 'Hedda Mos']]) {
   await page.goto('/class')
-  await page.getByRole('button', { name: new RegExp(`^${bike}`) }).click()
+  await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) }).click()
   await page.getByRole('button', { name: rider }).last().click()
-  await page.getByRole('button', { name: new RegExp(`^${bike}.*${rider}`) }).waitFor()
+  await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${rider}`) }).waitFor()
 }
-await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
+await page.getByRole('button', { name: /^4(?!\d).*Lorcan/ }).click()
 await page.getByRole('button', { name: 'Knees', exact: true }).click()
 await page.getByRole('button', { name: 'Out, left' }).click()
 await page.waitForTimeout(600)
@@ -98,11 +98,11 @@ await shoot('class-dim', DESK, 'dim', () => page.goto('/class'))
 await shoot('class-phone-bright', PHONE, 'bright', () => page.goto('/class'))
 await shoot('note-dim', DESK, 'dim', async () => {
   await page.goto('/class')
-  await page.getByRole('button', { name: /^4.*Lorcan/ }).click()
+  await page.getByRole('button', { name: /^4(?!\d).*Lorcan/ }).click()
   await page.getByRole('button', { name: 'Knees', exact: true }).click()
 })
 await shoot('note-phone-dim', PHONE, 'dim', async () => {
   await page.goto('/class')
-  await page.getByRole('button', { name: /^1.*Maren/ }).click()
+  await page.getByRole('button', { name: /^1(?!\d).*Maren/ }).click()
 })
 await browser.close()

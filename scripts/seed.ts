@@ -1,16 +1,21 @@
-/** Seeds Netloft Hall into an empty database; one that has a studio already is left as it is. */
+/**
+ * Seeds Netloft Hall into an empty database; one that has a studio already is left as it is. With `--empty` only the
+ * studio and its instructors: bikes and members are brought in by hand.
+ */
 import { randomFrom } from '../core/belief/random'
 import type { Marks } from '../core/conventions'
 import type { Evidence } from '../core/evidence/evidence'
+import { INSPECTION_ITEMS } from '../core/bike/inspection'
 import { recommend } from '../core/recommend/recommend'
 import { priorFor } from '../core/rider/prior'
 import { hashPassword } from '../server/accounts/auth'
 import { closeDatabase, database } from '../server/db/connection'
 import * as tables from '../server/db/schema'
 import { appendRow, finishSetup, startSetup } from '../server/setups/setups'
+import { addBikeReading, keepLook } from '../server/bikes/machines'
 import { makeNote } from '../server/notes/notes'
 import { crestAtMark, drawRider, eye, goniometer, heel, statureAndInseam } from '../core/simulated/simulatedRider'
-import { BIKES, INSTRUCTORS, MEMBERS, STUDIO, TYPES } from './netloftHall'
+import { BIKES, CALIBRATION, INSTRUCTORS, MEMBERS, SHEETS, STUDIO, TYPES } from './netloftHall'
 
 const SEED = 1898
 /** The first ten members have been set up on one of the bikes on earlier days. */
@@ -18,20 +23,18 @@ const SET_UP_BEFORE = 10
 
 const db = database()
 const [already] = await db.select().from(tables.studio).limit(1)
-if (!already) await seed()
+if (!already) await (process.argv.includes('--empty') ? database().transaction((tx) => studioAndPeople(tx)) : seed())
 await closeDatabase()
 
 async function seed(): Promise<void> {
   const now = new Date()
-  const passwords = await Promise.all(INSTRUCTORS.map((i) => hashPassword(i.password)))
   await db.transaction(async (tx) => {
-    await tx.insert(tables.studio).values({ ...STUDIO, school: {} })
-    for (const [i, person] of INSTRUCTORS.entries()) {
-      await tx.insert(tables.user).values({ id: person.id, name: person.name, email: `${person.username}@netloft-hall.example`, username: person.username, displayUsername: person.username })
-      await tx.insert(tables.account).values({ id: `${person.id}-password`, accountId: person.id, providerId: 'credential', userId: person.id, password: passwords[i] })
+    await studioAndPeople(tx)
+    for (const [id, definition] of Object.entries(TYPES)) {
+      const type = id as keyof typeof TYPES
+      await tx.insert(tables.bikeType).values({ id, studioId: STUDIO.id, lineId: id, version: 1, definition, sheet: SHEETS[type], calibration: CALIBRATION, madeAt: daysBefore(now, 70), madeBy: INSTRUCTORS[0].id })
     }
-    for (const [id, definition] of Object.entries(TYPES)) await tx.insert(tables.bikeType).values({ id, studioId: STUDIO.id, definition })
-    for (const { number, type, own } of BIKES) await tx.insert(tables.bike).values({ id: `bike-${number}`, studioId: STUDIO.id, typeId: type, number, own })
+    for (const bike of BIKES) await machine(tx, bike, now)
     for (const [i, { name }] of MEMBERS.entries()) {
       await tx.insert(tables.member).values({ id: memberId(i), studioId: STUDIO.id, name, addedAt: daysBefore(now, 60 - i), addedBy: INSTRUCTORS[i % 2].id })
     }
@@ -40,6 +43,29 @@ async function seed(): Promise<void> {
     await makeNote(tx, { id: 'seed-note-2', memberId: memberId(3), bikeId: 'bike-4', region: 'shoulders', sign: 'shrugged', side: 'left', at: daysBefore(now, 6), by: INSTRUCTORS[0].id })
   })
   console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${MEMBERS.length} members, ${BIKES.length} bikes.`)
+}
+
+type Tx = Parameters<typeof startSetup>[0]
+
+async function studioAndPeople(tx: Tx): Promise<void> {
+  const passwords = await Promise.all(INSTRUCTORS.map((i) => hashPassword(i.password)))
+  await tx.insert(tables.studio).values({ ...STUDIO, school: {} })
+  for (const [i, person] of INSTRUCTORS.entries()) {
+    await tx.insert(tables.user).values({ id: person.id, name: person.name, email: `${person.username}@netloft-hall.example`, username: person.username, displayUsername: person.username })
+    await tx.insert(tables.account).values({ id: `${person.id}-password`, accountId: person.id, providerId: 'credential', userId: person.id, password: passwords[i] })
+  }
+}
+
+/** One machine with its tilt reading, its last look-over and, where it has one, its open fault. */
+async function machine(tx: Tx, { number, type, own, floorDeg, lookedDaysAgo, fault }: (typeof BIKES)[number], now: Date): Promise<void> {
+  const id = `bike-${number}`
+  const by = INSTRUCTORS[number % 2].id
+  await tx.insert(tables.bike).values({ id, studioId: STUDIO.id, typeId: type, number, own })
+  const tilt = { kind: 'tilt', deg: Number((own.tiltDeg! + floorDeg).toFixed(1)), floorDeg, across: type === 'bracken' ? 'frontHalf' : 'highestPoints' } as const
+  await addBikeReading(tx, { id: `${id}-tilt`, bikeId: id, row: tilt, at: daysBefore(now, 30), by })
+  if (lookedDaysAgo === null) return
+  const good = INSPECTION_ITEMS.filter((item) => item !== fault?.item)
+  await keepLook(tx, { id: `${id}-look`, bikeId: id, good, faults: fault ? [{ id: `${id}-fault`, ...fault }] : [], at: daysBefore(now, lookedDaysAgo), by })
 }
 
 function memberId(i: number): string {
@@ -51,8 +77,8 @@ function daysBefore(now: Date, days: number): Date {
 }
 
 /** A set-up as it would have gone: a simulated body of this stature, led by the recommendation until it said stop. */
-async function pastSetup(tx: Parameters<typeof startSetup>[0], i: number, at: Date): Promise<void> {
-  const bike = BIKES[i % BIKES.length]
+async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
+  const bike = BIKES[i % 6]
   const bikeType = TYPES[bike.type]
   const member = MEMBERS[i]
   const population = priorFor('natural', { statureMm: { mean: member.statureMm, sd: 0 } })
@@ -68,7 +94,7 @@ async function pastSetup(tx: Parameters<typeof startSetup>[0], i: number, at: Da
   }
   const by = INSTRUCTORS[i % 2].id
   const id = `setup-${memberId(i)}`
-  await startSetup(tx, { id, memberId: memberId(i), bikeId: `bike-${bike.number}`, at: new Date(at.getTime() - 600_000), by })
+  await startSetup(tx, { id, memberId: memberId(i), bike: { id: `bike-${bike.number}`, typeId: bike.type, own: bike.own }, at: new Date(at.getTime() - 600_000), by })
   for (const [k, row] of evidence.entries()) await appendRow(tx, id, { id: `${id}-${k}`, row }, new Date(at.getTime() - 500_000 + k * 30_000), by)
   const numbers = evidence.findLastIndex((row) => row.kind === 'set')
   await finishSetup(tx, id, `${id}-${numbers}`, at, by)

@@ -26,3 +26,6 @@ export const USUAL_SHEET: TypeSheet = Object.freeze({
   stop: 'push',
   landmarks: ['hipCrest', 'frontHipBone', 'between'],
 } as const)
+
+/** Name of the file format in which types are handed on. */
+export const TYPE_FILE_FORMAT = 'yielding-saddle/bike-types'

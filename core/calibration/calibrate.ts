@@ -26,6 +26,9 @@ export type Fitted = Readonly<{
   suspects: readonly Suspect[]
 }>
 
+/** What is kept of a fit with the version it made. */
+export type TypeCalibration = Readonly<{ rmsMm: number; readings: number; sdMm: Partial<Record<AxisName, number>>; expectedErrorMm: Lengths }>
+
 export type Refused = Readonly<{ outcome: 'refused' } & ({ reason: 'noReadings' } | { reason: 'tooFewMarks'; axis: AxisName; label: Label } | { reason: 'tooManySuspects'; count: number })>
 
 /** In a robust fit a reading this far off does not belong (trade rule of the wire format). */

@@ -37,6 +37,10 @@ function faultOf(error: DefinedError): Fault {
     case 'maxItems':
     case 'maxLength':
       return { pointer: at, reason: `is too long: at most ${error.params.limit}` }
+    case 'const':
+      return { pointer: at, reason: `must be ${JSON.stringify(error.params.allowedValue)}` }
+    case 'uniqueItems':
+      return { pointer: at, reason: 'names one thing twice' }
     default:
       return { pointer: at, reason: error.message ?? 'is not as it should be' }
   }

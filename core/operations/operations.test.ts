@@ -68,7 +68,7 @@ describe('faults', () => {
 
   test('unknown fields, unknown operations, a check without marks, an inseam as long as the body', () => {
     expect(pointers('recommend', { ...recommend(), 'a/b': 1 })).toEqual(['/a~1b'])
-    expect(faults('calibrate', {}).kind).toBe('unknownOperation')
+    expect(faults('translate', {}).kind).toBe('unknownOperation')
     expect(faults('toString', {}).kind).toBe('unknownOperation')
     expect(pointers('recommend', recommend({ kind: 'plumb', mm: 3 }))).toEqual(['/evidence/0/at'])
     expect(pointers('recommend', recommend({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatSlide: 'D' } }))).toEqual(['/evidence/0/at'])

@@ -1,3 +1,7 @@
+import { CLOSINGS, PEDAL_SIDES, STOPS, TYPE_FILE_FORMAT } from '../bike/sheet'
+import { AXES } from '../conventions'
+import { START_LANDMARKS } from '../school/school'
+
 /**
  * JSON Schemas (draft-07) of the wire format. Field names are fixed; the TypeScript types of the core say the same,
  * and `operations.test.ts` holds the two together. Validators are compiled ahead of time (`npm run schemas`), because
@@ -38,6 +42,14 @@ const bikeType = object({
   axes: object({ seatHeight: { $ref: 'axis' }, seatSlide: { $ref: 'axis' }, barHeight: { $ref: 'axis' }, barSlide: { $ref: 'axis' } }, ['barSlide']),
   forearmGaugeValid: { type: 'boolean' },
 })
+const closing = { enum: CLOSINGS } as const
+const sheet = object({
+  closing: object({ seatHeight: closing, seatSlide: closing, barHeight: closing, barSlide: closing }, AXES),
+  pedalSides: { type: 'array', minItems: 1, maxItems: 2, uniqueItems: true, items: { enum: PEDAL_SIDES } },
+  pedalSpacingMm: { type: 'number', minimum: 100, maximum: 400 },
+  stop: { enum: STOPS },
+  landmarks: { type: 'array', maxItems: 8, uniqueItems: true, items: { enum: START_LANDMARKS } },
+})
 const perAxis = <S extends object>(schema: S) => {
   const each = { seatHeight: schema, seatSlide: schema, barHeight: schema, barSlide: schema }
   return object(each, Object.keys(each))
@@ -54,7 +66,7 @@ const school = {
     foot: { enum: ['natural', 'level'] },
     heelCheck: { enum: ['evidence', 'target', 'ceiling', 'unused'] },
     foreAft: { enum: ['plumb', 'midFoot', 'balance'] },
-    startLandmark: { enum: ['hipCrest', 'frontHipBone', 'between', 'raisedThigh', 'halfThigh', 'factor0883', 'percent109', 'heelLength'] },
+    startLandmark: { enum: START_LANDMARKS },
     bars: { enum: ['byExperience', 'neverBelow', 'above', 'riderChooses'] },
     tilt: { enum: ['byShape', 'level', 'relief'] },
   }),
@@ -166,5 +178,12 @@ const requests = {
   ),
 } as const
 
+/** File format of bike types: what `Bikes` exports and imports; published in `docs/schemas/`. */
+const typeFile = object({
+  format: { const: TYPE_FILE_FORMAT },
+  formatVersion: { const: 1 },
+  types: { type: 'array', minItems: 1, maxItems: 100, items: object({ bikeType: ref('bikeType'), sheet }) },
+})
+
 /** Every schema by name: the operations' requests and the parts they refer to. */
-export const schemas: Readonly<Record<string, object>> = { ...requests, ...evidenceSchemas, point, axis, marks, bike, bikeType, evidence }
+export const schemas: Readonly<Record<string, object>> = { ...requests, ...evidenceSchemas, typeFile, point, axis, marks, bike, bikeType, evidence }

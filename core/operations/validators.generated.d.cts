@@ -5,5 +5,6 @@ export const place: Validator
 export const pose: Validator
 export const calibrate: Validator
 export const recommend: Validator
+export const typeFile: Validator
 export const evidence: Validator
 export const bikeType: Validator

@@ -1,3 +1,6 @@
+/** Ways to the first seat height, beside the bike. */
+export const START_LANDMARKS = ['hipCrest', 'frontHipBone', 'between', 'raisedThigh', 'halfThigh', 'factor0883', 'percent109', 'heelLength'] as const
+
 /** A studio's school: where practitioners disagree, the studio's own choice. The first named is the default. */
 export type School = Readonly<{
   order: 'saddleFirst' | 'heightsFirst'
@@ -6,7 +9,7 @@ export type School = Readonly<{
   foot: 'natural' | 'level'
   heelCheck: 'evidence' | 'target' | 'ceiling' | 'unused'
   foreAft: 'plumb' | 'midFoot' | 'balance'
-  startLandmark: 'hipCrest' | 'frontHipBone' | 'between' | 'raisedThigh' | 'halfThigh' | 'factor0883' | 'percent109' | 'heelLength'
+  startLandmark: (typeof START_LANDMARKS)[number]
   bars: 'byExperience' | 'neverBelow' | 'above' | 'riderChooses'
   tilt: 'byShape' | 'level' | 'relief'
 }>

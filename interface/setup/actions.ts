@@ -16,15 +16,16 @@ const KEPT: Kept = { outcome: 'kept' }
 const refused = (say: string): Kept => ({ outcome: 'refused', say })
 const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,36}$/.test(id)
 
-/** Starts a set-up of a member on a bike, or takes up the one left open there; the set-up's id, or null for an unknown member or bike. */
+/** Starts a set-up of a member on a bike, or takes up the one left open there; the set-up's id, or null for an unknown member, an unknown bike or one with an open fault. */
 export async function begin(memberId: string, bikeId: string): Promise<string | null> {
   const person = await signedIn()
   const db = database()
-  if (!isId(memberId) || !isId(bikeId) || !(await memberById(db, memberId)) || !(await bikeById(db, bikeId))) return null
+  const bike = isId(bikeId) ? await bikeById(db, bikeId) : null
+  if (!isId(memberId) || !bike || bike.openFaults > 0 || !(await memberById(db, memberId))) return null
   const open = await openSetup(db, memberId, bikeId)
   if (open) return open.id
   const id = crypto.randomUUID()
-  await startSetup(db, { id, memberId, bikeId, at: new Date(), by: person.id })
+  await startSetup(db, { id, memberId, bike, at: new Date(), by: person.id })
   return id
 }
 
@@ -36,12 +37,11 @@ export async function keep(setupId: string, id: string, row: Evidence): Promise<
   if (faults.length > 0) return refused(faults.map((f) => `${f.pointer.slice(1)} ${f.reason}`).join('; '))
   const db = database()
   const setup = await setupById(db, setupId)
-  const bike = setup && (await bikeById(db, setup.bikeId))
-  if (!setup || !bike) return refused('this set-up does not exist')
+  if (!setup) return refused('this set-up does not exist')
   if (setup.finishedAt) return refused('these numbers were saved already; start a new set-up to change them')
-  const marks = marksFaults(bike.type, row.at, '')
+  const marks = marksFaults(setup.type, row.at, '')
   if (marks.length > 0) return refused(marks.map((f) => f.reason).join('; '))
-  await appendRow(db, setupId, { id, row: row.at ? { ...row, at: spelled(bike.type, row.at) } : row }, new Date(), person.id)
+  await appendRow(db, setupId, { id, row: row.at ? { ...row, at: spelled(setup.type, row.at) } : row }, new Date(), person.id)
   return KEPT
 }
 
@@ -63,17 +63,16 @@ export async function save(setupId: string, id: string, marks: Marks): Promise<K
   if (!isId(setupId) || !isId(id)) return refused('the request was cut short')
   const db = database()
   const setup = await setupById(db, setupId)
-  const bike = setup && (await bikeById(db, setup.bikeId))
-  if (!setup || !bike) return refused('this set-up does not exist')
+  if (!setup) return refused('this set-up does not exist')
   if (setup.finishedAt) return KEPT
   const row: Evidence = { kind: 'set', at: marks }
-  const faults = [...evidenceFaults(row), ...marksFaults(bike.type, marks, '')]
+  const faults = [...evidenceFaults(row), ...marksFaults(setup.type, marks, '')]
   if (faults.length > 0) return refused(faults.map((f) => f.reason).join('; '))
-  const open = axesOf(bike.type).filter((axis) => marks[axis] === undefined)
+  const open = axesOf(setup.type).filter((axis) => marks[axis] === undefined)
   if (open.length > 0) return refused('not every scale has its mark yet')
   const at = new Date()
   await db.transaction(async (tx) => {
-    await appendRow(tx, setupId, { id, row: { ...row, at: spelled(bike.type, marks) } }, at, person.id)
+    await appendRow(tx, setupId, { id, row: { ...row, at: spelled(setup.type, marks) } }, at, person.id)
     await finishSetup(tx, setupId, id, at, person.id)
   })
   return KEPT

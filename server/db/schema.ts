@@ -1,6 +1,11 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../core/bike/bike'
+import type { BikeReading } from '../../core/bike/bikeReading'
+import type { InspectionItem } from '../../core/bike/inspection'
+import type { TypeSheet } from '../../core/bike/sheet'
+import type { TypeCalibration } from '../../core/calibration/calibrate'
+import type { TapeReading } from '../../core/calibration/readings'
 import type { Evidence } from '../../core/evidence/evidence'
 import type { School } from '../../core/school/school'
 
@@ -78,12 +83,41 @@ export const studio = mysqlTable('studio', {
   school: json('school').$type<Partial<School>>().notNull(),
 })
 
-export const bikeType = mysqlTable('bike_type', {
-  id: id(),
-  studioId: reference('studio_id').notNull().references(() => studio.id),
-  /** The type as the core reads it. */
-  definition: json('definition').$type<BikeType>().notNull(),
-})
+/** One version of a type; never changed. What one edits is a line of versions, the highest is in force. */
+export const bikeType = mysqlTable(
+  'bike_type',
+  {
+    id: id(),
+    studioId: reference('studio_id').notNull().references(() => studio.id),
+    /** All versions of one type share this. */
+    lineId: reference('line_id').notNull(),
+    version: int('version').notNull(),
+    /** The type as the core reads it. */
+    definition: json('definition').$type<BikeType>().notNull(),
+    sheet: json('sheet').$type<TypeSheet>().notNull(),
+    /** What a tape found about this version, or null where it is as described. */
+    calibration: json('calibration').$type<TypeCalibration>(),
+    madeAt: moment('made_at').notNull(),
+    madeBy: reference('made_by').references(() => user.id),
+  },
+  (t) => [uniqueIndex('bike_type_version').on(t.lineId, t.version)],
+)
+
+/** The tape at one setting, toward a type's next calibration. Append-only; a mistake is withdrawn. */
+export const typeReading = mysqlTable(
+  'type_reading',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    /** The version whose labels it was read on. */
+    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    row: json('row').$type<TapeReading>().notNull(),
+    at: moment('at').notNull(),
+    by: reference('by').notNull().references(() => user.id),
+    withdrawnAt: moment('withdrawn_at'),
+  },
+  (t) => [index('type_reading_type').on(t.typeId, t.position)],
+)
 
 export const bike = mysqlTable(
   'bike',
@@ -96,6 +130,50 @@ export const bike = mysqlTable(
     own: json('own').$type<Bike>().notNull(),
   },
   (t) => [uniqueIndex('bike_number').on(t.studioId, t.number)],
+)
+
+/** What was measured on one machine: tape, tilt, saddle line. Append-only; a mistake is withdrawn. */
+export const bikeReading = mysqlTable(
+  'bike_reading',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    row: json('row').$type<BikeReading>().notNull(),
+    at: moment('at').notNull(),
+    by: reference('by').notNull().references(() => user.id),
+    withdrawnAt: moment('withdrawn_at'),
+  },
+  (t) => [index('bike_reading_bike').on(t.bikeId, t.position)],
+)
+
+/** One look over a machine: which items held. */
+export const inspection = mysqlTable(
+  'inspection',
+  {
+    id: id(),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    good: json('good').$type<readonly InspectionItem[]>().notNull(),
+    at: moment('at').notNull(),
+    by: reference('by').notNull().references(() => user.id),
+  },
+  (t) => [index('inspection_bike').on(t.bikeId, t.at)],
+)
+
+/** Something wrong with a machine; while one is open the bike is not offered. */
+export const bikeFault = mysqlTable(
+  'bike_fault',
+  {
+    id: id(),
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    item: varchar('item', { length: 30 }).$type<InspectionItem>().notNull(),
+    note: varchar('note', { length: 300 }).notNull(),
+    foundAt: moment('found_at').notNull(),
+    foundBy: reference('found_by').notNull().references(() => user.id),
+    clearedAt: moment('cleared_at'),
+    clearedBy: reference('cleared_by').references(() => user.id),
+  },
+  (t) => [index('bike_fault_bike').on(t.bikeId, t.foundAt)],
 )
 
 // Riders and what was seen of them.
@@ -117,6 +195,10 @@ export const setup = mysqlTable(
     id: id(),
     memberId: reference('member_id').notNull().references(() => member.id),
     bikeId: reference('bike_id').notNull().references(() => bike.id),
+    /** The version of the type it was made on; its labels mean that version's millimetres. */
+    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    /** The machine's own offsets when it was begun. */
+    own: json('own').$type<Bike>().notNull(),
     startedAt: moment('started_at').notNull(),
     startedBy: reference('started_by').notNull().references(() => user.id),
     finishedAt: moment('finished_at'),

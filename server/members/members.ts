@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm'
+import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import type { Access } from '../db/connection'
 import { bike, bikeType, evidence, member, setup } from '../db/schema'
@@ -7,7 +8,7 @@ export type Member = Readonly<{ id: string; name: string }>
 
 /** A member with the latest saved numbers, if any, and a set-up still open. */
 export type MemberInList = Member &
-  Readonly<{ numbers: Readonly<{ marks: Marks; bikeNumber: number; typeName: string; at: Date }> | null; openSetupId: string | null }>
+  Readonly<{ numbers: Readonly<{ marks: Marks; bikeNumber: number; type: BikeType; at: Date }> | null; openSetupId: string | null }>
 
 /** Longest name kept. */
 export const LONGEST_NAME = 120
@@ -20,7 +21,7 @@ export async function membersOf(db: Access, studioId: string): Promise<MemberInL
     .from(setup)
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
-    .innerJoin(bikeType, eq(bikeType.id, bike.typeId))
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .where(and(eq(bike.studioId, studioId), isNotNull(setup.finishedAt)))
     .orderBy(asc(setup.finishedAt))
   const open = await db
@@ -33,7 +34,7 @@ export async function membersOf(db: Access, studioId: string): Promise<MemberInL
   const openOf = new Map(open.map((row) => [row.memberId, row.id]))
   return members.map((m) => {
     const last = latest.get(m.id)
-    const numbers = last?.at ? { marks: last.row.at ?? {}, bikeNumber: last.bikeNumber, typeName: last.type.name, at: last.at } : null
+    const numbers = last?.at ? { marks: last.row.at ?? {}, bikeNumber: last.bikeNumber, type: last.type, at: last.at } : null
     return { ...m, numbers, openSetupId: openOf.get(m.id) ?? null }
   })
 }

@@ -1,32 +1,40 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
+import type { Bike, BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/evidence'
 import type { Access } from '../db/connection'
-import { bike, evidence, setup, user, withdrawal } from '../db/schema'
+import { bike, bikeType, evidence, setup, user, withdrawal } from '../db/schema'
 
 /** A row of evidence as stored; withdrawn rows are not handed out. */
 export type SeenRow = Readonly<{ id: string; row: Evidence }>
 
-export type Setup = Readonly<{ id: string; memberId: string; bikeId: string; startedAt: Date; finishedAt: Date | null }>
+/** A set-up with the version of the type, and the machine's own offsets, that it was begun on. */
+export type Setup = Readonly<{ id: string; memberId: string; bikeId: string; bikeNumber: number; type: BikeType; own: Bike; finishedAt: Date | null }>
 
 /** A finished set-up as the rider's page tells it. */
-export type SavedSetup = Readonly<{ id: string; bikeId: string; bikeNumber: number; marks: Marks; at: Date; by: string; evidence: readonly Evidence[] }>
+export type SavedSetup = Readonly<{ id: string; bikeId: string; bikeNumber: number; type: BikeType; own: Bike; marks: Marks; at: Date; by: string; evidence: readonly Evidence[] }>
 
 /** Starts a set-up; the same id again changes nothing. */
-export async function startSetup(db: Access, started: Readonly<{ id: string; memberId: string; bikeId: string; at: Date; by: string }>): Promise<void> {
+export async function startSetup(db: Access, started: Readonly<{ id: string; memberId: string; bike: Readonly<{ id: string; typeId: string; own: Bike }>; at: Date; by: string }>): Promise<void> {
+  const { id, memberId, bike, at, by } = started
   await db
     .insert(setup)
-    .values({ id: started.id, memberId: started.memberId, bikeId: started.bikeId, startedAt: started.at, startedBy: started.by })
+    .values({ id, memberId, bikeId: bike.id, typeId: bike.typeId, own: bike.own, startedAt: at, startedBy: by })
     .onDuplicateKeyUpdate({ set: { id: started.id } })
 }
 
 export async function setupById(db: Access, id: string): Promise<Setup | null> {
-  const [found] = await db.select().from(setup).where(eq(setup.id, id))
-  return found ? { id: found.id, memberId: found.memberId, bikeId: found.bikeId, startedAt: found.startedAt, finishedAt: found.finishedAt } : null
+  const [found] = await db
+    .select({ id: setup.id, memberId: setup.memberId, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, own: setup.own, finishedAt: setup.finishedAt })
+    .from(setup)
+    .innerJoin(bike, eq(bike.id, setup.bikeId))
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
+    .where(eq(setup.id, id))
+  return found ?? null
 }
 
 /** A member's set-up that was left open on a bike, the latest first. */
-export async function openSetup(db: Access, memberId: string, bikeId: string): Promise<Setup | null> {
+export async function openSetup(db: Access, memberId: string, bikeId: string): Promise<Readonly<{ id: string; startedAt: Date }> | null> {
   const [found] = await db
     .select()
     .from(setup)
@@ -69,10 +77,11 @@ export async function finishSetup(db: Access, setupId: string, numbersId: string
 /** A member's finished set-ups, the latest first. */
 export async function savedSetups(db: Access, memberId: string): Promise<SavedSetup[]> {
   const found = await db
-    .select({ id: setup.id, bikeId: setup.bikeId, bikeNumber: bike.number, at: setup.finishedAt, by: user.name, numbers: evidence.row })
+    .select({ id: setup.id, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, own: setup.own, at: setup.finishedAt, by: user.name, numbers: evidence.row })
     .from(setup)
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .innerJoin(user, eq(user.id, setup.finishedBy))
     .where(eq(setup.memberId, memberId))
     .orderBy(desc(setup.finishedAt))
@@ -87,6 +96,8 @@ export async function savedSetups(db: Access, memberId: string): Promise<SavedSe
     id: f.id,
     bikeId: f.bikeId,
     bikeNumber: f.bikeNumber,
+    type: f.type,
+    own: f.own,
     marks: f.numbers.at ?? {},
     at: f.at!,
     by: f.by,

@@ -34,11 +34,11 @@ for (const light of ['bright', 'dim'] as const) {
         await noSeriousFinding(page)
         await page.goto('/class')
         await noSeriousFinding(page)
-        await page.getByRole('button', { name: /^2/ }).click()
+        await page.getByRole('button', { name: /^2(?!\d)/ }).click()
         if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
         await noSeriousFinding(page)
         await page.getByRole('button', { name: /^Pilar Venn/ }).last().click()
-        await page.getByRole('button', { name: /^2.*Pilar Venn/ }).click()
+        await page.getByRole('button', { name: /^2(?!\d).*Pilar Venn/ }).click()
         await noSeriousFinding(page)
       })
 

@@ -25,7 +25,7 @@ export async function addMember(page: Page, name: string): Promise<void> {
 /** From a rider's page to the set-up at a bike. */
 export async function setUpAt(page: Page, bike: number): Promise<void> {
   await page.getByRole('button', { name: /Set up now|New set-up/ }).click()
-  await page.getByRole('button', { name: new RegExp(`^${bike}`) }).click()
+  await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) }).click()
   await page.waitForURL('**/set-up/**')
   await expect(page.getByRole('img', { name: /^Side view/ })).toBeVisible()
 }

@@ -8,6 +8,7 @@ import { appendRow, finishSetup, openSetup, openSetupsOf, rowsOf, savedSetups, s
 import { theStudio } from '@/server/studio/studio'
 
 const db = database()
+const SORREL = { id: 'bike-1', typeId: 'sorrel', own: {} }
 const by = 'ines-harrow'
 const id = () => crypto.randomUUID()
 const at = new Date('2026-03-29T00:59:30.123Z')
@@ -22,16 +23,17 @@ async function newMember(name = `Test ${id().slice(0, 8)}`): Promise<string> {
 
 async function newSetup(memberId: string): Promise<string> {
   const setupId = id()
-  await startSetup(db, { id: setupId, memberId, bikeId: 'bike-1', at, by })
+  await startSetup(db, { id: setupId, memberId, bike: SORREL, at, by })
   return setupId
 }
 
 afterAll(closeDatabase)
 
-test('the demo hall: about thirty members, six bikes of three types, ten with numbers that fit their bike', async () => {
+test('the demo hall: about thirty members, twenty-four bikes of three types, ten with numbers that fit their bike', async () => {
   const studio = await theStudio(db)
-  const [bikes, members] = await Promise.all([bikesOf(db, studio.id), membersOf(db, studio.id)])
-  expect(bikes.map((b) => b.number)).toEqual([1, 2, 3, 4, 5, 6])
+  const [all, members] = await Promise.all([bikesOf(db, studio.id), membersOf(db, studio.id)])
+  const bikes = all.filter((b) => /^bike-/.test(b.id))
+  expect(bikes.map((b) => b.number)).toEqual(Array.from({ length: 24 }, (_, i) => i + 1))
   expect(new Set(bikes.map((b) => b.type.name))).toEqual(new Set(['Sorrel', 'Meadowsweet', 'Bracken']))
   expect(members.filter((m) => m.id.startsWith('member-'))).toHaveLength(30)
   expect(members.filter((m) => m.id.startsWith('member-') && m.numbers)).toHaveLength(10)
@@ -78,7 +80,7 @@ test('a set-up of an unknown member is refused by the database, and what was beg
   await expect(
     db.transaction(async (tx) => {
       await addMember(tx, { id: memberId, studioId: 'netloft-hall', name: 'Half Done', at, by })
-      await startSetup(tx, { id: id(), memberId: 'nobody', bikeId: 'bike-1', at, by })
+      await startSetup(tx, { id: id(), memberId: 'nobody', bike: SORREL, at, by })
     }),
   ).rejects.toMatchObject({ cause: { errno: 1452 } })
   expect(await memberById(db, memberId)).toBeNull()

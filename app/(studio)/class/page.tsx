@@ -36,10 +36,11 @@ export default async function ClassPage() {
           id: bike.id,
           number: bike.number,
           type: bike.type.name,
+          faulty: bike.openFaults > 0,
           rider: rider ? { id: rider.memberId, name: rider.name } : null,
           // Numbers belong to a type: those of another type are not offered here as if they were this bike's.
-          numbers: numbers && numbers.typeName === bike.type.name ? marksLine(bike.type, numbers.marks) : null,
-          elsewhere: numbers && numbers.typeName !== bike.type.name ? numbers.typeName : null,
+          numbers: numbers && numbers.type.name === bike.type.name ? marksLine(numbers.type, numbers.marks) : null,
+          elsewhere: numbers && numbers.type.name !== bike.type.name ? numbers.type.name : null,
         }
       })}
       members={members.map(({ id, name }) => ({ id, name }))}

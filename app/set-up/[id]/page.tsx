@@ -3,7 +3,6 @@ import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import { SetupView } from '@/interface/setup/SetupView'
 import { signedIn } from '@/server/accounts/session'
-import { bikeById } from '@/server/bikes/bikes'
 import { database } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { rowsOf, setupById } from '@/server/setups/setups'
@@ -17,13 +16,13 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
   const db = database()
   const setup = await setupById(db, id)
   if (!setup) notFound()
-  const [studio, member, bike, rows] = await Promise.all([theStudio(db), memberById(db, setup.memberId), bikeById(db, setup.bikeId), rowsOf(db, id)])
-  if (!member || !bike) notFound()
+  const [studio, member, rows] = await Promise.all([theStudio(db), memberById(db, setup.memberId), rowsOf(db, id)])
+  if (!member) notFound()
   return (
     <SetupView
       setupId={id}
       member={member}
-      bike={{ number: bike.number, own: bike.own, type: bike.type }}
+      bike={{ number: setup.bikeNumber, own: setup.own, type: setup.type }}
       school={schoolOf(studio.school)}
       stored={rows}
       finished={setup.finishedAt !== null}

@@ -9,7 +9,7 @@ import { sureness, SURENESS_SAID } from '@/interface/setup/flow'
 import { labelSaid } from '@/core/words/labels'
 import { AXIS_TITLE, marksLine } from '@/interface/shared/marksText'
 import { signedIn } from '@/server/accounts/session'
-import { bikesOf } from '@/server/bikes/bikes'
+import { bikesOf, offered } from '@/server/bikes/bikes'
 import { database } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { notesOn } from '@/server/notes/notes'
@@ -26,25 +26,22 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const [studio, member] = await Promise.all([theStudio(db), memberById(db, id)])
   if (!member) notFound()
   const [bikes, setups, open, notes] = await Promise.all([bikesOf(db, studio.id), savedSetups(db, id), openSetupsOf(db, id), notesOn(db, id)])
-  const bikeOf = new Map(bikes.map((bike) => [bike.id, bike]))
-  const told = setups.flatMap((setup) => {
-    const bike = bikeOf.get(setup.bikeId)
-    if (!bike) return []
+  const told = setups.map((setup) => {
+    const { type } = setup
     const rider = setup.evidence.findLast((row) => row.kind === 'rider')
-    return [{
+    return {
       id: setup.id,
-      line: marksLine(bike.type, setup.marks),
-      numbers: axesOf(bike.type).map((axis) => ({ title: AXIS_TITLE[axis], said: setup.marks[axis] === undefined ? '–' : labelSaid(bike.type, axis, setup.marks[axis]) })),
-      bike: `${bike.type.name}, bike ${bike.number}`,
+      line: marksLine(type, setup.marks),
+      numbers: axesOf(type).map((axis) => ({ title: AXIS_TITLE[axis], said: setup.marks[axis] === undefined ? '–' : labelSaid(type, axis, setup.marks[axis]) })),
+      bike: `${type.name}, bike ${setup.bikeNumber}`,
       date: dateSaid(setup.at, studio.timeZone),
       by: setup.by,
       sure: SURENESS_SAID[sureness(setup.evidence)],
       shoes: rider?.kind === 'rider' && rider.pedal ? (rider.pedal === 'cleat' ? 'cleats' : 'cage side') : null,
-    }]
+    }
   })
   const latest = setups[0]
-  const bike = latest && bikeOf.get(latest.bikeId)
-  const answer = bike && run('recommend', { bikeType: bike.type, bike: bike.own, school: studio.school, evidence: latest.evidence })
+  const answer = latest && run('recommend', { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence })
   const chances = answer && !isFault(answer) ? (answer as Recommendation).chances.seatHeight : undefined
   const chance = chances?.find((c) => c.label === latest.marks.seatHeight)?.chance
   return (
@@ -53,7 +50,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
       setups={told}
       chance={chance === undefined ? null : inHundred(chance)}
       open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${dateSaid(o.startedAt, studio.timeZone)}` }))}
-      bikes={bikes.map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
+      bikes={offered(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
       notes={notes.map((note) => ({
         id: note.id,
         seen: `${REGION_NAME[note.region as Region] ?? note.region}: ${(signNamed(note.sign)?.name ?? note.sign).toLowerCase()}`,
