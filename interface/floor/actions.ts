@@ -2,7 +2,7 @@
 import { REGIONS, signNamed } from '@/core/watch/signs'
 import { signedIn } from '@/server/accounts/session'
 import { bikeById } from '@/server/bikes/bikes'
-import { database } from '@/server/db/connection'
+import { database, together } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { makeNote, seat, withdrawNote, type Side } from '@/server/notes/notes'
 import { studioDay } from '@/server/studio/day'
@@ -20,7 +20,7 @@ export async function sit(id: string, bikeId: string, memberId: string | null): 
   if (memberId !== null && (!isId(memberId) || !(await memberById(db, memberId)))) return { outcome: 'refused', say: 'this member does not exist' }
   const now = new Date()
   const { timeZone } = await theStudio(db)
-  await db.transaction((tx) => seat(tx, { id, bikeId, memberId, day: studioDay(now, timeZone), at: now, by: person.id }))
+  await together(db, (tx) => seat(tx, { id, bikeId, memberId, day: studioDay(now, timeZone), at: now, by: person.id }))
   return { outcome: 'kept' }
 }
 

@@ -6,7 +6,7 @@ import { marksFaults, spelled } from '@/core/operations/bikeFaults'
 import { evidenceFaults } from '@/core/operations/operations'
 import { signedIn } from '@/server/accounts/session'
 import { bikeById } from '@/server/bikes/bikes'
-import { database } from '@/server/db/connection'
+import { database, together } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { appendRow, finishSetup, openSetup, rowsOf, setupById, startSetup, withdrawRow } from '@/server/setups/setups'
 
@@ -71,7 +71,7 @@ export async function save(setupId: string, id: string, marks: Marks): Promise<K
   const open = axesOf(setup.type).filter((axis) => marks[axis] === undefined)
   if (open.length > 0) return refused('not every scale has its mark yet')
   const at = new Date()
-  await db.transaction(async (tx) => {
+  await together(db, async (tx) => {
     await appendRow(tx, setupId, { id, row: { ...row, at: spelled(setup.type, marks) } }, at, person.id)
     await finishSetup(tx, setupId, id, at, person.id)
   })

@@ -4,7 +4,7 @@ import type { TypeSheet } from '../../core/bike/sheet'
 import type { TypeCalibration } from '../../core/calibration/calibrate'
 import type { TapeReading } from '../../core/calibration/readings'
 import type { WholeType } from '../../core/operations/typeFile'
-import type { Access, Database } from '../db/connection'
+import { together, type Access, type Database } from '../db/connection'
 import { bike, bikeType, typeReading, user } from '../db/schema'
 
 /** One version of a type. */
@@ -56,15 +56,15 @@ type NewVersion = Readonly<{
  * When somebody else wrote one since `baseId`, nothing is written. The same id again changes nothing.
  */
 export async function writeVersion(db: Database, made: NewVersion): Promise<Written> {
-  return db.transaction(async (tx) => {
+  return together(db, async (tx) => {
+    // The base row is the line's lock. Taken first: what is read after it is what others committed before it was free.
+    const [base] = made.baseId ? await tx.select().from(bikeType).where(eq(bikeType.id, made.baseId)).for('update') : []
     const [already] = await tx.select({ id: bikeType.id, lineId: bikeType.lineId }).from(bikeType).where(eq(bikeType.id, made.id))
     if (already) return { outcome: 'kept', ...already }
-    const [base] = made.baseId ? await tx.select().from(bikeType).where(eq(bikeType.id, made.baseId)) : []
     const named = (await typesOf(tx, made.studioId)).find((t) => sameName(t.bikeType.name, made.whole.bikeType.name))
     if (named && named.lineId !== base?.lineId) return { outcome: 'sameName' }
     if (!base) return insertVersion(tx, made, crypto.randomUUID(), 1)
-    // A locking read sees what another manager committed since this transaction began; a plain one would not.
-    const [latest] = await versions(tx).where(eq(bikeType.lineId, base.lineId)).orderBy(desc(bikeType.version)).for('update')
+    const [latest] = await typeLine(tx, base.lineId)
     if (latest.id !== base.id) return { outcome: 'changedMeanwhile', by: latest.by, at: latest.madeAt }
     return insertVersion(tx, made, base.lineId, base.version + 1)
   })
@@ -83,7 +83,7 @@ export type Imported = Readonly<{ added: string[]; changed: string[]; unchanged:
 
 /** Brings in all types of a file or none: new names begin a line, known ones get a version where something differs. */
 export async function importTypes(db: Database, file: Readonly<{ studioId: string; types: readonly WholeType[]; at: Date; by: string }>): Promise<Imported> {
-  return db.transaction(async (tx) => {
+  return together(db, async (tx) => {
     const known = await typesOf(tx, file.studioId)
     const told = { added: [] as string[], changed: [] as string[], unchanged: [] as string[] }
     for (const whole of file.types) {

@@ -16,6 +16,22 @@ export function database(): Database {
   return drizzle(pool, { schema, mode: 'default' })
 }
 
+/** Deadlock found, and a lock waited for too long: the database undid the work, and it may simply be done again. */
+const TRY_AGAIN: readonly unknown[] = [1213, 1205]
+const TRIES = 4
+
+/** Everything in `work` or nothing, in one transaction; done again after a deadlock, after a short and uneven wait. */
+export async function together<T>(db: Database, work: (tx: Access) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await db.transaction(work)
+    } catch (error) {
+      if (tries === TRIES || !TRY_AGAIN.includes((error as { cause?: { errno?: number } }).cause?.errno)) throw error
+      await new Promise((resolve) => setTimeout(resolve, 20 * tries + 40 * Math.random()))
+    }
+  }
+}
+
 export async function closeDatabase(): Promise<void> {
   await pool?.end()
   pool = undefined

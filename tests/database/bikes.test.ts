@@ -6,7 +6,7 @@ import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { addBikes, bikeById, bikesOf, offered } from '@/server/bikes/bikes'
 import { addBikeReading, clearFault, faultsOf, keepLook, lastInspections, readingsOf, savedBetween, withdrawBikeReading } from '@/server/bikes/machines'
 import { addTypeReading, importTypes, typeLine, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
-import { closeDatabase, database } from '@/server/db/connection'
+import { closeDatabase, database, together } from '@/server/db/connection'
 import { addMember } from '@/server/members/members'
 import { appendRow, finishSetup, savedSetups, startSetup } from '@/server/setups/setups'
 
@@ -131,4 +131,19 @@ test('what was measured on a machine comes back as it was; a mistake is withdraw
   expect((await readingsOf(db, bikeId)).map((r) => r.row.kind)).toEqual(['tilt', 'saddleLine'])
   await withdrawBikeReading(db, bikeId, line, at)
   expect(await readingsOf(db, bikeId)).toMatchObject([{ id: tilt, by: 'Ines Harrow', row: { deg: -1.4 } }])
+})
+
+test('a deadlock is done again, a real fault is not', async () => {
+  const fails = (errno: number, times: number) => {
+    let tries = 0
+    const work = async () => {
+      tries += 1
+      if (tries <= times) throw Object.assign(new Error('undone'), { cause: { errno } })
+      return tries
+    }
+    return together(db, work)
+  }
+  expect(await fails(1213, 2)).toBe(3)
+  await expect(fails(1213, 9)).rejects.toThrow('undone')
+  await expect(fails(1062, 1)).rejects.toThrow('undone')
 })
