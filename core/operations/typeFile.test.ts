@@ -1,7 +1,4 @@
-import Ajv from 'ajv'
 import fc from 'fast-check'
-import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { USUAL_SHEET } from '../bike/sheet'
 import { randomFrom } from '../belief/random'
 import { trueTypeFor } from '../simulated/simulatedTape'
@@ -27,13 +24,6 @@ test('export ∘ import is the identity, to the last digit', () => {
     expect(read).toEqual({ outcome: 'read', types: [{ ...whole, bikeType }] })
     expect(read.outcome === 'read' && typeFileOf(read.types)).toBe(text)
   }))
-})
-
-test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {
-  const schema = JSON.parse(readFileSync(join(__dirname, '../../docs/schemas/bike-types.schema.json'), 'utf8')) as object
-  const validate = new Ajv({ strict: false }).compile(schema)
-  expect(validate(JSON.parse(typeFileOf([whole])))).toBe(true)
-  expect(validate(JSON.parse(changed((f) => (f.types[0].bikeType.crankMm = -3 as never))))).toBe(false)
 })
 
 test.each([

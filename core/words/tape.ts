@@ -1,7 +1,9 @@
+import type { TapeDoubt } from '../calibration/bench'
 import type { Refused, Suspect } from '../calibration/calibrate'
 import type { LengthName, TapeReading } from '../calibration/readings'
 import { axesOf, type BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
+import { bikeLengthSaid, type LengthShown } from '../units/length'
 import { labelSaid } from './labels'
 import { AXIS_NAME, lengthSaid, listed } from './phrases'
 
@@ -42,4 +44,12 @@ export function calibrationRefusedSaid(bikeType: BikeType, refused: Refused): st
     case 'tooManySuspects':
       return `${refused.count} numbers do not go together. Look whether a label or a direction of this type is the other way round, and begin anew with a few careful readings.`
   }
+}
+
+/** A question about a number before it is kept: "Saddle height 70 mm? About 700 mm was expected. Meant 700 mm?" */
+export function tapeDoubtSaid({ length, mm, expectedMm, code }: TapeDoubt, shown: LengthShown): string {
+  const name = LENGTH_NAME[length]
+  const said = `${name[0].toUpperCase()}${name.slice(1)} ${bikeLengthSaid(mm, shown)}, where about ${bikeLengthSaid(expectedMm, shown)} was expected`
+  if (code === 'tenfold') return `${said}: was ${bikeLengthSaid(10 * mm, shown)} meant?`
+  return code === 'inches' ? `${said}: was it read in inches?` : `${said}: is that right?`
 }

@@ -4,6 +4,7 @@ import type { Bike, BikeType } from '@/core/bike/bike'
 import type { Marks, Point } from '@/core/conventions'
 import type { BelievedRider } from '@/core/recommend/recommend'
 import type { Posed } from '@/core/linkage/pose'
+import { BikeFrame } from './BikeFrame'
 import { between, drawn, limbPath } from './limb'
 import { sideScene, type SideScene } from './sideView'
 import styles from './sideView.module.css'
@@ -37,7 +38,7 @@ export function SideView({ bikeType, bike, marks, rider, show, knee, plumbMm, wi
   return (
     <svg className={styles.view} viewBox={box} preserveAspectRatio="xMidYMax meet" role="img" aria-label={spoken(wanted, show, knee, plumbMm)}>
       {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} scene={scene} />}
-      <Frame scene={scene} crankMm={bikeType.crankMm} />
+      <BikeFrame scene={scene} />
       {scene.near.outcome === 'posed' ? (
         <g className={knee.spreadDeg > 8 ? styles.guessed : undefined}>
           <Body pose={scene.near} elbow={scene.nearElbow} scene={scene} />
@@ -52,34 +53,6 @@ export function SideView({ bikeType, bike, marks, rider, show, knee, plumbMm, wi
       {show === 'bars' && <Bars scene={scene} />}
     </svg>
   )
-}
-
-function Frame({ scene, crankMm }: { scene: SideScene; crankMm: number }) {
-  const floor = -scene.floorYMm
-  const wheel = { x: 388, y: floor - 238, r: 212 }
-  const [seatTop, seatFoot] = scene.seatTube
-  const [barTop, barFoot] = scene.barTube
-  const near = scene.near.outcome === 'posed' ? scene.near.pedal : { xMm: 0, yMm: -crankMm }
-  return (
-    <g>
-      <line className={styles.floor} x1={scene.frame.leftMm} x2={scene.frame.rightMm} y1={floor} y2={floor} />
-      <circle className={styles.wheel} cx={wheel.x} cy={wheel.y} r={wheel.r} />
-      <circle className={styles.hub} cx={wheel.x} cy={wheel.y} r={26} />
-      <path className={styles.tube} d={`M-330 ${floor - 14}H${wheel.x + 160}M${drawn(seatFoot)}L-120 ${floor - 20}M${drawn(seatFoot)}L${drawn(barFoot)}L${wheel.x + 40} ${floor - 20}M${drawn(barFoot)}L0 0`} />
-      <path className={styles.post} d={`M${drawn(seatTop)}L${drawn(seatFoot)}`} />
-      <path className={styles.post} d={`M${drawn(barTop)}L${drawn(barFoot)}`} />
-      <path className={styles.bar} d={`M${drawn(barTop)}L${drawn(scene.grip)}`} />
-      <path className={styles.saddle} d={saddlePath(scene)} />
-      <circle className={styles.ring} r={74} />
-      <path className={styles.crank} d={`M${drawn({ xMm: -near.xMm, yMm: -near.yMm })}L${drawn(near)}`} />
-      <circle className={styles.axle} r={14} />
-    </g>
-  )
-}
-
-function saddlePath({ nose, tail, seat }: SideScene): string {
-  const y = -seat.yMm
-  return `M${tail.xMm} ${y - 8}Q${tail.xMm + 70} ${y + 6} ${seat.xMm} ${y}T${nose.xMm} ${y + 2}q10 14 -6 22Q${seat.xMm + 50} ${y + 26} ${seat.xMm} ${y + 52}H${tail.xMm + 34}Q${tail.xMm - 16} ${y + 40} ${tail.xMm} ${y - 8}Z`
 }
 
 function FarLeg({ pose, scene }: { pose: Posed; scene: SideScene }) {

@@ -2,11 +2,11 @@ import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bike/bike'
 import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Marks, Point } from '@/core/conventions'
 import { direction, meet, shifted } from '@/core/geometry'
-import { poseAt, type Posed, type Rider, type Unposed } from '@/core/linkage/pose'
+import { pedalAt, poseAt, type Posed, type Rider, type Unposed } from '@/core/linkage/pose'
 import { stopsOf, type Scale } from '@/core/scale/scale'
 
-/** Everything the side view draws, in the frame of the bike, mm. */
-export type SideScene = Readonly<{
+/** The bike alone, in its own frame, mm. */
+export type BikeScene = Readonly<{
   seat: Point
   nose: Point
   tail: Point
@@ -15,27 +15,23 @@ export type SideScene = Readonly<{
   seatTube: readonly [Point, Point]
   barTube: readonly [Point, Point]
   floorYMm: number
-  near: Posed | Unposed
-  far: Posed | Unposed
-  nearElbow: Point | null
-  pedalSurfaceMm: number
+  pedal: Point
   frame: Readonly<{ leftMm: number; rightMm: number; topMm: number; bottomMm: number }>
 }>
+
+/** Everything the side view draws. */
+export type SideScene = BikeScene &
+  Readonly<{ near: Posed | Unposed; far: Posed | Unposed; nearElbow: Point | null; pedalSurfaceMm: number }>
 
 /** Widest any rider and bike of this type can draw, so that the picture stands still while marks move. */
 const ABOVE_SEAT_MM = 860
 /** Shoulder to above the crown, upright. */
 const HEAD_MM = 250
 
-/** The bike at these marks with the rider on it, near crank at `crankDeg` (the bottom check when left out). */
-export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider, crankDeg?: number): SideScene {
+/** The bike at these marks, crank at the bottom check. The frame is that of its highest saddle and bars. */
+export function bikeScene(bikeType: BikeType, bike: Bike, marks: Marks): BikeScene {
   const { seat, nose, grip } = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions)
-  const deg = crankDeg ?? bottomCrankDeg(bikeType)
-  const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm: bikeType.pedalSurfaceMm }
-  const near = poseAt(rider, { seat, grip }, crank, deg)
-  const far = poseAt(rider, { seat, grip }, crank, deg + 180)
   const floorYMm = -bikeType.axleHeightMm
-  const top = seatTop(bikeType)
   return {
     seat,
     nose,
@@ -44,11 +40,26 @@ export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: R
     seatTube: tube(shifted(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
     barTube: tube(shifted(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
     floorYMm,
+    pedal: pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType)),
+    frame: { leftMm: -520, rightMm: 780, topMm: seatTop(bikeType) + 240, bottomMm: floorYMm - 40 },
+  }
+}
+
+/** The bike at these marks with the rider on it, near crank at `crankDeg` (the bottom check when left out). */
+export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider, crankDeg?: number): SideScene {
+  const scene = bikeScene(bikeType, bike, marks)
+  const { seat, grip } = scene
+  const deg = crankDeg ?? bottomCrankDeg(bikeType)
+  const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm: bikeType.pedalSurfaceMm }
+  const near = poseAt(rider, { seat, grip }, crank, deg)
+  return {
+    ...scene,
     near,
-    far,
+    far: poseAt(rider, { seat, grip }, crank, deg + 180),
     nearElbow: near.outcome === 'posed' ? elbowOf(near.shoulder, grip, rider) : null,
+    pedal: pedalAt(bikeType.crankMm, deg),
     pedalSurfaceMm: bikeType.pedalSurfaceMm,
-    frame: { leftMm: -520, rightMm: 780, topMm: Math.max(top + ABOVE_SEAT_MM, seat.yMm + rider.hipAboveSeatMm + rider.trunkMm + HEAD_MM), bottomMm: floorYMm - 40 },
+    frame: { ...scene.frame, topMm: Math.max(seatTop(bikeType) + ABOVE_SEAT_MM, seat.yMm + rider.hipAboveSeatMm + rider.trunkMm + HEAD_MM) },
   }
 }
 

@@ -13,6 +13,7 @@ import styles from './shell.module.css'
 const ROOMS = [
   { href: '/members', name: 'Members', also: '/riders' },
   { href: '/class', name: 'Class', also: '/class' },
+  { href: '/bikes', name: 'Bikes', also: '/bikes' },
 ]
 
 /** The frame of every page in the studio: where one is, where one can go, light and sign-out. */

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
+import { offsetFrom } from '../../core/bike/offset'
 import type { TypeSheet } from '../../core/bike/sheet'
 import type { TypeCalibration } from '../../core/calibration/calibrate'
 import type { TapeReading } from '../../core/calibration/readings'
@@ -40,6 +41,12 @@ export async function typesOf(db: Access, studioId: string): Promise<TypeVersion
 /** All versions of a type, the latest first; empty where there is none. */
 export const typeLine = (db: Access, lineId: string): Promise<TypeVersion[]> => versions(db).where(eq(bikeType.lineId, lineId)).orderBy(desc(bikeType.version))
 
+/** One version by its id, or null. */
+export async function typeById(db: Access, id: string): Promise<TypeVersion | null> {
+  const [found] = await versions(db).where(eq(bikeType.id, id))
+  return found ?? null
+}
+
 type NewVersion = Readonly<{
   id: string
   studioId: string
@@ -73,7 +80,10 @@ export async function writeVersion(db: Database, made: NewVersion): Promise<Writ
 async function insertVersion(tx: Access, { id, studioId, whole, calibration, at, by }: NewVersion, lineId: string, version: number): Promise<Written> {
   const earlier = (await tx.select({ id: bikeType.id }).from(bikeType).where(eq(bikeType.lineId, lineId))).map((t) => t.id)
   await tx.insert(bikeType).values({ id, studioId, lineId, version, definition: whole.bikeType, sheet: whole.sheet, calibration, madeAt: at, madeBy: by })
-  if (earlier.length > 0) await tx.update(bike).set({ typeId: id }).where(inArray(bike.typeId, earlier))
+  if (earlier.length === 0) return { outcome: 'kept', id, lineId }
+  const machines = await tx.select({ id: bike.id, own: bike.own }).from(bike).where(inArray(bike.typeId, earlier))
+  const sdMm = calibration && offsetFrom(whole.bikeType, [], calibration.sdMm).sdMm
+  for (const machine of machines) await tx.update(bike).set({ typeId: id, ...(sdMm && { own: { ...machine.own, sdMm } }) }).where(eq(bike.id, machine.id))
   return { outcome: 'kept', id, lineId }
 }
 

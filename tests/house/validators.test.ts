@@ -1,5 +1,9 @@
+import Ajv from 'ajv'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { USUAL_SHEET } from '../../core/bike/sheet'
+import { typeFileOf } from '../../core/operations/typeFile'
+import { HOLES_BIKE } from '../../core/testing/meanRider'
 import { compiledValidators, publishedTypeFileSchema } from '../../scripts/compiledValidators'
 
 const committed = readFileSync(join(__dirname, '../../core/operations/validators.generated.cjs'), 'utf8')
@@ -14,4 +18,12 @@ test('they make no code at run time, which the content security policy forbids',
 
 test('the published schema of the type file is that of the schemas', () => {
   expect(readFileSync(join(__dirname, '../../docs/schemas/bike-types.schema.json'), 'utf8')).toBe(publishedTypeFileSchema())
+})
+
+test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {
+  const schema = JSON.parse(publishedTypeFileSchema()) as object
+  const validate = new Ajv({ strict: false }).compile(schema)
+  const whole = { bikeType: HOLES_BIKE, sheet: USUAL_SHEET }
+  expect(validate(JSON.parse(typeFileOf([whole])))).toBe(true)
+  expect(validate(JSON.parse(typeFileOf([{ ...whole, bikeType: { ...HOLES_BIKE, crankMm: -3 } }])))).toBe(false)
 })

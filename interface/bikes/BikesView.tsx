@@ -1,0 +1,184 @@
+'use client'
+import { DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons'
+import { App, Button, Input, Modal, Select, Upload } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import type { BikeType } from '@/core/bike/bike'
+import { BikeDrawing } from '../drawing/BikeDrawing'
+import { useLengths } from '../shared/Providers'
+import { addMachines, exportTypes, importFile } from './actions'
+import styles from './bikes.module.css'
+import { referenceMarks } from './typeDraft'
+import { useAction } from './useAction'
+
+type Props = Readonly<{
+  types: readonly Readonly<{ lineId: string; version: number; bikeType: BikeType; sure: string; measured: boolean; count: number }>[]
+  bikes: readonly Readonly<{ id: string; number: number; type: string; state: string; bad: boolean; out: boolean }>[]
+}>
+
+/** The studio's types and machines: what each is, how well it is known, which one needs a hand. */
+export function BikesView({ types, bikes }: Props) {
+  const { shown } = useLengths()
+  return (
+    <>
+      <div className={styles.head}>
+        <h1>Bikes</h1>
+        {bikes.length > 0 && (
+          <>
+            <Button size="large" href="/bikes/round">
+              Look over
+            </Button>
+            <Button size="large" href="/bikes/fits">
+              Who fits
+            </Button>
+          </>
+        )}
+        <Button size="large" type="primary" icon={<PlusOutlined />} href="/bikes/types/new">
+          Add a type
+        </Button>
+      </div>
+      {types.length === 0 ? (
+        <div className={styles.empty}>
+          <p>No bikes yet. Describe the first type as its scales are printed, lay a tape on one machine, then add the others by their numbers.</p>
+          <ImportButton />
+        </div>
+      ) : (
+        <section className={styles.part}>
+          <h2>
+            <span>Types</span>
+            <ImportButton />
+            <ExportButton />
+          </h2>
+          <ul className={styles.types}>
+            {types.map(({ lineId, version, bikeType, sure, measured, count }) => (
+              <li key={lineId}>
+                <div className={styles.small}>
+                  <BikeDrawing bikeType={bikeType} marks={referenceMarks(bikeType)} shown={shown} />
+                </div>
+                <div>
+                  <b>{bikeType.name}</b>
+                  <p className={measured ? styles.good : styles.act}>{sure}</p>
+                  <p className={styles.quiet}>
+                    {count} {count === 1 ? 'bike' : 'bikes'}, version {version}
+                  </p>
+                </div>
+                <div className={styles.ways}>
+                  <Button type={measured ? 'default' : 'primary'} href={`/bikes/types/${lineId}/tape`}>
+                    Lay the tape
+                  </Button>
+                  <Button href={`/bikes/types/${lineId}`}>Edit</Button>
+                  <Button href={`/bikes/types/new?copy=${lineId}`}>Copy</Button>
+                </div>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {types.length > 0 && (
+        <section className={styles.part}>
+          <h2>
+            <span>Machines</span>
+            <AddMachines types={types} />
+          </h2>
+          {bikes.length === 0 ? (
+            <p className={styles.empty}>No machines yet. Add them by their numbers; a type’s geometry holds for all of them, and one or two tape readings set each one’s own offset.</p>
+          ) : (
+            <div className={styles.fleet}>
+              {bikes.map((bike) => (
+                <Link key={bike.id} href={`/bikes/${bike.id}`} className={`${styles.bike} ${bike.out ? styles.out : ''}`}>
+                  <b>{bike.number}</b>
+                  <span>{bike.type}</span>
+                  <span className={bike.bad ? styles.act : styles.quiet}>{bike.state}</span>
+                </Link>
+              ))}
+            </div>
+          )}
+        </section>
+      )}
+    </>
+  )
+}
+
+function ExportButton() {
+  async function download() {
+    const url = URL.createObjectURL(new Blob([await exportTypes()], { type: 'application/json' }))
+    const link = Object.assign(document.createElement('a'), { href: url, download: 'bike-types.json' })
+    link.click()
+    URL.revokeObjectURL(url)
+  }
+  return (
+    <Button icon={<DownloadOutlined />} onClick={download}>
+      Export
+    </Button>
+  )
+}
+
+function ImportButton() {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const [faults, setFaults] = useState<readonly string[]>([])
+  async function bring(file: File) {
+    const answer = await importFile(await file.text()).catch(() => ({ outcome: 'refused' as const, faults: ['The studio’s server cannot be reached; try again.'] }))
+    if (answer.outcome === 'refused') return setFaults(answer.faults)
+    message.success(`Brought in. ${answer.say}.`, 6)
+    router.refresh()
+  }
+  return (
+    <>
+      <Upload accept="application/json,.json" showUploadList={false} beforeUpload={(file) => (bring(file), false)}>
+        <Button icon={<UploadOutlined />}>Import</Button>
+      </Upload>
+      <Modal open={faults.length > 0} onCancel={() => setFaults([])} footer={null} title="Nothing was brought in">
+        <ul className={styles.faults}>
+          {faults.map((fault) => (
+            <li key={fault}>{fault}</li>
+          ))}
+        </ul>
+        <p className={styles.quiet}>Mend the file and choose it again; an import is all or nothing.</p>
+      </Modal>
+    </>
+  )
+}
+
+function AddMachines({ types }: { types: Props['types'] }) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const [open, setOpen] = useState(false)
+  const [line, setLine] = useState(types[0].lineId)
+  const [typed, setTyped] = useState('')
+  async function add() {
+    if (!(await act(() => addMachines(line, typed)))) return
+    setOpen(false)
+    setTyped('')
+    router.refresh()
+  }
+  return (
+    <>
+      <Button icon={<PlusOutlined />} onClick={() => setOpen(true)}>
+        Add machines
+      </Button>
+      <Modal open={open} onCancel={() => setOpen(false)} footer={null} title="Add machines">
+        <form
+          className={styles.fields}
+          onSubmit={(event) => {
+            event.preventDefault()
+            add()
+          }}
+        >
+          <label className={styles.wide}>
+            Type
+            <Select size="large" aria-label="Type" value={line} onChange={setLine} options={types.map((t) => ({ value: t.lineId, label: t.bikeType.name }))} />
+          </label>
+          <label className={styles.wide}>
+            Numbers, such as 1-4 7
+            <Input size="large" autoComplete="off" value={typed} onChange={(e) => setTyped(e.target.value)} />
+          </label>
+          <Button className={styles.wide} type="primary" size="large" htmlType="submit" loading={busy} block>
+            Add
+          </Button>
+        </form>
+      </Modal>
+    </>
+  )
+}

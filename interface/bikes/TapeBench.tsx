@@ -1,0 +1,189 @@
+'use client'
+import { DeleteOutlined } from '@ant-design/icons'
+import { App, Button, Segmented } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
+import { bench, DONE_MM, doubtAbout, type Bench } from '@/core/calibration/bench'
+import { LENGTHS, reachFromNose, setbackFromWall, type LengthName, type TapeReading } from '@/core/calibration/readings'
+import type { AxisName, Label, Marks } from '@/core/conventions'
+import { stopsOf } from '@/core/scale/scale'
+import { bikeLengthSaid, readLength } from '@/core/units/length'
+import { labelSaid } from '@/core/words/labels'
+import { lengthRefusedSaid } from '@/core/words/lengths'
+import { calibrationRefusedSaid, LENGTH_NAME, suspectSaid, tapeDoubtSaid } from '@/core/words/tape'
+import { BikeDrawing } from '../drawing/BikeDrawing'
+import { Scale } from '../drawing/Scale'
+import { LengthField } from '../shared/LengthField'
+import { AXIS_TITLE } from '../shared/marksText'
+import { useLengths } from '../shared/Providers'
+import { finishCalibration, keepTape, takeBackTape } from './actions'
+import styles from './bikes.module.css'
+import { TapeTable } from './TapeTable'
+import { useAction } from './useAction'
+
+type Stored = Readonly<{ id: string; row: TapeReading }>
+type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>
+type Typed = Readonly<Record<LengthName, string> & { wallAxle: string; wallNose: string; noseReach: string }>
+const EMPTY: Typed = { saddleHeightMm: '', setbackMm: '', reachMm: '', stackMm: '', wallAxle: '', wallNose: '', noseReach: '' }
+
+/** A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well enough. */
+export function TapeBench({ typeId, bikeType, stored }: Props) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const { shown } = useLengths()
+  const { act, busy } = useAction()
+  const [readings, setReadings] = useState(stored)
+  const rows = useMemo(() => readings.map((r) => r.row), [readings])
+  const state: Bench = useMemo(() => bench(bikeType, rows), [bikeType, rows])
+  const [chosen, setChosen] = useState<Marks | null>(null)
+  const [typed, setTyped] = useState<Typed>(EMPTY)
+  const [wall, setWall] = useState<'direct' | 'wall'>('direct')
+  const [from, setFrom] = useState<'seat' | 'nose'>('seat')
+  const [doubted, setDoubted] = useState('')
+  const [versionId] = useState(() => crypto.randomUUID())
+  const marks = chosen ?? state.next.marks
+  const plain = shown === 'feet' ? 'in' : 'mm'
+
+  /** The four numbers as millimetres; what cannot be read comes back as a sentence. */
+  function lengthsTyped(): { lengths: Partial<Record<LengthName, number>>; wrong: string } {
+    const lengths: Partial<Record<LengthName, number>> = {}
+    const mm = (field: keyof Typed): number | null => {
+      const read = readLength(typed[field], plain)
+      if (read.outcome === 'read') return read.mm
+      if (read.reason !== 'empty') throw new Error(lengthRefusedSaid(read.reason, typed[field], shown))
+      return null
+    }
+    try {
+      for (const length of ['saddleHeightMm', 'stackMm'] as const) put(length, mm(length))
+      const [axle, nose] = [mm('wallAxle'), mm('wallNose')]
+      put('setbackMm', wall === 'direct' ? mm('setbackMm') : axle === null || nose === null ? null : setbackFromWall(axle, nose))
+      const noseReach = mm('noseReach')
+      put('reachMm', from === 'seat' ? mm('reachMm') : noseReach === null ? null : reachFromNose(noseReach, bikeType.saddle.noseAheadMm))
+    } catch (error) {
+      return { lengths, wrong: (error as Error).message }
+    }
+    return { lengths, wrong: Object.keys(lengths).length === 0 ? 'Type at least one of the four lengths.' : '' }
+
+    function put(length: LengthName, value: number | null) {
+      if (value !== null) lengths[length] = Number(value.toFixed(2))
+    }
+  }
+
+  async function keep() {
+    const { lengths, wrong } = lengthsTyped()
+    if (wrong) return setDoubted(wrong)
+    const doubt = doubtAbout(bikeType, rows, { marks, lengths })
+    const asks = doubt ? tapeDoubtSaid(doubt, shown) : ''
+    if (asks && asks !== doubted) return setDoubted(asks)
+    const reading = { id: crypto.randomUUID(), row: { marks, lengths } }
+    if (!(await act(() => keepTape(reading.id, typeId, reading.row)))) return
+    setReadings((all) => [...all, reading])
+    setTyped(EMPTY)
+    setDoubted('')
+    setChosen(null)
+  }
+
+  async function takeBack(id: string) {
+    if (!(await act(() => takeBackTape(id)))) return
+    setReadings((all) => all.filter((r) => r.id !== id))
+    message.info('Taken back.', 1.5)
+  }
+
+  async function finish() {
+    if (!(await act(() => finishCalibration(versionId, typeId)))) return
+    router.push('/bikes')
+    router.refresh()
+  }
+
+  const field = (key: keyof Typed, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''))} onEnter={keep} placeholder={plain} />
+  const suspects = state.fit.outcome === 'fitted' ? state.fit.suspects : []
+  const unsure = state.fit.outcome === 'fitted' ? state.fit.expectedErrorMm : null
+  return (
+    <>
+      <div className={styles.head}>
+        <h1>{bikeType.name} under the tape</h1>
+      </div>
+      <div className={styles.bench}>
+        <div>
+          <p className={styles.sentence} aria-live="polite">
+            {state.done ? `Done: every length is known to ${DONE_MM} mm over the whole range.` : readings.length === 0 ? 'Set the bike as below, then read the four lengths from the crank axle.' : `Reading ${readings.length + 1}: set it as below, then read the four lengths.`}
+          </p>
+          <dl className={styles.setting}>
+            {axesOf(bikeType).map((axis) => (
+              <div key={axis}>
+                <dt>{AXIS_TITLE[axis]}</dt>
+                <dd>{marks[axis] === undefined ? '–' : labelSaid(bikeType, axis, marks[axis])}</dd>
+              </div>
+            ))}
+          </dl>
+          <OtherSetting bikeType={bikeType} marks={marks} onSet={(axis, label) => setChosen({ ...marks, [axis]: label })} />
+          <div className={styles.fields}>
+            {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}
+            {wall === 'direct' ? field('setbackMm', 'Setback, axle to nose, level') : <>{field('wallAxle', 'Wall behind to axle')}{field('wallNose', 'Wall behind to nose')}</>}
+            {from === 'seat' ? field('reachMm', 'Reach, widest part to grip, level') : field('noseReach', 'Nose to grip, level')}
+            {field('stackMm', 'Stack, axle to grip, upright')}
+            <Segmented className={styles.wide} aria-label="Setback measured" value={wall} onChange={setWall} options={[{ value: 'direct', label: 'Setback directly' }, { value: 'wall', label: 'against a wall' }]} block />
+            <Segmented className={styles.wide} aria-label="Reach measured" value={from} onChange={setFrom} options={[{ value: 'seat', label: 'Reach from the seat' }, { value: 'nose', label: 'from the nose' }]} block />
+          </div>
+          <p className={styles.faults} aria-live="polite">
+            {doubted}
+          </p>
+          <div className={styles.ways}>
+            <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={keep}>
+              {doubted.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
+            </Button>
+            <Button size="large" type={state.done ? 'primary' : 'default'} disabled={state.blocked !== null} loading={busy} onClick={finish}>
+              {state.done ? 'Put it in force' : 'Enough, put it in force'}
+            </Button>
+          </div>
+        </div>
+        <div>
+          <div className={styles.benchDrawing}>
+            <BikeDrawing bikeType={state.fit.outcome === 'fitted' ? state.fit.bikeType : bikeType} marks={marks} shown={shown} lengths={LENGTHS} />
+          </div>
+          {unsure && readings.length > 0 && (
+            <dl className={styles.meters} aria-label="How sure">
+              {LENGTHS.map((length) => (
+                <div key={length}>
+                  <dt>{LENGTH_NAME[length]}</dt>
+                  <dd>
+                    ± {bikeLengthSaid(unsure[length], shown)}
+                    <i style={{ '--share': Math.min(1, DONE_MM / Math.max(DONE_MM, unsure[length])) } as React.CSSProperties} />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+          )}
+          {suspects.length > 0 && (
+            <ul className={styles.suspects} aria-label="Readings that do not fit">
+              {suspects.map((s) => (
+                <li key={`${s.reading}-${s.length}`}>
+                  {suspectSaid(bikeType, rows, s)} <Button icon={<DeleteOutlined />} onClick={() => takeBack(readings[s.reading].id)}>Take reading {s.reading + 1} back</Button>
+                </li>
+              ))}
+            </ul>
+          )}
+          {state.blocked && readings.length > 0 && <p className={styles.quiet}>{calibrationRefusedSaid(bikeType, state.blocked)}</p>}
+          <TapeTable bikeType={bikeType} readings={readings} fit={state.fit} onTakeBack={takeBack} />
+        </div>
+      </div>
+    </>
+  )
+}
+
+/** Another setting than the one proposed, tapped on the bike's own scales. */
+function OtherSetting({ bikeType, marks, onSet }: { bikeType: BikeType; marks: Marks; onSet: (axis: AxisName, label: Label) => void }) {
+  return (
+    <details className={styles.other}>
+      <summary>It stands at other marks</summary>
+      {axesOf(bikeType).map((axis) => (
+        <Scale key={axis} title={AXIS_TITLE[axis]} way="level" drawnAs="holes" remark="" marks={stopsDrawn(bikeType, axis, marks)} onTap={(label) => onSet(axis, label)} />
+      ))}
+    </details>
+  )
+}
+
+function stopsDrawn(bikeType: BikeType, axis: AxisName, marks: Marks) {
+  return stopsOf(axisOf(bikeType, axis)!.scale).map(({ label }) => ({ label, said: labelSaid(bikeType, axis, label), set: marks[axis] === label, wanted: false }))
+}

@@ -1,0 +1,162 @@
+'use client'
+import { Button, Checkbox, Input, Select } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import { PEDAL_SIDES, STOPS } from '@/core/bike/sheet'
+import { AXES, type AxisName } from '@/core/conventions'
+import type { WholeType } from '@/core/operations/typeFile'
+import { START_LANDMARKS } from '@/core/school/school'
+import { labelSaid } from '@/core/words/labels'
+import { BikeDrawing } from '../drawing/BikeDrawing'
+import { LengthField } from '../shared/LengthField'
+import { AXIS_TITLE } from '../shared/marksText'
+import { useLengths } from '../shared/Providers'
+import { saveType } from './actions'
+import { AxisFields } from './AxisFields'
+import styles from './bikes.module.css'
+import { draftOf, NEW_DRAFT, readDraft, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
+import { useAction } from './useAction'
+
+type Props = Readonly<{ start: WholeType | null; baseId: string | null; copy: boolean; version: number }>
+
+const LANDMARK_SAID: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
+  hipCrest: 'hip crest', frontHipBone: 'front hip bone', between: 'between', raisedThigh: 'raised thigh', halfThigh: 'half-way up the thigh',
+  factor0883: 'inseam factor', percent109: '109 %', heelLength: 'heel length',
+}
+const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const
+
+/** A type as its scales are printed and built; the drawing follows every key, to scale. */
+export function TypeEditor({ start, baseId, copy, version }: Props) {
+  const router = useRouter()
+  const { shown } = useLengths()
+  const { act, busy } = useAction()
+  const [id] = useState(() => crypto.randomUUID())
+  const [draft, setDraft] = useState<TypeDraft>(() => (start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT))
+  const { whole, faults } = useMemo(() => readDraft(draft, shown), [draft, shown])
+  const drawn = useMemo(() => whole ?? readDraft({ ...draft, name: draft.name || '–' }, shown).whole, [whole, draft, shown])
+  const [last, setLast] = useState<WholeType | null>(drawn)
+  if (drawn && drawn !== last) setLast(drawn)
+  const [asked, setAsked] = useState(false)
+  const set = (change: Partial<TypeDraft>) => setDraft((d) => ({ ...d, ...change }))
+  const setAxis = (name: AxisName, change: Partial<AxisDraft>) => setDraft((d) => ({ ...d, axes: { ...d.axes, [name]: { ...d.axes[name], ...change } } }))
+  const wrong = (field: string) => (asked || draft.name !== '') && faults.some((f) => f.field === field)
+
+  async function save() {
+    if (!whole) return setAsked(true)
+    const kept = await act(() => saveType(id, copy ? null : baseId, whole))
+    if (!kept) return
+    router.push(start && !copy ? '/bikes' : `/bikes/types/${kept.lineId}/tape`)
+    router.refresh()
+  }
+
+  const length = (field: keyof TypeDraft, title: string) => <LengthField key={field} title={title} typed={String(draft[field])} onTyped={(v) => set({ [field]: v })} wrong={wrong(field)} />
+  const marks = last ? referenceMarks(last.bikeType) : {}
+  const zero = last ? AXES.flatMap((name) => (marks[name] === undefined ? [] : [`${AXIS_TITLE[name].toLowerCase()} ${labelSaid(last.bikeType, name, marks[name])}`])).join(', ') : ''
+  return (
+    <>
+      <div className={styles.head}>
+        <h1>{start && !copy ? start.bikeType.name : 'New type'}</h1>
+      </div>
+      <p className={styles.lead}>
+        {start && !copy ? `Version ${version}. Saving makes version ${version + 1}; set-ups keep the version they were made on.` : 'Describe what is printed and built. Rough lengths are enough: the tape finds the true ones.'}
+      </p>
+      <div className={styles.editor}>
+        <div>
+          <fieldset className={styles.group}>
+            <legend>The bike</legend>
+            <div className={styles.fields}>
+              <label className={styles.wide}>
+                Name
+                <Input size="large" autoComplete="off" maxLength={80} value={draft.name} status={asked && draft.name.trim() === '' ? 'error' : ''} onChange={(e) => set({ name: e.target.value })} />
+              </label>
+              {length('crank', 'Crank')}
+              {length('axleHeight', 'Crank axle above floor')}
+              {length('pedalSurface', 'Pedal axle to surface')}
+              {length('pedalSpacing', 'Between the cranks')}
+            </div>
+          </fieldset>
+          {AXES.map((name) =>
+            name === 'barSlide' && !draft.barSlides ? null : (
+              <AxisFields key={name} name={name} axis={draft.axes[name]} faults={faults} onChange={(change) => setAxis(name, change)}>
+                {name === 'seatHeight' && <Lean title="Post leans back, °" typed={draft.seatLean} onTyped={(seatLean) => set({ seatLean })} wrong={wrong('seatLean')} />}
+                {name === 'barHeight' && <Lean title="Post leans forward, °" typed={draft.barLean} onTyped={(barLean) => set({ barLean })} wrong={wrong('barLean')} />}
+              </AxisFields>
+            ),
+          )}
+          <fieldset className={styles.group}>
+            <Checkbox className={styles.line} checked={draft.barSlides} onChange={(e) => set({ barSlides: e.target.checked })}>
+              The bars slide forward and back
+            </Checkbox>
+            <Checkbox className={styles.line} checked={draft.forearmGaugeValid} onChange={(e) => set({ forearmGaugeValid: e.target.checked })}>
+              The forearm gauge is valid on this type
+            </Checkbox>
+          </fieldset>
+          <fieldset className={styles.group}>
+            <legend>The saddle</legend>
+            <div className={styles.fields}>
+              {length('noseAhead', 'Nose ahead of widest part')}
+              {length('saddleLength', 'Length')}
+              <label>
+                Shape
+                <Select size="large" aria-label="Shape" value={draft.shape} onChange={(shape) => set({ shape })} options={[{ value: 'flat', label: 'flat' }, { value: 'tailKick', label: 'slight tail kick' }, { value: 'curved', label: 'curved' }]} />
+              </label>
+            </div>
+          </fieldset>
+          <fieldset className={styles.group}>
+            <legend>About where it stands</legend>
+            <p className={styles.quiet}>With {zero || 'every part at its zero'}, from the crank axle.</p>
+            <div className={styles.fields}>
+              {length('saddleHeight', 'Saddle height')}
+              {length('setback', 'Setback')}
+              {length('reach', 'Reach')}
+              {length('stack', 'Stack')}
+            </div>
+          </fieldset>
+          <fieldset className={styles.group}>
+            <legend>The sheet</legend>
+            <div className={styles.fields}>
+              <label>
+                Pedal sides
+                <Select size="large" mode="multiple" aria-label="Pedal sides" value={[...draft.sheet.pedalSides]} onChange={(pedalSides) => set({ sheet: { ...draft.sheet, pedalSides } })} options={PEDAL_SIDES.map((value) => ({ value, label: value }))} />
+              </label>
+              <label>
+                The wheel is stopped by
+                <Select size="large" aria-label="The wheel is stopped by" value={draft.sheet.stop} onChange={(stop) => set({ sheet: { ...draft.sheet, stop } })} options={STOPS.map((value) => ({ value, label: { push: 'pushing the knob', lever: 'a lever', none: 'the legs only' }[value] }))} />
+              </label>
+              <label className={styles.wide}>
+                Landmarks valid here
+                <Select size="large" mode="multiple" aria-label="Landmarks valid here" value={[...draft.sheet.landmarks]} onChange={(landmarks) => set({ sheet: { ...draft.sheet, landmarks } })} options={START_LANDMARKS.map((value) => ({ value, label: LANDMARK_SAID[value] }))} />
+              </label>
+            </div>
+          </fieldset>
+        </div>
+        <div className={styles.drawn}>{last && <BikeDrawing bikeType={last.bikeType} marks={marks} shown={shown} lengths={LENGTHS} />}</div>
+      </div>
+      <div className={styles.foot}>
+        <div aria-live="polite">
+          {faults.slice(0, 3).map((fault) => (
+            <p key={fault.say} className={styles.act}>
+              {fault.say}.
+            </p>
+          ))}
+        </div>
+        <Button size="large" href="/bikes">
+          Leave
+        </Button>
+        <Button size="large" type="primary" loading={busy} onClick={save}>
+          {start && !copy ? `Save version ${version + 1}` : 'Save, then lay the tape'}
+        </Button>
+      </div>
+    </>
+  )
+}
+
+function Lean({ title, typed, onTyped, wrong }: { title: string; typed: string; onTyped: (typed: string) => void; wrong: boolean }) {
+  return (
+    <label>
+      {title}
+      <Input size="large" inputMode="decimal" value={typed} status={wrong ? 'error' : ''} onChange={(e) => onTyped(e.target.value)} />
+    </label>
+  )
+}
+

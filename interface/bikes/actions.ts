@@ -1,0 +1,194 @@
+'use server'
+import { readLabels } from '@/core/scale/printed'
+import { disagreements, offsetFrom } from '@/core/bike/offset'
+import type { Bike } from '@/core/bike/bike'
+import type { BikeReading } from '@/core/bike/bikeReading'
+import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
+import type { TapeReading } from '@/core/calibration/readings'
+import { marksFaults } from '@/core/operations/bikeFaults'
+import { calibration, isFault, run, type CalibrateAnswer } from '@/core/operations/operations'
+import { readTypeFile, typeFileOf, wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
+import { disagreementSaid } from '@/core/words/machine'
+import { signedIn } from '@/server/accounts/session'
+import { addBikes, bikeById, bikesOf } from '@/server/bikes/bikes'
+import { addBikeReading, clearFault, keepLook, readingsOf, setOwn, withdrawBikeReading } from '@/server/bikes/machines'
+import { addTypeReading, importTypes, typeById, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
+import { database } from '@/server/db/connection'
+import { dateSaid, timeSaid } from '@/server/studio/day'
+import { theStudio } from '@/server/studio/studio'
+import { placeSaid } from './typeDraft'
+
+export type Kept<T> = Readonly<{ outcome: 'kept' } & T>
+export type Refused = Readonly<{ outcome: 'refused'; say: string }>
+export type Answered<T = unknown> = Kept<T> | Refused
+
+const refused = (say: string) => ({ outcome: 'refused', say }) as const
+const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,40}$/.test(id)
+const LONGEST_FILE = 2_000_000
+
+/** Writes a type, or its next version when `baseId` is the one that was looked at. */
+export async function saveType(id: string, baseId: string | null, whole: WholeType): Promise<Answered<{ lineId: string }>> {
+  const person = await signedIn()
+  if (!isId(id) || (baseId !== null && !isId(baseId))) return refused('the request was cut short')
+  const faults = wholeTypeFaults(whole)
+  if (faults.length > 0) return refused(faults.map((f) => `${placeSaid(f.pointer)}: ${f.reason}`).join('; '))
+  const db = database()
+  const studio = await theStudio(db)
+  const base = baseId === null ? null : await typeById(db, baseId)
+  const written = await writeVersion(db, { id, studioId: studio.id, baseId: base?.id ?? null, whole, calibration: null, at: new Date(), by: person.id })
+  if (written.outcome === 'kept') return { outcome: 'kept', lineId: written.lineId }
+  if (written.outcome === 'sameName') return refused(`there is a type called ${whole.bikeType.name} already; give this one another name`)
+  return refused(`${written.by ?? 'somebody'} changed this type on ${dateSaid(written.at, studio.timeZone)} at ${timeSaid(written.at, studio.timeZone)}, while you were at it. Open it anew and put your changes in; what you typed is still here`)
+}
+
+/** All types in force as one file. */
+export async function exportTypes(): Promise<string> {
+  await signedIn()
+  const db = database()
+  return typeFileOf(await typesOf(db, (await theStudio(db)).id))
+}
+
+/** Brings in a file of types, all or none. */
+export async function importFile(text: string): Promise<Readonly<{ outcome: 'kept'; say: string }> | Readonly<{ outcome: 'refused'; faults: readonly string[] }>> {
+  const person = await signedIn()
+  if (text.length > LONGEST_FILE) return { outcome: 'refused', faults: ['This file is larger than 2 MB; types never are.'] }
+  const read = readTypeFile(text)
+  if (read.outcome === 'refused') return { outcome: 'refused', faults: read.faults.slice(0, 12).map((f) => `${f.pointer || 'File'}: ${f.reason}`) }
+  const db = database()
+  const told = await importTypes(db, { studioId: (await theStudio(db)).id, types: read.types, at: new Date(), by: person.id })
+  const parts = [['new', told.added], ['changed', told.changed], ['unchanged', told.unchanged]] as const
+  return { outcome: 'kept', say: parts.flatMap(([word, names]) => (names.length > 0 ? [`${word}: ${names.join(', ')}`] : [])).join('; ') }
+}
+
+/** Adds machines of a type: "1-4 7" are five of them. */
+export async function addMachines(lineId: string, typed: string): Promise<Answered<{ count: number }>> {
+  await signedIn()
+  const read = readLabels(typed)
+  if (read.outcome === 'refused') return refused(read.reason === 'twice' ? `number ${read.at} stands twice` : 'type the bikes’ numbers, such as 1-4 or 7')
+  const numbers = read.labels.map(Number)
+  const odd = numbers.findIndex((n) => !Number.isInteger(n) || n < 1 || n > 999)
+  if (odd >= 0) return refused(`“${read.labels[odd]}” is no bike number; 1 to 999 are`)
+  const db = database()
+  const studio = await theStudio(db)
+  const type = (await typesOf(db, studio.id)).find((t) => t.lineId === lineId)
+  if (!type) return refused('this type does not exist')
+  const own: Bike = { sdMm: offsetFrom(type.bikeType, [], type.calibration?.sdMm).sdMm }
+  const taken = await addBikes(db, { studioId: studio.id, typeId: type.id, numbers, own })
+  return taken.length > 0 ? refused(`there is a bike ${taken.join(' and ')} already; none was added`) : { outcome: 'kept', count: numbers.length }
+}
+
+/** Keeps one setting's tape toward a type's calibration. */
+export async function keepTape(id: string, typeId: string, row: TapeReading): Promise<Answered> {
+  const person = await signedIn()
+  const db = database()
+  const type = isId(id) && isId(typeId) ? await typeById(db, typeId) : null
+  if (!type) return refused('this type does not exist')
+  const answer = run('calibrate', { bikeType: type.bikeType, readings: [row] })
+  if (isFault(answer)) return refused(answer.error.faults.map((f) => f.reason).join('; '))
+  await addTypeReading(db, { id, typeId, row, at: new Date(), by: person.id })
+  return { outcome: 'kept' }
+}
+
+export async function takeBackTape(id: string): Promise<Answered> {
+  await signedIn()
+  if (isId(id)) await withdrawTypeReading(database(), id, new Date())
+  return { outcome: 'kept' }
+}
+
+/** Puts what the tape found in force: a new version with its geometry, and how sure it is on all machines of the type. */
+export async function finishCalibration(id: string, typeId: string): Promise<Answered<{ lineId: string }>> {
+  const person = await signedIn()
+  const db = database()
+  const type = isId(id) && isId(typeId) ? await typeById(db, typeId) : null
+  if (!type) return refused('this type does not exist')
+  const readings = (await typeReadings(db, typeId)).map((r) => r.row)
+  const answer: CalibrateAnswer = calibration({ bikeType: type.bikeType, readings })
+  if (answer.outcome === 'refused') return refused(answer.say)
+  const { bikeType, rmsMm, sdMm, expectedErrorMm } = answer
+  const studio = await theStudio(db)
+  const kept = { rmsMm, readings: readings.length, sdMm, expectedErrorMm }
+  const written = await writeVersion(db, { id, studioId: studio.id, baseId: typeId, whole: { bikeType, sheet: type.sheet }, calibration: kept, at: new Date(), by: person.id })
+  if (written.outcome !== 'kept') return refused('this type was changed meanwhile; open it anew, the readings are kept')
+  for (const bike of await bikesOf(db, studio.id)) if (bike.lineId === written.lineId) await putInForce(bike.id)
+  return { outcome: 'kept', lineId: written.lineId }
+}
+
+/** What a machine's tape says against what is known: agreement, or what disagrees and why. Nothing is kept. */
+export async function weighTape(bikeId: string, row: TapeReading): Promise<Answered<{ says: readonly string[] }>> {
+  await signedIn()
+  const db = database()
+  const bike = isId(bikeId) ? await bikeById(db, bikeId) : null
+  if (!bike) return refused('this bike does not exist')
+  const faults = tapeFaults(bike.type, row)
+  if (faults !== '') return refused(faults)
+  const before = (await readingsOf(db, bikeId)).some((r) => r.row.kind === 'tape')
+  return { outcome: 'kept', says: before ? disagreements(bike.type, bike.own, row).map(disagreementSaid) : [] }
+}
+
+const tapeFaults = (bikeType: WholeType['bikeType'], row: TapeReading): string => {
+  const marks = marksFaults(bikeType, row.marks, '')
+  const answer = marks.length > 0 ? null : run('calibrate', { bikeType, readings: [row] })
+  if (answer && isFault(answer)) return answer.error.faults.map((f) => f.reason).join('; ')
+  return marks.map((f) => f.reason).join('; ')
+}
+
+/** Keeps what was measured on one machine and puts it in force. `anew`: the bike has changed, earlier tapes no longer count. */
+export async function keepMeasured(id: string, bikeId: string, row: BikeReading, anew = false): Promise<Answered> {
+  const person = await signedIn()
+  const db = database()
+  const bike = isId(id) && isId(bikeId) ? await bikeById(db, bikeId) : null
+  if (!bike) return refused('this bike does not exist')
+  const odd = oddReading(row) || (row.kind === 'tape' ? tapeFaults(bike.type, row) : '')
+  if (odd) return refused(odd)
+  await addBikeReading(db, { id, bikeId, row: row.kind === 'tape' && anew ? { ...row, anew: true } : row, at: new Date(), by: person.id })
+  await putInForce(bikeId)
+  return { outcome: 'kept' }
+}
+
+export async function takeBackMeasured(bikeId: string, id: string): Promise<Answered> {
+  await signedIn()
+  if (!isId(bikeId) || !isId(id)) return refused('the request was cut short')
+  await withdrawBikeReading(database(), bikeId, id, new Date())
+  await putInForce(bikeId)
+  return { outcome: 'kept' }
+}
+
+function oddReading(row: BikeReading): string {
+  if (row.kind === 'tilt') return [row.deg, row.floorDeg].every((deg) => Number.isFinite(deg) && Math.abs(deg) <= 30) ? '' : 'an angle beyond 30° cannot be'
+  if (row.kind === 'saddleLine') return Number.isFinite(row.mm) && Math.abs(row.mm) <= 60 ? '' : 'a nose 60 mm off its line cannot be'
+  return ''
+}
+
+/** Offsets, sureness and tilt of a machine from all that was measured on it. */
+async function putInForce(bikeId: string): Promise<void> {
+  const db = database()
+  const bike = await bikeById(db, bikeId)
+  if (!bike) return
+  const rows = (await readingsOf(db, bikeId)).map((r) => r.row)
+  const tapes = rows.flatMap((r) => (r.kind === 'tape' ? [r] : []))
+  const counting = tapes.slice(Math.max(0, tapes.findLastIndex((t) => t.anew)))
+  const tilt = rows.findLast((r) => r.kind === 'tilt')
+  const type = await typeById(db, bike.typeId)
+  const found = counting.length > 0 ? offsetFrom(bike.type, counting, type?.calibration?.sdMm) : { offsetsMm: bike.own.offsetsMm, sdMm: bike.own.sdMm }
+  await setOwn(db, bikeId, { ...found, ...(tilt?.kind === 'tilt' && { tiltDeg: Number((tilt.deg - tilt.floorDeg).toFixed(2)) }) })
+}
+
+/** Keeps one look over a machine: every item good, or with a note what is wrong. */
+export async function lookOver(id: string, bikeId: string, wrong: readonly Readonly<{ id: string; item: InspectionItem; note: string }>[]): Promise<Answered> {
+  const person = await signedIn()
+  const db = database()
+  if (!isId(id) || !isId(bikeId) || !(await bikeById(db, bikeId))) return refused('this bike does not exist')
+  if (!wrong.every((w) => isId(w.id) && INSPECTION_ITEMS.includes(w.item))) return refused('the request was cut short')
+  const faults = wrong.map(({ id: faultId, item, note }) => ({ id: faultId, item, note: note.trim().slice(0, 300) }))
+  const good = INSPECTION_ITEMS.filter((item) => !faults.some((f) => f.item === item))
+  await keepLook(db, { id, bikeId, good, faults, at: new Date(), by: person.id })
+  return { outcome: 'kept' }
+}
+
+/** A fault is mended: the bike is offered again. */
+export async function clear(bikeId: string, id: string): Promise<Answered> {
+  const person = await signedIn()
+  if (!isId(bikeId) || !isId(id)) return refused('the request was cut short')
+  await clearFault(database(), bikeId, id, new Date(), person.id)
+  return { outcome: 'kept' }
+}

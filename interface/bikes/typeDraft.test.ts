@@ -1,0 +1,63 @@
+import fc from 'fast-check'
+import { randomFrom } from '@/core/belief/random'
+import { USUAL_SHEET } from '@/core/bike/sheet'
+import { trueTypeFor } from '@/core/simulated/simulatedTape'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import { draftOf, NEW_DRAFT, placeSaid, readDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
+
+const whole = { bikeType: HOLES_BIKE, sheet: USUAL_SHEET }
+const says = (change: Partial<TypeDraft>) => readDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').faults.map((f) => f.say)
+const axis = (name: 'seatHeight' | 'barHeight', change: object) => ({ axes: { ...NEW_DRAFT.axes, [name]: { ...NEW_DRAFT.axes[name], ...change } } })
+
+test('a new type needs nothing but a name to be drawn', () => {
+  expect(says({})).toEqual([])
+  expect(says({ name: '  ' })).toEqual(['Name: is missing'])
+})
+
+test('a type typed and read again is the same to a hundredth of a millimetre, in either units', () => {
+  fc.assert(fc.property(fc.integer(), fc.constantFrom('metric' as const, 'feet' as const), (seed, shown) => {
+    const bikeType = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShare: 0.04 }, randomFrom(seed))
+    const read = readDraft(draftOf({ ...whole, bikeType }, shown), shown)
+    expect(read.faults).toEqual([])
+    expect(read.whole!.bikeType.seatOrigin.xMm).toBeCloseTo(bikeType.seatOrigin.xMm, 1)
+    expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(bikeType.gripOrigin.yMm, 1)
+    expect(read.whole!.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(bikeType.axes.seatHeight.directionDeg, 1)
+    expect(read.whole!.bikeType.axes.barSlide).toEqual({ ...bikeType.axes.barSlide, scale: { ruler: expect.objectContaining({ min: -4, max: 4 }) } })
+  }))
+})
+
+test('lengths are read in any spelling', () => {
+  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', crank: '17 cm', stack: '24 in' }, 'metric')
+  expect(read.whole!.bikeType.crankMm).toBe(170)
+  expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(609.6, 6)
+})
+
+test('what contradicts itself is said with its place', () => {
+  expect(says({ crank: 'long' })).toEqual(['Crank: “long” is not a length'])
+  expect(says({ stack: '' })).toEqual(['Stack: is missing'])
+  expect(says({ crank: '17' })).toEqual([expect.stringMatching(/^Crank: is out of range: at least 50/)])
+  expect(says({ stack: '-50 mm' })).toEqual([expect.stringMatching(/^Bars: puts the bars below the crank axle/)])
+  expect(says({ setback: '600 mm' })).toEqual(['Setback: lies farther back than the saddle height reaches'])
+  expect(says({ seatLean: 'x' })).toEqual(['Seat post: “x” is not a number'])
+  expect(says(axis('seatHeight', { labels: '1-5 3' }))).toEqual(['Seat height: 3 stands twice'])
+  expect(says(axis('barHeight', { pitch: '0' }))).toEqual(['Bar height: marks must lie apart'])
+  expect(says(axis('barHeight', { form: 'ruler', min: '5', max: '1' }))).toEqual([expect.stringMatching(/^Bar height: lies below/)])
+  expect(says(axis('barHeight', { form: 'ruler', step: '0' }))).toContain('Bar height: a step must be more than 0')
+})
+
+test('marks whose larger label lies lower run the other way', () => {
+  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', stack: '900 mm', ...axis('barHeight', { later: 'less' }) }, 'metric')
+  expect(read.whole!.bikeType.axes.barHeight.scale).toMatchObject({ marks: expect.arrayContaining([{ label: '2', mm: -20 }]) })
+  expect(waysOf('barHeight').less).toBe('down')
+  expect(waysOf('seatSlide').less).toBe('back')
+})
+
+test('the typed lengths hold at the marks nearest zero; a bar slide may be absent', () => {
+  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', barSlides: false }, 'metric')
+  expect(referenceMarks(read.whole!.bikeType)).toEqual({ seatHeight: '1', seatSlide: 'A', barHeight: '1' })
+  expect(read.whole!.sheet.closing.barSlide).toBeUndefined()
+})
+
+test('places are said in the words of the form', () => {
+  expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(placeSaid)).toEqual(['Seat slide', 'Crank', 'File'])
+})

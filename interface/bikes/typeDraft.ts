@@ -1,0 +1,187 @@
+import type { Axis, BikeType } from '@/core/bike/bike'
+import { CLOSINGS, USUAL_SHEET, type Closing, type TypeSheet } from '@/core/bike/sheet'
+import { AXES, type AxisName } from '@/core/conventions'
+import { wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
+import { labelsTyped, printedOf, readLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
+import { nearestStop, type Scale } from '@/core/scale/scale'
+import { bikeLengthSaid, readLength, type LengthShown } from '@/core/units/length'
+import { AXIS_NAME } from '@/core/words/phrases'
+
+/** One axis as it is typed. `later` says where the later or larger marks lie. */
+export type AxisDraft = Readonly<{
+  form: 'labels' | 'ruler' | 'irregular'
+  labels: string
+  pitch: string
+  halfMarks: boolean
+  min: string
+  max: string
+  step: string
+  unit: 'cm' | 'in' | 'mm'
+  later: 'more' | 'less'
+  closing: Closing
+  /** What typing cannot say: where the first mark or zero line lies, mm; a ruler's measured unit; marks brought in uneven. */
+  originMm: number
+  unitFactor: number
+  uneven: Scale | null
+  /** Slides are near level; how near came from a tape. */
+  slideDeg: number
+}>
+
+export type TypeDraft = Readonly<{
+  name: string
+  crank: string
+  pedalSurface: string
+  axleHeight: string
+  noseAhead: string
+  saddleLength: string
+  shape: BikeType['saddle']['shape']
+  saddleHeight: string
+  setback: string
+  reach: string
+  stack: string
+  seatLean: string
+  barLean: string
+  axes: Readonly<Record<AxisName, AxisDraft>>
+  barSlides: boolean
+  forearmGaugeValid: boolean
+  sheet: TypeSheet
+  pedalSpacing: string
+}>
+
+export type DraftFault = Readonly<{ field: string; say: string }>
+export type ReadDraft = Readonly<{ whole: WholeType | null; faults: readonly DraftFault[] }>
+
+const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
+
+const plainAxis = (labels: string, pitch: string, closing: Closing): AxisDraft => ({
+  form: 'labels', labels, pitch, halfMarks: false, min: '0', max: '20', step: '0.5', unit: 'cm', later: 'more', closing, originMm: 0, unitFactor: 1, uneven: null, slideDeg: 0,
+})
+
+/** A type nobody has described yet: usual sizes to begin from, no name. */
+export const NEW_DRAFT: TypeDraft = Object.freeze({
+  name: '', crank: '170 mm', pedalSurface: '14 mm', axleHeight: '300 mm', noseAhead: '150 mm', saddleLength: '270 mm', shape: 'flat',
+  saddleHeight: '560 mm', setback: '10 mm', reach: '560 mm', stack: '600 mm', seatLean: '17', barLean: '0',
+  axes: { seatHeight: plainAxis('1-15', '20', 'pin'), seatSlide: plainAxis('A-H', '10', 'knob'), barHeight: plainAxis('1-10', '20', 'pin'), barSlide: plainAxis('1-6', '15', 'knob') },
+  barSlides: true, forearmGaugeValid: true, sheet: USUAL_SHEET, pedalSpacing: '165 mm',
+})
+
+/** A type as one would type it. Lengths are those with every part at its own zero. */
+export function draftOf({ bikeType, sheet }: WholeType, shown: LengthShown): TypeDraft {
+  const { seatOrigin, gripOrigin, saddle, axes } = bikeType
+  const said = (mm: number) => exactSaid(mm, shown)
+  return {
+    name: bikeType.name,
+    crank: said(bikeType.crankMm),
+    pedalSurface: said(bikeType.pedalSurfaceMm),
+    axleHeight: said(bikeType.axleHeightMm),
+    noseAhead: said(saddle.noseAheadMm),
+    saddleLength: said(saddle.lengthMm),
+    shape: saddle.shape,
+    saddleHeight: said(Math.hypot(seatOrigin.xMm, seatOrigin.yMm)),
+    setback: said(-(seatOrigin.xMm + saddle.noseAheadMm)),
+    reach: said(gripOrigin.xMm - seatOrigin.xMm),
+    stack: said(gripOrigin.yMm),
+    seatLean: trimmed(axes.seatHeight.directionDeg - 90),
+    barLean: trimmed(90 - axes.barHeight.directionDeg),
+    axes: Object.fromEntries(AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, sheet) : NEW_DRAFT.axes[name]])) as TypeDraft['axes'],
+    barSlides: axes.barSlide !== undefined,
+    forearmGaugeValid: bikeType.forearmGaugeValid,
+    sheet,
+    pedalSpacing: said(sheet.pedalSpacingMm),
+  }
+}
+
+/** Millimetres keep their hundredths; inches would round, so a type is typed in millimetres unless it is whole sixteenths. */
+function exactSaid(mm: number, shown: LengthShown): string {
+  const inches = bikeLengthSaid(mm, shown)
+  const back = readLength(inches, 'mm')
+  return shown === 'feet' && back.outcome === 'read' && Math.abs(back.mm - mm) < 0.005 ? inches : `${trimmed(mm)} mm`
+}
+
+const trimmed = (value: number): string => String(Number(value.toFixed(2)))
+
+function axisDraft({ scale, directionDeg }: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
+  const printed = printedOf(scale)
+  const base = { ...NEW_DRAFT.axes[name], closing: sheet.closing[name] ?? CLOSINGS[0], slideDeg: isSlide(name) ? directionDeg : 0 }
+  if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }
+  if (printed.form === 'labels')
+    return { ...base, form: 'labels', labels: labelsTyped(printed.labels), pitch: trimmed(Math.abs(printed.pitchMm)), halfMarks: printed.halfMarks, later: printed.pitchMm < 0 ? 'less' : 'more', originMm: printed.firstMm }
+  const { min, max, step, unit } = printed
+  return { ...base, form: 'ruler', min: String(min), max: String(max), step: String(step), unit, later: printed.unitMm < 0 ? 'less' : 'more', originMm: printed.zeroMm, unitFactor: Math.abs(printed.unitMm) / unitMm(unit) }
+}
+
+/** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
+export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
+  const faults: DraftFault[] = []
+  const refuse = (field: string, say: string) => {
+    faults.push({ field, say })
+    return 0
+  }
+  const length = (field: keyof TypeDraft, title: string): number => {
+    const read = readLength(String(draft[field]), shown === 'feet' ? 'in' : 'mm')
+    return read.outcome === 'read' ? read.mm : refuse(field, `${title}: ${read.reason === 'empty' ? 'is missing' : `“${String(draft[field])}” is not a length`}`)
+  }
+  const number = (field: string, typed: string, title: string): number => {
+    const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
+    return typed.trim() !== '' && Number.isFinite(value) ? value : refuse(field, `${title}: “${typed}” is not a number`)
+  }
+  if (draft.name.trim() === '') refuse('name', 'Name: is missing')
+  const noseAheadMm = length('noseAhead', 'Nose ahead')
+  const saddleHeight = length('saddleHeight', 'Saddle height')
+  const seatX = -(length('setback', 'Setback') + noseAheadMm)
+  if (Math.abs(seatX) >= saddleHeight && saddleHeight > 0) refuse('setback', 'Setback: lies farther back than the saddle height reaches')
+  const seatOrigin = { xMm: seatX, yMm: Math.sqrt(Math.max(0, saddleHeight ** 2 - seatX ** 2)) }
+  const gripOrigin = { xMm: seatX + length('reach', 'Reach'), yMm: length('stack', 'Stack') }
+  const leans = { seatHeight: 90 + number('seatLean', draft.seatLean, 'Seat post'), barHeight: 90 - number('barLean', draft.barLean, 'Bar post') }
+  const axis = (name: AxisName): Axis => ({ directionDeg: name === 'seatHeight' || name === 'barHeight' ? leans[name] : draft.axes[name].slideDeg, scale: scale(name) })
+
+  function scale(name: AxisName): Scale {
+    const d = draft.axes[name]
+    const title = AXIS_NAME[name][0].toUpperCase() + AXIS_NAME[name].slice(1)
+    if (d.form === 'irregular' && d.uneven) return d.uneven
+    const way = d.later === 'less' ? -1 : 1
+    if (d.form === 'ruler') {
+      const [min, max, step] = [number(`${name}.min`, d.min, `${title}, from`), number(`${name}.max`, d.max, `${title}, to`), number(`${name}.step`, d.step, `${title}, step`)]
+      if (step <= 0) refuse(`${name}.step`, `${title}: a step must be more than 0`)
+      return scaleOf({ form: 'ruler', min, max, step: Math.max(step, 1e-3), unit: d.unit, unitMm: way * d.unitFactor * unitMm(d.unit), zeroMm: d.originMm })
+    }
+    const read = readLabels(d.labels)
+    if (read.outcome === 'refused') refuse(`${name}.labels`, `${title}: ${{ empty: 'no marks', twice: `${read.at} stands twice`, tooMany: 'more than 60 marks', badRange: `“${read.at}” is no range` }[read.reason]}`)
+    const pitchMm = number(`${name}.pitch`, d.pitch, `${title}, apart`)
+    if (pitchMm <= 0) refuse(`${name}.pitch`, `${title}: marks must lie apart`)
+    const printed: PrintedScale = { form: 'labels', labels: read.outcome === 'read' ? read.labels : ['1'], pitchMm: way * Math.max(pitchMm, 0.1), firstMm: d.originMm, halfMarks: d.halfMarks }
+    return scaleOf(printed)
+  }
+
+  const axes = { seatHeight: axis('seatHeight'), seatSlide: axis('seatSlide'), barHeight: axis('barHeight'), ...(draft.barSlides && { barSlide: axis('barSlide') }) }
+  const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
+  const whole: WholeType = {
+    bikeType: {
+      name: draft.name.trim(), crankMm: length('crank', 'Crank'), pedalSurfaceMm: length('pedalSurface', 'Pedal'), axleHeightMm: length('axleHeight', 'Crank axle'),
+      saddle: { noseAheadMm, lengthMm: length('saddleLength', 'Saddle length'), shape: draft.shape }, seatOrigin, gripOrigin, axes, forearmGaugeValid: draft.forearmGaugeValid,
+    },
+    sheet: { ...draft.sheet, closing: Object.fromEntries(names.map((name) => [name, draft.axes[name].closing])), pedalSpacingMm: length('pedalSpacing', 'Between the cranks') },
+  }
+  if (faults.length > 0) return { whole: null, faults }
+  const core = wholeTypeFaults(whole).map(({ pointer, reason }) => ({ field: pointer, say: `${placeSaid(pointer)}: ${reason}` }))
+  return { whole: core.length > 0 ? null : whole, faults: core }
+}
+
+/** A pointer into a type in the words of the form. */
+export function placeSaid(pointer: string): string {
+  const axis = AXES.find((name) => pointer.includes(`/${name}`))
+  if (axis) return AXIS_NAME[axis][0].toUpperCase() + AXIS_NAME[axis].slice(1)
+  const known: readonly (readonly [string, string])[] = [
+    ['crankMm', 'Crank'], ['axleHeightMm', 'Crank axle'], ['pedalSurfaceMm', 'Pedal'], ['noseAheadMm', 'Nose ahead'], ['lengthMm', 'Saddle length'], ['seatOrigin', 'Saddle'],
+    ['gripOrigin', 'Bars'], ['name', 'Name'], ['pedalSpacingMm', 'Between the cranks'], ['pedalSides', 'Pedal sides'],
+  ]
+  return known.find(([key]) => pointer.includes(key))?.[1] ?? (pointer === '' ? 'File' : pointer)
+}
+
+/** The marks at which the typed lengths hold: each scale's mark nearest its zero. */
+export function referenceMarks({ axes }: BikeType): Readonly<Partial<Record<AxisName, string>>> {
+  return Object.fromEntries(AXES.flatMap((name) => (axes[name] ? [[name, nearestStop(axes[name].scale, 0).label]] : [])))
+}
+
+/** Which way the later marks of an axis lie, as asked. */
+export const waysOf = (axis: AxisName): Readonly<Record<'more' | 'less', string>> => (isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' })

@@ -1,0 +1,82 @@
+'use client'
+import { axesOf, axisOf, type Bike, type BikeType } from '@/core/bike/bike'
+import { placeAt, positionsOf, type Lengths } from '@/core/bike/place'
+import type { AxisName, Marks } from '@/core/conventions'
+import { stopsOf } from '@/core/scale/scale'
+import { bikeLengthSaid, type LengthShown } from '@/core/units/length'
+import { BikeFrame } from './BikeFrame'
+import { bikeScene } from './sideView'
+import styles from './bikeDrawing.module.css'
+
+type Props = Readonly<{
+  bikeType: BikeType
+  bike?: Bike
+  marks: Marks
+  shown: LengthShown
+  /** Lengths drawn with their numbers: where the tape is held. */
+  lengths?: readonly (keyof Lengths)[]
+}>
+
+/** A type to scale, with every mark of every axis where it truly stands, and the tape's four lengths. */
+export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }: Props) {
+  const scene = bikeScene(bikeType, bike, marks)
+  const { frame, seat, nose, grip } = scene
+  const places = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
+  const wide = { left: frame.leftMm - 60, top: Math.max(frame.topMm, grip.yMm + 260), right: frame.rightMm, bottom: frame.bottomMm - 20 }
+  const said = (mm: number) => bikeLengthSaid(mm, shown)
+  return (
+    <svg className={styles.view} viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`} preserveAspectRatio="xMidYMid meet" role="img" aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}>
+      <BikeFrame scene={scene} />
+      {axesOf(bikeType).map((axis) => (
+        <Ticks key={axis} bikeType={bikeType} bike={bike} marks={marks} axis={axis} />
+      ))}
+      {lengths.includes('saddleHeightMm') && (
+        <Measure from={[0, 0]} to={[seat.xMm, -seat.yMm]} name="saddle height" said={said(places.saddleHeightMm)} at={[seat.xMm / 2 - 40, -seat.yMm / 2]} end />
+      )}
+      {lengths.includes('setbackMm') && (
+        <Measure from={[0, -nose.yMm - 70]} to={[nose.xMm, -nose.yMm - 70]} name="setback" said={said(places.setbackMm)} at={[Math.max(nose.xMm, 0) + 26, -nose.yMm - 96]} plumb={[nose.xMm, -nose.yMm]} />
+      )}
+      {lengths.includes('reachMm') && (
+        <Measure from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} name="reach" said={said(places.reachMm)} at={[(seat.xMm + grip.xMm) / 2 - 60, -Math.max(seat.yMm, grip.yMm) - 176]} />
+      )}
+      {lengths.includes('stackMm') && (
+        <Measure from={[grip.xMm + 90, 0]} to={[grip.xMm + 90, -grip.yMm]} name="stack" said={said(places.stackMm)} at={[grip.xMm + 116, -grip.yMm / 2]} />
+      )}
+    </svg>
+  )
+}
+
+/** A dot at every place the part can be closed at, the one it is closed at filled. */
+function Ticks({ bikeType, bike, marks, axis }: { bikeType: BikeType; bike: Bike; marks: Marks; axis: AxisName }) {
+  const { positions } = positionsOf(bikeType, marks)
+  const isSeat = axis === 'seatHeight' || axis === 'seatSlide'
+  return (
+    <g>
+      {stopsOf(axisOf(bikeType, axis)!.scale).map(({ label, mm }) => {
+        const { seat, grip } = placeAt(bikeType, bike, { ...positions, [axis]: mm })
+        const at = isSeat ? seat : grip
+        const here = Math.abs((positions[axis] ?? Number.NaN) - mm) < 1e-9
+        return <circle key={label} className={here ? styles.here : styles.tick} cx={at.xMm} cy={-at.yMm + (isSeat ? 0 : -24)} r={here ? 13 : 7} />
+      })}
+    </g>
+  )
+}
+
+type Pair = readonly [number, number]
+
+function Measure({ from, to, name, said, at, plumb, end = false }: { from: Pair; to: Pair; name: string; said: string; at: Pair; plumb?: Pair; end?: boolean }) {
+  return (
+    <g className={styles.measure}>
+      {plumb && <path className={styles.plumb} d={`M${plumb[0]} ${plumb[1]}V${to[1]}M0 0V${from[1]}`} />}
+      <path d={`M${from[0]} ${from[1]}L${to[0]} ${to[1]}`} />
+      <circle cx={from[0]} cy={from[1]} r={9} />
+      <circle cx={to[0]} cy={to[1]} r={9} />
+      <text x={at[0]} y={at[1]} textAnchor={end ? 'end' : 'start'}>
+        {said}
+      </text>
+      <text className={styles.name} x={at[0]} y={at[1] + 52} textAnchor={end ? 'end' : 'start'}>
+        {name}
+      </text>
+    </g>
+  )
+}
