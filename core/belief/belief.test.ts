@@ -60,3 +60,14 @@ test('the normal draws have the quartiles of the standard normal, by the statist
   expect(jstat.jStat.percentile(draws, 0.25)).toBeCloseTo(-0.6745, 1)
   expect(jstat.jStat.percentile(draws, 0.975)).toBeCloseTo(1.96, 1)
 })
+
+test('the seeds 0, 1, 2 … are as good as any: their first numbers spread evenly and do not follow each other', () => {
+  const first = Array.from({ length: 2000 }, (_, seed) => randomFrom(seed).uniform())
+  const second = first.slice(1)
+  const mean = first.reduce((a, b) => a + b, 0) / first.length
+  expect(Math.abs(mean - 0.5)).toBeLessThan(4 * Math.sqrt(1 / 12 / first.length))
+  const tenths = Array.from({ length: 10 }, (_, t) => first.filter((u) => Math.floor(10 * u) === t).length)
+  tenths.forEach((count) => expect(Math.abs(count - 200)).toBeLessThan(4 * Math.sqrt(200)))
+  const together = second.reduce((sum, u, i) => sum + (u - 0.5) * (first[i] - 0.5), 0) / second.length
+  expect(Math.abs(12 * together)).toBeLessThan(0.1)
+})

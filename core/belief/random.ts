@@ -7,9 +7,13 @@ const { jStat } = jstat
 /** A source of numbers that is wholly decided by its seed. */
 export type Random = Readonly<{ uniform: () => number; normal: () => number }>
 
+/** A small seed leaves the generator's state nearly empty, and its first numbers all alike: they are passed over. */
+const WARM_UP = 64
+
 /** Same seed, same numbers, on every machine. `uniform` lies in [0, 1), `normal` has mean 0 and spread 1. */
 export function randomFrom(seed: number): Random {
   const generator = xoroshiro128plus(seed)
+  for (let i = 0; i < WARM_UP; i++) uniformFloat64(generator)
   const uniform = () => uniformFloat64(generator)
   const normal = () => normalQuantile(Math.min(1 - 1e-12, Math.max(1e-12, uniform())))
   return { uniform, normal }

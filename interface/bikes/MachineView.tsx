@@ -8,8 +8,8 @@ import { axesOf, type Bike, type BikeType } from '@/core/bike/bike'
 import type { InspectionItem } from '@/core/bike/inspection'
 import { judgeTilt, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import { LENGTHS, type LengthName, type TapeReading } from '@/core/calibration/readings'
-import type { Marks } from '@/core/conventions'
-import { middleStop, stopsOf } from '@/core/scale/scale'
+import type { AxisName, Label, Marks } from '@/core/conventions'
+import { stopsOf } from '@/core/scale/scale'
 import type { School } from '@/core/school/school'
 import { bikeLengthSaid, readLength } from '@/core/units/length'
 import { labelSaid } from '@/core/words/labels'
@@ -133,7 +133,7 @@ function OneTape({ bike }: Pick<Props, 'bike'>) {
   const { shown } = useLengths()
   const { act, busy } = useAction()
   const { modal } = App.useApp()
-  const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleStop(bike.type.axes[axis]!.scale).label])))
+  const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])))
   const [typed, setTyped] = useState<Partial<Record<LengthName, string>>>({})
   const [said, setSaid] = useState('')
 
@@ -267,6 +267,12 @@ function Tilt({ bike, school }: Pick<Props, 'bike' | 'school'>) {
       </Modal>
     </>
   )
+}
+
+/** The label half-way along a scale: a reading there says most of the whole range. */
+function middleLabel(type: BikeType, axis: AxisName): Label {
+  const stops = stopsOf(type.axes[axis]!.scale)
+  return stops[Math.floor(stops.length / 2)].label
 }
 
 /** A typed number with point or comma and either minus; null for anything else. */

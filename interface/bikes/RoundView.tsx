@@ -44,6 +44,7 @@ export function RoundView({ bikes, start, studio, day }: Props) {
   return (
     <>
       <div className={`${styles.round} no-print`}>
+        <div>
         <div className={styles.head}>
           <h1>{bike ? `Bike ${bike.number}` : 'All looked over'}</h1>
           <Button size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
@@ -76,11 +77,12 @@ export function RoundView({ bikes, start, studio, day }: Props) {
             </Button>
           </div>
         )}
+        </div>
         <div className={styles.picks} aria-label="Bikes">
           {bikes.map((b) => (
             <Button key={b.id} type={b.id === at ? 'primary' : 'default'} onClick={() => turnTo(b.id)}>
               {b.number}
-              {b.due ? ' ·' : ''}
+              {b.due && <i className={styles.due} title="due" />}
             </Button>
           ))}
         </div>

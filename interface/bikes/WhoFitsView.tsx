@@ -72,7 +72,7 @@ export function WhoFitsView({ types, school }: Props) {
           <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 8, left: 0 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <ReferenceArea y1={0} y2={80} fill="var(--sunk)" fillOpacity={0.45} />
-            <XAxis dataKey="statureMm" stroke="var(--soft)" tickFormatter={(mm: number) => bodyLengthSaid(mm, shown).replace(' cm', '')} interval={0} tick={{ fontSize: 13 }} minTickGap={2} />
+            <XAxis dataKey="statureMm" stroke="var(--soft)" tickFormatter={(mm: number) => bodyLengthSaid(mm, shown).replace(' cm', '')} interval="preserveStartEnd" tick={{ fontSize: 13 }} minTickGap={14} />
             <YAxis domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} stroke="var(--soft)" width={44} tick={{ fontSize: 13 }} />
             <Tooltip contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }} labelFormatter={(mm) => bodyLengthSaid(Number(mm), shown)} formatter={(value) => `${String(value)} of 100`} />
             {types.map(({ bikeType }, k) => (

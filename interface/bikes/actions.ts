@@ -125,9 +125,9 @@ export async function weighTape(bikeId: string, row: TapeReading): Promise<Answe
   return { outcome: 'kept', says: before ? disagreements(bike.type, bike.own, row).map(disagreementSaid) : [] }
 }
 
-const tapeFaults = (bikeType: WholeType['bikeType'], row: TapeReading): string => {
-  const marks = marksFaults(bikeType, row.marks, '')
-  const answer = marks.length > 0 ? null : run('calibrate', { bikeType, readings: [row] })
+const tapeFaults = (bikeType: WholeType['bikeType'], { marks: at, lengths }: TapeReading): string => {
+  const marks = marksFaults(bikeType, at, '')
+  const answer = marks.length > 0 ? null : run('calibrate', { bikeType, readings: [{ marks: at, lengths }] })
   if (answer && isFault(answer)) return answer.error.faults.map((f) => f.reason).join('; ')
   return marks.map((f) => f.reason).join('; ')
 }

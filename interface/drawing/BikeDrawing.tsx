@@ -22,22 +22,22 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
   const scene = bikeScene(bikeType, bike, marks)
   const { frame, seat, nose, grip } = scene
   const places = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
-  const wide = { left: frame.leftMm - 60, top: Math.max(frame.topMm, grip.yMm + 260), right: frame.rightMm, bottom: frame.bottomMm - 20 }
+  const wide = { left: frame.leftMm - (lengths.length > 0 ? 160 : 60), top: Math.max(frame.topMm, grip.yMm + 260), right: frame.rightMm + (lengths.length > 0 ? 110 : 0), bottom: frame.bottomMm - 20 }
   const said = (mm: number) => bikeLengthSaid(mm, shown)
   return (
-    <svg className={styles.view} viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`} preserveAspectRatio="xMidYMid meet" role="img" aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}>
+    <svg className={styles.view} viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`} preserveAspectRatio="xMidYMin meet" role="img" aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}>
       <BikeFrame scene={scene} />
       {axesOf(bikeType).map((axis) => (
         <Ticks key={axis} bikeType={bikeType} bike={bike} marks={marks} axis={axis} />
       ))}
       {lengths.includes('saddleHeightMm') && (
-        <Measure from={[0, 0]} to={[seat.xMm, -seat.yMm]} name="saddle height" said={said(places.saddleHeightMm)} at={[seat.xMm / 2 - 40, -seat.yMm / 2]} end />
+        <Measure from={[0, 0]} to={[seat.xMm, -seat.yMm]} name="saddle height" said={said(places.saddleHeightMm)} at={[seat.xMm / 2 - 50, -seat.yMm / 2]} end />
       )}
       {lengths.includes('setbackMm') && (
-        <Measure from={[0, -nose.yMm - 70]} to={[nose.xMm, -nose.yMm - 70]} name="setback" said={said(places.setbackMm)} at={[Math.max(nose.xMm, 0) + 26, -nose.yMm - 96]} plumb={[nose.xMm, -nose.yMm]} />
+        <Measure from={[0, 130]} to={[nose.xMm, 130]} name="setback" said={said(places.setbackMm)} at={[Math.max(nose.xMm, 0) + 24, 150]} plumb={[nose.xMm, -nose.yMm]} />
       )}
       {lengths.includes('reachMm') && (
-        <Measure from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} name="reach" said={said(places.reachMm)} at={[(seat.xMm + grip.xMm) / 2 - 60, -Math.max(seat.yMm, grip.yMm) - 176]} />
+        <Measure from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} name="reach" said={said(places.reachMm)} at={[seat.xMm + 20, -Math.max(seat.yMm, grip.yMm) - 176]} />
       )}
       {lengths.includes('stackMm') && (
         <Measure from={[grip.xMm + 90, 0]} to={[grip.xMm + 90, -grip.yMm]} name="stack" said={said(places.stackMm)} at={[grip.xMm + 116, -grip.yMm / 2]} />
@@ -72,10 +72,8 @@ function Measure({ from, to, name, said, at, plumb, end = false }: { from: Pair;
       <circle cx={from[0]} cy={from[1]} r={9} />
       <circle cx={to[0]} cy={to[1]} r={9} />
       <text x={at[0]} y={at[1]} textAnchor={end ? 'end' : 'start'}>
+        <tspan className={styles.name}>{name} </tspan>
         {said}
-      </text>
-      <text className={styles.name} x={at[0]} y={at[1] + 52} textAnchor={end ? 'end' : 'start'}>
-        {name}
       </text>
     </g>
   )

@@ -33,7 +33,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
     <MachineView
       bike={bike}
       school={schoolOf(studio.school).tilt}
-      state={state.outcome === 'faulty' ? 'Out of use until its faults are mended; it is not offered for set-ups.' : `Looked over: ${inspectionSaid(state, studio.timeZone)}.`}
+      state={state.outcome === 'faulty' ? 'Out of use until its faults are mended; it is not offered for set-ups.' : `${capital(inspectionSaid(state, studio.timeZone))}.`}
       faults={faults.map((f) => ({ id: f.id, item: f.item, note: f.note, found: `${day(f.foundAt)}, ${f.foundBy}`, open: f.clearedAt === null }))}
       measured={[...readings].reverse().map((r) => ({ id: r.id, said: readingSaid(bike, r.row), when: `${day(r.at)}, ${r.by}` }))}
       doubtful={doubtful.map((d) => ({ memberId: d.memberId, name: d.name, when: day(d.at) }))}
@@ -48,3 +48,5 @@ function readingSaid({ type }: StudioBike, row: BikeReading): string {
   const lengths = LENGTHS.flatMap((length) => (row.lengths[length] === undefined ? [] : [`${LENGTH_NAME[length]} ${row.lengths[length]} mm`]))
   return `Tape at ${marksLine(type, row.marks)}: ${lengths.join(', ')}${row.anew ? '; the bike had changed' : ''}`
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
