@@ -2,7 +2,7 @@ import type { BikeType } from '../bike/bike'
 import { fit } from '../operations/operations'
 import { limitSaid, shareSaid } from '../words/whoFits'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { limitsOf, STATURES_MM, whoFits } from './whoFits'
+import { fleetShare, limitsOf, STATURES_MM, whoFits } from './whoFits'
 
 const fits = whoFits({ bikeType: HOLES_BIKE, riders: 120 })
 const of = (type: BikeType) => whoFits({ bikeType: type, riders: 120 })
@@ -41,4 +41,14 @@ test('same seed, same shares; progress is told once a stature', () => {
   const told: number[] = []
   expect(whoFits({ bikeType: HOLES_BIKE, riders: 120 }, (done) => told.push(done))).toEqual(fits)
   expect(told).toEqual(Array.from({ length: 14 }, (_, i) => i + 1))
+})
+
+test('a fleet fits whoever one of its types fits: at least as many as its best type, never more than all together', () => {
+  const other = of(short)
+  fits.forEach((fit, i) => {
+    const fleet = fleetShare([fit, other[i]])
+    expect(fleet).toBeGreaterThanOrEqual(Math.max(fit.all, other[i].all))
+    expect(fleet).toBeLessThanOrEqual(Math.min(1, fit.all + other[i].all) + 1e-9)
+    expect(fleetShare([fit])).toBeCloseTo(fit.all, 9)
+  })
 })

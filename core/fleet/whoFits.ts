@@ -16,6 +16,8 @@ export type FitAtStature = Readonly<{
   statureMm: number
   /** On every axis together. */
   all: number
+  /** The same, rider by rider: one seed draws the same riders for every type. */
+  riders: readonly boolean[]
   /** On each axis by itself, the others wherever they serve best. */
   axes: Readonly<Partial<Record<AxisName, number>>>
 }>
@@ -39,8 +41,15 @@ export function whoFits(request: WhoFitsRequest, told: (done: number, of: number
     told(i + 1, STATURES_MM.length)
     const share = (holds: (a: Answer) => boolean) => answers.filter(holds).length / riders
     const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
-    return { statureMm, all: share((a) => AXES.every((name) => a[name])), axes }
+    const everywhere = answers.map((a) => AXES.every((name) => a[name]))
+    return { statureMm, all: everywhere.filter(Boolean).length / riders, riders: everywhere, axes }
   })
+}
+
+/** Of the riders of one stature, the share who fit at least one type of a fleet; all types asked with one seed. */
+export function fleetShare(fits: readonly FitAtStature[]): number {
+  const riders = fits[0]?.riders ?? []
+  return riders.filter((_, i) => fits.some((fit) => fit.riders[i])).length / Math.max(1, riders.length)
 }
 
 type Answer = Readonly<Record<AxisName, boolean>>

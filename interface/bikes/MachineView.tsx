@@ -5,7 +5,7 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { axesOf, type Bike, type BikeType } from '@/core/bike/bike'
-import type { InspectionItem } from '@/core/bike/inspection'
+import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import { judgeTilt, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import { LENGTHS, type LengthName, type TapeReading } from '@/core/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/conventions'
@@ -32,11 +32,12 @@ type Props = Readonly<{
   state: string
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
   measured: readonly Readonly<{ id: string; said: string; when: string }>[]
+  looks: readonly Readonly<{ id: string; said: string; good: number }>[]
   doubtful: readonly Readonly<{ memberId: string; name: string; when: string }>[]
 }>
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
-export function MachineView({ bike, school, state, faults, measured, doubtful }: Props) {
+export function MachineView({ bike, school, state, faults, measured, looks, doubtful }: Props) {
   const router = useRouter()
   const { shown } = useLengths()
   const { act } = useAction()
@@ -118,6 +119,21 @@ export function MachineView({ bike, school, state, faults, measured, doubtful }:
                   <p className={styles.quiet}>{row.when}</p>
                 </div>
                 <Button onClick={() => after(() => takeBackMeasured(bike.id, row.id))}>Take back</Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {looks.length > 0 && (
+        <section className={styles.part}>
+          <h2>Looked over</h2>
+          <ul className={styles.rows}>
+            {looks.map((look) => (
+              <li key={look.id}>
+                {look.said}
+                <span className={look.good === INSPECTION_ITEMS.length ? styles.good : styles.act}>
+                  {look.good} of {INSPECTION_ITEMS.length} good
+                </span>
               </li>
             ))}
           </ul>

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { CartesianGrid, Line, LineChart, ReferenceArea, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName } from '@/core/conventions'
-import { limitsOf, STATURES_MM, type FitAtStature } from '@/core/fleet/whoFits'
+import { fleetShare, limitsOf, STATURES_MM, type FitAtStature } from '@/core/fleet/whoFits'
 import type { School } from '@/core/school/school'
 import { bodyLengthSaid } from '@/core/units/length'
 import { limitSaid } from '@/core/words/whoFits'
@@ -19,6 +19,7 @@ type Told = Readonly<{ fits: readonly (readonly FitAtStature[])[]; done: number 
 
 /** Line styles that tell types apart without colour. */
 const DASHES = ['', '10 5', '3 4', '14 4 3 4', '1 3']
+const FLEET = 'The fleet'
 const INKS = ['var(--act)', 'var(--good)', 'var(--ink)', 'var(--steel)', 'var(--kit)']
 
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
@@ -47,10 +48,10 @@ export function WhoFitsView({ types, school }: Props) {
 
   const share = (fit: FitAtStature) => (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))
   const rows = useMemo(
-    () => STATURES_MM.map((statureMm, i) => ({ statureMm, ...Object.fromEntries(types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null])) })),
+    () => STATURES_MM.map((statureMm, i) => ({ statureMm, ...(axis === 'all' && told.fits.length === types.length && types.length > 1 && { [FLEET]: Math.round(100 * fleetShare(told.fits.map((fits) => fits[i]))) }), ...Object.fromEntries(types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null])) })),
     [types, told.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
   )
-  const fleet = told.fits.length === types.length ? STATURES_MM.map((_, i) => Math.max(...told.fits.map((fits) => fits[i].all))) : []
+  const fleet = told.fits.length === types.length ? STATURES_MM.map((_, i) => fleetShare(told.fits.map((fits) => fits[i]))) : []
   const limits = told.fits.flatMap((fits, k) => limitsOf(fits).map((limit) => limitSaid(types[k].bikeType.name, limit, shown)))
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
   return (
@@ -75,6 +76,7 @@ export function WhoFitsView({ types, school }: Props) {
             <XAxis dataKey="statureMm" stroke="var(--soft)" tickFormatter={(mm: number) => bodyLengthSaid(mm, shown).replace(' cm', '')} interval="preserveStartEnd" tick={{ fontSize: 13 }} minTickGap={14} />
             <YAxis domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} stroke="var(--soft)" width={44} tick={{ fontSize: 13 }} />
             <Tooltip contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }} labelFormatter={(mm) => bodyLengthSaid(Number(mm), shown)} formatter={(value) => `${String(value)} of 100`} />
+            <Line type="monotone" dataKey={FLEET} stroke="var(--bar)" strokeWidth={9} dot={false} isAnimationActive={false} />
             {types.map(({ bikeType }, k) => (
               <Line key={bikeType.name} type="monotone" dataKey={bikeType.name} stroke={INKS[k % INKS.length]} strokeDasharray={DASHES[k % DASHES.length]} strokeWidth={3} dot={false} isAnimationActive={false} />
             ))}
@@ -82,6 +84,14 @@ export function WhoFitsView({ types, school }: Props) {
         </ResponsiveContainer>
       </div>
       <ul className={styles.picks} aria-label="Types">
+        {types.length > 1 && axis === 'all' && (
+          <li className={styles.line}>
+            <svg width="44" height="10" aria-hidden="true">
+              <line x1="0" x2="44" y1="5" y2="5" stroke="var(--bar)" strokeWidth="9" />
+            </svg>
+            any of the fleet
+          </li>
+        )}
         {types.map(({ lineId, bikeType, count }, k) => (
           <li key={lineId} className={styles.line}>
             <svg width="44" height="10" aria-hidden="true">
@@ -107,5 +117,5 @@ export function WhoFitsView({ types, school }: Props) {
 function fleetSaid(fleet: readonly number[], shown: Parameters<typeof bodyLengthSaid>[1]): string {
   const good = STATURES_MM.filter((_, i) => fleet[i] >= 0.8)
   if (good.length === 0) return 'At no stature do four in five find a type that fits on every axis.'
-  return `On the best type of the fleet, four in five or more fit on every axis from ${bodyLengthSaid(good[0], shown)} to ${bodyLengthSaid(good[good.length - 1], shown)}.`
+  return `Four riders in five or more fit some type of the fleet on every axis from ${bodyLengthSaid(good[0], shown)} to ${bodyLengthSaid(good[good.length - 1], shown)}.`
 }

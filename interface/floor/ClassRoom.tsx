@@ -77,10 +77,10 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
           const seen = notes.filter((n) => n.memberId === bike.rider?.id)
           return (
             <li key={bike.id} className={bike.rider ? styles.taken : styles.free}>
-              <button type="button" className={styles.tile} onClick={() => (bike.rider ? setOpenBike(bike.id) : setWho(bike.id))}>
+              <button type="button" className={styles.tile} disabled={bike.faulty && !bike.rider} onClick={() => (bike.rider ? setOpenBike(bike.id) : setWho(bike.id))}>
                 <span className={styles.number}>{bike.number}</span>
                 <span className={styles.type}>{bike.type}</span>
-                <span className={styles.rider}>{bike.rider?.name ?? 'Who sits here?'}</span>
+                <span className={styles.rider}>{bike.rider?.name ?? (bike.faulty ? 'Out of use' : 'Who sits here?')}</span>
                 {bike.rider && <span className={styles.line}>{bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}</span>}
                 {seen.length > 0 && <span className={styles.seen}>{seen.map(noteSaid).join('; ')}</span>}
               </button>

@@ -16,7 +16,9 @@ const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-
 export async function sit(id: string, bikeId: string, memberId: string | null): Promise<Told> {
   const person = await signedIn()
   const db = database()
-  if (!isId(id) || !isId(bikeId) || !(await bikeById(db, bikeId))) return { outcome: 'refused', say: 'this bike does not exist' }
+  const bike = isId(id) && isId(bikeId) ? await bikeById(db, bikeId) : null
+  if (!bike) return { outcome: 'refused', say: 'this bike does not exist' }
+  if (bike.openFaults > 0 && memberId !== null) return { outcome: 'refused', say: `bike ${bike.number} is out of use until its fault is mended` }
   if (memberId !== null && (!isId(memberId) || !(await memberById(db, memberId)))) return { outcome: 'refused', say: 'this member does not exist' }
   const now = new Date()
   const { timeZone } = await theStudio(db)

@@ -5,6 +5,8 @@ export type FloorBike = Readonly<{
   id: string
   number: number
   type: string
+  /** Out of use until a fault is mended. */
+  faulty: boolean
   rider: Readonly<{ id: string; name: string }> | null
   numbers: string | null
   /** Type the rider's numbers belong to, where it is another one. */

@@ -121,7 +121,7 @@ function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes:
     setBusy('')
   }
   return (
-    <Modal open={open} onCancel={close} footer={null} title="At which bike?" width={520}>
+    <Modal open={open} onCancel={close} footer={null} title="At which bike?" width={720}>
       <div className={styles.bikes}>
         {bikes.map(({ id, number, type }) => (
           <button key={id} type="button" disabled={busy !== ''} aria-busy={busy === id} onClick={() => start(id)}>

@@ -21,11 +21,14 @@ import { useRows, type Saving } from './useRows'
 type Props = Readonly<{
   setupId: string
   member: Readonly<{ id: string; name: string }>
-  bike: Readonly<{ number: number; own: Bike; type: BikeType }>
+  bike: Readonly<{ number: number; own: Bike; type: BikeType; landmarks: readonly School['startLandmark'][] }>
   school: School
   stored: readonly Row[]
   finished: boolean
 }>
+
+/** Landmarks the set-up asks for beside the bike, where the type’s sheet says they are valid. */
+const LANDMARKS = ['hipCrest', 'frontHipBone', 'between'] as const
 
 const SAVING: Readonly<Record<Saving, string>> = { saved: '', saving: '', waiting: 'No network: kept on this device, sent when it is back' }
 
@@ -36,7 +39,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const refused = useCallback((say: string) => message.error(`Not kept: ${say}.`, 6), [message])
   const { rows, saving, add, replace, takeBack } = useRows(setupId, stored, refused)
   const [step, setStep] = useState<Step>(() => resumeAt(stored))
-  const [landmark, setLandmark] = useState<Landmark>(school.startLandmark === 'frontHipBone' || school.startLandmark === 'between' ? school.startLandmark : 'hipCrest')
+  const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
+  const [landmark, setLandmark] = useState<Landmark>(offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest')
   const [busy, setBusy] = useState(false)
   const [numbersId] = useState(() => crypto.randomUUID())
 
@@ -128,6 +132,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           set={set}
           shown={shown}
           landmark={landmark}
+          landmarks={offered}
           finished={finished}
           busy={busy}
           canSave={complete(bike.type, shown)}

@@ -16,6 +16,8 @@ export type DockProps = Readonly<{
   set: boolean
   shown: Marks
   landmark: Landmark
+  /** Landmarks valid on this type. */
+  landmarks: readonly Landmark[]
   finished: boolean
   busy: boolean
   canSave: boolean

@@ -51,8 +51,14 @@ export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
   )
 }
 
+const LANDMARK_CHOICES = [
+  { value: 'hipCrest', name: 'Hip crest' },
+  { value: 'frontHipBone', name: 'Front hip bone' },
+  { value: 'between', name: 'Between' },
+] as const
+
 export function BesideQuestions(props: DockProps) {
-  const { landmark, onLandmark, rows } = props
+  const { landmark, landmarks, onLandmark, rows } = props
   const [how, setHow] = useState<'landmark' | 'tape'>(rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark')
   return (
     <div className={styles.beside}>
@@ -61,11 +67,7 @@ export function BesideQuestions(props: DockProps) {
         <Choices
           title="Saddle top level with"
           given={landmark}
-          choices={[
-            { value: 'hipCrest', name: 'Hip crest' },
-            { value: 'frontHipBone', name: 'Front hip bone' },
-            { value: 'between', name: 'Between' },
-          ]}
+          choices={LANDMARK_CHOICES.filter(({ value }) => landmarks.includes(value))}
           onChoose={onLandmark}
         />
       ) : (

@@ -49,6 +49,18 @@ export async function lastInspections(db: Access): Promise<Map<string, Date>> {
   return new Map(rows.flatMap((r) => (r.at ? [[r.bikeId, new Date(r.at)]] : [])))
 }
 
+/** The latest looks over one machine, the last first: when, who, how many items held. */
+export async function looksOver(db: Access, bikeId: string, most = 8): Promise<Readonly<{ id: string; at: Date; by: string; good: number }>[]> {
+  const rows = await db
+    .select({ id: inspection.id, at: inspection.at, by: user.name, good: inspection.good })
+    .from(inspection)
+    .innerJoin(user, eq(user.id, inspection.by))
+    .where(eq(inspection.bikeId, bikeId))
+    .orderBy(desc(inspection.at))
+    .limit(most)
+  return rows.map((r) => ({ ...r, good: r.good.length }))
+}
+
 export type Look = Readonly<{ id: string; bikeId: string; good: readonly InspectionItem[]; faults: readonly Readonly<{ id: string; item: InspectionItem; note: string }>[]; at: Date; by: string }>
 
 /** Keeps one look over a machine with the faults it found. The same ids again change nothing. */

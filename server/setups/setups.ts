@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
+import type { TypeSheet } from '../../core/bike/sheet'
 import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/evidence'
 import type { Access } from '../db/connection'
@@ -9,7 +10,7 @@ import { bike, bikeType, evidence, setup, user, withdrawal } from '../db/schema'
 export type SeenRow = Readonly<{ id: string; row: Evidence }>
 
 /** A set-up with the version of the type, and the machine's own offsets, that it was begun on. */
-export type Setup = Readonly<{ id: string; memberId: string; bikeId: string; bikeNumber: number; type: BikeType; own: Bike; finishedAt: Date | null }>
+export type Setup = Readonly<{ id: string; memberId: string; bikeId: string; bikeNumber: number; type: BikeType; sheet: TypeSheet; own: Bike; finishedAt: Date | null }>
 
 /** A finished set-up as the rider's page tells it. */
 export type SavedSetup = Readonly<{ id: string; bikeId: string; bikeNumber: number; type: BikeType; own: Bike; marks: Marks; at: Date; by: string; evidence: readonly Evidence[] }>
@@ -25,7 +26,7 @@ export async function startSetup(db: Access, started: Readonly<{ id: string; mem
 
 export async function setupById(db: Access, id: string): Promise<Setup | null> {
   const [found] = await db
-    .select({ id: setup.id, memberId: setup.memberId, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, own: setup.own, finishedAt: setup.finishedAt })
+    .select({ id: setup.id, memberId: setup.memberId, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, sheet: bikeType.sheet, own: setup.own, finishedAt: setup.finishedAt })
     .from(setup)
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))

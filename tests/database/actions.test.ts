@@ -1,8 +1,14 @@
 /** @jest-environment node */
+import { randomFrom } from '@/core/belief/random'
+import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Evidence } from '@/core/evidence/evidence'
+import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
+import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, saveType, takeBackMeasured, weighTape } from '@/interface/bikes/actions'
 import { note, sit, unnote } from '@/interface/floor/actions'
 import { add } from '@/interface/members/actions'
 import { begin, keep, rowsNow, save, withdraw } from '@/interface/setup/actions'
+import { SHEETS, TYPES } from '@/scripts/netloftHall'
+import { bikeById, bikesOf } from '@/server/bikes/bikes'
 import { closeDatabase, database } from '@/server/db/connection'
 import { notesOn, seatedOn } from '@/server/notes/notes'
 import { savedSetups, setupById } from '@/server/setups/setups'
@@ -117,4 +123,83 @@ test('signed out, no action does anything', async () => {
   for (const act of [() => add(id(), 'X', true), () => begin('member-01', 'bike-1'), () => keep('a', 'b', row), () => withdraw('a', 'b'), () => save('a', 'b', marks), () => sit(id(), 'bike-1', null), () => note(id(), 'member-01', 'bike-1', 'kneesOut', 'left'), () => unnote('a'), () => rowsNow('a')]) {
     await expect(act()).rejects.toThrow('sent to sign in')
   }
+})
+
+test('a bike out of use takes no set-up and no rider, until its fault is mended', async () => {
+  const memberId = await member()
+  const look = id()
+  expect(await lookOver(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }])).toEqual({ outcome: 'kept' })
+  expect(await begin(memberId, 'bike-12')).toBeNull()
+  expect(await sit(id(), 'bike-12', memberId)).toEqual({ outcome: 'refused', say: 'bike 12 is out of use until its fault is mended' })
+  expect(await clear('bike-12', `${look.slice(0, 33)}-0`)).toEqual({ outcome: 'kept' })
+  expect(await begin(memberId, 'bike-12')).not.toBeNull()
+  expect(await lookOver('not an id!', 'bike-12', [])).toMatchObject({ outcome: 'refused' })
+})
+
+test('a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew counts alone', async () => {
+  const marks = { seatHeight: '8', seatSlide: 'D' }
+  const { lengths } = placeAt(TYPES.sorrel, undefined, positionsOf(TYPES.sorrel, marks).positions)
+  const tape = (mm: number) => ({ marks, lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) } })
+  expect(await weighTape('bike-10', tape(4))).toEqual({ outcome: 'kept', says: [] })
+  expect(await keepMeasured(id(), 'bike-10', { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
+  const offset = async () => (await bikeById(db, 'bike-10'))!.own.offsetsMm!.seatHeight!
+  expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
+  expect(await weighTape('bike-10', tape(-9))).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
+  const later = id()
+  expect(await keepMeasured(later, 'bike-10', { kind: 'tape', ...tape(-9) }, true)).toEqual({ outcome: 'kept' })
+  expect(await offset()).toBeLessThan(-6)
+  expect(await takeBackMeasured('bike-10', later)).toEqual({ outcome: 'kept' })
+  expect(await offset()).toBeGreaterThan(2)
+  expect(await weighTape('bike-10', { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } })).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
+  expect(await weighTape('bike-10', { marks, lengths: { stackMm: -5 } })).toMatchObject({ outcome: 'refused' })
+})
+
+test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: -1.5, floorDeg: -0.5, across: 'highestPoints' })).toEqual({ outcome: 'kept' })
+  expect((await bikeById(db, 'bike-8'))!.own.tiltDeg).toBe(-1)
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual({ outcome: 'refused', say: 'an angle beyond 30° cannot be' })
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({ outcome: 'refused' })
+  expect(await keepMeasured(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({ outcome: 'refused' })
+})
+
+test('types: saved, refused in the form’s words, changed meanwhile; exported and brought in again without change', async () => {
+  const name = `Yarrow ${id().slice(0, 6)}`
+  const whole = { bikeType: { ...TYPES.sorrel, name }, sheet: SHEETS.sorrel }
+  const first = id()
+  const saved = await saveType(first, null, whole)
+  expect(saved.outcome).toBe('kept')
+  expect(await saveType(id(), null, whole)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/already; give this one another name/) })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 3 } })).toEqual({ outcome: 'refused', say: 'Crank: is out of range: at least 50 is possible' })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 175 } })).toMatchObject({ outcome: 'kept' })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 165 } })).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/) })
+  expect(await importFile(await exportTypes())).toMatchObject({ outcome: 'kept', say: expect.stringMatching(/^unchanged: /) })
+  expect(await importFile('{"format":1}')).toMatchObject({ outcome: 'refused', faults: expect.arrayContaining(['/types: is missing']) })
+})
+
+test('machines by their numbers: ranges, taken ones, and what is no number', async () => {
+  expect(await addMachines('sorrel', '301-303')).toEqual({ outcome: 'kept', count: 3 })
+  expect(await addMachines('sorrel', '303 304')).toEqual({ outcome: 'refused', say: 'there is a bike 303 already; none was added' })
+  expect(await addMachines('sorrel', 'A')).toMatchObject({ outcome: 'refused', say: '“A” is no bike number; 1 to 999 are' })
+  expect(await addMachines('sorrel', '')).toMatchObject({ outcome: 'refused' })
+  expect(await addMachines('nothing', '310')).toMatchObject({ outcome: 'refused' })
+})
+
+test('calibration: refused with one mark, kept as a version with how sure it is, also on the machines', async () => {
+  const name = `Sedge ${id().slice(0, 6)}`
+  const typeId = id()
+  const saved = await saveType(typeId, null, { bikeType: { ...TYPES.sorrel, name }, sheet: SHEETS.sorrel })
+  if (saved.outcome !== 'kept') throw new Error(saved.say)
+  await addMachines(saved.lineId, '401')
+  const random = randomFrom(4)
+  const truth = trueTypeFor({ ...TYPES.sorrel, name }, { originMm: 10, directionDeg: 1, pitchShare: 0.02 }, random)
+  const settings = [['1', 'A', '1', '1'], ['15', 'H', '11', '6'], ['1', 'H', '11', '1'], ['15', 'A', '1', '6'], ['8', 'D', '6', '3'], ['1', 'A', '11', '6'], ['15', 'H', '1', '1']]
+  for (const [i, [seatHeight, seatSlide, barHeight, barSlide]] of settings.entries()) {
+    if (i === 1) expect(await finishCalibration(id(), typeId)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/read at 1 only/) })
+    expect(await keepTape(id(), typeId, tapeAt(truth, { seatHeight, seatSlide, barHeight, barSlide }, random, 1))).toEqual({ outcome: 'kept' })
+  }
+  expect(await finishCalibration(id(), typeId)).toEqual({ outcome: 'kept', lineId: saved.lineId })
+  const [bike] = (await bikesOf(db, 'netloft-hall')).filter((b) => b.number === 401)
+  expect(bike.type.seatOrigin.xMm).toBeCloseTo(truth.seatOrigin.xMm, -1)
+  expect(bike.own.sdMm!.seatHeight).toBeGreaterThan(1)
+  expect(await finishCalibration(id(), typeId)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/changed meanwhile/) })
 })

@@ -22,7 +22,7 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
     <SetupView
       setupId={id}
       member={member}
-      bike={{ number: setup.bikeNumber, own: setup.own, type: setup.type }}
+      bike={{ number: setup.bikeNumber, own: setup.own, type: setup.type, landmarks: setup.sheet.landmarks }}
       school={schoolOf(studio.school)}
       stored={rows}
       finished={setup.finishedAt !== null}

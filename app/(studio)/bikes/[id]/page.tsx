@@ -10,7 +10,7 @@ import { MachineView } from '@/interface/bikes/MachineView'
 import { marksLine } from '@/interface/shared/marksText'
 import { signedIn } from '@/server/accounts/session'
 import { bikeById, type StudioBike } from '@/server/bikes/bikes'
-import { faultsOf, lastInspections, readingsOf, savedBetween } from '@/server/bikes/machines'
+import { faultsOf, looksOver, readingsOf, savedBetween } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
 import { dateSaid } from '@/server/studio/day'
 import { theStudio } from '@/server/studio/studio'
@@ -23,8 +23,8 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
   const db = database()
   const bike = await bikeById(db, id)
   if (!bike) notFound()
-  const [studio, faults, readings, looked] = await Promise.all([theStudio(db), faultsOf(db, id), readingsOf(db, id), lastInspections(db)])
-  const state = inspectionState(looked.get(id)?.getTime() ?? null, bike.openFaults, new Date().getTime())
+  const [studio, faults, readings, looked] = await Promise.all([theStudio(db), faultsOf(db, id), readingsOf(db, id), looksOver(db, id)])
+  const state = inspectionState(looked[0]?.at.getTime() ?? null, bike.openFaults, new Date().getTime())
   const changed = readings.findLastIndex((r) => r.row.kind === 'tape' && r.row.anew)
   const lastGood = readings.slice(0, Math.max(0, changed)).findLast((r) => r.row.kind === 'tape')
   const doubtful = changed >= 0 && lastGood ? await savedBetween(db, id, lastGood.at, readings[changed].at) : []
@@ -36,6 +36,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
       state={state.outcome === 'faulty' ? 'Out of use until its faults are mended; it is not offered for set-ups.' : `${capital(inspectionSaid(state, studio.timeZone))}.`}
       faults={faults.map((f) => ({ id: f.id, item: f.item, note: f.note, found: `${day(f.foundAt)}, ${f.foundBy}`, open: f.clearedAt === null }))}
       measured={[...readings].reverse().map((r) => ({ id: r.id, said: readingSaid(bike, r.row), when: `${day(r.at)}, ${r.by}` }))}
+      looks={looked.map((l) => ({ id: l.id, said: `${day(l.at)}, ${l.by}`, good: l.good }))}
       doubtful={doubtful.map((d) => ({ memberId: d.memberId, name: d.name, when: day(d.at) }))}
     />
   )
