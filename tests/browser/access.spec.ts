@@ -42,6 +42,15 @@ for (const light of ['bright', 'dim'] as const) {
         await noSeriousFinding(page)
       })
 
+      for (const path of ['/bikes', '/bikes/types/meadowsweet', '/bikes/types/sorrel/tape', '/bikes/bike-9', '/bikes/round', '/bikes/fits']) {
+        test(`${path} has no serious finding by axe and is not wider than the screen`, async ({ page }) => {
+          await page.goto(path)
+          await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+          await noSeriousFinding(page)
+          expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0)
+        })
+      }
+
       test('every step of the set-up has no serious finding by axe, and its answers are large enough for a thumb', async ({ page }) => {
         await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
         await setUpAt(page, 1)

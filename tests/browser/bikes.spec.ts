@@ -1,0 +1,85 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { STATE, unique } from './hall'
+
+test.use({ storageState: STATE })
+
+test('a round on the phone: what is wrong takes a bike out of use, mended puts it back', async ({ browser }) => {
+  const phone = await browser.newPage({ storageState: STATE, viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' })
+  await phone.goto('/bikes/round?bike=7')
+  await expect(phone.getByRole('heading', { name: 'Bike 7' })).toBeVisible()
+  await phone.getByRole('group', { name: 'Stop' }).getByText('wrong').tap()
+  await phone.getByLabel('What is wrong: Stop').fill('knob does not reach the wheel')
+  await phone.getByRole('button', { name: 'The rest is good' }).tap()
+  await phone.getByRole('button', { name: 'Keep, out of use' }).tap()
+  await expect(phone.getByRole('heading', { name: 'Bike 7' })).toBeHidden()
+
+  await phone.goto('/riders/member-16')
+  await phone.getByRole('button', { name: /Set up now|New set-up/ }).tap()
+  await expect(phone.getByRole('dialog').getByRole('button', { name: /^8/ })).toBeVisible()
+  await expect(phone.getByRole('dialog').getByRole('button', { name: /^7/ })).toBeHidden()
+
+  await phone.goto('/bikes')
+  await phone.getByRole('link', { name: /^7(?!\d).*out of use/ }).tap()
+  await expect(phone.getByText('knob does not reach the wheel')).toBeVisible()
+  await phone.getByRole('button', { name: 'Mended' }).tap()
+  await expect(phone.getByText('Good until', { exact: false })).toBeVisible()
+  await expect(phone.getByText('7 of 8 good')).toBeVisible()
+  await phone.close()
+})
+
+test('a saddle’s tilt is judged with the floor taken off, and says where to look first', async ({ page }) => {
+  await page.goto('/bikes/bike-16')
+  await page.getByLabel('Saddle, ° (minus is nose down)').fill('-0.5')
+  await page.getByLabel('Floor here, °').fill('0.5')
+  await expect(page.getByText('Nose down 1.0°; 2 to 4° down is wanted.')).toBeVisible()
+  await expect(page.getByText('look there before levelling', { exact: false })).toBeVisible()
+  await page.getByLabel('Saddle, ° (minus is nose down)').fill('-2,5')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByText('Saddle -2.5° over its two highest points, floor 0.5°')).toBeVisible()
+  await page.getByRole('button', { name: 'A wedge or uneven foot' }).click()
+  await page.getByLabel('Lifts the front by, mm').fill('100')
+  await expect(page.getByText('Turns the saddle 6.3° nose up.')).toBeVisible()
+})
+
+test('one’s own export changes nothing; a broken file is refused whole, with every place', async ({ page }) => {
+  await page.goto('/bikes')
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export' }).click()])
+  const text = readFileSync((await download.path())!, 'utf8')
+  const bring = (body: string) => page.locator('input[type=file]').first().setInputFiles({ name: 'types.json', mimeType: 'application/json', buffer: Buffer.from(body) })
+  await bring(text)
+  await expect(page.getByText(/Brought in\. unchanged: /)).toBeVisible()
+  const file = JSON.parse(text) as { types: { bikeType: { name: string; crankMm: number } }[] }
+  file.types[0].bikeType.crankMm = 5
+  file.types[1].bikeType.name = ''
+  await bring(JSON.stringify(file))
+  await expect(page.getByText('/types/0/bikeType/crankMm: is out of range: at least 50 is possible')).toBeVisible()
+  await expect(page.getByText('/types/1/bikeType/name: must not be empty')).toBeVisible()
+})
+
+test('two managers edit a copied type: the second is told, and what was typed stays', async ({ page, context }) => {
+  const name = unique('Campion')
+  await page.goto('/bikes/types/new?copy=sorrel')
+  await page.getByLabel('Name').fill(name)
+  await page.getByRole('button', { name: 'Save, then lay the tape' }).click()
+  await page.waitForURL('**/tape')
+  const editor = page.url().replace('/tape', '')
+  const other = await context.newPage()
+  await Promise.all([page.goto(editor), other.goto(editor)])
+  await page.getByLabel('Crank', { exact: true }).fill('172.5')
+  await other.getByLabel('Crank', { exact: true }).fill('165')
+  await page.getByRole('button', { name: 'Save version 2' }).click()
+  await page.waitForURL('**/bikes')
+  await other.getByRole('button', { name: 'Save version 2' }).click()
+  await expect(other.getByText(/Ines Harrow changed this type on .* while you were at it/)).toBeVisible()
+  await expect(other.getByLabel('Crank', { exact: true })).toHaveValue('165')
+})
+
+test('who fits is worked out in a thread of its own and said in a sentence; lengths by choice in feet', async ({ page }) => {
+  await page.goto('/bikes/fits')
+  await expect(page.getByText(/^At 14\d cm and below .* find no seat height mark on Bracken\.$/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/^Four riders in five or more fit some type of the fleet/)).toBeVisible()
+  await page.getByRole('button', { name: 'Lengths in feet and inches' }).click()
+  await expect(page.getByText(/^At 4′\d+(½)?″ and below .* find no seat height mark on Bracken\.$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Lengths in centimetres' }).click()
+})
