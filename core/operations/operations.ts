@@ -92,7 +92,7 @@ export function fit(request: FitRequest): Recommendation {
   const { bikeType } = request
   const evidence = request.evidence.map((row) => (row.at ? { ...row, at: spelled(bikeType, row.at) } : row))
   const advice = recommend({ ...request, evidence })
-  const said: Said = say(bikeType, evidence, advice)
+  const said: Said = say(bikeType, evidence, advice, request.lengths)
   return {
     chances: advice.chances,
     next: { ...advice.next, sentence: said.sentence, because: said.because },

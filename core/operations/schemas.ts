@@ -173,8 +173,9 @@ const requests = {
       seed: { type: 'integer', minimum: -2147483648, maximum: 2147483647 },
       samples: { type: 'integer', minimum: 200, maximum: 50000 },
       prior,
+      lengths: { enum: ['metric', 'feet'] },
     },
-    ['bike', 'school', 'seed', 'samples', 'prior'],
+    ['bike', 'school', 'seed', 'samples', 'prior', 'lengths'],
   ),
 } as const
 

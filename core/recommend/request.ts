@@ -3,6 +3,7 @@ import type { AxisName, Label } from '../conventions'
 import type { Evidence } from '../evidence/evidence'
 import type { Prior } from '../rider/prior'
 import type { School } from '../school/school'
+import type { LengthShown } from '../units/length'
 
 /** What `recommend` is asked. Evidence in time order; `prior` replaces single parts of the starting belief. */
 export type FitRequest = Readonly<{
@@ -13,6 +14,8 @@ export type FitRequest = Readonly<{
   seed?: number
   samples?: number
   prior?: Partial<Prior>
+  /** How lengths are written in the sentences; the figures beside them stay millimetres. */
+  lengths?: LengthShown
 }>
 
 export type Check = 'kneeFlexion' | 'plumb' | 'reach' | 'barAgainstSaddle'

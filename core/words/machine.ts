@@ -1,5 +1,6 @@
 import type { Disagreement } from '../bike/offset'
 import type { InspectionItem } from '../bike/inspection'
+import type { LengthShown } from '../units/length'
 import { lengthSaid } from './phrases'
 import { LENGTH_NAME } from './tape'
 
@@ -12,9 +13,9 @@ const CAUSE: Readonly<Record<Disagreement['cause'], string>> = {
 }
 
 /** "Saddle height reads 9 mm less than this bike’s last tape: the post may have slipped." */
-export function disagreementSaid({ length, mm, cause }: Disagreement): string {
+export function disagreementSaid({ length, mm, cause }: Disagreement, shown: LengthShown): string {
   const name = LENGTH_NAME[length]
-  return `${name[0].toUpperCase()}${name.slice(1)} reads ${lengthSaid(mm)} ${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
+  return `${name[0].toUpperCase()}${name.slice(1)} reads ${lengthSaid(mm, shown)} ${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
 }
 
 /** What a round looks at, and what is good. */

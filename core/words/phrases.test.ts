@@ -1,13 +1,13 @@
 import { HOLES_BIKE } from '../testing/meanRider'
 import { labelSaid } from './labels'
-import { inHundred, lengthSaid, listed } from './phrases'
+import { inHundred, lengthSaid, listed, roughlySaid } from './phrases'
 
 test('chances are counts of riders, never 0 or 100', () => {
   expect([0, 0.663, 0.9999].map(inHundred)).toEqual(['under 1 in 100', '66 in 100', 'over 99 in 100'])
 })
 
 test('lengths below 2 cm are said in millimetres', () => {
-  expect([4.4, -12, 20, 34, 100].map(lengthSaid)).toEqual(['4 mm', '12 mm', '2 cm', '3.4 cm', '10 cm'])
+  expect([4.4, -12, 20, 34, 100].map((mm) => lengthSaid(mm))).toEqual(['4 mm', '12 mm', '2 cm', '3.4 cm', '10 cm'])
 })
 
 test('lists end in and', () => {
@@ -19,4 +19,10 @@ test('half marks and signs are written as people write them', () => {
   expect(labelSaid(HOLES_BIKE, 'barSlide', '1.5')).toBe('+1.5')
   expect(labelSaid(HOLES_BIKE, 'barSlide', '-2')).toBe('−2')
   expect(labelSaid(HOLES_BIKE, 'barSlide', '0')).toBe('0')
+})
+
+test('lengths in inches where the device says so', () => {
+  expect([4, 34, -99].map((mm) => lengthSaid(mm, 'feet'))).toEqual(['3/16″', '1 5/16″', '3 7/8″'])
+  expect([34, -99, 4].map((mm) => roughlySaid(mm, 'metric'))).toEqual(['3 cm', '10 cm', null])
+  expect([34, -99, 13, 4].map((mm) => roughlySaid(mm, 'feet'))).toEqual(['1½″', '4″', '½″', null])
 })

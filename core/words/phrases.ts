@@ -1,4 +1,5 @@
 import type { AxisName, Label } from '../conventions'
+import { bikeLengthSaid, type LengthShown } from '../units/length'
 
 /** Names as spoken at the bike. */
 export const AXIS_NAME: Readonly<Record<AxisName, string>> = Object.freeze({
@@ -16,10 +17,19 @@ export const inHundred = (chance: number): string => {
   return chance > 0.995 ? 'over 99 in 100' : `${Math.round(100 * chance)} in 100`
 }
 
-/** A length: centimetres from 2 cm on, millimetres below. `lengthSaid(34)` → "3.4 cm". */
-export const lengthSaid = (mm: number): string => {
+/** A length: centimetres from 2 cm on, millimetres below, or inches. `lengthSaid(34)` → "3.4 cm"; `lengthSaid(34, 'feet')` → "1 5/16″". */
+export const lengthSaid = (mm: number, shown: LengthShown = 'metric'): string => {
   const size = Math.abs(mm)
+  if (shown === 'feet') return bikeLengthSaid(size, 'feet')
   return size < 19.5 ? `${Math.round(size)} mm` : `${Number((size / 10).toFixed(1))} cm`
+}
+
+/** A length to the nearest centimetre or half inch, and null when that is none: `roughlySaid(34, 'metric')` → "3 cm". */
+export const roughlySaid = (mm: number, shown: LengthShown): string | null => {
+  const [unit, word] = shown === 'feet' ? [12.7, '″'] : [10, ' cm']
+  const count = Math.round(Math.abs(mm) / unit)
+  if (count === 0) return null
+  return shown === 'feet' ? `${Math.floor(count / 2) || ''}${count % 2 ? '½' : ''}${word}` : `${count}${word}`
 }
 
 /** "a", "a and b", "a, b and c". */

@@ -64,3 +64,12 @@ test('a type without a bar slide says what that means for the reach', () => {
   const { seatHeight, seatSlide, barHeight } = HOLES_BIKE.axes
   expect(answer(tape, { ...HOLES_BIKE, axes: { seatHeight, seatSlide, barHeight } }).bars.sentence).toContain('bars do not slide')
 })
+
+test('in feet and inches no sentence speaks of centimetres or millimetres; the figures beside them stay millimetres', () => {
+  for (const evidence of Object.values(SITUATIONS)) {
+    const inches = fit({ bikeType: HOLES_BIKE, evidence, samples: 1500, lengths: 'feet' })
+    expect(everything(inches).join(' ')).not.toMatch(/\d (cm|mm)/)
+    expect(inches.chances).toEqual(answer(evidence).chances)
+  }
+  expect(fit({ bikeType: HOLES_BIKE, evidence: SITUATIONS.tooTall, samples: 1500, lengths: 'feet' }).next.sentence).toMatch(/ends at 15, \d+( \d+\/\d+)?″ too low/)
+})

@@ -7,23 +7,23 @@ import type { Move, Reason } from '../recommend/request'
 import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
 import { labelSaid } from './labels'
-import { degreesSaid, inHundred, lengthSaid, listed } from './phrases'
+import type { LengthShown } from '../units/length'
+import { degreesSaid, inHundred, lengthSaid, listed, roughlySaid } from './phrases'
 
 /** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
 export type Said = Readonly<{ sentence: string; because: string[]; cautions: string[]; bars: string; doubts: string[] }>
 
-export function say(bikeType: BikeType, evidence: readonly Evidence[], advice: Advice): Said {
+export function say(bikeType: BikeType, evidence: readonly Evidence[], advice: Advice, shown: LengthShown = 'metric'): Said {
   return {
-    sentence: sentenceFor(bikeType, advice),
-    because: advice.next.reasons.map((reason) => becauseOf(bikeType, reason, advice)),
+    sentence: sentenceFor(bikeType, advice, shown),
+    because: advice.next.reasons.map((reason) => becauseOf(bikeType, reason, advice, shown)),
     cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
-    bars: barsSentence(bikeType, advice.bars),
+    bars: barsSentence(bikeType, advice.bars, shown),
     doubts: advice.doubts.map((doubt) => doubtSaid(evidence, doubt)),
   }
 }
 
-
-function sentenceFor(bikeType: BikeType, advice: Advice): string {
+function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): string {
   const { next, belief, school } = advice
   const knee = next.expect.find((e) => e.check === 'kneeFlexion')
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
@@ -31,7 +31,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice): string {
   if (next.kind === 'outOfRange' && next.scaleEnd) {
     const { end, nearest, missingMm } = next.scaleEnd
     const expected = knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
-    return `The seat post ends at ${labelSaid(bikeType, 'seatHeight', nearest)}, ${lengthSaid(missingMm)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
+    return `The seat post ends at ${labelSaid(bikeType, 'seatHeight', nearest)}, ${lengthSaid(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
@@ -39,7 +39,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice): string {
     return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee.`
   }
   if (next.kind === 'change' && knee) {
-    const what = next.moves.map((move) => moveSaid(bikeType, move))
+    const what = next.moves.map((move) => moveSaid(bikeType, move, shown))
     const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
     return `${capitalised(what.join(', and '))}: the knee should come ${goes}.`
   }
@@ -51,9 +51,9 @@ function sentenceFor(bikeType: BikeType, advice: Advice): string {
 }
 
 /** "raise the seat one mark, 6 to 7" */
-function moveSaid(bikeType: BikeType, move: Move): string {
+function moveSaid(bikeType: BikeType, move: Move, shown: LengthShown): string {
   const scale = bikeType.axes[move.axis]?.scale
-  const how = scale && move.from !== undefined ? ` ${stepsSaid(scale, move)}` : ''
+  const how = scale && move.from !== undefined ? ` ${stepsSaid(scale, move, shown)}` : ''
   const said = (label: string) => labelSaid(bikeType, move.axis, label)
   return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
 }
@@ -65,15 +65,15 @@ const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
   barSlide: (mm) => (mm > 0 ? 'move the bars away' : 'bring the bars nearer'),
 }
 
-function stepsSaid(scale: Scale, move: Move): string {
-  if ('ruler' in scale) return lengthSaid(move.mm)
+function stepsSaid(scale: Scale, move: Move, shown: LengthShown): string {
+  if ('ruler' in scale) return lengthSaid(move.mm, shown)
   const index = (label: string | undefined) => scale.marks.findIndex((m) => m.label === label)
   const steps = Math.abs(index(move.to) - index(move.from))
-  if (index(move.to) < 0 || index(move.from) < 0) return lengthSaid(move.mm)
+  if (index(move.to) < 0 || index(move.from) < 0) return lengthSaid(move.mm, shown)
   return steps === 1 ? 'one mark' : `${['no', 'one', 'two', 'three', 'four', 'five', 'six'][steps] ?? steps} marks`
 }
 
-function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice): string {
+function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: LengthShown): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
   switch (reason.code) {
     case 'noEvidence':
@@ -81,7 +81,7 @@ function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice)
     case 'chance':
       return `At ${labelSaid(bikeType, reason.axis, reason.label)} the knee would be right for ${inHundred(reason.chance)} riders like this one.`
     case 'lastReading':
-      if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm)}${reason.inWindow ? ', as wanted' : ''}.`
+      if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
       return `The knee read ${degreesSaid(reason.deg)}; ${window} is wanted.`
     case 'seenByEye':
       return { locked: 'The knee looked locked.', slightBend: 'The knee looked slightly bent, as wanted.', deepBend: 'The knee looked deeply bent.' }[reason.seen]
@@ -90,19 +90,19 @@ function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice)
       return reason.decides ? `${seen}, and this studio’s school goes by it.` : `${seen}; this informs, it does not decide.`
     }
     case 'vernier':
-      return `The marks are coarse here, so the slide helps: together they lift the saddle by ${lengthSaid(reason.heightMm)}.`
+      return `The marks are coarse here, so the slide helps: together they lift the saddle by ${lengthSaid(reason.heightMm, shown)}.`
     case 'slideForPedals':
-      return `The slide belongs to the pedals: the knee should then hang ${plumbSaid(reason.plumbMm)}.`
+      return `The slide belongs to the pedals: the knee should then hang ${plumbSaid(reason.plumbMm, shown)}.`
     case 'noBetterMark':
       return reason.gain < 0.02 ? 'No other mark is better.' : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
     case 'reachChanges':
-      return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${lengthSaid(reason.mm)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
+      return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${lengthSaid(reason.mm, shown)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
   }
 }
 
 /** "8 mm ahead of the pedal axle" */
-const plumbSaid = (mm: number): string =>
-  Math.abs(mm) < 1 ? 'over the pedal axle' : `${lengthSaid(mm)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
+const plumbSaid = (mm: number, shown: LengthShown): string =>
+  Math.abs(mm) < 1 ? 'over the pedal axle' : `${lengthSaid(mm, shown)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
 
 const BAR_WHY: Readonly<Record<BarWhy, string>> = {
   new: 'a new rider sits easier with the bars up',
@@ -114,16 +114,21 @@ const BAR_WHY: Readonly<Record<BarWhy, string>> = {
   unknown: 'until experience and back are known, the bars stay up',
 }
 
+/** "3 cm above the saddle", "level with the saddle". */
+export function againstSaddleSaid(gripAboveSeatMm: number, shown: LengthShown): string {
+  const size = roughlySaid(gripAboveSeatMm, shown)
+  return size === null ? 'level with the saddle' : `${size} ${gripAboveSeatMm > 0 ? 'above' : 'below'} the saddle`
+}
+
 /** The bars by rule, in one sentence with its reason. */
-function barsSentence(bikeType: BikeType, bars: BarAdvice): string {
-  const cm = Math.round(bars.gripAboveSeatMm / 10)
-  const where = cm === 0 ? 'level with the saddle' : `${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
+function barsSentence(bikeType: BikeType, bars: BarAdvice, shown: LengthShown): string {
+  const where = againstSaddleSaid(bars.gripAboveSeatMm, shown)
   const slide = bars.slide ? ` and ${labelSaid(bikeType, 'barSlide', bars.slide.label)}` : ''
   const set = `Bars at ${labelSaid(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
-    : gap !== undefined && Math.abs(gap) > 20 ? ` By the forearm the bars stay ${lengthSaid(gap)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.` : ''
+    : gap !== undefined && Math.abs(gap) > 20 ? ` By the forearm the bars stay ${lengthSaid(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.` : ''
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
 }
 

@@ -17,9 +17,9 @@ export function nextReadingSaid(bikeType: BikeType, marks: Marks): string {
 }
 
 /** Why one number does not fit, and to measure it again. */
-export function suspectSaid(bikeType: BikeType, readings: readonly TapeReading[], { reading, length, mm, reason }: Suspect): string {
-  const read = Math.round(readings[reading].lengths[length]!)
-  const off = `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} mm lies ${lengthSaid(mm)} ${mm > 0 ? 'over' : 'under'} what the others say`
+export function suspectSaid(bikeType: BikeType, readings: readonly TapeReading[], { reading, length, mm, reason }: Suspect, shown: LengthShown = 'metric'): string {
+  const read = bikeLengthSaid(readings[reading].lengths[length]!, shown)
+  const off = `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} lies ${lengthSaid(mm, shown)} ${mm > 0 ? 'over' : 'under'} what the others say`
   switch (reason.code) {
     case 'otherMark':
       return `${off}, and fits ${AXIS_NAME[reason.axis]} ${labelSaid(bikeType, reason.axis, reason.label)}. Look at the mark and measure again.`

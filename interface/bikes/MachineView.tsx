@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { axesOf, type Bike, type BikeType } from '@/core/bike/bike'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
-import { judgeTilt, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
+import { judgeTilt, straight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import { LENGTHS, type LengthName, type TapeReading } from '@/core/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { stopsOf } from '@/core/scale/scale'
@@ -162,7 +162,7 @@ function OneTape({ bike }: Pick<Props, 'bike'>) {
     }
     if (Object.keys(lengths).length === 0) return setSaid('Type at least one of the four lengths.')
     const row: TapeReading = { marks, lengths }
-    const weighed = await act(() => weighTape(bike.id, row))
+    const weighed = await act(() => weighTape(bike.id, row, shown))
     if (!weighed) return
     if (weighed.says.length === 0) return store(row, false)
     modal.confirm({
@@ -226,6 +226,7 @@ function Tilt({ bike, school }: Pick<Props, 'bike' | 'school'>) {
   const [floor, setFloor] = useState('0')
   const [across, setAcross] = useState<TiltAcross>('highestPoints')
   const [line, setLine] = useState('')
+  const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
   const degrees = number(deg)
   const judged = degrees === null ? null : judgeTilt({ deg: degrees, floorDeg: number(floor) ?? 0, across }, bike.type.saddle.shape, school)
@@ -236,7 +237,7 @@ function Tilt({ bike, school }: Pick<Props, 'bike' | 'school'>) {
   async function keep() {
     const mm = number(line)
     if (degrees !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'tilt', deg: degrees, floorDeg: number(floor) ?? 0, across })))) return
-    if (mm !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'saddleLine', mm, afterClosing: true })))) return
+    if (mm !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
     setDeg('')
     setLine('')
     router.refresh()
@@ -258,8 +259,14 @@ function Tilt({ bike, school }: Pick<Props, 'bike' | 'school'>) {
         <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={setDeg} placeholder="°" />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
         <Segmented className={styles.wide} aria-label="Board across" value={across} onChange={setAcross} options={[{ value: 'highestPoints', label: 'two highest points' }, { value: 'frontHalf', label: 'front half' }]} block />
-        <LengthField title="Nose off the frame’s line after closing, mm" typed={line} onTyped={setLine} placeholder="mm, right is plus" />
+        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={setLine} placeholder="right is plus" />
+        <Segmented className={styles.wide} aria-label="Saddle line sighted" value={closed} onChange={setClosed} options={[{ value: 'open', label: 'before closing' }, { value: 'closed', label: 'again after closing' }]} block />
       </div>
+      {number(line) !== null && (
+        <p className={straight(number(line)!) ? styles.good : styles.act}>
+          {straight(number(line)!) ? 'Straight.' : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
+        </p>
+      )}
       <div className={styles.ways}>
         <Button size="large" loading={busy} disabled={degrees === null && number(line) === null} onClick={keep}>
           Keep

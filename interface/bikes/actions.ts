@@ -8,6 +8,7 @@ import type { TapeReading } from '@/core/calibration/readings'
 import { marksFaults } from '@/core/operations/bikeFaults'
 import { calibration, isFault, run, type CalibrateAnswer } from '@/core/operations/operations'
 import { readTypeFile, typeFileOf, wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
+import type { LengthShown } from '@/core/units/length'
 import { disagreementSaid } from '@/core/words/machine'
 import { signedIn } from '@/server/accounts/session'
 import { addBikes, bikeById, bikesOf } from '@/server/bikes/bikes'
@@ -114,7 +115,7 @@ export async function finishCalibration(id: string, typeId: string): Promise<Ans
 }
 
 /** What a machine's tape says against what is known: agreement, or what disagrees and why. Nothing is kept. */
-export async function weighTape(bikeId: string, row: TapeReading): Promise<Answered<{ says: readonly string[] }>> {
+export async function weighTape(bikeId: string, row: TapeReading, shown: LengthShown): Promise<Answered<{ says: readonly string[] }>> {
   await signedIn()
   const db = database()
   const bike = isId(bikeId) ? await bikeById(db, bikeId) : null
@@ -122,7 +123,7 @@ export async function weighTape(bikeId: string, row: TapeReading): Promise<Answe
   const faults = tapeFaults(bike.type, row)
   if (faults !== '') return refused(faults)
   const before = (await readingsOf(db, bikeId)).some((r) => r.row.kind === 'tape')
-  return { outcome: 'kept', says: before ? disagreements(bike.type, bike.own, row).map(disagreementSaid) : [] }
+  return { outcome: 'kept', says: before ? disagreements(bike.type, bike.own, row).map((d) => disagreementSaid(d, shown === 'feet' ? 'feet' : 'metric')) : [] }
 }
 
 const tapeFaults = (bikeType: WholeType['bikeType'], { marks: at, lengths }: TapeReading): string => {

@@ -4,6 +4,8 @@ import type { Bike, BikeType } from '@/core/bike/bike'
 import type { Marks, Point } from '@/core/conventions'
 import type { BelievedRider } from '@/core/recommend/recommend'
 import type { Posed } from '@/core/linkage/pose'
+import type { LengthShown } from '@/core/units/length'
+import { roughlySaid } from '@/core/words/phrases'
 import { BikeFrame } from './BikeFrame'
 import { between, drawn, limbPath } from './limb'
 import { sideScene, type SideScene } from './sideView'
@@ -11,6 +13,7 @@ import styles from './sideView.module.css'
 import { useGliding } from './useGliding'
 
 type Props = Readonly<{
+  lengths: LengthShown
   bikeType: BikeType
   bike: Bike
   marks: Marks
@@ -27,7 +30,7 @@ type Props = Readonly<{
 const LEVEL_DEG = 90
 
 /** Rider and bike from the side, to scale, computed at the marks shown; it glides when a mark moves. */
-export function SideView({ bikeType, bike, marks, rider, show, knee, plumbMm, windowSaid }: Props) {
+export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, plumbMm, windowSaid }: Props) {
   const wanted = useMemo(
     () => sideScene(bikeType, bike, marks, rider, show === 'plumb' ? LEVEL_DEG : undefined),
     [bikeType, bike, marks, rider, show],
@@ -50,7 +53,7 @@ export function SideView({ bikeType, bike, marks, rider, show, knee, plumbMm, wi
       )}
       {scene.near.outcome === 'posed' && show === 'knee' && <Knee pose={scene.near} angle={knee} windowSaid={windowSaid} />}
       {scene.near.outcome === 'posed' && show === 'plumb' && <Plumb pose={scene.near} mm={Math.round(plumbMm)} patellaMm={rider.patellaAheadMm} />}
-      {show === 'bars' && <Bars scene={scene} />}
+      {show === 'bars' && <Bars scene={scene} lengths={lengths} />}
     </svg>
   )
 }
@@ -147,17 +150,18 @@ function Plumb({ pose, mm, patellaMm }: { pose: Posed; mm: number; patellaMm: nu
   )
 }
 
-function Bars({ scene: { seat, grip } }: { scene: SideScene }) {
-  const mm = Math.round(grip.yMm - seat.yMm)
+function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: LengthShown }) {
+  const mm = grip.yMm - seat.yMm
+  const size = roughlySaid(mm, lengths)
   const x = grip.xMm + 60
   return (
     <g>
       <path className={styles.sight} d={`M${seat.xMm} ${-seat.yMm}H${x + 20}M${x} ${-grip.yMm}V${-seat.yMm}`} />
       <text className={styles.figure} x={x + 18} y={-(grip.yMm + seat.yMm) / 2 + 20}>
-        {Math.abs(mm) < 10 ? 'level' : `${(Math.abs(mm) / 10).toFixed(0)} cm`}
+        {size ?? 'level'}
       </text>
       <text className={styles.note} x={x + 20} y={-(grip.yMm + seat.yMm) / 2 + 88}>
-        {Math.abs(mm) < 10 ? '' : mm > 0 ? 'above' : 'below'}
+        {size === null ? '' : mm > 0 ? 'above' : 'below'}
       </text>
     </g>
   )

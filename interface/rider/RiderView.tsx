@@ -13,13 +13,15 @@ type Props = Readonly<{
   member: Readonly<{ id: string; name: string }>
   setups: readonly ToldSetup[]
   chance: string | null
+  /** The bike has changed since: what to say of it, or null. */
+  changed: string | null
   open: readonly { id: string; said: string }[]
   bikes: readonly { id: string; number: number; type: string }[]
   notes: readonly ToldNote[]
 }>
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
-export function RiderView({ member, setups, chance, open, bikes, notes }: Props) {
+export function RiderView({ member, setups, chance, changed, open, bikes, notes }: Props) {
   const [choosing, setChoosing] = useState(false)
   const [latest, ...earlier] = setups
   return (
@@ -37,6 +39,7 @@ export function RiderView({ member, setups, chance, open, bikes, notes }: Props)
           <Link href={`/set-up/${o.id}`}>Go on with it</Link>
         </p>
       ))}
+      {changed && <p className={styles.open}>{changed}</p>}
       {latest ? (
         <section className={styles.card} aria-label="Numbers">
           <p className={styles.bike}>{latest.bike}</p>

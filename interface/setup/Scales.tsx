@@ -1,7 +1,9 @@
 import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import type { Recommendation } from '@/core/operations/operations'
+import type { LengthShown } from '@/core/units/length'
 import { labelSaid } from '@/core/words/labels'
+import { againstSaddleSaid } from '@/core/words/say'
 import { Scale } from '../drawing/Scale'
 import { AXIS_TITLE } from '../shared/marksText'
 import type { Step } from './flow'
@@ -9,6 +11,7 @@ import { drawnMarks, isUpright } from './marks'
 import styles from './setup.module.css'
 
 type Props = Readonly<{
+  lengths: LengthShown
   bikeType: BikeType
   stand: Marks
   shown: Marks
@@ -21,7 +24,7 @@ type Props = Readonly<{
 }>
 
 /** All scales of the bike, each drawn the way it runs: heights upright, slides level. */
-export function Scales({ bikeType, stand, wanted, answer, step, set, mayTap, onTap }: Props) {
+export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, mayTap, onTap }: Props) {
   return (
     <div className={styles.scales}>
       {axesOf(bikeType).map((axis) => (
@@ -30,7 +33,7 @@ export function Scales({ bikeType, stand, wanted, answer, step, set, mayTap, onT
             title={AXIS_TITLE[axis]}
             way={isUpright(axis) ? 'upright' : 'level'}
             marks={drawnMarks(bikeType, axis, stand, wanted, chancesFor(axis, step, answer))}
-            remark={remarkFor(axis, answer, set, bikeType)}
+            remark={remarkFor(axis, answer, set, bikeType, lengths)}
             drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
             asking={step === 'beside' && !set && axis === 'seatHeight'}
             onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
@@ -47,14 +50,12 @@ function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
   return axis === 'seatSlide' && (step === 'cranks' || step === 'bars' || step === 'numbers') ? answer?.chances.seatSlide : undefined
 }
 
-function remarkFor(axis: AxisName, answer: Recommendation | null, set: boolean, bikeType: BikeType): string {
+function remarkFor(axis: AxisName, answer: Recommendation | null, set: boolean, bikeType: BikeType, lengths: LengthShown): string {
   if (!answer) return ''
   if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
   if (axis === 'seatSlide') return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {
-    const cm = Math.round(answer.bars.gripAboveSeatMm / 10)
-    const label = labelSaid(bikeType, axis, answer.bars.height.label)
-    return cm === 0 ? `${label}: level with the saddle` : `${label}: ${Math.abs(cm)} cm ${cm > 0 ? 'above' : 'below'} the saddle`
+    return `${labelSaid(bikeType, axis, answer.bars.height.label)}: ${againstSaddleSaid(answer.bars.gripAboveSeatMm, lengths)}`
   }
   if (answer.bars.slide && bikeType.forearmGaugeValid) return `forearm reaches at ${labelSaid(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'

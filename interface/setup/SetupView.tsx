@@ -10,6 +10,7 @@ import type { FitRequest } from '@/core/recommend/request'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
+import { useLengths } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
 import { save } from './actions'
 import { Dock } from './Dock'
@@ -44,7 +45,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const [busy, setBusy] = useState(false)
   const [numbersId] = useState(() => crypto.randomUUID())
 
-  const request = useMemo<FitRequest>(() => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row) }), [bike, school, rows])
+  const { shown: lengths } = useLengths()
+  const request = useMemo<FitRequest>(() => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row), lengths }), [bike, school, rows, lengths])
   const { answer, working, trouble } = useRecommendation(request)
 
   const set = wasSet(rows)
@@ -108,6 +110,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
         <div className={styles.drawing}>
           {answer ? (
             <SideView
+              lengths={lengths}
               bikeType={bike.type}
               bike={bike.own}
               marks={step === 'bars' ? { ...shown, ...marksWithBars(answer, stand) } : shown}
@@ -121,7 +124,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
             <p className={styles.wait}>Working it out …</p>
           )}
         </div>
-        <Scales bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !finished && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
+        <Scales lengths={lengths} bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !finished && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
         <Dock
           step={step}
           rows={rows}

@@ -43,6 +43,13 @@ export async function savedBetween(db: Access, bikeId: string, from: Date, to: D
   return rows.map((r) => ({ ...r, at: r.at! }))
 }
 
+/** When a machine was found changed after numbers were saved on it at `at`; null while it still is what it was. */
+export async function changedSince(db: Access, bikeId: string, at: Date): Promise<Date | null> {
+  const tapes = (await readingsOf(db, bikeId)).filter((r) => r.row.kind === 'tape')
+  const found = tapes.find((r, i) => i > 0 && r.at >= at && r.row.kind === 'tape' && r.row.anew)
+  return found?.at ?? null
+}
+
 /** When each bike was last looked over. */
 export async function lastInspections(db: Access): Promise<Map<string, Date>> {
   const rows = await db.select({ bikeId: inspection.bikeId, at: max(inspection.at) }).from(inspection).groupBy(inspection.bikeId)

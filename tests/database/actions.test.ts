@@ -9,6 +9,7 @@ import { add } from '@/interface/members/actions'
 import { begin, keep, rowsNow, save, withdraw } from '@/interface/setup/actions'
 import { SHEETS, TYPES } from '@/scripts/netloftHall'
 import { bikeById, bikesOf } from '@/server/bikes/bikes'
+import { changedSince } from '@/server/bikes/machines'
 import { closeDatabase, database } from '@/server/db/connection'
 import { notesOn, seatedOn } from '@/server/notes/notes'
 import { savedSetups, setupById } from '@/server/setups/setups'
@@ -140,18 +141,20 @@ test('a machine’s tape: the first sets its offset, one that disagrees says why
   const marks = { seatHeight: '8', seatSlide: 'D' }
   const { lengths } = placeAt(TYPES.sorrel, undefined, positionsOf(TYPES.sorrel, marks).positions)
   const tape = (mm: number) => ({ marks, lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) } })
-  expect(await weighTape('bike-10', tape(4))).toEqual({ outcome: 'kept', says: [] })
+  expect(await weighTape('bike-10', tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
   expect(await keepMeasured(id(), 'bike-10', { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
   const offset = async () => (await bikeById(db, 'bike-10'))!.own.offsetsMm!.seatHeight!
   expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-  expect(await weighTape('bike-10', tape(-9))).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
+  expect(await weighTape('bike-10', tape(-9), 'metric')).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
   const later = id()
   expect(await keepMeasured(later, 'bike-10', { kind: 'tape', ...tape(-9) }, true)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeLessThan(-6)
+  expect(await changedSince(db, 'bike-10', new Date(Date.now() - 60_000))).not.toBeNull()
+  expect(await changedSince(db, 'bike-10', new Date(Date.now() + 60_000))).toBeNull()
   expect(await takeBackMeasured('bike-10', later)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeGreaterThan(2)
-  expect(await weighTape('bike-10', { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } })).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
-  expect(await weighTape('bike-10', { marks, lengths: { stackMm: -5 } })).toMatchObject({ outcome: 'refused' })
+  expect(await weighTape('bike-10', { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
+  expect(await weighTape('bike-10', { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({ outcome: 'refused' })
 })
 
 test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {

@@ -45,7 +45,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
 /** One line of what was measured: "Tape at 7 · D: stack 702 mm". */
 function readingSaid({ type }: StudioBike, row: BikeReading): string {
   if (row.kind === 'tilt') return `Saddle ${row.deg}° over ${row.across === 'frontHalf' ? 'its front half' : 'its two highest points'}, floor ${row.floorDeg}°`
-  if (row.kind === 'saddleLine') return row.mm === 0 ? 'Saddle straight' : `Saddle nose ${Math.abs(row.mm)} mm to the ${row.mm > 0 ? 'right' : 'left'}`
+  if (row.kind === 'saddleLine') return `Saddle ${row.mm === 0 ? 'straight' : `nose ${Math.abs(row.mm)} mm to the ${row.mm > 0 ? 'right' : 'left'}`}, ${row.afterClosing ? 'after' : 'before'} closing`
   const lengths = LENGTHS.flatMap((length) => (row.lengths[length] === undefined ? [] : [`${LENGTH_NAME[length]} ${row.lengths[length]} mm`]))
   return `Tape at ${marksLine(type, row.marks)}: ${lengths.join(', ')}${row.anew ? '; the bike had changed' : ''}`
 }

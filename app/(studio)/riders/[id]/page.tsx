@@ -10,6 +10,7 @@ import { labelSaid } from '@/core/words/labels'
 import { AXIS_TITLE, marksLine } from '@/interface/shared/marksText'
 import { signedIn } from '@/server/accounts/session'
 import { bikesOf, offered } from '@/server/bikes/bikes'
+import { changedSince } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { notesOn } from '@/server/notes/notes'
@@ -41,6 +42,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     }
   })
   const latest = setups[0]
+  const changed = latest ? await changedSince(db, latest.bikeId, latest.at) : null
   const answer = latest && run('recommend', { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence })
   const chances = answer && !isFault(answer) ? (answer as Recommendation).chances.seatHeight : undefined
   const chance = chances?.find((c) => c.label === latest.marks.seatHeight)?.chance
@@ -48,6 +50,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     <RiderView
       member={member}
       setups={told}
+      changed={changed && `Bike ${latest.bikeNumber} was found changed on ${dateSaid(changed, studio.timeZone)}, after these numbers were saved. Look at the knee again.`}
       chance={chance === undefined ? null : inHundred(chance)}
       open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${dateSaid(o.startedAt, studio.timeZone)}` }))}
       bikes={offered(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
