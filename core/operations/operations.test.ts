@@ -98,3 +98,22 @@ test('a row for the database is held to the same schema', () => {
   expect(evidenceFaults({ kind: 'kneeAngle', deg: 200, by: 'goniometer' })[0].pointer).toBe('/deg')
   expect(evidenceFaults(null)[0]).toEqual({ pointer: '', reason: 'must be an object' })
 })
+
+describe('calibrate', () => {
+  const at = (seatHeight: string, barHeight: string) => ({ seatHeight, seatSlide: 'D', barHeight, barSlide: '0' })
+  const reading = (seatHeight: string, barHeight: string) => ({ marks: at(seatHeight, barHeight), lengths: { ...(run('place', { bikeType, marks: at(seatHeight, barHeight) }) as { lengths: object }).lengths } })
+  const ask = (...readings: unknown[]) => run('calibrate', { bikeType, readings })
+
+  test('refused is an answer, with its reason, its sentence and where to measure next', () => {
+    expect(ask()).toMatchObject({ outcome: 'refused', reason: 'noReadings', say: 'Nothing was measured yet.', next: { sentence: expect.stringMatching(/^Set the seat height at .* then take the four lengths\.$/) } })
+    expect(ask(reading('1', '1'), reading('15', '12'))).toMatchObject({ outcome: 'refused', reason: 'tooFewMarks', say: 'The seat slide was read at D only; read it at a second mark far from there.' })
+  })
+
+  test('faults name the reading and the field: a mark the bike has not, a bar below the axle, an unknown length', () => {
+    const pointersOf = (answer: object) => (answer as { error: { faults: { pointer: string }[] } }).error.faults.map((f) => f.pointer)
+    expect(pointersOf(ask({ marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }))).toEqual(['/readings/0/marks/seatHeight'])
+    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: -20 } }))).toEqual(['/readings/0/lengths/stackMm'])
+    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { height: 700 } }))).toEqual(['/readings/0/lengths/height'])
+    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: Number.NaN } }))).toEqual(['/readings/0/lengths/stackMm'])
+  })
+})

@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../../core/testing/meanRider'
 
@@ -26,4 +27,10 @@ test('with --lines a bad line answers its fault and the run goes on', () => {
   const answers = stdout.trim().split('\n').map((line) => JSON.parse(line))
   expect(status).toBe(0)
   expect(answers.map((a) => a.error?.kind)).toEqual([undefined, 'badJson', undefined])
+})
+
+test.each(['place', 'recommend', 'calibrate'])('the example of %s in docs/ is answered', (operation) => {
+  const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))
+  expect(status).toBe(0)
+  expect(JSON.parse(stdout).error).toBeUndefined()
 })
