@@ -1,4 +1,4 @@
-import type { Disagreement } from '../bike/offset'
+import type { Disagreement } from '../calibration/offset'
 import type { InspectionItem } from '../bike/inspection'
 import type { LengthShown } from '../units/length'
 import { lengthSaid } from './phrases'

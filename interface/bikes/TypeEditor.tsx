@@ -134,7 +134,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
       </div>
       <div className={styles.foot}>
         <div aria-live="polite">
-          {faults.slice(0, 3).map((fault) => (
+          {faults.filter((f) => asked || f.field !== 'name').slice(0, 3).map((fault) => (
             <p key={fault.say} className={styles.act}>
               {fault.say}.
             </p>

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, isNotNull, isNull, lte, max } from 'drizzle-orm'
 import type { Bike } from '../../core/bike/bike'
-import type { BikeReading } from '../../core/bike/bikeReading'
+import type { BikeReading } from '../../core/calibration/bikeReading'
 import type { InspectionItem } from '../../core/bike/inspection'
 import type { Access } from '../db/connection'
 import { bike, bikeFault, bikeReading, inspection, member, setup, user } from '../db/schema'

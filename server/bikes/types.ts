@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
-import { offsetFrom } from '../../core/bike/offset'
+import { offsetFrom } from '../../core/calibration/offset'
 import type { TypeSheet } from '../../core/bike/sheet'
 import type { TypeCalibration } from '../../core/calibration/calibrate'
 import type { TapeReading } from '../../core/calibration/readings'

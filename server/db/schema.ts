@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../core/bike/bike'
-import type { BikeReading } from '../../core/bike/bikeReading'
+import type { BikeReading } from '../../core/calibration/bikeReading'
 import type { InspectionItem } from '../../core/bike/inspection'
 import type { TypeSheet } from '../../core/bike/sheet'
 import type { TypeCalibration } from '../../core/calibration/calibrate'

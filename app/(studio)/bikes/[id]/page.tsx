@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import type { BikeReading } from '@/core/bike/bikeReading'
+import type { BikeReading } from '@/core/calibration/bikeReading'
 import { inspectionState } from '@/core/bike/inspection'
 import { LENGTHS } from '@/core/calibration/readings'
 import { schoolOf } from '@/core/school/school'

@@ -1,9 +1,9 @@
 import { Matrix, pseudoInverse } from 'ml-matrix'
-import { LENGTHS, type LengthName, type TapeReading } from '../calibration/readings'
+import { LENGTHS, type LengthName, type TapeReading } from './readings'
 import type { AxisName } from '../conventions'
 import { pitchMm } from '../scale/scale'
-import { axesOf, axisOf, type Bike, type BikeType } from './bike'
-import { placeAt, positionsOf } from './place'
+import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
+import { placeAt, positionsOf } from '../bike/place'
 
 /** Spread of one careful reading, and how far machines of one type usually stray from each other along an axis, mm. Ours. */
 const TAPE_SD_MM = 1.5

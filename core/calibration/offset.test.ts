@@ -1,9 +1,9 @@
 import { randomFrom } from '../belief/random'
 import { tapeAt } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
-import type { Bike } from './bike'
+import type { Bike } from '../bike/bike'
 import { disagreements, missesOf, offsetFrom } from './offset'
-import { placeAt, positionsOf } from './place'
+import { placeAt, positionsOf } from '../bike/place'
 
 const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
 const read = (bike: Bike, at = marks) => ({ marks: at, lengths: placeAt(HOLES_BIKE, bike, positionsOf(HOLES_BIKE, at).positions).lengths })

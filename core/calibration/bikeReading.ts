@@ -1,5 +1,5 @@
-import type { TapeReading } from '../calibration/readings'
-import type { TiltReading } from './tilt'
+import type { TapeReading } from './readings'
+import type { TiltReading } from '../bike/tilt'
 
 /** What is measured on one machine. */
 export type BikeReading =

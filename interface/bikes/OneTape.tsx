@@ -1,0 +1,102 @@
+'use client'
+import { App, Button } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { axesOf, type BikeType } from '@/core/bike/bike'
+import { LENGTHS, type LengthName, type TapeReading } from '@/core/calibration/readings'
+import type { AxisName, Label, Marks } from '@/core/conventions'
+import { stopsOf } from '@/core/scale/scale'
+import { readLength } from '@/core/units/length'
+import { labelSaid } from '@/core/words/labels'
+import { lengthRefusedSaid } from '@/core/words/lengths'
+import { LENGTH_NAME } from '@/core/words/tape'
+import { BikeDrawing } from '../drawing/BikeDrawing'
+import { Scale } from '../drawing/Scale'
+import { LengthField } from '../shared/LengthField'
+import { AXIS_TITLE } from '../shared/marksText'
+import { useLengths } from '../shared/Providers'
+import { keepMeasured, weighTape } from './actions'
+import styles from './bikes.module.css'
+import type { Machine } from './machine'
+import { useAction } from './useAction'
+
+/** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
+export function OneTape({ bike }: { bike: Machine }) {
+  const router = useRouter()
+  const { shown } = useLengths()
+  const { act, busy } = useAction()
+  const { modal } = App.useApp()
+  const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])))
+  const [typed, setTyped] = useState<Partial<Record<LengthName, string>>>({})
+  const [said, setSaid] = useState('')
+
+  async function keep() {
+    const lengths: Partial<Record<LengthName, number>> = {}
+    for (const length of LENGTHS) {
+      const read = readLength(typed[length] ?? '', shown === 'feet' ? 'in' : 'mm')
+      if (read.outcome === 'read') lengths[length] = Number(read.mm.toFixed(2))
+      else if (read.reason !== 'empty') return setSaid(lengthRefusedSaid(read.reason, typed[length]!, shown))
+    }
+    if (Object.keys(lengths).length === 0) return setSaid('Type at least one of the four lengths.')
+    const row: TapeReading = { marks, lengths }
+    const weighed = await act(() => weighTape(bike.id, row, shown))
+    if (!weighed) return
+    if (weighed.says.length === 0) return store(row, false)
+    modal.confirm({
+      title: 'This does not agree with the last tape',
+      content: weighed.says.map((line) => <p key={line}>{line}</p>),
+      okText: 'The bike has changed, keep it',
+      cancelText: 'Measure again',
+      onOk: () => store(row, true),
+    })
+  }
+
+  async function store(row: TapeReading, anew: boolean) {
+    const id = crypto.randomUUID()
+    if (!(await act(() => keepMeasured(id, bike.id, { kind: 'tape', ...row }, anew)))) return
+    setTyped({})
+    setSaid('')
+    router.refresh()
+  }
+
+  return (
+    <>
+      <details className={styles.other}>
+        <summary>
+          Set at {axesOf(bike.type).map((axis) => (marks[axis] === undefined ? '–' : labelSaid(bike.type, axis, marks[axis]))).join(' · ')}; it stands elsewhere
+        </summary>
+        {axesOf(bike.type).map((axis) => (
+          <Scale
+            key={axis}
+            title={AXIS_TITLE[axis]}
+            way="level"
+            drawnAs="holes"
+            remark=""
+            marks={stopsOf(bike.type.axes[axis]!.scale).map(({ label }) => ({ label, said: labelSaid(bike.type, axis, label), set: marks[axis] === label, wanted: false }))}
+            onTap={(label) => setMarks((m) => ({ ...m, [axis]: label }))}
+          />
+        ))}
+      </details>
+      <div className={styles.benchDrawing}>
+        <BikeDrawing bikeType={bike.type} bike={bike.own} marks={marks} shown={shown} lengths={LENGTHS} />
+      </div>
+      <div className={styles.fields}>
+        {LENGTHS.map((length) => (
+          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length] ?? ''} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''))} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
+        ))}
+      </div>
+      <p className={styles.faults} aria-live="polite">
+        {said}
+      </p>
+      <Button size="large" type="primary" loading={busy} onClick={keep}>
+        Keep the reading
+      </Button>
+    </>
+  )
+}
+
+/** The label half-way along a scale: a reading there says most of the whole range. */
+function middleLabel(type: BikeType, axis: AxisName): Label {
+  const stops = stopsOf(type.axes[axis]!.scale)
+  return stops[Math.floor(stops.length / 2)].label
+}

@@ -1,0 +1,92 @@
+'use client'
+import { Button, Modal, Segmented } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { judgeTilt, straight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
+import type { School } from '@/core/school/school'
+import { tiltSaid } from '@/core/words/tilt'
+import { LengthField } from '../shared/LengthField'
+import { keepMeasured } from './actions'
+import styles from './bikes.module.css'
+import type { Machine } from './machine'
+import { useAction } from './useAction'
+
+/** The saddle's angle with the floor taken off, what a wedge would do, and its line over the frame. */
+export function SaddleTilt({ bike, school }: { bike: Machine; school: School['tilt'] }) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const [deg, setDeg] = useState('')
+  const [floor, setFloor] = useState('0')
+  const [across, setAcross] = useState<TiltAcross>('highestPoints')
+  const [line, setLine] = useState('')
+  const [closed, setClosed] = useState<'open' | 'closed'>('closed')
+  const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
+  const degrees = number(deg)
+  const judged = degrees === null ? null : judgeTilt({ deg: degrees, floorDeg: number(floor) ?? 0, across }, bike.type.saddle.shape, school)
+  const stored = bike.own.tiltDeg === undefined ? null : judgeTilt({ deg: bike.own.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
+  const told = judged ?? stored
+  const { sentence, because } = told ? tiltSaid(told) : { sentence: 'Not measured yet.', because: [] }
+
+  async function keep() {
+    const mm = number(line)
+    if (degrees !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'tilt', deg: degrees, floorDeg: number(floor) ?? 0, across })))) return
+    if (mm !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
+    setDeg('')
+    setLine('')
+    router.refresh()
+  }
+
+  const lift = wedge && number(wedge.lift)
+  const base = wedge && number(wedge.base)
+  return (
+    <>
+      <p className={told && told.outcome !== 'good' ? styles.act : told ? styles.good : styles.quiet} aria-live="polite">
+        {sentence}
+      </p>
+      {because.map((reason) => (
+        <p key={reason} className={styles.quiet}>
+          {reason}
+        </p>
+      ))}
+      <div className={styles.fields}>
+        <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={setDeg} placeholder="°" />
+        <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
+        <Segmented className={styles.wide} aria-label="Board across" value={across} onChange={setAcross} options={[{ value: 'highestPoints', label: 'two highest points' }, { value: 'frontHalf', label: 'front half' }]} block />
+        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={setLine} placeholder="right is plus" />
+        <Segmented className={styles.wide} aria-label="Saddle line sighted" value={closed} onChange={setClosed} options={[{ value: 'open', label: 'before closing' }, { value: 'closed', label: 'again after closing' }]} block />
+      </div>
+      {number(line) !== null && (
+        <p className={straight(number(line)!) ? styles.good : styles.act}>
+          {straight(number(line)!) ? 'Straight.' : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
+        </p>
+      )}
+      <div className={styles.ways}>
+        <Button size="large" loading={busy} disabled={degrees === null && number(line) === null} onClick={keep}>
+          Keep
+        </Button>
+        <Button size="large" type="text" onClick={() => setWedge({ lift: '', base: '900' })}>
+          A wedge or uneven foot
+        </Button>
+      </div>
+      <Modal open={wedge !== null} onCancel={() => setWedge(null)} footer={null} title="A wedge, or an uneven foot">
+        {wedge && (
+          <>
+            <div className={styles.fields}>
+              <LengthField title="Lifts the front by, mm" typed={wedge.lift} onTyped={(value) => setWedge({ ...wedge, lift: value })} />
+              <LengthField title="Front foot to rear foot, mm" typed={wedge.base} onTyped={(value) => setWedge({ ...wedge, base: value })} />
+            </div>
+            <p className={styles.sentence} aria-live="polite">
+              {lift === null || !base || base <= 0 ? 'Type both; a lift at the back is minus.' : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ${lift >= 0 ? 'up' : 'down'}.`}
+            </p>
+          </>
+        )}
+      </Modal>
+    </>
+  )
+}
+
+/** A typed number with point or comma and either minus; null for anything else. */
+function number(typed: string): number | null {
+  const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
+  return typed.trim() === '' || !Number.isFinite(value) ? null : value
+}
