@@ -6,7 +6,7 @@ import { placeAt } from '../bike/place'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { calibrate, SUSPECT_MM, type Fitted } from './calibrate'
-import { corners } from './expectedError'
+import { corners, sameGeometry } from './expectedError'
 import { lengthAt, guessed, positionsOn } from './parameters'
 import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
 
@@ -94,6 +94,13 @@ test('one mark only is refused with its axis and mark; nothing read and a tape t
   expect(calibrate(HOLES_BIKE, wild)).toMatchObject({ outcome: 'refused', reason: 'tooManySuspects' })
 })
 
+test('a part that closes at one place only is no reason to refuse', () => {
+  const fixed: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barSlide: { directionDeg: 0, scale: { marks: [{ label: 'fixed', mm: 0 }], halfMarks: false } } } }
+  const random = randomFrom(2)
+  const readings = SETTINGS.map((marks) => tapeAt(fixed, { ...marks, barSlide: 'fixed' }, random, 1))
+  expect(calibrate(fixed, readings).outcome).toBe('fitted')
+})
+
 test('an axis nobody named stays as guessed, and is known no better than a guess', () => {
   const seatOnly = readingsOf(HOLES_BIKE).map(({ marks, lengths }) => ({ marks: { seatHeight: marks.seatHeight, seatSlide: marks.seatSlide }, lengths: { saddleHeightMm: lengths.saddleHeightMm, setbackMm: lengths.setbackMm } }))
   const answer = fitted(seatOnly)
@@ -137,4 +144,13 @@ test('the tape against the wall and at the nose (common practice, no source): 90
   expect(setbackFromWall(845, 900)).toBe(-55)
   expect(reachFromNose(480, 150)).toBe(630)
   expect(observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length)).toEqual(['saddleHeightMm', 'stackMm'])
+})
+
+test('two types are the same to a tape where no mark differs by a tenth of a millimetre', () => {
+  const shifted = (mm: number): BikeType => ({ ...HOLES_BIKE, gripOrigin: { ...HOLES_BIKE.gripOrigin, yMm: HOLES_BIKE.gripOrigin.yMm + mm } })
+  expect(sameGeometry(HOLES_BIKE, shifted(0.01))).toBe(true)
+  expect(sameGeometry(HOLES_BIKE, shifted(2))).toBe(false)
+  expect(sameGeometry(HOLES_BIKE, { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barSlide: undefined } })).toBe(false)
+  const relabelled = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks: [...'TUVWXYZ'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false } } } }
+  expect(sameGeometry(HOLES_BIKE, relabelled)).toBe(false)
 })

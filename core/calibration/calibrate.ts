@@ -1,5 +1,5 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { findStop } from '../scale/scale'
+import { findStop, stopsOf } from '../scale/scale'
 import type { Lengths } from '../bike/place'
 import type { AxisName, Label } from '../conventions'
 import { axisSdMm, worstErrors } from './expectedError'
@@ -68,10 +68,11 @@ export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fit
   }
 }
 
-/** An axis that readings name at one single mark, or null. */
+/** An axis that readings name at one single mark though it has more, or null. */
 function axisAtOneMark(bikeType: BikeType, readings: readonly TapeReading[]): { axis: AxisName; label: Label } | null {
   for (const axis of axesOf(bikeType)) {
     const { scale } = axisOf(bikeType, axis)!
+    if (stopsOf(scale).length < 2) continue
     const labels = readings.flatMap(({ marks }) => (marks[axis] === undefined ? [] : [marks[axis]]))
     const places = new Set(labels.map((label) => {
       const found = findStop(scale, label)

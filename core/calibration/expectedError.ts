@@ -1,6 +1,6 @@
 import type { Matrix } from 'ml-matrix'
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import type { Lengths } from '../bike/place'
+import { placeAt, type Lengths } from '../bike/place'
 import type { AxisName } from '../conventions'
 import { stopsOf } from '../scale/scale'
 import { lengthAt, type Parameters } from './parameters'
@@ -40,4 +40,20 @@ export function axisSdMm(bikeType: BikeType, p: Parameters, covariance: Matrix):
   const settings = corners(bikeType)
   const typical = (length: LengthName) => Math.sqrt(settings.reduce((sum, at) => sum + errorAt(bikeType, p, covariance, at, length) ** 2, 0) / settings.length)
   return Object.fromEntries(axesOf(bikeType).map((name) => [name, typical(LENGTH_OF_AXIS[name])])) as Record<AxisName, number>
+}
+
+/** Within this of each other two places are the same to a tape, mm. */
+const SAME_MM = 0.1
+
+/** Whether two types have the same marks at the same places: what was measured of the one then holds for the other. */
+export function sameGeometry(a: BikeType, b: BikeType): boolean {
+  const [axes, others] = [axesOf(a), axesOf(b)]
+  if (axes.join() !== others.join()) return false
+  const labels = (type: BikeType, name: AxisName) => stopsOf(axisOf(type, name)!.scale).map((stop) => stop.label).join('\n')
+  if (axes.some((name) => labels(a, name) !== labels(b, name))) return false
+  const [here, there] = [corners(a), corners(b)]
+  return here.every((positions, i) => {
+    const [one, other] = [placeAt(a, undefined, positions).lengths, placeAt(b, undefined, there[i]).lengths]
+    return LENGTHS.every((length) => Math.abs(one[length] - other[length]) < SAME_MM)
+  })
 }

@@ -1,5 +1,5 @@
 'use client'
-import { CheckOutlined } from '@ant-design/icons'
+import { CheckOutlined, DeleteOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
@@ -10,7 +10,7 @@ import { bikeLengthSaid } from '@/core/units/length'
 import { ITEM_SAID } from '@/core/words/machine'
 import { AXIS_TITLE } from '../shared/marksText'
 import { useLengths } from '../shared/Providers'
-import { clear, takeBackMeasured } from './actions'
+import { clear, removeMachine, takeBackMeasured } from './actions'
 import styles from './bikes.module.css'
 import type { Machine } from './machine'
 import { OneTape } from './OneTape'
@@ -37,6 +37,9 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
     const mm = bike.own.offsetsMm?.[axis]
     return mm === undefined ? [] : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${bikeLengthSaid(mm, shown)}`]
   })
+  const remove = async () => {
+    if (await act(() => removeMachine(bike.id))) router.push('/bikes')
+  }
   const after = async (word: () => ReturnType<typeof clear>) => {
     if (await act(word)) router.refresh()
   }
@@ -46,6 +49,11 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
         <h1>
           Bike {bike.number}, {bike.type.name}
         </h1>
+        {faults.length + measured.length + looks.length === 0 && (
+          <Button size="large" icon={<DeleteOutlined />} onClick={remove}>
+            Remove
+          </Button>
+        )}
         <Button size="large" type="primary" href={`/bikes/round?bike=${bike.number}`}>
           Look over
         </Button>

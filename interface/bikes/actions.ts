@@ -4,6 +4,7 @@ import { disagreements, offsetFrom } from '@/core/calibration/offset'
 import type { Bike } from '@/core/bike/bike'
 import type { BikeReading } from '@/core/calibration/bikeReading'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
+import { sameGeometry } from '@/core/calibration/expectedError'
 import type { TapeReading } from '@/core/calibration/readings'
 import { marksFaults } from '@/core/operations/bikeFaults'
 import { calibration, isFault, run, type CalibrateAnswer } from '@/core/operations/operations'
@@ -11,7 +12,7 @@ import { readTypeFile, typeFileOf, wholeTypeFaults, type WholeType } from '@/cor
 import type { LengthShown } from '@/core/units/length'
 import { disagreementSaid } from '@/core/words/machine'
 import { signedIn } from '@/server/accounts/session'
-import { addBikes, bikeById, bikesOf } from '@/server/bikes/bikes'
+import { addBikes, bikeById, bikesOf, removeBike } from '@/server/bikes/bikes'
 import { addBikeReading, clearFault, keepLook, readingsOf, setOwn, withdrawBikeReading } from '@/server/bikes/machines'
 import { addTypeReading, importTypes, typeById, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
 import { database } from '@/server/db/connection'
@@ -36,7 +37,7 @@ export async function saveType(id: string, baseId: string | null, whole: WholeTy
   const db = database()
   const studio = await theStudio(db)
   const base = baseId === null ? null : await typeById(db, baseId)
-  const written = await writeVersion(db, { id, studioId: studio.id, baseId: base?.id ?? null, whole, calibration: null, at: new Date(), by: person.id })
+  const written = await writeVersion(db, { id, studioId: studio.id, baseId: base?.id ?? null, whole, calibration: base && sameGeometry(base.bikeType, whole.bikeType) ? base.calibration : null, at: new Date(), by: person.id })
   if (written.outcome === 'kept') return { outcome: 'kept', lineId: written.lineId }
   if (written.outcome === 'sameName') return refused(`there is a type called ${whole.bikeType.name} already; give this one another name`)
   return refused(`${written.by ?? 'somebody'} changed this type on ${dateSaid(written.at, studio.timeZone)} at ${timeSaid(written.at, studio.timeZone)}, while you were at it. Open it anew and put your changes in; what you typed is still here`)
@@ -167,11 +168,20 @@ async function putInForce(bikeId: string): Promise<void> {
   if (!bike) return
   const rows = (await readingsOf(db, bikeId)).map((r) => r.row)
   const tapes = rows.flatMap((r) => (r.kind === 'tape' ? [r] : []))
-  const counting = tapes.slice(Math.max(0, tapes.findLastIndex((t) => t.anew)))
+  // Readings at marks that a later version of the type no longer has say nothing any more.
+  const counting = tapes.slice(Math.max(0, tapes.findLastIndex((t) => t.anew))).filter((t) => marksFaults(bike.type, t.marks, '').length === 0)
   const tilt = rows.findLast((r) => r.kind === 'tilt')
   const type = await typeById(db, bike.typeId)
   const found = counting.length > 0 ? offsetFrom(bike.type, counting, type?.calibration?.sdMm) : { offsetsMm: bike.own.offsetsMm, sdMm: bike.own.sdMm }
   await setOwn(db, bikeId, { ...found, ...(tilt?.kind === 'tilt' && { tiltDeg: Number((tilt.deg - tilt.floorDeg).toFixed(2)) }) })
+}
+
+/** Takes a machine out again that was added by mistake; one that anything was recorded on stays. */
+export async function removeMachine(bikeId: string): Promise<Answered> {
+  await signedIn()
+  if (!isId(bikeId)) return refused('the request was cut short')
+  const removed = await removeBike(database(), bikeId)
+  return removed ? { outcome: 'kept' } : refused('something was recorded on this bike already; a fault on it keeps it out of use')
 }
 
 /** Keeps one look over a machine: every item good, or with a note what is wrong. */

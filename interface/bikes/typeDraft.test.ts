@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { randomFrom } from '@/core/belief/random'
+import { sameGeometry } from '@/core/calibration/expectedError'
 import { USUAL_SHEET } from '@/core/bike/sheet'
 import { trueTypeFor } from '@/core/simulated/simulatedTape'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
@@ -60,4 +61,13 @@ test('the typed lengths hold at the marks nearest zero; a bar slide may be absen
 
 test('places are said in the words of the form', () => {
   expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(placeSaid)).toEqual(['Seat slide', 'Crank', 'File'])
+})
+
+test('an axis described downward or backward is turned, and stays the same bike', () => {
+  const { seatSlide, barHeight } = HOLES_BIKE.axes
+  const mirrored = (axis: typeof seatSlide) => ({ directionDeg: axis.directionDeg + 180, scale: 'marks' in axis.scale ? { ...axis.scale, marks: axis.scale.marks.map((m) => ({ ...m, mm: -m.mm })) } : axis.scale })
+  const other = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: mirrored(seatSlide), barHeight: mirrored(barHeight) } }
+  const draft = draftOf({ ...whole, bikeType: other }, 'metric')
+  expect([draft.axes.seatSlide.later, draft.axes.barHeight.later]).toEqual(['more', 'more'])
+  expect(sameGeometry(readDraft(draft, 'metric').whole!.bikeType, HOLES_BIKE)).toBe(true)
 })

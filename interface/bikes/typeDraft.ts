@@ -1,6 +1,7 @@
 import type { Axis, BikeType } from '@/core/bike/bike'
 import { CLOSINGS, USUAL_SHEET, type Closing, type TypeSheet } from '@/core/bike/sheet'
 import { AXES, type AxisName } from '@/core/conventions'
+import { direction } from '@/core/geometry'
 import { wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
 import { labelsTyped, printedOf, readLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
 import { nearestStop, type Scale } from '@/core/scale/scale'
@@ -81,8 +82,8 @@ export function draftOf({ bikeType, sheet }: WholeType, shown: LengthShown): Typ
     setback: said(-(seatOrigin.xMm + saddle.noseAheadMm)),
     reach: said(gripOrigin.xMm - seatOrigin.xMm),
     stack: said(gripOrigin.yMm),
-    seatLean: trimmed(axes.seatHeight.directionDeg - 90),
-    barLean: trimmed(90 - axes.barHeight.directionDeg),
+    seatLean: trimmed(facing(axes.seatHeight, 'seatHeight').directionDeg - 90),
+    barLean: trimmed(90 - facing(axes.barHeight, 'barHeight').directionDeg),
     axes: Object.fromEntries(AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, sheet) : NEW_DRAFT.axes[name]])) as TypeDraft['axes'],
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
@@ -98,9 +99,21 @@ function exactSaid(mm: number, shown: LengthShown): string {
   return shown === 'feet' && back.outcome === 'read' && Math.abs(back.mm - mm) < 0.005 ? inches : `${trimmed(mm)} mm`
 }
 
+/** The same axis pointing up, or forward: one that was described the other way round is turned, its millimetres with it. */
+function facing({ scale, directionDeg }: Axis, name: AxisName): Axis {
+  const u = direction(directionDeg)
+  if ((isSlide(name) ? u.x : u.y) >= 0) return { scale, directionDeg }
+  const turned: Scale =
+    'ruler' in scale
+      ? { ruler: { ...scale.ruler, mmPerUnit: -scale.ruler.mmPerUnit, mmAtZero: -scale.ruler.mmAtZero } }
+      : { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: -mm })) }
+  return { scale: turned, directionDeg: directionDeg > 0 ? directionDeg - 180 : directionDeg + 180 }
+}
+
 const trimmed = (value: number): string => String(Number(value.toFixed(2)))
 
-function axisDraft({ scale, directionDeg }: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
+function axisDraft(axis: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
+  const { scale, directionDeg } = facing(axis, name)
   const printed = printedOf(scale)
   const base = { ...NEW_DRAFT.axes[name], closing: sheet.closing[name] ?? CLOSINGS[0], slideDeg: isSlide(name) ? directionDeg : 0 }
   if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }

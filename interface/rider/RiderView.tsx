@@ -117,7 +117,7 @@ function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes:
     try {
       const id = await begin(memberId, bikeId)
       if (id) return router.push(`/set-up/${id}`)
-      message.error('This bike or rider is gone. Open the page again.', 6)
+      message.error('This bike is out of use by now, or gone. Open the page again.', 6)
     } catch {
       message.error('The studio’s server cannot be reached. Try again.', 6)
     }

@@ -1,11 +1,9 @@
 'use client'
 import { Button } from 'antd'
-import { useRouter } from 'next/navigation'
 import styles from './errorPage.module.css'
 
 /** Something failed: what happened, that nothing was lost, and the way on. */
 export function ErrorPage({ title, text, retry }: { title: string; text: string; retry?: () => void }) {
-  const router = useRouter()
   return (
     <section className={styles.page}>
       <h1>{title}</h1>
@@ -16,7 +14,7 @@ export function ErrorPage({ title, text, retry }: { title: string; text: string;
             Try again
           </Button>
         )}
-        <Button type={retry ? 'default' : 'primary'} size="large" onClick={() => router.push('/members')}>
+        <Button type={retry ? 'default' : 'primary'} size="large" href="/members">
           To the members
         </Button>
       </div>

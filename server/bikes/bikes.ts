@@ -35,3 +35,17 @@ export async function addBikes(db: Access, added: Readonly<{ studioId: string; t
   for (const number of added.numbers) await db.insert(bike).values({ id: crypto.randomUUID(), studioId: added.studioId, typeId: added.typeId, number, own: added.own })
   return []
 }
+
+/** Removes a machine nothing was ever recorded on; false where something was, or where there is none. */
+export async function removeBike(db: Access, id: string): Promise<boolean> {
+  try {
+    const [{ affectedRows }] = await db.delete(bike).where(eq(bike.id, id))
+    return affectedRows > 0
+  } catch (error) {
+    if ((error as { cause?: { errno?: number } }).cause?.errno === REFERRED_TO) return false
+    throw error
+  }
+}
+
+/** The database's word for a row that others refer to. */
+const REFERRED_TO = 1451

@@ -3,13 +3,14 @@ import { randomFrom } from '@/core/belief/random'
 import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Evidence } from '@/core/evidence/evidence'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
-import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, saveType, takeBackMeasured, weighTape } from '@/interface/bikes/actions'
+import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, weighTape } from '@/interface/bikes/actions'
 import { note, sit, unnote } from '@/interface/floor/actions'
 import { add } from '@/interface/members/actions'
 import { begin, keep, rowsNow, save, withdraw } from '@/interface/setup/actions'
 import { SHEETS, TYPES } from '@/scripts/netloftHall'
 import { bikeById, bikesOf } from '@/server/bikes/bikes'
 import { changedSince } from '@/server/bikes/machines'
+import { typeLine } from '@/server/bikes/types'
 import { closeDatabase, database } from '@/server/db/connection'
 import { notesOn, seatedOn } from '@/server/notes/notes'
 import { savedSetups, setupById } from '@/server/setups/setups'
@@ -184,6 +185,10 @@ test('machines by their numbers: ranges, taken ones, and what is no number', asy
   expect(await addMachines('sorrel', '303 304')).toEqual({ outcome: 'refused', say: 'there is a bike 303 already; none was added' })
   expect(await addMachines('sorrel', 'A')).toMatchObject({ outcome: 'refused', say: '“A” is no bike number; 1 to 999 are' })
   expect(await addMachines('sorrel', '')).toMatchObject({ outcome: 'refused' })
+  const added = (await bikesOf(db, 'netloft-hall')).find((b) => b.number === 303)!
+  expect(await removeMachine(added.id)).toEqual({ outcome: 'kept' })
+  expect(await removeMachine(added.id)).toMatchObject({ outcome: 'refused' })
+  expect(await removeMachine('bike-1')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/recorded on this bike already/) })
   expect(await addMachines('nothing', '310')).toMatchObject({ outcome: 'refused' })
 })
 
@@ -205,4 +210,11 @@ test('calibration: refused with one mark, kept as a version with how sure it is,
   expect(bike.type.seatOrigin.xMm).toBeCloseTo(truth.seatOrigin.xMm, -1)
   expect(bike.own.sdMm!.seatHeight).toBeGreaterThan(1)
   expect(await finishCalibration(id(), typeId)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/changed meanwhile/) })
+  // What only touches the sheet keeps what the tape found; another geometry does not.
+  const [latest] = await typeLine(db, saved.lineId)
+  await saveType(id(), latest.id, { bikeType: latest.bikeType, sheet: { ...latest.sheet, stop: 'lever' } })
+  const [sheet] = await typeLine(db, saved.lineId)
+  expect(sheet).toMatchObject({ version: 3, calibration: latest.calibration, sheet: { stop: 'lever' } })
+  await saveType(id(), sheet.id, { bikeType: { ...sheet.bikeType, gripOrigin: { ...sheet.bikeType.gripOrigin, yMm: 640 } }, sheet: sheet.sheet })
+  expect((await typeLine(db, saved.lineId))[0].calibration).toBeNull()
 })

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { marksFaults } from '@/core/operations/bikeFaults'
 import { ClassRoom } from '@/interface/floor/ClassRoom'
 import { marksLine } from '@/interface/shared/marksText'
 import { signedIn } from '@/server/accounts/session'
@@ -32,6 +33,7 @@ export default async function ClassPage() {
       bikes={bikes.map((bike) => {
         const rider = seated.find((s) => s.bikeId === bike.id)
         const numbers = rider && numbersOf.get(rider.memberId)
+        const here = numbers && numbers.type.name === bike.type.name && marksFaults(bike.type, numbers.marks, '').length === 0
         return {
           id: bike.id,
           number: bike.number,
@@ -39,8 +41,8 @@ export default async function ClassPage() {
           faulty: bike.openFaults > 0,
           rider: rider ? { id: rider.memberId, name: rider.name } : null,
           // Numbers belong to a type: those of another type are not offered here as if they were this bike's.
-          numbers: numbers && numbers.type.name === bike.type.name ? marksLine(numbers.type, numbers.marks) : null,
-          elsewhere: numbers && numbers.type.name !== bike.type.name ? numbers.type.name : null,
+          numbers: here ? marksLine(numbers.type, numbers.marks) : null,
+          elsewhere: numbers && !here ? `${numbers.type.name}${numbers.type.name === bike.type.name ? ' as it was marked before' : ''}` : null,
         }
       })}
       members={members.map(({ id, name }) => ({ id, name }))}

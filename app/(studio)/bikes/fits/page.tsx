@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { redirect } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import { WhoFitsView } from '@/interface/bikes/WhoFitsView'
 import { signedIn } from '@/server/accounts/session'
@@ -18,5 +19,6 @@ export default async function WhoFitsPage() {
     const count = bikes.filter((b) => b.lineId === lineId).length
     return count > 0 ? [{ lineId, bikeType, count }] : []
   })
+  if (fleet.length === 0) redirect('/bikes')
   return <WhoFitsView types={fleet} school={schoolOf(studio.school)} />
 }

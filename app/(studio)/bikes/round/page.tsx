@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { redirect } from 'next/navigation'
 import { inspectionState } from '@/core/bike/inspection'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { RoundView } from '@/interface/bikes/RoundView'
@@ -18,6 +19,7 @@ export default async function RoundPage({ searchParams }: { searchParams: Promis
   const db = database()
   const studio = await theStudio(db)
   const [bikes, looked] = await Promise.all([bikesOf(db, studio.id), lastInspections(db)])
+  if (bikes.length === 0) redirect('/bikes')
   return (
     <RoundView
       studio={studio.name}
