@@ -3,12 +3,10 @@ import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { axesOf, type BikeType } from '@/core/bike/bike'
-import { LENGTHS, type LengthName, type TapeReading } from '@/core/calibration/readings'
+import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { stopsOf } from '@/core/scale/scale'
-import { readLength } from '@/core/units/length'
 import { labelSaid } from '@/core/words/labels'
-import { lengthRefusedSaid } from '@/core/words/lengths'
 import { LENGTH_NAME } from '@/core/words/tape'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
@@ -18,6 +16,7 @@ import { useLengths } from '../shared/Providers'
 import { keepMeasured, weighTape } from './actions'
 import styles from './bikes.module.css'
 import type { Machine } from './machine'
+import { NOTHING_TYPED, readTapeTyped } from './tapeTyped'
 import { useAction } from './useAction'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
@@ -27,17 +26,12 @@ export function OneTape({ bike }: { bike: Machine }) {
   const { act, busy } = useAction()
   const { modal } = App.useApp()
   const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])))
-  const [typed, setTyped] = useState<Partial<Record<LengthName, string>>>({})
+  const [typed, setTyped] = useState(NOTHING_TYPED)
   const [said, setSaid] = useState('')
 
   async function keep() {
-    const lengths: Partial<Record<LengthName, number>> = {}
-    for (const length of LENGTHS) {
-      const read = readLength(typed[length] ?? '', shown === 'feet' ? 'in' : 'mm')
-      if (read.outcome === 'read') lengths[length] = Number(read.mm.toFixed(2))
-      else if (read.reason !== 'empty') return setSaid(lengthRefusedSaid(read.reason, typed[length]!, shown))
-    }
-    if (Object.keys(lengths).length === 0) return setSaid('Type at least one of the four lengths.')
+    const { lengths, wrong } = readTapeTyped(typed, { setback: 'direct', reach: 'seat' }, bike.type.saddle.noseAheadMm, shown)
+    if (wrong) return setSaid(wrong)
     const row: TapeReading = { marks, lengths }
     const weighed = await act(() => weighTape(bike.id, row, shown))
     if (!weighed) return
@@ -54,7 +48,7 @@ export function OneTape({ bike }: { bike: Machine }) {
   async function store(row: TapeReading, anew: boolean) {
     const id = crypto.randomUUID()
     if (!(await act(() => keepMeasured(id, bike.id, { kind: 'tape', ...row }, anew)))) return
-    setTyped({})
+    setTyped(NOTHING_TYPED)
     setSaid('')
     router.refresh()
   }
@@ -82,7 +76,7 @@ export function OneTape({ bike }: { bike: Machine }) {
       </div>
       <div className={styles.fields}>
         {LENGTHS.map((length) => (
-          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length] ?? ''} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''))} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
+          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length]} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''))} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
         ))}
       </div>
       <p className={styles.faults} aria-live="polite">

@@ -5,12 +5,11 @@ import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
 import { bench, DONE_MM, doubtAbout, type Bench } from '@/core/calibration/bench'
-import { LENGTHS, reachFromNose, setbackFromWall, type LengthName, type TapeReading } from '@/core/calibration/readings'
+import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { stopsOf } from '@/core/scale/scale'
-import { bikeLengthSaid, readLength } from '@/core/units/length'
+import { bikeLengthSaid } from '@/core/units/length'
 import { labelSaid } from '@/core/words/labels'
-import { lengthRefusedSaid } from '@/core/words/lengths'
 import { calibrationRefusedSaid, LENGTH_NAME, suspectSaid, tapeDoubtSaid } from '@/core/words/tape'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
@@ -20,13 +19,11 @@ import { useLengths } from '../shared/Providers'
 import { finishCalibration, keepTape, takeBackTape } from './actions'
 import styles from './bikes.module.css'
 import { TapeTable } from './TapeTable'
+import { NOTHING_TYPED, readTapeTyped, type TapeTyped } from './tapeTyped'
 import { useAction } from './useAction'
 
 type Stored = Readonly<{ id: string; row: TapeReading }>
 type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>
-type Typed = Readonly<Record<LengthName, string> & { wallAxle: string; wallNose: string; noseReach: string }>
-const EMPTY: Typed = { saddleHeightMm: '', setbackMm: '', reachMm: '', stackMm: '', wallAxle: '', wallNose: '', noseReach: '' }
-
 /** A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well enough. */
 export function TapeBench({ typeId, bikeType, stored }: Props) {
   const router = useRouter()
@@ -37,7 +34,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
   const rows = useMemo(() => readings.map((r) => r.row), [readings])
   const state: Bench = useMemo(() => bench(bikeType, rows), [bikeType, rows])
   const [chosen, setChosen] = useState<Marks | null>(null)
-  const [typed, setTyped] = useState<Typed>(EMPTY)
+  const [typed, setTyped] = useState<TapeTyped>(NOTHING_TYPED)
   const [wall, setWall] = useState<'direct' | 'wall'>('direct')
   const [from, setFrom] = useState<'seat' | 'nose'>('seat')
   const [doubted, setDoubted] = useState('')
@@ -45,33 +42,8 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
   const marks = chosen ?? state.next.marks
   const plain = shown === 'feet' ? 'in' : 'mm'
 
-  /** The four numbers as millimetres; what cannot be read comes back as a sentence. */
-  function lengthsTyped(): { lengths: Partial<Record<LengthName, number>>; wrong: string } {
-    const lengths: Partial<Record<LengthName, number>> = {}
-    const mm = (field: keyof Typed): number | null => {
-      const read = readLength(typed[field], plain)
-      if (read.outcome === 'read') return read.mm
-      if (read.reason !== 'empty') throw new Error(lengthRefusedSaid(read.reason, typed[field], shown))
-      return null
-    }
-    try {
-      for (const length of ['saddleHeightMm', 'stackMm'] as const) put(length, mm(length))
-      const [axle, nose] = [mm('wallAxle'), mm('wallNose')]
-      put('setbackMm', wall === 'direct' ? mm('setbackMm') : axle === null || nose === null ? null : setbackFromWall(axle, nose))
-      const noseReach = mm('noseReach')
-      put('reachMm', from === 'seat' ? mm('reachMm') : noseReach === null ? null : reachFromNose(noseReach, bikeType.saddle.noseAheadMm))
-    } catch (error) {
-      return { lengths, wrong: (error as Error).message }
-    }
-    return { lengths, wrong: Object.keys(lengths).length === 0 ? 'Type at least one of the four lengths.' : '' }
-
-    function put(length: LengthName, value: number | null) {
-      if (value !== null) lengths[length] = Number(value.toFixed(2))
-    }
-  }
-
   async function keep() {
-    const { lengths, wrong } = lengthsTyped()
+    const { lengths, wrong } = readTapeTyped(typed, { setback: wall, reach: from }, bikeType.saddle.noseAheadMm, shown)
     if (wrong) return setDoubted(wrong)
     const doubt = doubtAbout(bikeType, rows, { marks, lengths })
     const asks = doubt ? tapeDoubtSaid(doubt, shown) : ''
@@ -79,7 +51,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     const reading = { id: crypto.randomUUID(), row: { marks, lengths } }
     if (!(await act(() => keepTape(reading.id, typeId, reading.row)))) return
     setReadings((all) => [...all, reading])
-    setTyped(EMPTY)
+    setTyped(NOTHING_TYPED)
     setDoubted('')
     setChosen(null)
   }
@@ -96,7 +68,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     router.refresh()
   }
 
-  const field = (key: keyof Typed, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''))} onEnter={keep} placeholder={plain} />
+  const field = (key: keyof TapeTyped, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''))} onEnter={keep} placeholder={plain} />
   const suspects = state.fit.outcome === 'fitted' ? state.fit.suspects : []
   const unsure = state.fit.outcome === 'fitted' ? state.fit.expectedErrorMm : null
   return (

@@ -1,0 +1,42 @@
+import { randomFrom } from '../belief/random'
+import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
+import { HOLES_BIKE } from '../testing/meanRider'
+import { bench, doubtAbout, DONE_MM } from './bench'
+import { LENGTHS, type TapeReading } from './readings'
+
+const truth = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShare: 0.04 }, randomFrom(8))
+
+test('followed as it proposes, it finishes by itself within ten settings, every length under 3 mm, and not before six', () => {
+  const random = randomFrom(21)
+  const readings: TapeReading[] = []
+  while (!bench(HOLES_BIKE, readings).done && readings.length < 12) readings.push(tapeAt(truth, bench(HOLES_BIKE, readings).next.marks, random, 1.5))
+  expect(readings.length).toBeGreaterThanOrEqual(6)
+  expect(readings.length).toBeLessThanOrEqual(10)
+  const { fit } = bench(HOLES_BIKE, readings)
+  for (const length of LENGTHS) expect(fit.outcome === 'fitted' && fit.expectedErrorMm[length]).toBeLessThan(DONE_MM)
+})
+
+test('a suspect left in holds it open; taken back it closes', () => {
+  const random = randomFrom(5)
+  const readings: TapeReading[] = []
+  for (let k = 0; k < 8; k++) readings.push(tapeAt(truth, bench(HOLES_BIKE, readings).next.marks, random, 1))
+  const slipped = readings.map((r, i) => (i === 3 ? { ...r, lengths: { ...r.lengths, reachMm: r.lengths.reachMm! + 25 } } : r))
+  expect(bench(HOLES_BIKE, slipped).done).toBe(false)
+  expect(bench(HOLES_BIKE, slipped.filter((_, i) => i !== 3)).done).toBe(true)
+})
+
+test('the fit is shown from the first reading on; one mark alone blocks it', () => {
+  const first = bench(HOLES_BIKE, [tapeAt(HOLES_BIKE, { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }, randomFrom(1), 1)])
+  expect(first.fit.outcome).toBe('fitted')
+  expect(first.blocked).toMatchObject({ reason: 'tooFewMarks', axis: 'seatHeight', label: '8' })
+  expect(bench(HOLES_BIKE, []).blocked).toMatchObject({ reason: 'noReadings' })
+})
+
+test('what looks like a slip is doubted before it is kept; what fits is not', () => {
+  const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
+  const ask = (lengths: TapeReading['lengths']) => doubtAbout(HOLES_BIKE, [], { marks, lengths })
+  expect(ask({ saddleHeightMm: 70 })).toMatchObject({ length: 'saddleHeightMm', code: 'tenfold' })
+  expect(ask({ stackMm: 27.6 })).toMatchObject({ length: 'stackMm', code: 'inches' })
+  expect(ask({ saddleHeightMm: 940 })).toMatchObject({ code: 'far' })
+  expect(ask({ saddleHeightMm: 705, stackMm: 690 })).toBeNull()
+})
