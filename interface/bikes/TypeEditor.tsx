@@ -16,6 +16,7 @@ import { AxisFields } from './AxisFields'
 import styles from './bikes.module.css'
 import { draftOf, NEW_DRAFT, readDraft, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
 import { useAction } from './useAction'
+import { useKeptDraft } from './useKeptDraft'
 
 type Props = Readonly<{ start: WholeType | null; baseId: string | null; copy: boolean; version: number }>
 
@@ -31,7 +32,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
   const { shown } = useLengths()
   const { act, busy } = useAction()
   const [id] = useState(() => crypto.randomUUID())
-  const [draft, setDraft] = useState<TypeDraft>(() => (start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT))
+  const { draft, setDraft, found, forget, anew } = useKeptDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () => (start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT))
   const { whole, faults } = useMemo(() => readDraft(draft, shown), [draft, shown])
   const drawn = useMemo(() => whole ?? readDraft({ ...draft, name: draft.name || '–' }, shown).whole, [whole, draft, shown])
   const [last, setLast] = useState<WholeType | null>(drawn)
@@ -45,6 +46,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
     if (!whole) return setAsked(true)
     const kept = await act(() => saveType(id, copy ? null : baseId, whole))
     if (!kept) return
+    forget()
     router.push(start && !copy ? '/bikes' : `/bikes/types/${kept.lineId}/tape`)
     router.refresh()
   }
@@ -60,6 +62,11 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
       <p className={styles.lead}>
         {start && !copy ? `Version ${version}. Saving makes version ${version + 1}; set-ups keep the version they were made on.` : 'Describe what is printed and built. Rough lengths are enough: the tape finds the true ones.'}
       </p>
+      {found && (
+        <p className={styles.kept}>
+          What was typed here last is still here, not saved yet. <Button onClick={anew}>Begin anew</Button>
+        </p>
+      )}
       <div className={styles.editor}>
         <div>
           <fieldset className={styles.group}>

@@ -73,6 +73,21 @@ test('two managers edit a copied type: the second is told, and what was typed st
   await other.getByRole('button', { name: 'Save version 2' }).click()
   await expect(other.getByText(/Ines Harrow changed this type on .* while you were at it/)).toBeVisible()
   await expect(other.getByLabel('Crank', { exact: true })).toHaveValue('165')
+  await other.reload()
+  await expect(other.getByRole('heading', { level: 1, name })).toBeVisible()
+  await expect(other.getByLabel('Crank', { exact: true })).toHaveValue('172.5 mm')
+})
+
+test('what is typed of a type and not saved is still there after the page was closed; one may begin anew', async ({ page }) => {
+  await page.goto('/bikes/types/bracken')
+  await page.getByLabel('Crank', { exact: true }).fill('167.5')
+  await page.waitForTimeout(300)
+  await page.goto('/members')
+  await page.goto('/bikes/types/bracken')
+  await expect(page.getByText('What was typed here last is still here, not saved yet.')).toBeVisible()
+  await expect(page.getByLabel('Crank', { exact: true })).toHaveValue('167.5')
+  await page.getByRole('button', { name: 'Begin anew' }).click()
+  await expect(page.getByLabel('Crank', { exact: true })).toHaveValue('170 mm')
 })
 
 test('who fits is worked out in a thread of its own and said in a sentence; lengths by choice in feet', async ({ page }) => {

@@ -1,0 +1,49 @@
+'use client'
+import { useEffect, useState, type Dispatch, type SetStateAction } from 'react'
+import type { TypeDraft } from './typeDraft'
+
+type Kept = Readonly<{ draft: TypeDraft; setDraft: Dispatch<SetStateAction<TypeDraft>>; found: boolean; forget: () => void; anew: () => void }>
+
+/**
+ * A type's draft, kept on this device until it is saved, so that a closed page or a lost network loses nothing.
+ * `found` says that an earlier, unsaved one was taken up; `anew` drops it.
+ */
+export function useKeptDraft(key: string, start: () => TypeDraft): Kept {
+  const [first] = useState(start)
+  const [draft, setDraft] = useState(first)
+  const [found, setFound] = useState(false)
+  const [read, setRead] = useState(false)
+  const name = `type-draft-${key}`
+
+  useEffect(() => {
+    const kept = draftIn(localStorage.getItem(name))
+    // The page is drawn from what the server sent first; what this device kept comes after it.
+    if (kept) {
+      setDraft(kept) // eslint-disable-line react-hooks/set-state-in-effect
+      setFound(true)
+    }
+    setRead(true)
+  }, [name])
+
+  useEffect(() => {
+    if (read && draft !== first) localStorage.setItem(name, JSON.stringify(draft))
+  }, [read, draft, first, name])
+
+  const forget = () => localStorage.removeItem(name)
+  const anew = () => {
+    forget()
+    setDraft(first)
+    setFound(false)
+  }
+  return { draft, setDraft, found, forget, anew }
+}
+
+/** A draft as it was kept, or null where it is none (another version of this product may have written it). */
+function draftIn(text: string | null): TypeDraft | null {
+  try {
+    const kept = JSON.parse(text ?? 'null') as Partial<TypeDraft> | null
+    return kept && typeof kept.name === 'string' && kept.axes?.seatHeight && kept.sheet ? (kept as TypeDraft) : null
+  } catch {
+    return null
+  }
+}
