@@ -3,6 +3,7 @@ import { randomFrom } from '@/core/belief/random'
 import { sameGeometry } from '@/core/calibration/expectedError'
 import { USUAL_SHEET } from '@/core/bike/sheet'
 import { trueTypeFor } from '@/core/simulated/simulatedTape'
+import { middleStop } from '@/core/scale/scale'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { draftOf, NEW_DRAFT, placeSaid, readDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
 
@@ -55,7 +56,7 @@ test('marks whose larger label lies lower run the other way', () => {
 
 test('the typed lengths hold at the marks nearest zero; a bar slide may be absent', () => {
   const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', barSlides: false }, 'metric')
-  expect(referenceMarks(read.whole!.bikeType)).toEqual({ seatHeight: '1', seatSlide: 'A', barHeight: '1' })
+  expect(referenceMarks(read.whole!.bikeType)).toEqual({ seatHeight: '1', seatSlide: 'E', barHeight: '1' })
   expect(read.whole!.sheet.closing.barSlide).toBeUndefined()
 })
 
@@ -70,4 +71,11 @@ test('an axis described downward or backward is turned, and stays the same bike'
   const draft = draftOf({ ...whole, bikeType: other }, 'metric')
   expect([draft.axes.seatSlide.later, draft.axes.barHeight.later]).toEqual(['more', 'more'])
   expect(sameGeometry(readDraft(draft, 'metric').whole!.bikeType, HOLES_BIKE)).toBe(true)
+})
+
+test('a new slide has its middle mark at zero, whichever way it runs: there a set-up begins', () => {
+  for (const later of ['more', 'less'] as const) {
+    const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', axes: { ...NEW_DRAFT.axes, seatSlide: { ...NEW_DRAFT.axes.seatSlide, labels: '1-5', later } } }, 'metric')
+    expect(middleStop(read.whole!.bikeType.axes.seatSlide.scale)).toEqual({ label: '3', mm: 0 })
+  }
 })

@@ -20,8 +20,8 @@ export type AxisDraft = Readonly<{
   unit: 'cm' | 'in' | 'mm'
   later: 'more' | 'less'
   closing: Closing
-  /** What typing cannot say: where the first mark or zero line lies, mm; a ruler's measured unit; marks brought in uneven. */
-  originMm: number
+  /** What typing cannot say: where the first mark or zero line lies, mm (a new slide's middle mark lies at 0: there a set-up begins); a ruler's measured unit; marks brought in uneven. */
+  originMm: number | 'middle'
   unitFactor: number
   uneven: Scale | null
   /** Slides are near level; how near came from a tape. */
@@ -54,15 +54,15 @@ export type ReadDraft = Readonly<{ whole: WholeType | null; faults: readonly Dra
 
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
 
-const plainAxis = (labels: string, pitch: string, closing: Closing): AxisDraft => ({
-  form: 'labels', labels, pitch, halfMarks: false, min: '0', max: '20', step: '0.5', unit: 'cm', later: 'more', closing, originMm: 0, unitFactor: 1, uneven: null, slideDeg: 0,
+const plainAxis = (labels: string, pitch: string, closing: Closing, originMm: AxisDraft['originMm'] = 0): AxisDraft => ({
+  form: 'labels', labels, pitch, halfMarks: false, min: '0', max: '20', step: '0.5', unit: 'cm', later: 'more', closing, originMm, unitFactor: 1, uneven: null, slideDeg: 0,
 })
 
 /** A type nobody has described yet: usual sizes to begin from, no name. */
 export const NEW_DRAFT: TypeDraft = Object.freeze({
   name: '', crank: '170 mm', pedalSurface: '14 mm', axleHeight: '300 mm', noseAhead: '150 mm', saddleLength: '270 mm', shape: 'flat',
   saddleHeight: '560 mm', setback: '10 mm', reach: '560 mm', stack: '600 mm', seatLean: '17', barLean: '0',
-  axes: { seatHeight: plainAxis('1-15', '20', 'pin'), seatSlide: plainAxis('A-H', '10', 'knob'), barHeight: plainAxis('1-10', '20', 'pin'), barSlide: plainAxis('1-6', '15', 'knob') },
+  axes: { seatHeight: plainAxis('1-15', '20', 'pin'), seatSlide: plainAxis('A-H', '10', 'knob', 'middle'), barHeight: plainAxis('1-10', '20', 'pin'), barSlide: plainAxis('1-6', '15', 'knob', 'middle') },
   barSlides: true, forearmGaugeValid: true, sheet: USUAL_SHEET, pedalSpacing: '165 mm',
 })
 
@@ -156,13 +156,16 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     if (d.form === 'ruler') {
       const [min, max, step] = [number(`${name}.min`, d.min, `${title}, from`), number(`${name}.max`, d.max, `${title}, to`), number(`${name}.step`, d.step, `${title}, step`)]
       if (step <= 0) refuse(`${name}.step`, `${title}: a step must be more than 0`)
-      return scaleOf({ form: 'ruler', min, max, step: Math.max(step, 1e-3), unit: d.unit, unitMm: way * d.unitFactor * unitMm(d.unit), zeroMm: d.originMm })
+      return scaleOf({ form: 'ruler', min, max, step: Math.max(step, 1e-3), unit: d.unit, unitMm: way * d.unitFactor * unitMm(d.unit), zeroMm: d.originMm === 'middle' ? 0 : d.originMm })
     }
     const read = readLabels(d.labels)
     if (read.outcome === 'refused') refuse(`${name}.labels`, `${title}: ${{ empty: 'no marks', twice: `${read.at} stands twice`, tooMany: 'more than 60 marks', badRange: `“${read.at}” is no range` }[read.reason]}`)
     const pitchMm = number(`${name}.pitch`, d.pitch, `${title}, apart`)
     if (pitchMm <= 0) refuse(`${name}.pitch`, `${title}: marks must lie apart`)
-    const printed: PrintedScale = { form: 'labels', labels: read.outcome === 'read' ? read.labels : ['1'], pitchMm: way * Math.max(pitchMm, 0.1), firstMm: d.originMm, halfMarks: d.halfMarks }
+    const labels = read.outcome === 'read' ? read.labels : ['1']
+    const apart = way * Math.max(pitchMm, 0.1)
+    const firstMm = d.originMm === 'middle' ? -apart * Math.floor(labels.length / 2) : d.originMm
+    const printed: PrintedScale = { form: 'labels', labels, pitchMm: apart, firstMm, halfMarks: d.halfMarks }
     return scaleOf(printed)
   }
 

@@ -55,7 +55,7 @@ test.describe('signed in', () => {
     page.on('request', (r) => r.url().startsWith(baseURL!) || r.url().startsWith('data:') || r.url().startsWith('blob:') || outside.push(r.url()))
     page.on('pageerror', (e) => wrong.push(e.message))
     page.on('console', (m) => m.type() === 'error' && wrong.push(m.text()))
-    for (const path of ['/members', '/riders/member-01', '/class', '/set-up/setup-member-01']) {
+    for (const path of ['/members', '/riders/member-01', '/class', '/set-up/setup-member-01', '/bikes', '/bikes/types/sorrel', '/bikes/types/sorrel/tape', '/bikes/bike-9', '/bikes/round', '/bikes/fits']) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')
     }
