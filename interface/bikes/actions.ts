@@ -135,8 +135,10 @@ const tapeFaults = (bikeType: WholeType['bikeType'], { marks: at, lengths }: Tap
 }
 
 /** Keeps what was measured on one machine and puts it in force. `anew`: the bike has changed, earlier tapes no longer count. */
-export async function keepMeasured(id: string, bikeId: string, row: BikeReading, anew = false): Promise<Answered> {
+export async function keepMeasured(id: string, bikeId: string, sent: BikeReading, anew = false): Promise<Answered> {
   const person = await signedIn()
+  const row = tidied(sent)
+  if (!row) return refused('this reading is of no known kind')
   const db = database()
   const bike = isId(id) && isId(bikeId) ? await bikeById(db, bikeId) : null
   if (!bike) return refused('this bike does not exist')
@@ -153,6 +155,20 @@ export async function takeBackMeasured(bikeId: string, id: string): Promise<Answ
   await withdrawBikeReading(database(), bikeId, id, new Date())
   await putInForce(bikeId)
   return { outcome: 'kept' }
+}
+
+/** A reading as it is kept: its own fields only. Null where it is none this version knows. */
+function tidied(row: BikeReading): BikeReading | null {
+  switch (row.kind) {
+    case 'tape':
+      return { kind: 'tape', marks: row.marks, lengths: row.lengths }
+    case 'tilt':
+      return { kind: 'tilt', deg: row.deg, floorDeg: row.floorDeg, across: row.across === 'frontHalf' ? 'frontHalf' : 'highestPoints' }
+    case 'saddleLine':
+      return { kind: 'saddleLine', mm: row.mm, afterClosing: row.afterClosing === true }
+    default:
+      return null
+  }
 }
 
 function oddReading(row: BikeReading): string {

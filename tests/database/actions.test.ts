@@ -163,6 +163,7 @@ test('tilt and saddle line are kept, the floor taken off; what cannot be is refu
   expect((await bikeById(db, 'bike-8'))!.own.tiltDeg).toBe(-1)
   expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual({ outcome: 'refused', say: 'an angle beyond 30° cannot be' })
   expect(await keepMeasured(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({ outcome: 'refused' })
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'weight', kg: 40 } as never)).toEqual({ outcome: 'refused', say: 'this reading is of no known kind' })
   expect(await keepMeasured(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({ outcome: 'refused' })
 })
 
