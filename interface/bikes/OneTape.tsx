@@ -18,12 +18,14 @@ import styles from './bikes.module.css'
 import type { Machine } from './machine'
 import { NOTHING_TYPED, readTapeTyped } from './tapeTyped'
 import { useAction } from './useAction'
+import { useWriteId } from './useWriteId'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function OneTape({ bike }: { bike: Machine }) {
   const router = useRouter()
   const { shown } = useLengths()
   const { act, busy } = useAction()
+  const write = useWriteId()
   const { modal } = App.useApp()
   const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])))
   const [typed, setTyped] = useState(NOTHING_TYPED)
@@ -46,8 +48,8 @@ export function OneTape({ bike }: { bike: Machine }) {
   }
 
   async function store(row: TapeReading, anew: boolean) {
-    const id = crypto.randomUUID()
-    if (!(await act(() => keepMeasured(id, bike.id, { kind: 'tape', ...row }, anew)))) return
+    if (!(await act(() => keepMeasured(write.id, bike.id, { kind: 'tape', ...row }, anew)))) return
+    write.renew()
     setTyped(NOTHING_TYPED)
     setSaid('')
     router.refresh()
@@ -67,7 +69,7 @@ export function OneTape({ bike }: { bike: Machine }) {
             drawnAs="holes"
             remark=""
             marks={stopsOf(bike.type.axes[axis]!.scale).map(({ label }) => ({ label, said: labelSaid(bike.type, axis, label), set: marks[axis] === label, wanted: false }))}
-            onTap={(label) => setMarks((m) => ({ ...m, [axis]: label }))}
+            onTap={(label) => (setMarks((m) => ({ ...m, [axis]: label })), write.renew())}
           />
         ))}
       </details>
@@ -76,7 +78,7 @@ export function OneTape({ bike }: { bike: Machine }) {
       </div>
       <div className={styles.fields}>
         {LENGTHS.map((length) => (
-          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length]} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''))} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
+          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length]} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''), write.renew())} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
         ))}
       </div>
       <p className={styles.faults} aria-live="polite">

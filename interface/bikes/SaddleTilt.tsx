@@ -10,11 +10,13 @@ import { keepMeasured } from './actions'
 import styles from './bikes.module.css'
 import type { Machine } from './machine'
 import { useAction } from './useAction'
+import { useWriteId } from './useWriteId'
 
 /** The saddle's angle with the floor taken off, what a wedge would do, and its line over the frame. */
 export function SaddleTilt({ bike, school }: { bike: Machine; school: School['tilt'] }) {
   const router = useRouter()
   const { act, busy } = useAction()
+  const [tiltWrite, lineWrite] = [useWriteId(), useWriteId()]
   const [deg, setDeg] = useState('')
   const [floor, setFloor] = useState('0')
   const [across, setAcross] = useState<TiltAcross>('highestPoints')
@@ -29,8 +31,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
 
   async function keep() {
     const mm = number(line)
-    if (degrees !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'tilt', deg: degrees, floorDeg: number(floor) ?? 0, across })))) return
-    if (mm !== null && !(await act(() => keepMeasured(crypto.randomUUID(), bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
+    if (degrees !== null && !(await act(() => keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: number(floor) ?? 0, across })))) return
+    if (mm !== null && !(await act(() => keepMeasured(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
+    tiltWrite.renew()
+    lineWrite.renew()
     setDeg('')
     setLine('')
     router.refresh()
@@ -49,10 +53,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         </p>
       ))}
       <div className={styles.fields}>
-        <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={setDeg} placeholder="°" />
+        <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={(v) => (setDeg(v), tiltWrite.renew())} placeholder="°" />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
         <Segmented className={styles.wide} aria-label="Board across" value={across} onChange={setAcross} options={[{ value: 'highestPoints', label: 'two highest points' }, { value: 'frontHalf', label: 'front half' }]} block />
-        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={setLine} placeholder="right is plus" />
+        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={(v) => (setLine(v), lineWrite.renew())} placeholder="right is plus" />
         <Segmented className={styles.wide} aria-label="Saddle line sighted" value={closed} onChange={setClosed} options={[{ value: 'open', label: 'before closing' }, { value: 'closed', label: 'again after closing' }]} block />
       </div>
       {number(line) !== null && (

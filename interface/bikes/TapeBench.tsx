@@ -21,9 +21,11 @@ import styles from './bikes.module.css'
 import { TapeTable } from './TapeTable'
 import { NOTHING_TYPED, readTapeTyped, type TapeTyped } from './tapeTyped'
 import { useAction } from './useAction'
+import { useWriteId } from './useWriteId'
 
 type Stored = Readonly<{ id: string; row: TapeReading }>
 type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>
+
 /** A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well enough. */
 export function TapeBench({ typeId, bikeType, stored }: Props) {
   const router = useRouter()
@@ -39,6 +41,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
   const [from, setFrom] = useState<'seat' | 'nose'>('seat')
   const [doubted, setDoubted] = useState('')
   const [versionId] = useState(() => crypto.randomUUID())
+  const write = useWriteId()
   const marks = chosen ?? state.next.marks
   const plain = shown === 'feet' ? 'in' : 'mm'
 
@@ -48,8 +51,9 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     const doubt = doubtAbout(bikeType, rows, { marks, lengths })
     const asks = doubt ? tapeDoubtSaid(doubt, shown) : ''
     if (asks && asks !== doubted) return setDoubted(asks)
-    const reading = { id: crypto.randomUUID(), row: { marks, lengths } }
+    const reading = { id: write.id, row: { marks, lengths } }
     if (!(await act(() => keepTape(reading.id, typeId, reading.row)))) return
+    write.renew()
     setReadings((all) => [...all, reading])
     setTyped(NOTHING_TYPED)
     setDoubted('')
@@ -68,7 +72,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     router.refresh()
   }
 
-  const field = (key: keyof TapeTyped, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''))} onEnter={keep} placeholder={plain} />
+  const field = (key: keyof TapeTyped, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''), write.renew())} onEnter={keep} placeholder={plain} />
   const suspects = state.fit.outcome === 'fitted' ? state.fit.suspects : []
   const unsure = state.fit.outcome === 'fitted' ? state.fit.expectedErrorMm : null
   return (
@@ -89,7 +93,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
               </div>
             ))}
           </dl>
-          <OtherSetting bikeType={bikeType} marks={marks} onSet={(axis, label) => setChosen({ ...marks, [axis]: label })} />
+          <OtherSetting bikeType={bikeType} marks={marks} onSet={(axis, label) => (setChosen({ ...marks, [axis]: label }), write.renew())} />
           <div className={styles.fields}>
             {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}
             {wall === 'direct' ? field('setbackMm', 'Setback, axle to nose, level') : <>{field('wallAxle', 'Wall behind to axle')}{field('wallNose', 'Wall behind to nose')}</>}
