@@ -1,12 +1,12 @@
 import { Matrix, pseudoInverse } from 'ml-matrix'
-import { LENGTHS, type LengthName, type TapeReading } from './readings'
+import { TAPE_SD_MM } from './fitTape'
+import { AXIS_OF_LENGTH, LENGTHS, type LengthName, type TapeReading } from './readings'
 import type { AxisName } from '../conventions'
 import { pitchMm } from '../scale/scale'
 import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { placeAt, positionsOf } from '../bike/place'
 
-/** Spread of one careful reading, and how far machines of one type usually stray from each other along an axis, mm. Ours. */
-const TAPE_SD_MM = 1.5
+/** How far machines of one type usually stray from each other along an axis, mm. Ours. */
 const MACHINE_SD_MM = 6
 /** A later reading that disagrees by more than this says so (trade rule). */
 export const DISAGREES_MM = 5
@@ -57,10 +57,8 @@ export function disagreements(bikeType: BikeType, bike: Bike | undefined, readin
   })
 }
 
-const AXIS_OF: Readonly<Record<LengthName, AxisName>> = { saddleHeightMm: 'seatHeight', setbackMm: 'seatSlide', reachMm: 'barSlide', stackMm: 'barHeight' }
-
 function causeOf(bikeType: BikeType, misses: Partial<Record<LengthName, number>>, length: LengthName, mm: number): Disagreement['cause'] {
-  const scale = axisOf(bikeType, AXIS_OF[length])?.scale
+  const scale = axisOf(bikeType, AXIS_OF_LENGTH[length])?.scale
   const pitch = scale ? pitchMm(scale) : 0
   const marksOff = pitch > DISAGREES_MM ? Math.round(mm / pitch) : 0
   if (marksOff !== 0 && Math.abs(mm - marksOff * pitch) < Math.min(3, 0.15 * pitch)) return 'wrongMark'

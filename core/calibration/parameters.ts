@@ -2,7 +2,7 @@ import { axesOf, axisOf, type BikeType } from '../bike/bike'
 import { positionsOf } from '../bike/place'
 import type { AxisName, Marks } from '../conventions'
 import { degrees, direction, radians } from '../geometry'
-import type { Scale } from '../scale/scale'
+import { stretched } from '../scale/scale'
 import type { LengthName } from './readings'
 
 /**
@@ -88,8 +88,3 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
 
 /** The same direction within −180…180°. */
 const turned = (deg: number): number => degrees(Math.atan2(Math.sin(radians(deg)), Math.cos(radians(deg))))
-
-function stretched(scale: Scale, factor: number): Scale {
-  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
-  return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
-}

@@ -50,6 +50,12 @@ export function findStop(scale: Scale, label: Label): Found {
   return { outcome: 'noSuchLabel', nearest: nearestLabels(stops, wanted) }
 }
 
+/** The same labels with every position multiplied: a pitch that turned out otherwise, or with −1 an axis turned round. */
+export function stretched(scale: Scale, factor: number): Scale {
+  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
+  return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
+}
+
 function printedStops({ marks, halfMarks }: PrintedMarks): Stop[] {
   return marks.flatMap((mark, i) => {
     const next = marks[i + 1]

@@ -5,7 +5,7 @@ import type { LengthName, TapeReading } from '../calibration/readings'
 import { LENGTHS } from '../calibration/readings'
 import { positionsOn } from '../calibration/parameters'
 import type { Marks } from '../conventions'
-import type { Scale } from '../scale/scale'
+import { stretched } from '../scale/scale'
 
 /** How far a guess strays from the bike that is measured. */
 export type GuessError = Readonly<{ originMm: number; directionDeg: number; pitchShare: number }>
@@ -17,15 +17,10 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Random):
   const axes = Object.fromEntries(
     axesOf(guess).map((name) => {
       const axis = axisOf(guess, name)!
-      return [name, { directionDeg: axis.directionDeg + either(error.directionDeg), scale: scaled(axis.scale, 1 + either(error.pitchShare)) }]
+      return [name, { directionDeg: axis.directionDeg + either(error.directionDeg), scale: stretched(axis.scale, 1 + either(error.pitchShare)) }]
     }),
   ) as BikeType['axes']
   return { ...guess, seatOrigin: origin(guess.seatOrigin), gripOrigin: origin(guess.gripOrigin), axes }
-}
-
-function scaled(scale: Scale, factor: number): Scale {
-  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
-  return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
 }
 
 /** All four lengths at these marks, each strayed by a careful hand's spread, mm. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { bikeLengthSaid, bodyLengthSaid, readLength } from './length'
+import { bikeLengthSaid, bodyLengthSaid, readLength, readNumber } from './length'
 
 const mm = (typed: string, plain: 'mm' | 'cm' | 'in' = 'cm') => {
   const read = readLength(typed, plain)
@@ -24,6 +24,10 @@ test.each([
   ['1.2.3', 'notALength'], ["5'4'3", 'notALength'], ['NaN', 'notALength'], ['Infinity', 'notALength'], ['1/0', 'notALength'], ["0/0'", 'notALength'], ["5'1/0", 'inchesOverAFoot'], ["5'0/0", 'notALength'], ['9'.repeat(400), 'notALength'], ["-5'4", 'notALength'],
 ])('"%s" is refused: %s', (typed, reason) => {
   expect(mm(typed)).toBe(reason)
+})
+
+test('plain numbers are read with point or comma and either minus, and nothing else', () => {
+  expect(['1.5', '-2,5', '−3', ' 4 ', '', 'x', '1e999', '1,2,3'].map(readNumber)).toEqual([1.5, -2.5, -3, 4, null, null, null, null])
 })
 
 test('statures said in feet are the usual ones, and read back to half an inch', () => {

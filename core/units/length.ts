@@ -63,6 +63,12 @@ function valueOf(text: string): number {
   return Number(whole.replace(',', '.')) + part
 }
 
+/** A typed plain number with point or comma and either minus; null for anything else. */
+export function readNumber(typed: string): number | null {
+  const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
+  return typed.trim() === '' || !Number.isFinite(value) ? null : value
+}
+
 /** A body length as the device shows it: `bodyLengthSaid(1630, 'metric')` → "163 cm", `(1630, 'feet')` → "5′4″". */
 export function bodyLengthSaid(mm: number, shown: LengthShown): string {
   if (shown === 'metric') return `${Number((mm / 10).toFixed(1))} cm`

@@ -1,7 +1,7 @@
 import type { Disagreement } from '../calibration/offset'
 import type { InspectionItem } from '../bike/inspection'
 import type { LengthShown } from '../units/length'
-import { lengthSaid } from './phrases'
+import { capitalised, lengthSaid } from './phrases'
 import { LENGTH_NAME } from './tape'
 
 const CAUSE: Readonly<Record<Disagreement['cause'], string>> = {
@@ -14,8 +14,7 @@ const CAUSE: Readonly<Record<Disagreement['cause'], string>> = {
 
 /** "Saddle height reads 9 mm less than this bike’s last tape: the post may have slipped." */
 export function disagreementSaid({ length, mm, cause }: Disagreement, shown: LengthShown): string {
-  const name = LENGTH_NAME[length]
-  return `${name[0].toUpperCase()}${name.slice(1)} reads ${lengthSaid(mm, shown)} ${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
+  return `${capitalised(LENGTH_NAME[length])} reads ${lengthSaid(mm, shown)} ${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
 }
 
 /** What a round looks at, and what is good. */

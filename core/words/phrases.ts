@@ -32,6 +32,9 @@ export const roughlySaid = (mm: number, shown: LengthShown): string | null => {
   return shown === 'feet' ? `${Math.floor(count / 2) || ''}${count % 2 ? '½' : ''}${word}` : `${count}${word}`
 }
 
+/** A sentence's first letter made large. */
+export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
 /** "a", "a and b", "a, b and c". */
 export function listed(items: readonly string[]): string {
   if (items.length < 2) return items[0] ?? ''

@@ -8,7 +8,7 @@ import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
 import { labelSaid } from './labels'
 import type { LengthShown } from '../units/length'
-import { degreesSaid, inHundred, lengthSaid, listed, roughlySaid } from './phrases'
+import { capitalised, degreesSaid, inHundred, lengthSaid, listed, roughlySaid } from './phrases'
 
 /** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
 export type Said = Readonly<{ sentence: string; because: string[]; cautions: string[]; bars: string; doubts: string[] }>
@@ -143,5 +143,3 @@ function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {
     ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
     : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`
 }
-
-const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

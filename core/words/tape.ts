@@ -5,7 +5,7 @@ import { axesOf, type BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
 import { bikeLengthSaid, type LengthShown } from '../units/length'
 import { labelSaid } from './labels'
-import { AXIS_NAME, lengthSaid, listed } from './phrases'
+import { AXIS_NAME, capitalised, lengthSaid, listed } from './phrases'
 
 /** The tape's four lengths as spoken. */
 export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({ saddleHeightMm: 'saddle height', setbackMm: 'setback', reachMm: 'reach', stackMm: 'stack' })
@@ -48,8 +48,7 @@ export function calibrationRefusedSaid(bikeType: BikeType, refused: Refused): st
 
 /** A question about a number before it is kept: "Saddle height 70 mm? About 700 mm was expected. Meant 700 mm?" */
 export function tapeDoubtSaid({ length, mm, expectedMm, code }: TapeDoubt, shown: LengthShown): string {
-  const name = LENGTH_NAME[length]
-  const said = `${name[0].toUpperCase()}${name.slice(1)} ${bikeLengthSaid(mm, shown)}, where about ${bikeLengthSaid(expectedMm, shown)} was expected`
+  const said = `${capitalised(LENGTH_NAME[length])} ${bikeLengthSaid(mm, shown)}, where about ${bikeLengthSaid(expectedMm, shown)} was expected`
   if (code === 'tenfold') return `${said}: was ${bikeLengthSaid(10 * mm, shown)} meant?`
   return code === 'inches' ? `${said}: was it read in inches?` : `${said}: is that right?`
 }

@@ -11,7 +11,7 @@ import { LENGTH_NAME } from '@/core/words/tape'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
 import { LengthField } from '../shared/LengthField'
-import { AXIS_TITLE } from '../shared/marksText'
+import { AXIS_TITLE, marksLine } from '../shared/marksText'
 import { useLengths } from '../shared/Providers'
 import { keepMeasured, weighTape } from './actions'
 import styles from './bikes.module.css'
@@ -59,7 +59,7 @@ export function OneTape({ bike }: { bike: Machine }) {
     <>
       <details className={styles.other}>
         <summary>
-          Set at {axesOf(bike.type).map((axis) => (marks[axis] === undefined ? '–' : labelSaid(bike.type, axis, marks[axis]))).join(' · ')}; it stands elsewhere
+          Set at {marksLine(bike.type, marks)}; it stands elsewhere
         </summary>
         {axesOf(bike.type).map((axis) => (
           <Scale

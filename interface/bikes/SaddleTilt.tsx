@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { judgeTilt, straight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import type { School } from '@/core/school/school'
+import { readNumber } from '@/core/units/length'
 import { tiltSaid } from '@/core/words/tilt'
 import { LengthField } from '../shared/LengthField'
 import { keepMeasured } from './actions'
@@ -23,15 +24,15 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [line, setLine] = useState('')
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
-  const degrees = number(deg)
-  const judged = degrees === null ? null : judgeTilt({ deg: degrees, floorDeg: number(floor) ?? 0, across }, bike.type.saddle.shape, school)
+  const degrees = readNumber(deg)
+  const judged = degrees === null ? null : judgeTilt({ deg: degrees, floorDeg: readNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
   const stored = bike.own.tiltDeg === undefined ? null : judgeTilt({ deg: bike.own.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
   const told = judged ?? stored
   const { sentence, because } = told ? tiltSaid(told) : { sentence: 'Not measured yet.', because: [] }
 
   async function keep() {
-    const mm = number(line)
-    if (degrees !== null && !(await act(() => keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: number(floor) ?? 0, across })))) return
+    const mm = readNumber(line)
+    if (degrees !== null && !(await act(() => keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: readNumber(floor) ?? 0, across })))) return
     if (mm !== null && !(await act(() => keepMeasured(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
     tiltWrite.renew()
     lineWrite.renew()
@@ -40,8 +41,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     router.refresh()
   }
 
-  const lift = wedge && number(wedge.lift)
-  const base = wedge && number(wedge.base)
+  const lift = wedge && readNumber(wedge.lift)
+  const base = wedge && readNumber(wedge.base)
   return (
     <>
       <p className={told && told.outcome !== 'good' ? styles.act : told ? styles.good : styles.quiet} aria-live="polite">
@@ -59,13 +60,13 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={(v) => (setLine(v), lineWrite.renew())} placeholder="right is plus" />
         <Segmented className={styles.wide} aria-label="Saddle line sighted" value={closed} onChange={setClosed} options={[{ value: 'open', label: 'before closing' }, { value: 'closed', label: 'again after closing' }]} block />
       </div>
-      {number(line) !== null && (
-        <p className={straight(number(line)!) ? styles.good : styles.act}>
-          {straight(number(line)!) ? 'Straight.' : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
+      {readNumber(line) !== null && (
+        <p className={straight(readNumber(line)!) ? styles.good : styles.act}>
+          {straight(readNumber(line)!) ? 'Straight.' : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
       <div className={styles.ways}>
-        <Button size="large" loading={busy} disabled={degrees === null && number(line) === null} onClick={keep}>
+        <Button size="large" loading={busy} disabled={degrees === null && readNumber(line) === null} onClick={keep}>
           Keep
         </Button>
         <Button size="large" type="text" onClick={() => setWedge({ lift: '', base: '900' })}>
@@ -87,10 +88,4 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
       </Modal>
     </>
   )
-}
-
-/** A typed number with point or comma and either minus; null for anything else. */
-function number(typed: string): number | null {
-  const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
-  return typed.trim() === '' || !Number.isFinite(value) ? null : value
 }

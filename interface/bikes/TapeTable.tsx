@@ -1,11 +1,11 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
-import { axesOf, type BikeType } from '@/core/bike/bike'
+import type { BikeType } from '@/core/bike/bike'
 import type { Bench } from '@/core/calibration/bench'
 import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
-import { labelSaid } from '@/core/words/labels'
 import { LENGTH_NAME } from '@/core/words/tape'
 import { bikeLengthSaid } from '@/core/units/length'
+import { marksLine } from '../shared/marksText'
 import { useLengths } from '../shared/Providers'
 import styles from './bikes.module.css'
 
@@ -32,7 +32,7 @@ export function TapeTable({ bikeType, readings, fit, onTakeBack }: Props) {
         <tbody>
           {readings.map(({ id, row }, i) => (
             <tr key={id}>
-              <td>{axesOf(bikeType).map((axis) => (row.marks[axis] === undefined ? '–' : labelSaid(bikeType, axis, row.marks[axis]))).join(' · ')}</td>
+              <td>{marksLine(bikeType, row.marks)}</td>
               {LENGTHS.map((length) => (
                 <td key={length} className={odd(i, length) ? styles.odd : undefined}>
                   {row.lengths[length] === undefined ? '–' : bikeLengthSaid(row.lengths[length], shown)}

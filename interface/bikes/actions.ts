@@ -19,13 +19,13 @@ import { database } from '@/server/db/connection'
 import { dateSaid, timeSaid } from '@/server/studio/day'
 import { theStudio } from '@/server/studio/studio'
 import { placeSaid } from './typeDraft'
+import { isId } from '../shared/ids'
 
 export type Kept<T> = Readonly<{ outcome: 'kept' } & T>
 export type Refused = Readonly<{ outcome: 'refused'; say: string }>
 export type Answered<T = unknown> = Kept<T> | Refused
 
 const refused = (say: string) => ({ outcome: 'refused', say }) as const
-const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,40}$/.test(id)
 const LONGEST_FILE = 2_000_000
 
 /** Writes a type, or its next version when `baseId` is the one that was looked at. */

@@ -4,9 +4,9 @@ import { AXES, type AxisName } from '@/core/conventions'
 import { direction } from '@/core/geometry'
 import { wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
 import { labelsTyped, printedOf, readLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
-import { nearestStop, type Scale } from '@/core/scale/scale'
-import { bikeLengthSaid, readLength, type LengthShown } from '@/core/units/length'
-import { AXIS_NAME } from '@/core/words/phrases'
+import { nearestStop, stretched, type Scale } from '@/core/scale/scale'
+import { bikeLengthSaid, readLength, readNumber, type LengthShown } from '@/core/units/length'
+import { AXIS_TITLE } from '../shared/marksText'
 
 /** One axis as it is typed. `later` says where the later or larger marks lie. */
 export type AxisDraft = Readonly<{
@@ -103,11 +103,7 @@ function exactSaid(mm: number, shown: LengthShown): string {
 function facing({ scale, directionDeg }: Axis, name: AxisName): Axis {
   const u = direction(directionDeg)
   if ((isSlide(name) ? u.x : u.y) >= 0) return { scale, directionDeg }
-  const turned: Scale =
-    'ruler' in scale
-      ? { ruler: { ...scale.ruler, mmPerUnit: -scale.ruler.mmPerUnit, mmAtZero: -scale.ruler.mmAtZero } }
-      : { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: -mm })) }
-  return { scale: turned, directionDeg: directionDeg > 0 ? directionDeg - 180 : directionDeg + 180 }
+  return { scale: stretched(scale, -1), directionDeg: directionDeg > 0 ? directionDeg - 180 : directionDeg + 180 }
 }
 
 const trimmed = (value: number): string => String(Number(value.toFixed(2)))
@@ -135,8 +131,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     return read.outcome === 'read' ? read.mm : refuse(field, `${title}: ${read.reason === 'empty' ? 'is missing' : `“${String(draft[field])}” is not a length`}`)
   }
   const number = (field: string, typed: string, title: string): number => {
-    const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
-    return typed.trim() !== '' && Number.isFinite(value) ? value : refuse(field, `${title}: “${typed}” is not a number`)
+    return readNumber(typed) ?? refuse(field, `${title}: “${typed}” is not a number`)
   }
   if (draft.name.trim() === '') refuse('name', 'Name: is missing')
   const noseAheadMm = length('noseAhead', 'Nose ahead')
@@ -150,7 +145,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
 
   function scale(name: AxisName): Scale {
     const d = draft.axes[name]
-    const title = AXIS_NAME[name][0].toUpperCase() + AXIS_NAME[name].slice(1)
+    const title = AXIS_TITLE[name]
     if (d.form === 'irregular' && d.uneven) return d.uneven
     const way = d.later === 'less' ? -1 : 1
     if (d.form === 'ruler') {
@@ -186,7 +181,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
 /** A pointer into a type in the words of the form. */
 export function placeSaid(pointer: string): string {
   const axis = AXES.find((name) => pointer.includes(`/${name}`))
-  if (axis) return AXIS_NAME[axis][0].toUpperCase() + AXIS_NAME[axis].slice(1)
+  if (axis) return AXIS_TITLE[axis]
   const known: readonly (readonly [string, string])[] = [
     ['crankMm', 'Crank'], ['axleHeightMm', 'Crank axle'], ['pedalSurfaceMm', 'Pedal'], ['noseAheadMm', 'Nose ahead'], ['lengthMm', 'Saddle length'], ['seatOrigin', 'Saddle'],
     ['gripOrigin', 'Bars'], ['name', 'Name'], ['pedalSpacingMm', 'Between the cranks'], ['pedalSides', 'Pedal sides'],

@@ -7,10 +7,10 @@ import { memberById } from '@/server/members/members'
 import { makeNote, seat, withdrawNote, type Side } from '@/server/notes/notes'
 import { studioDay } from '@/server/studio/day'
 import { theStudio } from '@/server/studio/studio'
+import { isId } from '../shared/ids'
 
 export type Told = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'refused'; say: string }>
 
-const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,36}$/.test(id)
 
 /** Says who sits on a bike until midnight, studio time; null frees it. */
 export async function sit(id: string, bikeId: string, memberId: string | null): Promise<Told> {

@@ -4,6 +4,7 @@ import { App, Button, Modal } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import { capitalised } from '@/core/words/phrases'
 import { begin } from '../setup/actions'
 import styles from './rider.module.css'
 
@@ -55,7 +56,7 @@ export function RiderView({ member, setups, chance, changed, open, bikes, notes 
             {latest.date}, by {latest.by}
             {latest.shoes && `, ${latest.shoes}`}
             <br />
-            {capital(latest.sure)}
+            {capitalised(latest.sure)}
             {chance && `; the knee is right here for ${chance} riders like this one`}
           </p>
         </section>
@@ -136,5 +137,3 @@ function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes:
     </Modal>
   )
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

@@ -9,12 +9,12 @@ import { bikeById } from '@/server/bikes/bikes'
 import { database, together } from '@/server/db/connection'
 import { memberById } from '@/server/members/members'
 import { appendRow, finishSetup, openSetup, rowsOf, setupById, startSetup, withdrawRow } from '@/server/setups/setups'
+import { isId } from '../shared/ids'
 
 export type Kept = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'refused'; say: string }>
 
 const KEPT: Kept = { outcome: 'kept' }
 const refused = (say: string): Kept => ({ outcome: 'refused', say })
-const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,36}$/.test(id)
 
 /** Starts a set-up of a member on a bike, or takes up the one left open there; the set-up's id, or null for an unknown member, an unknown bike or one with an open fault. */
 export async function begin(memberId: string, bikeId: string): Promise<string | null> {

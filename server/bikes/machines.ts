@@ -87,11 +87,6 @@ export async function faultsOf(db: Access, bikeId: string): Promise<Fault[]> {
   return [...rows.filter((f) => !f.clearedAt), ...rows.filter((f) => f.clearedAt)]
 }
 
-/** Open faults of all machines. */
-export async function openFaults(db: Access): Promise<Readonly<{ bikeId: string; item: InspectionItem; note: string }>[]> {
-  return db.select({ bikeId: bikeFault.bikeId, item: bikeFault.item, note: bikeFault.note }).from(bikeFault).where(isNull(bikeFault.clearedAt))
-}
-
 /** Clears a fault: the bike may be offered again. Clearing twice changes nothing. */
 export async function clearFault(db: Access, bikeId: string, id: string, at: Date, by: string): Promise<void> {
   await db.update(bikeFault).set({ clearedAt: at, clearedBy: by }).where(and(eq(bikeFault.id, id), eq(bikeFault.bikeId, bikeId), isNull(bikeFault.clearedAt)))

@@ -4,6 +4,7 @@ import type { BikeReading } from '@/core/calibration/bikeReading'
 import { inspectionState } from '@/core/bike/inspection'
 import { LENGTHS } from '@/core/calibration/readings'
 import { schoolOf } from '@/core/school/school'
+import { capitalised } from '@/core/words/phrases'
 import { LENGTH_NAME } from '@/core/words/tape'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { MachineView } from '@/interface/bikes/MachineView'
@@ -33,7 +34,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
     <MachineView
       bike={bike}
       school={schoolOf(studio.school).tilt}
-      state={state.outcome === 'faulty' ? 'Out of use until its faults are mended; it is not offered for set-ups.' : `${capital(inspectionSaid(state, studio.timeZone))}.`}
+      state={state.outcome === 'faulty' ? 'Out of use until its faults are mended; it is not offered for set-ups.' : `${capitalised(inspectionSaid(state, studio.timeZone))}.`}
       faults={faults.map((f) => ({ id: f.id, item: f.item, note: f.note, found: `${day(f.foundAt)}, ${f.foundBy}`, open: f.clearedAt === null }))}
       measured={[...readings].reverse().map((r) => ({ id: r.id, said: readingSaid(bike, r.row), when: `${day(r.at)}, ${r.by}` }))}
       looks={looked.map((l) => ({ id: l.id, said: `${day(l.at)}, ${l.by}`, good: l.good }))}
@@ -49,5 +50,3 @@ function readingSaid({ type }: StudioBike, row: BikeReading): string {
   const lengths = LENGTHS.flatMap((length) => (row.lengths[length] === undefined ? [] : [`${LENGTH_NAME[length]} ${row.lengths[length]} mm`]))
   return `Tape at ${marksLine(type, row.marks)}: ${lengths.join(', ')}${row.anew ? '; the bike had changed' : ''}`
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

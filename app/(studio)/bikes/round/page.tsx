@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { inspectionState } from '@/core/bike/inspection'
+import { capitalised } from '@/core/words/phrases'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { RoundView } from '@/interface/bikes/RoundView'
 import { signedIn } from '@/server/accounts/session'
@@ -27,10 +28,8 @@ export default async function RoundPage({ searchParams }: { searchParams: Promis
       start={bike ? Number(bike) : null}
       bikes={bikes.map((b) => {
         const state = inspectionState(looked.get(b.id)?.getTime() ?? null, b.openFaults, now.getTime())
-        return { id: b.id, number: b.number, type: b.type.name, state: capital(inspectionSaid(state, studio.timeZone)), due: state.outcome === 'due' || state.outcome === 'never' }
+        return { id: b.id, number: b.number, type: b.type.name, state: capitalised(inspectionSaid(state, studio.timeZone)), due: state.outcome === 'due' || state.outcome === 'never' }
       })}
     />
   )
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
