@@ -1,5 +1,6 @@
-import { migrate } from 'drizzle-orm/mysql2/migrator'
+import { fileURLToPath } from 'node:url'
 import { closeDatabase, database } from '../server/db/connection'
+import { migrate } from '../server/db/migrate'
 
-await migrate(database(), { migrationsFolder: new URL('../server/db/migrations', import.meta.url).pathname })
+await migrate(database(), fileURLToPath(new URL('../server/db/migrations', import.meta.url)))
 await closeDatabase()

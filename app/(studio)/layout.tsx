@@ -1,15 +1,18 @@
 import type { ReactNode } from 'react'
+import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
 import { Shell } from '@/interface/shared/Shell'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export default async function StudioLayout({ children }: { children: ReactNode }) {
-  const person = await signedIn()
-  const studio = await theStudio(database())
+  const person = await requireUser()
+  const studio = await getStudio(database())
   return (
-    <Shell studio={studio.name} person={person.name}>
-      {children}
-    </Shell>
+    <OutboxProvider author={person}>
+      <Shell studio={studio.name} person={person.name}>
+        {children}
+      </Shell>
+    </OutboxProvider>
   )
 }

@@ -1,11 +1,11 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { SignIn } from '@/interface/signIn/SignIn'
-import { whoIsIt } from '@/server/accounts/session'
+import { currentUser } from '@/server/accounts/session'
 
 export const metadata: Metadata = { title: 'Sign in' }
 
 export default async function SignInPage() {
-  if (await whoIsIt()) redirect('/members')
+  if (await currentUser()) redirect('/members')
   return <SignIn />
 }

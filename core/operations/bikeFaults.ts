@@ -54,7 +54,7 @@ function markReason(bikeType: BikeType, fault: MarkFault): string {
 }
 
 /** The same marks spelled as the scale spells them; expects marks without faults. */
-export function spelled(bikeType: BikeType, marks: Marks): Marks {
+export function canonicalMarks(bikeType: BikeType, marks: Marks): Marks {
   const { positions } = positionsOf(bikeType, marks)
   return Object.fromEntries(
     AXES.filter((name) => marks[name] !== undefined).map((name) => {

@@ -3,9 +3,23 @@ import type { DefinedError } from 'ajv'
 /** One thing wrong with a request: where (JSON pointer) and why, in words. */
 export type Fault = Readonly<{ pointer: string; reason: string }>
 
-export type FaultAnswer = Readonly<{ error: Readonly<{ kind: 'badJson' | 'badRequest' | 'unknownOperation'; faults: readonly Fault[] }> }>
+/** `more` counts the faults beyond the first hundred, which are not spelled out. */
+export type FaultAnswer = Readonly<{ error: Readonly<{ kind: FaultKind; faults: readonly Fault[]; more?: number }> }>
+export type FaultKind = 'badJson' | 'badRequest' | 'unknownOperation' | 'busy'
 
-export const faultAnswer = (kind: FaultAnswer['error']['kind'], faults: readonly Fault[]): FaultAnswer => ({ error: { kind, faults } })
+/** More than this helps nobody, and a list of thousands is work. */
+const MOST_FAULTS = 100
+
+export function faultAnswer(kind: FaultKind, faults: readonly Fault[]): FaultAnswer {
+  if (faults.length <= MOST_FAULTS) return { error: { kind, faults } }
+  return { error: { kind, faults: faults.slice(0, MOST_FAULTS), more: faults.length - MOST_FAULTS } }
+}
+
+/** One fault a place: the first said wins (a kind refused by name is not also called unknown). */
+export function withoutRepeats(faults: readonly Fault[]): Fault[] {
+  const seen = new Set<string>()
+  return faults.filter(({ pointer }) => !seen.has(pointer) && seen.add(pointer))
+}
 
 const ARTICLE: Readonly<Record<string, string>> = { object: 'an object', array: 'a list', string: 'a text', number: 'a number', integer: 'a whole number', boolean: 'true or false' }
 

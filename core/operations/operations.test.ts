@@ -117,3 +117,25 @@ describe('calibrate', () => {
     expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: Number.NaN } }))).toEqual(['/readings/0/lengths/stackMm'])
   })
 })
+
+describe('what is far too large is refused at the limit, not looked at item by item', () => {
+  test('a list beyond its limit is one fault, whatever lies in it', () => {
+    expect(faults('recommend', { bikeType, evidence: Array(8000).fill(null) }).faults).toEqual([{ pointer: '/evidence', reason: 'is too long: at most 500' }])
+    const marks = Array.from({ length: 300 }, () => 'nothing')
+    expect(pointers('place', { bikeType: { ...bikeType, axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } } }, marks: {} })).toEqual(['/bikeType/axes/seatHeight/scale/marks'])
+  })
+
+  test('an object with thousands of fields is one fault', () => {
+    const many = Object.fromEntries(Array.from({ length: 40_000 }, (_, i) => [`f${i}`, i]))
+    expect(evidenceFaults({ kind: 'stature', mm: 1700, ...many })).toEqual([{ pointer: '', reason: 'has 40002 fields: far too many' }])
+    expect(evidenceFaults({ kind: 'set', at: many })).toEqual([{ pointer: '/at', reason: 'has 40000 fields: far too many' }])
+    expect(evidenceFaults({ kind: 'nothing', ...many })).toHaveLength(1)
+  })
+
+  test('a hundred faults are spelled out, the rest counted', () => {
+    const { faults: found, more } = faults('recommend', { bikeType, evidence: Array(500).fill({ kind: 'stature' }) })
+    expect(found).toHaveLength(100)
+    expect(more).toBe(400)
+    expect(found[99]).toEqual({ pointer: '/evidence/99/mm', reason: 'is missing' })
+  })
+})

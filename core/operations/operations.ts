@@ -10,8 +10,10 @@ import { recommend, type Advice } from '../recommend/recommend'
 import type { FitRequest } from '../recommend/request'
 import { calibrationRefusedSaid, nextReadingSaid, suspectSaid } from '../words/tape'
 import { say, type Said } from '../words/say'
-import { bikeFaults, bikeTypeFaults, marksFaults, spelled } from './bikeFaults'
-import { faultAnswer, faultsOf, type Fault, type FaultAnswer } from './faults'
+import { bikeFaults, bikeTypeFaults, marksFaults, canonicalMarks } from './bikeFaults'
+import { costFaults } from './cost'
+import { faultAnswer, faultsOf, withoutRepeats, type Fault, type FaultAnswer } from './faults'
+import { sizeFaults } from './sizeFaults'
 import * as generated from './validators.generated.cjs'
 
 export type PlaceRequest = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
@@ -56,14 +58,26 @@ export const OPERATION_NAMES = Object.keys(OPERATIONS)
 export function run(operation: string, request: unknown): object | FaultAnswer {
   const found = Object.hasOwn(OPERATIONS, operation) ? OPERATIONS[operation] : undefined
   if (!found) return faultAnswer('unknownOperation', [{ pointer: '', reason: `there is no operation ${operation}; there are ${OPERATION_NAMES.join(', ')}` }])
-  const faults = found.validate(request) ? found.faults(request as never) : [...unbuiltKinds(request), ...faultsOf(found.validate.errors ?? [])]
+  const faults = requestFaults(operation, request)
   return faults.length > 0 ? faultAnswer('badRequest', withoutRepeats(faults)) : found.answer(request as never)
+}
+
+/** What is wrong with a request of a known operation, without answering it. */
+export function requestFaults(name: string, request: unknown): Fault[] {
+  const { validate, faults } = OPERATIONS[name]
+  const tooLarge = sizeFaults(name, request)
+  if (tooLarge.length > 0) return tooLarge
+  const costly = costFaults(name, request)
+  if (costly.length > 0) return costly
+  return validate(request) ? faults(request as never) : [...unbuiltKinds(request), ...faultsOf(validate.errors ?? [])]
 }
 
 export const isFault = (answer: object): answer is FaultAnswer => 'error' in answer
 
 /** Faults of one row of evidence alone, for the door of the database. */
 export function evidenceFaults(row: unknown): Fault[] {
+  const tooLarge = sizeFaults('evidence', row)
+  if (tooLarge.length > 0) return tooLarge
   return generated.evidence(row) ? [] : withoutRepeats(faultsOf(generated.evidence.errors ?? []))
 }
 
@@ -90,7 +104,7 @@ export function calibration({ bikeType, readings }: CalibrateRequest): Calibrate
 /** `recommend`: the next best step with its chances, in figures and in words. */
 export function fit(request: FitRequest): Recommendation {
   const { bikeType } = request
-  const evidence = request.evidence.map((row) => (row.at ? { ...row, at: spelled(bikeType, row.at) } : row))
+  const evidence = request.evidence.map((row) => (row.at ? { ...row, at: canonicalMarks(bikeType, row.at) } : row))
   const advice = recommend({ ...request, evidence })
   const said: Said = say(bikeType, evidence, advice, request.lengths)
   return {
@@ -141,9 +155,4 @@ function unbuiltKinds(request: unknown): Fault[] {
       ? [{ pointer: `/evidence/${i}/kind`, reason: `evidence of kind ${row.kind} is not built yet` }]
       : [],
   )
-}
-
-/** One fault a place: the first said wins (a kind refused by name is not also called unknown). */
-function withoutRepeats(faults: readonly Fault[]): Fault[] {
-  return faults.filter((fault, i) => faults.findIndex((f) => f.pointer === fault.pointer) === i)
 }

@@ -5,6 +5,7 @@ import { TYPE_FILE_FORMAT, type TypeSheet } from '../bike/sheet'
 import { stopsOf } from '../scale/scale'
 import { bikeTypeFaults } from './bikeFaults'
 import { faultsOf, type Fault } from './faults'
+import { sizeFaults } from './sizeFaults'
 import * as generated from './validators.generated.cjs'
 
 /** A type with everything that is handed on: geometry, scales and sheet. */
@@ -26,6 +27,8 @@ export function readTypeFile(text: string): ReadTypeFile {
   } catch (error) {
     return { outcome: 'refused', faults: [{ pointer: '', reason: `this is not JSON: ${(error as Error).message}` }] }
   }
+  const tooLarge = sizeFaults('typeFile', file)
+  if (tooLarge.length > 0) return { outcome: 'refused', faults: tooLarge }
   if (!generated.typeFile(file)) return { outcome: 'refused', faults: faultsOf(generated.typeFile.errors ?? []) }
   const { types } = file as TypeFile
   const faults = types.flatMap(({ bikeType }, i) => typeFaults(bikeType, `/types/${i}/bikeType`))

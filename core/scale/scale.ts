@@ -12,9 +12,16 @@ export type Scale = PrintedMarks | Readonly<{ ruler: Ruler }>
 export type Stop = Readonly<{ label: Label; mm: number }>
 
 /** Every place this scale can be closed at, in the order printed, half marks between their neighbours. */
-export function stopsOf(scale: Scale): Stop[] {
-  return 'ruler' in scale ? rulerStops(scale.ruler) : printedStops(scale)
+export function stopsOf(scale: Scale): readonly Stop[] {
+  const known = STOPS_OF.get(scale)
+  if (known) return known
+  const stops = Object.freeze('ruler' in scale ? rulerStops(scale.ruler) : printedStops(scale))
+  STOPS_OF.set(scale, stops)
+  return stops
 }
+
+/** Scales are never changed, and are asked for their stops thousands of times an answer. */
+const STOPS_OF = new WeakMap<Scale, readonly Stop[]>()
 
 /** Position of the smallest step a hand can set, mm; 0 for a scale of one mark. Used as the rounding of a reading at a mark. */
 export function pitchMm(scale: Scale): number {

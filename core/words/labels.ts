@@ -1,5 +1,5 @@
-import { axisOf, type BikeType } from '../bike/bike'
-import type { AxisName, Label } from '../conventions'
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import type { AxisName, Label, Marks } from '../conventions'
 
 /** A label as people write it: "6.5" → "6½", "-2" → "−2", and a plus on rulers that have a zero line. */
 export function labelSaid(bikeType: BikeType, axis: AxisName, label: Label): string {
@@ -11,4 +11,11 @@ export function labelSaid(bikeType: BikeType, axis: AxisName, label: Label): str
     return signed && Number(label) > 0 ? `+${minus}` : minus
   }
   return label.replace(/\.5$/, '½')
+}
+
+/** The four numbers in one line, "7 · C · 5 · 2". */
+export function marksLine(bikeType: BikeType, marks: Marks): string {
+  return axesOf(bikeType)
+    .map((axis) => (marks[axis] === undefined ? '–' : labelSaid(bikeType, axis, marks[axis])))
+    .join(' · ')
 }

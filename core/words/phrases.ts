@@ -1,4 +1,5 @@
 import type { AxisName, Label } from '../conventions'
+import type { EvidenceKind } from '../evidence/evidence'
 import { bikeLengthSaid, type LengthShown } from '../units/length'
 
 /** Names as spoken at the bike. */
@@ -44,3 +45,9 @@ export function listed(items: readonly string[]): string {
 /** "the nearest is 12" or "the nearest are 11 and 12". */
 export const nearestSaid = (labels: readonly Label[]): string =>
   labels.length === 1 ? `the nearest is ${labels[0]}` : `the nearest are ${listed(labels)}`
+
+/** What was seen or done, by name. */
+export const EVIDENCE_NAME: Readonly<Record<EvidenceKind, string>> = {
+  stature: 'stature', inseam: 'inseam', landmarkHeight: 'landmark height', landmarkAtMark: 'landmark beside the bike', set: 'setting',
+  kneeAngle: 'knee angle', kneeByEye: 'knee by eye', heelCheck: 'heel check', plumb: 'plumb line', rider: 'rider’s answers',
+}

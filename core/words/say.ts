@@ -8,7 +8,7 @@ import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
 import { labelSaid } from './labels'
 import type { LengthShown } from '../units/length'
-import { capitalised, degreesSaid, inHundred, lengthSaid, listed, roughlySaid } from './phrases'
+import { capitalised, degreesSaid, EVIDENCE_NAME, inHundred, lengthSaid, listed, roughlySaid } from './phrases'
 
 /** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
 export type Said = Readonly<{ sentence: string; because: string[]; cautions: string[]; bars: string; doubts: string[] }>
@@ -130,11 +130,6 @@ function barsSentence(bikeType: BikeType, bars: BarAdvice, shown: LengthShown): 
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
     : gap !== undefined && Math.abs(gap) > 20 ? ` By the forearm the bars stay ${lengthSaid(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.` : ''
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
-}
-
-const EVIDENCE_NAME: Readonly<Record<Evidence['kind'], string>> = {
-  stature: 'stature', inseam: 'inseam', landmarkHeight: 'landmark height', landmarkAtMark: 'landmark beside the bike', set: 'setting',
-  kneeAngle: 'knee angle', kneeByEye: 'knee by eye', heelCheck: 'heel check', plumb: 'plumb line', rider: 'rider’s answers',
 }
 
 function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {

@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import { ITEM_SAID } from '@/core/words/machine'
 import { lookOver } from './actions'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import styles from './bikes.module.css'
 import { useAction } from './useAction'
 
@@ -20,7 +21,7 @@ export function RoundView({ bikes, start, studio, day }: Props) {
   const [at, setAt] = useState<string | undefined>(() => bikes.find((b) => b.number === start)?.id ?? due[0]?.id ?? bikes[0]?.id)
   const [said, setSaid] = useState<Readonly<Partial<Record<InspectionItem, 'good' | 'wrong'>>>>({})
   const [notes, setNotes] = useState<Readonly<Partial<Record<InspectionItem, string>>>>({})
-  const [lookId, setLookId] = useState(() => crypto.randomUUID())
+  const { idFor, forget } = useIdempotencyKey()
   const bike = bikes.find((b) => b.id === at)
   const open = INSPECTION_ITEMS.filter((item) => !said[item])
   const wrong = INSPECTION_ITEMS.filter((item) => said[item] === 'wrong')
@@ -29,12 +30,14 @@ export function RoundView({ bikes, start, studio, day }: Props) {
     setAt(id)
     setSaid({})
     setNotes({})
-    setLookId(crypto.randomUUID())
+    forget()
     window.scrollTo({ top: 0 })
   }
 
   async function keep() {
-    const faults = wrong.map((item, i) => ({ id: `${lookId.slice(0, 33)}-${i}`, item, note: notes[item] ?? '' }))
+    const found = wrong.map((item) => ({ item, note: notes[item] ?? '' }))
+    const lookId = idFor([bike!.id, found])
+    const faults = found.map((fault, i) => ({ ...fault, id: `${lookId.slice(0, 33)}-${i}` }))
     if (!(await act(() => lookOver(lookId, bike!.id, faults)))) return
     router.refresh()
     const rest = due.filter((b) => b.id !== bike!.id)

@@ -1,3 +1,4 @@
+import { marksLine } from '@/core/words/labels'
 import { DeleteOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import type { BikeType } from '@/core/bike/bike'
@@ -5,7 +6,6 @@ import type { Bench } from '@/core/calibration/bench'
 import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
 import { LENGTH_NAME } from '@/core/words/tape'
 import { bikeLengthSaid } from '@/core/units/length'
-import { marksLine } from '../shared/marksText'
 import { useLengths } from '../shared/Providers'
 import styles from './bikes.module.css'
 

@@ -3,49 +3,54 @@ import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { signNamed, signSaid, type Sign } from '@/core/watch/signs'
-import { note, sit, unnote, type Told } from './actions'
+import { useOutbox } from '../outbox/OutboxProvider'
+import { OutboxTrouble } from '../outbox/OutboxTrouble'
+import { assignBike } from './actions'
 import styles from './floor.module.css'
 import type { FloorBike, FloorNote, Side } from './floorTypes'
 import { NoteSheet } from './NoteSheet'
 import { WhoSheet } from './WhoSheet'
 
-type Props = Readonly<{ bikes: readonly FloorBike[]; members: readonly { id: string; name: string }[]; notes: readonly FloorNote[] }>
+type Props = Readonly<{ bikes: readonly FloorBike[]; notes: readonly FloorNote[] }>
+
+/** The queue of what is noted in a class: its order is kept. */
+const QUEUE = 'class'
 
 /** Today's bikes: tap one to say who sits there, or to note what is seen. A tap counts at once and can be undone. */
-export function ClassRoom({ bikes, members, notes: stored }: Props) {
+export function ClassRoom({ bikes, notes: stored }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
+  const { entries, enqueue } = useOutbox()
+  /** Noted and taken back on this page: shown until the page is made anew, sent or not. */
   const [added, setAdded] = useState<readonly FloorNote[]>([])
   const [gone, setGone] = useState<ReadonlySet<string>>(new Set())
   const [openBike, setOpenBike] = useState<string | null>(null)
   const [who, setWho] = useState<string | null>(null)
-  const notes = [...stored.filter((n) => !added.some((a) => a.id === n.id)), ...added].filter((n) => !gone.has(n.id))
+  const left = (entries ?? []).filter((e) => e.queue === QUEUE).map((e) => ({ ...e.entry, refused: e.state === 'refused' }))
+  const refused = new Set(left.flatMap((e) => (e.refused ? [e.id] : [])))
+  const waiting = left.flatMap((e): FloorNote[] => (e.op === 'addNote' ? [{ id: e.id, memberId: e.memberId, sign: e.sign, side: e.side }] : []))
+  const takenBack = new Set([...gone, ...left.flatMap((e) => (e.op === 'withdrawNote' ? [e.noteId] : []))])
+  const notes = [...new Map([...stored, ...waiting, ...added].map((n) => [n.id, n])).values()].filter((n) => !takenBack.has(n.id) && !refused.has(n.id))
   const noting = bikes.find((bike) => bike.id === openBike && bike.rider)
   const seating = bikes.find((bike) => bike.id === who)
 
-  async function told(word: () => Promise<Told>): Promise<boolean> {
-    try {
-      const answer = await word()
-      if (answer.outcome === 'kept') return true
-      message.error(`Not kept: ${answer.say}.`, 6)
-    } catch {
-      message.error({ content: 'No network. It was not kept; tap again when it is back.', duration: 6 })
-    }
-    return false
-  }
-
-  async function seat(bikeId: string, memberId: string | null) {
+  async function assign(bikeId: string, memberId: string | null) {
     setWho(null)
     setOpenBike(null)
-    if (await told(() => sit(crypto.randomUUID(), bikeId, memberId))) router.refresh()
+    try {
+      const answer = await assignBike(crypto.randomUUID(), bikeId, memberId)
+      if (answer.outcome === 'kept') return router.refresh()
+      message.error(`Not kept: ${answer.say}.`, 6)
+    } catch {
+      message.error('No network. Who sits where was not kept; tap again when it is back.', 6)
+    }
   }
 
-  async function see(bike: FloorBike, sign: Sign, side: Side) {
+  function see(bike: FloorBike, sign: Sign, side: Side) {
     const made: FloorNote = { id: crypto.randomUUID(), memberId: bike.rider!.id, sign: sign.sign, side }
     setAdded((all) => [...all, made])
     setOpenBike(null)
-    const kept = await told(() => note(made.id, made.memberId, bike.id, made.sign, side))
-    if (!kept) return setAdded((all) => all.filter((n) => n.id !== made.id))
+    void enqueue(QUEUE, [{ op: 'addNote', id: made.id, memberId: made.memberId, bikeId: bike.id, sign: made.sign, side }])
     message.open({
       type: 'success',
       duration: 6,
@@ -54,24 +59,23 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
           <span>
             {bike.rider!.name}: {noteSaid(made)}. Say: “{sign.cue}”
           </span>
-          <Button
-            onClick={() => {
-              setGone((all) => new Set([...all, made.id]))
-              message.destroy()
-              told(() => unnote(made.id))
-            }}
-          >
-            Undo
-          </Button>
+          <Button onClick={() => takeBack(made.id)}>Undo</Button>
         </span>
       ),
     })
+  }
+
+  function takeBack(noteId: string) {
+    setGone((all) => new Set([...all, noteId]))
+    message.destroy()
+    void enqueue(QUEUE, [{ op: 'withdrawNote', noteId }])
   }
 
   return (
     <>
       <h1 className={styles.title}>Class</h1>
       <p className={styles.lead}>{bikes.some((b) => b.rider) ? 'Tap a rider to note what you see.' : 'Nobody sits here yet. Tap a bike and say who does; it holds until midnight.'}</p>
+      <OutboxTrouble queue={QUEUE} />
       <ul className={styles.bikes}>
         {bikes.map((bike) => {
           const seen = notes.filter((n) => n.memberId === bike.rider?.id)
@@ -97,7 +101,7 @@ export function ClassRoom({ bikes, members, notes: stored }: Props) {
           setWho(bikeId)
         }}
       />
-      <WhoSheet key={who ?? ''} bike={seating ?? null} members={members} seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))} close={() => setWho(null)} onSit={seat} />
+      <WhoSheet key={who ?? ''} bike={seating ?? null} seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))} close={() => setWho(null)} onSit={assign} />
     </>
   )
 }

@@ -2,7 +2,7 @@
 import { Alert, Button, Input, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { add } from './actions'
+import { add, rename, type Added } from './actions'
 import styles from './members.module.css'
 
 /** A name is all a member needs; the rest is seen at the bike. */
@@ -18,20 +18,21 @@ function NameForm({ first }: { first: string }) {
   const router = useRouter()
   const [id] = useState(() => crypto.randomUUID())
   const [name, setName] = useState(first)
-  const [said, setSaid] = useState<{ say: string; sameName: boolean } | null>(null)
+  const [said, setSaid] = useState<Exclude<Added, { outcome: 'added' }> | null>(null)
   const [busy, setBusy] = useState(false)
 
-  async function save(anyway: boolean) {
+  async function send(work: () => Promise<Added>) {
     setBusy(true)
     try {
-      const answer = await add(id, name, anyway)
+      const answer = await work()
       if (answer.outcome === 'added') return router.push(`/riders/${answer.id}`)
-      setSaid({ say: answer.say, sameName: answer.outcome === 'sameName' })
+      setSaid(answer)
     } catch {
-      setSaid({ say: 'The studio’s server cannot be reached. The name is still here; try again.', sameName: false })
+      setSaid({ outcome: 'refused', say: 'The studio’s server cannot be reached. The name is still here; try again.' })
     }
     setBusy(false)
   }
+  const save = (anyway: boolean) => send(() => add(id, name, anyway))
 
   return (
     <form
@@ -42,9 +43,26 @@ function NameForm({ first }: { first: string }) {
       }}
     >
       <label htmlFor="member-name">Name</label>
-      <Input id="member-name" size="large" autoFocus autoComplete="off" value={name} onChange={(e) => (setName(e.target.value), setSaid(null))} />
+      <Input id="member-name" size="large" autoFocus autoComplete="off" value={name} 
+        onChange={(e) => {
+          setName(e.target.value)
+          setSaid(null)
+        }}
+       />
       <div className={styles.said} aria-live="polite">
-        {said && <Alert type="warning" title={said.say} action={said.sameName && <Button onClick={() => save(true)}>Add</Button>} />}
+        {said && (
+          <Alert
+            type="warning"
+            title={said.say}
+            action={
+              said.outcome === 'sameName' ? (
+                <Button onClick={() => save(true)}>Add</Button>
+              ) : said.outcome === 'addedBefore' ? (
+                <Button onClick={() => send(() => rename(id, said.as, name))}>Correct it</Button>
+              ) : undefined
+            }
+          />
+        )}
       </div>
       <Button type="primary" size="large" htmlType="submit" loading={busy} block>
         Add

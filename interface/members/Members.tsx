@@ -1,12 +1,12 @@
 'use client'
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons'
-import { Button, Input, type InputRef } from 'antd'
+import { Button, Input, Pagination, type InputRef } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, useTransition } from 'react'
+import { findMembers } from './actions'
 import { AddMember } from './AddMember'
 import styles from './members.module.css'
-import { matches } from './search'
 
 export type MemberRow = Readonly<{
   id: string
@@ -14,34 +14,60 @@ export type MemberRow = Readonly<{
   openSetupId: string | null
   numbers: Readonly<{ line: string; bike: string; date: string }> | null
 }>
+type Search = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
+type Props = Readonly<{
+  search: Search
+  pages: Readonly<{ total: number; count: number }>
+  counts: Readonly<{ all: number; withoutNumbers: number }>
+  members: readonly MemberRow[]
+}>
 
-/** Everyone of the studio: `/` searches, Enter opens the first, those without numbers are marked. */
-export function Members({ members }: { members: MemberRow[] }) {
+const PAGE_SIZE = 60
+/** A hand that types goes on within this; then the server is asked. */
+const PAUSE_MS = 200
+
+/** The studio's members, a page at a time: `/` searches, Enter opens the first, those without numbers are marked. */
+export function Members({ search, pages, counts, members }: Props) {
   const router = useRouter()
-  const search = useRef<InputRef>(null)
-  const [typed, setTyped] = useState('')
-  const [only, setOnly] = useState(false)
+  const field = useRef<InputRef>(null)
+  const [typed, setTyped] = useState(search.typed)
   const [adding, setAdding] = useState(false)
-  const without = members.filter((m) => !m.numbers).length
-  const shown = members.filter((m) => matches(m.name, typed) && (!only || !m.numbers))
+  const [loading, load] = useTransition()
+  const asked = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
 
   useEffect(() => {
     const slash = (event: KeyboardEvent) => {
       const inField = event.target instanceof HTMLElement && event.target.closest('input, textarea')
       if (event.key !== '/' || inField) return
       event.preventDefault()
-      search.current?.focus()
+      field.current?.focus()
     }
     window.addEventListener('keydown', slash)
-    return () => window.removeEventListener('keydown', slash)
+    return () => {
+      window.removeEventListener('keydown', slash)
+      clearTimeout(asked.current)
+    }
   }, [])
+
+  const show = (to: Partial<Search>) => load(() => router.replace(addressOf({ ...search, typed, page: 1, ...to }), { scroll: to.page !== undefined }))
+
+  function type(next: string) {
+    setTyped(next)
+    clearTimeout(asked.current)
+    asked.current = setTimeout(() => show({ typed: next }), PAUSE_MS)
+  }
+
+  async function openFirst() {
+    const first = typed === search.typed ? members[0] : (await findMembers(typed))[0]
+    if (first) router.push(`/riders/${first.id}`)
+  }
 
   return (
     <>
       <div className={styles.head}>
         <h1>Members</h1>
         <Input
-          ref={search}
+          ref={field}
           className={styles.search}
           size="large"
           prefix={<SearchOutlined />}
@@ -49,38 +75,62 @@ export function Members({ members }: { members: MemberRow[] }) {
           placeholder="Find by name"
           aria-label="Find by name"
           value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-          onPressEnter={() => shown[0] && router.push(`/riders/${shown[0].id}`)}
+          onChange={(e) => type(e.target.value)}
+          onPressEnter={openFirst}
           allowClear
         />
         <Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => setAdding(true)}>
           Add a member
         </Button>
       </div>
-      <button type="button" className={only ? styles.filterOn : styles.filter} aria-pressed={only} onClick={() => setOnly(!only)}>
-        {without} without numbers
+      <button
+        type="button"
+        className={search.withoutNumbers ? styles.filterOn : styles.filter}
+        aria-pressed={search.withoutNumbers}
+        onClick={() => show({ withoutNumbers: !search.withoutNumbers })}
+      >
+        {counts.withoutNumbers} without numbers
       </button>
-      {shown.length === 0 ? (
-        <p className={styles.empty}>
-          {members.length === 0 ? 'No members yet. Add the first one; a set-up takes six minutes.' : `Nobody here is called “${typed}”. `}
-          {typed && <Button onClick={() => setAdding(true)}>Add this name</Button>}
-        </p>
-      ) : (
-        <ul className={styles.list}>
-          {shown.map((member) => (
-            <Row key={member.id} member={member} />
-          ))}
-        </ul>
-      )}
-      <AddMember open={adding} typed={shown.length === 0 ? typed : ''} close={() => setAdding(false)} />
+      <div aria-busy={loading || typed.trim() !== search.typed} className={loading ? styles.loading : undefined}>
+        {members.length === 0 ? (
+          <p className={styles.empty}>
+            {counts.all === 0 ? 'No members yet. Add the first one; a set-up takes six minutes.' : search.typed ? `Nobody here is called “${search.typed}”. ` : 'Everybody here has numbers.'}
+            {search.typed && <Button onClick={() => setAdding(true)}>Add this name</Button>}
+          </p>
+        ) : (
+          <ul className={styles.list}>
+            {members.map((member) => (
+              <Row key={member.id} member={member} />
+            ))}
+          </ul>
+        )}
+        {pages.count > 1 && (
+          <Pagination
+            className={styles.pages}
+            size="large"
+            current={search.page}
+            total={pages.total}
+            pageSize={PAGE_SIZE}
+            showSizeChanger={false}
+            showTotal={(total, [from, to]) => `${from} to ${to} of ${total}`}
+            onChange={(page) => show({ page })}
+          />
+        )}
+      </div>
+      <AddMember open={adding} typed={members.length === 0 ? typed : ''} close={() => setAdding(false)} />
     </>
   )
+}
+
+function addressOf({ typed, withoutNumbers, page }: Search): string {
+  const query = new URLSearchParams({ ...(typed.trim() && { find: typed.trim() }), ...(withoutNumbers && { without: '1' }), ...(page > 1 && { page: String(page) }) })
+  return query.size > 0 ? `/members?${query}` : '/members'
 }
 
 function Row({ member }: { member: MemberRow }) {
   return (
     <li>
-      <Link href={`/riders/${member.id}`} className={styles.row}>
+      <Link href={`/riders/${member.id}`} className={styles.row} prefetch={false}>
         <span className={styles.name}>{member.name}</span>
         {member.numbers ? (
           <>

@@ -5,7 +5,7 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { capitalised } from '@/core/words/phrases'
-import { begin } from '../setup/actions'
+import { startSetup } from '../setup/actions'
 import styles from './rider.module.css'
 
 type ToldSetup = Readonly<{ id: string; line: string; numbers: readonly { title: string; said: string }[]; bike: string; date: string; by: string; sure: string; shoes: string | null }>
@@ -116,7 +116,7 @@ function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes:
   async function start(bikeId: string) {
     setBusy(bikeId)
     try {
-      const id = await begin(memberId, bikeId)
+      const id = await startSetup(memberId, bikeId)
       if (id) return router.push(`/set-up/${id}`)
       message.error('This bike is out of use by now, or gone. Open the page again.', 6)
     } catch {

@@ -1,8 +1,8 @@
 'use client'
+import { marksLine } from '@/core/words/labels'
 import { Button } from 'antd'
 import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
 import { differing, lookedSinceSet, lookOf, marksAfter, marksWithBars, stepAfter, STEP_NAME, tellsOfTheBody } from './flow'
-import { marksLine } from '../shared/marksText'
 import type { DockProps } from './dockProps'
 import { asked } from './prompts'
 import styles from './setup.module.css'
@@ -46,8 +46,18 @@ export function Dock(props: DockProps) {
 }
 
 /** The one button that goes on: do what was advised, or take the next step. */
-function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, finished, onAdd, onStep, onFinish }: DockProps) {
+function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, finished, moving, onAdd, onStep, onFinish, onGoOn }: DockProps) {
   const next = stepAfter(step)
+  if (onGoOn) {
+    return (
+      <Button type="primary" size="large" className={styles.forward} onClick={onGoOn} loading={moving}>
+        <span>
+          New set-up
+          <b>from this</b>
+        </span>
+      </Button>
+    )
+  }
   if (finished) return null
   if (step === 'numbers') {
     return (

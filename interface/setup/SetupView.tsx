@@ -2,7 +2,7 @@
 import { CloseOutlined, UndoOutlined } from '@ant-design/icons'
 import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useCallback, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import type { Landmark } from '@/core/evidence/evidence'
@@ -12,12 +12,14 @@ import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
 import { useLengths } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
-import { save } from './actions'
+import { OutboxStatus } from '../outbox/OutboxStatus'
+import { useOutbox } from '../outbox/OutboxProvider'
+import { continueSetup } from './actions'
 import { Dock } from './Dock'
 import { complete, lookOf, marksAfter, marksWithBars, resumeAt, standing, STEP_NAME, STEPS, wasSet, type Row, type Step } from './flow'
 import { Scales } from './Scales'
 import styles from './setup.module.css'
-import { useRows, type Saving } from './useRows'
+import { useSetupRows } from './useSetupRows'
 
 type Props = Readonly<{
   setupId: string
@@ -31,19 +33,19 @@ type Props = Readonly<{
 /** Landmarks the set-up asks for beside the bike, where the type’s sheet says they are valid. */
 const LANDMARKS = ['hipCrest', 'frontHipBone', 'between'] as const
 
-const SAVING: Readonly<Record<Saving, string>> = { saved: '', saving: '', waiting: 'No network: kept on this device, sent when it is back' }
-
 /** One rider at one bike: what to do next, the drawing, the bike's own scales; every tap is kept. */
 export function SetupView({ setupId, member, bike, school, stored, finished }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
-  const refused = useCallback((say: string) => message.error(`Not kept: ${say}.`, 6), [message])
-  const { rows, saving, add, replace, takeBack } = useRows(setupId, stored, refused)
+  const { offline, fragile, settled } = useOutbox()
+  const { rows, pending, finishedElsewhere, add, replace, takeBack, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => resumeAt(stored))
   const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<Landmark>(offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest')
-  const [busy, setBusy] = useState(false)
-  const [numbersId] = useState(() => crypto.randomUUID())
+  const [saving, setSaving] = useState(false)
+  const [moving, setMoving] = useState(false)
+  const refusals = pending.filter((e) => e.state === 'refused')
+  const done = finished || finishedElsewhere
 
   const { shown: lengths } = useLengths()
   const request = useMemo<FitRequest>(() => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row), lengths }), [bike, school, rows, lengths])
@@ -59,7 +61,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
       const before = rows.findLast(({ row }) => row.kind === 'landmarkAtMark')
       return replace(before, { kind: 'landmarkAtMark', landmark, at: { seatHeight: label } })
     }
-    add({ kind: 'set', at: { ...(set ? stand : shown), [axis]: label } })
+    // Only the axis that was moved: another page may have moved the others meanwhile.
+    add({ kind: 'set', at: set ? { [axis]: label } : { ...shown, [axis]: label } })
   }
 
   function undo() {
@@ -69,16 +72,32 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
     message.info('Taken back.', 1.5)
   }
 
+  const here = useRef(true)
+  useEffect(() => {
+    here.current = true
+    return () => void (here.current = false)
+  }, [])
+
   async function finish() {
-    setBusy(true)
+    setSaving(true)
+    const id = crypto.randomUUID()
+    await save(id, shown)
+    const end = await settled(id)
+    if (!here.current) return
+    if (end === 'sent') return router.push(`/riders/${member.id}`)
+    setSaving(false)
+  }
+
+  async function goOn() {
+    setMoving(true)
     try {
-      const kept = await save(setupId, numbersId, shown)
-      if (kept.outcome === 'kept') return router.push(`/riders/${member.id}`)
-      refused(kept.say)
+      const id = await continueSetup(setupId, rows.map(({ row }) => ({ id: crypto.randomUUID(), row })))
+      if (id) return router.push(`/set-up/${id}`)
+      message.error('This bike is out of use by now. Start a new set-up from the rider’s page.', 6)
     } catch {
-      message.error('The studio’s server cannot be reached. The numbers are still here; try again.', 6)
+      message.error('The studio’s server cannot be reached. Everything is still here; try again.', 6)
     }
-    setBusy(false)
+    setMoving(false)
   }
 
   const show = step === 'cranks' ? 'plumb' : step === 'bars' ? 'bars' : step === 'numbers' ? 'nothing' : 'knee'
@@ -101,7 +120,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           ))}
         </nav>
         <div className={styles.tools}>
-          <Button type="text" icon={<UndoOutlined />} onClick={undo} disabled={rows.length === 0 || finished} aria-label="Undo" title="Undo" />
+          <Button type="text" icon={<UndoOutlined />} onClick={undo} disabled={rows.length === 0 || done} aria-label="Undo" title="Undo" />
+          <OutboxStatus />
           <LightSwitch />
           <Button type="text" icon={<CloseOutlined />} href={`/riders/${member.id}`} aria-label="Leave; everything is kept" title="Leave; everything is kept" />
         </div>
@@ -121,10 +141,10 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
               windowSaid={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
             />
           ) : (
-            <p className={styles.wait}>Working it out …</p>
+            <p className={styles.wait}>{trouble ?? 'Working it out …'}</p>
           )}
         </div>
-        <Scales lengths={lengths} bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !finished && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
+        <Scales lengths={lengths} bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
         <Dock
           step={step}
           rows={rows}
@@ -136,10 +156,12 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           shown={shown}
           landmark={landmark}
           landmarks={offered}
-          finished={finished}
-          busy={busy}
-          canSave={complete(bike.type, shown)}
-          trouble={trouble ?? SAVING[saving]}
+          finished={done}
+          busy={saving && !offline}
+          canSave={complete(bike.type, shown) && !saving}
+          trouble={trouble ?? troubleSaid(refusals[0]?.say, pending.length, offline, fragile, saving)}
+          onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
+          moving={moving}
           onLandmark={setLandmark}
           onAdd={add}
           onReplace={replace}
@@ -149,4 +171,13 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
       </main>
     </div>
   )
+}
+
+/** What stands between the taps and the server, in words; nothing while all is well. */
+function troubleSaid(refusal: string | undefined, waiting: number, offline: boolean, fragile: boolean, saving: boolean): string {
+  if (refusal) return `Not taken: ${refusal}.`
+  if (waiting === 0) return ''
+  if (fragile) return 'This device’s storage is full or closed: keep this page open until everything is sent.'
+  if (offline && saving) return 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.'
+  return offline ? 'No network: kept on this device, sent when it is back.' : ''
 }

@@ -1,85 +1,41 @@
 'use server'
-import { axesOf } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
 import type { Evidence } from '@/core/evidence/evidence'
-import { marksFaults, spelled } from '@/core/operations/bikeFaults'
-import { evidenceFaults } from '@/core/operations/operations'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikeById } from '@/server/bikes/bikes'
-import { database, together } from '@/server/db/connection'
+import { database, withTransaction } from '@/server/db/connection'
+import { isId } from '@/server/ids'
 import { memberById } from '@/server/members/members'
-import { appendRow, finishSetup, openSetup, rowsOf, setupById, startSetup, withdrawRow } from '@/server/setups/setups'
-import { isId } from '../shared/ids'
-
-export type Kept = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'refused'; say: string }>
-
-const KEPT: Kept = { outcome: 'kept' }
-const refused = (say: string): Kept => ({ outcome: 'refused', say })
+import { checkedRow } from '@/server/outbox/deliver'
+import { appendEvidence, MOST_ROWS, setupById, startSetup as insertSetup } from '@/server/setups/setups'
 
 /** Starts a set-up of a member on a bike, or takes up the one left open there; the set-up's id, or null for an unknown member, an unknown bike or one with an open fault. */
-export async function begin(memberId: string, bikeId: string): Promise<string | null> {
-  const person = await signedIn()
+export async function startSetup(memberId: string, bikeId: string): Promise<string | null> {
+  const person = await requireUser()
   const db = database()
   const bike = isId(bikeId) ? await bikeById(db, bikeId) : null
   if (!isId(memberId) || !bike || bike.openFaults > 0 || !(await memberById(db, memberId))) return null
-  const open = await openSetup(db, memberId, bikeId)
-  if (open) return open.id
-  const id = crypto.randomUUID()
-  await startSetup(db, { id, memberId, bike, at: new Date(), by: person.id })
-  return id
+  return insertSetup(db, { id: crypto.randomUUID(), memberId, bike, at: new Date(), by: person.id })
 }
 
-/** Keeps one row of evidence. Sent again under the same id it changes nothing. */
-export async function keep(setupId: string, id: string, row: Evidence): Promise<Kept> {
-  const person = await signedIn()
-  if (!isId(setupId) || !isId(id)) return refused('the request was cut short')
-  const faults = evidenceFaults(row)
-  if (faults.length > 0) return refused(faults.map((f) => `${f.pointer.slice(1)} ${f.reason}`).join('; '))
+/**
+ * Starts a new set-up of the same rider on the same bike from rows of one that somebody else saved meanwhile; the new
+ * set-up's id, or null where the bike is out of use by now or the rows do not fit it any more. The row ids are the
+ * caller's, new ones: sent again it is the same set-up.
+ */
+export async function continueSetup(setupId: string, rows: readonly Readonly<{ id: string; row: Evidence }>[]): Promise<string | null> {
+  const person = await requireUser()
   const db = database()
-  const setup = await setupById(db, setupId)
-  if (!setup) return refused('this set-up does not exist')
-  if (setup.finishedAt) return refused('these numbers were saved already; start a new set-up to change them')
-  const marks = marksFaults(setup.type, row.at, '')
-  if (marks.length > 0) return refused(marks.map((f) => f.reason).join('; '))
-  await appendRow(db, setupId, { id, row: row.at ? { ...row, at: spelled(setup.type, row.at) } : row }, new Date(), person.id)
-  return KEPT
-}
-
-/** Withdraws a row; it stays on record as withdrawn. */
-export async function withdraw(setupId: string, id: string): Promise<Kept> {
-  const person = await signedIn()
-  if (!isId(setupId) || !isId(id)) return refused('the request was cut short')
-  const db = database()
-  const setup = await setupById(db, setupId)
-  if (!setup) return refused('this set-up does not exist')
-  if (setup.finishedAt) return refused('these numbers were saved already')
-  await withdrawRow(db, setupId, id, new Date(), person.id)
-  return KEPT
-}
-
-/** Saves the numbers: a last row that sets them, and the set-up is finished. Sent again it changes nothing. */
-export async function save(setupId: string, id: string, marks: Marks): Promise<Kept> {
-  const person = await signedIn()
-  if (!isId(setupId) || !isId(id)) return refused('the request was cut short')
-  const db = database()
-  const setup = await setupById(db, setupId)
-  if (!setup) return refused('this set-up does not exist')
-  if (setup.finishedAt) return KEPT
-  const row: Evidence = { kind: 'set', at: marks }
-  const faults = [...evidenceFaults(row), ...marksFaults(setup.type, marks, '')]
-  if (faults.length > 0) return refused(faults.map((f) => f.reason).join('; '))
-  const open = axesOf(setup.type).filter((axis) => marks[axis] === undefined)
-  if (open.length > 0) return refused('not every scale has its mark yet')
+  const setup = isId(setupId) ? await setupById(db, setupId) : null
+  const bike = setup && (await bikeById(db, setup.bikeId))
+  if (!setup || !bike || bike.openFaults > 0 || !Array.isArray(rows) || rows.length > MOST_ROWS || !rows.every((r) => isId(r?.id))) return null
   const at = new Date()
-  await together(db, async (tx) => {
-    await appendRow(tx, setupId, { id, row: { ...row, at: spelled(setup.type, marks) } }, at, person.id)
-    await finishSetup(tx, setupId, id, at, person.id)
+  return withTransaction(db, async (tx) => {
+    const id = await insertSetup(tx, { id: crypto.randomUUID(), memberId: setup.memberId, bike, at, by: person.id })
+    const begun = await setupById(tx, id)
+    for (const sent of rows) {
+      const checked = checkedRow(begun!, sent.row)
+      if ('row' in checked) await appendEvidence(tx, id, { id: sent.id, row: checked.row }, at, person.id)
+    }
+    return id
   })
-  return KEPT
-}
-
-/** How many rows a set-up holds; lets a page see whether another instructor went on with it. */
-export async function rowsNow(setupId: string): Promise<Readonly<{ id: string; row: Evidence }>[]> {
-  await signedIn()
-  return isId(setupId) ? rowsOf(database(), setupId) : []
 }

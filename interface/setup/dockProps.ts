@@ -27,4 +27,7 @@ export type DockProps = Readonly<{
   onReplace: (old: Row | undefined, row: Evidence) => void
   onStep: (step: Step) => void
   onFinish: () => void
+  /** Somebody else saved this set-up meanwhile: start a new one from what stands here. */
+  onGoOn?: () => void
+  moving: boolean
 }>

@@ -5,7 +5,8 @@ import { lookedSinceSet, lookOf, tellsOfTheBody } from './flow'
 const LANDMARK_SAID = { hipCrest: 'the top of the hip bone at the side', frontHipBone: 'the bony point at the front of the pelvis', between: 'half-way from the thigh’s bony knob to the top of the hip bone', trochanter: 'the bony knob at the top of the thigh' } as const
 
 /** The sentence of a step, and the small line under it that says how, or what to take care of. */
-export function asked({ step, rows, answer, set, landmark, finished, shown, bikeType }: DockProps): { sentence: string; small: string } {
+export function asked({ step, rows, answer, set, landmark, finished, onGoOn, shown, bikeType }: DockProps): { sentence: string; small: string } {
+  if (onGoOn) return { sentence: 'Somebody else saved the numbers of this set-up.', small: 'Theirs stand on the rider’s page. To change them, start a new set-up from what was seen here.' }
   if (finished) return { sentence: 'These numbers are saved.', small: 'To change them, start a new set-up from the rider’s page.' }
   const evidence = rows.map((r) => r.row)
   if (step === 'talk') {

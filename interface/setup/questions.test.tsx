@@ -18,7 +18,7 @@ function props(step: DockProps['step'], rows: Row[]): DockProps {
   const nothing = () => undefined
   return {
     step, rows, answer, working: false, bikeType: HOLES_BIKE, school: schoolOf(), set: evidence.some((e) => e.kind === 'set'), shown: answer.marks,
-    landmark: 'hipCrest', landmarks: ['hipCrest', 'between'], finished: false, busy: false, canSave: true, trouble: '', onLandmark: nothing, onAdd: nothing, onReplace: nothing, onStep: nothing, onFinish: nothing,
+    landmark: 'hipCrest', landmarks: ['hipCrest', 'between'], finished: false, busy: false, moving: false, canSave: true, trouble: '', onLandmark: nothing, onAdd: nothing, onReplace: nothing, onStep: nothing, onFinish: nothing,
   }
 }
 

@@ -1,10 +1,9 @@
 'use client'
-import { LogoutOutlined } from '@ant-design/icons'
-import { Button } from 'antd'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
-import { signOut } from '../signIn/actions'
+import { OutboxStatus } from '../outbox/OutboxStatus'
+import { SignOut } from '../outbox/SignOut'
 import { LengthsSwitch } from './LengthsSwitch'
 import { LightSwitch } from './LightSwitch'
 import { Mark } from './Mark'
@@ -37,11 +36,10 @@ export function Shell({ studio, person, children }: { studio: string; person: st
           })}
         </nav>
         <span className={styles.person}>{person}</span>
+        <OutboxStatus />
         <LengthsSwitch />
         <LightSwitch />
-        <form action={signOut}>
-          <Button type="text" htmlType="submit" icon={<LogoutOutlined />} aria-label="Sign out" title="Sign out" />
-        </form>
+        <SignOut />
       </header>
       <main className={styles.main}>{children}</main>
     </>

@@ -90,7 +90,10 @@ function initSql(password) {
   return [
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
     `CREATE USER IF NOT EXISTS 'saddle'@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    `ALTER USER 'saddle'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `GRANT ALL ON ${DATABASE}.* TO 'saddle'@'127.0.0.1';`,
+    // Further databases beside it, for trials of migrations and restores.
+    `GRANT ALL ON \`${DATABASE}\\_%\`.* TO 'saddle'@'127.0.0.1';`,
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,
     `DELETE FROM mysql.global_priv WHERE User='root' AND Host<>'localhost';`,
     'FLUSH PRIVILEGES;',

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { answering, run, stop } from './processes.mjs'
 
@@ -12,10 +12,18 @@ export async function build(root, dist) {
   const print = fingerprint(root)
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return
   console.log('Building …')
+  rmSync(stamp, { force: true })
   await run(bin(root, 'next'), ['build'], { cwd: root, quiet: true, env: { NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1' } }).catch((error) => {
     throw new Error(`The build failed.\n${error.output}`, { cause: error })
   })
+  await bundleWorker(root, dist)
   writeFileSync(stamp, print)
+}
+
+/** The core's thread for the server, as one file beside the build. */
+export async function bundleWorker(root, dist) {
+  const { build: bundle } = await import('esbuild')
+  await bundle({ entryPoints: [join(root, 'server/compute/worker.ts')], outfile: join(root, dist, 'compute', 'worker.cjs'), bundle: true, platform: 'node', format: 'cjs', target: 'node20', logLevel: 'error' })
 }
 
 /** Serves a build (or the development server) on loopback; resolves once it answers. */

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import type { BikeReading } from '../../core/calibration/bikeReading'
 import type { InspectionItem } from '../../core/bike/inspection'
@@ -8,6 +8,9 @@ import type { TypeCalibration } from '../../core/calibration/calibrate'
 import type { TapeReading } from '../../core/calibration/readings'
 import type { Evidence } from '../../core/evidence/evidence'
 import type { School } from '../../core/school/school'
+
+/** The version of a type and the readings that a machine's own offsets were computed from. */
+export type OwnFrom = Readonly<{ typeId: string; readings: readonly string[] }>
 
 /**
  * What was seen and done; whatever can be computed is computed. Times are UTC with milliseconds.
@@ -67,6 +70,13 @@ export const verification = mysqlTable('verification', {
   updatedAt: moment('updated_at').notNull().default(now),
 })
 
+/** Tries to sign in that failed, per account and per peer; kept by the rate-limiting library. */
+export const signInTries = mysqlTable('sign_in_tries', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+})
+
 export const rateLimit = mysqlTable('rate_limit', {
   id: id(),
   key: varchar('key', { length: 190 }).notNull().unique(),
@@ -83,6 +93,18 @@ export const studio = mysqlTable('studio', {
   school: json('school').$type<Partial<School>>().notNull(),
 })
 
+/** What all versions of one type have in common: the name nobody else in the studio has. */
+export const bikeTypeLine = mysqlTable(
+  'bike_type_line',
+  {
+    id: id(),
+    studioId: reference('studio_id').notNull().references(() => studio.id),
+    /** Name of the version in force. Compared without regard to capitals and accents, as the database's collation does. */
+    name: varchar('name', { length: 80 }).notNull(),
+  },
+  (t) => [uniqueIndex('bike_type_line_name').on(t.studioId, t.name)],
+)
+
 /** One version of a type; never changed. What one edits is a line of versions, the highest is in force. */
 export const bikeType = mysqlTable(
   'bike_type',
@@ -90,7 +112,7 @@ export const bikeType = mysqlTable(
     id: id(),
     studioId: reference('studio_id').notNull().references(() => studio.id),
     /** All versions of one type share this. */
-    lineId: reference('line_id').notNull(),
+    lineId: reference('line_id').notNull().references(() => bikeTypeLine.id),
     version: int('version').notNull(),
     /** The type as the core reads it. */
     definition: json('definition').$type<BikeType>().notNull(),
@@ -126,8 +148,10 @@ export const bike = mysqlTable(
     studioId: reference('studio_id').notNull().references(() => studio.id),
     typeId: reference('type_id').notNull().references(() => bikeType.id),
     number: int('number').notNull(),
-    /** This machine's own offsets, as the core reads them. */
+    /** This machine's own offsets, as the core reads them: computed, never typed in. */
     own: json('own').$type<Bike>().notNull(),
+    /** What `own` was computed from: the version of the type and the readings, by id. */
+    ownFrom: json('own_from').$type<OwnFrom>(),
   },
   (t) => [uniqueIndex('bike_number').on(t.studioId, t.number)],
 )
@@ -205,8 +229,10 @@ export const setup = mysqlTable(
     finishedBy: reference('finished_by').references(() => user.id),
     /** The row of evidence that set the saved numbers. */
     numbersId: reference('numbers_id'),
+    /** `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the database. */
+    openKey: varchar('open_key', { length: 73 }).unique(),
   },
-  (t) => [index('setup_member').on(t.memberId, t.startedAt)],
+  (t) => [index('setup_member').on(t.memberId, t.startedAt), index('setup_saved').on(t.memberId, t.finishedAt), index('setup_bike_saved').on(t.bikeId, t.finishedAt)],
 )
 
 /** Append-only: rows are never changed; what was a mistake is withdrawn by a row of its own. */
@@ -229,7 +255,7 @@ export const withdrawal = mysqlTable('withdrawal', {
   by: reference('by').notNull().references(() => user.id),
 })
 
-/** Who sits where, until midnight studio time; the latest of a bike and day counts, an empty rider frees the bike. */
+/** Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is `bikeAssignment`. */
 export const seating = mysqlTable(
   'seating',
   {
@@ -245,6 +271,19 @@ export const seating = mysqlTable(
   (t) => [index('seating_day').on(t.day, t.bikeId)],
 )
 
+/** Who sits where on a studio's day: one rider a bike, one bike a rider, held by the database. A free bike has no row. */
+export const bikeAssignment = mysqlTable(
+  'bike_assignment',
+  {
+    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    memberId: reference('member_id').notNull().references(() => member.id),
+    day: varchar('day', { length: 10 }).notNull(),
+    assignedAt: moment('assigned_at').notNull(),
+    assignedBy: reference('assigned_by').notNull().references(() => user.id),
+  },
+  (t) => [primaryKey({ columns: [t.day, t.bikeId] }), uniqueIndex('assignment_member').on(t.day, t.memberId)],
+)
+
 export const classNote = mysqlTable(
   'class_note',
   {
@@ -258,5 +297,5 @@ export const classNote = mysqlTable(
     madeBy: reference('made_by').notNull().references(() => user.id),
     withdrawnAt: moment('withdrawn_at'),
   },
-  (t) => [index('note_member').on(t.memberId, t.madeAt)],
+  (t) => [index('note_member').on(t.memberId, t.madeAt), index('note_made').on(t.madeAt)],
 )

@@ -1,58 +1,115 @@
-import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm'
+import { and, asc, count, desc, eq, inArray, isNull, like, notExists, sql, type SQL } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
-import type { Access } from '../db/connection'
+import type { DbExecutor } from '../db/connection'
+import { isDuplicate } from '../db/errors'
 import { bike, bikeType, evidence, member, setup } from '../db/schema'
 
 export type Member = Readonly<{ id: string; name: string }>
+export type Numbers = Readonly<{ marks: Marks; bikeNumber: number; type: BikeType; at: Date }>
 
 /** A member with the latest saved numbers, if any, and a set-up still open. */
-export type MemberInList = Member &
-  Readonly<{ numbers: Readonly<{ marks: Marks; bikeNumber: number; type: BikeType; at: Date }> | null; openSetupId: string | null }>
+export type MemberInList = Member & Readonly<{ numbers: Numbers | null; openSetupId: string | null }>
 
 /** Longest name kept. */
 export const LONGEST_NAME = 120
+/** Members on one page of the list. */
+export const PAGE_SIZE = 60
 
-/** All members of a studio by name. */
-export async function membersOf(db: Access, studioId: string): Promise<MemberInList[]> {
-  const members = await db.select({ id: member.id, name: member.name }).from(member).where(eq(member.studioId, studioId)).orderBy(asc(member.name))
-  const saved = await db
+export type MemberSearch = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
+export type MemberPage = Readonly<{ members: readonly MemberInList[]; total: number; page: number; pages: number }>
+
+/** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
+export async function searchMembers(db: DbExecutor, studioId: string, search: MemberSearch): Promise<MemberPage> {
+  const wanted = and(nameHolds(studioId, search.typed), search.withoutNumbers ? neverSaved(db) : undefined)
+  const [{ total }] = await db.select({ total: count() }).from(member).where(wanted)
+  const pages = Math.max(1, Math.ceil(total / PAGE_SIZE))
+  const page = Math.min(pages, Math.max(1, search.page))
+  const found = await db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(wanted)
+    .orderBy(asc(member.name), asc(member.id))
+    .limit(PAGE_SIZE)
+    .offset((page - 1) * PAGE_SIZE)
+  const ids = found.map((m) => m.id)
+  const [numbers, open] = [await latestNumbers(db, ids), await openSetups(db, ids)]
+  return { members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })), total, page, pages }
+}
+
+/** How many members of a studio there are, and how many of them without numbers. */
+export async function countMembers(db: DbExecutor, studioId: string): Promise<Readonly<{ all: number; withoutNumbers: number }>> {
+  const [{ all }] = await db.select({ all: count() }).from(member).where(eq(member.studioId, studioId))
+  const [{ without }] = await db.select({ without: count() }).from(member).where(and(eq(member.studioId, studioId), neverSaved(db)))
+  return { all, withoutNumbers: without }
+}
+
+/** The first members by name that hold every word typed. */
+export async function membersLike(db: DbExecutor, studioId: string, typed: string, most: number): Promise<Member[]> {
+  return db.select({ id: member.id, name: member.name }).from(member).where(nameHolds(studioId, typed)).orderBy(asc(member.name), asc(member.id)).limit(most)
+}
+
+/** Every word typed stands in the name; accents and capitals do not count, as the database's collation compares. */
+function nameHolds(studioId: string, typed: string): SQL | undefined {
+  const words = typed.trim().split(/\s+/).filter(Boolean).slice(0, 6)
+  return and(eq(member.studioId, studioId), ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)))
+}
+
+const neverSaved = (db: DbExecutor): SQL =>
+  notExists(db.select({ one: sql`1` }).from(setup).where(and(eq(setup.memberId, member.id), sql`${setup.finishedAt} IS NOT NULL`)))
+
+/** The latest saved numbers of each of these members who has any. */
+export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, Numbers>> {
+  if (memberIds.length === 0) return new Map()
+  const latest = sql`(SELECT MAX(later.finished_at) FROM setup later WHERE later.member_id = ${setup.memberId})`
+  const rows = await db
     .select({ memberId: setup.memberId, at: setup.finishedAt, row: evidence.row, bikeNumber: bike.number, type: bikeType.definition })
     .from(setup)
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
-    .where(and(eq(bike.studioId, studioId), isNotNull(setup.finishedAt)))
-    .orderBy(asc(setup.finishedAt))
-  const open = await db
-    .select({ memberId: setup.memberId, id: setup.id })
-    .from(setup)
-    .innerJoin(bike, eq(bike.id, setup.bikeId))
-    .where(and(eq(bike.studioId, studioId), isNull(setup.finishedAt)))
-    .orderBy(asc(setup.startedAt))
-  const latest = new Map(saved.map((row) => [row.memberId, row]))
-  const openOf = new Map(open.map((row) => [row.memberId, row.id]))
-  return members.map((m) => {
-    const last = latest.get(m.id)
-    const numbers = last?.at ? { marks: last.row.at ?? {}, bikeNumber: last.bikeNumber, type: last.type, at: last.at } : null
-    return { ...m, numbers, openSetupId: openOf.get(m.id) ?? null }
-  })
+    .where(and(inArray(setup.memberId, [...memberIds]), eq(setup.finishedAt, latest)))
+    .orderBy(asc(setup.id))
+  return new Map(rows.map(({ memberId, at, row, bikeNumber, type }) => [memberId, { marks: row.at ?? {}, bikeNumber, type, at: at! }]))
 }
 
-export async function memberById(db: Access, id: string): Promise<Member | null> {
+async function openSetups(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, string>> {
+  if (memberIds.length === 0) return new Map()
+  const rows = await db
+    .select({ memberId: setup.memberId, id: setup.id })
+    .from(setup)
+    .where(and(inArray(setup.memberId, [...memberIds]), isNull(setup.finishedAt)))
+    .orderBy(asc(setup.startedAt))
+  return new Map(rows.map((row) => [row.memberId, row.id]))
+}
+
+export async function memberById(db: DbExecutor, id: string): Promise<Member | null> {
   const [found] = await db.select({ id: member.id, name: member.name }).from(member).where(eq(member.id, id))
   return found ?? null
 }
 
-/** Adds a member; the same id again changes nothing. */
-export async function addMember(db: Access, added: Readonly<{ id: string; studioId: string; name: string; at: Date; by: string }>): Promise<void> {
-  await db
-    .insert(member)
-    .values({ id: added.id, studioId: added.studioId, name: added.name, addedAt: added.at, addedBy: added.by })
-    .onDuplicateKeyUpdate({ set: { id: added.id } })
+/** The same id again with the same name changes nothing; with another name the outcome says which it has. */
+export type AddedMember = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'idTaken'; name: string }>
+
+export async function addMember(db: DbExecutor, added: Readonly<{ id: string; studioId: string; name: string; at: Date; by: string }>): Promise<AddedMember> {
+  const { id, studioId, name, at, by } = added
+  try {
+    await db.insert(member).values({ id, studioId, name, addedAt: at, addedBy: by })
+    return { outcome: 'kept' }
+  } catch (error) {
+    if (!isDuplicate(error)) throw error
+    const before = await memberById(db, id)
+    return before?.name === name ? { outcome: 'kept' } : { outcome: 'idTaken', name: before?.name ?? '' }
+  }
+}
+
+/** Corrects a name; false where the member is not called `from` any more (somebody else was faster). */
+export async function renameMember(db: DbExecutor, id: string, from: string, to: string): Promise<boolean> {
+  await db.update(member).set({ name: to }).where(and(eq(member.id, id), eq(member.name, from)))
+  return (await memberById(db, id))?.name === to
 }
 
 /** Members of exactly this name, so that one is not added twice unseen. */
-export async function membersNamed(db: Access, studioId: string, name: string): Promise<Member[]> {
-  return db.select({ id: member.id, name: member.name }).from(member).where(and(eq(member.studioId, studioId), eq(member.name, name))).orderBy(desc(member.addedAt))
+export async function membersNamed(db: DbExecutor, studioId: string, name: string): Promise<Member[]> {
+  return db.select({ id: member.id, name: member.name }).from(member).where(and(eq(member.studioId, studioId), eq(member.name, name))).orderBy(desc(member.addedAt)).limit(20)
 }

@@ -13,3 +13,9 @@ export const dateSaid = (at: Date, timeZone: string): string => dayjs(at).tz(tim
 
 /** "18:05" in the studio's time zone. */
 export const timeSaid = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('HH:mm')
+
+/** "at 18:05", with the date before it where that is not today: "on Mon 23 Nov 2026 at 18:05". */
+export function dayAndTimeSaid(at: Date, timeZone: string, now = new Date()): string {
+  const today = studioDay(at, timeZone) === studioDay(now, timeZone)
+  return `${today ? '' : `on ${dateSaid(at, timeZone)} `}at ${timeSaid(at, timeZone)}`
+}

@@ -3,32 +3,52 @@ import { randomFrom } from '@/core/belief/random'
 import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Evidence } from '@/core/evidence/evidence'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
-import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, weighTape } from '@/interface/bikes/actions'
-import { note, sit, unnote } from '@/interface/floor/actions'
-import { add } from '@/interface/members/actions'
-import { begin, keep, rowsNow, save, withdraw } from '@/interface/setup/actions'
+import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, takeBackTape, weighTape } from '@/interface/bikes/actions'
+import { POST as postOutbox } from '@/app/api/outbox/route'
+import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
+import type { Marks } from '@/core/conventions'
+import { assignBike } from '@/interface/floor/actions'
+import { add, findMembers, rename } from '@/interface/members/actions'
+import { continueSetup, startSetup } from '@/interface/setup/actions'
 import { SHEETS, TYPES } from '@/scripts/netloftHall'
 import { bikeById, bikesOf } from '@/server/bikes/bikes'
 import { changedSince } from '@/server/bikes/machines'
 import { typeLine } from '@/server/bikes/types'
 import { closeDatabase, database } from '@/server/db/connection'
-import { notesOn, seatedOn } from '@/server/notes/notes'
-import { savedSetups, setupById } from '@/server/setups/setups'
+import { evidence as evidenceTable } from '@/server/db/schema'
+import { assignmentsOn, notesOn } from '@/server/notes/notes'
+import { rowsOf, savedSetups, setupById } from '@/server/setups/setups'
 import { studioDay } from '@/server/studio/day'
 
 /** Who is signed in is the session's business; here it is always the same instructor, or nobody. */
 let nobody = false
+let who = 'bram-okell'
 jest.mock('@/server/accounts/session', () => ({
-  signedIn: async () => {
+  requireUser: async () => {
     if (nobody) throw new Error('sent to sign in')
-    return { id: 'bram-okell', name: 'Bram Okell' }
+    return { id: who, name: 'Bram Okell' }
   },
+  currentUser: async () => (nobody ? null : { id: who, name: 'Bram Okell' }),
 }))
 
 const db = database()
 const id = () => crypto.randomUUID()
 const row: Evidence = { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight: '7', seatSlide: 'D' } }
 const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '8', barSlide: '3' }
+
+/** What a device sends, through the route that takes it. */
+async function tell(entry: object, headers: Record<string, string> = {}): Promise<{ status: number; outcome: string; say?: string; code?: string }> {
+  const request = new Request('http://127.0.0.1/api/outbox', { method: 'POST', headers: { 'content-type': 'application/json', host: '127.0.0.1', ...headers }, body: JSON.stringify({ author: 'bram-okell', madeAtMs: Date.now(), ...entry }) })
+  const response = await postOutbox(request)
+  const said = (await response.json()) as { outcome?: string; say?: string; code?: string }
+  return { status: response.status, outcome: response.status === 200 ? 'kept' : response.status === 422 ? 'refused' : String(response.status), say: said.say, code: said.code }
+}
+const keep = (setupId: string, rowId: string, seen: Evidence) => tell({ op: 'appendEvidence', id: rowId, setupId, row: seen })
+const withdraw = (setupId: string, rowId: string) => tell({ op: 'withdrawEvidence', id: id(), setupId, rowId })
+const save = (setupId: string, rowId: string, numbers: Marks) => tell({ op: 'finishSetup', id: rowId, setupId, marks: numbers })
+const note = (noteId: string, memberId: string, bikeId: string, sign: string, side: string) => tell({ op: 'addNote', id: noteId, memberId, bikeId, sign, side })
+const unnote = (noteId: string) => tell({ op: 'withdrawNote', id: id(), noteId })
+const rowsNow = (setupId: string) => rowsOf(db, setupId)
 
 async function member(): Promise<string> {
   const added = await add(id(), `Action ${id().slice(0, 8)}`, false)
@@ -39,6 +59,7 @@ async function member(): Promise<string> {
 afterAll(closeDatabase)
 beforeEach(() => {
   nobody = false
+  who = 'bram-okell'
 })
 
 test('adding: spaces are tidied, empty and endless names refused in words, the same name asked about', async () => {
@@ -59,39 +80,39 @@ test('adding twice under one id, as after a lost answer, adds once', async () =>
 
 test('beginning again at the same bike takes up what was left open; unknown people and bikes begin nothing', async () => {
   const rider = await member()
-  const first = await begin(rider, 'bike-1')
-  expect(await begin(rider, 'bike-1')).toBe(first)
-  expect(await begin(rider, 'bike-2')).not.toBe(first)
-  expect(await begin('nobody', 'bike-1')).toBeNull()
-  expect(await begin(rider, 'bike-99')).toBeNull()
+  const first = await startSetup(rider, 'bike-1')
+  expect(await startSetup(rider, 'bike-1')).toBe(first)
+  expect(await startSetup(rider, 'bike-2')).not.toBe(first)
+  expect(await startSetup('nobody', 'bike-1')).toBeNull()
+  expect(await startSetup(rider, 'bike-99')).toBeNull()
 })
 
 test('rows are held to the wire format and to the bike’s own marks, and told in words', async () => {
-  const setupId = (await begin(await member(), 'bike-1'))!
-  expect(await keep(setupId, id(), row)).toEqual({ outcome: 'kept' })
-  expect(await keep(setupId, id(), { ...row, at: { seatHeight: '99' } })).toEqual({ outcome: 'refused', say: 'the seat height has no mark 99; the nearest are 15 and 14' })
-  expect(await keep(setupId, id(), { kind: 'stature', mm: 17_000 })).toEqual({ outcome: 'refused', say: 'mm is out of range: at most 2500 is possible' })
+  const setupId = (await startSetup(await member(), 'bike-1'))!
+  expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'kept' })
+  expect(await keep(setupId, id(), { ...row, at: { seatHeight: '99' } })).toMatchObject({ outcome: 'refused', say: 'the seat height has no mark 99; the nearest are 15 and 14' })
+  expect(await keep(setupId, id(), { kind: 'stature', mm: 17_000 })).toMatchObject({ outcome: 'refused', say: 'mm is out of range: at most 2500 is possible' })
   expect(await keep(setupId, id(), { kind: 'wish', posture: 'low' } as unknown as Evidence)).toMatchObject({ outcome: 'refused' })
   expect(await keep('none', id(), row)).toMatchObject({ outcome: 'refused' })
   expect((await rowsNow(setupId)).map((r) => r.row)).toEqual([row])
 })
 
 test('labels are kept as the scale spells them', async () => {
-  const setupId = (await begin(await member(), 'bike-3'))!
+  const setupId = (await startSetup(await member(), 'bike-3'))!
   await keep(setupId, id(), { kind: 'set', at: { seatHeight: '+2.50' } })
   expect((await rowsNow(setupId))[0].row.at).toEqual({ seatHeight: '2.5' })
 })
 
 test('saving needs every mark; saved twice it is saved once; afterwards nothing is added or taken back', async () => {
   const rider = await member()
-  const setupId = (await begin(rider, 'bike-1'))!
+  const setupId = (await startSetup(rider, 'bike-1'))!
   const look = id()
   await keep(setupId, look, row)
-  expect(await save(setupId, id(), { seatHeight: '7' })).toEqual({ outcome: 'refused', say: 'not every scale has its mark yet' })
+  expect(await save(setupId, id(), { seatHeight: '7' })).toMatchObject({ outcome: 'refused', say: 'not every scale has its mark yet' })
   expect(await save(setupId, id(), { ...marks, seatSlide: 'Z' })).toMatchObject({ outcome: 'refused' })
   const numbers = id()
-  expect(await save(setupId, numbers, marks)).toEqual({ outcome: 'kept' })
-  expect(await save(setupId, numbers, marks)).toEqual({ outcome: 'kept' })
+  expect(await save(setupId, numbers, marks)).toMatchObject({ outcome: 'kept' })
+  expect(await save(setupId, numbers, marks)).toMatchObject({ outcome: 'kept' })
   expect(await savedSetups(db, rider)).toMatchObject([{ marks, by: 'Bram Okell' }])
   expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'refused' })
   expect(await withdraw(setupId, look)).toMatchObject({ outcome: 'refused' })
@@ -101,18 +122,18 @@ test('saving needs every mark; saved twice it is saved once; afterwards nothing 
 test('who sits where holds for the studio’s day; unknown bikes and members are refused', async () => {
   const rider = await member()
   const today = studioDay(new Date(), 'Europe/Oslo')
-  expect(await sit(id(), 'bike-5', rider)).toEqual({ outcome: 'kept' })
-  expect((await seatedOn(db, today)).find((s) => s.bikeId === 'bike-5')?.memberId).toBe(rider)
-  expect(await sit(id(), 'bike-5', null)).toEqual({ outcome: 'kept' })
-  expect((await seatedOn(db, today)).find((s) => s.bikeId === 'bike-5')).toBeUndefined()
-  expect(await sit(id(), 'bike-77', rider)).toMatchObject({ outcome: 'refused' })
-  expect(await sit(id(), 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
+  expect(await assignBike(id(), 'bike-5', rider)).toEqual({ outcome: 'kept' })
+  expect((await assignmentsOn(db, today)).find((s) => s.bikeId === 'bike-5')?.memberId).toBe(rider)
+  expect(await assignBike(id(), 'bike-5', null)).toEqual({ outcome: 'kept' })
+  expect((await assignmentsOn(db, today)).find((s) => s.bikeId === 'bike-5')).toBeUndefined()
+  expect(await assignBike(id(), 'bike-77', rider)).toMatchObject({ outcome: 'refused' })
+  expect(await assignBike(id(), 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
 })
 
 test('a note keeps its region, side and author; unknown signs and sides are refused; taken back it is gone', async () => {
   const rider = await member()
   const made = id()
-  expect(await note(made, rider, 'bike-2', 'kneesOut', 'left')).toEqual({ outcome: 'kept' })
+  expect(await note(made, rider, 'bike-2', 'kneesOut', 'left')).toMatchObject({ outcome: 'kept' })
   expect(await notesOn(db, rider)).toMatchObject([{ region: 'knees', sign: 'kneesOut', side: 'left', by: 'Bram Okell' }])
   expect(await note(id(), rider, 'bike-2', 'levitating', 'left')).toMatchObject({ outcome: 'refused' })
   expect(await note(id(), rider, 'bike-2', 'kneesOut', 'up' as 'left')).toMatchObject({ outcome: 'refused' })
@@ -122,40 +143,48 @@ test('a note keeps its region, side and author; unknown signs and sides are refu
 
 test('signed out, no action does anything', async () => {
   nobody = true
-  for (const act of [() => add(id(), 'X', true), () => begin('member-01', 'bike-1'), () => keep('a', 'b', row), () => withdraw('a', 'b'), () => save('a', 'b', marks), () => sit(id(), 'bike-1', null), () => note(id(), 'member-01', 'bike-1', 'kneesOut', 'left'), () => unnote('a'), () => rowsNow('a')]) {
-    await expect(act()).rejects.toThrow('sent to sign in')
-  }
+  const bikeActions = [
+    () => saveType(id(), null, { bikeType: TYPES.sorrel, sheet: SHEETS.sorrel }), () => exportTypes(), () => importFile('{}'), () => addMachines('sorrel', '700'), () => keepTape(id(), 'sorrel', { marks: {}, lengths: {} }),
+    () => takeBackTape(id()), () => finishCalibration(id(), 'sorrel'), () => weighTape('bike-1', { marks: {}, lengths: {} }, 'metric'), () => keepMeasured(id(), 'bike-1', { kind: 'saddleLine', mm: 1, afterClosing: true }),
+    () => takeBackMeasured('bike-1', id()), () => removeMachine('bike-1'), () => lookOver(id(), 'bike-1', []), () => clear('bike-1', id()),
+  ]
+  const others = [() => add(id(), 'X', true), () => rename('member-01', 'X', 'Y'), () => findMembers(''), () => startSetup('member-01', 'bike-1'), () => continueSetup('a', []), () => assignBike(id(), 'bike-1', null)]
+  for (const act of [...bikeActions, ...others]) await expect(act()).rejects.toThrow('sent to sign in')
+  expect(await keep('a', 'b', row)).toMatchObject({ status: 401 })
+  expect((await getRows(new Request('http://127.0.0.1/'), { params: Promise.resolve({ id: 'setup-member-01' }) })).status).toBe(401)
 })
 
 test('a bike out of use takes no set-up and no rider, until its fault is mended', async () => {
   const memberId = await member()
   const look = id()
   expect(await lookOver(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }])).toEqual({ outcome: 'kept' })
-  expect(await begin(memberId, 'bike-12')).toBeNull()
-  expect(await sit(id(), 'bike-12', memberId)).toEqual({ outcome: 'refused', say: 'bike 12 is out of use until its fault is mended' })
+  expect(await startSetup(memberId, 'bike-12')).toBeNull()
+  expect(await assignBike(id(), 'bike-12', memberId)).toEqual({ outcome: 'refused', say: 'bike 12 is out of use until its fault is mended' })
   expect(await clear('bike-12', `${look.slice(0, 33)}-0`)).toEqual({ outcome: 'kept' })
-  expect(await begin(memberId, 'bike-12')).not.toBeNull()
+  expect(await startSetup(memberId, 'bike-12')).not.toBeNull()
   expect(await lookOver('not an id!', 'bike-12', [])).toMatchObject({ outcome: 'refused' })
 })
 
 test('a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew counts alone', async () => {
+  await addMachines('sorrel', '350')
+  const bikeId = (await bikesOf(db, 'netloft-hall')).find((b) => b.number === 350)!.id
   const marks = { seatHeight: '8', seatSlide: 'D' }
   const { lengths } = placeAt(TYPES.sorrel, undefined, positionsOf(TYPES.sorrel, marks).positions)
   const tape = (mm: number) => ({ marks, lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) } })
-  expect(await weighTape('bike-10', tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
-  expect(await keepMeasured(id(), 'bike-10', { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
-  const offset = async () => (await bikeById(db, 'bike-10'))!.own.offsetsMm!.seatHeight!
+  expect(await weighTape(bikeId, tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
+  expect(await keepMeasured(id(), bikeId, { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
+  const offset = async () => (await bikeById(db, bikeId))!.own.offsetsMm!.seatHeight!
   expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-  expect(await weighTape('bike-10', tape(-9), 'metric')).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
+  expect(await weighTape(bikeId, tape(-9), 'metric')).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
   const later = id()
-  expect(await keepMeasured(later, 'bike-10', { kind: 'tape', ...tape(-9) }, true)).toEqual({ outcome: 'kept' })
+  expect(await keepMeasured(later, bikeId, { kind: 'tape', ...tape(-9) }, true)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeLessThan(-6)
-  expect(await changedSince(db, 'bike-10', new Date(Date.now() - 60_000))).not.toBeNull()
-  expect(await changedSince(db, 'bike-10', new Date(Date.now() + 60_000))).toBeNull()
-  expect(await takeBackMeasured('bike-10', later)).toEqual({ outcome: 'kept' })
+  expect(await changedSince(db, bikeId, new Date(Date.now() - 60_000))).not.toBeNull()
+  expect(await changedSince(db, bikeId, new Date(Date.now() + 60_000))).toBeNull()
+  expect(await takeBackMeasured(bikeId, later)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeGreaterThan(2)
-  expect(await weighTape('bike-10', { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
-  expect(await weighTape('bike-10', { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({ outcome: 'refused' })
+  expect(await weighTape(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
+  expect(await weighTape(bikeId, { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({ outcome: 'refused' })
 })
 
 test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
@@ -218,4 +247,82 @@ test('calibration: refused with one mark, kept as a version with how sure it is,
   expect(sheet).toMatchObject({ version: 3, calibration: latest.calibration, sheet: { stop: 'lever' } })
   await saveType(id(), sheet.id, { bikeType: { ...sheet.bikeType, gripOrigin: { ...sheet.bikeType.gripOrigin, yMm: 640 } }, sheet: sheet.sheet })
   expect((await typeLine(db, saved.lineId))[0].calibration).toBeNull()
+})
+
+describe('what a device sends', () => {
+  test('is taken only from who tapped it, from a page of this server, as JSON of its size', async () => {
+    const setupId = (await startSetup(await member(), 'bike-1'))!
+    const entry = { op: 'appendEvidence', id: id(), setupId, row }
+    who = 'ines-harrow'
+    expect(await tell(entry)).toMatchObject({ status: 409 })
+    who = 'bram-okell'
+    expect(await tell(entry, { origin: 'http://elsewhere.example' })).toMatchObject({ status: 403 })
+    expect(await tell(entry, { 'content-type': 'text/plain' })).toMatchObject({ status: 422 })
+    expect(await tell({ ...entry, padding: 'x'.repeat(30_000) })).toMatchObject({ status: 422 })
+    expect(await tell({ ...entry, op: 'constructor' })).toMatchObject({ status: 422, code: 'malformed' })
+    expect(await rowsNow(setupId)).toEqual([])
+    expect(await tell(entry, { origin: 'http://127.0.0.1' })).toMatchObject({ status: 200 })
+  })
+
+  test.each([null, 7, [], 'x', { nested: true }, undefined])('%p where a text belongs is refused in words, never a fault', async (odd) => {
+    const setupId = (await startSetup(await member(), 'bike-1'))!
+    for (const entry of [
+      { op: 'appendEvidence', id: odd, setupId, row }, { op: 'appendEvidence', id: id(), setupId: odd, row }, { op: 'appendEvidence', id: id(), setupId, row: odd },
+      { op: 'withdrawEvidence', id: id(), setupId, rowId: odd }, { op: 'finishSetup', id: id(), setupId, marks: odd }, { op: 'addNote', id: id(), memberId: odd, bikeId: odd, sign: odd, side: odd },
+      { op: 'withdrawNote', id: id(), noteId: odd }, { op: odd, id: id() },
+    ]) expect([200, 422]).toContain((await tell(entry)).status)
+    expect((await setupById(db, setupId))?.finishedAt).toBeNull()
+  })
+
+  test('the second to save is told who saved what, and may go on with a new set-up from their own rows', async () => {
+    const rider = await member()
+    const setupId = (await startSetup(rider, 'bike-1'))!
+    await keep(setupId, id(), row)
+    const both = await Promise.all([save(setupId, id(), marks), save(setupId, id(), { ...marks, seatHeight: '8' })])
+    expect(both.map((b) => b.outcome).sort()).toEqual(['kept', 'refused'])
+    const told = both.find((b) => b.outcome === 'refused')!
+    expect(told).toMatchObject({ code: 'finished', say: expect.stringMatching(/^Bram Okell saved [78] · D · 8 · 3 here at \d\d:\d\d\./) })
+    expect(await savedSetups(db, rider)).toHaveLength(1)
+    const rows = [{ id: id(), row }, { id: id(), row: { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '8', seatSlide: 'D' } } as Evidence }]
+    const next = await continueSetup(setupId, rows)
+    expect(next).not.toBe(setupId)
+    expect(await continueSetup(setupId, rows)).toBe(next)
+    expect(await rowsNow(next!)).toEqual(rows)
+  })
+
+  test('a set-up holds five hundred rows; the next is refused in words', async () => {
+    const setupId = (await startSetup(await member(), 'bike-1'))!
+    await db.insert(evidenceTable).values(Array.from({ length: 500 }, () => ({ id: id(), setupId, row, seenAt: new Date(), seenBy: 'bram-okell' })))
+    expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'refused', code: 'full' })
+  })
+
+  test('a note made an hour ago without network keeps its time; a clock in the future does not', async () => {
+    const rider = await member()
+    const hourAgo = Date.now() - 3_600_000
+    await tell({ op: 'addNote', id: id(), memberId: rider, bikeId: 'bike-2', sign: 'kneesOut', side: 'left', madeAtMs: hourAgo })
+    await tell({ op: 'addNote', id: id(), memberId: rider, bikeId: 'bike-2', sign: 'rocking', side: 'both', madeAtMs: Date.now() + 9e9 })
+    const [later, earlier] = await notesOn(db, rider)
+    expect(earlier.madeAt.getTime()).toBe(hourAgo)
+    expect(later.madeAt.getTime()).toBeLessThanOrEqual(Date.now())
+  })
+})
+
+describe('odd input is refused in words', () => {
+  test('names: what cannot be seen is taken out, and what is then left must be readable', async () => {
+    const mark = id().slice(0, 8)
+    const added = await add(id(), `Jo\u200b\u0000 \u202e${mark}\ufeff`, false)
+    expect(added.outcome).toBe('added')
+    expect(await add(id(), `Jo ${mark}`, false)).toMatchObject({ outcome: 'sameName' })
+    for (const nothing of ['\u200b\u200d', '\u0000', '⠀', '...']) expect(await add(id(), nothing, true)).toMatchObject({ outcome: 'refused', say: 'A member needs a name.' })
+    for (const odd of [null, 7, {}, []]) expect(await add(id(), odd as unknown as string, true)).toMatchObject({ outcome: 'refused' })
+  })
+
+  test('one item wrong three hundred times is one fault too many; a tape without lengths says nothing', async () => {
+    const faults = Array.from({ length: 300 }, () => ({ id: id(), item: 'pins' as const, note: '' }))
+    expect(await lookOver(id(), 'bike-8', faults)).toEqual({ outcome: 'refused', say: 'one item stands twice' })
+    expect(await lookOver(id(), 'bike-8', [null] as never)).toMatchObject({ outcome: 'refused' })
+    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({ outcome: 'refused' })
+    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' }, lengths: {} })).toMatchObject({ outcome: 'refused' })
+    expect(await keepTape(id(), 'sorrel', null as never)).toMatchObject({ outcome: 'refused' })
+  })
 })

@@ -1,14 +1,20 @@
 /** @jest-environment node */
+import { eq } from 'drizzle-orm'
+import type { BikeType } from '@/core/bike/bike'
+import { placeAt, positionsOf } from '@/core/bike/place'
 import { USUAL_SHEET } from '@/core/bike/sheet'
+import type { Marks } from '@/core/conventions'
 import { INSPECTION_ITEMS } from '@/core/bike/inspection'
 import { readTypeFile, typeFileOf, type WholeType } from '@/core/operations/typeFile'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { addBikes, bikeById, bikesOf, offered } from '@/server/bikes/bikes'
-import { addBikeReading, clearFault, faultsOf, keepLook, lastInspections, readingsOf, savedBetween, withdrawBikeReading } from '@/server/bikes/machines'
+import { addBikeReading, clearFault, faultsOf, recordInspection, lastInspections, readingsOf, savedBetween, withdrawBikeReading } from '@/server/bikes/machines'
+import { recomputeMachine } from '@/server/bikes/machineCalibration'
+import * as tables from '@/server/db/schema'
 import { addTypeReading, importTypes, typeLine, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
-import { closeDatabase, database, together } from '@/server/db/connection'
+import { closeDatabase, database, withTransaction } from '@/server/db/connection'
 import { addMember } from '@/server/members/members'
-import { appendRow, finishSetup, savedSetups, startSetup } from '@/server/setups/setups'
+import { finishSetup, savedSetups, startSetup } from '@/server/setups/setups'
 
 const db = database()
 const [studioId, by] = ['netloft-hall', 'ines-harrow']
@@ -46,8 +52,8 @@ test('a version is written once under its id, put in force on the line’s bikes
 test('two managers edit one type: the second is told who was first, and nothing is overwritten', async () => {
   const type = await newType()
   const both = await Promise.all([170, 172.5].map((crankMm) => write({ ...whole(type.name), bikeType: { ...HOLES_BIKE, name: type.name, crankMm } }, type.id)))
-  expect(both.map((w) => w.outcome).sort()).toEqual(['changedMeanwhile', 'kept'])
-  expect(both.find((w) => w.outcome === 'changedMeanwhile')).toMatchObject({ by: 'Ines Harrow' })
+  expect(both.map((w) => w.outcome).sort()).toEqual(['kept', 'versionConflict'])
+  expect(both.find((w) => w.outcome === 'versionConflict')).toMatchObject({ by: 'Ines Harrow' })
   expect(await typeLine(db, type.lineId)).toHaveLength(2)
 })
 
@@ -63,8 +69,7 @@ test('a saved set-up keeps the version it was made on', async () => {
   const [memberId, setupId, rowId] = [id(), id(), id()]
   await addMember(db, { id: memberId, studioId, name: `Keeps ${memberId.slice(0, 6)}`, at, by })
   await startSetup(db, { id: setupId, memberId, bike: (await bikeById(db, bikeId))!, at, by })
-  await appendRow(db, setupId, { id: rowId, row: { kind: 'set', at: { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' } } }, at, by)
-  await finishSetup(db, setupId, rowId, at, by)
+  await finishSetup(db, setupId, { id: rowId, marks: { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' } }, at, by)
   const bigger = { marks: [{ label: '1', mm: 0 }, { label: '2', mm: 30 }], halfMarks: false }
   await write({ ...whole(type.name), bikeType: { ...HOLES_BIKE, name: type.name, axes: { ...HOLES_BIKE.axes, seatHeight: { directionDeg: 107, scale: bigger } } } }, type.id)
   const [saved] = await savedSetups(db, memberId)
@@ -113,8 +118,8 @@ test('a faulty bike is not offered until cleared; who found it, and when it was 
   const bikeId = await newBike(type.id)
   const [lookId, faultId] = [id(), id()]
   const look = { id: lookId, bikeId, good: INSPECTION_ITEMS.slice(1), faults: [{ id: faultId, item: 'pins' as const, note: 'seat pin worn' }], at, by }
-  await keepLook(db, look)
-  await keepLook(db, look)
+  await recordInspection(db, look)
+  await recordInspection(db, look)
   expect(await bikeById(db, bikeId)).toMatchObject({ openFaults: 1 })
   expect(offered(await bikesOf(db, studioId)).some((b) => b.id === bikeId)).toBe(false)
   expect(await faultsOf(db, bikeId)).toMatchObject([{ item: 'pins', note: 'seat pin worn', foundBy: 'Ines Harrow', clearedAt: null }])
@@ -141,9 +146,78 @@ test('a deadlock is done again, a real fault is not', async () => {
       if (tries <= times) throw Object.assign(new Error('undone'), { cause: { errno } })
       return tries
     }
-    return together(db, work)
+    return withTransaction(db, work)
   }
   expect(await fails(1213, 2)).toBe(3)
   await expect(fails(1213, 9)).rejects.toThrow('undone')
   await expect(fails(1062, 1)).rejects.toThrow('undone')
+})
+
+describe('an id belongs to one content', () => {
+  test('a look over a bike, the answer lost, what is wrong corrected: told, and nothing of it half kept', async () => {
+    const bikeId = await newBike((await newType()).id)
+    const [lookId, faultId] = [id(), id()]
+    const wrong = (item: 'pins' | 'saddle', fault = faultId) => ({ id: lookId, bikeId, good: INSPECTION_ITEMS.filter((i) => i !== item), faults: [{ id: fault, item, note: '' }], at, by })
+    expect(await recordInspection(db, wrong('pins'))).toEqual({ outcome: 'kept' })
+    expect(await recordInspection(db, wrong('saddle'))).toEqual({ outcome: 'idTaken' })
+    expect(await recordInspection(db, { ...wrong('saddle', id()) })).toEqual({ outcome: 'idTaken' })
+    expect(await recordInspection(db, { ...wrong('saddle'), id: id() })).toEqual({ outcome: 'idTaken' })
+    expect((await faultsOf(db, bikeId)).map((f) => f.item)).toEqual(['pins'])
+    expect(await recordInspection(db, { ...wrong('saddle', id()), id: id() })).toEqual({ outcome: 'kept' })
+    expect((await faultsOf(db, bikeId)).map((f) => f.item).sort()).toEqual(['pins', 'saddle'])
+  })
+
+  test('a version, a tape toward a calibration, a reading of a machine', async () => {
+    const type = await newType()
+    const bikeId = await newBike(type.id)
+    expect(await write({ ...whole(type.name), bikeType: { ...HOLES_BIKE, name: type.name, crankMm: 165 } }, null, type.id)).toEqual({ outcome: 'idTaken' })
+    const [tapeId, readingId] = [id(), id()]
+    const tape = (stackMm: number) => addTypeReading(db, { id: tapeId, typeId: type.id, row: { marks: { seatHeight: '3' }, lengths: { stackMm } }, at, by })
+    const tilt = (deg: number) => addBikeReading(db, { id: readingId, bikeId, row: { kind: 'tilt', deg, floorDeg: 0, across: 'highestPoints' }, at, by })
+    expect([await tape(700), await tape(700), await tape(710)].map((w) => w.outcome)).toEqual(['kept', 'kept', 'idTaken'])
+    expect([await tilt(-1), await tilt(-1), await tilt(-2)].map((w) => w.outcome)).toEqual(['kept', 'kept', 'idTaken'])
+  })
+})
+
+describe('a machine’s own offsets are computed from its readings and the version in force', () => {
+  const lengthsAt = (type: BikeType, offsetMm: number, marks: Marks) => {
+    const { lengths } = placeAt(type, { offsetsMm: { seatHeight: offsetMm } }, positionsOf(type, marks).positions)
+    return { saddleHeightMm: lengths.saddleHeightMm, setbackMm: lengths.setbackMm }
+  }
+  const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
+
+  test('an edit of the equipment only keeps what the tape found; another geometry fits the same tape anew', async () => {
+    const type = await newType()
+    const bikeId = await newBike(type.id)
+    const definition = { ...HOLES_BIKE, name: type.name }
+    await addBikeReading(db, { id: id(), bikeId, row: { kind: 'tape', marks, lengths: lengthsAt(definition, 6, marks) }, at, by })
+    await withTransaction(db, (tx) => recomputeMachine(tx, bikeId))
+    const measured = (await bikeById(db, bikeId))!.own
+    expect(measured.offsetsMm!.seatHeight).toBeCloseTo(6, 0)
+    expect(measured.sdMm!.seatHeight).toBeLessThan(3)
+
+    const equipment = await write({ bikeType: definition, sheet: { ...USUAL_SHEET, stop: 'lever' } }, type.id)
+    expect((await bikeById(db, bikeId))!.own).toEqual(measured)
+    if (equipment.outcome !== 'kept') throw new Error(equipment.outcome)
+
+    const higher = { ...definition, seatOrigin: { ...definition.seatOrigin, yMm: definition.seatOrigin.yMm + 6 } }
+    const geometry = await write({ bikeType: higher, sheet: USUAL_SHEET }, equipment.id)
+    expect((await bikeById(db, bikeId))!.own.offsetsMm!.seatHeight).toBeCloseTo(0, 0)
+    const [stored] = await db.select({ from: tables.bike.ownFrom }).from(tables.bike).where(eq(tables.bike.id, bikeId))
+    expect(stored.from).toMatchObject({ typeId: geometry.outcome === 'kept' && geometry.id, readings: [expect.any(String)] })
+  })
+
+  test('a new calibration of the type makes unmeasured machines surer, and leaves measured ones as they are', async () => {
+    const type = await newType()
+    const [plain, taped] = [await newBike(type.id), await newBike(type.id)]
+    const definition = { ...HOLES_BIKE, name: type.name }
+    await addBikeReading(db, { id: id(), bikeId: taped, row: { kind: 'tape', marks, lengths: lengthsAt(definition, 3, marks) }, at, by })
+    const calibration = { rmsMm: 1, readings: 9, sdMm: { seatHeight: 4 }, expectedErrorMm: { saddleHeightMm: 4, setbackMm: 1, reachMm: 1, stackMm: 1 } }
+    await writeVersion(db, { id: id(), studioId, baseId: type.id, whole: { bikeType: definition, sheet: USUAL_SHEET }, calibration, at, by })
+    const own = async (bikeId: string) => (await bikeById(db, bikeId))!.own
+    expect((await own(plain)).offsetsMm).toBeUndefined()
+    expect((await own(plain)).sdMm!.seatHeight).toBeCloseTo(Math.hypot(6, 4), 1)
+    expect((await own(taped)).sdMm!.seatHeight).toBeLessThan(5)
+    expect((await own(taped)).offsetsMm!.seatHeight).toBeCloseTo(3, 0)
+  })
 })

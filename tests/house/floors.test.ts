@@ -5,7 +5,7 @@ const PROBES = {
   React: ['core/scale/probe.ts', `import { useState } from 'react'\nexport const a = useState`],
   Next: ['core/scale/probe.ts', `import { headers } from 'next/headers'\nexport const a = headers`],
   Drizzle: ['core/scale/probe.ts', `import { sql } from 'drizzle-orm'\nexport const a = sql`],
-  'a floor above': ['core/scale/probe.ts', `import { signedIn } from '../../server/accounts/session'\nexport const a = signedIn`],
+  'a floor above': ['core/scale/probe.ts', `import { requireUser } from '../../server/accounts/session'\nexport const a = requireUser`],
   'a clock': ['core/scale/probe.ts', `export const now = () => new Date()`],
   'unseeded chance': ['core/scale/probe.ts', `export const a = Math.random()`],
   'plain arithmetic': ['core/scale/probe.ts', `export const half = (mm: number): number => mm / 2\n`],

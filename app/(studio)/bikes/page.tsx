@@ -4,20 +4,20 @@ import { judgeTilt } from '@/core/bike/tilt'
 import { schoolOf } from '@/core/school/school'
 import { BikesView } from '@/interface/bikes/BikesView'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikesOf } from '@/server/bikes/bikes'
 import { lastInspections } from '@/server/bikes/machines'
 import { typesOf } from '@/server/bikes/types'
 import { database } from '@/server/db/connection'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Bikes' }
 
 export default async function BikesPage() {
-  await signedIn()
+  await requireUser()
   const now = new Date()
   const db = database()
-  const studio = await theStudio(db)
+  const studio = await getStudio(db)
   const [types, bikes, looked] = await Promise.all([typesOf(db, studio.id), bikesOf(db, studio.id), lastInspections(db)])
   const { tilt } = schoolOf(studio.school)
   return (

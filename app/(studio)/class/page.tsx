@@ -1,32 +1,27 @@
+import { marksLine } from '@/core/words/labels'
 import type { Metadata } from 'next'
 import { marksFaults } from '@/core/operations/bikeFaults'
 import { ClassRoom } from '@/interface/floor/ClassRoom'
-import { marksLine } from '@/interface/shared/marksText'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikesOf } from '@/server/bikes/bikes'
 import { database } from '@/server/db/connection'
-import { membersOf } from '@/server/members/members'
-import { notesSince, seatedOn } from '@/server/notes/notes'
+import { latestNumbers } from '@/server/members/members'
+import { assignmentsOn, notesSince } from '@/server/notes/notes'
 import { studioDay } from '@/server/studio/day'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Class' }
 
 const DAY_MS = 86_400_000
 
 export default async function ClassPage() {
-  await signedIn()
+  await requireUser()
   const now = new Date()
   const db = database()
-  const studio = await theStudio(db)
+  const studio = await getStudio(db)
   const day = studioDay(now, studio.timeZone)
-  const [bikes, members, seated, recent] = await Promise.all([
-    bikesOf(db, studio.id),
-    membersOf(db, studio.id),
-    seatedOn(db, day),
-    notesSince(db, new Date(now.getTime() - DAY_MS)),
-  ])
-  const numbersOf = new Map(members.map((m) => [m.id, m.numbers]))
+  const [bikes, seated, recent] = await Promise.all([bikesOf(db, studio.id), assignmentsOn(db, day), notesSince(db, new Date(now.getTime() - DAY_MS))])
+  const numbersOf = await latestNumbers(db, seated.map((s) => s.memberId))
   const today = recent.filter((note) => studioDay(note.madeAt, studio.timeZone) === day)
   return (
     <ClassRoom
@@ -45,7 +40,6 @@ export default async function ClassPage() {
           elsewhere: numbers && !here ? `${numbers.type.name}${numbers.type.name === bike.type.name ? ' as it was marked before' : ''}` : null,
         }
       })}
-      members={members.map(({ id, name }) => ({ id, name }))}
       notes={today.map(({ id, memberId, sign, side }) => ({ id, memberId, sign, side }))}
     />
   )

@@ -1,22 +1,31 @@
 import type { Metadata } from 'next'
+import { marksLine } from '@/core/words/labels'
 import { Members } from '@/interface/members/Members'
-import { marksLine } from '@/interface/shared/marksText'
+import { requireUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
-import { membersOf } from '@/server/members/members'
+import { countMembers, searchMembers } from '@/server/members/members'
 import { dateSaid } from '@/server/studio/day'
-import { theStudio } from '@/server/studio/studio'
-import { signedIn } from '@/server/accounts/session'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Members' }
 
-export default async function MembersPage() {
-  await signedIn()
+type Asked = Readonly<{ searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>> }>
+
+/** A page of the list; what is searched for, which page and whether only those without numbers stand in the address. */
+export default async function MembersPage({ searchParams }: Asked) {
+  await requireUser()
+  const asked = await searchParams
+  const typed = single(asked.find).slice(0, 100)
+  const search = { typed, withoutNumbers: single(asked.without) === '1', page: Number.parseInt(single(asked.page), 10) || 1 }
   const db = database()
-  const studio = await theStudio(db)
-  const members = await membersOf(db, studio.id)
+  const studio = await getStudio(db)
+  const [found, counts] = await Promise.all([searchMembers(db, studio.id, search), countMembers(db, studio.id)])
   return (
     <Members
-      members={members.map(({ id, name, numbers, openSetupId }) => ({
+      search={{ ...search, page: found.page }}
+      pages={{ total: found.total, count: found.pages }}
+      counts={counts}
+      members={found.members.map(({ id, name, numbers, openSetupId }) => ({
         id,
         name,
         openSetupId,
@@ -24,4 +33,9 @@ export default async function MembersPage() {
       }))}
     />
   )
+}
+
+/** The first of what an address says under one key, which may stand there twice or not at all. */
+function single(value: string | string[] | undefined): string {
+  return (Array.isArray(value) ? value[0] : value) ?? ''
 }

@@ -1,3 +1,4 @@
+import { marksLine } from '@/core/words/labels'
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import type { BikeReading } from '@/core/calibration/bikeReading'
@@ -8,23 +9,22 @@ import { capitalised } from '@/core/words/phrases'
 import { LENGTH_NAME } from '@/core/words/tape'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { MachineView } from '@/interface/bikes/MachineView'
-import { marksLine } from '@/interface/shared/marksText'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikeById, type StudioBike } from '@/server/bikes/bikes'
 import { faultsOf, looksOver, readingsOf, savedBetween } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
 import { dateSaid } from '@/server/studio/day'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Bike' }
 
 export default async function MachinePage({ params }: { params: Promise<{ id: string }> }) {
-  await signedIn()
+  await requireUser()
   const { id } = await params
   const db = database()
   const bike = await bikeById(db, id)
   if (!bike) notFound()
-  const [studio, faults, readings, looked] = await Promise.all([theStudio(db), faultsOf(db, id), readingsOf(db, id), looksOver(db, id)])
+  const [studio, faults, readings, looked] = await Promise.all([getStudio(db), faultsOf(db, id), readingsOf(db, id), looksOver(db, id)])
   const state = inspectionState(looked[0]?.at.getTime() ?? null, bike.openFaults, new Date().getTime())
   const changed = readings.findLastIndex((r) => r.row.kind === 'tape' && r.row.anew)
   const lastGood = readings.slice(0, Math.max(0, changed)).findLast((r) => r.row.kind === 'tape')

@@ -2,18 +2,18 @@ import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import { WhoFitsView } from '@/interface/bikes/WhoFitsView'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikesOf } from '@/server/bikes/bikes'
 import { typesOf } from '@/server/bikes/types'
 import { database } from '@/server/db/connection'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Who fits' }
 
 export default async function WhoFitsPage() {
-  await signedIn()
+  await requireUser()
   const db = database()
-  const studio = await theStudio(db)
+  const studio = await getStudio(db)
   const [types, bikes] = await Promise.all([typesOf(db, studio.id), bikesOf(db, studio.id)])
   const fleet = types.flatMap(({ lineId, bikeType }) => {
     const count = bikes.filter((b) => b.lineId === lineId).length

@@ -4,21 +4,21 @@ import { inspectionState } from '@/core/bike/inspection'
 import { capitalised } from '@/core/words/phrases'
 import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { RoundView } from '@/interface/bikes/RoundView'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { bikesOf } from '@/server/bikes/bikes'
 import { lastInspections } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
 import { dateSaid } from '@/server/studio/day'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Round' }
 
 export default async function RoundPage({ searchParams }: { searchParams: Promise<{ bike?: string }> }) {
-  await signedIn()
+  await requireUser()
   const { bike } = await searchParams
   const now = new Date()
   const db = database()
-  const studio = await theStudio(db)
+  const studio = await getStudio(db)
   const [bikes, looked] = await Promise.all([bikesOf(db, studio.id), lastInspections(db)])
   if (bikes.length === 0) redirect('/bikes')
   return (

@@ -6,9 +6,9 @@ import { axesOf } from '@/core/bike/bike'
 import { REGION_NAME, signNamed, type Region } from '@/core/watch/signs'
 import { RiderView } from '@/interface/rider/RiderView'
 import { sureness, SURENESS_SAID } from '@/interface/setup/flow'
-import { labelSaid } from '@/core/words/labels'
-import { AXIS_TITLE, marksLine } from '@/interface/shared/marksText'
-import { signedIn } from '@/server/accounts/session'
+import { labelSaid, marksLine } from '@/core/words/labels'
+import { AXIS_TITLE } from '@/interface/shared/marksText'
+import { requireUser } from '@/server/accounts/session'
 import { bikesOf, offered } from '@/server/bikes/bikes'
 import { changedSince } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
@@ -16,15 +16,15 @@ import { memberById } from '@/server/members/members'
 import { notesOn } from '@/server/notes/notes'
 import { openSetupsOf, savedSetups } from '@/server/setups/setups'
 import { dateSaid, timeSaid } from '@/server/studio/day'
-import { theStudio } from '@/server/studio/studio'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Rider' }
 
 export default async function RiderPage({ params }: { params: Promise<{ id: string }> }) {
-  await signedIn()
+  await requireUser()
   const { id } = await params
   const db = database()
-  const [studio, member] = await Promise.all([theStudio(db), memberById(db, id)])
+  const [studio, member] = await Promise.all([getStudio(db), memberById(db, id)])
   if (!member) notFound()
   const [bikes, setups, open, notes] = await Promise.all([bikesOf(db, studio.id), savedSetups(db, id), openSetupsOf(db, id), notesOn(db, id)])
   const told = setups.map((setup) => {

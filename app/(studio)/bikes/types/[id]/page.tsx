@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { TypeEditor } from '@/interface/bikes/TypeEditor'
-import { signedIn } from '@/server/accounts/session'
+import { requireUser } from '@/server/accounts/session'
 import { typeLine } from '@/server/bikes/types'
 import { database } from '@/server/db/connection'
 
@@ -11,7 +11,7 @@ type Asked = Readonly<{ params: Promise<{ id: string }>; searchParams: Promise<{
 
 /** A type's editor: an existing line by its id, or a new one, empty or as a copy of another. */
 export default async function TypePage({ params, searchParams }: Asked) {
-  await signedIn()
+  await requireUser()
   const { id } = await params
   const { copy } = await searchParams
   const [latest] = id === 'new' && !copy ? [] : await typeLine(database(), copy ?? id)

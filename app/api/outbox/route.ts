@@ -1,0 +1,25 @@
+import { refusalSaid } from '@/core/words/outbox'
+import { currentUser } from '@/server/accounts/session'
+import { database } from '@/server/db/connection'
+import { readJson } from '@/server/http/readJson'
+import { deliver } from '@/server/outbox/deliver'
+import type { OutboxEntry } from '@/server/outbox/entry'
+
+/** Longest entry read, bytes: one row of evidence, one note. */
+const LONGEST = 20_000
+
+/**
+ * `POST /api/outbox`: one entry of a device's outbox. 200 kept, 422 refused with its reason in words, 401 signed out,
+ * 409 somebody else is signed in than who made it.
+ */
+export async function POST(request: Request): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return Response.json({ outcome: 'signedOut' }, { status: 401 })
+  const read = await readJson(request, LONGEST)
+  if (read.outcome === 'refused') return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
+  const entry = (read.body ?? {}) as OutboxEntry
+  if (entry.author !== person.id) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
+  const delivered = await deliver(database(), person, entry, new Date())
+  if (delivered.outcome === 'kept') return Response.json(delivered)
+  return Response.json({ code: delivered.code, say: refusalSaid(delivered) }, { status: 422 })
+}

@@ -1,0 +1,152 @@
+'use client'
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import type { OutboxEntry } from '@/server/outbox/entry'
+import { drain, resume } from './drain'
+import { send } from './send'
+import { openStore, type OutboxStore, type StoredEntry } from './store'
+
+type Said<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
+/** What is to be told, without what every entry has; `id` where the caller needs to know it. */
+export type Told = Said<OutboxEntry> & Readonly<{ id?: string }>
+
+type Outbox = Readonly<{
+  author: Readonly<{ id: string; name: string }>
+  /** Everything on this device, of every author; null until it was read. */
+  entries: readonly StoredEntry[] | null
+  /** The last round found no network. */
+  offline: boolean
+  /** Some entries live only as long as this page: the device's storage is full or broken. */
+  fragile: boolean
+  enqueue: (queue: string, told: readonly Told[]) => Promise<void>
+  /** Resolves once an entry that was enqueued has left the device, or was refused. */
+  settled: (id: string) => Promise<'sent' | 'refused'>
+  retry: (entry: StoredEntry) => Promise<void>
+  discard: (entry: StoredEntry) => Promise<void>
+  /** Sends at once instead of when the next round is due. */
+  sendNow: () => void
+}>
+
+const OutboxContext = createContext<Outbox | null>(null)
+
+export function useOutbox(): Outbox {
+  const outbox = useContext(OutboxContext)
+  if (!outbox) throw new Error('useOutbox outside of OutboxProvider')
+  return outbox
+}
+
+/** Waits between rounds after a fault or without a network, ms; then the last again and again. */
+const WAITS_MS = [1000, 2000, 4000, 8000, 15_000] as const
+const LOCK = 'yielding-saddle-outbox'
+
+/** One store for the page, opened once: Dexie itself keeps all tabs of the device together. */
+let opened: Promise<OutboxStore> | undefined
+const theStore = (): Promise<OutboxStore> => (opened ??= openStore())
+
+/**
+ * The device's outbox: what was tapped waits here until the server has it, whatever happens to network, tab or session.
+ * All tabs send under one lock, so that the order of every queue holds.
+ */
+export function OutboxProvider({ author, children }: { author: Readonly<{ id: string; name: string }>; children: ReactNode }) {
+  const [entries, setEntries] = useState<readonly StoredEntry[] | null>(null)
+  const [offline, setOffline] = useState(false)
+  const [fragile, setFragile] = useState(false)
+  const wake = useRef<() => void>(() => undefined)
+
+  useEffect(() => {
+    let gone = false
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let running = false
+    let again = false
+    let failures = 0
+
+    async function round(): Promise<void> {
+      if (gone) return
+      if (running) return void (again = true)
+      running = true
+      clearTimeout(timer)
+      const store = await theStore()
+      const ended = await oneAtATime(() => drain(store, author.id, send)).catch(() => 'later' as const)
+      running = false
+      if (gone) return
+      setOffline(ended === 'noNetwork')
+      failures = ended === 'later' || ended === 'noNetwork' ? failures + 1 : 0
+      if (failures > 0) timer = setTimeout(round, WAITS_MS[Math.min(failures, WAITS_MS.length) - 1])
+      else if (again) void round()
+      again = false
+    }
+    wake.current = () => {
+      failures = 0
+      void round()
+    }
+    const stopWatching = theStore().then(async (store) => {
+      await resume(store, author.id)
+      void round()
+      return store.watch((all) => {
+        if (gone) return
+        setEntries(all)
+        setFragile(all.some((entry) => !store.lasts(entry)))
+      })
+    })
+    const back = () => wake.current()
+    window.addEventListener('online', back)
+    document.addEventListener('visibilitychange', back)
+    return () => {
+      gone = true
+      clearTimeout(timer)
+      window.removeEventListener('online', back)
+      document.removeEventListener('visibilitychange', back)
+      void stopWatching.then((stop) => stop())
+    }
+  }, [author.id])
+
+  const enqueue = useCallback(
+    async (queue: string, told: readonly Told[]) => {
+      const madeAtMs = Date.now()
+      const added = told.map((one) => ({ queue, entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry }))
+      await (await theStore()).add(added)
+      wake.current()
+    },
+    [author.id],
+  )
+  const outbox = useMemo<Outbox>(
+    () => ({
+      author,
+      entries,
+      offline,
+      fragile,
+      enqueue,
+      settled,
+      retry: async ({ seq }) => {
+        await (await theStore()).change([seq], { state: 'waiting', attempts: 0, say: '', code: '' })
+        wake.current()
+      },
+      discard: async ({ seq }) => (await theStore()).remove([seq]),
+      sendNow: () => wake.current(),
+    }),
+    [author, entries, offline, fragile, enqueue],
+  )
+  return <OutboxContext.Provider value={outbox}>{children}</OutboxContext.Provider>
+}
+
+async function settled(id: string): Promise<'sent' | 'refused'> {
+  const store = await theStore()
+  return new Promise((resolve) => {
+    let stop: (() => void) | undefined
+    let ended = false
+    const end = (how: 'sent' | 'refused') => {
+      ended = true
+      stop?.()
+      resolve(how)
+    }
+    stop = store.watch((all) => {
+      const found = all.find((e) => e.entry.id === id)
+      if (!ended && (!found || found.state === 'refused')) end(found ? 'refused' : 'sent')
+    })
+    if (ended) stop()
+  })
+}
+
+/** Under the device's lock where the browser has locks; it is freed by itself when a tab is closed. */
+function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
+  return 'locks' in navigator ? (navigator.locks.request(LOCK, work) as Promise<T>) : work()
+}

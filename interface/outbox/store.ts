@@ -1,0 +1,92 @@
+import Dexie, { liveQuery, type Table } from 'dexie'
+import type { OutboxEntry } from '@/server/outbox/entry'
+
+export type EntryState = 'waiting' | 'sending' | 'refused' | 'signedOut'
+
+/** An entry on this device: `queue` keeps its order (a set-up, a class), `say` is why it was refused. */
+export type StoredEntry = Readonly<{ seq: number; queue: string; state: EntryState; attempts: number; say: string; code: string; entry: OutboxEntry }>
+export type NewEntry = Readonly<{ queue: string; entry: OutboxEntry }>
+
+/** Where entries lie until the server has them. Shared by all tabs of a device; `watch` tells every change in any of them. */
+export type OutboxStore = Readonly<{
+  all: () => Promise<StoredEntry[]>
+  add: (added: readonly NewEntry[]) => Promise<void>
+  change: (seqs: readonly number[], to: Partial<Omit<StoredEntry, 'seq' | 'entry'>>) => Promise<void>
+  remove: (seqs: readonly number[]) => Promise<void>
+  watch: (told: (entries: StoredEntry[]) => void) => () => void
+  /** Whether an entry outlives the page: false where this device's storage is full or broken. */
+  lasts: (entry: StoredEntry) => boolean
+}>
+
+type Kept = Omit<StoredEntry, 'seq'> & { seq?: number }
+const fresh = ({ queue, entry }: NewEntry): Kept => ({ queue, entry, state: 'waiting', attempts: 0, say: '', code: '' })
+
+/** The store in IndexedDB; where that cannot be opened or written, one that lives as long as the page. */
+export async function openStore(name = 'yielding-saddle'): Promise<OutboxStore> {
+  try {
+    const db = new Dexie(name)
+    db.version(1).stores({ entries: '++seq, &entry.id' })
+    await db.open()
+    return withFallback(indexedStore(db.table<Kept, number>('entries')), memoryStore())
+  } catch {
+    return memoryStore()
+  }
+}
+
+function indexedStore(entries: Table<Kept, number>): OutboxStore {
+  const all = async () => (await entries.orderBy('seq').toArray()) as StoredEntry[]
+  return {
+    all,
+    add: async (added) => void (await entries.bulkAdd(added.map(fresh))),
+    change: async (seqs, to) => void (await entries.where('seq').anyOf([...seqs]).modify(to)),
+    remove: (seqs) => entries.bulkDelete([...seqs]),
+    watch: (told) => {
+      const subscription = liveQuery(all).subscribe(told)
+      return () => subscription.unsubscribe()
+    },
+    lasts: () => true,
+  }
+}
+
+/** Sequence numbers of what is only in memory lie far behind those of the device's own. */
+const IN_MEMORY = 2 ** 40
+
+/** Writes to the device; what its storage will not take (full, taken away) is held in memory, and sent like the rest. */
+export function withFallback(device: OutboxStore, memory: OutboxStore): OutboxStore {
+  return {
+    all: async () => [...(await device.all().catch(() => [])), ...(await memory.all())],
+    add: (added) => device.add(added).catch(() => memory.add(added)),
+    change: async (seqs, to) => void (await Promise.all([memory.change(seqs, to), device.change(onDevice(seqs), to)])),
+    remove: async (seqs) => void (await Promise.all([memory.remove(seqs), device.remove(onDevice(seqs))])),
+    watch: (told) => {
+      let [a, b]: [StoredEntry[], StoredEntry[]] = [[], []]
+      const stops = [device.watch((entries) => told([...(a = entries), ...b])), memory.watch((entries) => told([...a, ...(b = entries)]))]
+      return () => stops.forEach((stop) => stop())
+    },
+    lasts: ({ seq }) => seq < IN_MEMORY,
+  }
+}
+
+const onDevice = (seqs: readonly number[]): number[] => seqs.filter((seq) => seq < IN_MEMORY)
+
+export function memoryStore(): OutboxStore {
+  let entries: StoredEntry[] = []
+  let last = IN_MEMORY
+  const watchers = new Set<(entries: StoredEntry[]) => void>()
+  const become = (next: StoredEntry[]) => {
+    entries = next
+    watchers.forEach((told) => told(entries))
+  }
+  return {
+    all: async () => entries,
+    add: async (added) => become([...entries, ...added.map((one) => ({ ...fresh(one), seq: ++last }))]),
+    change: async (seqs, to) => become(entries.map((e) => (seqs.includes(e.seq) ? { ...e, ...to } : e))),
+    remove: async (seqs) => become(entries.filter((e) => !seqs.includes(e.seq))),
+    watch: (told) => {
+      watchers.add(told)
+      told(entries)
+      return () => watchers.delete(told)
+    },
+    lasts: () => false,
+  }
+}

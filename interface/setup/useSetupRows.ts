@@ -1,0 +1,105 @@
+'use client'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { Marks } from '@/core/conventions'
+import type { Evidence } from '@/core/evidence/evidence'
+import type { OutboxEntry } from '@/server/outbox/entry'
+import { useOutbox, type Told } from '../outbox/OutboxProvider'
+import type { StoredEntry } from '../outbox/store'
+import type { Row } from './flow'
+import { replayed } from './replay'
+
+/** Somebody else's taps are here within two seconds. */
+const POLL_MS = 1500
+
+/** An entry that left the outbox, and since when: shown until the server's rows are known to be newer than that. */
+type Delivered = Readonly<{ entry: OutboxEntry; atMs: number }>
+
+export type SetupRows = Readonly<{
+  rows: readonly Row[]
+  /** This set-up's entries still on the device. */
+  pending: readonly StoredEntry[]
+  /** Somebody saved its numbers while the page was open. */
+  finishedElsewhere: boolean
+  add: (row: Evidence) => void
+  replace: (old: Row | undefined, row: Evidence) => void
+  takeBack: (row: Row) => void
+  /** Resolves once the numbers are in the outbox. */
+  save: (id: string, marks: Marks) => Promise<void>
+}>
+
+/**
+ * The rows of a set-up: the server's, asked for again and again since two may be at work on it, with this device's own
+ * taps on top, which count at once and wait in the outbox until the server has them.
+ */
+export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows {
+  const queue = `set-up ${setupId}`
+  const { entries, enqueue } = useOutbox()
+  const [server, setServer] = useState(stored)
+  const [finishedElsewhere, setFinishedElsewhere] = useState(false)
+  const [delivered, setDelivered] = useState<readonly Delivered[]>([])
+  // Tapped here and not yet in the store: counts from the very first moment.
+  const [tapped, setTapped] = useState<readonly OutboxEntry[]>([])
+  const last = useRef<readonly StoredEntry[]>([])
+
+  const pending = useMemo(() => (entries ?? []).filter((e) => e.queue === queue), [entries, queue])
+  useEffect(() => {
+    const left = last.current.filter((e) => e.state !== 'refused' && !pending.some((p) => p.seq === e.seq))
+    last.current = pending
+    const atMs = performance.now()
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    if (left.length > 0) setDelivered((all) => [...all, ...left.map(({ entry }) => ({ entry, atMs }))])
+  }, [pending])
+
+  useEffect(() => {
+    let gone = false
+    async function poll(): Promise<void> {
+      if (document.visibilityState === 'hidden') return
+      const askedAtMs = performance.now()
+      try {
+        const response = await fetch(`/api/set-ups/${setupId}/rows`, { cache: 'no-store' })
+        if (!response.ok || gone) return
+        const { rows, finished } = (await response.json()) as { rows: Row[]; finished: boolean }
+        if (gone) return
+        setServer((known) => (sameRows(known, rows) ? known : rows))
+        setDelivered((all) => (all.some((d) => d.atMs < askedAtMs) ? all.filter((d) => d.atMs >= askedAtMs) : all))
+        setFinishedElsewhere(finished)
+      } catch {
+        // No network: the next round asks again.
+      }
+    }
+    const timer = setInterval(() => void poll(), POLL_MS)
+    return () => {
+      gone = true
+      clearInterval(timer)
+    }
+  }, [setupId])
+
+  const rows = useMemo(() => {
+    const mine = pending.filter((e) => e.state !== 'refused').map((e) => e.entry)
+    const refused = new Set(pending.flatMap((e) => (e.state === 'refused' ? [e.entry.id] : [])))
+    return replayed(server, [...delivered.map((d) => d.entry).filter((e) => !refused.has(e.id)), ...mine, ...tapped])
+  }, [server, delivered, pending, tapped])
+
+  const tell = useCallback(
+    (told: readonly Told[]) => {
+      const named = told.map((one) => ({ ...one, id: one.id ?? crypto.randomUUID() })) as unknown as readonly OutboxEntry[]
+      setTapped((all) => [...all, ...named])
+      return enqueue(queue, named).then(() => {
+        // In the store, or already with the server: either way shown until the server's rows are newer than this.
+        const atMs = performance.now()
+        setTapped((all) => all.filter((t) => !named.includes(t)))
+        setDelivered((all) => [...all, ...named.map((entry) => ({ entry, atMs }))])
+      })
+    },
+    [enqueue, queue],
+  )
+  const append = useCallback((row: Evidence): Told => ({ op: 'appendEvidence', setupId, row }), [setupId])
+  const withdraw = useCallback((row: Row): Told => ({ op: 'withdrawEvidence', setupId, rowId: row.id }), [setupId])
+  const add = useCallback((row: Evidence) => void tell([append(row)]), [tell, append])
+  const replace = useCallback((old: Row | undefined, row: Evidence) => void tell([...(old ? [withdraw(old)] : []), append(row)]), [tell, append, withdraw])
+  const takeBack = useCallback((row: Row) => void tell([withdraw(row)]), [tell, withdraw])
+  const save = useCallback((id: string, marks: Marks) => tell([{ op: 'finishSetup', id, setupId, marks }]), [tell, setupId])
+  return { rows, pending, finishedElsewhere, add, replace, takeBack, save }
+}
+
+const sameRows = (a: readonly Row[], b: readonly Row[]): boolean => a.length === b.length && a.every((row, i) => row.id === b[i].id)

@@ -1,0 +1,45 @@
+import { join } from 'node:path'
+import { Piscina } from 'piscina'
+import { workOf } from '../../core/operations/cost'
+import { faultAnswer, type FaultAnswer } from '../../core/operations/faults'
+
+/** From this much work on (thousands of row-samples) a request waits in the slow lane. An ordinary set-up is far below. */
+const HEAVY = 120
+/** Longer than this no answer is worth waiting for. */
+const TIMEOUT_MS = 30_000
+/** As many may wait in a lane; whoever comes later is asked to come again. */
+const LONGEST_QUEUE = { quick: 400, slow: 20 } as const
+
+type Lane = keyof typeof LONGEST_QUEUE
+const lanes = new Map<Lane, Piscina>()
+
+/** Two lanes of one thread each, so that a heavy request never stands before an ordinary one; made at first use. */
+function lane(name: Lane): Piscina {
+  const known = lanes.get(name)
+  if (known) return known
+  const filename = join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
+  const made = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000, maxQueue: LONGEST_QUEUE[name], workerData: { background: name === 'slow' } })
+  lanes.set(name, made)
+  return made
+}
+
+/**
+ * One operation of the core in a thread of its own: the server goes on answering meanwhile. Faults come back as a
+ * value; `busy` when too many wait or the answer took too long.
+ */
+export async function compute<A extends object = object>(operation: string, request: unknown, timeoutMs = TIMEOUT_MS): Promise<A | FaultAnswer> {
+  const heavy = workOf(operation, request) > HEAVY
+  try {
+    return (await lane(heavy ? 'slow' : 'quick').run({ operation, request }, { signal: AbortSignal.timeout(timeoutMs) })) as A
+  } catch (error) {
+    const { name, message } = error as Error
+    if (name === 'AbortError' || name === 'TimeoutError') return faultAnswer('busy', [{ pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` }])
+    if (/queue/i.test(message)) return faultAnswer('busy', [{ pointer: '', reason: 'too many are being answered at once; ask again in a moment' }])
+    throw error
+  }
+}
+
+export async function closeCompute(): Promise<void> {
+  await Promise.all([...lanes.values()].map((pool) => pool.destroy()))
+  lanes.clear()
+}
