@@ -1,23 +1,28 @@
 /**
  * `npm run demo`: everything from a fresh clone to a running studio. Installs what is missing, starts MariaDB on
- * loopback, migrates, seeds Netloft Hall the first time, builds and serves. Ctrl-C stops it; what was entered stays.
+ * loopback, migrates, seeds Netloft Hall the first time, builds and serves, and starts again whatever stops by itself.
+ * Ctrl-C stops it; what was entered stays. A start that was interrupted is taken up by the next.
  *
  *   npm run demo -- --reset     forget everything entered and seed anew
  *   npm run demo -- --empty     a studio without bikes and members, apart from the demo's; begun anew each time
+ *   npm run demo -- --large     the studio that `npm run seed:large` made
  *   npm run demo -- --port 4100
  */
-import { rmSync } from 'node:fs'
+import { mkdirSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
-import { freePort, run } from './support/processes.mjs'
+import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
+import { keepRunning } from './support/supervise.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
-const { values } = parseArgs({ options: { empty: { type: 'boolean' }, reset: { type: 'boolean' }, dev: { type: 'boolean' }, port: { type: 'string', default: '4077' } } })
-const folder = join(root, '.data', values.empty ? 'empty' : '.')
+const PORT = 4077
+const flags = { empty: { type: 'boolean' }, large: { type: 'boolean' }, reset: { type: 'boolean' }, dev: { type: 'boolean' }, port: { type: 'string' }, data: { type: 'string' } }
+const { values } = parseArgs({ options: flags })
+const folder = values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.')
 const dist = process.env.NEXT_DIST ?? '.next'
 
 const stops = []
@@ -35,27 +40,53 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
   })
 }
 
+/** The port wanted, or, where only the usual one is taken, another, and that is said. */
+async function portToOpen() {
+  if (values.port === undefined) {
+    if (await isFree(PORT)) return PORT
+    const other = await freePort()
+    console.log(`Port ${PORT} is taken by another program; opening at ${other} instead.`)
+    return other
+  }
+  const port = Number(values.port)
+  if (!(port > 0 && port < 65_536)) throw new Error(`${values.port} is no port; 1 to 65535 are.`)
+  if (!(await isFree(port))) throw new Error(`Port ${port} is taken by another program. Stop that, or name another with --port.`)
+  return port
+}
+
 try {
   ensureNode()
   await ensureDebian([MARIADB])
   await ensureNpmPackages(root)
   await claim(folder)
   if (values.reset || values.empty) rmSync(join(folder, 'mariadb'), { recursive: true, force: true })
-  const database = await startMariaDb(folder)
+  let databasePort
+  let url
+  const database = await keepRunning({
+    name: 'The database',
+    start: async () => {
+      const started = await startMariaDb(folder, { port: databasePort })
+      databasePort = started.port
+      url = started.url
+      return started
+    },
+  })
   stops.push(database.stop)
-  const port = await freePort(Number(values.port))
+  const port = await portToOpen()
   const env = {
-    DATABASE_URL: database.url,
+    DATABASE_URL: url,
     BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
   process.stdout.write(await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], { cwd: root, env, quiet: true }))
   if (!values.dev) await build(root, dist)
-  const server = await serve(root, dist, port, env, { dev: values.dev })
+  const { createStream } = await import('rotating-file-stream')
+  mkdirSync(join(folder, 'log'), { recursive: true })
+  const log = createStream('server.log', { path: join(folder, 'log'), size: '5M', maxFiles: 4 })
+  const server = await keepRunning({ name: 'The server', start: () => serve(root, dist, port, env, { dev: values.dev, log, identity: join(folder, 'server.pid') }) })
   stops.push(server.stop)
-  server.exited.then(() => stopping || (console.error(`The server stopped by itself.\n${server.log()}`), stopAll(1)))
-  console.log(`\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  tarn-ferry-rows-east\n\nCtrl-C stops it.`)
+  console.log(`\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`)
 } catch (error) {
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)
   await stopAll(1)

@@ -65,6 +65,7 @@ try {
   await ensureNpmPackages(root)
   await claim(folder)
   rmSync(folder, { recursive: true, force: true })
+  await claim(folder)
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
   const port = await freePort()

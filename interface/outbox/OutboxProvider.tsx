@@ -131,18 +131,13 @@ export function OutboxProvider({ author, children }: { author: Readonly<{ id: st
 async function settled(id: string): Promise<'sent' | 'refused'> {
   const store = await theStore()
   return new Promise((resolve) => {
-    let stop: (() => void) | undefined
-    let ended = false
-    const end = (how: 'sent' | 'refused') => {
-      ended = true
-      stop?.()
-      resolve(how)
-    }
-    stop = store.watch((all) => {
+    const stop = store.watch((all) => {
       const found = all.find((e) => e.entry.id === id)
-      if (!ended && (!found || found.state === 'refused')) end(found ? 'refused' : 'sent')
+      if (found && found.state !== 'refused') return
+      resolve(found ? 'refused' : 'sent')
+      // The store may tell its watcher before it hands out the way to stop.
+      queueMicrotask(() => stop())
     })
-    if (ended) stop()
   })
 }
 

@@ -4,8 +4,11 @@ import { App, Button, Modal } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { capitalised } from '@/core/words/phrases'
+import type { Label } from '@/core/conventions'
+import type { FitRequest } from '@/core/recommend/request'
+import { capitalised, inHundred } from '@/core/words/phrases'
 import { startSetup } from '../setup/actions'
+import { useRecommendation } from '../shared/useRecommendation'
 import styles from './rider.module.css'
 
 type ToldSetup = Readonly<{ id: string; line: string; numbers: readonly { title: string; said: string }[]; bike: string; date: string; by: string; sure: string; shoes: string | null }>
@@ -13,7 +16,9 @@ type ToldNote = Readonly<{ id: string; seen: string; side: 'left' | 'right' | 'b
 type Props = Readonly<{
   member: Readonly<{ id: string; name: string }>
   setups: readonly ToldSetup[]
-  chance: string | null
+  /** What the latest set-up rests on, to work the chance out of, and the seat height it saved. */
+  asked: FitRequest | null
+  seatHeight: Label | null
   /** The bike has changed since: what to say of it, or null. */
   changed: string | null
   open: readonly { id: string; said: string }[]
@@ -22,7 +27,7 @@ type Props = Readonly<{
 }>
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
-export function RiderView({ member, setups, chance, changed, open, bikes, notes }: Props) {
+export function RiderView({ member, setups, asked, seatHeight, changed, open, bikes, notes }: Props) {
   const [choosing, setChoosing] = useState(false)
   const [latest, ...earlier] = setups
   return (
@@ -57,7 +62,7 @@ export function RiderView({ member, setups, chance, changed, open, bikes, notes 
             {latest.shoes && `, ${latest.shoes}`}
             <br />
             {capitalised(latest.sure)}
-            {chance && `; the knee is right here for ${chance} riders like this one`}
+            {asked && seatHeight && <KneeChance asked={asked} seatHeight={seatHeight} />}
           </p>
         </section>
       ) : (
@@ -107,6 +112,13 @@ export function RiderView({ member, setups, chance, changed, open, bikes, notes 
       <ChooseBike memberId={member.id} bikes={bikes} open={choosing} close={() => setChoosing(false)} />
     </article>
   )
+}
+
+/** How sure the saved seat is: worked out on this device, after the page is there. */
+function KneeChance({ asked, seatHeight }: { asked: FitRequest; seatHeight: Label }) {
+  const { answer } = useRecommendation(asked)
+  const found = answer?.chances.seatHeight?.find((c) => c.label === seatHeight)
+  return found ? <>; the knee is right here for {inHundred(found.chance)} riders like this one</> : null
 }
 
 function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes: Props['bikes']; open: boolean; close: () => void }) {

@@ -46,7 +46,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     const left = last.current.filter((e) => e.state !== 'refused' && !pending.some((p) => p.seq === e.seq))
     last.current = pending
     const atMs = performance.now()
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    // The store is outside of React: what left it is known only here.
     if (left.length > 0) setDelivered((all) => [...all, ...left.map(({ entry }) => ({ entry, atMs }))])
   }, [pending])
 

@@ -9,7 +9,17 @@ import styles from './signIn.module.css'
 const REFUSED: Record<number, string> = {
   401: 'Name and password do not go together. What you typed is still here.',
   403: 'This is not the studio’s own address. Open the one that was printed at the start.',
-  429: 'Too many tries in a row. Wait a minute, then try again.',
+}
+
+function refusalSaid({ status, headers }: Response): string {
+  if (status === 429) return waitSaid(Number(headers.get('retry-after') ?? 60))
+  return REFUSED[status] ?? (status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.')
+}
+
+/** "Too many tries in a row. Wait 5 minutes, then try again." */
+function waitSaid(seconds: number): string {
+  const minutes = Math.ceil(seconds / 60)
+  return `Too many tries in a row. Wait ${minutes <= 1 ? 'a minute' : `${minutes} minutes`}, then try again.`
 }
 
 export function SignIn() {
@@ -35,7 +45,7 @@ export function SignIn() {
         router.refresh()
         return
       }
-      setTrouble(REFUSED[response.status] ?? (response.status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.'))
+      setTrouble(refusalSaid(response))
     } catch {
       setTrouble('The studio’s server cannot be reached. Check the network and try again.')
     }

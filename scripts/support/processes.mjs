@@ -17,18 +17,21 @@ export function run(command, args, { cwd, env, quiet = false } = {}) {
   })
 }
 
+/** Whether nobody listens on a port of loopback. */
+export const isFree = async (port) => (await portFrom(port)) !== null
+
 /** A port nobody listens on: the wanted one when it is free, else any. */
-export async function freePort(wanted = 0) {
-  const probe = (port) =>
-    new Promise((resolve) => {
-      const server = createServer()
-      server.once('error', () => resolve(null))
-      server.listen(port, '127.0.0.1', () => {
-        const { port: got } = server.address()
-        server.close(() => resolve(got))
-      })
+export const freePort = async (wanted = 0) => (await portFrom(wanted)) ?? (await portFrom(0))
+
+function portFrom(port) {
+  return new Promise((resolve) => {
+    const server = createServer()
+    server.once('error', () => resolve(null))
+    server.listen(port, '127.0.0.1', () => {
+      const { port: got } = server.address()
+      server.close(() => resolve(got))
     })
-  return (await probe(wanted)) ?? (await probe(0))
+  })
 }
 
 /** Ends a child started here: politely, then for good. */
@@ -41,17 +44,24 @@ export async function stop(child, politely = 'SIGTERM', patienceMs = 8000) {
   clearTimeout(timer)
 }
 
-/** Waits until an address answers at all; rejects after `patienceMs` or when the child has gone. */
-export async function answering(url, child, patienceMs = 60_000) {
+/** Resolves when a child has ended, with how: "code 1" or "SIGKILL". */
+export const ended = (child) => new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)))
+
+/** Waits until an address answers with a status below 400; rejects after `patienceMs` or when the child has gone. */
+export async function healthy(url, child, patienceMs = 120_000) {
   const end = Date.now() + patienceMs
+  let last = 'nothing'
   while (Date.now() < end) {
-    if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode} before it answered`)
+    if (child.exitCode !== null || child.signalCode !== null) throw new Error(`it ended with ${child.exitCode ?? child.signalCode} before it answered`)
     try {
-      await fetch(url, { redirect: 'manual' })
-      return
-    } catch {
-      await new Promise((resolve) => setTimeout(resolve, 150))
+      const { status } = await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(10_000) })
+      if (status < 400) return
+      last = `status ${status}`
+    } catch (error) {
+      if (error.cause?.message === 'bad port') throw new Error(`browsers open no pages at this port; name another`)
+      last = error.cause?.code ?? error.name
     }
+    await new Promise((resolve) => setTimeout(resolve, 150))
   }
-  throw new Error(`${url} did not answer within ${patienceMs / 1000} s`)
+  throw new Error(`${url} did not answer well within ${patienceMs / 1000} s (last: ${last})`)
 }

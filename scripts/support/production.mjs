@@ -2,7 +2,9 @@ import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { answering, run, stop } from './processes.mjs'
+import { writeIdentity } from './identity.mjs'
+import { endingWithItsParent } from './mariadb.mjs'
+import { ended, healthy, run, stop } from './processes.mjs'
 
 const SOURCES = ['app', 'core', 'interface', 'server', 'types', 'package-lock.json', 'next.config.ts', 'proxy.ts', 'tsconfig.json']
 
@@ -26,21 +28,32 @@ export async function bundleWorker(root, dist) {
   await bundle({ entryPoints: [join(root, 'server/compute/worker.ts')], outfile: join(root, dist, 'compute', 'worker.cjs'), bundle: true, platform: 'node', format: 'cjs', target: 'node20', logLevel: 'error' })
 }
 
-/** Serves a build (or the development server) on loopback; resolves once it answers. */
-export async function serve(root, dist, port, env, { dev = false } = {}) {
-  const server = spawn(process.execPath, [join(root, 'node_modules', 'next', 'dist', 'bin', 'next'), dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(port)], {
+/**
+ * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together) answers. What it prints goes
+ * to `log`, a stream; when this process goes, however, the server ends by itself.
+ */
+export async function serve(root, dist, port, env, { dev = false, log, identity, probe = '/api/health' } = {}) {
+  const [command, ...before] = endingWithItsParent(process.execPath)
+  const server = spawn(command, [...before, join(root, 'scripts', 'serve.mjs')], {
     cwd: root,
-    env: { ...process.env, ...env, NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1' },
-    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env, NODE_ENV: dev ? 'development' : 'production', NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1', PORT: String(port) },
+    stdio: ['pipe', 'pipe', 'pipe'],
     detached: true,
   })
-  let log = ''
-  for (const stream of [server.stdout, server.stderr]) stream.on('data', (chunk) => (log = (log + chunk).slice(-20_000)))
-  await answering(`http://127.0.0.1:${port}/sign-in`, server).catch(async (error) => {
+  if (identity) writeIdentity(identity, server.pid)
+  const exited = ended(server)
+  let last = ''
+  for (const stream of [server.stdout, server.stderr]) {
+    stream.on('data', (chunk) => {
+      last = (last + chunk).slice(-20_000)
+      log?.write(chunk)
+    })
+  }
+  await healthy(`http://127.0.0.1:${port}${probe}`, server).catch(async (error) => {
     await stop(server)
-    throw new Error(`${error.message}\n${log}`, { cause: error })
+    throw new Error(`${error.message}\n${last}`, { cause: error })
   })
-  return { stop: () => stop(server), exited: new Promise((resolve) => server.once('exit', resolve)), log: () => log }
+  return { exited, stop: () => stop(server), kill: () => server.kill('SIGKILL'), log: () => last }
 }
 
 export const bin = (root, name) => join(root, 'node_modules', '.bin', name)

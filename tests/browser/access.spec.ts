@@ -1,10 +1,10 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { mark, setUpAt, STATE, step } from './hall'
+import { mark, setUpAt, STATE, step, settled } from './hall'
 
 async function noSeriousFinding(page: Page): Promise<void> {
   await expect(page).toHaveTitle(/Yielding Saddle/)
-  await page.waitForTimeout(300)
+  await settled(page)
   const { violations } = await new AxeBuilder({ page }).analyze()
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
   expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(' | ')}`)).toEqual([])

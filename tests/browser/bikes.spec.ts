@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { STATE, unique } from './hall'
+import { STATE, unique, settled } from './hall'
 
 test.use({ storageState: STATE })
 
@@ -81,7 +81,7 @@ test('two managers edit a copied type: the second is told, and what was typed st
 test('what is typed of a type and not saved is still there after the page was closed; one may begin anew', async ({ page }) => {
   await page.goto('/bikes/types/bracken')
   await page.getByLabel('Crank', { exact: true }).fill('167.5')
-  await page.waitForTimeout(300)
+  await settled(page)
   await page.goto('/members')
   await page.goto('/bikes/types/bracken')
   await expect(page.getByText('What was typed here last is still here, not saved yet.')).toBeVisible()
@@ -92,7 +92,7 @@ test('what is typed of a type and not saved is still there after the page was cl
 
 test('who fits is worked out in a thread of its own and said in a sentence; lengths by choice in feet', async ({ page }) => {
   await page.goto('/bikes/fits')
-  await expect(page.getByText(/^At 14\d cm and below .* find no seat height mark on Bracken\.$/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/^At 14\d cm and below .* find no seat height mark on Bracken\.$/)).toBeVisible()
   await expect(page.getByText(/^Four riders in five or more fit some type of the fleet/)).toBeVisible()
   await page.getByRole('button', { name: 'Lengths in feet and inches' }).click()
   await expect(page.getByText(/^At 4′\d+(½)?″ and below .* find no seat height mark on Bracken\.$/)).toBeVisible()

@@ -31,7 +31,6 @@ let demo: ChildProcess
 let base: string
 
 test.beforeAll(async () => {
-  test.setTimeout(180_000)
   const port = await freePort()
   base = `http://127.0.0.1:${port}`
   demo = spawn(process.execPath, ['scripts/demo.mjs', '--empty', '--port', String(port)], { env: { ...process.env, NEXT_DIST: process.env.NEXT_DIST ?? '.next-test' }, stdio: ['ignore', 'pipe', 'inherit'] })
@@ -57,7 +56,6 @@ async function asked(page: Page): Promise<Marks> {
 }
 
 test('from an empty studio: a type described, calibrated by tape with a blunder, four bikes, one with an offset, and a rider set up', async ({ browser }) => {
-  test.setTimeout(180_000)
   const page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
   await signIn(page)
   await page.getByRole('link', { name: 'Bikes' }).click()

@@ -9,8 +9,9 @@ export async function signIn(page: Page, name: 'ines' | 'bram' = 'ines'): Promis
   await page.getByLabel('Password', { exact: true }).fill({ ines: 'tarn-ferry-rows-east', bram: 'netloft-hall-at-dusk' }[name])
   await expect(async () => {
     await page.getByRole('button', { name: 'Sign in' }).click()
-    await page.waitForURL('**/members', { timeout: 5000 })
-  }).toPass({ timeout: 40_000, intervals: [4000] })
+    await expect(page.getByText(/Too many tries|go together/).or(page.getByRole('heading', { name: 'Members' }))).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Members' })).toBeVisible({ timeout: 1 })
+  }).toPass({ timeout: 600_000, intervals: [4000] })
 }
 
 /** Adds a member by name and ends on their page. */
@@ -37,3 +38,8 @@ export const done = (page: Page) => page.getByRole('button', { name: /^Done, set
 /** Waits until the arithmetic has caught up with the last tap. */
 export const workedOut = (page: Page) => expect(page.getByRole('region', { name: 'What to do next' })).toHaveAttribute('aria-busy', 'false')
 export const unique = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 7)}`
+/** Waits until fonts are there and everything that moves has come to rest. */
+export const settled = (page: Page) => page.evaluate(async () => {
+  await document.fonts.ready
+  await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished))
+})

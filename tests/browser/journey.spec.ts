@@ -2,7 +2,6 @@ import { expect, test } from '@playwright/test'
 import { addMember, done, mark, setUpAt, signIn, STATE, step, unique, workedOut } from './hall'
 
 test('with nothing but taps: set up a new member, note the knees in class, and find both again after signing in anew', async ({ page }) => {
-  test.setTimeout(120_000)
   const name = unique('Wenna Tarrow')
   await signIn(page, 'bram')
   await addMember(page, name)
@@ -64,7 +63,7 @@ test('with nothing but taps: set up a new member, note the knees in class, and f
   await signIn(page, 'ines')
   await expect(async () => {
     await page.keyboard.press('/')
-    await expect(page.getByLabel('Find by name')).toBeFocused({ timeout: 500 })
+    await expect(page.getByLabel('Find by name')).toBeFocused()
   }).toPass()
   await page.keyboard.type(name)
   await page.keyboard.press('Enter')
@@ -146,7 +145,7 @@ test.describe('signed in', () => {
     await page.reload()
     await expect(page.getByText(/^Set the seat at/)).toBeVisible()
     await context.unroute('**/set-up/**')
-    await expect(page.getByText(/No network/)).toBeHidden({ timeout: 15_000 })
+    await expect(page.getByText(/No network/)).toBeHidden()
     await page.evaluate(() => localStorage.clear())
     await page.reload()
     await expect(page.getByText(/^Set the seat at/)).toBeVisible()

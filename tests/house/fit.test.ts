@@ -2,8 +2,6 @@ import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../../core/testing/meanRider'
-
-jest.setTimeout(60_000)
 const root = join(__dirname, '../..')
 const fit = (args: string[], input: string) =>
   spawnSync(process.execPath, ['--import', 'tsx', 'scripts/fit.ts', ...args], { cwd: root, input, encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } })

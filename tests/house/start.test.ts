@@ -3,7 +3,6 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync 
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-jest.setTimeout(30_000)
 const root = join(__dirname, '../..')
 let folder: string
 const children: ChildProcess[] = []
@@ -30,22 +29,68 @@ test('a data folder is claimed by one start, and only its owner may look into it
 })
 
 test('while another start runs from the folder, the second is told so in words', async () => {
-  const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 20000)', 'scripts/demo.mjs'], { stdio: 'ignore' })
+  const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)'], { stdio: 'ignore' })
   children.push(other)
-  writeFileSync(join(folder, 'owner.pid'), String(other.pid))
+  plainNode(`import { writeIdentity } from './scripts/support/identity.mjs'; writeIdentity(${JSON.stringify(join(folder, 'owner.pid'))}, ${other.pid})`)
   const { status, stderr } = claim()
   expect(status).not.toBe(0)
   expect(stderr).toContain('This project is running already, from this same folder')
 })
 
-test('the mark of a start that was killed is no obstacle', () => {
-  writeFileSync(join(folder, 'owner.pid'), '999999')
-  expect(claim().status).toBe(0)
-  expect(readFileSync(join(folder, 'owner.pid'), 'utf8')).not.toBe('999999')
+test('the mark of a start that was killed is no obstacle, also when its number was given to another process since', () => {
+  for (const left of ['999999 1', `${process.pid} 1`, String(process.pid), '', 'half writt']) {
+    writeFileSync(join(folder, 'owner.pid'), left)
+    expect(claim().status).toBe(0)
+    expect(readFileSync(join(folder, 'owner.pid'), 'utf8')).not.toBe(left)
+  }
+})
+
+test('a secret left half written by a start that was killed is made anew', () => {
+  const file = join(folder, 'secret')
+  writeFileSync(file, 'abc')
+  expect(plainNode(`import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(${JSON.stringify(file)}))`).stdout).toMatch(/^[0-9a-f]{48}$/)
+})
+
+test('a child that ends by itself is said and started again, each time a little later, until it is stopped', () => {
+  const { stdout } = plainNode(`
+    import { keepRunning } from './scripts/support/supervise.mjs'
+    let starts = 0
+    let end
+    const said = []
+    const start = async () => {
+      starts += 1
+      if (starts === 2) throw new Error('no room')
+      return { exited: new Promise((resolve) => (end = resolve)), stop: async () => end('stopped') }
+    }
+    const kept = await keepRunning({ name: 'It', start, say: (line) => said.push(line) })
+    end('SIGKILL')
+    while (starts < 3) await new Promise((resolve) => setTimeout(resolve, 20))
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    await kept.stop()
+    process.stdout.write(JSON.stringify({ starts, said }))`)
+  const { starts, said } = JSON.parse(stdout)
+  expect(starts).toBe(3)
+  expect(said).toEqual(['It stopped by itself (SIGKILL). Starting it again …', 'It did not start: no room', 'It stopped by itself (SIGKILL). Starting it again …', 'It is back.'])
+})
+
+test('a child started here ends when whoever started it is killed', async () => {
+  const code = `
+    import { spawn } from 'node:child_process'
+    import { endingWithItsParent } from './scripts/support/mariadb.mjs'
+    const [command, ...before] = endingWithItsParent('/bin/sleep')
+    const child = spawn(command, [...before, '600'], { detached: true, stdio: 'ignore' })
+    process.stdout.write(String(child.pid))
+    setInterval(() => {}, 1000)`
+  const parent = spawn(process.execPath, ['--input-type=module', '-e', code], { cwd: root, env: { ...process.env, NODE_OPTIONS: '' } })
+  children.push(parent)
+  const pid = Number(await new Promise<string>((resolve) => parent.stdout.once('data', (chunk) => resolve(String(chunk)))))
+  expect(existsSync(`/proc/${pid}`)).toBe(true)
+  parent.kill('SIGKILL')
+  while (existsSync(`/proc/${pid}`) && !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'utf8'))) await new Promise((resolve) => setTimeout(resolve, 50))
 })
 
 test('a database left behind by a killed start is ended', async () => {
-  const left = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 20000)', '--', `--datadir=${join(folder, 'mariadb')}`], { stdio: 'ignore' })
+  const left = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)', '--', `--datadir=${join(folder, 'mariadb')}`], { stdio: 'ignore' })
   children.push(left)
   const gone = new Promise((resolve) => left.once('exit', (_, signal) => resolve(signal)))
   writeFileSync(join(folder, 'mariadb.pid'), String(left.pid))
@@ -60,6 +105,28 @@ test('a secret is made once, kept, and readable by its owner only', () => {
   expect(first).toMatch(/^[0-9a-f]{48}$/)
   expect(second).toBe(first)
   expect(statSync(file).mode & 0o077).toBe(0)
+})
+
+test('before the application: addresses that cannot be read, pages of other sites, and who a peer says it is', () => {
+  const { stdout } = plainNode(`
+    import { refusalOf, setPeer } from './scripts/support/doorkeeper.mjs'
+    const status = (url, headers = {}, method = 'GET') => refusalOf({ method, url, headers })?.status ?? 200
+    const peer = (claimed, proxy) => {
+      const request = { socket: { remoteAddress: '10.0.0.9' }, headers: { ...claimed } }
+      setPeer(request, proxy)
+      return request.headers
+    }
+    const here = { host: '127.0.0.1:1' }
+    process.stdout.write(JSON.stringify([
+      ['/members', '/riders/%ff', '/x%00', '/' + 'a'.repeat(3000)].map((url) => status(url)),
+      [undefined, 'http://127.0.0.1:1', 'http://evil.example', 'null'].map((origin) => status('/members', { ...here, ...(origin && { origin }) }, 'POST')),
+      [peer({ 'x-forwarded-for': '1.2.3.4', 'x-real-ip': '1.2.3.4' }), peer({ 'x-forwarded-for': '1.2.3.4, 5.6.7.8' }, '10.0.0.9'), peer({ 'x-forwarded-for': '1.2.3.4' }, '10.0.0.1')],
+    ]))`)
+  expect(JSON.parse(stdout)).toEqual([
+    [200, 400, 400, 414],
+    [200, 200, 403, 403],
+    [{ 'x-forwarded-for': '10.0.0.9' }, { 'x-forwarded-for': '5.6.7.8' }, { 'x-forwarded-for': '10.0.0.9' }],
+  ])
 })
 
 test('a port that is taken is passed over for a free one', () => {

@@ -1,7 +1,5 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { isFault, run, type Recommendation } from '@/core/operations/operations'
-import { inHundred } from '@/core/words/phrases'
 import { axesOf } from '@/core/bike/bike'
 import { REGION_NAME, signNamed, type Region } from '@/core/watch/signs'
 import { RiderView } from '@/interface/rider/RiderView'
@@ -43,15 +41,13 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   })
   const latest = setups[0]
   const changed = latest ? await changedSince(db, latest.bikeId, latest.at) : null
-  const answer = latest && run('recommend', { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence })
-  const chances = answer && !isFault(answer) ? (answer as Recommendation).chances.seatHeight : undefined
-  const chance = chances?.find((c) => c.label === latest.marks.seatHeight)?.chance
   return (
     <RiderView
       member={member}
       setups={told}
       changed={changed && `Bike ${latest.bikeNumber} was found changed on ${dateSaid(changed, studio.timeZone)}, after these numbers were saved. Look at the knee again.`}
-      chance={chance === undefined ? null : inHundred(chance)}
+      asked={latest ? { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence } : null}
+      seatHeight={latest?.marks.seatHeight ?? null}
       open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${dateSaid(o.startedAt, studio.timeZone)}` }))}
       bikes={offered(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
       notes={notes.map((note) => ({

@@ -1,0 +1,44 @@
+/** What is looked at before a request reaches the application: addresses that cannot be read, pages of other sites. */
+
+const LONGEST_ADDRESS = 2000
+/** Headers in which a peer could say that it is somebody else. */
+const CLAIMS = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'x-client-ip', 'true-client-ip', 'cf-connecting-ip']
+
+/** Why a request is refused here, or null: `{ status, text }`. */
+export function refusalOf({ method, url, headers }) {
+  if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
+  if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
+  // A page of another site cannot act here, whatever the session's cookie says.
+  if (method !== 'GET' && method !== 'HEAD' && headers.origin !== undefined && hostOf(headers.origin) !== headers.host) {
+    return { status: 403, text: 'This was sent by a page of another site.' }
+  }
+  return null
+}
+
+/** Whether a path can be decoded and holds no control characters. */
+function isReadable(url) {
+  try {
+    return !/[\u0000-\u001f\u007f]/.test(decodeURIComponent(url.split('?')[0]))
+  } catch {
+    return false
+  }
+}
+
+function hostOf(origin) {
+  try {
+    return new URL(origin).host
+  } catch {
+    return null
+  }
+}
+
+/**
+ * Puts the true peer into `x-forwarded-for`, the one place the application reads it from, and takes out every other
+ * claim. Only where the connection comes from `trustedProxy` (an address) is what that proxy added last believed.
+ */
+export function setPeer(request, trustedProxy) {
+  const peer = request.socket.remoteAddress ?? 'unknown'
+  const claimed = String(request.headers['x-forwarded-for'] ?? '').split(',').at(-1).trim()
+  for (const header of CLAIMS) delete request.headers[header]
+  request.headers['x-forwarded-for'] = trustedProxy && peer === trustedProxy && claimed ? claimed : peer
+}
