@@ -75,8 +75,10 @@ describe('faults', () => {
     expect(reason('recommend', recommend({ kind: 'stature', mm: 1250 }, { kind: 'inseam', mm: 1260, shod: false }))).toMatch(/as long as the whole body/)
   })
 
-  test('a check may lean on the marks of a row before it', () => {
-    expect(isFault(run('recommend', { ...recommend({ kind: 'set', at: { seatHeight: '8' } }, { kind: 'heelCheck', seen: 'justStraight' }), samples: 200 }))).toBe(false)
+  test('every check names the seat height it was made at; its slide may stand where a row before it left it', () => {
+    expect(pointers('recommend', recommend({ kind: 'set', at: { seatHeight: '8' } }, { kind: 'heelCheck', seen: 'justStraight' }))).toEqual(['/evidence/1/at'])
+    expect(pointers('recommend', recommend({ kind: 'plumb', mm: 3, at: { seatSlide: 'D' } }))).toEqual(['/evidence/0/at'])
+    expect(isFault(run('recommend', { ...recommend({ kind: 'set', at: { seatSlide: 'C' } }, { kind: 'heelCheck', seen: 'justStraight', at: { seatHeight: '8' } }), samples: 200 }))).toBe(false)
   })
 
   test('whatever is sent, the door answers with a value and never throws', () => {

@@ -4,7 +4,7 @@ import { calibrate, type Fitted, type Refused, type Suspect } from '../calibrati
 import { nextReading, type NextReading } from '../calibration/nextReading'
 import type { TapeReading } from '../calibration/readings'
 import type { AxisName, Marks } from '../conventions'
-import { latest, needsMarks, UNBUILT_KINDS, type Evidence } from '../evidence/evidence'
+import { isSaddleCheck, latest, needsMarks, UNBUILT_KINDS, type Evidence } from '../evidence/evidence'
 import { poseAt, type Contact, type Pose, type Rider } from '../linkage/pose'
 import { recommend, type Advice } from '../recommend/recommend'
 import type { FitRequest } from '../recommend/request'
@@ -137,10 +137,8 @@ function recommendFaults({ bikeType, bike, school, evidence }: FitRequest): Faul
 
 function rowFaults(evidence: readonly Evidence[], i: number): Fault[] {
   const row = evidence[i]
-  if (row.kind === 'landmarkAtMark' && !evidence.slice(0, i + 1).some((r) => r.at?.seatHeight !== undefined))
-    return [{ pointer: `/evidence/${i}/at`, reason: 'a landmark at a mark needs the seat height it was taken at' }]
-  if (needsMarks(row) && !evidence.slice(0, i + 1).some((r) => r.at && Object.keys(r.at).length > 0))
-    return [{ pointer: `/evidence/${i}/at`, reason: 'a check on the bike needs the marks it was made at' }]
+  if (needsMarks(row) && row.at?.seatHeight === undefined)
+    return [{ pointer: `/evidence/${i}/at`, reason: `${isSaddleCheck(row) ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at` }]
   const stature = latest(evidence, 'stature')
   if (row.kind === 'inseam' && stature && row.mm >= stature.mm) return [{ pointer: `/evidence/${i}/mm`, reason: 'an inseam cannot be as long as the whole body' }]
   return []

@@ -13,8 +13,8 @@ export type BarWhy = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant'
 export type BarAdvice = Readonly<{
   posture: BarPosture
   why: BarWhy
-  /** Grip above the seat point that is wanted, mm; null where the rider chooses from the lowest. */
-  windowMm: readonly [number, number] | null
+  /** Grip above the seat point that is wanted, mm. */
+  windowMm: readonly [number, number]
   height: Stop
   gripAboveSeatMm: number
   fits: boolean
@@ -41,14 +41,12 @@ export function adviseBars(
   const gripAt = (height: Stop, slide?: Stop): Point =>
     placeAt(bikeType, bike, { barHeight: height.mm, barSlide: slide?.mm ?? 0 }).grip
   const aboveSeatMm = (height: Stop) => gripAt(height).yMm - seat.yMm
-  const target = windowMm ? (windowMm[0] + windowMm[1]) / 2 : -Infinity
-  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) =>
-    windowMm === null
-      ? aboveSeatMm(stop) < aboveSeatMm(best) ? stop : best
-      : Math.abs(aboveSeatMm(stop) - target) < Math.abs(aboveSeatMm(best) - target) ? stop : best,
-  )
+  // Where the rider chooses, one starts from the lowest that is still within reason; else from the window's middle.
+  const target = posture === 'lowest' ? windowMm[0] : (windowMm[0] + windowMm[1]) / 2
+  const missMm = (height: Stop) => Math.abs(aboveSeatMm(height) - target) + (posture === 'lowest' && aboveSeatMm(height) < target ? TOO_LOW_MM : 0)
+  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) => (missMm(stop) < missMm(best) ? stop : best))
   const gripAboveSeatMm = aboveSeatMm(height)
-  const fits = windowMm === null || inWindow(gripAboveSeatMm, windowMm)
+  const fits = inWindow(gripAboveSeatMm, windowMm)
   const advice: BarAdvice = { posture, why, windowMm, height, gripAboveSeatMm, fits }
   const slideAxis = bikeType.axes.barSlide
   if (!slideAxis) return advice
@@ -58,6 +56,9 @@ export function adviseBars(
   const slide = stopsOf(slideAxis.scale).reduce((best, stop) => (Math.abs(gap(stop)) < Math.abs(gap(best)) ? stop : best))
   return { ...advice, slide, forearmGapMm: gap(slide) }
 }
+
+/** Below the lowest that is within reason a mark is taken only where nothing else is there. */
+const TOO_LOW_MM = 1000
 
 function wantedPosture(school: School, rider: EvidenceOf<'rider'> | undefined): { posture: BarPosture; why: BarWhy } {
   if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
@@ -71,8 +72,8 @@ function wantedPosture(school: School, rider: EvidenceOf<'rider'> | undefined): 
 }
 
 /** The window of a posture, mm; a school that never goes below the saddle cuts it off at 0. */
-function windowFor(school: School, posture: BarPosture): readonly [number, number] | null {
-  if (posture === 'lowest') return null
+function windowFor(school: School, posture: BarPosture): readonly [number, number] {
+  if (posture === 'lowest') return [BAR_WINDOW_MM.low[0], BAR_WINDOW_MM.above[1]]
   const [low, high] = BAR_WINDOW_MM[posture]
   return school.bars === 'neverBelow' ? [Math.max(0, low), high] : [low, high]
 }

@@ -5,7 +5,7 @@ import type { BarAdvice } from './bars'
 import { stopAt } from './bars'
 import { plumbFromFrontMm, type LastReadings } from './lastReadings'
 import type { Check, Expectation, Move, Next, Reason } from './request'
-import { bestPair, pairAt, scaleEnd, WORTH_A_DISMOUNT, type Pair, type SaddleQuestion } from './saddle'
+import { bestPair, heightEnd, kneeGain, legEffectMm, pairAt, slideEnd, SMALL_CHANCE, WORTH_A_DISMOUNT, type Pair, type SaddleQuestion, type ScaleEnd } from './saddle'
 
 type Situation = Readonly<{
   question: SaddleQuestion
@@ -22,16 +22,17 @@ type Situation = Readonly<{
 /** Start until a check on the saddle was made; then stop, change, or out of range. */
 export function nextStep(situation: Situation): Next {
   const { started, readings, question, standing } = situation
-  const lastHolds = readings.kneeHolds && (!readings.plumbEverTaken || readings.plumbHolds)
-  const end = lastHolds ? null : scaleEnd(question, standing)
+  const plumbSuits = !readings.plumbEverTaken || readings.plumbHolds
+  const end = (readings.kneeHolds ? null : heightEnd(question, standing)) ?? (plumbSuits && started ? null : slideEnd(question, standing))
   if (!started) return begin(situation, end)
   const best = bestPair(question, standing)
-  if (end) return ended(situation, end, best.height.label === end.nearest.label ? best : pairAt(question, end.nearest, standing.slide))
-  const gain = best.chance - standing.chance
-  return best === standing || (lastHolds && gain <= WORTH_A_DISMOUNT) ? stop(situation, gain) : change(situation, best)
+  if (end) return ended(situation, end, best)
+  // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
+  const gain = readings.plumbEverTaken ? best.chance - standing.chance : kneeGain(question, standing)
+  return best === standing || (readings.kneeHolds && plumbSuits && gain <= WORTH_A_DISMOUNT) ? stop(situation, gain) : change(situation, best)
 }
 
-function begin(situation: Situation, end: ReturnType<typeof scaleEnd>): Next {
+function begin(situation: Situation, end: ScaleEnd | null): Next {
   const { standing, evidence, now, bars, question } = situation
   const { bikeType } = question
   const moves: Move[] = [
@@ -43,7 +44,7 @@ function begin(situation: Situation, end: ReturnType<typeof scaleEnd>): Next {
   const known = evidence.some((row) => row.kind !== 'rider' && row.kind !== 'set')
   const reasons: Reason[] = [
     ...(known ? [] : [{ code: 'noEvidence' } as const]),
-    { code: 'chance', axis: 'seatHeight', label: standing.height.label, chance: standing.chance },
+    chanceReason(standing),
   ]
   const base = { moves, expect: expectations(situation, standing, false), checks: ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach'] as Check[], reasons }
   return end ? { ...base, kind: 'outOfRange', scaleEnd: endFigures(end) } : { ...base, kind: 'start' }
@@ -61,6 +62,7 @@ function stop(situation: Situation, gain: number): Next {
     expect: expectations(situation, situation.standing, false),
     checks: openChecks(situation),
     reasons: [...readingReasons(situation), chanceReason(situation.standing), { code: 'noBetterMark', gain: Math.max(0, gain) }],
+    ...(situation.standing.chance < SMALL_CHANCE && { smallChance: situation.standing.chance }),
   }
 }
 
@@ -69,7 +71,7 @@ function change(situation: Situation, best: Pair): Next {
   const moves = movesBetween(standing, best)
   const slideMoves = best.slide.label !== standing.slide.label
   const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
-  if (slideMoves && !readings.plumbEverTaken) reasons.push({ code: 'vernier', heightMm: best.seat.yMm - standing.seat.yMm })
+  if (slideMoves && !readings.plumbEverTaken) reasons.push({ code: 'vernier', heightMm: legEffectMm(situation.question, standing.seat, best.seat) })
   if (slideMoves && readings.plumbEverTaken) reasons.push({ code: 'slideForPedals', plumbMm: situation.question.checks.plumb(best.seat).mean })
   const reachMm = standing.seat.xMm - best.seat.xMm
   if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
@@ -77,16 +79,19 @@ function change(situation: Situation, best: Pair): Next {
   return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
 }
 
-function ended(situation: Situation, end: NonNullable<ReturnType<typeof scaleEnd>>, best: Pair): Next {
-  const { standing } = situation
-  const moved = movesBetween(standing, best)
-  const stays: Move = { axis: 'seatHeight', from: standing.height.label, to: end.nearest.label, mm: end.nearest.mm - standing.height.mm }
+/** To the end of the scale that ended; the other axis goes where it serves best beside it. */
+function ended(situation: Situation, end: ScaleEnd, best: Pair): Next {
+  const { standing, question } = situation
+  const at = end.axis === 'seatHeight' ? { height: end.nearest, slide: best.height.label === end.nearest.label ? best.slide : standing.slide } : { height: best.slide.label === end.nearest.label ? best.height : standing.height, slide: end.nearest }
+  const to = pairAt(question, at.height, at.slide)
+  const moved = movesBetween(standing, to)
+  const stays = { axis: end.axis, from: end.nearest.label, to: end.nearest.label, mm: 0 }
   return {
     kind: 'outOfRange',
-    moves: moved.some((m) => m.axis === 'seatHeight') ? moved : [stays, ...moved],
-    expect: expectations(situation, best, true),
+    moves: moved.some((m) => m.axis === end.axis) ? moved : [stays, ...moved],
+    expect: expectations(situation, to, true),
     checks: openChecks(situation),
-    reasons: [...readingReasons(situation), chanceReason(best)],
+    reasons: [...readingReasons(situation), chanceReason(to)],
     scaleEnd: endFigures(end),
   }
 }
@@ -107,10 +112,10 @@ function expectations({ question, standing, started }: Situation, to: Pair, movi
   ]
 }
 
-const chanceReason = (pair: Pair): Reason => ({ code: 'chance', axis: 'seatHeight', label: pair.height.label, chance: pair.chance })
+const chanceReason = (pair: Pair): Reason => ({ code: 'chance', height: pair.height.label, slide: pair.slide.label, chance: pair.chance })
 
-const endFigures = (end: NonNullable<ReturnType<typeof scaleEnd>>): NonNullable<Next['scaleEnd']> => ({
-  axis: 'seatHeight',
+const endFigures = (end: ScaleEnd): NonNullable<Next['scaleEnd']> => ({
+  axis: end.axis,
   end: end.end,
   nearest: end.nearest.label,
   wantedMm: end.wantedMm,
@@ -120,7 +125,8 @@ const endFigures = (end: NonNullable<ReturnType<typeof scaleEnd>>): NonNullable<
 function readingReasons({ readings, question, evidence }: Situation): Reason[] {
   const reasons: Reason[] = []
   const knee = readings.knee ?? latest(evidence, 'kneeAngle')
-  if (knee?.kind === 'kneeAngle') reasons.push({ code: 'lastReading', check: 'kneeFlexion', deg: knee.deg, inWindow: knee === readings.knee && readings.kneeHolds })
+  const elsewhere = knee && knee !== readings.knee && knee.at?.seatHeight !== undefined ? { at: knee.at.seatHeight } : {}
+  if (knee?.kind === 'kneeAngle') reasons.push({ code: 'lastReading', check: 'kneeFlexion', deg: knee.deg, inWindow: knee === readings.knee && readings.kneeHolds, ...elsewhere })
   if (knee?.kind === 'kneeByEye') reasons.push({ code: 'seenByEye', seen: knee.seen })
   if (readings.heel) {
     const decides = question.school.heelCheck === 'target' || question.school.heelCheck === 'ceiling'

@@ -13,9 +13,9 @@ import { adviseBars, stopAt, type BarAdvice } from './bars'
 import { doubtsAbout, type Doubt } from './doubts'
 import { lastReadings, type LastReadings } from './lastReadings'
 import { nextStep } from './next'
-import type { FitRequest, MarkChance, Move, Next } from './request'
-import { bestHeight, pairAt, seatAt, type Pair, type SaddleQuestion } from './saddle'
-import { positions, replay, startSlide } from './standing'
+import type { FitRequest, MarkChance, Next } from './request'
+import { pairAt, seatAt, startPair, type Pair, type SaddleQuestion } from './saddle'
+import { marksHistory, positions, startSlide } from './standing'
 import { saddleChecks } from './windows'
 
 /** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
@@ -42,21 +42,14 @@ export type Advice = Readonly<{
   school: School
 }>
 
-/** Proposals already worked out for shorter evidence, so that replaying a history stays linear. */
-type Proposals = Map<number, Marks>
-
 /**
  * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
  * same answer. Expects a request that has passed the door (labels exist, every check knows its marks).
  */
 export function recommend(request: FitRequest): Advice {
-  return adviseOn(request, new Map())
-}
-
-function adviseOn(request: FitRequest, proposals: Proposals): Advice {
   const { bikeType, bike, evidence } = request
   const school = schoolOf(request.school)
-  const history = replay(bikeType, evidence, (row) => proposedBefore(request, row, proposals))
+  const history = marksHistory(bikeType, evidence)
   const soleMm = latest(evidence, 'rider')?.soleMm ?? DEFAULT_SOLE_MM
   const setting: Setting = { bikeType, bike, prior: tableOf(priorFor(school.foot, request.prior)), soleMm }
   const statements = evidence.map((row, i) =>
@@ -70,22 +63,22 @@ function adviseOn(request: FitRequest, proposals: Proposals): Advice {
   )
   const belief = believe(setting, statements.filter((s): s is Statement => s !== null), request.seed ?? 1, request.samples ?? 4000)
   const started = evidence.some(isSaddleCheck)
-  const now = started ? { ...lastCheckMarks(history.at, evidence.map(isSaddleCheck)), ...history.now } : history.now
+  const now = started ? { seatSlide: startSlide(bikeType), ...history.now } : history.now
   const readings = lastReadings(evidence, history.at, now, school)
   const checks = saddleChecks(belief, school)
-  const question: SaddleQuestion = { bikeType, bike, school, checks, plumbTaken: readings.plumbEverTaken }
+  const question: SaddleQuestion = { bikeType, bike, school, checks }
   const slide = stopAt(bikeType, 'seatSlide', now.seatSlide ?? startSlide(bikeType))!
-  const startHeight = bestHeight({ ...question, plumbTaken: false }, slide)
-  const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startHeight
+  const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startPair(question, slide)
   const statureMm = summary(belief, (s) => s.body.statureMm)
-  const saddle = { seatHeight: standing.height.mm, seatSlide: slide.mm }
-  const bars = adviseBars(bikeType, bike, school, evidence, saddle, statureMm.mean)
-  const next = nextStep({ question, standing, started, readings, now, bars, evidence })
+  const bars = (at: Pair) => adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
+  const next = nextStep({ question, standing, started, readings, now, bars: bars(standing), evidence })
+  const proposed = pairAfter(question, standing, next)
+  const barsThere = proposed === standing ? bars(standing) : bars(proposed)
   return {
     chances: chancesAround(question, standing),
     next,
-    bars,
-    marks: { barHeight: bars.height.label, ...(bars.slide && { barSlide: bars.slide.label }), ...now, seatHeight: standing.height.label, seatSlide: slide.label },
+    bars: barsThere,
+    marks: { barHeight: barsThere.height.label, ...(barsThere.slide && { barSlide: barsThere.slide.label }), ...now, seatHeight: standing.height.label, seatSlide: standing.slide.label },
     belief: {
       kneeFlexionDeg: checks.knee(standing.seat),
       plumbOffsetMm: checks.plumb(standing.seat),
@@ -100,6 +93,13 @@ function adviseOn(request: FitRequest, proposals: Proposals): Advice {
   }
 }
 
+/** Where the saddle stands once the moves were made: the bars follow from there, not from where it stood. */
+function pairAfter(question: SaddleQuestion, standing: Pair, next: Next): Pair {
+  const to = (axis: 'seatHeight' | 'seatSlide', now: Stop) => stopAt(question.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
+  const [height, slide] = [to('seatHeight', standing.height), to('seatSlide', standing.slide)]
+  return height.label === standing.height.label && slide.label === standing.slide.label ? standing : pairAt(question, height, slide)
+}
+
 /** Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list. */
 function chancesAround(question: SaddleQuestion, standing: Pair): Advice['chances'] {
   const { bikeType, checks } = question
@@ -109,21 +109,6 @@ function chancesAround(question: SaddleQuestion, standing: Pair): Advice['chance
     seatHeight: list('seatHeight', (height) => checks.kneeChance(seatAt(question, height, standing.slide))),
     seatSlide: list('seatSlide', (slide) => checks.plumbChance(seatAt(question, standing.height, slide))),
   }
-}
-
-/** Where every axis stood or was to be moved to, on the evidence before a row. */
-function proposedBefore(request: FitRequest, row: number, proposals: Proposals): Marks {
-  const known = proposals.get(row)
-  if (known) return known
-  const advice = adviseOn({ ...request, evidence: request.evidence.slice(0, row) }, proposals)
-  const moved = Object.fromEntries(advice.next.moves.map((move: Move) => [move.axis, move.to]))
-  const marks: Marks = { ...advice.marks, ...moved }
-  proposals.set(row, marks)
-  return marks
-}
-
-function lastCheckMarks(at: readonly Marks[], isCheck: readonly boolean[]): Marks {
-  return at[isCheck.lastIndexOf(true)]
 }
 
 function meanRider(belief: Belief, soleMm: number): BelievedRider {

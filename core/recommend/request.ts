@@ -31,12 +31,15 @@ export type MarkChance = Readonly<{ label: Label; mm: number; chance: number }>
 
 /** What the next step rests on, as a code with its figures; sentences are made of these in `words`. */
 export type Reason =
-  | Readonly<{ code: 'chance'; axis: AxisName; label: Label; chance: number }>
+  /** The chance that both of the saddle's checks hold at this height with this slide. */
+  | Readonly<{ code: 'chance'; height: Label; slide: Label; chance: number }>
   | Readonly<{ code: 'noEvidence' }>
-  | Readonly<{ code: 'lastReading'; check: 'kneeFlexion'; deg: number; inWindow: boolean }>
+  /** `at`: the seat height it was read at, where that is not where the seat stands. */
+  | Readonly<{ code: 'lastReading'; check: 'kneeFlexion'; deg: number; inWindow: boolean; at?: Label }>
   | Readonly<{ code: 'lastReading'; check: 'plumb'; mm: number; inWindow: boolean }>
   | Readonly<{ code: 'seenByEye'; seen: 'locked' | 'slightBend' | 'deepBend' }>
   | Readonly<{ code: 'heelSeen'; seen: 'justStraight' | 'stillBent' | 'cannotReach'; decides: boolean }>
+  /** Height and slide together make the seat this much higher (plus) or lower for the leg. */
   | Readonly<{ code: 'vernier'; heightMm: number }>
   | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
   | Readonly<{ code: 'noBetterMark'; gain: number }>
@@ -50,5 +53,7 @@ export type Next = Readonly<{
   checks: readonly Check[]
   reasons: readonly Reason[]
   /** Where the scale ended: its nearest mark, where the seat would be wanted and how far that is. */
-  scaleEnd?: Readonly<{ axis: 'seatHeight'; end: 'top' | 'bottom'; nearest: Label; wantedMm: number; missingMm: number }>
+  scaleEnd?: Readonly<{ axis: 'seatHeight' | 'seatSlide'; end: 'top' | 'bottom' | 'rear' | 'front'; nearest: Label; wantedMm: number; missingMm: number }>
+  /** The chance at the marks of a stop, where it is too small to be called right. */
+  smallChance?: number
 }>

@@ -3,13 +3,13 @@ import { priorFor, tableOf } from '../rider/prior'
 import { nearestStop, stopsOf, type Stop } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { bestHeight, bestPair, pairAt, scaleEnd, seatAt, type SaddleQuestion } from './saddle'
+import { bestPair, heightEnd, legEffectMm, pairAt, seatAt, slideEnd, startPair, type SaddleQuestion } from './saddle'
 import { saddleChecks } from './windows'
 
 const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural')), soleMm: 10 }
 const ofStature = (mm: number) => believe(setting, [{ form: 'reading', read: mm, sd: 10, of: (s) => s.body.statureMm }], 1, 2000)
-const question = (statureMm: number, school: Partial<School> = {}, plumbTaken = false): SaddleQuestion => ({
-  bikeType: HOLES_BIKE, school: schoolOf(school), checks: saddleChecks(ofStature(statureMm), schoolOf(school)), plumbTaken,
+const question = (statureMm: number, school: Partial<School> = {}): SaddleQuestion => ({
+  bikeType: HOLES_BIKE, school: schoolOf(school), checks: saddleChecks(ofStature(statureMm), schoolOf(school)),
 })
 const heights = stopsOf(HOLES_BIKE.axes.seatHeight.scale)
 const middle = nearestStop(HOLES_BIKE.axes.seatSlide.scale, 0)
@@ -41,28 +41,71 @@ test('both checks together are never likelier than either', () => {
   expect(q.checks.bothChance(seat)).toBeLessThanOrEqual(Math.min(q.checks.kneeChance(seat), q.checks.plumbChance(seat)))
 })
 
-test('the best height is a brute-force search over the marks', () => {
-  const q = question(1700)
-  const chances = heights.map((height) => q.checks.kneeChance(at(q, height)))
-  expect(bestHeight(q, middle).chance).toBe(Math.max(...chances))
+const slides = stopsOf(HOLES_BIKE.axes.seatSlide.scale)
+const everyPair = (q: SaddleQuestion) => heights.flatMap((height) => slides.map((slide) => pairAt(q, height, slide)))
+
+test('the start is a brute-force search over all heights and slides for both checks; of ties the slide nearest 0 mm', () => {
+  for (const stature of [1550, 1700, 1850]) {
+    const q = question(stature)
+    const all = everyPair(q)
+    const top = Math.max(...all.map((p) => p.chance))
+    const start = startPair(q, middle)
+    expect(start.chance).toBeGreaterThanOrEqual(top - 0.02)
+    const nearer = all.filter((p) => p.chance >= top - 0.02 && Math.abs(p.slide.mm) < Math.abs(start.slide.mm))
+    expect(nearer).toEqual([])
+  }
 })
 
-test('the best mark stays; a pair only a sampling error better is not worth moving for', () => {
+test('a change goes to where both checks together are likeliest, not to the best knee beside a slide judged at the old height', () => {
   const q = question(1700)
-  const best = bestHeight(q, middle)
-  const again = bestPair(q, best)
-  expect(again === best || again.chance > best.chance + 0.01).toBe(true)
+  for (const [height, slide] of [[heights[4], slides[6]], [heights[12], slides[0]], [heights[9], slides[5]]]) {
+    const standing = pairAt(q, height, slide)
+    const top = Math.max(...everyPair(q).map((p) => p.chance))
+    expect(bestPair(q, standing).chance).toBeGreaterThanOrEqual(top - 0.03)
+  }
+})
+
+test('the best pair stays; a pair only a sampling error better is not worth moving for', () => {
+  const q = question(1700)
+  const again = bestPair(q, startPair(q, middle))
   expect(bestPair(q, again)).toBe(again)
 })
 
-test('the scale ends where no mark is high or low enough for most; in between it has not ended', () => {
+test('a slide moves the seat for the leg as a third of a height does (common practice 3:1), forward lower, with its sign', () => {
+  const q = question(1700)
+  const from = seatAt(q, heights[8], middle)
+  const forward = legEffectMm(q, from, seatAt(q, heights[8], { label: '', mm: middle.mm + 30 }))
+  expect(forward).toBeLessThan(-6)
+  expect(forward).toBeGreaterThan(-13)
+  expect(legEffectMm(q, from, seatAt(q, heights[9], middle))).toBeCloseTo(20, 0)
+  expect(legEffectMm(q, from, seatAt(q, heights[7], middle))).toBeCloseTo(-20, 0)
+})
+
+test('the post ends where no mark is high or low enough for most; in between it has not ended', () => {
   const end = (statureMm: number) => {
     const q = question(statureMm)
-    return scaleEnd(q, pairAt(q, bestHeight(q, middle).height, middle))
+    return heightEnd(q, startPair(q, middle))
   }
   expect(end(1700)).toBeNull()
-  expect(end(2150)).toMatchObject({ end: 'top', nearest: { label: '15' } })
+  expect(end(2150)).toMatchObject({ axis: 'seatHeight', end: 'top', nearest: { label: '15' } })
   expect(end(2150)!.wantedMm).toBeGreaterThan(280)
   expect(end(1150)).toMatchObject({ end: 'bottom', nearest: { label: '1' } })
   expect(end(1150)!.wantedMm).toBeLessThan(0)
+})
+
+test('the slide ends where at every height that suits the knee it still hangs too far ahead, or behind, for most', () => {
+  const onSlide = (mm: number): SaddleQuestion => {
+    const marks = [{ label: 'A', mm }, { label: 'B', mm: mm + 10 }]
+    const bikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } } }
+    return { ...question(1700), bikeType }
+  }
+  const end = (mm: number) => {
+    const q = onSlide(mm)
+    return slideEnd(q, startPair(q, stopsOf(q.bikeType.axes.seatSlide.scale)[0]))
+  }
+  expect(end(0)).toBeNull()
+  expect(end(60)).toMatchObject({ axis: 'seatSlide', end: 'rear', nearest: { label: 'A' } })
+  expect(end(60)!.wantedMm).toBeLessThan(60)
+  expect(end(-80)).toMatchObject({ axis: 'seatSlide', end: 'front', nearest: { label: 'B' } })
+  expect(end(-80)!.wantedMm).toBeGreaterThan(-70)
 })

@@ -1,28 +1,29 @@
-import type { BikeType, Bike } from '../bike/bike'
+import { bottomCrankDeg, type BikeType, type Bike } from '../bike/bike'
 import { placeAt } from '../bike/place'
 import type { Point } from '../conventions'
+import { distanceMm } from '../geometry'
+import { pedalAt } from '../linkage/pose'
 import { stopsOf, type Stop } from '../scale/scale'
 import { PLUMB_WINDOW_MM, type School } from '../school/school'
 import type { SaddleChecks } from './windows'
 
-/** A seat height with a seat slide, where the seat point then is, and the chance that the checks taken lie in their windows. */
+/** A seat height with a seat slide, where the seat point then is, and the chance that knee and plumb line both lie in their windows. */
 export type Pair = Readonly<{ height: Stop; slide: Stop; seat: Point; chance: number }>
 
 /** Another pair must be better by this much to be worth a dismount once the last reading lies in its window. */
 export const WORTH_A_DISMOUNT = 0.1
+/** Below this chance no mark is called right: it is the nearest there is, and that is said. */
+export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */
 const SAMPLING_ERROR = 0.01
+/** Start pairs this close to the best one are ties: of them the slide nearest 0 mm is proposed. */
+const TIE = 0.02
 /** Among pairs this close to the best one, the smallest change is taken. */
 const AS_GOOD = 0.03
+/** A height with less than this share of the best knee's chance is not worth its arithmetic. */
+const WORTH_LOOKING = 0.2
 
-export type SaddleQuestion = Readonly<{
-  bikeType: BikeType
-  bike?: Bike
-  school: School
-  checks: SaddleChecks
-  /** Once the plumb line was looked at, a pair must satisfy both checks. */
-  plumbTaken: boolean
-}>
+export type SaddleQuestion = Readonly<{ bikeType: BikeType; bike?: Bike; school: School; checks: SaddleChecks }>
 
 /** Seat point with the seat's axes at two stops. */
 export function seatAt(question: Pick<SaddleQuestion, 'bikeType' | 'bike'>, height: Stop, slide: Stop): Point {
@@ -31,73 +32,74 @@ export function seatAt(question: Pick<SaddleQuestion, 'bikeType' | 'bike'>, heig
 
 export function pairAt(question: SaddleQuestion, height: Stop, slide: Stop): Pair {
   const seat = seatAt(question, height, slide)
-  const { checks, plumbTaken } = question
-  return { height, slide, seat, chance: plumbTaken ? checks.bothChance(seat) : checks.kneeChance(seat) }
+  return { height, slide, seat, chance: question.checks.bothChance(seat) }
 }
 
-/** The seat height with the best chance at this slide; where none has any, the one whose knee comes nearest to its window. */
-export function bestHeight(question: SaddleQuestion, slide: Stop): Pair {
-  const pairs = stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide))
+/** How much higher (plus) the seat of `to` is for the leg than that of `from`: farther from the pedal at its farthest, mm. */
+export function legEffectMm({ bikeType }: Pick<SaddleQuestion, 'bikeType'>, from: Point, to: Point): number {
+  const pedal = pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType))
+  return distanceMm(pedal, to) - distanceMm(pedal, from)
+}
+
+/** Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each side. */
+function pairsWorthLooking(question: SaddleQuestion): Pair[] {
+  const heights = stopsOf(question.bikeType.axes.seatHeight.scale)
+  return stopsOf(question.bikeType.axes.seatSlide.scale).flatMap((slide) => {
+    const chances = heights.map((height) => question.checks.kneeChance(seatAt(question, height, slide)))
+    const enough = WORTH_LOOKING * Math.max(...chances)
+    const worth = heights.filter((_, i) => [i - 1, i, i + 1].some((j) => chances[j] !== undefined && chances[j] >= enough))
+    return worth.map((height) => pairAt(question, height, slide))
+  })
+}
+
+/**
+ * Where to start: the pair at which both checks most probably hold; of ties the slide nearest 0 mm, then the better one.
+ * Where no pair has any chance, the height whose knee comes nearest to its window, with the slide at `slide`.
+ */
+export function startPair(question: SaddleQuestion, slide: Stop): Pair {
+  const pairs = pairsWorthLooking(question)
   const top = best(pairs)
-  return isHopeless(top) ? nearestToWindow(question, pairs) : top
+  if (isHopeless(top)) return nearestHeight(question, slide)
+  const ties = pairs.filter((p) => p.chance >= top.chance - TIE)
+  const least = Math.min(...ties.map((p) => Math.abs(p.slide.mm)))
+  return best(ties.filter((p) => Math.abs(p.slide.mm) === least))
 }
 
 /** No mark can be told from another by its chance. */
 const isHopeless = (top: Pair): boolean => top.chance <= SAMPLING_ERROR
 
-/** The pair whose expected knee flexion lies nearest to the middle of its window; of equals (no leg reaches) the lowest seat. */
-function nearestToWindow({ checks, school }: SaddleQuestion, pairs: readonly Pair[]): Pair {
-  const [least, most] = school.kneeWindowDeg
-  const missDeg = ({ seat }: Pair) => Math.abs(checks.knee(seat).mean - (least + most) / 2)
+/** The height whose expected knee flexion lies nearest to the middle of its window; of equals (no leg reaches) the lowest seat. */
+function nearestHeight(question: SaddleQuestion, slide: Stop): Pair {
+  const [least, most] = question.school.kneeWindowDeg
+  const pairs = stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide))
+  const kneeChances = pairs.map(({ seat }) => question.checks.kneeChance(seat))
+  const top = Math.max(...kneeChances)
+  if (top > SAMPLING_ERROR) return pairs[kneeChances.indexOf(top)]
+  const missDeg = ({ seat }: Pair) => Math.abs(question.checks.knee(seat).mean - (least + most) / 2)
   const upward = [...pairs].sort((a, b) => a.seat.yMm - b.seat.yMm)
   return upward.reduce((nearest, pair) => (missDeg(pair) < missDeg(nearest) ? pair : nearest))
 }
 
 /**
- * The pair to change to from where the saddle stands, or `standing` itself when it is the best.
- * The slide serves as a vernier only within its own window; of pairs as good as the best the smallest change is taken.
+ * The pair to change to from where the saddle stands, or `standing` itself when it is the best: of all heights and slides
+ * together, since either moves both checks. Of pairs as good as the best the smallest change is taken.
  */
 export function bestPair(question: SaddleQuestion, standing: Pair): Pair {
-  const slides = slidesAllowed(question, standing)
-  const pairs = heightsWorthLooking(question, standing.slide).flatMap((height) => slides.map((slide) => pairAt(question, height, slide)))
+  const pairs = pairsWorthLooking(question)
   const top = best([...pairs, standing])
-  if (isHopeless(top)) return withoutChance(question, standing)
+  if (isHopeless(top)) {
+    const nearest = nearestHeight(question, standing.slide)
+    return nearest.height.label === standing.height.label ? standing : nearest
+  }
   if (top.chance <= standing.chance + SAMPLING_ERROR) return standing
   const asGood = pairs.filter((p) => p.chance >= top.chance - AS_GOOD && p.chance > standing.chance + SAMPLING_ERROR)
   return asGood.reduce((least, p) => (effort(p, standing) < effort(least, standing) ? p : least), top)
 }
 
-/**
- * Without any chance to go by: the knee alone where the plumb line cannot be met as well, else the nearest height at
- * the standing slide; `standing` itself when that is it.
- */
-function withoutChance(question: SaddleQuestion, standing: Pair): Pair {
-  const kneeOnly = { ...question, plumbTaken: false }
-  const found = question.plumbTaken ? bestPair(kneeOnly, pairAt(kneeOnly, standing.height, standing.slide)) : bestHeight(question, standing.slide)
-  return found.height.label === standing.height.label && found.slide.label === standing.slide.label ? standing : found
-}
-
-/**
- * Slides inside the fore-aft window, by expected plumb offset at the standing height; those no farther outside than
- * the standing one are kept as well, so that a first step in the right direction is never forbidden.
- */
-function slidesAllowed(question: SaddleQuestion, standing: Pair): Stop[] {
-  const [least, most] = PLUMB_WINDOW_MM[question.school.foreAft]
-  const outsideMm = (slide: Stop) => {
-    const { mean } = question.checks.plumb(seatAt(question, standing.height, slide))
-    return Math.max(least - mean, mean - most, 0)
-  }
-  const now = outsideMm(standing.slide)
-  const stops = stopsOf(question.bikeType.axes.seatSlide.scale)
-  return stops.filter((slide) => slide.label === standing.slide.label || outsideMm(slide) <= (question.plumbTaken ? now : 0))
-}
-
-/** Heights not hopeless at the standing slide, with one neighbour more on each side: the rest of the grid is not worth its arithmetic. */
-function heightsWorthLooking(question: SaddleQuestion, slide: Stop): Stop[] {
-  const stops = stopsOf(question.bikeType.axes.seatHeight.scale)
-  const chances = stops.map((height) => question.checks.kneeChance(seatAt(question, height, slide)))
-  const enough = 0.2 * Math.max(...chances)
-  return stops.filter((_, i) => [i - 1, i, i + 1].some((j) => chances[j] !== undefined && chances[j] >= enough))
+/** How much likelier the knee alone would be right at the best pair than where the saddle stands. */
+export function kneeGain(question: SaddleQuestion, standing: Pair): number {
+  const chances = pairsWorthLooking(question).map(({ seat }) => question.checks.kneeChance(seat))
+  return Math.max(0, ...chances) - question.checks.kneeChance(standing.seat)
 }
 
 /** How much a change disturbs: each moved axis counts, then the millimetres. */
@@ -109,33 +111,60 @@ function effort(pair: Pair, standing: Pair): number {
 
 const best = (pairs: readonly Pair[]): Pair => pairs.reduce((top, p) => (p.chance > top.chance ? p : top))
 
-/** The seat's scale has ended: which end, its stop, and where the seat would be wanted, mm along the axis. */
-export type ScaleEnd = Readonly<{ end: 'top' | 'bottom'; nearest: Stop; wantedMm: number }>
+/** A scale of the seat has ended: which, at which end, its stop, and where the part would be wanted, mm along the axis. */
+export type ScaleEnd =
+  | Readonly<{ axis: 'seatHeight'; end: 'top' | 'bottom'; nearest: Stop; wantedMm: number }>
+  | Readonly<{ axis: 'seatSlide'; end: 'rear' | 'front'; nearest: Stop; wantedMm: number }>
 
-/** Says when for more than half of the riders in the belief no mark can be right, because the scale ends before. */
-export function scaleEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | null {
-  const heights = [...stopsOf(question.bikeType.axes.seatHeight.scale)].sort(
-    (a, b) => seatAt(question, a, standing.slide).yMm - seatAt(question, b, standing.slide).yMm,
-  )
-  const slides = slidesAllowed(question, standing)
-  const lowest = heights[0]
-  const highest = heights[heights.length - 1]
-  const always = (stop: Stop, miss: (seat: Point) => number) => Math.min(...slides.map((slide) => miss(seatAt(question, stop, slide)))) > 0.5
-  if (always(highest, question.checks.tooLowChance)) return { end: 'top', nearest: highest, wantedMm: wanted(question, standing.slide, highest) }
-  if (always(lowest, question.checks.tooHighChance)) return { end: 'bottom', nearest: lowest, wantedMm: wanted(question, standing.slide, lowest) }
-  return null
+/** Says when for more than half of the riders in the belief no seat height can be right, because the post ends before. */
+export function heightEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | null {
+  const slides = stopsOf(question.bikeType.axes.seatSlide.scale)
+  const heights = inOrder(stopsOf(question.bikeType.axes.seatHeight.scale), (stop) => seatAt(question, stop, standing.slide).yMm)
+  const always = (stop: Stop, miss: (seat: Point) => number) => slides.every((slide) => miss(seatAt(question, stop, slide)) > 0.5)
+  const [lowest, highest] = [heights[0], heights[heights.length - 1]]
+  const [least, most] = question.school.kneeWindowDeg
+  const end = always(highest, question.checks.tooLowChance) ? 'top' : always(lowest, question.checks.tooHighChance) ? 'bottom' : null
+  if (!end) return null
+  const nearest = end === 'top' ? highest : lowest
+  // The higher the seat, the straighter the knee.
+  const wantedMm = whereMiddle((mm) => -question.checks.knee(seatAt(question, { label: '', mm }, standing.slide)).mean, -(least + most) / 2, nearest.mm)
+  return { axis: 'seatHeight', end, nearest, wantedMm }
 }
 
-/** Position along the axis at which the expected knee flexion is the middle of its window, found by halving. */
-function wanted(question: SaddleQuestion, slide: Stop, end: Stop): number {
-  const middle = (question.school.kneeWindowDeg[0] + question.school.kneeWindowDeg[1]) / 2
-  const flexion = (mm: number) => question.checks.knee(seatAt(question, { label: '', mm }, slide)).mean
-  const upward = Math.sign(seatAt(question, { label: '', mm: 1 }, slide).yMm - seatAt(question, { label: '', mm: 0 }, slide).yMm)
-  let low = end.mm - 400
-  let high = end.mm + 400
+/** Says when for more than half of the riders the slide ends before the knee hangs where it should, at every height that suits the knee. */
+export function slideEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | null {
+  const slides = inOrder(stopsOf(question.bikeType.axes.seatSlide.scale), (stop) => seatAt(question, standing.height, stop).xMm)
+  const heightsAt = (slide: Stop): Pair[] => {
+    const pairs = stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide))
+    const knees = pairs.map(({ seat }) => question.checks.kneeChance(seat))
+    return pairs.filter((_, i) => knees[i] >= 0.5 * Math.max(...knees) && knees[i] > SAMPLING_ERROR)
+  }
+  const always = (slide: Stop, miss: (seat: Point) => number) => {
+    const pairs = heightsAt(slide)
+    return pairs.length > 0 && pairs.every(({ seat }) => miss(seat) > 0.5)
+  }
+  const [rear, front] = [slides[0], slides[slides.length - 1]]
+  const end = always(rear, question.checks.tooFarAheadChance) ? 'rear' : always(front, question.checks.tooFarBehindChance) ? 'front' : null
+  if (!end) return null
+  const [least, most] = PLUMB_WINDOW_MM[question.school.foreAft]
+  const nearest = end === 'rear' ? rear : front
+  const wantedMm = whereMiddle((mm) => question.checks.plumb(seatAt(question, standing.height, { label: '', mm })).mean, (least + most) / 2, nearest.mm)
+  return { axis: 'seatSlide', end, nearest, wantedMm }
+}
+
+const inOrder = (stops: readonly Stop[], by: (stop: Stop) => number): Stop[] => [...stops].sort((a, b) => by(a) - by(b))
+
+/** How far beyond a scale's end the wanted position is looked for, mm. */
+const REACH_MM = 400
+
+/** Position within reach of `nearMm` at which a quantity that runs one way has its middle, found by halving. */
+function whereMiddle(quantity: (mm: number) => number, middle: number, nearMm: number): number {
+  let low = nearMm - REACH_MM
+  let high = nearMm + REACH_MM
+  const rising = quantity(high) > quantity(low)
   for (let step = 0; step < 24; step++) {
     const mm = (low + high) / 2
-    if (flexion(mm) > middle === upward > 0) low = mm
+    if (quantity(mm) < middle === rising) low = mm
     else high = mm
   }
   return (low + high) / 2

@@ -1,39 +1,25 @@
 import type { Evidence } from '../evidence/evidence'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { lastReadings } from './lastReadings'
-import { replay, startSlide } from './standing'
+import { marksHistory, startSlide } from './standing'
 import { schoolOf } from '../school/school'
 
-const knee = (at?: Evidence['at'], deg = 30): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', ...(at && { at }) })
-const never = () => {
-  throw new Error('was asked')
-}
-
-test('an axis stands at the latest mark that names it', () => {
-  const history = replay(HOLES_BIKE, [knee({ seatHeight: '8', seatSlide: 'D' }), knee({ seatHeight: '9' }), { kind: 'set', at: { seatSlide: 'C' } }], never)
-  expect(history.at[1]).toEqual({ seatHeight: '9', seatSlide: 'D' })
-  expect(history.now).toEqual({ seatHeight: '9', seatSlide: 'C' })
+const knee = (at: Evidence['at'], deg = 30): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at })
+test('an axis stands where the last row that named it left it', () => {
+  const history = marksHistory(HOLES_BIKE, [knee({ seatHeight: '8', seatSlide: 'C' }), knee({ seatHeight: '9' }), { kind: 'set', at: { seatSlide: 'B' } }])
+  expect(history.at[1]).toEqual({ seatHeight: '9', seatSlide: 'C' })
+  expect(history.now).toEqual({ seatHeight: '9', seatSlide: 'B' })
 })
 
-test('a landmark taken with the seat height alone was taken with the slide as for the start', () => {
-  const history = replay(HOLES_BIKE, [{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }], never)
-  expect(history.at[0]).toEqual({ seatHeight: '11', seatSlide: startSlide(HOLES_BIKE) })
-  expect(history.now).toEqual({ seatHeight: '11' })
-})
-
-test('what was proposed is asked for only where a check needs an axis that nobody named', () => {
-  const asked: number[] = []
-  const history = replay(HOLES_BIKE, [{ kind: 'stature', mm: 1700 }, knee({ seatHeight: '8' }), knee()], (row) => {
-    asked.push(row)
-    return { seatHeight: '5', seatSlide: 'E' }
-  })
-  expect(asked).toEqual([1, 2])
-  expect(history.at[1]).toEqual({ seatHeight: '8', seatSlide: 'E' })
+test('a slide that nobody named stands as for the start', () => {
+  const history = marksHistory(HOLES_BIKE, [{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }, knee({ seatHeight: '8' })])
+  expect(history.at).toEqual([{ seatHeight: '11', seatSlide: startSlide(HOLES_BIKE) }, { seatHeight: '8', seatSlide: startSlide(HOLES_BIKE) }])
+  expect(history.now).toEqual({ seatHeight: '8' })
 })
 
 test('only readings taken where the saddle stands now speak for it', () => {
   const evidence = [knee({ seatHeight: '8', seatSlide: 'D' }, 30), knee({ seatHeight: '9', seatSlide: 'D' }, 40), { kind: 'set', at: { seatHeight: '8' } } as Evidence]
-  const { at, now } = replay(HOLES_BIKE, evidence, never)
+  const { at, now } = marksHistory(HOLES_BIKE, evidence)
   expect(lastReadings(evidence, at, now, schoolOf())).toMatchObject({ knee: { deg: 30 }, kneeHolds: true, plumbEverTaken: false })
   expect(lastReadings(evidence, at, { ...now, seatHeight: '9' }, schoolOf())).toMatchObject({ knee: { deg: 40 }, kneeHolds: false })
   expect(lastReadings(evidence, at, { ...now, seatHeight: '7' }, schoolOf()).knee).toBeUndefined()
@@ -42,7 +28,7 @@ test('only readings taken where the saddle stands now speak for it', () => {
 test('window ends belong to the window; the schools of the heel check decide as they say', () => {
   const here = { seatHeight: '8', seatSlide: 'D' }
   const holds = (rows: Evidence[], school = {}) => {
-    const { at, now } = replay(HOLES_BIKE, rows, never)
+    const { at, now } = marksHistory(HOLES_BIKE, rows)
     return lastReadings(rows, at, now, schoolOf(school)).kneeHolds
   }
   expect(holds([knee(here, 25)])).toBe(true)
@@ -59,7 +45,7 @@ test('plumb windows by school: the axle, the mid-foot, or only against gross err
   const here = { seatHeight: '8', seatSlide: 'D' }
   const holds = (mm: number, foreAft: 'plumb' | 'midFoot' | 'balance') => {
     const rows: Evidence[] = [{ kind: 'plumb', mm, at: here }]
-    const { at, now } = replay(HOLES_BIKE, rows, never)
+    const { at, now } = marksHistory(HOLES_BIKE, rows)
     return lastReadings(rows, at, now, schoolOf({ foreAft })).plumbHolds
   }
   expect([0, -60, 18].map((mm) => holds(mm, 'plumb'))).toEqual([true, false, false])

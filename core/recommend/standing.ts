@@ -1,35 +1,24 @@
 import type { BikeType } from '../bike/bike'
 import { positionsOf, type Positions } from '../bike/place'
 import type { AxisName, Label, Marks } from '../conventions'
-import { needsMarks, type Evidence } from '../evidence/evidence'
+import type { Evidence } from '../evidence/evidence'
 import { middleStop } from '../scale/scale'
 
-/** Where the axes stood when each row was seen, and where they stand after the last. */
-export type History = Readonly<{ at: readonly Marks[]; now: Marks }>
+/** Where the axes stood when each row was seen, and the marks that were named up to the last. */
+export type MarksHistory = Readonly<{ at: readonly Marks[]; now: Marks }>
 
-/** The slides as they start without fore-aft evidence: the mark nearest 0 mm. */
+/** Where a slide stands that nobody named: the mark nearest 0 mm, as for the start. */
 export function startSlide(bikeType: BikeType): Label {
   return middleStop(bikeType.axes.seatSlide.scale).label
 }
 
-/**
- * Replays `at` over the rows: an axis stands at the label of the latest `at` that names it, else as last proposed.
- * A landmark taken with the seat height alone was taken with the slide as for the start.
- * `proposedBefore(i)` gives the marks proposed on the rows before i; it is asked only for axes nobody named,
- * and only where a row needs them.
- */
-export function replay(
-  bikeType: BikeType,
-  evidence: readonly Evidence[],
-  proposedBefore: (row: number) => Marks,
-): History {
+/** The marks of every row: an axis stands where the last row that named it left it; a slide never named, as for the start. */
+export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]): MarksHistory {
   const named: Partial<Record<AxisName, Label>> = {}
-  const at = evidence.map((row, i) => {
+  const seatSlide = startSlide(bikeType)
+  const at = evidence.map((row): Marks => {
     Object.assign(named, row.at)
-    if (!needsMarks(row)) return { ...named }
-    if (row.kind === 'landmarkAtMark') return { seatSlide: startSlide(bikeType), ...named }
-    const complete = named.seatHeight !== undefined && named.seatSlide !== undefined
-    return complete ? { ...named } : { ...proposedBefore(i), ...named }
+    return { seatSlide, ...named }
   })
   return { at, now: { ...named } }
 }

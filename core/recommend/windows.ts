@@ -19,6 +19,9 @@ export type SaddleChecks = Readonly<{
   /** Share of riders for whom the seat is still too low (or too high) here. */
   tooLowChance: (seat: Point) => number
   tooHighChance: (seat: Point) => number
+  /** Share of riders whose knee hangs too far ahead of (or behind) the pedal here. */
+  tooFarAheadChance: (seat: Point) => number
+  tooFarBehindChance: (seat: Point) => number
   knee: (seat: Point) => Summary
   plumb: (seat: Point) => Summary
 }>
@@ -39,7 +42,8 @@ export function saddleChecks(belief: Belief, school: School): SaddleChecks {
     if (school.heelCheck === 'target') return Math.abs(heelGap(i, seat)) <= HEEL_JUST_STRAIGHT_MM
     return angleHolds(i, seat) && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
   }
-  const plumbHolds = (i: number, seat: Point) => inWindow(levelPlumbMm(samples[i].leg, trueSeat(samples[i], seat)), plumbWindow)
+  const plumbAt = (i: number, seat: Point) => levelPlumbMm(samples[i].leg, trueSeat(samples[i], seat))
+  const plumbHolds = (i: number, seat: Point) => inWindow(plumbAt(i, seat), plumbWindow)
   const share = (holds: (i: number) => boolean) => {
     let sum = 0
     for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
@@ -58,6 +62,8 @@ export function saddleChecks(belief: Belief, school: School): SaddleChecks {
     bothChance: (seat) => share((i) => kneeHolds(i, seat) && plumbHolds(i, seat)),
     tooHighChance: (seat) => share((i) => tooHigh(i, seat)),
     tooLowChance: (seat) => share((i) => !kneeHolds(i, seat) && !tooHigh(i, seat)),
+    tooFarAheadChance: (seat) => share((i) => plumbAt(i, seat) > plumbWindow[1]),
+    tooFarBehindChance: (seat) => share((i) => plumbAt(i, seat) < plumbWindow[0]),
     knee: (seat) => summary(belief, (s) => bottomFlexionDeg(s.leg, trueSeat(s, seat))),
     plumb: (seat) => summary(belief, (s) => levelPlumbMm(s.leg, trueSeat(s, seat))),
   }

@@ -11,10 +11,11 @@ const everything = (a: ReturnType<typeof answer>) => [a.next.sentence, ...a.next
 const SITUATIONS: Record<string, Evidence[]> = {
   nothing: [],
   tape,
-  change: [...tape, { kind: 'kneeAngle', deg: 40, by: 'goniometer', at }],
-  stop: [...tape, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: { seatHeight: '9', seatSlide: 'D' } }, { kind: 'plumb', mm: 3 }],
-  eye: [...tape, { kind: 'kneeByEye', seen: 'locked', at: { seatHeight: '11', seatSlide: 'D' } }, { kind: 'heelCheck', seen: 'cannotReach' }],
-  plumb: [...tape, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: { seatHeight: '9', seatSlide: 'D' } }, { kind: 'plumb', mm: 48 }],
+  change: [...tape, { kind: 'kneeAngle', deg: 40, by: 'goniometer', at }, { kind: 'plumb', mm: 8, at }],
+  kneeOnly: [...tape, { kind: 'kneeAngle', deg: 40, by: 'goniometer', at }],
+  stop: [...tape, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: { seatHeight: '9', seatSlide: 'D' } }, { kind: 'plumb', mm: 3, at: { seatHeight: '9', seatSlide: 'D' } }],
+  eye: [...tape, { kind: 'kneeByEye', seen: 'locked', at: { seatHeight: '11', seatSlide: 'D' } }, { kind: 'heelCheck', seen: 'cannotReach', at: { seatHeight: '11' } }],
+  plumb: [...tape, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: { seatHeight: '9', seatSlide: 'D' } }, { kind: 'plumb', mm: 48, at: { seatHeight: '9', seatSlide: 'D' } }],
   tooTall: [{ kind: 'stature', mm: 2150 }, { kind: 'kneeAngle', deg: 55, by: 'goniometer', at: { seatHeight: '15', seatSlide: 'D' } }],
   contradiction: [...tape, { kind: 'stature', mm: 1450 }, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at }],
 }
@@ -39,7 +40,7 @@ test('two moves are one sentence, each with its own from and to', () => {
 
 test('on a ruler a change is told in centimetres or millimetres, with the ruler’s signs', () => {
   const ruled: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatHeight: { directionDeg: 107, scale: { ruler: { min: -14, max: 14, resolution: 0.5, mmPerUnit: 10, mmAtZero: 140 } } } } }
-  const { sentence } = answer([...tape, { kind: 'kneeAngle', deg: 42, by: 'goniometer', at: { seatHeight: '-0.5', seatSlide: 'D' } }], ruled).next
+  const { sentence } = answer([...tape, { kind: 'kneeAngle', deg: 42, by: 'goniometer', at: { seatHeight: '-0.5', seatSlide: 'D' } }, { kind: 'plumb', mm: 10, at: { seatHeight: '-0.5', seatSlide: 'D' } }], ruled).next
   expect(sentence).toMatch(/^Raise the seat (\d+ mm|\d(\.\d)? cm), −0\.5 to \+\d(\.5)?: /)
 })
 

@@ -29,24 +29,34 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
   const at = (move: Move) => labelSaid(bikeType, move.axis, move.to)
   if (next.kind === 'outOfRange' && next.scaleEnd) {
-    const { end, nearest, missingMm } = next.scaleEnd
+    const { axis, end, nearest, missingMm } = next.scaleEnd
+    if (axis === 'seatSlide') {
+      const plumb = next.expect.find((e) => e.check === 'plumb')
+      const hangs = plumb ? `: there the knee would hang ${plumbSaid(plumb.to, shown)}` : ''
+      return `The slide ends at ${labelSaid(bikeType, axis, nearest)}, ${lengthSaid(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for this rider${hangs}. Offer another type of bike.`
+    }
     const expected = knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
     return `The seat post ends at ${labelSaid(bikeType, 'seatHeight', nearest)}, ${lengthSaid(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
     const barsSaid = bars.length === 0 ? '' : `, bars at ${listed(bars.map(at))}`
-    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee.`
+    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee and the plumb line in one mount.`
   }
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => moveSaid(bikeType, move, shown))
     const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
-    return `${capitalised(what.join(', and '))}: the knee should come ${goes}.`
+    const change = `${what.join(', and ')}: the knee should come ${goes}`
+    return advice.readings.plumb || !advice.readings.knee ? `${capitalised(change)}.` : `Before climbing off, hang the plumb line too; then ${change}.`
   }
   const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
+  if (next.smallChance !== undefined) {
+    const way = advice.readings.knee?.kind === 'kneeAngle' ? 'Offer another type of bike.' : 'Measure the knee angle: that tells more than a look.'
+    return `Leave the seat at ${seat} for now: it is right for only ${inHundred(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
+  }
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
 }
 
@@ -75,14 +85,15 @@ function stepsSaid(scale: Scale, move: Move, shown: LengthShown): string {
 
 function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: LengthShown): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  const wanted = school.heelCheck === 'target' ? 'the leg just straight on the heel' : window
   switch (reason.code) {
     case 'noEvidence':
       return 'Nothing is known of this rider yet, so this is only where most people begin.'
     case 'chance':
-      return `At ${labelSaid(bikeType, reason.axis, reason.label)} the knee would be right for ${inHundred(reason.chance)} riders like this one.`
+      return `At ${labelSaid(bikeType, 'seatHeight', reason.height)} with the slide at ${labelSaid(bikeType, 'seatSlide', reason.slide)}, ${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be right for ${inHundred(reason.chance)} riders like this one.`
     case 'lastReading':
       if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
-      return `The knee read ${degreesSaid(reason.deg)}; ${window} is wanted.`
+      return `${reason.at === undefined ? 'The' : `At ${labelSaid(bikeType, 'seatHeight', reason.at)} the`} knee read ${degreesSaid(reason.deg)}; ${wanted} is wanted.`
     case 'seenByEye':
       return { locked: 'The knee looked locked.', slightBend: 'The knee looked slightly bent, as wanted.', deepBend: 'The knee looked deeply bent.' }[reason.seen]
     case 'heelSeen': {
@@ -90,7 +101,7 @@ function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice,
       return reason.decides ? `${seen}, and this studio’s school goes by it.` : `${seen}; this informs, it does not decide.`
     }
     case 'vernier':
-      return `The marks are coarse here, so the slide helps: together they lift the saddle by ${lengthSaid(reason.heightMm, shown)}.`
+      return `Height and slide work together here: for the leg the seat comes ${lengthSaid(reason.heightMm, shown)} ${reason.heightMm > 0 ? 'higher' : 'lower'}.`
     case 'slideForPedals':
       return `The slide belongs to the pedals: the knee should then hang ${plumbSaid(reason.plumbMm, shown)}.`
     case 'noBetterMark':

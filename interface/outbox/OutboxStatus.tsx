@@ -15,8 +15,9 @@ export function OutboxStatus() {
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
   const others = (entries ?? []).length - mine.length
   const refused = mine.filter((e) => e.state === 'refused').length
+  const signedOut = mine.some((e) => e.state === 'signedOut')
   const waiting = mine.length - refused
-  const said = refused > 0 ? `${refused} not taken` : waiting > 0 && (offline || fragile) ? `${waiting} on this device` : others > 0 ? `${others} of someone else` : ''
+  const said = refused > 0 ? `${refused} not taken` : waiting > 0 && (offline || fragile || signedOut) ? `${waiting} on this device` : others > 0 ? `${others} of someone else` : ''
   return (
     <>
       <span aria-live="polite" className={styles.live}>
@@ -36,11 +37,18 @@ export function OutboxStatus() {
 function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: number }) {
   const { offline, fragile, sendNow, retry, discard } = useOutbox()
   const waiting = mine.some((e) => e.state !== 'refused')
+  const signedOut = mine.some((e) => e.state === 'signedOut')
   return (
     <>
       {mine.length === 0 && others === 0 && <p className={styles.quiet}>Everything is on the studio’s server.</p>}
       {fragile && <p className={styles.warn}>This device’s storage is full or closed: keep this page open until everything is sent.</p>}
-      {waiting && <p className={styles.quiet}>{offline ? 'No network. It is sent by itself when the network is back.' : 'Being sent.'}</p>}
+      {signedOut ? (
+        <p className={styles.warn}>
+          You are signed out. This is sent when you <a href="/sign-in">sign in</a> on this device again.
+        </p>
+      ) : (
+        waiting && <p className={styles.quiet}>{offline ? 'No network. It is sent by itself when the network is back.' : 'Being sent.'}</p>
+      )}
       <ul className={styles.list}>
         {mine.map((stored) => (
           <li key={stored.seq}>
@@ -64,7 +72,7 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
           </li>
         ))}
       </ul>
-      {waiting && (
+      {waiting && !signedOut && (
         <Button size="large" block onClick={sendNow}>
           Send now
         </Button>

@@ -1,4 +1,4 @@
-import Dexie, { liveQuery, type Table } from 'dexie'
+import Dexie, { type Table } from 'dexie'
 import type { OutboxEntry } from '@/server/outbox/entry'
 
 export type EntryState = 'waiting' | 'sending' | 'refused' | 'signedOut'
@@ -41,7 +41,7 @@ function indexedStore(entries: Table<Kept, number>): OutboxStore {
     change: async (seqs, to) => void (await entries.where('seq').anyOf([...seqs]).modify(to)),
     remove: (seqs) => entries.bulkDelete([...seqs]),
     watch: (told) => {
-      const subscription = liveQuery(all).subscribe(told)
+      const subscription = Dexie.liveQuery(all).subscribe(told)
       return () => subscription.unsubscribe()
     },
     lasts: () => true,
@@ -59,9 +59,21 @@ export function withFallback(device: OutboxStore, memory: OutboxStore): OutboxSt
     change: async (seqs, to) => void (await Promise.all([memory.change(seqs, to), device.change(onDevice(seqs), to)])),
     remove: async (seqs) => void (await Promise.all([memory.remove(seqs), device.remove(onDevice(seqs))])),
     watch: (told) => {
-      let [a, b]: [StoredEntry[], StoredEntry[]] = [[], []]
-      const stops = [device.watch((entries) => told([...(a = entries), ...b])), memory.watch((entries) => told([...a, ...(b = entries)]))]
-      return () => stops.forEach((stop) => stop())
+      // Told only once the device has: an empty list from memory alone would read as "everything was sent".
+      let onDisk: StoredEntry[] | null = null
+      let inMemory: StoredEntry[] = []
+      const stopMemory = memory.watch((entries) => {
+        inMemory = entries
+        if (onDisk) told([...onDisk, ...inMemory])
+      })
+      const stopDevice = device.watch((entries) => {
+        onDisk = entries
+        told([...onDisk, ...inMemory])
+      })
+      return () => {
+        stopMemory()
+        stopDevice()
+      }
     },
     lasts: ({ seq }) => seq < IN_MEMORY,
   }

@@ -12,6 +12,7 @@ import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
 import { useLengths } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
+import { troubleSaid } from '../outbox/entrySaid'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
@@ -157,9 +158,9 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           landmark={landmark}
           landmarks={offered}
           finished={done}
-          busy={saving && !offline}
+          busy={saving && !offline && !pending.some((e) => e.state === 'signedOut')}
           canSave={complete(bike.type, shown) && !saving}
-          trouble={trouble ?? troubleSaid(refusals[0]?.say, pending.length, offline, fragile, saving)}
+          trouble={trouble ?? troubleSaid(pending, { offline, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}
           onLandmark={setLandmark}
@@ -171,13 +172,4 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
       </main>
     </div>
   )
-}
-
-/** What stands between the taps and the server, in words; nothing while all is well. */
-function troubleSaid(refusal: string | undefined, waiting: number, offline: boolean, fragile: boolean, saving: boolean): string {
-  if (refusal) return `Not taken: ${refusal}.`
-  if (waiting === 0) return ''
-  if (fragile) return 'This device’s storage is full or closed: keep this page open until everything is sent.'
-  if (offline && saving) return 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.'
-  return offline ? 'No network: kept on this device, sent when it is back.' : ''
 }

@@ -66,13 +66,16 @@ describe('the sentence of a step', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
     expect(asked(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
     expect(asked(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toMatch(/^Raise the seat/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).small).toMatch(/^Rider off, feet on the floor/)
+    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toMatch(/^Before climbing off, hang the plumb line too; then raise the seat/)
+    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).small).toMatch(/^The rider stays on: cranks level next/)
+    const plumb: Evidence = { kind: 'plumb', mm: 8, at }
+    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
+    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(/^Rider off, feet on the floor/)
     expect(asked(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } }))).sentence).toMatch(/How is the knee\?$/)
   })
 
   test('at the numbers a change still advised is not hidden', () => {
-    const rows = rowsOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 44, by: 'goniometer', at })
+    const rows = rowsOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }, { kind: 'plumb', mm: 8, at })
     expect(asked(props('numbers', rows))).toMatchObject({ sentence: expect.stringMatching(/one change is still advised/), small: expect.stringMatching(/^Raise the seat/) })
   })
 

@@ -1,7 +1,7 @@
 'use client'
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
-import { createContext, useContext, useState, type ReactNode } from 'react'
+import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
 import type { LengthShown } from '@/core/units/length'
 import { themeFor, type Light } from './theme'
 
@@ -16,6 +16,10 @@ export const useLengths = () => useContext(LengthsContext)
 export function Providers({ light: first, lengths, children }: { light: Light; lengths: LengthShown; children: ReactNode }) {
   const [light, setLight] = useState(first)
   const [shown, setShown] = useState(lengths)
+  // Says that the page answers to hands by now; the browser tests wait for it.
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'true'
+  }, [])
   const turn = () => {
     const next: Light = light === 'dim' ? 'bright' : 'dim'
     keepOnDevice('light', next)

@@ -58,10 +58,19 @@ async function dataDirectory(folder) {
   if (existsSync(join(data, 'mysql'))) return data
   // A name of its own: an installation whose start was killed may still be writing into its own.
   const making = `${data}.new-${process.pid}-${Date.now()}`
-  for (const left of readdirSync(folder)) if (left === 'mariadb' || left.startsWith('mariadb.new')) rmSync(join(folder, left), { recursive: true, force: true, maxRetries: 5, retryDelay: 200 })
+  for (const left of readdirSync(folder)) if (left === 'mariadb' || left.startsWith('mariadb.new')) removeLeft(join(folder, left))
   await run(program('mariadb-install-db'), ['--no-defaults', `--datadir=${making}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot()], { quiet: true })
   renameSync(making, data)
   return data
+}
+
+/** Takes away what an interrupted installation left; what still writes there is in nobody's way, and goes with the next. */
+function removeLeft(path) {
+  try {
+    rmSync(path, { recursive: true, force: true, maxRetries: 3, retryDelay: 200 })
+  } catch (error) {
+    if (path.endsWith('mariadb')) throw error
+  }
 }
 
 /** The command, wrapped so that the kernel ends it when its parent is gone, however that went; as it is where that cannot be had. */

@@ -16,13 +16,14 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { commandOf } from '../support/identity.mjs'
 import { freePort } from '../support/processes.mjs'
+import { build } from '../support/production.mjs'
 
 const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 const { values } = parseArgs({ options: { starts: { type: 'string', default: '40' }, moments: { type: 'string', default: '100' }, seed: { type: 'string', default: '1' } } })
 const generator = xoroshiro128plus(Number(values.seed))
 const random = () => uniformFloat64(generator)
 const folder = mkdtempSync(join(tmpdir(), 'ys-kill-'))
-const OPEN_WITHIN_MS = 120_000
+const OPEN_WITHIN_MS = 300_000
 const port = await freePort()
 const base = `http://127.0.0.1:${port}`
 let demo
@@ -157,6 +158,7 @@ const post = (id, setupId, cookie) =>
   })
 
 try {
+  await build(root, process.env.NEXT_DIST ?? '.next')
   const afterMs = await firstStarts(Number(values.starts))
   if (afterMs.length > 0) console.log(`First starts killed: ${afterMs.length} kills after ${Math.min(...afterMs)} to ${Math.max(...afterMs)} ms; every one of ${values.starts} next starts opened and let sign in.`)
   if (Number(values.moments) > 0) console.log('Killed while rows came in:', JSON.stringify(await runningKills(Number(values.moments))))

@@ -60,7 +60,7 @@ export async function lastInspections(db: DbExecutor): Promise<Map<string, Date>
 }
 
 /** The latest looks over one machine, the last first: when, who, how many items held. */
-export async function looksOver(db: DbExecutor, bikeId: string, most = 8): Promise<Readonly<{ id: string; at: Date; by: string; good: number }>[]> {
+export async function listInspections(db: DbExecutor, bikeId: string, most = 8): Promise<Readonly<{ id: string; at: Date; by: string; good: number }>[]> {
   const rows = await db
     .select({ id: inspection.id, at: inspection.at, by: user.name, good: inspection.good })
     .from(inspection)

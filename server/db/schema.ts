@@ -209,8 +209,10 @@ export const member = mysqlTable(
     name: varchar('name', { length: 120 }).notNull(),
     addedAt: moment('added_at').notNull(),
     addedBy: reference('added_by').notNull().references(() => user.id),
+    /** The set-up whose numbers hold, written with it in one transaction: a list of thousands asks no history. */
+    latestSetupId: reference('latest_setup_id'),
   },
-  (t) => [index('member_name').on(t.studioId, t.name)],
+  (t) => [index('member_name').on(t.studioId, t.name), index('member_latest').on(t.studioId, t.latestSetupId, t.name)],
 )
 
 export const setup = mysqlTable(

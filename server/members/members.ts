@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNull, like, notExists, sql, type SQL } from 'drizzle-orm'
+import { and, asc, count, desc, eq, inArray, isNull, like, type SQL } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import type { DbExecutor } from '../db/connection'
@@ -21,7 +21,7 @@ export type MemberPage = Readonly<{ members: readonly MemberInList[]; total: num
 
 /** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
 export async function searchMembers(db: DbExecutor, studioId: string, search: MemberSearch): Promise<MemberPage> {
-  const wanted = and(nameHolds(studioId, search.typed), search.withoutNumbers ? neverSaved(db) : undefined)
+  const wanted = and(nameHolds(studioId, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
   const [{ total }] = await db.select({ total: count() }).from(member).where(wanted)
   const pages = Math.max(1, Math.ceil(total / PAGE_SIZE))
   const page = Math.min(pages, Math.max(1, search.page))
@@ -39,9 +39,8 @@ export async function searchMembers(db: DbExecutor, studioId: string, search: Me
 
 /** How many members of a studio there are, and how many of them without numbers. */
 export async function countMembers(db: DbExecutor, studioId: string): Promise<Readonly<{ all: number; withoutNumbers: number }>> {
-  const [{ all }] = await db.select({ all: count() }).from(member).where(eq(member.studioId, studioId))
-  const [{ without }] = await db.select({ without: count() }).from(member).where(and(eq(member.studioId, studioId), neverSaved(db)))
-  return { all, withoutNumbers: without }
+  const [found] = await db.select({ all: count(), saved: count(member.latestSetupId) }).from(member).where(eq(member.studioId, studioId))
+  return { all: found.all, withoutNumbers: found.all - found.saved }
 }
 
 /** The first members by name that hold every word typed. */
@@ -55,21 +54,17 @@ function nameHolds(studioId: string, typed: string): SQL | undefined {
   return and(eq(member.studioId, studioId), ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)))
 }
 
-const neverSaved = (db: DbExecutor): SQL =>
-  notExists(db.select({ one: sql`1` }).from(setup).where(and(eq(setup.memberId, member.id), sql`${setup.finishedAt} IS NOT NULL`)))
-
 /** The latest saved numbers of each of these members who has any. */
 export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, Numbers>> {
   if (memberIds.length === 0) return new Map()
-  const latest = sql`(SELECT MAX(later.finished_at) FROM setup later WHERE later.member_id = ${setup.memberId})`
   const rows = await db
-    .select({ memberId: setup.memberId, at: setup.finishedAt, row: evidence.row, bikeNumber: bike.number, type: bikeType.definition })
-    .from(setup)
+    .select({ memberId: member.id, at: setup.finishedAt, row: evidence.row, bikeNumber: bike.number, type: bikeType.definition })
+    .from(member)
+    .innerJoin(setup, eq(setup.id, member.latestSetupId))
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
-    .where(and(inArray(setup.memberId, [...memberIds]), eq(setup.finishedAt, latest)))
-    .orderBy(asc(setup.id))
+    .where(inArray(member.id, [...memberIds]))
   return new Map(rows.map(({ memberId, at, row, bikeNumber, type }) => [memberId, { marks: row.at ?? {}, bikeNumber, type, at: at! }]))
 }
 

@@ -6,7 +6,7 @@ import type { Evidence } from '../../core/evidence/evidence'
 import type { DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
 import { sameContent } from '../db/sameContent'
-import { bike, bikeType, evidence, setup, user, withdrawal } from '../db/schema'
+import { bike, bikeType, evidence, member, setup, user, withdrawal } from '../db/schema'
 
 /** A row of evidence as stored; withdrawn rows are not handed out. */
 export type SeenRow = Readonly<{ id: string; row: Evidence }>
@@ -147,7 +147,22 @@ export async function finishSetup(tx: DbExecutor, setupId: string, numbers: Read
   const kept = await insertRow(tx, setupId, { id: numbers.id, row }, at, by)
   if (kept.outcome !== 'kept') return kept
   await tx.update(setup).set({ numbersId: numbers.id, finishedAt: at, finishedBy: by, openKey: null }).where(eq(setup.id, setupId))
+  await putLatest(tx, setupId)
   return KEPT
+}
+
+/** The numbers that hold for a member are those saved last, also where an earlier set-up is saved after a later one. */
+async function putLatest(tx: DbExecutor, setupId: string): Promise<void> {
+  const [{ memberId }] = await tx.select({ memberId: setup.memberId }).from(setup).where(eq(setup.id, setupId))
+  await tx.select({ id: member.id }).from(member).where(eq(member.id, memberId)).for('update')
+  const [latest] = await tx
+    .select({ id: setup.id })
+    .from(setup)
+    .where(and(eq(setup.memberId, memberId), isNotNull(setup.finishedAt)))
+    .orderBy(desc(setup.finishedAt), desc(setup.id))
+    .limit(1)
+    .for('update')
+  await tx.update(member).set({ latestSetupId: latest.id }).where(eq(member.id, memberId))
 }
 
 /** A member's finished set-ups, the latest first, at most `most` of them. */

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
+import { type Page } from '@playwright/test'
+import { expect, test } from './test'
 import { mark, setUpAt, STATE, step, settled } from './hall'
 
 async function noSeriousFinding(page: Page): Promise<void> {

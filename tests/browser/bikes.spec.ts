@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
-import { STATE, unique, settled } from './hall'
+import { expect, test } from './test'
+import { newDevice, settled, STATE, unique } from './hall'
 
 test.use({ storageState: STATE })
 
 test('a round on the phone: what is wrong takes a bike out of use, mended puts it back', async ({ browser }) => {
-  const phone = await browser.newPage({ storageState: STATE, viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' })
+  const phone = await (await newDevice(browser, { viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' })).newPage()
   await phone.goto('/bikes/round?bike=7')
   await expect(phone.getByRole('heading', { name: 'Bike 7' })).toBeVisible()
   await phone.getByRole('group', { name: 'Stop' }).getByText('wrong').tap()
@@ -57,14 +57,14 @@ test('one’s own export changes nothing; a broken file is refused whole, with e
   await expect(page.getByText('/types/1/bikeType/name: must not be empty')).toBeVisible()
 })
 
-test('two managers edit a copied type: the second is told, and what was typed stays', async ({ page, context }) => {
+test('two managers edit a copied type: the second is told, and what was typed stays', async ({ page, browser }) => {
   const name = unique('Campion')
   await page.goto('/bikes/types/new?copy=sorrel')
   await page.getByLabel('Name').fill(name)
   await page.getByRole('button', { name: 'Save, then lay the tape' }).click()
   await page.waitForURL('**/tape')
   const editor = page.url().replace('/tape', '')
-  const other = await context.newPage()
+  const other = await (await newDevice(browser)).newPage()
   await Promise.all([page.goto(editor), other.goto(editor)])
   await page.getByLabel('Crank', { exact: true }).fill('172.5')
   await other.getByLabel('Crank', { exact: true }).fill('165')

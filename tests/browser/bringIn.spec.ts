@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { expect, test, type Page } from '@playwright/test'
+import { type Page } from '@playwright/test'
+import { expect, test } from './test'
 import { randomFrom } from '../../core/belief/random'
 import { placeAt, positionsOf } from '../../core/bike/place'
 import type { BikeType } from '../../core/bike/bike'

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test'
 import { freePort } from '../../scripts/support/processes.mjs'
 import { serve } from '../../scripts/support/production.mjs'
 import { STATE } from './hall'

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
 import { STATE } from './hall'
 

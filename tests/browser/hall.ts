@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test'
+import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
+import { expect, patientContext } from './test'
 
 export const STATE = '.test-data/signed-in.json'
 
@@ -43,3 +44,6 @@ export const settled = (page: Page) => page.evaluate(async () => {
   await document.fonts.ready
   await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished))
 })
+
+/** Another device on which the same instructor is signed in. */
+export const newDevice = async (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> => patientContext(await browser.newContext({ storageState: STATE, ...options }))

@@ -1,4 +1,4 @@
-import { test } from '@playwright/test'
+import { test } from './test'
 import { signIn, STATE } from './hall'
 
 test('an instructor signs in', async ({ page }) => {

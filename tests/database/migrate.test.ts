@@ -94,7 +94,7 @@ test('data of the version before moves: names become lines, of two open set-ups 
   await type('t2', 'l1', 2, 'Sorrel')
   await type('t3', 'l2', 1, 'Sorrel')
   for (const n of [1, 2]) await connection.query("INSERT INTO bike (id, studio_id, type_id, number, own) VALUES (?, 's', 't2', ?, '{}')", [`b${n}`, n])
-  await connection.query("INSERT INTO member VALUES ('m', 's', 'M', ?, 'u')", [at])
+  await connection.query("INSERT INTO member (id, studio_id, name, added_at, added_by) VALUES ('m', 's', 'M', ?, 'u')", [at])
   for (const [id, started] of [['x', at], ['y', later]]) await connection.query("INSERT INTO setup (id, member_id, bike_id, type_id, own, started_at, started_by) VALUES (?, 'm', 'b1', 't2', '{}', ?, 'u')", [id, started])
   for (const [id, bikeId] of [['1', 'b1'], ['2', 'b2']]) await connection.query("INSERT INTO seating (id, bike_id, member_id, day, at, `by`) VALUES (?, ?, 'm', '2026-01-02', ?, 'u')", [id, bikeId, at])
 

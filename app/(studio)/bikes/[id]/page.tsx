@@ -11,7 +11,7 @@ import { inspectionSaid } from '@/interface/bikes/inspectionSaid'
 import { MachineView } from '@/interface/bikes/MachineView'
 import { requireUser } from '@/server/accounts/session'
 import { bikeById, type StudioBike } from '@/server/bikes/bikes'
-import { faultsOf, looksOver, readingsOf, savedBetween } from '@/server/bikes/machines'
+import { faultsOf, listInspections, readingsOf, savedBetween } from '@/server/bikes/machines'
 import { database } from '@/server/db/connection'
 import { dateSaid } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
@@ -24,7 +24,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
   const db = database()
   const bike = await bikeById(db, id)
   if (!bike) notFound()
-  const [studio, faults, readings, looked] = await Promise.all([getStudio(db), faultsOf(db, id), readingsOf(db, id), looksOver(db, id)])
+  const [studio, faults, readings, looked] = await Promise.all([getStudio(db), faultsOf(db, id), readingsOf(db, id), listInspections(db, id)])
   const state = inspectionState(looked[0]?.at.getTime() ?? null, bike.openFaults, new Date().getTime())
   const changed = readings.findLastIndex((r) => r.row.kind === 'tape' && r.row.anew)
   const lastGood = readings.slice(0, Math.max(0, changed)).findLast((r) => r.row.kind === 'tape')
