@@ -56,13 +56,15 @@ function begin(situation: Situation, end: ScaleEnd | null): Next {
 }
 
 function stop(situation: Situation, gain: number): Next {
+  const { standing, question, readings } = situation
+  const chance = readings.plumbEverTaken ? standing.chance : question.checks.kneeChance(standing.seat)
   return {
     kind: 'stop',
     moves: [],
     expect: expectations(situation, situation.standing, false),
     checks: openChecks(situation),
     reasons: [...readingReasons(situation), chanceReason(situation.standing), { code: 'noBetterMark', gain: Math.max(0, gain) }],
-    ...(situation.standing.chance < SMALL_CHANCE && { smallChance: situation.standing.chance }),
+    ...(chance < SMALL_CHANCE && { smallChance: chance }),
   }
 }
 

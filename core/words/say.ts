@@ -55,7 +55,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
   if (next.smallChance !== undefined) {
     const way = advice.readings.knee?.kind === 'kneeAngle' ? 'Offer another type of bike.' : 'Measure the knee angle: that tells more than a look.'
-    return `Leave the seat at ${seat} for now: it is right for only ${inHundred(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
+    return `Leave the seat at ${seat} for now: it is right for ${next.smallChance < 0.005 ? '' : 'only '}${inHundred(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
   }
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
 }
