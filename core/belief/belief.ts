@@ -58,6 +58,19 @@ export function summary(belief: Belief, of: (sample: Sample) => number): Summary
   return { mean, sd: Math.sqrt(variance) }
 }
 
+/** Weighted median of a quantity: where a mean would be drawn off by a long tail. */
+export function median(belief: Belief, of: (sample: Sample) => number): number {
+  const { samples, weights } = belief
+  const values = Float64Array.from(samples, of)
+  const order = Uint32Array.from(values, (_, i) => i).sort((a, b) => values[a] - values[b])
+  let sum = 0
+  for (const i of order) {
+    sum += weights[i]
+    if (sum >= 0.5) return values[i]
+  }
+  return values[order[order.length - 1]]
+}
+
 /** The same seed and count give the same scores; the last table is kept, since a set-up asks again and again. */
 let lastTable: { seed: number; count: number; scores: Float64Array } | null = null
 function standardScores(seed: number, count: number): Float64Array {

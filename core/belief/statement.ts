@@ -1,14 +1,17 @@
 import type { Point } from '../conventions'
 import { normalBelow } from './random'
 import { trueSeat, type Sample } from './sample'
-import { bottomFlexionDeg, heelGapMm, levelPlumbMm } from '../linkage/leg'
+import { bottomFlexionDeg, heelGapMm, levelPlumbMm, type Leg } from '../linkage/leg'
 import type { Body } from '../rider/prior'
 import type { School } from '../school/school'
 import type { Evidence, EvidenceOf, Landmark } from '../evidence/evidence'
 import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, PATELLA_MIDDLE_BEHIND_FRONT_MM, READING_SD } from '../evidence/readingSpreads'
 
-/** Where things stood when a row was seen. `pitchMm` is the rounding step of the seat's marks. */
-export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number; soleMm: number; school: School }>
+/**
+ * Where things stood when a row was seen. `pitchMm` is the rounding step of the seat's marks, `soleMm` the sole worn then;
+ * `legIn` gives a sample's leg in that sole, where another one was told since.
+ */
+export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number; soleMm: number; school: School; legIn?: (sample: Sample) => Leg }>
 
 /**
  * What a row says of a rider: a number read with a normal spread, or a category between two cuts of a quantity
@@ -17,12 +20,20 @@ export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number
 export type Statement =
   | Readonly<{ form: 'reading'; read: number; sd: number; of: (sample: Sample) => number }>
   | Readonly<{ form: 'category'; from: number; to: number; sd: number; of: (sample: Sample) => number }>
+  /** Several looks at one position: each falls between its cuts, with a spread of its own beside one they share. */
+  | Readonly<{ form: 'looks'; cuts: readonly Readonly<{ from: number; to: number }>[]; ownSd: number; sharedSd: number; of: (sample: Sample) => number }>
+
+/** The statement of one row. */
+export type SingleStatement = Exclude<Statement, { form: 'looks' }>
 
 /** Chance floor of a category, so that contradicting rows stay comparable. */
 const SMALLEST_CHANCE = 1e-12
 
 /** The statement a row makes, or null where it makes none (what was done, who the rider is, an unused heel check). */
-export function statementOf(row: Evidence, seen: Seen): Statement | null {
+export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
+  const leg = seen.legIn ?? ((sample: Sample) => sample.leg)
+  const side = row.side === 'left' ? 1 : row.side === 'right' ? -1 : 0
+  const flexion = (s: Sample) => bottomFlexionDeg(leg(s), trueSeat(s, seen.seat)) + side * s.sideDeg
   switch (row.kind) {
     case 'stature':
       return { form: 'reading', read: row.mm, sd: READING_SD.statureMm, of: ({ body }) => body.statureMm }
@@ -43,18 +54,18 @@ export function statementOf(row: Evidence, seen: Seen): Statement | null {
         of: (sample) => landmarkHeightMm(sample.body, row.landmark) - trueSeat(sample, seen.seat).yMm,
       }
     case 'kneeAngle':
-      return { form: 'reading', read: row.deg, sd: kneeSdDeg(row), of: (s) => bottomFlexionDeg(s.leg, trueSeat(s, seen.seat)) }
+      return { form: 'reading', read: row.deg, sd: kneeSdDeg(row), of: flexion }
     case 'kneeByEye':
-      return { ...kneeBetween(row), form: 'category', sd: READING_SD.kneeByEyeDeg, of: (s) => bottomFlexionDeg(s.leg, trueSeat(s, seen.seat)) }
+      return { ...kneeBetween(row), form: 'category', sd: READING_SD.kneeByEyeDeg, of: flexion }
     case 'heelCheck':
       if (seen.school.heelCheck === 'unused') return null
-      return { ...heelBetween(row), form: 'category', sd: READING_SD.heelMm, of: (s) => heelGapMm(s.leg, trueSeat(s, seen.seat)) }
+      return { ...heelBetween(row), form: 'category', sd: READING_SD.heelMm, of: (s) => heelGapMm(leg(s), trueSeat(s, seen.seat)) }
     case 'plumb':
       return {
         form: 'reading',
         read: row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0),
         sd: READING_SD.plumbMm,
-        of: (s) => levelPlumbMm(s.leg, trueSeat(s, seen.seat)),
+        of: (s) => levelPlumbMm(leg(s), trueSeat(s, seen.seat)),
       }
     case 'set':
     case 'rider':
@@ -69,9 +80,28 @@ export function logLikelihood(statement: Statement, sample: Sample): number {
     const z = (statement.read - value) / statement.sd
     return -0.5 * z * z
   }
-  const chance = normalBelow((statement.to - value) / statement.sd) - normalBelow((statement.from - value) / statement.sd)
-  return Math.log(Math.max(SMALLEST_CHANCE, chance))
+  if (statement.form === 'category') return Math.log(Math.max(SMALLEST_CHANCE, chanceBetween(statement, value, statement.sd)))
+  const { cuts, ownSd, sharedSd } = statement
+  let sum = 0
+  for (const [score, weight] of NORMAL_NODES) {
+    let product = weight
+    for (const cut of cuts) product *= chanceBetween(cut, value + sharedSd * score, ownSd)
+    sum += product
+  }
+  return Math.log(Math.max(SMALLEST_CHANCE, sum))
 }
+
+const chanceBetween = ({ from, to }: Readonly<{ from: number; to: number }>, value: number, sd: number): number =>
+  normalBelow((to - value) / sd) - normalBelow((from - value) / sd)
+
+/** Nodes and weights of a standard normal (Gauss–Hermite, five points; Abramowitz & Stegun, table 25.10, from memory). */
+const NORMAL_NODES: readonly (readonly [score: number, weight: number])[] = [
+  [-2.85697, 0.0112574],
+  [-1.355626, 0.2220759],
+  [0, 0.5333333],
+  [1.355626, 0.2220759],
+  [2.85697, 0.0112574],
+]
 
 /** Height of a landmark above the floor, barefoot, mm; "between" lies half-way from trochanter to hip crest. */
 export function landmarkHeightMm(body: Body, landmark: Landmark): number {

@@ -20,3 +20,12 @@ export const HEEL_JUST_STRAIGHT_MM = 10
 
 /** The middle of the kneecap lies this far behind its front, mm; memory. */
 export const PATELLA_MIDDLE_BEHIND_FRONT_MM = 10
+
+/**
+ * Looks by one pair of eyes, or readings with one instrument on one rider at one position, share part of their error: of
+ * the variance 4² of 6² by eye (wire format), and the same share for every other kind (ours). The rest is each look's own.
+ */
+export const SHARED_VARIANCE = 16 / 36
+
+/** Left against right knee of one rider at one saddle, half the difference, degrees, one spread; ours. */
+export const SIDE_HALF_DIFFERENCE_SD_DEG = 2.5

@@ -13,18 +13,22 @@ export type LastReadings = Readonly<{
   kneeHolds: boolean
   plumbHolds: boolean
   plumbEverTaken: boolean
+  /** What was read of the knee here contradicts itself: it is read again before anything is changed. */
+  kneeContradicts: boolean
 }>
 
 /** Plumb offset of the knee's front, mm, whichever part the string hung from. */
 export const plumbFromFrontMm = (row: EvidenceOf<'plumb'>): number => row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0)
 
-/** `at[i]` is where the axes stood at row i; `now` where they stand. */
-export function lastReadings(evidence: readonly Evidence[], at: readonly Marks[], now: Marks, school: School): LastReadings {
-  const here = evidence.filter((_, i) => at[i].seatHeight === now.seatHeight && at[i].seatSlide === now.seatSlide)
+/** `at[i]` is where the axes stood at row i, `now` where they stand; `contradicting[i]` whether its repeats contradict each other. */
+export function lastReadings(evidence: readonly Evidence[], at: readonly Marks[], now: Marks, school: School, contradicting: readonly boolean[] = []): LastReadings {
+  const isHere = (i: number) => at[i].seatHeight === now.seatHeight && at[i].seatSlide === now.seatSlide
+  const here = evidence.filter((_, i) => isHere(i))
   const knee = here.findLast((row): row is KneeRow => row.kind === 'kneeAngle' || row.kind === 'kneeByEye')
   const heel = here.findLast((row): row is EvidenceOf<'heelCheck'> => row.kind === 'heelCheck')
   const plumb = here.findLast((row): row is EvidenceOf<'plumb'> => row.kind === 'plumb')
-  const angleHolds = knee?.kind === 'kneeAngle' ? inWindow(knee.deg, school.kneeWindowDeg) : knee?.seen === 'slightBend'
+  const kneeContradicts = evidence.some((row, i) => contradicting[i] && isHere(i) && (row.kind === 'kneeAngle' || row.kind === 'kneeByEye'))
+  const angleHolds = knee !== undefined && !kneeContradicts && holdsHere(here, knee.kind, school)
   const kneeHolds = {
     target: heel?.seen === 'justStraight',
     ceiling: angleHolds && heel !== undefined && heel.seen !== 'cannotReach',
@@ -37,6 +41,20 @@ export function lastReadings(evidence: readonly Evidence[], at: readonly Marks[]
     plumb,
     kneeHolds,
     plumbHolds: plumb !== undefined && inWindow(plumbFromFrontMm(plumb), PLUMB_WINDOW_MM[school.foreAft]),
+    kneeContradicts,
     plumbEverTaken: evidence.some((row) => row.kind === 'plumb'),
   }
+}
+
+/** Whether what was read here, all of it, lies in the window: the middle reading of each side, or what most looks saw. */
+function holdsHere(here: readonly Evidence[], kind: KneeRow['kind'], school: School): boolean {
+  const rows = here.filter((row): row is KneeRow => row.kind === kind)
+  return [...new Set(rows.map((row) => row.side))].every((side) => {
+    const ofSide = rows.filter((row) => row.side === side)
+    const angles = ofSide.flatMap((row) => (row.kind === 'kneeAngle' ? [row.deg] : [])).sort((a, b) => a - b)
+    if (angles.length > 0) return inWindow((angles[Math.floor((angles.length - 1) / 2)] + angles[Math.ceil((angles.length - 1) / 2)]) / 2, school.kneeWindowDeg)
+    const good = ofSide.filter((row) => row.kind === 'kneeByEye' && row.seen === 'slightBend').length
+    const last = ofSide.at(-1)
+    return 2 * good > ofSide.length || (2 * good === ofSide.length && last?.kind === 'kneeByEye' && last.seen === 'slightBend')
+  })
 }

@@ -25,6 +25,7 @@ export function nextStep(situation: Situation): Next {
   const plumbSuits = !readings.plumbEverTaken || readings.plumbHolds
   const end = (readings.kneeHolds ? null : heightEnd(question, standing)) ?? (plumbSuits && started ? null : slideEnd(question, standing))
   if (!started) return begin(situation, end)
+  if (readings.kneeContradicts) return readAgain(situation)
   const best = bestPair(question, standing)
   if (end) return ended(situation, end, best)
   // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
@@ -55,6 +56,12 @@ function begin(situation: Situation, end: ScaleEnd | null): Next {
   }
 }
 
+/** Nothing is changed on readings that contradict each other: the knee is read again where the saddle stands. */
+function readAgain(situation: Situation): Next {
+  const checks: Check[] = ['kneeFlexion', ...openChecks(situation).filter((check) => check !== 'kneeFlexion')]
+  return { kind: 'stop', moves: [], expect: expectations(situation, situation.standing, false), checks, reasons: [...readingReasons(situation), chanceReason(situation.standing)], readAgain: true }
+}
+
 function stop(situation: Situation, gain: number): Next {
   const { standing, question, readings } = situation
   const chance = readings.plumbEverTaken ? standing.chance : question.checks.kneeChance(standing.seat)
@@ -74,7 +81,7 @@ function change(situation: Situation, best: Pair): Next {
   const slideMoves = best.slide.label !== standing.slide.label
   const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
   if (slideMoves && !readings.plumbEverTaken) reasons.push({ code: 'vernier', heightMm: legEffectMm(situation.question, standing.seat, best.seat) })
-  if (slideMoves && readings.plumbEverTaken) reasons.push({ code: 'slideForPedals', plumbMm: situation.question.checks.plumb(best.seat).mean })
+  if (slideMoves && readings.plumbEverTaken) reasons.push({ code: 'slideForPedals', plumbMm: situation.question.checks.plumbMedian(best.seat) })
   const reachMm = standing.seat.xMm - best.seat.xMm
   if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
   const checks: Check[] = ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach']
@@ -109,8 +116,8 @@ function expectations({ question, standing, started }: Situation, to: Pair, movi
   const plumb = checks.plumb(to.seat)
   const from = started && moving
   return [
-    { check: 'kneeFlexion', ...(from && { from: checks.knee(standing.seat).mean }), to: knee.mean, spread: knee.sd },
-    { check: 'plumb', ...(from && { from: checks.plumb(standing.seat).mean }), to: plumb.mean, spread: plumb.sd },
+    { check: 'kneeFlexion', ...(from && { from: checks.kneeMedian(standing.seat) }), to: checks.kneeMedian(to.seat), spread: knee.sd },
+    { check: 'plumb', ...(from && { from: checks.plumbMedian(standing.seat) }), to: checks.plumbMedian(to.seat), spread: plumb.sd },
   ]
 }
 

@@ -1,16 +1,19 @@
 import { believe, summary, type Belief, type Summary } from '../belief/belief'
-import { statementOf, type Statement } from '../belief/statement'
-import type { Setting } from '../belief/sample'
+import { combineRepeats } from '../belief/repeats'
+import type { Sample, Setting } from '../belief/sample'
+import { statementOf } from '../belief/statement'
+import { bottomCrankDeg } from '../bike/bike'
 import { placeAt } from '../bike/place'
 import { type AxisName, type Marks } from '../conventions'
-import { isSaddleCheck, latest } from '../evidence/evidence'
+import { isSaddleCheck, needsMarks, type Evidence } from '../evidence/evidence'
+import { legOn } from '../linkage/leg'
 import type { Rider } from '../linkage/pose'
 import { DEFAULT_SOLE_MM, SOFT_ELBOW_DEG, TOP_PITCH_DEG } from '../rider/anthropometry'
 import { priorFor, tableOf, type Body } from '../rider/prior'
 import { pitchMm, stopsOf, type Stop } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
 import { adviseBars, stopAt, type BarAdvice } from './bars'
-import { doubtsAbout, type Doubt } from './doubts'
+import { doubtsAbout, repeatDoubts, type Doubt } from './doubts'
 import { lastReadings, type LastReadings } from './lastReadings'
 import { nextStep } from './next'
 import type { FitRequest, MarkChance, Next } from './request'
@@ -50,22 +53,27 @@ export function recommend(request: FitRequest): Advice {
   const { bikeType, bike, evidence } = request
   const school = schoolOf(request.school)
   const history = marksHistory(bikeType, evidence)
-  const soleMm = latest(evidence, 'rider')?.soleMm ?? DEFAULT_SOLE_MM
+  const soles = solesOf(evidence)
+  const soleMm = soles.at(-1) ?? DEFAULT_SOLE_MM
   const setting: Setting = { bikeType, bike, prior: tableOf(priorFor(school.foot, request.prior)), soleMm }
   const statements = evidence.map((row, i) =>
     statementOf(row, {
       seat: placeAt(bikeType, bike, positions(bikeType, history.at[i])).seat,
       axleHeightMm: bikeType.axleHeightMm,
       pitchMm: pitchMm(bikeType.axes.seatHeight.scale),
-      soleMm,
+      soleMm: soles[i],
       school,
+      ...(soles[i] !== soleMm && { legIn: ({ body }: Sample) => legOn(body, soles[i], bikeType, bottomCrankDeg(bikeType)) }),
     }),
   )
-  const belief = believe(setting, statements.filter((s): s is Statement => s !== null), request.seed ?? 1, request.samples ?? 4000)
+  const keys = evidence.map((row, i) => repeatKey(row, history.at[i]))
+  const repeats = combineRepeats(statements.flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])))
+  const belief = believe(setting, repeats.statements, request.seed ?? 1, request.samples ?? 4000)
   const started = evidence.some(isSaddleCheck)
   const now = started ? { seatSlide: startSlide(bikeType), ...history.now } : history.now
-  const readings = lastReadings(evidence, history.at, now, school)
-  const checks = saddleChecks(belief, school)
+  const contradicting = keys.map((key) => repeats.contradicting.has(key))
+  const readings = lastReadings(evidence, history.at, now, school, contradicting)
+  const checks = saddleChecks(belief, school, readBothSides(evidence))
   const question: SaddleQuestion = { bikeType, bike, school, checks }
   const slide = stopAt(bikeType, 'seatSlide', now.seatSlide ?? startSlide(bikeType))!
   const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startPair(question, slide)
@@ -87,10 +95,31 @@ export function recommend(request: FitRequest): Advice {
       effectiveSamples: belief.effectiveSamples,
       rider: meanRider(belief, soleMm),
     },
-    doubts: doubtsAbout(evidence, statements, belief),
+    doubts: [...repeatDoubts(evidence, history.at, contradicting), ...doubtsAbout(evidence, statements, belief)],
     readings,
     school,
   }
+}
+
+/** The sole worn at each row: as told by the latest row so far, since what was read before stays read in the sole worn then. */
+function solesOf(evidence: readonly Evidence[]): number[] {
+  let soleMm = DEFAULT_SOLE_MM
+  return evidence.map((row) => {
+    if (row.kind === 'rider' && row.soleMm !== undefined) soleMm = row.soleMm
+    return soleMm
+  })
+}
+
+/** What a row shares its error with: the same kind, by the same means, on the same side, with the saddle at the same place. */
+function repeatKey(row: Evidence, at: Marks): string {
+  const means = [row.kind, 'by' in row && row.by, 'landmark' in row && row.landmark, 'shod' in row && row.shod, 'from' in row && row.from, row.side]
+  return JSON.stringify(needsMarks(row) ? [...means, at.seatHeight, at.seatSlide] : means)
+}
+
+/** Whether the knee was read on the left and on the right: then both must lie in the window. */
+function readBothSides(evidence: readonly Evidence[]): boolean {
+  const sides = evidence.flatMap((row) => (row.kind === 'kneeAngle' || row.kind === 'kneeByEye' ? [row.side] : []))
+  return sides.includes('left') && sides.includes('right')
 }
 
 /** Where the saddle stands once the moves were made: the bars follow from there, not from where it stood. */

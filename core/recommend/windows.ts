@@ -1,6 +1,6 @@
 import type { Belief } from '../belief/belief'
-import { summary, type Summary } from '../belief/belief'
-import { trueSeat } from '../belief/sample'
+import { median, summary, type Summary } from '../belief/belief'
+import { trueSeat, type Sample } from '../belief/sample'
 import type { Point } from '../conventions'
 import { HEEL_JUST_STRAIGHT_MM } from '../evidence/readingSpreads'
 import { bottomFlexionDeg, heelGapMm, hipToAnkleSquared, levelPlumbMm, squaredAtFlexion } from '../linkage/leg'
@@ -24,13 +24,18 @@ export type SaddleChecks = Readonly<{
   tooFarBehindChance: (seat: Point) => number
   knee: (seat: Point) => Summary
   plumb: (seat: Point) => Summary
+  /** What the two checks are expected to read: medians, since a leg that does not reach has a long tail. */
+  kneeMedian: (seat: Point) => number
+  plumbMedian: (seat: Point) => number
 }>
 
-export function saddleChecks(belief: Belief, school: School): SaddleChecks {
+/** `bothSides`: the knee was read left and right, so that both must lie in the window. */
+export function saddleChecks(belief: Belief, school: School, bothSides = false): SaddleChecks {
   const { samples, weights } = belief
   const [least, most] = school.kneeWindowDeg
-  const farthest = samples.map((s) => squaredAtFlexion(s.leg, least))
-  const nearest = samples.map((s) => squaredAtFlexion(s.leg, most))
+  const aside = (s: Sample) => (bothSides ? Math.abs(s.sideDeg) : 0)
+  const farthest = samples.map((s) => squaredAtFlexion(s.leg, least + aside(s)))
+  const nearest = samples.map((s) => squaredAtFlexion(s.leg, most - aside(s)))
   const plumbWindow = PLUMB_WINDOW_MM[school.foreAft]
 
   const angleHolds = (i: number, seat: Point) => {
@@ -66,6 +71,8 @@ export function saddleChecks(belief: Belief, school: School): SaddleChecks {
     tooFarBehindChance: (seat) => share((i) => plumbAt(i, seat) < plumbWindow[0]),
     knee: (seat) => summary(belief, (s) => bottomFlexionDeg(s.leg, trueSeat(s, seat))),
     plumb: (seat) => summary(belief, (s) => levelPlumbMm(s.leg, trueSeat(s, seat))),
+    kneeMedian: (seat) => median(belief, (s) => bottomFlexionDeg(s.leg, trueSeat(s, seat))),
+    plumbMedian: (seat) => median(belief, (s) => levelPlumbMm(s.leg, trueSeat(s, seat))),
   }
 }
 

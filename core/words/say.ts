@@ -50,6 +50,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
     return advice.readings.plumb || !advice.readings.knee ? `${capitalised(change)}.` : `Before climbing off, hang the plumb line too; then ${change}.`
   }
   const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
+  if (next.readAgain) return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
@@ -145,6 +146,8 @@ function barsSentence(bikeType: BikeType, bars: BarAdvice, shown: LengthShown): 
 
 function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {
   const name = EVIDENCE_NAME[evidence[doubt.evidence].kind]
+  if (doubt.code === 'readAgain') return `What was read of the ${name} at one mark does not go together. Read it once more, and undo what was misread; everything else is kept.`
+  if (doubt.code === 'asymmetry') return `Left and right differ by ${degreesSaid(Math.abs(doubt.deg))}, the ${doubt.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted saddle, leaning, a foot or a leg that differs, and read both again.`
   return doubt.code === 'contradicts'
     ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
     : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`
