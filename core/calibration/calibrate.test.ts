@@ -154,3 +154,23 @@ test('two types are the same to a tape where no mark differs by a tenth of a mil
   const relabelled = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks: [...'TUVWXYZ'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false } } } }
   expect(sameGeometry(HOLES_BIKE, relabelled)).toBe(false)
 })
+
+test('a rougher tape (3 mm) is believed to be rough: stated errors still hold, and innocents are rarely named', () => {
+  const TRIALS = 60
+  let inside = 0
+  let all = 0
+  let namedIn = 0
+  for (let seed = 0; seed < TRIALS; seed++) {
+    const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed))
+    const answer = fitted(readingsOf(truth, 2000 + seed, 3))
+    if (answer.suspects.length > 0) namedIn++
+    for (const marks of SETTINGS)
+      for (const length of LENGTHS) {
+        const error = Math.abs(placeAt(answer.bikeType, undefined, positionsOn(answer.bikeType, marks)).lengths[length] - placeAt(truth, undefined, positionsOn(truth, marks)).lengths[length])
+        if (error <= 2 * answer.expectedErrorMm[length]) inside++
+        all++
+      }
+  }
+  expect(inside / all).toBeGreaterThan(0.9)
+  expect(namedIn / TRIALS).toBeLessThan(1 / 3)
+})

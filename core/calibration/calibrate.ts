@@ -3,7 +3,7 @@ import { findStop, stopsOf } from '../scale/scale'
 import type { Lengths } from '../bike/place'
 import type { AxisName, Label } from '../conventions'
 import { axisSdMm, worstErrors } from './expectedError'
-import { fitRobust, fitTape } from './fitTape'
+import { fitRobust, fitTape, robustSdMm } from './fitTape'
 import { typeWith } from './parameters'
 import { observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
 import { reasonFor, type SuspectReason } from './suspects'
@@ -34,9 +34,15 @@ export type Refused = Readonly<{ outcome: 'refused' } & ({ reason: 'noReadings' 
 /** In a robust fit a reading this far off does not belong (trade rule of the wire format). */
 export const SUSPECT_MM = 6
 
+/** Where the whole tape is rougher than a careful one, a reading must lie this many of its own spreads off. */
+const SUSPECT_SPREADS = 4.5
+/** Rougher than this no tape is: what strays farther does not belong, however much of it there is. */
+const ROUGHEST_SD_MM = 4
+
 /**
  * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
- * Readings more than 6 mm off in a robust fit are named and left out of the final one. Refused where an axis was read
+ * Readings more than 6 mm off in a robust fit (more where the whole tape is rough) are named and left out of the final
+ * one. Refused where an axis was read
  * at one mark only, where nothing was read, or where more than a third of the numbers do not belong.
  */
 export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]): Fitted | Refused {
@@ -50,7 +56,8 @@ export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]):
 /** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. */
 export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
   const robust = fitRobust(bikeType, observed)
-  const belongs = robust.residues.map((mm) => Math.abs(mm) <= SUSPECT_MM)
+  const cutMm = Math.max(SUSPECT_MM, SUSPECT_SPREADS * Math.min(ROUGHEST_SD_MM, robustSdMm(robust.residues, robust.parameters.length)))
+  const belongs = robust.residues.map((mm) => Math.abs(mm) <= cutMm)
   const count = belongs.filter((b) => !b).length
   if (3 * count > observed.length) return { outcome: 'refused', reason: 'tooManySuspects', count }
   const fit = fitTape(bikeType, observed, belongs.map(Number), robust.parameters)

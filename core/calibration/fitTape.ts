@@ -8,7 +8,7 @@ export type TapeFit = Readonly<{ parameters: Parameters; residues: readonly numb
 
 /** Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak. */
 export const TAPE_SD_MM = 1.5
-const TAPE_SD_WORTH = 12
+const TAPE_SD_WORTH = 4
 const ROUNDS = 40
 const SETTLED = 1e-7
 
@@ -84,4 +84,11 @@ function spread(residues: readonly number[]): number {
   const sizes = residues.map(Math.abs).sort((a, b) => a - b)
   const middle = sizes[Math.floor(sizes.length / 2)] ?? 0
   return Math.min(3, Math.max(TAPE_SD_MM, 1.4826 * middle))
+}
+
+/** Spread of one reading by the middle size of what a robust fit left over, mm; `fitted` parameters have taken their share. */
+export function robustSdMm(residues: readonly number[], fitted: number): number {
+  const sizes = residues.map(Math.abs).sort((a, b) => a - b)
+  const free = Math.max(1, residues.length - fitted)
+  return 1.4826 * (sizes[Math.floor(sizes.length / 2)] ?? 0) * Math.sqrt(residues.length / free)
 }

@@ -1,6 +1,7 @@
 import { axesOf } from '../bike/bike'
 import { placeAt } from '../bike/place'
 import { HOLES_BIKE } from '../testing/meanRider'
+import { calibrate } from './calibrate'
 import { nextReading } from './nextReading'
 import { positionsOn } from './parameters'
 import type { TapeReading } from './readings'
@@ -36,4 +37,10 @@ test('no setting is asked for twice, and no two axes are always changed alike', 
 
 test('both ends of every axis are visited', () => {
   for (const axis of axesOf(HOLES_BIKE)) expect(new Set(readings.map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
+})
+
+test('the second or third setting proposed moves every axis: own guidance never ends at "too few marks"', () => {
+  for (const axis of axesOf(HOLES_BIKE)) expect(new Set(readings.slice(0, 3).map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
+  expect(calibrate(HOLES_BIKE, readings.slice(0, 3)).outcome).toBe('fitted')
+  expect(calibrate(HOLES_BIKE, readings.slice(0, 5)).outcome).toBe('fitted')
 })

@@ -10,6 +10,8 @@ import { LENGTHS, observationsOf, type TapeReading } from './readings'
 /** Where the tape should go next, and the largest expected error (one spread, mm) that would leave. */
 export type NextReading = Readonly<{ marks: Marks; leavesMm: number }>
 
+/** What it costs in the choice to leave an axis at the one mark it was read at so far, mm: nothing can be fitted until it moved. */
+const STILL_ONE_MARK_COST_MM = 40
 /** Correlation from which two axes count as changed alike, and what that costs in the choice, mm. */
 const ALIKE = 0.9
 const ALIKE_COST_MM = 2
@@ -27,7 +29,7 @@ export function nextReading(bikeType: BikeType, readings: readonly TapeReading[]
     const after = informed(bikeType, parameters, information, marks)
     const errors = LENGTHS.map((length) => Math.max(...settings.map((at) => errorAt(bikeType, parameters, after, at, length))))
     const alike = axesChangedAlike(bikeType, [...readings.map((r) => r.marks), marks])
-    return { marks, leavesMm: Math.max(...errors), cost: errors.reduce((a, b) => a + b, 0) + ALIKE_COST_MM * alike }
+    return { marks, leavesMm: Math.max(...errors), cost: errors.reduce((a, b) => a + b, 0) + ALIKE_COST_MM * alike + STILL_ONE_MARK_COST_MM * axesAtOneMark(bikeType, readings, marks) }
   })
   const best = gains.reduce((a, b) => (b.cost < a.cost - 1e-6 ? b : a))
   return { marks: best.marks, leavesMm: best.leavesMm }
@@ -38,6 +40,12 @@ function axesChangedAlike(bikeType: BikeType, settings: readonly Marks[]): numbe
   if (settings.length < 3) return 0
   const columns = axesOf(bikeType).map((name) => settings.map((marks) => positionsOn(bikeType, marks)[name] ?? 0))
   return columns.flatMap((a, i) => columns.slice(i + 1).filter((b) => Math.abs(correlation(a, b)) > ALIKE)).length
+}
+
+/** Axes with more than one mark that these readings and a further one would all have read at the same mark. */
+function axesAtOneMark(bikeType: BikeType, readings: readonly TapeReading[], marks: Marks): number {
+  if (readings.length === 0) return 0
+  return axesOf(bikeType).filter((name) => stopsOf(axisOf(bikeType, name)!.scale).length > 1 && readings.every((r) => r.marks[name] === undefined || r.marks[name] === marks[name])).length
 }
 
 function correlation(a: readonly number[], b: readonly number[]): number {

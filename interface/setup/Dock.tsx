@@ -81,7 +81,7 @@ function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, fini
   const looked = step === 'cranks' ? lookOf(rows, 'plumb') !== undefined : lookedSinceSet(rows).length > 0
   const marks = marksAfter(answer)
   // Both readings in one mount: nobody climbs off before the plumb line was hung here.
-  if (step === 'knee' && looked && lookOf(rows, 'plumb') === undefined) return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
+  if (step === 'knee' && looked && lookOf(rows, 'plumb') === undefined && !answer.next.readAgain) return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
   if (looked && differing(bikeType, shown, marks).length > 0) return <Done marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
   return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
 }

@@ -26,7 +26,8 @@ export function asked({ step, rows, answer, set, landmark, finished, onGoOn, sho
   }
   if (step === 'knee') {
     const looked = lookedSinceSet(rows).some(({ row }) => SADDLE_CHECKS.includes(row.kind))
-    if (looked) return { sentence: answer.next.sentence, small: lookOf(rows, 'plumb') ? careFor(answer.next.kind) : 'The rider stays on: cranks level next, so that one change serves both readings.' }
+    if (looked && !lookOf(rows, 'plumb') && !answer.next.readAgain) return { sentence: 'Stay in the saddle: level the cranks and hang the plumb line too.', small: 'One change then serves both readings, and nobody climbs off twice.' }
+    if (looked) return { sentence: answer.next.sentence, small: careFor(answer.next.kind) }
     if (!set) return { sentence: 'Set the saddle first, or tap the marks it stands at.', small: 'Then rider on, ten to fifteen easy turns.' }
     return { sentence: 'Rider on, ten to fifteen easy turns, then hold the pedal at its farthest. How is the knee?', small: 'Direct drive: slow the wheel with the resistance before stopping. Heel check: heel on the pedal, pelvis level.' }
   }
