@@ -1,7 +1,7 @@
 'use client'
 import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { signNamed, signSaid, type Sign } from '@/core/watch/signs'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { OutboxTrouble } from '../outbox/OutboxTrouble'
@@ -26,11 +26,17 @@ export function ClassRoom({ bikes, notes: stored }: Props) {
   const [gone, setGone] = useState<ReadonlySet<string>>(new Set())
   const [openBike, setOpenBike] = useState<string | null>(null)
   const [who, setWho] = useState<string | null>(null)
-  const left = (entries ?? []).filter((e) => e.queue === QUEUE).map((e) => ({ ...e.entry, refused: e.state === 'refused' }))
-  const refused = new Set(left.flatMap((e) => (e.refused ? [e.id] : [])))
-  const waiting = left.flatMap((e): FloorNote[] => (e.op === 'addNote' ? [{ id: e.id, memberId: e.memberId, sign: e.sign, side: e.side }] : []))
-  const takenBack = new Set([...gone, ...left.flatMap((e) => (e.op === 'withdrawNote' ? [e.noteId] : []))])
-  const notes = [...new Map([...stored, ...waiting, ...added].map((n) => [n.id, n])).values()].filter((n) => !takenBack.has(n.id) && !refused.has(n.id))
+  const left = useMemo(() => (entries ?? []).filter((e) => e.queue === QUEUE), [entries])
+  // What was seen waiting here stays as it is shown when it leaves the device: the page's own notes are older than that.
+  useEffect(() => {
+    const waiting = left.flatMap(({ entry, state }): FloorNote[] => (entry.op === 'addNote' && state !== 'refused' ? [{ id: entry.id, memberId: entry.memberId, sign: entry.sign, side: entry.side }] : []))
+    const takenBack = left.flatMap(({ entry }) => (entry.op === 'withdrawNote' ? [entry.noteId] : []))
+    const refused = new Set(left.flatMap(({ entry, state }) => (state === 'refused' ? [entry.id] : [])))
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    setAdded((all) => [...all.filter((n) => !refused.has(n.id) && !waiting.some((w) => w.id === n.id)), ...waiting])
+    if (takenBack.length > 0) setGone((all) => new Set([...all, ...takenBack]))
+  }, [left])
+  const notes = [...new Map([...stored, ...added].map((n) => [n.id, n])).values()].filter((n) => !gone.has(n.id))
   const noting = bikes.find((bike) => bike.id === openBike && bike.rider)
   const seating = bikes.find((bike) => bike.id === who)
 

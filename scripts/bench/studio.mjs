@@ -70,7 +70,10 @@ try {
 
   const bikeType = JSON.parse(await (await import('node:fs/promises')).readFile(join(root, 'docs/examples/recommend.json'), 'utf8')).bikeType
   const at = { seatHeight: '8', seatSlide: 'D' }
-  const heavy = { bikeType, samples: 4000, evidence: Array.from({ length: 500 }, (_, i) => ({ kind: 'kneeAngle', deg: 28 + (i % 7), by: 'goniometer', at })) }
+  // Every row at another place or by another way: repeats in one place would be drawn together into one.
+  const kinds = [{ kind: 'kneeAngle', deg: 30, by: 'goniometer' }, { kind: 'plumb', mm: 4, from: 'front' }, { kind: 'kneeByEye', seen: 'slightBend' }, { kind: 'heelCheck', seen: 'stillBent' }, { kind: 'kneeAngle', deg: 31, by: 'photo' }]
+  const places = Array.from({ length: 15 }, (_, h) => [...'ABCDEFG'].map((seatSlide) => ({ seatHeight: String(h + 1), seatSlide }))).flat()
+  const heavy = { bikeType, samples: 4000, evidence: Array.from({ length: 500 }, (_, i) => ({ ...kinds[i % 5], at: places[Math.floor(i / 5)] })) }
   const ordinary = [
     () => get('/members'), () => get('/riders/large-7'), () => get('/class'), () => get('/api/set-ups/large-setup-7/rows'), () => get('/api/set-ups/large-setup-8/rows'),
     () => post('/api/v1/place', { bikeType, marks: at }), () => get('/api/set-ups/large-setup-9/rows'), () => get('/members?find=kestrand'),
@@ -87,7 +90,7 @@ try {
   const ended = await Promise.all(heavies)
   const [a, b] = [percentile(without, 0.95), percentile(beside, 0.95)]
   const one = await timed(() => post('/api/v1/recommend', heavy))
-  const statuses = Object.entries(Object.groupBy ? Object.groupBy(ended, (e) => e.status) : { all: ended }).map(([s, list]) => `${list.length} × ${s}`).join(', ')
+  const statuses = [...new Set(ended.map((e) => e.status))].map((status) => `${ended.filter((e) => e.status === status).length} × ${status}`).join(', ')
   const load = [
     `${AT_ONCE} ordinary requests at once, three rounds: 95th percentile ${a.toFixed(0)} ms; with ${HEAVY} of the heaviest running ${b.toFixed(0)} ms, ${(b / a).toFixed(2)} times as long.`,
     `The heaviest allowed request (500 rows, 4,000 samples) by itself: ${(one / 1000).toFixed(1)} s; the ten ended ${statuses}.`,

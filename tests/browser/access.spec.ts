@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Page } from '@playwright/test'
 import { expect, test } from './test'
-import { mark, setUpAt, STATE, step, settled } from './hall'
+import { sitDown, mark, setUpAt, STATE, step, settled } from './hall'
 
 async function noSeriousFinding(page: Page): Promise<void> {
   await expect(page).toHaveTitle(/Yielding Saddle/)
@@ -38,7 +38,7 @@ for (const light of ['bright', 'dim'] as const) {
         await page.getByRole('button', { name: /^2(?!\d)/ }).click()
         if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
         await noSeriousFinding(page)
-        await page.getByRole('button', { name: /^Pilar Venn/ }).last().click()
+        await sitDown(page, 'Pilar Venn')
         await page.getByRole('button', { name: /^2(?!\d).*Pilar Venn/ }).click()
         await noSeriousFinding(page)
       })

@@ -1,6 +1,6 @@
 import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
-import { STATE } from './hall'
+import { sitDown, STATE } from './hall'
 
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 
@@ -105,7 +105,7 @@ test.describe('signed in', () => {
     await page.goto('/class')
     await page.getByRole('button', { name: /^4(?!\d)/ }).click()
     if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
-    await page.getByRole('button', { name: /^Silas Thackway/ }).last().click()
+    await sitDown(page, 'Silas Thackway')
     await page.getByRole('button', { name: /^4(?!\d).*Silas Thackway/ }).click()
     await page.getByRole('button', { name: 'Hips' }).click()
     await page.getByRole('button', { name: 'Rocking' }).click()

@@ -47,3 +47,9 @@ export const settled = (page: Page) => page.evaluate(async () => {
 
 /** Another device on which the same instructor is signed in. */
 export const newDevice = async (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> => patientContext(await browser.newContext({ storageState: STATE, ...options }))
+
+/** Says in the open drawer who sits on the bike: searched by name, since a studio has more members than fit. */
+export async function sitDown(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Find by name').fill(name)
+  await page.getByRole('dialog').getByRole('listitem').getByRole('button', { name: new RegExp(`^${name}`) }).click()
+}

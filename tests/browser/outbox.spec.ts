@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from '@playwright/test'
-import { addMember, mark, newDevice, setUpAt, signIn, STATE, step, unique } from './hall'
+import { addMember, mark, newDevice, setUpAt, signIn, sitDown, STATE, step, unique } from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE })
@@ -79,8 +79,7 @@ test('an ended session keeps what is tapped, says so, and sends it after signing
 test('a note in class without network is shown, outlives the page, and arrives once', async ({ page, context }) => {
   await page.goto('/class')
   await page.getByRole('button', { name: /^13(?!\d)/ }).click()
-  await page.getByLabel('Find by name').fill('Pilar')
-  await page.getByRole('button', { name: /^Pilar Venn/ }).click()
+  await sitDown(page, 'Pilar Venn')
   await cut(context)
   await page.getByRole('button', { name: /^13(?!\d).*Pilar Venn/ }).click()
   await page.getByRole('button', { name: 'Shoulders' }).click()
@@ -99,6 +98,25 @@ test('a note in class without network is shown, outlives the page, and arrives o
   await page.reload()
   await expect(noted).toHaveCount(1)
   await expect(pill(page)).toBeHidden()
+
+  // Taken back, and the page made anew while that is still on its way: it stays taken back.
+  await cut(context)
+  await page.getByRole('button', { name: /^13(?!\d).*Pilar Venn/ }).click()
+  await page.getByRole('button', { name: 'Hands' }).click()
+  await page.getByRole('button', { name: 'Wrist bent, left' }).click()
+  await mend(context)
+  const second = page.getByRole('button', { name: /^13(?!\d).*wrist bent, left/ })
+  await expect(second).toBeVisible()
+  await expect(page.getByText(/No network/)).toBeHidden()
+  await cut(context)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(second).toBeHidden()
+  await page.reload()
+  await expect(page.getByText(/No network: kept on this device/)).toBeVisible()
+  await expect(second).toBeHidden()
+  await mend(context)
+  await expect(page.getByText(/No network/)).toBeHidden()
+  await expect(second).toBeHidden()
 })
 
 test('two at one set-up: each sees the other’s taps, a tap on the bars leaves the seat where the other put it, and the second to save is told', async ({ page, browser }) => {

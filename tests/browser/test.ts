@@ -26,6 +26,6 @@ export function patientContext(context: BrowserContext): BrowserContext {
 }
 
 export const test = base.extend({
-  context: async ({ context }, use) => use(patientContext(context)),
+  context: async ({ context }, provide) => provide(patientContext(context)),
 })
 export { expect }
