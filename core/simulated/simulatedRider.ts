@@ -4,7 +4,7 @@ import { placeAt } from '../bike/place'
 import type { Marks, Point } from '../conventions'
 import type { Evidence, EvidenceOf } from '../evidence/evidence'
 import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, READING_SD } from '../evidence/readingSpreads'
-import { bottomFlexionDeg, heelGapMm, legOn, type Leg } from '../linkage/leg'
+import { bottomFlexionDeg, heelGapMm, legOn, levelPlumbMm, type Leg } from '../linkage/leg'
 import { positions } from '../recommend/standing'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyAt, PRIOR_PARTS, priorFor, tableOf, type Body, type Prior } from '../rider/prior'
@@ -48,8 +48,15 @@ export function statureAndInseam({ body, random }: SimulatedRider): Evidence[] {
   ]
 }
 
-export function goniometer(rider: SimulatedRider, at: Marks): Evidence {
+export function goniometer(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeAngle'> {
   return { kind: 'kneeAngle', by: 'goniometer', deg: trueFlexionDeg(rider, at) + READING_SD.goniometerDeg * rider.random.normal(), at }
+}
+
+/** True plumb offset with the cranks level and the bike at these marks, mm. */
+export const truePlumbMm = (rider: SimulatedRider, marks: Marks): number => levelPlumbMm(rider.leg, seatAt(rider, marks))
+
+export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'> {
+  return { kind: 'plumb', mm: truePlumbMm(rider, at) + READING_SD.plumbMm * rider.random.normal(), from: 'front', at }
 }
 
 export function eye(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeByEye'> {
