@@ -15,7 +15,11 @@ const gone = () => process.exit(0)
 
 process.stdin.resume().on('end', gone).on('error', gone)
 for (const stream of [process.stdout, process.stderr]) stream.on('error', gone)
-process.on('SIGTERM', () => server.close(gone) && server.closeIdleConnections() && setTimeout(gone, 3000).unref())
+process.on('SIGTERM', () => {
+  server.close(gone)
+  server.closeIdleConnections()
+  setTimeout(gone, 3000).unref()
+})
 
 const app = next({ dev, dir, hostname: '127.0.0.1', port })
 const server = createServer({ maxHeaderSize: 16_384 }, (request, response) => {

@@ -84,7 +84,7 @@ function change(situation: Situation, best: Pair): Next {
   if (slideMoves && readings.plumbEverTaken) reasons.push({ code: 'slideForPedals', plumbMm: situation.question.checks.plumbMedian(best.seat) })
   const reachMm = standing.seat.xMm - best.seat.xMm
   if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
-  const checks: Check[] = ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach']
+  const checks: Check[] = ['kneeFlexion', ...heelIfItDecides(situation.question), 'plumb', 'barAgainstSaddle', 'reach']
   return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
 }
 
@@ -146,12 +146,16 @@ function readingReasons({ readings, question, evidence }: Situation): Reason[] {
 }
 
 /** Checks not yet made with the saddle where it stands; the bars have only their rule so far. */
-function openChecks({ readings, now, bars }: Situation): Check[] {
+function openChecks({ readings, now, bars, question }: Situation): Check[] {
   const sameBars = (label: Label | undefined, wanted: Stop | undefined) => label !== undefined && label === wanted?.label
   return [
     ...(readings.knee ? [] : (['kneeFlexion'] as const)),
+    ...(readings.heel ? [] : heelIfItDecides(question)),
     ...(readings.plumb ? [] : (['plumb'] as const)),
     ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
     'reach',
   ]
 }
+
+/** The heel check, where the studio's school goes by it. */
+const heelIfItDecides = ({ school }: SaddleQuestion): readonly Check[] => (school.heelCheck === 'target' || school.heelCheck === 'ceiling' ? ['heel'] : [])

@@ -228,6 +228,19 @@ describe('schools', () => {
     expect(unused.belief.legMm).toEqual(ask(tape(1700)).belief.legMm)
   })
 
+  test('a school that goes by the heel asks for it before it stops calmly', () => {
+    for (const heelCheck of ['ceiling', 'target'] as const) {
+      const here = { seatHeight: heelCheck === 'target' ? '8' : '9', seatSlide: 'D' }
+      const rows = [...tape(1700), gonio(heelCheck === 'target' ? 38 : 31, here), plumbLine(5, here)]
+      const { next } = ask(rows, { school: { heelCheck } })
+      expect(next.checks).toContain('heel')
+      if (next.kind === 'stop') expect(next.sentence).toMatch(/look at the heel: heel on the pedal, pelvis level/)
+      const seen = ask([...rows, { kind: 'heelCheck', seen: 'justStraight', at: here }], { school: { heelCheck } }).next
+      if (seen.kind === 'stop') expect(seen.checks).not.toContain('heel')
+    }
+    expect(ask([...tape(1700), gonio(31)]).next.checks).not.toContain('heel')
+  })
+
   test('a stricter window has less chance at every mark', () => {
     const wide = ask([...tape(1700), gonio(30)])
     const strict = ask([...tape(1700), gonio(30)], { school: { kneeWindowDeg: [30, 35] } })

@@ -18,7 +18,7 @@ export type FitRequest = Readonly<{
   lengths?: LengthShown
 }>
 
-export type Check = 'kneeFlexion' | 'plumb' | 'reach' | 'barAgainstSaddle'
+export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSaddle'
 
 /** One axis to a mark; mm is signed along the axis, 0 when it stays or when nothing is known of where it stands. */
 export type Move = Readonly<{ axis: AxisName; from?: Label; to: Label; mm: number }>

@@ -51,6 +51,7 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
   }
   const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.readAgain) return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
+  if (next.checks.includes('heel')) return `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal at its farthest. This studio’s school goes by it.`
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''

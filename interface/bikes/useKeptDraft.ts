@@ -16,7 +16,7 @@ export function useKeptDraft(key: string, start: () => TypeDraft): Kept {
   const name = `type-draft-${key}`
 
   useEffect(() => {
-    const kept = draftIn(localStorage.getItem(name))
+    const kept = draftIn(onDevice(() => localStorage.getItem(name)) ?? null)
     // The page is drawn from what the server sent first; what this device kept comes after it.
     if (kept) {
       setDraft(kept) // eslint-disable-line react-hooks/set-state-in-effect
@@ -26,16 +26,25 @@ export function useKeptDraft(key: string, start: () => TypeDraft): Kept {
   }, [name])
 
   useEffect(() => {
-    if (read && draft !== first) localStorage.setItem(name, JSON.stringify(draft))
+    if (read && draft !== first) onDevice(() => localStorage.setItem(name, JSON.stringify(draft)))
   }, [read, draft, first, name])
 
-  const forget = () => localStorage.removeItem(name)
+  const forget = () => void onDevice(() => localStorage.removeItem(name))
   const anew = () => {
     forget()
     setDraft(first)
     setFound(false)
   }
   return { draft, setDraft, found, forget, anew }
+}
+
+/** What a device's storage answers; nothing where it is full, closed or broken: the page goes on without it. */
+function onDevice<T>(ask: () => T): T | undefined {
+  try {
+    return ask()
+  } catch {
+    return undefined
+  }
 }
 
 /** A draft as it was kept, or null where it is none (another version of this product may have written it). */
