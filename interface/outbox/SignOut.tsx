@@ -7,16 +7,32 @@ import { tapsSaid } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
 import styles from './outbox.module.css'
 
+/** How long signing out waits for what is still under way, ms. */
+const PATIENCE_MS = 4000
+
 /** Signs out; with something of one's own still on the device it asks first. */
 export function SignOut() {
-  const { author, entries, offline, sendNow } = useOutbox()
+  const { author, entries, offline, sendNow, settled } = useOutbox()
   const [asking, setAsking] = useState(false)
+  const [sending, setSending] = useState(false)
   const [leaving, leave] = useTransition()
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
   const out = () => leave(() => signOut())
+
+  /** What was tapped a moment ago is nearly always under way: it is waited for a little before anybody is asked. */
+  async function outOnceSent() {
+    if (mine.length === 0) return out()
+    setSending(true)
+    sendNow()
+    const all = Promise.all(mine.map((e) => settled(e.entry.id))).then((ends) => ends.every((end) => end === 'sent'))
+    const sent = !offline && (await Promise.race([all, new Promise<false>((resolve) => setTimeout(() => resolve(false), PATIENCE_MS))]))
+    setSending(false)
+    if (sent) out()
+    else setAsking(true)
+  }
   return (
     <>
-      <Button type="text" icon={<LogoutOutlined />} aria-label="Sign out" title="Sign out" loading={leaving} onClick={() => (mine.length > 0 ? setAsking(true) : out())} />
+      <Button type="text" icon={<LogoutOutlined />} aria-label="Sign out" title="Sign out" loading={leaving || sending} onClick={outOnceSent} />
       <Modal open={asking} onCancel={() => setAsking(false)} footer={null} title={mine.length > 0 ? 'Not everything is sent yet' : 'Everything is sent'} width={440}>
         <p className={styles.quiet}>
           {mine.length > 0
