@@ -11,8 +11,11 @@ import { replayed } from './replay'
 /** Somebody else's taps are here within two seconds. */
 const POLL_MS = 1500
 
-/** An entry that left the outbox, and since when: shown until the server's rows are known to be newer than that. */
-type Delivered = Readonly<{ entry: OutboxEntry; atMs: number }>
+/**
+ * A tap of this device: shown from the first moment until the server's rows are known to be newer than its leaving the
+ * outbox (`leftAtMs`, null while it is there).
+ */
+type Tap = Readonly<{ entry: OutboxEntry; leftAtMs: number | null }>
 
 export type SetupRows = Readonly<{
   rows: readonly Row[]
@@ -36,18 +39,21 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
   const { entries, enqueue } = useOutbox()
   const [server, setServer] = useState(stored)
   const [finishedElsewhere, setFinishedElsewhere] = useState(false)
-  const [delivered, setDelivered] = useState<readonly Delivered[]>([])
-  // Tapped here and not yet in the store: counts from the very first moment.
-  const [tapped, setTapped] = useState<readonly OutboxEntry[]>([])
-  const last = useRef<readonly StoredEntry[]>([])
+  const [taps, setTaps] = useState<readonly Tap[]>([])
+  const here = useRef<readonly StoredEntry[]>([])
 
   const pending = useMemo(() => (entries ?? []).filter((e) => e.queue === queue), [entries, queue])
   useEffect(() => {
-    const left = last.current.filter((e) => e.state !== 'refused' && !pending.some((p) => p.seq === e.seq))
-    last.current = pending
-    const atMs = performance.now()
-    // The store is outside of React: what left it is known only here.
-    if (left.length > 0) setDelivered((all) => [...all, ...left.map(({ entry }) => ({ entry, atMs }))])
+    here.current = pending
+    const now = performance.now()
+    const isPending = (id: string) => pending.some((p) => p.entry.id === id)
+    const refused = new Set(pending.flatMap((e) => (e.state === 'refused' ? [e.entry.id] : [])))
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    setTaps((all) => {
+      const kept = all.filter((t) => !refused.has(t.entry.id)).map((t) => (isPending(t.entry.id) ? { ...t, leftAtMs: null } : { ...t, leftAtMs: t.leftAtMs ?? now }))
+      const found = pending.filter((p) => !refused.has(p.entry.id) && !kept.some((t) => t.entry.id === p.entry.id))
+      return [...kept, ...found.map((p) => ({ entry: p.entry, leftAtMs: null }))]
+    })
   }, [pending])
 
   useEffect(() => {
@@ -61,7 +67,8 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
         const { rows, finished } = (await response.json()) as { rows: Row[]; finished: boolean }
         if (gone) return
         setServer((known) => (sameRows(known, rows) ? known : rows))
-        setDelivered((all) => (all.some((d) => d.atMs < askedAtMs) ? all.filter((d) => d.atMs >= askedAtMs) : all))
+        const known = (t: Tap) => t.leftAtMs !== null && t.leftAtMs < askedAtMs && !here.current.some((p) => p.entry.id === t.entry.id)
+        setTaps((all) => (all.some(known) ? all.filter((t) => !known(t)) : all))
         setFinishedElsewhere(finished)
       } catch {
         // No network: the next round asks again.
@@ -74,21 +81,16 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     }
   }, [setupId])
 
-  const rows = useMemo(() => {
-    const mine = pending.filter((e) => e.state !== 'refused').map((e) => e.entry)
-    const refused = new Set(pending.flatMap((e) => (e.state === 'refused' ? [e.entry.id] : [])))
-    return replayed(server, [...delivered.map((d) => d.entry).filter((e) => !refused.has(e.id)), ...mine, ...tapped])
-  }, [server, delivered, pending, tapped])
+  const rows = useMemo(() => replayed(server, taps.map((t) => t.entry)), [server, taps])
 
   const tell = useCallback(
     (told: readonly Told[]) => {
       const named = told.map((one) => ({ ...one, id: one.id ?? crypto.randomUUID() })) as unknown as readonly OutboxEntry[]
-      setTapped((all) => [...all, ...named])
+      setTaps((all) => [...all, ...named.map((entry) => ({ entry, leftAtMs: null }))])
       return enqueue(queue, named).then(() => {
-        // In the store, or already with the server: either way shown until the server's rows are newer than this.
-        const atMs = performance.now()
-        setTapped((all) => all.filter((t) => !named.includes(t)))
-        setDelivered((all) => [...all, ...named.map((entry) => ({ entry, atMs }))])
+        // In the store, or already with the server: from now on the server's rows may be newer.
+        const now = performance.now()
+        setTaps((all) => all.map((t) => (named.some((n) => n.id === t.entry.id) ? { ...t, leftAtMs: t.leftAtMs ?? now } : t)))
       })
     },
     [enqueue, queue],
