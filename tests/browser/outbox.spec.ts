@@ -111,6 +111,7 @@ test('a note in class without network is shown, outlives the page, and arrives o
   await cut(context)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(second).toBeHidden()
+  await expect(page.getByText(/No network: kept on this device/)).toBeVisible()
   await page.reload()
   await expect(page.getByText(/No network: kept on this device/)).toBeVisible()
   await expect(second).toBeHidden()
