@@ -33,7 +33,7 @@ test('repeating a sharp reading ten times keeps a useful number of samples and n
 test('a category bounds: "taller than 1800" leaves almost nobody below 1780', () => {
   const taller: Statement = { form: 'category', from: 1800, to: Infinity, sd: 5, of: (s) => s.body.statureMm }
   const belief = believe(setting, [taller], 1, 4000)
-  const below = summary(belief, (s) => (s.body.statureMm < 1780 ? 1 : 0)).mean
+  const below = summary(belief, (s) => s.body.statureMm.map((mm) => (mm < 1780 ? 1 : 0))).mean
   expect(below).toBeLessThan(0.005)
   const { mean } = summary(belief, (s) => s.body.statureMm)
   // Mean of a normal cut off at z: mu + sd · pdf(z)/(1 − cdf(z)).

@@ -1,18 +1,22 @@
-import type { Point } from '../conventions'
-import { direction, shifted } from '../geometry'
-import type { Leg } from '../linkage/leg'
-import { legOn } from '../linkage/leg'
+import { columnOf, type Columns } from '../columns'
+import { direction } from '../geometry'
+import { legsOn, type Legs } from '../linkage/leg'
 import { bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
 import { SIDE_HALF_DIFFERENCE_SD_DEG } from '../evidence/readingSpreads'
-import { bodyAt, PRIOR_PARTS, type Body, type PriorTable } from '../rider/prior'
+import { bodiesAt, PRIOR_PARTS, type Bodies, type PriorTable } from '../rider/prior'
 
-/** One imagined rider on this bike; `shift` is how far this bike's saddle truly stands from where its marks say. */
-export type Sample = Readonly<{
-  body: Body
-  leg: Leg
-  shift: Point
+/** Imagined riders on this bike, a column per quantity. */
+export type Samples = Readonly<{
+  count: number
+  body: Bodies
+  /** Their legs in the sole worn now. */
+  legs: Legs
+  /** Their legs in another sole, mm; worked out once per sole. */
+  legsIn: (soleMm: number) => Legs
+  /** How far this bike's saddle truly stands from where its marks say. */
+  shift: Columns<'xMm' | 'yMm'>
   /** Half of left minus right knee flexion, degrees. */
-  sideDeg: number
+  sideDeg: Float64Array
 }>
 
 /** The bike, the rider's sole and the spreads that samples are drawn from. */
@@ -21,25 +25,24 @@ export type Setting = Readonly<{ bikeType: BikeType; bike?: Bike; prior: PriorTa
 /** Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right. */
 export const SCORES = PRIOR_PARTS.length + 3
 
-/** The sample at a row of standard scores. */
-export function sampleAt(setting: Setting, scores: ArrayLike<number>, from = 0): Sample {
-  const { bikeType, bike, prior, soleMm } = setting
-  const body = bodyAt(prior, scores, from)
-  const heightMm = (bike?.sdMm?.seatHeight ?? 0) * scores[from + PRIOR_PARTS.length]
-  const slideMm = (bike?.sdMm?.seatSlide ?? 0) * scores[from + PRIOR_PARTS.length + 1]
-  const sideDeg = SIDE_HALF_DIFFERENCE_SD_DEG * scores[from + PRIOR_PARTS.length + 2]
-  return { body, sideDeg, leg: legOn(body, soleMm, bikeType, bottomCrankDeg(bikeType)), shift: shiftBy(bikeType, heightMm, slideMm) }
-}
-
-const UNSHIFTED: Point = Object.freeze({ xMm: 0, yMm: 0 })
-
-function shiftBy(bikeType: BikeType, heightMm: number, slideMm: number): Point {
-  if (heightMm === 0 && slideMm === 0) return UNSHIFTED
+/** `count` samples from `SCORES` columns of standard scores. */
+export function samplesAt({ bikeType, bike, prior, soleMm }: Setting, scores: readonly ArrayLike<number>[], count: number): Samples {
+  const [higher, farther, sideways] = scores.slice(PRIOR_PARTS.length)
+  const body = bodiesAt(prior, scores, count)
   const up = direction(bikeType.axes.seatHeight.directionDeg)
   const along = direction(bikeType.axes.seatSlide.directionDeg)
-  return { xMm: up.x * heightMm + along.x * slideMm, yMm: up.y * heightMm + along.y * slideMm }
+  const heightSdMm = bike?.sdMm?.seatHeight ?? 0
+  const slideSdMm = bike?.sdMm?.seatSlide ?? 0
+  const shift = {
+    xMm: columnOf(count, (i) => up.x * heightSdMm * higher[i] + along.x * slideSdMm * farther[i]),
+    yMm: columnOf(count, (i) => up.y * heightSdMm * higher[i] + along.y * slideSdMm * farther[i]),
+  }
+  const sideDeg = columnOf(count, (i) => SIDE_HALF_DIFFERENCE_SD_DEG * sideways[i])
+  const bySole = new Map<number, Legs>()
+  const legsIn = (mm: number): Legs => {
+    const known = bySole.get(mm) ?? legsOn(body, mm, bikeType, bottomCrankDeg(bikeType), shift)
+    bySole.set(mm, known)
+    return known
+  }
+  return { count, body, shift, sideDeg, legsIn, legs: legsIn(soleMm) }
 }
-
-/** The seat point as it truly is for this sample. */
-export const trueSeat = ({ shift }: Sample, seat: Point): Point =>
-  shift.xMm === 0 && shift.yMm === 0 ? seat : shifted(seat, shift.xMm, shift.yMm)

@@ -3,17 +3,17 @@ import type { Evidence } from '../evidence/evidence'
 import { priorFor, tableOf } from '../rider/prior'
 import { DEFAULT_SCHOOL } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { sampleAt, SCORES, type Sample } from './sample'
-import { landmarkHeightMm, logLikelihood, statementOf, type Seen } from './statement'
+import { samplesAt, SCORES, type Samples } from './sample'
+import { landmarkHeightMm, logLikelihoods, statementOf, type Seen } from './statement'
 
 const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural', { statureMm: { mean: 1700, sd: 88 } })), soleMm: 10 }
-const mean: Sample = sampleAt(setting, new Float64Array(SCORES))
+const mean: Samples = samplesAt(setting, Array.from({ length: SCORES }, () => [0]), 1)
 const seen: Seen = { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 160 }).seat, axleHeightMm: 300, pitchMm: 20, soleMm: 10, school: DEFAULT_SCHOOL }
 const said = (row: Evidence, more: Partial<Seen> = {}) => statementOf(row, { ...seen, ...more })!
-const likely = (row: Evidence) => logLikelihood(said(row), mean)
+const likely = (row: Evidence) => logLikelihoods(said(row), mean)[0]
 
 test('the mean rider has the table’s heights: crest 0.604, front bone 0.565, trochanter 0.530 of stature, between half-way', () => {
-  const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map((l) => landmarkHeightMm(mean.body, l) / 1700)
+  const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map((l) => landmarkHeightMm(mean.body, l)[0] / 1700)
   expect(heights.map((h) => h.toFixed(3))).toEqual(['0.604', '0.565', '0.530', '0.567'])
 })
 
@@ -31,7 +31,7 @@ test('taken in shoes, the sole is part of the reading', () => {
 test('a landmark at a mark: landmark + sole = seat y + axle height, read as coarsely as the marks are', () => {
   const statement = said({ kind: 'landmarkAtMark', landmark: 'hipCrest' })
   if (statement.form !== 'reading') throw new Error('not a reading')
-  const height = statement.read - 0 + (landmarkHeightMm(mean.body, 'hipCrest') - statement.of(mean))
+  const height = statement.read - 0 + (landmarkHeightMm(mean.body, 'hipCrest')[0] - statement.of(mean)[0])
   expect(height).toBeCloseTo(seen.seat.yMm + 300 - 10, 6)
   expect(statement.sd).toBeCloseTo(Math.hypot(12, 20 / Math.sqrt(12)), 6)
   expect(said({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { pitchMm: 5 })).toMatchObject({ sd: expect.closeTo(Math.hypot(12, 5 / Math.sqrt(12)), 6) })
@@ -46,12 +46,12 @@ test('what the eye and the heel can see covers every case: the chances of the an
 
 test('at a good height the eye mostly sees a slight bend, and hardly ever calls it locked well above', () => {
   expect(Math.exp(likely({ kind: 'kneeByEye', seen: 'slightBend' }))).toBeGreaterThan(0.7)
-  const high = logLikelihood(said({ kind: 'kneeByEye', seen: 'deepBend' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 220 }).seat }), mean)
+  const high = logLikelihoods(said({ kind: 'kneeByEye', seen: 'deepBend' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 220 }).seat }), mean)[0]
   expect(Math.exp(high)).toBeLessThan(0.01)
 })
 
 test('an impossible sight keeps a smallest chance, so that contradictions stay comparable', () => {
-  const low = logLikelihood(said({ kind: 'kneeByEye', seen: 'locked' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: -200 }).seat }), mean)
+  const low = logLikelihoods(said({ kind: 'kneeByEye', seen: 'locked' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: -200 }).seat }), mean)[0]
   expect(Number.isFinite(low)).toBe(true)
 })
 

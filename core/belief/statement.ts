@@ -1,27 +1,31 @@
+import { columnOf } from '../columns'
 import type { Point } from '../conventions'
 import { normalBelow } from './random'
-import { trueSeat, type Sample } from './sample'
-import { bottomFlexionDeg, heelGapMm, levelPlumbMm, type Leg } from '../linkage/leg'
-import type { Body } from '../rider/prior'
+import type { Samples } from './sample'
+import { bottomFlexionDeg, eachLeg, heelGapMm, levelPlumbMm } from '../linkage/leg'
+import type { Bodies } from '../rider/prior'
 import type { School } from '../school/school'
 import type { Evidence, EvidenceOf, Landmark } from '../evidence/evidence'
 import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, PATELLA_MIDDLE_BEHIND_FRONT_MM, READING_SD } from '../evidence/readingSpreads'
 
-/**
- * Where things stood when a row was seen. `pitchMm` is the rounding step of the seat's marks, `soleMm` the sole worn then;
- * `legIn` gives a sample's leg in that sole, where another one was told since.
- */
-export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number; soleMm: number; school: School; legIn?: (sample: Sample) => Leg }>
+/** Where things stood when a row was seen. `pitchMm` is the rounding step of the seat's marks, `soleMm` the sole worn then. */
+export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number; soleMm: number; school: School }>
+
+/** What was read or looked at, for every sample. */
+type Quantity = (samples: Samples) => Float64Array
+
+/** A range of a quantity; either end may be infinite. */
+type Cut = Readonly<{ from: number; to: number }>
 
 /**
  * What a row says of a rider: a number read with a normal spread, or a category between two cuts of a quantity
  * that is seen with a spread (ordered probit). Rows that say nothing of the body have none.
  */
 export type Statement =
-  | Readonly<{ form: 'reading'; read: number; sd: number; of: (sample: Sample) => number }>
-  | Readonly<{ form: 'category'; from: number; to: number; sd: number; of: (sample: Sample) => number }>
+  | Readonly<{ form: 'reading'; read: number; sd: number; of: Quantity }>
+  | Readonly<{ form: 'category'; from: number; to: number; sd: number; of: Quantity }>
   /** Several looks at one position: each falls between its cuts, with a spread of its own beside one they share. */
-  | Readonly<{ form: 'looks'; cuts: readonly Readonly<{ from: number; to: number }>[]; ownSd: number; sharedSd: number; of: (sample: Sample) => number }>
+  | Readonly<{ form: 'looks'; cuts: readonly Cut[]; ownSd: number; sharedSd: number; of: Quantity }>
 
 /** The statement of one row. */
 export type SingleStatement = Exclude<Statement, { form: 'looks' }>
@@ -31,9 +35,11 @@ const SMALLEST_CHANCE = 1e-12
 
 /** The statement a row makes, or null where it makes none (what was done, who the rider is, an unused heel check). */
 export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
-  const leg = seen.legIn ?? ((sample: Sample) => sample.leg)
+  const { seat } = seen
+  const legs = (samples: Samples) => samples.legsIn(seen.soleMm)
   const side = row.side === 'left' ? 1 : row.side === 'right' ? -1 : 0
-  const flexion = (s: Sample) => bottomFlexionDeg(leg(s), trueSeat(s, seen.seat)) + side * s.sideDeg
+  const flexion: Quantity = (samples) =>
+    eachLeg(legs(samples), seat, (all, at, i) => bottomFlexionDeg(all, at, i) + side * samples.sideDeg[i])
   switch (row.kind) {
     case 'stature':
       return { form: 'reading', read: row.mm, sd: READING_SD.statureMm, of: ({ body }) => body.statureMm }
@@ -51,7 +57,10 @@ export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
         form: 'reading',
         read: seen.axleHeightMm - seen.soleMm,
         sd: Math.hypot(READING_SD.landmarkMm, seen.pitchMm / Math.sqrt(12)),
-        of: (sample) => landmarkHeightMm(sample.body, row.landmark) - trueSeat(sample, seen.seat).yMm,
+        of: ({ count, body, shift }) => {
+          const heightMm = landmarkHeightMm(body, row.landmark)
+          return columnOf(count, (i) => heightMm[i] - seat.yMm - shift.yMm[i])
+        },
       }
     case 'kneeAngle':
       return { form: 'reading', read: row.deg, sd: kneeSdDeg(row), of: flexion }
@@ -59,13 +68,13 @@ export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
       return { ...kneeBetween(row), form: 'category', sd: READING_SD.kneeByEyeDeg, of: flexion }
     case 'heelCheck':
       if (seen.school.heelCheck === 'unused') return null
-      return { ...heelBetween(row), form: 'category', sd: READING_SD.heelMm, of: (s) => heelGapMm(leg(s), trueSeat(s, seen.seat)) }
+      return { ...heelBetween(row), form: 'category', sd: READING_SD.heelMm, of: (s) => eachLeg(legs(s), seat, heelGapMm) }
     case 'plumb':
       return {
         form: 'reading',
         read: row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0),
         sd: READING_SD.plumbMm,
-        of: (s) => levelPlumbMm(leg(s), trueSeat(s, seen.seat)),
+        of: (s) => eachLeg(legs(s), seat, levelPlumbMm),
       }
     case 'set':
     case 'rider':
@@ -73,26 +82,32 @@ export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
   }
 }
 
-/** Natural logarithm of how likely a statement is for a sample, up to a constant of the statement. */
-export function logLikelihood(statement: Statement, sample: Sample): number {
-  const value = statement.of(sample)
+/** Natural logarithm of how likely a statement is for each sample, up to a constant of the statement. */
+export function logLikelihoods(statement: Statement, samples: Samples): Float64Array {
+  const values = statement.of(samples)
   if (statement.form === 'reading') {
-    const z = (statement.read - value) / statement.sd
-    return -0.5 * z * z
+    const { read, sd } = statement
+    return values.map((value) => -0.5 * ((read - value) / sd) ** 2)
   }
-  if (statement.form === 'category') return Math.log(Math.max(SMALLEST_CHANCE, chanceBetween(statement, value, statement.sd)))
+  if (statement.form === 'category') return values.map((value) => logOf(chanceBetween(statement, value, statement.sd)))
   const { cuts, ownSd, sharedSd } = statement
-  let sum = 0
-  for (const [score, weight] of NORMAL_NODES) {
-    let product = weight
-    for (const cut of cuts) product *= chanceBetween(cut, value + sharedSd * score, ownSd)
-    sum += product
-  }
-  return Math.log(Math.max(SMALLEST_CHANCE, sum))
+  return values.map((value) => {
+    let sum = 0
+    for (const [score, weight] of NORMAL_NODES) {
+      let product = weight
+      for (const cut of cuts) product *= chanceBetween(cut, value + sharedSd * score, ownSd)
+      sum += product
+    }
+    return logOf(sum)
+  })
 }
 
-const chanceBetween = ({ from, to }: Readonly<{ from: number; to: number }>, value: number, sd: number): number =>
-  normalBelow((to - value) / sd) - normalBelow((from - value) / sd)
+const logOf = (chance: number): number => Math.log(Math.max(SMALLEST_CHANCE, chance))
+
+function chanceBetween({ from, to }: Cut, value: number, sd: number): number {
+  const below = to === Infinity ? 1 : normalBelow((to - value) / sd)
+  return from === -Infinity ? below : below - normalBelow((from - value) / sd)
+}
 
 /** Nodes and weights of a standard normal (Gauss–Hermite, five points; Abramowitz & Stegun, table 25.10, from memory). */
 const NORMAL_NODES: readonly (readonly [score: number, weight: number])[] = [
@@ -104,11 +119,11 @@ const NORMAL_NODES: readonly (readonly [score: number, weight: number])[] = [
 ]
 
 /** Height of a landmark above the floor, barefoot, mm; "between" lies half-way from trochanter to hip crest. */
-export function landmarkHeightMm(body: Body, landmark: Landmark): number {
+export function landmarkHeightMm(body: Bodies, landmark: Landmark): Float64Array {
   if (landmark === 'hipCrest') return body.hipCrestHeightMm
   if (landmark === 'frontHipBone') return body.frontHipBoneHeightMm
   if (landmark === 'trochanter') return body.trochanterHeightMm
-  return (body.trochanterHeightMm + body.hipCrestHeightMm) / 2
+  return columnOf(body.count, (i) => (body.trochanterHeightMm[i] + body.hipCrestHeightMm[i]) / 2)
 }
 
 function kneeSdDeg({ by }: EvidenceOf<'kneeAngle'>): number {

@@ -47,7 +47,7 @@ test('a knee angle and its hip–ankle distance are two names of one thing', () 
     fc.property(scores, fc.double({ min: 1, max: 120, noNaN: true }), (drawn, deg) => {
       const leg = legOf(bodyAt(table, drawn))
       const far = Math.sqrt(squaredAtFlexion(leg, deg))
-      const seat = { xMm: leg.bottomAnkle.xMm, yMm: leg.bottomAnkle.yMm + far - leg.hipAboveSeatMm }
+      const seat = { xMm: leg.bottomAnkleXMm[0], yMm: leg.bottomAnkleYMm[0] + far - leg.hipAboveSeatMm[0] }
       expect(hipToAnkleSquared(leg, seat)).toBeCloseTo(far * far, 4)
       expect(bottomFlexionDeg(leg, seat)).toBeCloseTo(deg, 5)
     }),

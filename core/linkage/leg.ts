@@ -1,59 +1,88 @@
 import type { Point } from '../conventions'
 import { acosDeg, spanMm } from '../geometry'
-import type { Body } from '../rider/prior'
+import { columnOf, type Columns } from '../columns'
+import { columnsOf, type Bodies, type Body } from '../rider/prior'
 import { footVector, pedalAt } from './pose'
 
 /**
- * One body's leg on one type of bike, with everything worked out that does not depend on where the saddle stands:
- * made once per sample, so that a whole grid of marks can be looked at. Frame and units: conventions.
+ * Legs on one type of bike, a column per quantity, with everything worked out that does not depend on where the saddle
+ * stands: made once, so that a whole grid of marks can be looked at. Frame and units: conventions.
  */
-export type Leg = Readonly<{
-  thighMm: number
-  shankMm: number
-  hipAboveSeatMm: number
-  patellaAheadMm: number
-  bottomAnkle: Point
-  forwardAnkle: Point
-  forwardPedalXMm: number
-  bottomPedal: Point
+export type Legs = Columns<
+  | 'thighMm'
+  | 'shankMm'
+  /** Hip joint ahead of the seat point as marked, and above it. */
+  | 'hipAheadMm'
+  | 'hipAboveSeatMm'
+  | 'patellaAheadMm'
+  | 'bottomAnkleXMm'
+  | 'bottomAnkleYMm'
+  | 'forwardAnkleXMm'
+  | 'forwardAnkleYMm'
   /** Hip joint to pedal axle with the heel on the pedal and the leg straight: the pedal swivels to face the leg. */
-  straightMm: number
-}>
+  | 'straightMm'
+> &
+  Readonly<{ count: number; bottomPedal: Point; forwardPedalXMm: number }>
 
-/** `bottomDeg` is the crank angle of the knee check (`bottomCrankDeg`). */
-export function legOn(
-  body: Body,
+/**
+ * `bottomDeg` is the crank angle of the knee check (`bottomCrankDeg`). `shift` is how far each saddle truly stands from
+ * where its marks say, mm.
+ */
+export function legsOn(
+  bodies: Bodies,
   soleMm: number,
   bike: Readonly<{ crankMm: number; pedalSurfaceMm: number }>,
   bottomDeg: number,
-): Leg {
-  const aboveMm = body.ankleHeightMm + soleMm + bike.pedalSurfaceMm
+  shift?: Columns<'xMm' | 'yMm'>,
+): Legs {
+  const { count, thighMm, shankMm, patellaAheadMm } = bodies
   const bottomPedal = pedalAt(bike.crankMm, bottomDeg)
-  const bottomFoot = footVector(body.ankleToBallMm, aboveMm, body.bottomPitchDeg)
-  const forwardFoot = footVector(body.ankleToBallMm, aboveMm, body.forwardPitchDeg)
+  const empty = () => new Float64Array(count)
+  const [bottomAnkleXMm, bottomAnkleYMm, forwardAnkleXMm, forwardAnkleYMm] = [empty(), empty(), empty(), empty()]
+  const [hipAheadMm, hipAboveSeatMm, straightMm] = [empty(), empty(), empty()]
+  for (let i = 0; i < count; i++) {
+    const aboveMm = bodies.ankleHeightMm[i] + soleMm + bike.pedalSurfaceMm
+    const bottomFoot = footVector(bodies.ankleToBallMm[i], aboveMm, bodies.bottomPitchDeg[i])
+    const forwardFoot = footVector(bodies.ankleToBallMm[i], aboveMm, bodies.forwardPitchDeg[i])
+    hipAheadMm[i] = shift ? shift.xMm[i] : 0
+    hipAboveSeatMm[i] = bodies.hipAboveSeatMm[i] + (shift ? shift.yMm[i] : 0)
+    bottomAnkleXMm[i] = bottomPedal.xMm + bottomFoot.xMm
+    bottomAnkleYMm[i] = bottomPedal.yMm + bottomFoot.yMm
+    forwardAnkleXMm[i] = bike.crankMm + forwardFoot.xMm
+    forwardAnkleYMm[i] = forwardFoot.yMm
+    straightMm[i] = thighMm[i] + shankMm[i] + aboveMm
+  }
   return {
-    thighMm: body.thighMm,
-    shankMm: body.shankMm,
-    hipAboveSeatMm: body.hipAboveSeatMm,
-    patellaAheadMm: body.patellaAheadMm,
-    bottomAnkle: { xMm: bottomPedal.xMm + bottomFoot.xMm, yMm: bottomPedal.yMm + bottomFoot.yMm },
-    forwardAnkle: { xMm: bike.crankMm + forwardFoot.xMm, yMm: forwardFoot.yMm },
-    forwardPedalXMm: bike.crankMm,
+    count,
     bottomPedal,
-    straightMm: body.thighMm + body.shankMm + aboveMm,
+    forwardPedalXMm: bike.crankMm,
+    thighMm,
+    shankMm,
+    patellaAheadMm,
+    hipAheadMm,
+    hipAboveSeatMm,
+    bottomAnkleXMm,
+    bottomAnkleYMm,
+    forwardAnkleXMm,
+    forwardAnkleYMm,
+    straightMm,
   }
 }
 
-/** Squared distance hip → ankle at the bottom, mm². */
-export function hipToAnkleSquared(leg: Leg, seat: Point): number {
-  const dx = seat.xMm - leg.bottomAnkle.xMm
-  const dy = seat.yMm + leg.hipAboveSeatMm - leg.bottomAnkle.yMm
+/** The leg of one body: columns of length 1. */
+export const legOn = (body: Body, soleMm: number, bike: Parameters<typeof legsOn>[2], bottomDeg: number): Legs =>
+  legsOn(columnsOf(body), soleMm, bike, bottomDeg)
+
+/** Squared distance hip → ankle at the bottom of leg `i`, mm². */
+export function hipToAnkleSquared(legs: Legs, seat: Point, i = 0): number {
+  const dx = seat.xMm + legs.hipAheadMm[i] - legs.bottomAnkleXMm[i]
+  const dy = seat.yMm + legs.hipAboveSeatMm[i] - legs.bottomAnkleYMm[i]
   return dx * dx + dy * dy
 }
 
-/** Squared hip → ankle distance at which the knee is flexed by `deg`. */
-export function squaredAtFlexion(leg: Leg, deg: number): number {
-  const span = spanMm(leg.thighMm, leg.shankMm, deg)
+/** Squared hip → ankle distance at which the knee of leg `i` is flexed by `deg`. */
+export function squaredAtFlexion(legs: Legs, deg: number, i = 0): number {
+  const span = spanMm(legs.thighMm[i], legs.shankMm[i], deg)
   return span * span
 }
 
@@ -61,28 +90,36 @@ export function squaredAtFlexion(leg: Leg, deg: number): number {
  * Knee flexion at the bottom, degrees. Where the leg does not reach, it goes on below zero, a degree for every
  * 2 mm missing: a smooth stand-in that reads as "far too high" in every comparison.
  */
-export function bottomFlexionDeg(leg: Leg, seat: Point): number {
-  const squared = hipToAnkleSquared(leg, seat)
-  const whole = leg.thighMm + leg.shankMm
+export function bottomFlexionDeg(legs: Legs, seat: Point, i = 0): number {
+  const squared = hipToAnkleSquared(legs, seat, i)
+  const thigh = legs.thighMm[i]
+  const shank = legs.shankMm[i]
+  const whole = thigh + shank
   if (squared >= whole * whole) return -(Math.sqrt(squared) - whole) / 2
-  return acosDeg((squared - leg.thighMm ** 2 - leg.shankMm ** 2) / (2 * leg.thighMm * leg.shankMm))
+  return acosDeg((squared - thigh * thigh - shank * shank) / (2 * thigh * shank))
 }
 
 /** How much farther the hip is from the pedal's surface than the straight leg is long; plus = the heel cannot reach. */
-export function heelGapMm(leg: Leg, seat: Point): number {
-  const dx = seat.xMm - leg.bottomPedal.xMm
-  const dy = seat.yMm + leg.hipAboveSeatMm - leg.bottomPedal.yMm
-  return Math.sqrt(dx * dx + dy * dy) - leg.straightMm
+export function heelGapMm(legs: Legs, seat: Point, i = 0): number {
+  const dx = seat.xMm + legs.hipAheadMm[i] - legs.bottomPedal.xMm
+  const dy = seat.yMm + legs.hipAboveSeatMm[i] - legs.bottomPedal.yMm
+  return Math.sqrt(dx * dx + dy * dy) - legs.straightMm[i]
 }
 
 /** Plumb offset with the cranks level, mm; where the leg does not reach, that of the leg stretched out. */
-export function levelPlumbMm(leg: Leg, seat: Point): number {
-  const hipX = seat.xMm
-  const hipY = seat.yMm + leg.hipAboveSeatMm
-  const dx = leg.forwardAnkle.xMm - hipX
-  const dy = leg.forwardAnkle.yMm - hipY
+export function levelPlumbMm(legs: Legs, seat: Point, i = 0): number {
+  const hipX = seat.xMm + legs.hipAheadMm[i]
+  const hipY = seat.yMm + legs.hipAboveSeatMm[i]
+  const thigh = legs.thighMm[i]
+  const shank = legs.shankMm[i]
+  const dx = legs.forwardAnkleXMm[i] - hipX
+  const dy = legs.forwardAnkleYMm[i] - hipY
   const gap = Math.sqrt(dx * dx + dy * dy)
-  const along = Math.min(leg.thighMm, (gap * gap + leg.thighMm ** 2 - leg.shankMm ** 2) / (2 * gap))
-  const across = Math.sqrt(Math.max(0, leg.thighMm ** 2 - along * along))
-  return hipX + (along * dx - across * dy) / gap + leg.patellaAheadMm - leg.forwardPedalXMm
+  const along = Math.min(thigh, (gap * gap + thigh * thigh - shank * shank) / (2 * gap))
+  const across = Math.sqrt(Math.max(0, thigh * thigh - along * along))
+  return hipX + (along * dx - across * dy) / gap + legs.patellaAheadMm[i] - legs.forwardPedalXMm
 }
+
+/** A measure of every leg with the saddle at `seat`, as a column. */
+export const eachLeg = (legs: Legs, seat: Point, measure: (legs: Legs, seat: Point, i: number) => number): Float64Array =>
+  columnOf(legs.count, (i) => measure(legs, seat, i))

@@ -1,7 +1,7 @@
 import type { Fault } from './faults'
 
 /** Rows times samples, in thousands, that one `recommend` may ask for: some seconds of one core. Ours. */
-const MOST_WORK = 2000
+export const MOST_WORK = 2000
 const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */

@@ -1,5 +1,5 @@
 import { summary, type Belief } from '../belief/belief'
-import { logLikelihood, type SingleStatement } from '../belief/statement'
+import { logLikelihoods, type SingleStatement } from '../belief/statement'
 import type { Marks } from '../conventions'
 import { latest, type Evidence } from '../evidence/evidence'
 import { READING_SD } from '../evidence/readingSpreads'
@@ -54,5 +54,5 @@ function contradicts(statement: SingleStatement, belief: Belief): boolean {
     const { mean } = summary(belief, statement.of)
     return Math.abs(statement.read - mean) > CONTRADICTS_SPREADS * statement.sd
   }
-  return summary(belief, (sample) => Math.exp(logLikelihood(statement, sample))).mean < CONTRADICTS_CHANCE
+  return summary(belief, (samples) => logLikelihoods(statement, samples).map(Math.exp)).mean < CONTRADICTS_CHANCE
 }

@@ -19,6 +19,20 @@ const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] =>
 const plumbLine = (mm: number, marks: Marks = at): Evidence => ({ kind: 'plumb', mm, at: marks })
 const chanceAt = (answer: ReturnType<typeof ask>, label: string) => answer.chances.seatHeight!.find((c) => c.label === label)!.chance
 
+describe('what pulls too far apart', () => {
+  const apart: Evidence[] = [{ kind: 'stature', mm: 2300 }, gonio(5, { seatHeight: '1', seatSlide: 'D' })]
+
+  test('is said first of all reasons: the chances are rough', () => {
+    const { next } = ask(apart)
+    expect(next.reasons[0]).toEqual({ code: 'notSettled' })
+    expect(next.because[0]).toMatch(/not all of them could be taken in: take the chances as rough, and read again\.$/)
+  })
+
+  test('is not said of evidence that goes together', () => {
+    expect(ask([...tape(1700), gonio(30), plumbLine(4)]).next.reasons.map((r) => r.code)).not.toContain('notSettled')
+  })
+})
+
 describe('start', () => {
   test('moves list every axis of the type, those that stay too', () => {
     const { next } = ask(tape(1700))

@@ -1,15 +1,14 @@
-import { believe, summary, type Belief, type Summary } from '../belief/belief'
+import { believe, cloudOf, summary, type Belief, type Summary } from '../belief/belief'
+import { cloudBefore } from '../belief/prefixes'
 import { combineRepeats } from '../belief/repeats'
-import type { Sample, Setting } from '../belief/sample'
+import type { Setting } from '../belief/sample'
 import { statementOf } from '../belief/statement'
-import { bottomCrankDeg } from '../bike/bike'
 import { placeAt } from '../bike/place'
 import { type AxisName, type Marks } from '../conventions'
 import { isSaddleCheck, needsMarks, type Evidence } from '../evidence/evidence'
-import { legOn } from '../linkage/leg'
 import type { Rider } from '../linkage/pose'
 import { DEFAULT_SOLE_MM, SOFT_ELBOW_DEG, TOP_PITCH_DEG } from '../rider/anthropometry'
-import { priorFor, tableOf, type Body } from '../rider/prior'
+import { priorFor, tableOf, type Bodies } from '../rider/prior'
 import { pitchMm, stopsOf, type Stop } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
 import { adviseBars, stopAt, type BarAdvice } from './bars'
@@ -63,12 +62,20 @@ export function recommend(request: FitRequest): Advice {
       pitchMm: pitchMm(bikeType.axes.seatHeight.scale),
       soleMm: soles[i],
       school,
-      ...(soles[i] !== soleMm && { legIn: ({ body }: Sample) => legOn(body, soles[i], bikeType, bottomCrankDeg(bikeType)) }),
     }),
   )
   const keys = evidence.map((row, i) => repeatKey(row, history.at[i]))
-  const repeats = combineRepeats(statements.flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])))
-  const belief = believe(setting, repeats.statements, request.seed ?? 1, request.samples ?? 4000)
+  const combinedUpTo = (rows: number) =>
+    combineRepeats(statements.slice(0, rows).flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])))
+  const repeats = combinedUpTo(evidence.length)
+  const seed = request.seed ?? 1
+  const count = request.samples ?? 4000
+  const told = { setting: { ...setting, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
+  const from = cloudBefore(evidence.length, {
+    key: (rows) => JSON.stringify([told, evidence.slice(0, rows), history.at.slice(0, rows)]),
+    cloud: (rows, earlier) => cloudOf(setting, combinedUpTo(rows).statements, seed, count, earlier),
+  })
+  const belief = believe(setting, repeats.statements, seed, count, from)
   const started = evidence.some(isSaddleCheck)
   const now = started ? { seatSlide: startSlide(bikeType), ...history.now } : history.now
   const contradicting = keys.map((key) => repeats.contradicting.has(key))
@@ -79,7 +86,8 @@ export function recommend(request: FitRequest): Advice {
   const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startPair(question, slide)
   const statureMm = summary(belief, (s) => s.body.statureMm)
   const bars = (at: Pair) => adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
-  const next = nextStep({ question, standing, started, readings, now, bars: bars(standing), evidence })
+  const step = nextStep({ question, standing, started, readings, now, bars: bars(standing), evidence })
+  const next: Next = belief.settled ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
   const proposed = pairAfter(question, standing, next)
   const barsThere = proposed === standing ? bars(standing) : bars(proposed)
   return {
@@ -141,7 +149,7 @@ function chancesAround(question: SaddleQuestion, standing: Pair): Advice['chance
 }
 
 function meanRider(belief: Belief, soleMm: number): BelievedRider {
-  const mean = (of: (body: Body) => number) => summary(belief, ({ body }) => of(body)).mean
+  const mean = (of: (body: Bodies) => Float64Array) => summary(belief, ({ body }) => of(body)).mean
   return {
     statureMm: mean((b) => b.statureMm),
     thighMm: mean((b) => b.thighMm),

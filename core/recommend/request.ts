@@ -34,6 +34,8 @@ export type Reason =
   /** The chance that both of the saddle's checks hold at this height with this slide. */
   | Readonly<{ code: 'chance'; height: Label; slide: Label; chance: number }>
   | Readonly<{ code: 'noEvidence' }>
+  /** What was told pulls so far apart that the sampler ran out of rounds: the chances are rough. */
+  | Readonly<{ code: 'notSettled' }>
   /** `at`: the seat height it was read at, where that is not where the seat stands. */
   | Readonly<{ code: 'lastReading'; check: 'kneeFlexion'; deg: number; inWindow: boolean; at?: Label }>
   | Readonly<{ code: 'lastReading'; check: 'plumb'; mm: number; inWindow: boolean }>

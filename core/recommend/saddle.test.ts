@@ -56,6 +56,35 @@ test('the start is a brute-force search over all heights and slides for both che
   }
 })
 
+test.each<[string, Partial<School>]>([
+  ['a wide window', {}],
+  ['a narrow window', { kneeWindowDeg: [30, 35] }],
+  ['the heel as target', { heelCheck: 'target' }],
+  ['the heel as ceiling', { heelCheck: 'ceiling' }],
+])('no pair passed over is better than the best one looked at: %s', (_, school) => {
+  for (const stature of [1450, 1600, 1750, 1900, 2050]) {
+    const q = question(stature, school)
+    const top = Math.max(...everyPair(q).map((p) => p.chance))
+    expect(bestPair(q, pairAt(q, heights[0], slides[0])).chance).toBeGreaterThanOrEqual(top - 0.03)
+  }
+})
+
+test('on two rulers of 400 fine steps a few thousand places are looked at, not 160,000, and none is much better', () => {
+  const ruler = (mmPerUnit: number, mmAtZero: number) => ({ ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero } })
+  const { axes } = HOLES_BIKE
+  const bikeType = { ...HOLES_BIKE, axes: { ...axes, seatHeight: { directionDeg: 107, scale: ruler(1, 0) }, seatSlide: { directionDeg: 0, scale: ruler(0.2, -40) } } }
+  const coarse = question(1700)
+  let looks = 0
+  const bothChance: SaddleQuestion['checks']['bothChance'] = (seat) => {
+    looks++
+    return coarse.checks.bothChance(seat)
+  }
+  const fine: SaddleQuestion = { ...coarse, bikeType, checks: { ...coarse.checks, bothChance } }
+  const start = startPair(fine, { label: '200', mm: 0 })
+  expect(looks).toBeLessThan(5000)
+  expect(start.chance).toBeGreaterThanOrEqual(Math.max(...everyPair(coarse).map((p) => p.chance)) - 0.02)
+})
+
 test('a change goes to where both checks together are likeliest, not to the best knee beside a slide judged at the old height', () => {
   const q = question(1700)
   for (const [height, slide] of [[heights[4], slides[6]], [heights[12], slides[0]], [heights[9], slides[5]]]) {

@@ -3,7 +3,7 @@ import { placeAt } from '../bike/place'
 import type { Point } from '../conventions'
 import { distanceMm } from '../geometry'
 import { pedalAt } from '../linkage/pose'
-import { stopsOf, type Stop } from '../scale/scale'
+import { middleStop, stopsOf, type Stop } from '../scale/scale'
 import { PLUMB_WINDOW_MM, type School } from '../school/school'
 import type { SaddleChecks } from './windows'
 
@@ -41,15 +41,45 @@ export function legEffectMm({ bikeType }: Pick<SaddleQuestion, 'bikeType'>, from
   return distanceMm(pedal, to) - distanceMm(pedal, from)
 }
 
+/** Marks nearer to each other than this are not told apart by any check, mm: of them one is looked at. */
+const FINEST_MM = 2
+
 /** Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each side. */
 function pairsWorthLooking(question: SaddleQuestion): Pair[] {
-  const heights = stopsOf(question.bikeType.axes.seatHeight.scale)
-  return stopsOf(question.bikeType.axes.seatSlide.scale).flatMap((slide) => {
-    const chances = heights.map((height) => question.checks.kneeChance(seatAt(question, height, slide)))
-    const enough = WORTH_LOOKING * Math.max(...chances)
-    const worth = heights.filter((_, i) => [i - 1, i, i + 1].some((j) => chances[j] !== undefined && chances[j] >= enough))
-    return worth.map((height) => pairAt(question, height, slide))
-  })
+  const { seatHeight, seatSlide } = question.bikeType.axes
+  const upward = inOrder(toldApart(stopsOf(seatHeight.scale)), (stop) => seatAt(question, stop, middleStop(seatSlide.scale)).yMm)
+  return toldApart(stopsOf(seatSlide.scale)).flatMap((slide) =>
+    heightsWorthLooking(question, upward, slide).map((height) => pairAt(question, height, slide)),
+  )
+}
+
+/** Stops of a finely marked scale at least so far apart that a check could tell them; in order of their mm. */
+function toldApart(stops: readonly Stop[]): Stop[] {
+  const kept: Stop[] = []
+  for (const stop of inOrder(stops, ({ mm }) => mm)) if (kept.length === 0 || stop.mm - kept[kept.length - 1].mm >= FINEST_MM) kept.push(stop)
+  return kept
+}
+
+/**
+ * The heights at one slide, of those given from low to high, whose knee is not hopeless beside the best, one more on each
+ * side. The higher, the straighter: the best lies where too high becomes as likely as too low, and from there the chance
+ * falls both ways.
+ */
+function heightsWorthLooking(question: SaddleQuestion, upward: readonly Stop[], slide: Stop): readonly Stop[] {
+  const { tooHighChance, tooLowChance, kneeChance } = question.checks
+  const seats = upward.map((height) => seatAt(question, height, slide))
+  let [below, above] = [-1, seats.length - 1]
+  while (above - below > 1) {
+    const middle = Math.floor((below + above) / 2)
+    if (tooHighChance(seats[middle]) >= tooLowChance(seats[middle])) above = middle
+    else below = middle
+  }
+  const chance = (i: number) => kneeChance(seats[i])
+  const enough = WORTH_LOOKING * Math.max(chance(above), above > 0 ? chance(above - 1) : 0)
+  let [low, high] = [above, above]
+  while (low > 0 && chance(low - 1) >= enough && chance(low - 1) > 0) low--
+  while (high < seats.length - 1 && chance(high + 1) >= enough && chance(high + 1) > 0) high++
+  return upward.slice(Math.max(0, low - 1), high + 2)
 }
 
 /**

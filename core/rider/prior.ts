@@ -1,3 +1,4 @@
+import type { Columns } from '../columns'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from './anthropometry'
 
 /** A normal spread. Relative quantities have mean 1. */
@@ -53,25 +54,31 @@ export function priorFor(foot: 'natural' | 'level', changes: Partial<Prior> = {}
   return { ...NATURAL, ...level, ...changes }
 }
 
+const BODY_PARTS = [
+  'statureMm',
+  'thighMm',
+  'shankMm',
+  'ankleHeightMm',
+  'ankleToBallMm',
+  'trochanterHeightMm',
+  'inseamMm',
+  'hipCrestHeightMm',
+  'frontHipBoneHeightMm',
+  'hipAboveSeatMm',
+  'patellaAheadMm',
+  'bottomPitchDeg',
+  'forwardPitchDeg',
+  'trunkMm',
+  'upperArmMm',
+  'forearmToGripMm',
+] as const
+type BodyPart = (typeof BODY_PARTS)[number]
+
 /** A rider's body as the belief holds it; all mm and degrees, heights above the floor barefoot. */
-export type Body = Readonly<{
-  statureMm: number
-  thighMm: number
-  shankMm: number
-  ankleHeightMm: number
-  ankleToBallMm: number
-  trochanterHeightMm: number
-  inseamMm: number
-  hipCrestHeightMm: number
-  frontHipBoneHeightMm: number
-  hipAboveSeatMm: number
-  patellaAheadMm: number
-  bottomPitchDeg: number
-  forwardPitchDeg: number
-  trunkMm: number
-  upperArmMm: number
-  forearmToGripMm: number
-}>
+export type Body = Readonly<Record<BodyPart, number>>
+
+/** Many bodies, a column per part. */
+export type Bodies = Columns<BodyPart> & Readonly<{ count: number }>
 
 /** A prior's means and spreads in the order of `PRIOR_PARTS`, for the many bodies drawn from it. */
 export type PriorTable = Readonly<{ means: readonly number[]; sds: readonly number[] }>
@@ -80,33 +87,52 @@ export function tableOf(prior: Prior): PriorTable {
   return { means: PRIOR_PARTS.map((part) => prior[part].mean), sds: PRIOR_PARTS.map((part) => prior[part].sd) }
 }
 
-/** A body from standard scores, one per part in the order of `PRIOR_PARTS`, read from `from` on; all zeros give the mean rider. */
-export function bodyAt({ means, sds }: PriorTable, scores: ArrayLike<number>, from = 0): Body {
-  const part = (i: number): number => means[i] + sds[i] * scores[from + i]
-  const statureMm = part(0)
-  const legMm = statureMm * part(1)
-  const thighMm = F.thigh * legMm * part(2)
-  const shankMm = F.shank * legMm * (2 - part(2))
-  const ankleHeightMm = F.ankleHeight * statureMm * part(3)
-  const trochanterHeightMm = thighMm + shankMm + ankleHeightMm
-  const trochanterAboveInseamMm = (F.trochanterHeight - F.inseam) * statureMm * part(5)
-  return {
-    statureMm,
-    thighMm,
-    shankMm,
-    ankleHeightMm,
-    ankleToBallMm: F.ankleToBall * statureMm * part(4),
-    trochanterHeightMm,
-    inseamMm: trochanterHeightMm - trochanterAboveInseamMm,
-    hipCrestHeightMm: trochanterHeightMm + (F.hipCrestHeight - F.trochanterHeight) * statureMm * part(6),
-    frontHipBoneHeightMm: trochanterHeightMm + (F.frontHipBoneHeight - F.trochanterHeight) * statureMm * part(7),
-    hipAboveSeatMm: trochanterAboveInseamMm - part(10),
-    trunkMm: F.trunk * statureMm * part(8),
-    upperArmMm: F.upperArm * statureMm * part(9),
-    forearmToGripMm: FOREARM_TO_GRIP_FRACTION * statureMm * part(9),
-
-    patellaAheadMm: part(11),
-    bottomPitchDeg: part(12),
-    forwardPitchDeg: part(13),
+/**
+ * Bodies from columns of standard scores, of which the first belong to the parts in the order of `PRIOR_PARTS`; all
+ * zeros give the mean rider.
+ */
+export function bodiesAt({ means, sds }: PriorTable, scores: readonly ArrayLike<number>[], count: number): Bodies {
+  const columns = Object.fromEntries(BODY_PARTS.map((part) => [part, new Float64Array(count)]))
+  const bodies = { count, ...columns } as { count: number } & Record<BodyPart, Float64Array>
+  for (let i = 0; i < count; i++) {
+    const part = (k: number): number => means[k] + sds[k] * scores[k][i]
+    const statureMm = part(0)
+    const legMm = statureMm * part(1)
+    const share = part(2)
+    const thighMm = F.thigh * legMm * share
+    const shankMm = F.shank * legMm * (2 - share)
+    const ankleHeightMm = F.ankleHeight * statureMm * part(3)
+    const trochanterHeightMm = thighMm + shankMm + ankleHeightMm
+    const trochanterAboveInseamMm = (F.trochanterHeight - F.inseam) * statureMm * part(5)
+    const arm = part(9)
+    bodies.statureMm[i] = statureMm
+    bodies.thighMm[i] = thighMm
+    bodies.shankMm[i] = shankMm
+    bodies.ankleHeightMm[i] = ankleHeightMm
+    bodies.ankleToBallMm[i] = F.ankleToBall * statureMm * part(4)
+    bodies.trochanterHeightMm[i] = trochanterHeightMm
+    bodies.inseamMm[i] = trochanterHeightMm - trochanterAboveInseamMm
+    bodies.hipCrestHeightMm[i] = trochanterHeightMm + (F.hipCrestHeight - F.trochanterHeight) * statureMm * part(6)
+    bodies.frontHipBoneHeightMm[i] = trochanterHeightMm + (F.frontHipBoneHeight - F.trochanterHeight) * statureMm * part(7)
+    bodies.hipAboveSeatMm[i] = trochanterAboveInseamMm - part(10)
+    bodies.trunkMm[i] = F.trunk * statureMm * part(8)
+    bodies.upperArmMm[i] = F.upperArm * statureMm * arm
+    bodies.forearmToGripMm[i] = FOREARM_TO_GRIP_FRACTION * statureMm * arm
+    bodies.patellaAheadMm[i] = part(11)
+    bodies.bottomPitchDeg[i] = part(12)
+    bodies.forwardPitchDeg[i] = part(13)
   }
+  return bodies
+}
+
+/** One body from its standard scores, one per part. */
+export function bodyAt(table: PriorTable, scores: ArrayLike<number>): Body {
+  const bodies = bodiesAt(table, Array.from(scores, (score) => [score]), 1)
+  return Object.fromEntries(BODY_PARTS.map((part) => [part, bodies[part][0]])) as Body
+}
+
+/** One body as columns of length 1. */
+export function columnsOf(body: Body): Bodies {
+  const columns = Object.fromEntries(BODY_PARTS.map((part) => [part, Float64Array.of(body[part])]))
+  return { count: 1, ...columns } as Bodies
 }

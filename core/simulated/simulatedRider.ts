@@ -4,14 +4,14 @@ import { placeAt } from '../bike/place'
 import type { Marks, Point } from '../conventions'
 import type { Evidence, EvidenceOf } from '../evidence/evidence'
 import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, READING_SD } from '../evidence/readingSpreads'
-import { bottomFlexionDeg, heelGapMm, legOn, levelPlumbMm, type Leg } from '../linkage/leg'
+import { bottomFlexionDeg, heelGapMm, legOn, levelPlumbMm, type Legs } from '../linkage/leg'
 import { positions } from '../recommend/standing'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyAt, PRIOR_PARTS, priorFor, tableOf, type Body, type Prior } from '../rider/prior'
 import { nearestStop } from '../scale/scale'
 
 /** A rider whose true body is known, and whose readings stray from it as real ones do. */
-export type SimulatedRider = Readonly<{ body: Body; leg: Leg; bikeType: BikeType; random: Random }>
+export type SimulatedRider = Readonly<{ body: Body; leg: Legs; bikeType: BikeType; random: Random }>
 
 /** The two populations of the bench: the model's own spreads, and a wider one than the model believes. */
 export const POPULATIONS: Readonly<Record<string, Prior>> = {

@@ -91,6 +91,8 @@ function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice,
   switch (reason.code) {
     case 'noEvidence':
       return 'Nothing is known of this rider yet, so this is only where most people begin.'
+    case 'notSettled':
+      return 'These readings lie so far from each other, or from any usual rider, that not all of them could be taken in: take the chances as rough, and read again.'
     case 'chance':
       return `At ${labelSaid(bikeType, 'seatHeight', reason.height)} with the slide at ${labelSaid(bikeType, 'seatSlide', reason.slide)}, ${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be right for ${inHundred(reason.chance)} riders like this one.`
     case 'lastReading':
