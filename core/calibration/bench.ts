@@ -16,11 +16,11 @@ export type Bench = Readonly<{ fit: Fitted | Refused; next: NextReading; done: b
 /** The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark only. */
 export function bench(bikeType: BikeType, readings: readonly TapeReading[]): Bench {
   const observed = observationsOf(readings)
-  const fit: Fitted | Refused = observed.length === 0 ? { outcome: 'refused', reason: 'noReadings' } : fitOf(bikeType, observed)
   const whole = calibrate(bikeType, readings)
+  const fit = whole.outcome === 'refused' && whole.reason === 'tooFewMarks' ? fitOf(bikeType, observed) : whole
   const next = nextReading(bikeType, readings)
   const sure = whole.outcome === 'fitted' && LENGTHS.every((length) => whole.expectedErrorMm[length] < DONE_MM)
-  const done = sure && readings.length >= LEAST_READINGS && whole.suspects.length === 0
+  const done = sure && readings.length >= LEAST_READINGS && whole.suspects.length === 0 && whole.strays.length === 0
   return { fit, next, done, blocked: whole.outcome === 'refused' ? whole : null }
 }
 

@@ -91,7 +91,7 @@ test('one mark only is refused with its axis and mark; nothing read and a tape t
   expect(calibrate(HOLES_BIKE, [])).toEqual({ outcome: 'refused', reason: 'noReadings' })
   const random = randomFrom(5)
   const wild = readingsOf(HOLES_BIKE).map((r) => ({ ...r, lengths: Object.fromEntries(LENGTHS.map((l) => [l, 400 + 400 * random.uniform()])) }))
-  expect(calibrate(HOLES_BIKE, wild)).toMatchObject({ outcome: 'refused', reason: 'tooManySuspects' })
+  expect(calibrate(HOLES_BIKE, wild)).toMatchObject({ outcome: 'refused', reason: expect.stringMatching(/^(tooManySuspects|halfSuspect)$/), slips: [] })
 })
 
 test('a part that closes at one place only is no reason to refuse', () => {

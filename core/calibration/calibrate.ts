@@ -4,8 +4,9 @@ import type { Lengths } from '../bike/place'
 import type { AxisName, Label } from '../conventions'
 import { axisSdMm, worstErrors } from './expectedError'
 import { fitRobust, fitTape, robustSdMm } from './fitTape'
-import { typeWith } from './parameters'
-import { observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
+import { straysOf, typeWith, type Stray } from './parameters'
+import { LENGTHS, observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
+import { slipsThatExplain, type Slip } from './slips'
 import { reasonFor, type SuspectReason } from './suspects'
 
 /** A number left over: `reading` counts from 0, mm = read − fitted. */
@@ -24,12 +25,24 @@ export type Fitted = Readonly<{
   expectedErrorMm: Lengths
   residues: readonly Residue[]
   suspects: readonly Suspect[]
+  /** What came out farther from the guess than a careful guess strays. */
+  strays: readonly Stray[]
+  /** Where something strayed: what all readings may have in common, if that explains it. */
+  slips: readonly Slip[]
 }>
 
 /** What is kept of a fit with the version it made. */
 export type TypeCalibration = Readonly<{ rmsMm: number; readings: number; sdMm: Partial<Record<AxisName, number>>; expectedErrorMm: Lengths }>
 
-export type Refused = Readonly<{ outcome: 'refused' } & ({ reason: 'noReadings' } | { reason: 'tooFewMarks'; axis: AxisName; label: Label } | { reason: 'tooManySuspects'; count: number })>
+export type Refused = Readonly<
+  { outcome: 'refused'; /** What all readings may have in common, if that explains it. */ slips?: readonly Slip[] } & (
+    | { reason: 'noReadings' }
+    | { reason: 'tooFewMarks'; axis: AxisName; label: Label }
+    | { reason: 'tooManySuspects'; count: number }
+    /** Of one length at least half do not belong. */
+    | { reason: 'halfSuspect'; length: LengthName; count: number; of: number }
+  )
+>
 
 /** In a robust fit a reading this far off does not belong (trade rule of the wire format). */
 export const SUSPECT_MM = 6
@@ -43,26 +56,32 @@ const ROUGHEST_SD_MM = 4
  * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
  * Readings more than 6 mm off in a robust fit (more where the whole tape is rough) are named and left out of the final
  * one. Refused where an axis was read
- * at one mark only, where nothing was read, or where more than a third of the numbers do not belong.
+ * at one mark only, where nothing was read, or where more than a third of the numbers, or half of one length, do not belong.
+ * Where a part strays far from the guess, or the fit is refused for its suspects, the slips that explain it are named.
  */
 export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]): Fitted | Refused {
   const observed = observationsOf(readings)
   if (observed.length === 0) return { outcome: 'refused', reason: 'noReadings' }
   const single = axisAtOneMark(bikeType, readings)
   if (single) return { outcome: 'refused', reason: 'tooFewMarks', ...single }
-  return fitOf(bikeType, observed)
+  const fit = fitOf(bikeType, observed)
+  const odd = fit.outcome === 'refused' || fit.strays.length > 0
+  return odd ? { ...fit, slips: slipsThatExplain(bikeType, observed) } : fit
 }
 
-/** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. */
+/** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. Looks for no slips. */
 export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
   const robust = fitRobust(bikeType, observed)
   const cutMm = Math.max(SUSPECT_MM, SUSPECT_SPREADS * Math.min(ROUGHEST_SD_MM, robustSdMm(robust.residues, robust.parameters.length)))
   const belongs = robust.residues.map((mm) => Math.abs(mm) <= cutMm)
   const count = belongs.filter((b) => !b).length
+  const half = lengthHalfSuspect(observed, belongs)
+  if (half) return { outcome: 'refused', reason: 'halfSuspect', ...half }
   if (3 * count > observed.length) return { outcome: 'refused', reason: 'tooManySuspects', count }
   const fit = fitTape(bikeType, observed, belongs.map(Number), robust.parameters)
   const fitted = typeWith(bikeType, fit.parameters)
   const residues = observed.map(({ reading, length }, k) => ({ reading, length, mm: fit.residues[k] }))
+  const strays = straysOf(bikeType, fit.parameters)
   const counted = fit.residues.filter((_, k) => belongs[k])
   return {
     outcome: 'fitted',
@@ -72,7 +91,22 @@ export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fit
     expectedErrorMm: worstErrors(bikeType, fit.parameters, fit.covariance),
     residues,
     suspects: residues.flatMap((residue, k) => (belongs[k] ? [] : [{ ...residue, reason: reasonFor(fitted, observed[k], residue.mm) }])),
+    strays,
+    slips: [],
   }
+}
+
+/** One suspect of two readings says nothing of the others. */
+const LEAST_SUSPECTS = 2
+
+/** The length of which half the numbers or more do not belong, or null. */
+function lengthHalfSuspect(observed: readonly Observation[], belongs: readonly boolean[]): { length: LengthName; count: number; of: number } | null {
+  for (const length of LENGTHS) {
+    const own = belongs.filter((_, k) => observed[k].length === length)
+    const count = own.filter((b) => !b).length
+    if (count >= LEAST_SUSPECTS && 2 * count >= own.length) return { length, count, of: own.length }
+  }
+  return null
 }
 
 /** An axis that readings name at one single mark though it has more, or null. */

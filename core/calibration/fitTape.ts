@@ -16,13 +16,13 @@ const SETTLED = 1e-7
  * Least squares with the guess as a weak prior (Gauss–Newton; the model is nearly linear), so that an axis the tape has
  * not told apart yet stays as guessed instead of running away. `weights` (0…1) say how far each reading counts.
  */
-export function fitTape(bikeType: BikeType, observed: readonly Observation[], weights: readonly number[], from = guessed(bikeType)): TapeFit {
+export function fitTape(bikeType: BikeType, observed: readonly Observation[], weights: readonly number[], from = guessed(bikeType), rounds = ROUNDS): TapeFit {
   const guess = guessed(bikeType)
   const prior = guessWeights(bikeType)
   const positions = observed.map(({ marks }) => positionsOn(bikeType, marks))
   let p = from
   let information = Matrix.zeros(p.length, p.length)
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0; round < rounds; round++) {
     information = Matrix.diag(Array.from(prior))
     const wanted = Matrix.columnVector(prior.map((w, i) => w * (guess[i] - p[i])))
     observed.forEach(({ length, mm }, k) => {
@@ -67,7 +67,7 @@ const ROBUST_ROUNDS = 30
  */
 export function fitRobust(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
   let fit = fitTape(bikeType, observed, observed.map(() => 1))
-  for (let round = 0; round < 12; round++) fit = fitTape(bikeType, observed, fit.residues.map((r) => Math.min(1, TAPE_SD_MM / Math.max(1e-9, Math.abs(r)))), fit.parameters)
+  for (let round = 0; round < 12; round++) fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters)
   let before: readonly number[] = []
   for (let round = 0; round < ROBUST_ROUNDS; round++) {
     const reach = BIWEIGHT * spread(fit.residues)
@@ -78,6 +78,10 @@ export function fitRobust(bikeType: BikeType, observed: readonly Observation[]):
   }
   return fit
 }
+
+/** Weights by one over the miss, 1 where it lies within a careful reading's spread: least absolute misses, iterated. */
+export const oneOverMiss = ({ residues }: TapeFit): number[] =>
+  residues.map((r) => Math.min(1, TAPE_SD_MM / Math.max(1e-9, Math.abs(r))))
 
 /** Robust spread of the misses, mm: their middle size, held between a careful and a careless tape. */
 function spread(residues: readonly number[]): number {

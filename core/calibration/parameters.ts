@@ -31,6 +31,31 @@ export function guessWeights(bikeType: BikeType): Float64Array {
   return Float64Array.from(spreads, (sd) => 1 / (sd * sd))
 }
 
+/** A part of the guess that the tape put farther off than a careful guess strays: signed, tape minus guess. */
+export type Stray =
+  | Readonly<{ code: 'origin'; point: 'saddle' | 'grip'; xMm: number; yMm: number }>
+  | Readonly<{ code: 'direction'; axis: AxisName; deg: number }>
+  /** The marks' spacing came out as this share more (plus) or less. */
+  | Readonly<{ code: 'spacing'; axis: AxisName; share: number }>
+
+/** Beyond this many of the guess's own spreads a part was not found but moved: more likely the tape was held wrongly. */
+const STRAY_SPREADS = 3
+
+/** The parts that lie farther from the guess than a careful one strays. */
+export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
+  const guess = guessed(bikeType)
+  const axes = axesOf(bikeType)
+  const far = (by: number, sd: number) => Math.abs(by) > STRAY_SPREADS * sd
+  const origins = ([['saddle', SEAT_X], ['grip', GRIP_X]] as const).map(([point, x]) => ({ code: 'origin' as const, point, xMm: p[x] - guess[x], yMm: p[x + 1] - guess[x + 1] }))
+  const directions = axes.map((axis) => ({ code: 'direction' as const, axis, deg: turned(p[firstOf(axes, axis)] - guess[firstOf(axes, axis)]) }))
+  const spacings = axes.map((axis) => ({ code: 'spacing' as const, axis, share: p[firstOf(axes, axis) + 1] - 1 }))
+  return [
+    ...origins.filter(({ xMm, yMm }) => far(xMm, GUESS_SD.originMm) || far(yMm, GUESS_SD.originMm)),
+    ...directions.filter(({ deg }) => far(deg, GUESS_SD.directionDeg)),
+    ...spacings.filter(({ share }) => far(share, GUESS_SD.factor)),
+  ]
+}
+
 /** A length at a setting and how it changes with each parameter (a row of the Jacobian). */
 export type Slope = Readonly<{ mm: number; by: Float64Array }>
 

@@ -2,13 +2,15 @@ import { axesOf, type Bike, type BikeType } from '../bike/bike'
 import { placeAt, positionsOf } from '../bike/place'
 import { calibrate, type Fitted, type Refused, type Suspect } from '../calibration/calibrate'
 import { nextReading, type NextReading } from '../calibration/nextReading'
+import type { Stray } from '../calibration/parameters'
 import type { TapeReading } from '../calibration/readings'
+import type { Slip } from '../calibration/slips'
 import type { AxisName, Marks } from '../conventions'
 import { isSaddleCheck, latest, needsMarks, UNBUILT_KINDS, type Evidence } from '../evidence/evidence'
 import { poseAt, type Contact, type Pose, type Rider } from '../linkage/pose'
 import { recommend, type Advice } from '../recommend/recommend'
 import type { FitRequest } from '../recommend/request'
-import { calibrationRefusedSaid, nextReadingSaid, suspectSaid } from '../words/tape'
+import { calibrationRefusedSaid, nextReadingSaid, slipSaid, straySaid, suspectSaid } from '../words/tape'
 import { say, type Said } from '../words/say'
 import { bikeFaults, bikeTypeFaults, marksFaults, canonicalMarks } from './bikeFaults'
 import { costFaults } from './cost'
@@ -33,9 +35,17 @@ export type Recommendation = Readonly<{
 
 export type CalibrateRequest = Readonly<{ bikeType: BikeType; readings: readonly TapeReading[] }>
 
-/** `calibrate`'s answer: the fit with a sentence for each suspect, or why not; either way where to measure next. */
-export type CalibrateAnswer = ((Omit<Fitted, 'suspects'> & Readonly<{ suspects: readonly (Suspect & Readonly<{ why: string }>)[] }>) | (Refused & Readonly<{ say: string }>)) &
-  Readonly<{ next: NextReading & Readonly<{ sentence: string }> }>
+type WithWhy<T> = readonly (T & Readonly<{ why: string }>)[]
+
+/**
+ * `calibrate`'s answer: the fit with a sentence for each suspect and each part that strays from the guess, or why not;
+ * what all readings may have in common; either way where to measure next.
+ */
+export type CalibrateAnswer = (
+  | (Omit<Fitted, 'suspects' | 'strays' | 'slips'> & Readonly<{ suspects: WithWhy<Suspect>; strays: WithWhy<Stray> }>)
+  | (Refused & Readonly<{ say: string }>)
+) &
+  Readonly<{ slips: WithWhy<Slip>; next: NextReading & Readonly<{ sentence: string }> }>
 
 export type PlaceAnswer = ReturnType<typeof placeAt> & Readonly<{ assumed: AxisName[] }>
 export type PoseAnswer = Readonly<{ poses: Pose[] }>
@@ -97,8 +107,12 @@ export function calibration({ bikeType, readings }: CalibrateRequest): Calibrate
   const answer = calibrate(bikeType, readings)
   const proposed = nextReading(bikeType, readings)
   const next = { ...proposed, sentence: nextReadingSaid(bikeType, proposed.marks) }
-  if (answer.outcome === 'refused') return { ...answer, say: calibrationRefusedSaid(bikeType, answer), next }
-  return { ...answer, suspects: answer.suspects.map((suspect) => ({ ...suspect, why: suspectSaid(bikeType, readings, suspect) })), next }
+  const slips = (answer.slips ?? []).map((slip) => ({ ...slip, why: slipSaid(bikeType, slip) }))
+  if (answer.outcome === 'refused') return { ...answer, say: calibrationRefusedSaid(bikeType, answer), slips, next }
+  const suspects = answer.suspects.map((suspect) => ({ ...suspect, why: suspectSaid(bikeType, readings, suspect) }))
+  const strays = answer.strays.map((stray) => ({ ...stray, why: straySaid(stray) }))
+  return { ...answer, suspects, strays, slips, next }
+
 }
 
 /** `recommend`: the next best step with its chances, in figures and in words. */

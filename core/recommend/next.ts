@@ -30,7 +30,16 @@ export function nextStep(situation: Situation): Next {
   if (end) return ended(situation, end, best)
   // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
   const gain = readings.plumbEverTaken ? best.chance - standing.chance : kneeGain(question, standing)
-  return best === standing || (readings.kneeHolds && plumbSuits && gain <= WORTH_A_DISMOUNT) ? stop(situation, gain) : change(situation, best)
+  return best === standing || gain < worthADismount(situation) ? stop(situation, gain) : change(situation, best)
+}
+
+/**
+ * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already. The
+ * smaller the chance where the saddle stands, the less will do.
+ */
+function worthADismount({ question, standing, readings }: Situation): number {
+  const chance = readings.plumbEverTaken ? standing.chance : question.checks.kneeChance(standing.seat)
+  return WORTH_A_DISMOUNT * Math.min(1, chance / SMALL_CHANCE)
 }
 
 function begin(situation: Situation, end: ScaleEnd | null): Next {

@@ -10,8 +10,8 @@ import type { SaddleChecks } from './windows'
 /** A seat height with a seat slide, where the seat point then is, and the chance that knee and plumb line both lie in their windows. */
 export type Pair = Readonly<{ height: Stop; slide: Stop; seat: Point; chance: number }>
 
-/** Another pair must be better by this much to be worth a dismount once the last reading lies in its window. */
-export const WORTH_A_DISMOUNT = 0.1
+/** Another pair must be better by this much to be worth a dismount (docs/bench-dismounts.md: fewer dismounts, as many right). */
+export const WORTH_A_DISMOUNT = 0.12
 /** Below this chance no mark is called right: it is the nearest there is, and that is said. */
 export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */

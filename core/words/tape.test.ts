@@ -1,7 +1,7 @@
 import { HOLES_BIKE } from '../testing/meanRider'
 import type { Suspect } from '../calibration/calibrate'
 import { disagreementSaid } from './machine'
-import { calibrationRefusedSaid, nextReadingSaid, suspectSaid, tapeDoubtSaid } from './tape'
+import { calibrationRefusedSaid, nextReadingSaid, slipSaid, straySaid, suspectSaid, tapeDoubtSaid } from './tape'
 
 const readings = [{ marks: { seatHeight: '8' }, lengths: { saddleHeightMm: 712, stackMm: 70.2 } }]
 const suspect = (mm: number, reason: Suspect['reason'], length: Suspect['length'] = 'saddleHeightMm') => suspectSaid(HOLES_BIKE, readings, { reading: 0, length, mm, reason })
@@ -22,6 +22,22 @@ test('where to measure next is said in the bike’s own labels', () => {
 test('why there is no calibration yet', () => {
   expect(calibrationRefusedSaid(HOLES_BIKE, { outcome: 'refused', reason: 'tooManySuspects', count: 9 })).toMatch(/^9 numbers do not go together/)
   expect(calibrationRefusedSaid(HOLES_BIKE, { outcome: 'refused', reason: 'tooFewMarks', axis: 'barSlide', label: '2' })).toBe('The bar slide was read at +2 only; read it at a second mark far from there.')
+})
+
+test('half of one length is refused with its name and numbers', () => {
+  expect(calibrationRefusedSaid(HOLES_BIKE, { outcome: 'refused', reason: 'halfSuspect', length: 'stackMm', count: 5, of: 9 })).toBe(
+    '5 of 9 readings of the stack do not go with the others, so neither half can be believed. Take them back and measure the stack again.',
+  )
+})
+
+test('what strays from the type is said with its size and way; a slip with the length it goes by', () => {
+  expect(straySaid({ code: 'origin', point: 'grip', xMm: -90, yMm: 120 })).toBe('By these readings the grip stands 15 cm from where this type has it: more than a careful guess is off.')
+  expect(straySaid({ code: 'direction', axis: 'seatHeight', deg: -18 })).toMatch(/the seat height runs 18° otherwise/)
+  expect(straySaid({ code: 'spacing', axis: 'barHeight', share: -0.2 })).toMatch(/marks of the bar height lie 20 % closer/)
+  expect(slipSaid(HOLES_BIKE, { code: 'reachFromNose' })).toBe('Every reach is short by the saddle’s nose, 15 cm: was the tape held at the nose?')
+  expect(slipSaid(HOLES_BIKE, { code: 'stackFromFloor' })).toMatch(/axle’s height, 30 cm: was it measured from the floor\?$/)
+  expect(slipSaid(HOLES_BIKE, { code: 'heightFromPedal' }, 'feet')).toMatch(/a crank, 6 \d\/\d″|a crank, 6 11\/16″/)
+  expect(slipSaid(HOLES_BIKE, { code: 'reversedLabels', axis: 'seatSlide' })).toMatch(/^The labels of the seat slide run the other way/)
 })
 
 test('a slip is asked about before it is kept: 70 instead of 700, inches, or simply far', () => {

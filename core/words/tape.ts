@@ -1,11 +1,13 @@
 import type { TapeDoubt } from '../calibration/bench'
 import type { Refused, Suspect } from '../calibration/calibrate'
+import type { Stray } from '../calibration/parameters'
 import type { LengthName, TapeReading } from '../calibration/readings'
+import type { Slip } from '../calibration/slips'
 import { axesOf, type BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
 import { bikeLengthSaid, type LengthShown } from '../units/length'
 import { labelSaid } from './labels'
-import { AXIS_NAME, capitalised, lengthSaid, listed } from './phrases'
+import { AXIS_NAME, capitalised, degreesSaid, lengthSaid, listed } from './phrases'
 
 /** The tape's four lengths as spoken. */
 export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({ saddleHeightMm: 'saddle height', setbackMm: 'setback', reachMm: 'reach', stackMm: 'stack' })
@@ -41,6 +43,8 @@ export function calibrationRefusedSaid(bikeType: BikeType, refused: Refused): st
       return 'Nothing was measured yet.'
     case 'tooFewMarks':
       return `The ${AXIS_NAME[refused.axis]} was read at ${labelSaid(bikeType, refused.axis, refused.label)} only; read it at a second mark far from there.`
+    case 'halfSuspect':
+      return `${refused.count} of ${refused.of} readings of the ${LENGTH_NAME[refused.length]} do not go with the others, so neither half can be believed. Take them back and measure the ${LENGTH_NAME[refused.length]} again.`
     case 'tooManySuspects':
       return `${refused.count} numbers do not go together. Look whether a label or a direction of this type is the other way round, and begin anew with a few careful readings.`
   }
@@ -51,4 +55,37 @@ export function tapeDoubtSaid({ length, mm, expectedMm, code }: TapeDoubt, shown
   const said = `${capitalised(LENGTH_NAME[length])} ${bikeLengthSaid(mm, shown)}, where about ${bikeLengthSaid(expectedMm, shown)} was expected`
   if (code === 'tenfold') return `${said}: was ${bikeLengthSaid(10 * mm, shown)} meant?`
   return code === 'inches' ? `${said}: was it read in inches?` : `${said}: is that right?`
+}
+
+/** What came out farther from the type's description than a careful guess strays. */
+export function straySaid(stray: Stray, shown: LengthShown = 'metric'): string {
+  const look = 'more than a careful guess is off'
+  switch (stray.code) {
+    case 'origin':
+      return `By these readings the ${stray.point} stands ${lengthSaid(Math.hypot(stray.xMm, stray.yMm), shown)} from where this type has it: ${look}.`
+    case 'direction':
+      return `By these readings the ${AXIS_NAME[stray.axis]} runs ${degreesSaid(Math.abs(stray.deg))} otherwise than this type has it: ${look}.`
+    case 'spacing':
+      return `By these readings the marks of the ${AXIS_NAME[stray.axis]} lie ${Math.round(100 * Math.abs(stray.share))} % ${stray.share > 0 ? 'wider' : 'closer'} than this type has them: ${look}.`
+  }
+}
+
+/** What all readings may have in common that explains it, and what to do. */
+export function slipSaid(bikeType: BikeType, slip: Slip, shown: LengthShown = 'metric'): string {
+  switch (slip.code) {
+    case 'reachFromNose':
+      return `Every reach is short by the saddle’s nose, ${lengthSaid(bikeType.saddle.noseAheadMm, shown)}: was the tape held at the nose?`
+    case 'stackFromFloor':
+      return `Every stack is long by the axle’s height, ${lengthSaid(bikeType.axleHeightMm, shown)}: was it measured from the floor?`
+    case 'heightFromPedal':
+      return `Every saddle height is long by a crank, ${lengthSaid(bikeType.crankMm, shown)}: was it measured from the pedal?`
+    case 'setbackSign':
+      return 'Every setback fits with its sign turned: plus is the nose behind the axle.'
+    case 'centimetres':
+      return 'All numbers fit as centimetres.'
+    case 'inches':
+      return 'All numbers fit as inches.'
+    case 'reversedLabels':
+      return `The labels of the ${AXIS_NAME[slip.axis]} run the other way on this bike: turn them round in the type’s description, then lay the tape again.`
+  }
 }

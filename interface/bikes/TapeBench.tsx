@@ -6,17 +6,18 @@ import { useMemo, useState } from 'react'
 import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
 import { bench, DONE_MM, doubtAbout, type Bench } from '@/core/calibration/bench'
 import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
+import { readingWithoutSlip, type Slip } from '@/core/calibration/slips'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { stopsOf } from '@/core/scale/scale'
 import { bikeLengthSaid } from '@/core/units/length'
 import { labelSaid } from '@/core/words/labels'
-import { calibrationRefusedSaid, LENGTH_NAME, suspectSaid, tapeDoubtSaid } from '@/core/words/tape'
+import { calibrationRefusedSaid, LENGTH_NAME, slipSaid, straySaid, suspectSaid, tapeDoubtSaid } from '@/core/words/tape'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
 import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '../shared/marksText'
 import { useLengths } from '../shared/Providers'
-import { finishCalibration, keepTape, takeBackTape } from './actions'
+import { correctTapes, finishCalibration, keepTape, takeBackTape } from './actions'
 import styles from './bikes.module.css'
 import { TapeTable } from './TapeTable'
 import { NOTHING_TYPED, readTapeTyped, type TapeTyped } from './tapeTyped'
@@ -29,7 +30,7 @@ type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Sto
 /** A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well enough. */
 export function TapeBench({ typeId, bikeType, stored }: Props) {
   const router = useRouter()
-  const { message } = App.useApp()
+  const { message, modal } = App.useApp()
   const { shown } = useLengths()
   const { act, busy } = useAction()
   const [readings, setReadings] = useState(stored)
@@ -66,6 +67,37 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     message.info('Taken back.', 1.5)
   }
 
+  async function replaceAll(all: readonly Stored[], rowsNow: readonly TapeReading[], part: (i: number) => string): Promise<Stored[] | null> {
+    const by = rowsNow.map((row, i) => ({ id: part(i), row }))
+    const replaced = by.map(({ id, row }, i) => ({ id: all[i].id, newId: id, row }))
+    if (!(await act(() => correctTapes(typeId, replaced)))) return null
+    setReadings(by)
+    return by
+  }
+
+  /** Corrects every reading kept so far; it can be undone while the word of it stands. */
+  async function correct(slip: Slip) {
+    const corrected = await replaceAll(readings, rows.map((row) => readingWithoutSlip(bikeType, row, slip)), write.part)
+    if (!corrected) return
+    write.renew()
+    const undo = async () => {
+      const ids = rows.map(() => crypto.randomUUID())
+      if (await replaceAll(corrected, rows, (i) => ids[i])) message.destroy('corrected')
+    }
+    message.success({ key: 'corrected', duration: 10, content: <>All readings corrected. <Button onClick={undo}>Undo</Button></> })
+  }
+
+  async function finishSurely() {
+    if (strays.length === 0) return finish()
+    await modal.confirm({
+      title: 'Put it in force all the same?',
+      content: 'It lies far from this type’s description. Every set-up on these bikes will be computed from it.',
+      okText: 'Yes, it was measured carefully',
+      cancelText: 'Measure again',
+      onOk: finish,
+    })
+  }
+
   async function finish() {
     if (!(await act(() => finishCalibration(versionId, typeId)))) return
     router.push('/bikes')
@@ -74,6 +106,8 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
 
   const field = (key: keyof TapeTyped, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''), write.renew())} onEnter={keep} placeholder={plain} />
   const suspects = state.fit.outcome === 'fitted' ? state.fit.suspects : []
+  const strays = state.fit.outcome === 'fitted' ? state.fit.strays : []
+  const slips = state.fit.slips ?? []
   const unsure = state.fit.outcome === 'fitted' ? state.fit.expectedErrorMm : null
   return (
     <>
@@ -109,7 +143,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
             <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={keep}>
               {doubted.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
             </Button>
-            <Button size="large" type={state.done ? 'primary' : 'default'} disabled={state.blocked !== null} loading={busy} onClick={finish}>
+            <Button size="large" type={state.done ? 'primary' : 'default'} disabled={state.blocked !== null} loading={busy} onClick={finishSurely}>
               {state.done ? 'Put it in force' : 'Enough, put it in force'}
             </Button>
           </div>
@@ -131,6 +165,19 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
               ))}
             </dl>
           )}
+          {(strays.length > 0 || slips.length > 0) && (
+            <div className={styles.suspects} role="status" aria-label="Something in common">
+              {(slips.length > 0 ? slips.map((slip) => slipSaid(bikeType, slip, shown)) : strays.map((stray) => straySaid(stray, shown))).map((said) => (
+                <p key={said}>{said}</p>
+              ))}
+              {slips.length === 0 && <p>Look where the tape was held, and at this type’s description.</p>}
+              {slips.filter((slip) => slip.code !== 'reversedLabels').map((slip) => (
+                <Button key={slip.code} size="large" loading={busy} onClick={() => correct(slip)}>
+                  {CORRECT[slip.code as Exclude<Slip['code'], 'reversedLabels'>]}
+                </Button>
+              ))}
+            </div>
+          )}
           {suspects.length > 0 && (
             <ul className={styles.suspects} aria-label="Readings that do not fit">
               {suspects.map((s) => (
@@ -146,6 +193,16 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
       </div>
     </>
   )
+}
+
+/** What to press when all readings have a slip in common. */
+const CORRECT: Readonly<Record<Exclude<Slip['code'], 'reversedLabels'>, string>> = {
+  reachFromNose: 'Yes, add the nose to every reach',
+  stackFromFloor: 'Yes, take the axle’s height off every stack',
+  heightFromPedal: 'Yes, take the crank off every saddle height',
+  setbackSign: 'Turn every setback’s sign',
+  centimetres: 'Yes, they are centimetres',
+  inches: 'Yes, they are inches',
 }
 
 /** Another setting than the one proposed, tapped on the bike's own scales. */

@@ -14,7 +14,7 @@ import { requireUser } from '@/server/accounts/session'
 import { addBikes, bikeById, removeBike } from '@/server/bikes/bikes'
 import { recomputeMachine } from '@/server/bikes/machineCalibration'
 import { addBikeReading, clearFault, lockMachine, readingsOf, recordInspection, withdrawBikeReading } from '@/server/bikes/machines'
-import { addTypeReading, importTypes, typeById, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
+import { addTypeReading, importTypes, replaceTypeReadings, typeById, typeReadings, typesOf, withdrawTypeReading, writeVersion, type ReplacedReading } from '@/server/bikes/types'
 import { compute } from '@/server/compute/pool'
 import { database, withTransaction } from '@/server/db/connection'
 import { dateSaid, timeSaid } from '@/server/studio/day'
@@ -92,6 +92,24 @@ export async function keepTape(id: string, typeId: string, row: TapeReading): Pr
   if (faults !== '') return refused(faults)
   const { outcome } = await addTypeReading(db, { id, typeId, row, at: new Date(), by: person.id })
   return outcome === 'kept' ? { outcome } : refused(ID_TAKEN)
+}
+
+const MOST_READINGS = 200
+
+/** Puts corrected readings in the place of all that were read wrongly alike, all or none. */
+export async function correctTapes(typeId: string, replaced: readonly ReplacedReading[]): Promise<Answered> {
+  const person = await requireUser()
+  const db = database()
+  const type = isId(typeId) ? await typeById(db, typeId) : null
+  if (!type) return refused('this type does not exist')
+  const whole = Array.isArray(replaced) && replaced.length > 0 && replaced.length <= MOST_READINGS
+  if (!whole || !replaced.every((r) => r !== null && typeof r === 'object' && isId(r.id) && isId(r.newId))) return refused('the request was cut short')
+  const faults = replaced.map(({ row }) => tapeFaults(type.bikeType, row)).find((fault) => fault !== '')
+  if (faults) return refused(faults)
+  const tidy = replaced.map(({ id, newId, row: { marks, lengths } }) => ({ id, newId, row: { marks, lengths } }))
+  const { outcome } = await replaceTypeReadings(db, { typeId, replaced: tidy, at: new Date(), by: person.id })
+  if (outcome === 'kept') return { outcome }
+  return refused(outcome === 'gone' ? 'somebody took one of these readings back meanwhile; open the page again' : ID_TAKEN)
 }
 
 export async function takeBackTape(id: string): Promise<Answered> {

@@ -2,6 +2,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { drain, resume } from './drain'
+import { journalOf, recover, type Journal } from './journal'
 import { send } from './send'
 import { openStore, type OutboxStore, type StoredEntry } from './store'
 
@@ -40,7 +41,38 @@ const LOCK = 'yielding-saddle-outbox'
 
 /** One store for the page, opened once: Dexie itself keeps all tabs of the device together. */
 let opened: Promise<OutboxStore> | undefined
-const theStore = (): Promise<OutboxStore> => (opened ??= openStore())
+const theStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
+
+async function openWithWhatWasLeft(): Promise<OutboxStore> {
+  const store = await openStore()
+  await recover(theJournal(), store, onceGone).catch(() => undefined)
+  return store
+}
+
+let journal: Journal | undefined
+function theJournal(): Journal {
+  if (journal) return journal
+  const page = crypto.randomUUID()
+  // Held as long as the page lives, so that others can tell.
+  if ('locks' in navigator) void navigator.locks.request(pageLock(page), () => new Promise(() => undefined))
+  return (journal = journalOf(storageOrNone(), page))
+}
+
+const pageLock = (page: string) => `yielding-saddle-page-${page}`
+
+/** Does the work only if that page is gone; a browser without locks cannot tell, and a tap sent twice is kept once. */
+async function onceGone(page: string, work: () => Promise<void>): Promise<void> {
+  if (!('locks' in navigator)) return work()
+  await navigator.locks.request(pageLock(page), { ifAvailable: true }, (lock) => (lock ? work() : undefined))
+}
+
+function storageOrNone(): Storage | undefined {
+  try {
+    return window.localStorage
+  } catch {
+    return undefined
+  }
+}
 
 /**
  * The device's outbox: what was tapped waits here until the server has it, whatever happens to network, tab or session.
@@ -103,7 +135,9 @@ export function OutboxProvider({ author, children }: { author: Readonly<{ id: st
     async (queue: string, told: readonly Told[]) => {
       const madeAtMs = Date.now()
       const added = told.map((one) => ({ queue, entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry }))
+      const strike = theJournal().write(added)
       await (await theStore()).add(added)
+      strike()
       wake.current()
     },
     [author.id],

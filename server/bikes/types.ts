@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { TypeSheet } from '../../core/bike/sheet'
 import type { TypeCalibration } from '../../core/calibration/calibrate'
@@ -143,6 +143,31 @@ export async function addTypeReading(db: DbExecutor, added: Readonly<{ id: strin
   const { id, typeId, row } = typeReading
   const stored = async () => (await db.select({ id, typeId, row }).from(typeReading).where(eq(id, added.id)))[0]
   return insertOnce(() => db.insert(typeReading).values(added), stored, { id: added.id, typeId: added.typeId, row: added.row })
+}
+
+/** Readings in the place of others: each an id that is there now, with the id and row that take its place. */
+export type ReplacedReading = Readonly<{ id: string; newId: string; row: TapeReading }>
+
+/**
+ * Puts corrected readings in the place of others, all or none, in their order. Sent again it changes nothing; `gone` when
+ * somebody took one of them back meanwhile, `idTaken` when a new id stands for something else.
+ */
+export async function replaceTypeReadings(
+  db: Database,
+  all: Readonly<{ typeId: string; replaced: readonly ReplacedReading[]; at: Date; by: string }>,
+): Promise<Readonly<{ outcome: 'kept' | 'gone' | 'idTaken' }>> {
+  const { typeId, replaced, at, by } = all
+  return withTransaction(db, async (tx) => {
+    await tx.select({ id: bikeType.id }).from(bikeType).where(eq(bikeType.id, typeId)).for('update')
+    const rows = await tx.select({ id: typeReading.id, row: typeReading.row, withdrawnAt: typeReading.withdrawnAt }).from(typeReading).where(eq(typeReading.typeId, typeId))
+    const byId = new Map(rows.map((r) => [r.id, r]))
+    if (replaced.every(({ newId, row }) => byId.has(newId) && sameContent(byId.get(newId)!.row, row))) return { outcome: 'kept' }
+    if (replaced.some(({ newId }) => byId.has(newId))) return { outcome: 'idTaken' }
+    if (replaced.some(({ id }) => byId.get(id)?.withdrawnAt !== null)) return { outcome: 'gone' }
+    await tx.update(typeReading).set({ withdrawnAt: at }).where(inArray(typeReading.id, replaced.map(({ id }) => id)))
+    for (const { newId, row } of replaced) await tx.insert(typeReading).values({ id: newId, typeId, row, at, by })
+    return { outcome: 'kept' }
+  })
 }
 
 export async function withdrawTypeReading(db: DbExecutor, id: string, at: Date): Promise<void> {

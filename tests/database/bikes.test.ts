@@ -11,7 +11,7 @@ import { addBikes, bikeById, bikesOf, offered } from '@/server/bikes/bikes'
 import { addBikeReading, clearFault, faultsOf, recordInspection, lastInspections, readingsOf, savedBetween, withdrawBikeReading } from '@/server/bikes/machines'
 import { recomputeMachine } from '@/server/bikes/machineCalibration'
 import * as tables from '@/server/db/schema'
-import { addTypeReading, importTypes, typeLine, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
+import { addTypeReading, importTypes, replaceTypeReadings, typeLine, typeReadings, typesOf, withdrawTypeReading, writeVersion } from '@/server/bikes/types'
 import { closeDatabase, database, withTransaction } from '@/server/db/connection'
 import { addMember } from '@/server/members/members'
 import { finishSetup, savedSetups, startSetup } from '@/server/setups/setups'
@@ -95,6 +95,24 @@ test('an import that the database refuses half-way leaves nothing', async () => 
   const names = [`Half ${id().slice(0, 8)}`, `Done ${id().slice(0, 8)}`]
   await expect(importTypes(db, { studioId: 'no-such-studio', types: names.map(whole), at, by })).rejects.toThrow()
   expect(await typesOf(db, studioId)).toEqual(before)
+})
+
+test('corrected readings take the place of all, in their order, once; not where one was taken back meanwhile or an id is taken', async () => {
+  const type = await newType()
+  const tape = (stackMm: number) => ({ marks: { seatHeight: '3' }, lengths: { stackMm } })
+  const [first, second] = [id(), id()]
+  for (const [i, readingId] of [first, second].entries()) await addTypeReading(db, { id: readingId, typeId: type.id, row: tape(1000 + i), at, by })
+  const replaced = [{ id: first, newId: id(), row: tape(700) }, { id: second, newId: id(), row: tape(701) }]
+  const replace = (all = replaced) => replaceTypeReadings(db, { typeId: type.id, replaced: all, at, by })
+  const stand = async () => (await typeReadings(db, type.id)).map((r) => r.row.lengths.stackMm)
+  expect(await Promise.all([replace(), replace()])).toEqual([{ outcome: 'kept' }, { outcome: 'kept' }])
+  expect(await stand()).toEqual([700, 701])
+  expect(await replace([{ ...replaced[0], row: tape(5) }, replaced[1]])).toEqual({ outcome: 'idTaken' })
+  await withdrawTypeReading(db, replaced[1].newId, at)
+  const again = replaced.map(({ newId, row }) => ({ id: newId, newId: id(), row }))
+  expect(await replace(again)).toEqual({ outcome: 'gone' })
+  expect(await stand()).toEqual([700])
+  expect(await replaceTypeReadings(db, { typeId: (await newType()).id, replaced: again.slice(0, 1), at, by })).toEqual({ outcome: 'gone' })
 })
 
 test('tape readings come back in order; a withdrawn one does not; one id counts once', async () => {

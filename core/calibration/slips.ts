@@ -1,0 +1,114 @@
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import type { AxisName, Label } from '../conventions'
+import { findStop, stopsOf } from '../scale/scale'
+import { fitTape, oneOverMiss, TAPE_SD_MM, type TapeFit } from './fitTape'
+import { guessed, guessWeights, straysOf } from './parameters'
+import { LENGTHS, type Observation, type TapeReading } from './readings'
+
+/** A way of measuring that is wrong in all readings alike, so that they go together and yet mislead. */
+export type Slip =
+  /** Reach taken from the nose; stack from the floor; saddle height from the pedal at its lowest; setback's sign turned. */
+  | Readonly<{ code: 'reachFromNose' | 'stackFromFloor' | 'heightFromPedal' | 'setbackSign' }>
+  /** Every number written in centimetres, or inches. */
+  | Readonly<{ code: 'centimetres' | 'inches' }>
+  /** The axis' labels run the other way on the bike. */
+  | Readonly<{ code: 'reversedLabels'; axis: AxisName }>
+
+/** A slip must make the readings this much likelier to be named, as half a chi-square: beyond chance. Ours. */
+const EXPLAINS = 5
+/** One number's miss counts at most this many of its spreads, so that a few blunders do not decide. */
+const MOST_SPREADS = 5
+/** More slips at a time are no longer an explanation. */
+const MOST_SLIPS = 3
+
+/**
+ * The slips that together explain why readings do not go with the guess (a part strays far, or they do not go together
+ * at all), or none. One at a time, the one that makes them likeliest; named only where nothing is left to explain.
+ */
+export function slipsThatExplain(bikeType: BikeType, observed: readonly Observation[]): Slip[] {
+  const slips: Slip[] = []
+  let read = observed
+  let fit = roughFit(bikeType, read)
+  while (slips.length < MOST_SLIPS) {
+    const tried = slipsOf(bikeType).map((slip) => {
+      const without = withoutSlip(bikeType, read, slip)
+      const better = roughFit(bikeType, without)
+      return { slip, without, better, misfit: misfit(bikeType, better) }
+    })
+    const best = tried.reduce((a, b) => (b.misfit < a.misfit ? b : a))
+    if (best.misfit > misfit(bikeType, fit) - EXPLAINS) break
+    slips.push(best.slip)
+    read = best.without
+    fit = best.better
+  }
+  return straysOf(bikeType, fit.parameters).length === 0 ? slips : []
+}
+
+/** The numbers as they would have been without the slip. */
+function withoutSlip(bikeType: BikeType, observed: readonly Observation[], slip: Slip): Observation[] {
+  if (slip.code === 'reversedLabels') {
+    const turned = (label: Label | undefined) => (label === undefined ? undefined : opposite(bikeType, slip.axis, label))
+    return observed.map((o) => ({ ...o, marks: { ...o.marks, [slip.axis]: turned(o.marks[slip.axis]) } }))
+  }
+  return observed.map((o) => ({ ...o, mm: lengthWithoutSlip(bikeType, o.length, o.mm, slip) }))
+}
+
+/** One length as it would have been without the slip, mm. */
+function lengthWithoutSlip(bikeType: BikeType, length: Observation['length'], mm: number, slip: Slip): number {
+  switch (slip.code) {
+    case 'reachFromNose':
+      return length === 'reachMm' ? mm + bikeType.saddle.noseAheadMm : mm
+    case 'stackFromFloor':
+      return length === 'stackMm' ? mm - bikeType.axleHeightMm : mm
+    case 'heightFromPedal':
+      return length === 'saddleHeightMm' ? mm - bikeType.crankMm : mm
+    case 'setbackSign':
+      return length === 'setbackMm' ? 0 - mm : mm
+    case 'centimetres':
+      return 10 * mm
+    case 'inches':
+      return 25.4 * mm
+    case 'reversedLabels':
+      return mm
+  }
+}
+
+/** A reading as it would have been without the slip; a label that runs the other way is the type's matter, not its. */
+export function readingWithoutSlip(bikeType: BikeType, { marks, lengths }: TapeReading, slip: Slip): TapeReading {
+  const right = LENGTHS.flatMap((length) => {
+    const mm = lengths[length]
+    return mm === undefined ? [] : [[length, lengthWithoutSlip(bikeType, length, mm, slip)]]
+  })
+  return { marks, lengths: Object.fromEntries(right) }
+}
+
+function slipsOf(bikeType: BikeType): Slip[] {
+  const plain = ['reachFromNose', 'stackFromFloor', 'heightFromPedal', 'setbackSign', 'centimetres', 'inches'] as const
+  const reversed = axesOf(bikeType).filter((axis) => stopsOf(axisOf(bikeType, axis)!.scale).length > 1)
+  return [...plain.map((code) => ({ code })), ...reversed.map((axis) => ({ code: 'reversedLabels' as const, axis }))]
+}
+
+/** The label as far from the other end of its scale as this one is from its own. */
+function opposite(bikeType: BikeType, axis: AxisName, label: Label): Label {
+  const stops = stopsOf(axisOf(bikeType, axis)!.scale)
+  const found = findStop(axisOf(bikeType, axis)!.scale, label)
+  const index = found.outcome === 'found' ? stops.findIndex((stop) => stop.label === found.stop.label) : -1
+  return index < 0 ? label : stops[stops.length - 1 - index].label
+}
+
+/** Good enough to tell a slip from a bike: a few rounds, every number counting by one over its miss. */
+const ROUGH_ROUNDS = 6
+
+function roughFit(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
+  let fit = fitTape(bikeType, observed, observed.map(() => 1), guessed(bikeType), ROUGH_ROUNDS)
+  for (let round = 0; round < ROUGH_ROUNDS; round++) fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters, ROUGH_ROUNDS)
+  return fit
+}
+
+/** Half the chi-square of a fit: what the readings miss, and how far the guess had to give. */
+function misfit(bikeType: BikeType, { parameters, residues }: TapeFit): number {
+  const guess = guessed(bikeType)
+  const missed = residues.reduce((sum, mm) => sum + Math.min(MOST_SPREADS, Math.abs(mm) / TAPE_SD_MM) ** 2, 0)
+  const given = guessWeights(bikeType).reduce((sum, weight, i) => sum + weight * (parameters[i] - guess[i]) ** 2, 0)
+  return (missed + given) / 2
+}
