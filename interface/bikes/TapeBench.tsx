@@ -92,7 +92,7 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     await modal.confirm({
       title: 'Put it in force all the same?',
       content: 'It lies far from this type’s description. Every set-up on these bikes will be computed from it.',
-      okText: 'Yes, it was measured carefully',
+      okText: 'Put it in force',
       cancelText: 'Measure again',
       onOk: finish,
     })

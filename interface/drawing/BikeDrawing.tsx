@@ -22,7 +22,9 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
   const scene = bikeScene(bikeType, bike, marks)
   const { frame, seat, nose, grip } = scene
   const places = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
-  const wide = { left: frame.leftMm - (lengths.length > 0 ? 160 : 60), top: Math.max(frame.topMm, grip.yMm + 260), right: frame.rightMm + (lengths.length > 0 ? 110 : 0), bottom: frame.bottomMm - 20 }
+  // Room above the reach, where its number stands.
+  const top = lengths.includes('reachMm') ? Math.max(seat.yMm, grip.yMm) + 240 : 0
+  const wide = { left: frame.leftMm - (lengths.length > 0 ? 160 : 60), top: Math.max(frame.topMm, grip.yMm + 260, top), right: frame.rightMm + (lengths.length > 0 ? 110 : 0), bottom: frame.bottomMm - 20 }
   const said = (mm: number) => bikeLengthSaid(mm, shown)
   return (
     <svg className={styles.view} viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`} preserveAspectRatio="xMidYMin meet" role="img" aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}>
