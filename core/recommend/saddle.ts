@@ -11,7 +11,7 @@ import type { SaddleChecks } from './windows'
 export type Pair = Readonly<{ height: Stop; slide: Stop; seat: Point; chance: number }>
 
 /** Another pair must be better by this much to be worth a dismount (docs/bench-dismounts.md: fewer dismounts, as many right). */
-export const WORTH_A_DISMOUNT = 0.12
+export const WORTH_A_DISMOUNT = 0.13
 /** Below this chance no mark is called right: it is the nearest there is, and that is said. */
 export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */

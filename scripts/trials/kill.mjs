@@ -5,56 +5,22 @@
  * Moments: while somebody enters rows without pause, server, database or start command are killed at random moments;
  * every row that was acknowledged must be there after it came back, none twice.
  */
-import { spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { commandOf } from '../support/identity.mjs'
-import { freePort } from '../support/processes.mjs'
 import { build } from '../support/production.mjs'
+import { hallIn, root } from './hall.mjs'
 
-const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 const { values } = parseArgs({ options: { starts: { type: 'string', default: '40' }, moments: { type: 'string', default: '100' }, seed: { type: 'string', default: '1' } } })
 const generator = xoroshiro128plus(Number(values.seed))
 const random = () => uniformFloat64(generator)
 const folder = mkdtempSync(join(tmpdir(), 'ys-kill-'))
-const OPEN_WITHIN_MS = 300_000
-const port = await freePort()
-const base = `http://127.0.0.1:${port}`
-let demo
-
-function start() {
-  demo = spawn(process.execPath, ['scripts/demo.mjs', '--data', folder, '--port', String(port)], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], detached: true })
-  demo.said = ''
-  for (const stream of [demo.stdout, demo.stderr]) stream.on('data', (chunk) => (demo.said += chunk))
-  demo.over = new Promise((resolve) => demo.once('exit', resolve))
-}
-
-async function open() {
-  const end = Date.now() + OPEN_WITHIN_MS
-  while (Date.now() < end) {
-    if (demo.exitCode !== null) throw new Error(`the start ended: ${demo.said}`)
-    if (demo.said.includes('is open')) return
-    await wait(50)
-  }
-  throw new Error(`not open within ${OPEN_WITHIN_MS / 1000} s: ${demo.said}`)
-}
-
-async function stopped(signal) {
-  if (demo.exitCode === null && demo.signalCode === null) demo.kill(signal)
-  await demo.over
-}
-
-async function signIn() {
-  const response = await fetch(`${base}/api/auth/sign-in/username`, { method: 'POST', headers: { 'content-type': 'application/json', origin: base }, body: JSON.stringify({ username: 'ines', password: 'tarn-ferry-rows-east' }) })
-  if (!response.ok) throw new Error(`sign-in answered ${response.status}`)
-  return response.headers.getSetCookie().map((cookie) => cookie.split(';')[0]).join('; ')
-}
+const { base, start, open, stopped, signIn } = await hallIn(folder)
 
 const pidIn = (name) => (existsSync(join(folder, name)) ? Number(readFileSync(join(folder, name), 'utf8').split(' ')[0]) : 0)
 
@@ -166,7 +132,7 @@ try {
   console.error(error)
   process.exitCode = 1
 } finally {
-  if (demo) await stopped('SIGKILL')
+  await stopped('SIGKILL')
   await wait(500)
   rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 300 })
 }

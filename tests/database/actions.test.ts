@@ -3,7 +3,7 @@ import { randomFrom } from '@/core/belief/random'
 import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Evidence } from '@/core/evidence/evidence'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
-import { addMachines, clear, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, takeBackTape, weighTape } from '@/interface/bikes/actions'
+import { addMachines, clear, correctTapes, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, takeBackTape, weighTape } from '@/interface/bikes/actions'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import type { Marks } from '@/core/conventions'
@@ -145,6 +145,7 @@ test('signed out, no action does anything', async () => {
   nobody = true
   const bikeActions = [
     () => saveType(id(), null, { bikeType: TYPES.sorrel, sheet: SHEETS.sorrel }), () => exportTypes(), () => importFile('{}'), () => addMachines('sorrel', '700'), () => keepTape(id(), 'sorrel', { marks: {}, lengths: {} }),
+    () => correctTapes('sorrel', [{ id: id(), newId: id(), row: { marks: {}, lengths: {} } }]),
     () => takeBackTape(id()), () => finishCalibration(id(), 'sorrel'), () => weighTape('bike-1', { marks: {}, lengths: {} }, 'metric'), () => keepMeasured(id(), 'bike-1', { kind: 'saddleLine', mm: 1, afterClosing: true }),
     () => takeBackMeasured('bike-1', id()), () => removeMachine('bike-1'), () => lookOver(id(), 'bike-1', []), () => clear('bike-1', id()),
   ]
@@ -324,5 +325,8 @@ describe('odd input is refused in words', () => {
     expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({ outcome: 'refused' })
     expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' }, lengths: {} })).toMatchObject({ outcome: 'refused' })
     expect(await keepTape(id(), 'sorrel', null as never)).toMatchObject({ outcome: 'refused' })
+    const wrong = [null, [], [null], 'all', [{ id: 1, newId: id() }], [{ id: id(), newId: id(), row: null }], [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: {} } }]]
+    for (const replaced of wrong) expect(await correctTapes('sorrel', replaced as never)).toMatchObject({ outcome: 'refused' })
+    expect(await correctTapes('no-such-type', [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: { stackMm: 700 } } }])).toMatchObject({ outcome: 'refused' })
   })
 })
