@@ -27,7 +27,7 @@ const MOST_SLIPS = 3
  */
 export function slipsThatExplain(bikeType: BikeType, observed: readonly Observation[]): Slip[] {
   const slips: Slip[] = []
-  let read = observed
+  let read = someOf(observed)
   let fit = roughFit(bikeType, read)
   while (slips.length < MOST_SLIPS) {
     const tried = slipsOf(bikeType).map((slip) => {
@@ -71,6 +71,15 @@ function lengthWithoutSlip(bikeType: BikeType, length: Observation['length'], mm
     case 'reversedLabels':
       return mm
   }
+}
+
+/** So many readings, spread over all, are enough to tell. */
+const ENOUGH_READINGS = 12
+
+function someOf(observed: readonly Observation[]): readonly Observation[] {
+  const readings = 1 + Math.max(...observed.map((o) => o.reading))
+  const every = Math.ceil(readings / ENOUGH_READINGS)
+  return observed.filter((o) => o.reading % every === 0)
 }
 
 /** A reading as it would have been without the slip; a label that runs the other way is the type's matter, not its. */

@@ -17,12 +17,11 @@ export type MemberRow = Readonly<{
 type Search = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
 type Props = Readonly<{
   search: Search
-  pages: Readonly<{ total: number; count: number }>
+  pages: Readonly<{ total: number; size: number }>
   counts: Readonly<{ all: number; withoutNumbers: number }>
   members: readonly MemberRow[]
 }>
 
-const PAGE_SIZE = 60
 /** A hand that types goes on within this; then the server is asked. */
 const PAUSE_MS = 200
 
@@ -104,13 +103,13 @@ export function Members({ search, pages, counts, members }: Props) {
             ))}
           </ul>
         )}
-        {pages.count > 1 && (
+        {pages.total > pages.size && (
           <Pagination
             className={styles.pages}
             size="large"
             current={search.page}
             total={pages.total}
-            pageSize={PAGE_SIZE}
+            pageSize={pages.size}
             showSizeChanger={false}
             showTotal={(total, [from, to]) => `${from} to ${to} of ${total}`}
             onChange={(page) => show({ page })}

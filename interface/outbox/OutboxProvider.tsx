@@ -97,11 +97,18 @@ export function OutboxProvider({ author, children }: { author: Readonly<{ id: st
       running = true
       clearTimeout(timer)
       const store = await theStore()
-      const ended = await oneAtATime(() => drain(store, author.id, send)).catch(() => 'later' as const)
+      let some = false
+      const sendCounted: typeof send = async (entry) => {
+        const sent = await send(entry)
+        some ||= sent.outcome === 'kept'
+        return sent
+      }
+      const ended = await oneAtATime(() => drain(store, author.id, sendCounted)).catch(() => 'later' as const)
       running = false
       if (gone) return
       setOffline(ended === 'noNetwork')
-      failures = ended === 'later' || ended === 'noNetwork' ? failures + 1 : 0
+      // Where some of it went through, the way is open: the rest is tried again soon.
+      failures = ended !== 'later' && ended !== 'noNetwork' ? 0 : some ? 1 : failures + 1
       if (failures > 0) timer = setTimeout(round, WAITS_MS[Math.min(failures, WAITS_MS.length) - 1])
       else if (again) void round()
       again = false

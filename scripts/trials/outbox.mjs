@@ -7,6 +7,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { chromium } from '@playwright/test'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
@@ -92,17 +93,8 @@ async function trial() {
     await tab.page.reload()
     await ready(tab)
   }
-  await tabs[0].page.waitForFunction(
-    () => new Promise((resolve) => {
-      const asked = indexedDB.open('yielding-saddle')
-      asked.onsuccess = () => {
-        const count = asked.result.transaction('entries').objectStore('entries').count()
-        count.onsuccess = () => { asked.result.close(); resolve(count.result === 0) }
-      }
-    }),
-    undefined,
-    { polling: 1000 },
-  )
+  const end = Date.now() + PATIENCE_MS
+  while ((await waiting(tabs[0].page)) > 0 && Date.now() < end) await wait(1000)
 
   const cookie = (await device.cookies()).map((c) => `${c.name}=${c.value}`).join('; ')
   let [lost, twice, outOfOrder, stored] = [0, 0, 0, 0]
@@ -116,7 +108,8 @@ async function trial() {
     if (kept.join() !== tab.tapped.join()) outOfOrder += 1
   }
   await browser.close()
-  return { tabs: TABS, tapped: WORDS * TABS, stored, lost, twice, tabsOutOfOrder: outOfOrder, ...counted }
+  const left = end < Date.now() ? 'some' : 'none'
+  return { tabs: TABS, leftOnDevice: left, tapped: WORDS * TABS, stored, lost, twice, tabsOutOfOrder: outOfOrder, ...counted }
 
   async function signInAt(page) {
     await page.goto('/sign-in')
@@ -139,6 +132,23 @@ async function trial() {
     tab.last = label
   }
 }
+
+/** How many entries the device still has. */
+const waiting = (page) =>
+  page.evaluate(
+    () =>
+      new Promise((resolve, reject) => {
+        const asked = indexedDB.open('yielding-saddle')
+        asked.onerror = () => reject(asked.error)
+        asked.onsuccess = () => {
+          const count = asked.result.transaction('entries').objectStore('entries').count()
+          count.onsuccess = () => {
+            asked.result.close()
+            resolve(count.result)
+          }
+        }
+      }),
+  )
 
 async function ready(tab) {
   await tab.page.locator('html[data-ready]').waitFor()

@@ -14,15 +14,18 @@ export type MemberInList = Member & Readonly<{ numbers: Numbers | null; openSetu
 /** Longest name kept. */
 export const LONGEST_NAME = 120
 /** Members on one page of the list. */
-export const PAGE_SIZE = 60
+export const PAGE_SIZE = 40
 
 export type MemberSearch = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
-export type MemberPage = Readonly<{ members: readonly MemberInList[]; total: number; page: number; pages: number }>
+export type MemberCounts = Readonly<{ all: number; withoutNumbers: number }>
+export type MemberPage = Readonly<{ members: readonly MemberInList[]; total: number; page: number; pages: number; counts: MemberCounts }>
 
 /** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
 export async function searchMembers(db: DbExecutor, studioId: string, search: MemberSearch): Promise<MemberPage> {
   const wanted = and(nameHolds(studioId, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
-  const [{ total }] = await db.select({ total: count() }).from(member).where(wanted)
+  const counts = await countMembers(db, studioId)
+  const known = search.withoutNumbers ? counts.withoutNumbers : counts.all
+  const total = search.typed.trim() === '' ? known : (await db.select({ total: count() }).from(member).where(wanted))[0].total
   const pages = Math.max(1, Math.ceil(total / PAGE_SIZE))
   const page = Math.min(pages, Math.max(1, search.page))
   const found = await db
@@ -34,11 +37,11 @@ export async function searchMembers(db: DbExecutor, studioId: string, search: Me
     .offset((page - 1) * PAGE_SIZE)
   const ids = found.map((m) => m.id)
   const [numbers, open] = [await latestNumbers(db, ids), await openSetups(db, ids)]
-  return { members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })), total, page, pages }
+  return { members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })), total, page, pages, counts }
 }
 
 /** How many members of a studio there are, and how many of them without numbers. */
-export async function countMembers(db: DbExecutor, studioId: string): Promise<Readonly<{ all: number; withoutNumbers: number }>> {
+async function countMembers(db: DbExecutor, studioId: string): Promise<MemberCounts> {
   const [found] = await db.select({ all: count(), saved: count(member.latestSetupId) }).from(member).where(eq(member.studioId, studioId))
   return { all: found.all, withoutNumbers: found.all - found.saved }
 }

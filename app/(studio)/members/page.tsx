@@ -3,7 +3,7 @@ import { marksLine } from '@/core/words/labels'
 import { Members } from '@/interface/members/Members'
 import { requireUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
-import { countMembers, searchMembers } from '@/server/members/members'
+import { PAGE_SIZE, searchMembers } from '@/server/members/members'
 import { dateSaid } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
@@ -19,12 +19,12 @@ export default async function MembersPage({ searchParams }: Asked) {
   const search = { typed, withoutNumbers: single(asked.without) === '1', page: Number.parseInt(single(asked.page), 10) || 1 }
   const db = database()
   const studio = await getStudio(db)
-  const [found, counts] = await Promise.all([searchMembers(db, studio.id, search), countMembers(db, studio.id)])
+  const found = await searchMembers(db, studio.id, search)
   return (
     <Members
       search={{ ...search, page: found.page }}
-      pages={{ total: found.total, count: found.pages }}
-      counts={counts}
+      pages={{ total: found.total, size: PAGE_SIZE }}
+      counts={found.counts}
       members={found.members.map(({ id, name, numbers, openSetupId }) => ({
         id,
         name,
