@@ -182,7 +182,10 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
             <ul className={styles.suspects} aria-label="Readings that do not fit">
               {suspects.map((s) => (
                 <li key={`${s.reading}-${s.length}`}>
-                  {suspectSaid(bikeType, rows, s, shown)} <Button icon={<DeleteOutlined />} onClick={() => takeBack(readings[s.reading].id)}>Take reading {s.reading + 1} back</Button>
+                  {suspectSaid(bikeType, rows, s, shown)}
+                  <Button icon={<DeleteOutlined />} onClick={() => takeBack(readings[s.reading].id)}>
+                    Take reading {s.reading + 1} back
+                  </Button>
                 </li>
               ))}
             </ul>

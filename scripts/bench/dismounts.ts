@@ -4,6 +4,7 @@
  * Markdown tables.
  *
  *   npm run bench:dismounts -- --seed 1 --riders 200 --samples 2000
+ *   npm run bench:dismounts -- --riders 400 --only '^own, (holes|letters).*goniometer, plumb'
  */
 import { parseArgs } from 'node:util'
 import { randomFrom } from '../../core/belief/random'
@@ -16,11 +17,13 @@ import { inWindow, DEFAULT_SCHOOL } from '../../core/school/school'
 import { crestAtMark, drawRider, eye, goniometer, heel, plumbLine, POPULATIONS, statureAndInseam, trueFlexionDeg, truePlumbMm, type SimulatedRider } from '../../core/simulated/simulatedRider'
 
 const { values } = parseArgs({
-  options: { seed: { type: 'string', default: '1' }, riders: { type: 'string', default: '200' }, samples: { type: 'string', default: '2000' } },
+  options: { seed: { type: 'string', default: '1' }, riders: { type: 'string', default: '200' }, samples: { type: 'string', default: '2000' }, only: { type: 'string', default: '' } },
 })
 const SEED = Number(values.seed)
 const RIDERS = Number(values.riders)
 const SAMPLES = Number(values.samples)
+/** Of all rows only those whose "riders, scale, start, method" matches. */
+const ONLY = new RegExp(values.only)
 const MOST_MOUNTS = 12
 
 type Ended = Readonly<{ dismounts: number; first: boolean; flexionDeg: number; plumbMm: number; stated: { chance: number; true: boolean }[] }>
@@ -137,10 +140,14 @@ for (const population of Object.keys(POPULATIONS)) {
       const random = randomFrom(seed)
       return Array.from({ length: RIDERS }, () => drawRider(POPULATIONS[population], bikeType, random))
     }
-    for (const [method, walk] of Object.entries(BY_HAND)) rows.push({ population, scale, method, start: 'hip crest', ended: riders(SEED).map(walk) })
+    for (const [method, walk] of Object.entries(BY_HAND)) {
+      if (ONLY.test(`${population}, ${scale}, hip crest, ${method}`)) rows.push({ population, scale, method, start: 'hip crest', ended: riders(SEED).map(walk) })
+    }
     for (const [start, from] of Object.entries(STARTS)) {
       for (const [method, look] of Object.entries(LOOKS)) {
-        process.stderr.write(`${population}, ${scale}, ${start}, ${method}\n`)
+        const row = `${population}, ${scale}, ${start}, ${method}`
+        if (!ONLY.test(row)) continue
+        process.stderr.write(`${row}\n`)
         rows.push({ population, scale, method, start, ended: riders(SEED).map((rider) => follow(rider, from(rider), look)) })
       }
     }
@@ -165,7 +172,7 @@ const lines = [
 for (const population of Object.keys(POPULATIONS)) {
   for (const method of [...Object.keys(BY_HAND), ...Object.keys(LOOKS)]) {
     const ended = rows.filter((r) => r.population === population && r.method === method).flatMap((r) => r.ended)
-    lines.push(`| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`)
+    if (ended.length > 0) lines.push(`| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`)
   }
 }
 lines.push('', 'Stated chance of a mark against the share of riders for whom it was truly in the window:', '')
@@ -177,11 +184,11 @@ for (let tenth = 0; tenth < 10; tenth++) {
     const here = said.filter((s) => Math.min(9, Math.floor(10 * s.chance)) === tenth)
     const claimed = mean(here.map((s) => s.chance))
     const happened = mean(here.map((s) => (s.true ? 1 : 0)))
-    misses[population].off += Math.abs(claimed - happened)
-    misses[population].count += 1
-    return [claimed.toFixed(3), happened.toFixed(3)]
+    if (here.length > 0) misses[population].off += Math.abs(claimed - happened)
+    if (here.length > 0) misses[population].count += 1
+    return here.length === 0 ? ['', ''] : [claimed.toFixed(3), happened.toFixed(3)]
   })
   lines.push(`| ${(tenth / 10).toFixed(1)}–${((tenth + 1) / 10).toFixed(1)} | ${cells.join(' | ')} |`)
 }
-lines.push('', ...Object.entries(misses).map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`))
+lines.push('', ...Object.entries(misses).filter(([, m]) => m.count > 0).map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`))
 process.stdout.write(lines.join('\n') + '\n')
