@@ -19,6 +19,34 @@ const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] =>
 const plumbLine = (mm: number, marks: Marks = at): Evidence => ({ kind: 'plumb', mm, at: marks })
 const chanceAt = (answer: ReturnType<typeof ask>, label: string) => answer.chances.seatHeight!.find((c) => c.label === label)!.chance
 
+describe('worth climbing off', () => {
+  const slide = { directionDeg: 0, scale: { marks: [{ label: 'D', mm: 0 }], halfMarks: false } }
+  const oneSlide = { ...bikeType, axes: { ...bikeType.axes, seatSlide: slide } }
+  /** The knee read at 8, a little or far outside a window of 7°, with holes 8° apart. */
+  const readAt8 = (deg: number) => {
+    const { next, chances } = ask([...tape(1700), gonio(deg), plumbLine(0)], { bikeType: oneSlide, school: { kneeWindowDeg: [28, 35] } })
+    const chance = (label: string) => chances.seatHeight!.find((c) => c.label === label)!.chance
+    return { next, gain: chance('9') - chance('8') }
+  }
+
+  test('a reading outside its window is left where no mark is much better, and the gain that was passed over is said', () => {
+    const left = [36.6, 36.8, 37, 37.2].map(readAt8).filter(({ next, gain }) => next.kind === 'stop' && gain > 0.02)
+    expect(left.length).toBeGreaterThan(0)
+    for (const { next } of left) {
+      const passedOver = next.reasons.find((reason) => reason.code === 'noBetterMark')
+      expect(passedOver?.code === 'noBetterMark' && passedOver.gain).toBeGreaterThan(0)
+    }
+  })
+
+  test('a mark that is much better is gone to', () => {
+    for (const deg of [38.5, 40, 42]) {
+      const { next, gain } = readAt8(deg)
+      expect(gain).toBeGreaterThan(0.13)
+      expect(next.moves).toMatchObject([{ axis: 'seatHeight', to: '9' }])
+    }
+  })
+})
+
 describe('what pulls too far apart', () => {
   const apart: Evidence[] = [{ kind: 'stature', mm: 2300 }, gonio(5, { seatHeight: '1', seatSlide: 'D' })]
 

@@ -13,7 +13,7 @@ import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/evidence'
 import { recommend } from '../../core/recommend/recommend'
 import { nearestStop, stopsOf, type Scale } from '../../core/scale/scale'
-import { inWindow, DEFAULT_SCHOOL } from '../../core/school/school'
+import { inWindow, DEFAULT_SCHOOL, PLUMB_WINDOW_MM } from '../../core/school/school'
 import { crestAtMark, drawRider, eye, goniometer, heel, plumbLine, POPULATIONS, statureAndInseam, trueFlexionDeg, truePlumbMm, type SimulatedRider } from '../../core/simulated/simulatedRider'
 
 const { values } = parseArgs({
@@ -26,7 +26,9 @@ const SAMPLES = Number(values.samples)
 const ONLY = new RegExp(values.only)
 const MOST_MOUNTS = 12
 
-type Ended = Readonly<{ dismounts: number; first: boolean; flexionDeg: number; plumbMm: number; stated: { chance: number; true: boolean }[] }>
+type Stated = Readonly<{ chance: number; true: boolean }>
+/** `start`: the chance stated of both checks at the start, and whether both were then strictly in their windows. */
+type Ended = Readonly<{ dismounts: number; first: boolean; flexionDeg: number; plumbMm: number; stated: readonly Stated[]; start?: Stated }>
 
 const SCALES: Record<string, Scale> = {
   'holes 20 mm': { marks: Array.from({ length: 21 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false },
@@ -57,9 +59,9 @@ function bikeWith(seatHeight: Scale): BikeType {
 }
 
 /** Where a rider ended after so many dismounts. */
-function endedAt(rider: SimulatedRider, at: Marks, dismounts: number, firstAt: Marks, stated: Ended['stated'] = []): Ended {
+function endedAt(rider: SimulatedRider, at: Marks, dismounts: number, firstAt: Marks, stated: readonly Stated[] = [], start?: Stated): Ended {
   const right = (marks: Marks) => isRight(trueFlexionDeg(rider, marks), truePlumbMm(rider, marks))
-  return { dismounts, first: right(firstAt), flexionDeg: trueFlexionDeg(rider, at), plumbMm: truePlumbMm(rider, at), stated }
+  return { dismounts, first: right(firstAt), flexionDeg: trueFlexionDeg(rider, at), plumbMm: truePlumbMm(rider, at), stated, start }
 }
 
 /** Both checks in their windows, to 1° and 3 mm. */
@@ -108,6 +110,7 @@ function follow(rider: SimulatedRider, start: readonly Evidence[], look: (rider:
   const evidence: Evidence[] = [...start]
   const stated: { chance: number; true: boolean }[] = []
   let firstAt: Marks = {}
+  let started: Stated | undefined
   for (let mounts = 0; ; mounts++) {
     const { next, marks, chances } = recommend({ bikeType, evidence, seed: 1, samples: SAMPLES })
     const at: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
@@ -116,10 +119,15 @@ function follow(rider: SimulatedRider, start: readonly Evidence[], look: (rider:
       const flexion = trueFlexionDeg(rider, { ...marks, seatHeight: mark.label })
       stated.push({ chance: mark.chance, true: inWindow(flexion, DEFAULT_SCHOOL.kneeWindowDeg) })
     }
-    if (mounts === 0) firstAt = at
+    if (mounts === 0) {
+      firstAt = at
+      const said = next.reasons.find((reason) => reason.code === 'chance')
+      const holds = inWindow(trueFlexionDeg(rider, at), DEFAULT_SCHOOL.kneeWindowDeg) && inWindow(truePlumbMm(rider, at), PLUMB_WINDOW_MM.plumb)
+      if (said?.code === 'chance') started = { chance: said.chance, true: holds }
+    }
     const moved = next.moves.some((m) => m.from !== m.to)
     const done = mounts > 0 && (next.kind === 'stop' || !moved)
-    if (done || mounts > MOST_MOUNTS) return endedAt(rider, at, mounts - 1, firstAt, stated)
+    if (done || mounts > MOST_MOUNTS) return endedAt(rider, at, mounts - 1, firstAt, stated, started)
     evidence.push(...look(rider, at))
   }
 }
@@ -174,6 +182,17 @@ for (const population of Object.keys(POPULATIONS)) {
     const ended = rows.filter((r) => r.population === population && r.method === method).flatMap((r) => r.ended)
     if (ended.length > 0) lines.push(`| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`)
   }
+}
+const starts = rows.filter((r) => r.ended.some((e) => e.start))
+if (starts.length > 0) {
+  lines.push('', 'Both checks at the start: the chance stated, and the share of riders for whom both were then in their windows:', '')
+  lines.push('| riders | seat scale | start | stated | true |', '|---|---|---|---|---|')
+  const shares = (ended: Ended[]) => {
+    const all = ended.flatMap((e) => (e.start ? [e.start] : []))
+    return `${mean(all.map((s) => s.chance)).toFixed(3)} | ${mean(all.map((s) => (s.true ? 1 : 0))).toFixed(3)}`
+  }
+  for (const r of starts) lines.push(`| ${r.population} | ${r.scale} | ${r.start}, ${r.method} | ${shares(r.ended)} |`)
+  lines.push(`| all | | | ${shares(starts.flatMap((r) => r.ended))} |`)
 }
 lines.push('', 'Stated chance of a mark against the share of riders for whom it was truly in the window:', '')
 lines.push('| stated | own: mean stated | own: true | wider: mean stated | wider: true |', '|---|---|---|---|---|')
