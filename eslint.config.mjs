@@ -6,7 +6,8 @@ const FLOORS = ['app', 'interface', 'server', 'standins', 'core']
 
 /** What the core must not know: the screen, the framework, the database, the outside. */
 const OUTSIDE_THE_CORE = {
-  regex: '^(react|react-dom|next|antd|@ant-design|drizzle-orm|mysql2|better-auth|dayjs|comlink|node:.*|fs|path|crypto|os|http|https|net)(/|$)',
+  regex:
+    '^(react|react-dom|next|antd|@ant-design|drizzle-orm|mysql2|better-auth|dayjs|comlink|node:.*|fs|path|crypto|os|http|https|net)(/|$)',
   message: 'The core is arithmetic on plain data.',
 }
 const NO_CLOCK = 'The core has no clock: times are handed in.'
@@ -14,15 +15,31 @@ const NO_CHANCE = 'The core draws only from a seeded source: core/belief/random.
 
 const floorRules = FLOORS.slice(1).map((floor, i) => {
   const above = FLOORS.slice(0, i + 1)
-  const upward = { regex: `^(@/|(\\.\\./)+)(${above.join('|')})(/|$)`, message: `${floor} stands below ${above.join(', ')}.` }
+  const upward = {
+    regex: `^(@/|(\\.\\./)+)(${above.join('|')})(/|$)`,
+    message: `${floor} stands below ${above.join(', ')}.`,
+  }
   return {
     files: [`${floor}/**/*.{ts,tsx}`],
-    rules: { 'no-restricted-imports': ['error', { patterns: floor === 'core' ? [upward, OUTSIDE_THE_CORE] : [upward] }] },
+    rules: {
+      'no-restricted-imports': ['error', { patterns: floor === 'core' ? [upward, OUTSIDE_THE_CORE] : [upward] }],
+    },
   }
 })
 
 const config = [
-  { ignores: ['.next/**', '.next-test/**', '.data/**', '.test-data/**', 'node_modules/**', '**/*.generated.cjs', 'next-env.d.ts', 'test-results/**'] },
+  {
+    ignores: [
+      '.next/**',
+      '.next-test/**',
+      '.data/**',
+      '.test-data/**',
+      'node_modules/**',
+      '**/*.generated.cjs',
+      'next-env.d.ts',
+      'test-results/**',
+    ],
+  },
   ...next,
   ...nextTypescript,
   { rules: { '@typescript-eslint/no-explicit-any': 'error' } },

@@ -5,7 +5,13 @@ const chromium = {
   launchOptions: {
     executablePath: process.env.CHROMIUM,
     chromiumSandbox: process.getuid?.() !== 0,
-    args: ['--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--disable-quic'],
+    args: [
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+      '--disable-quic',
+    ],
   },
 }
 const DESK = { width: 1280, height: 800 }
@@ -25,6 +31,11 @@ export default defineConfig({
   projects: [
     { name: 'sign in', testMatch: 'signIn.setup.ts', use: { viewport: DESK } },
     { name: 'desk', dependencies: ['sign in'], testMatch: '*.spec.ts', use: { viewport: DESK } },
-    { name: 'phone', dependencies: ['sign in'], testMatch: ['journey.spec.ts', 'access.spec.ts'], use: { viewport: PHONE, hasTouch: true } },
+    {
+      name: 'phone',
+      dependencies: ['sign in'],
+      testMatch: ['journey.spec.ts', 'access.spec.ts'],
+      use: { viewport: PHONE, hasTouch: true },
+    },
   ],
 })

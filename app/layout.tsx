@@ -19,7 +19,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-light={light}>
       <body>
-        <Providers light={light} lengths={lengths}>{children}</Providers>
+        <Providers light={light} lengths={lengths}>
+          {children}
+        </Providers>
       </body>
     </html>
   )

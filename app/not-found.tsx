@@ -1,5 +1,10 @@
 import { ErrorPage } from '@/interface/shared/ErrorPage'
 
 export default function NotFound() {
-  return <ErrorPage title="Nobody here." text="This page, rider or set-up does not exist. Perhaps the address was cut short." />
+  return (
+    <ErrorPage
+      title="Nobody here."
+      text="This page, rider or set-up does not exist. Perhaps the address was cut short."
+    />
+  )
 }

@@ -1,7 +1,10 @@
 import fc from 'fast-check'
 import { angleAtDeg, distanceMm, meet, spanMm } from './geometry'
 
-const point = fc.record({ xMm: fc.double({ min: -900, max: 900, noNaN: true }), yMm: fc.double({ min: -900, max: 900, noNaN: true }) })
+const point = fc.record({
+  xMm: fc.double({ min: -900, max: 900, noNaN: true }),
+  yMm: fc.double({ min: -900, max: 900, noNaN: true }),
+})
 const link = fc.double({ min: 150, max: 700, noNaN: true })
 
 test('a right angle is 90 degrees, a straight limb 180', () => {

@@ -46,7 +46,8 @@ export function spanMm(aMm: number, bMm: number, flexionDeg: number): number {
   return Math.sqrt(Math.max(0, aMm * aMm + bMm * bMm + 2 * aMm * bMm * Math.cos(radians(flexionDeg))))
 }
 
-export type Meeting = Readonly<{ outcome: 'met'; point: Point }> | Readonly<{ outcome: 'unreachable'; missingMm: number }>
+export type Meeting =
+  Readonly<{ outcome: 'met'; point: Point }> | Readonly<{ outcome: 'unreachable'; missingMm: number }>
 
 /**
  * Where two links meet: of the two points at `fromMm` from `from` and `toMm` from `to`, the more forward or the upper one.

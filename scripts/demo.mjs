@@ -20,7 +20,14 @@ import { keepRunning } from './support/supervise.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const PORT = 4077
-const flags = { empty: { type: 'boolean' }, large: { type: 'boolean' }, reset: { type: 'boolean' }, dev: { type: 'boolean' }, port: { type: 'string' }, data: { type: 'string' } }
+const flags = {
+  empty: { type: 'boolean' },
+  large: { type: 'boolean' },
+  reset: { type: 'boolean' },
+  dev: { type: 'boolean' },
+  port: { type: 'string' },
+  data: { type: 'string' },
+}
 const { values } = parseArgs({ options: flags })
 const folder = values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.')
 const dist = process.env.NEXT_DIST ?? '.next'
@@ -50,7 +57,8 @@ async function portToOpen() {
   }
   const port = Number(values.port)
   if (!(port > 0 && port < 65_536)) throw new Error(`${values.port} is no port; 1 to 65535 are.`)
-  if (!(await isFree(port))) throw new Error(`Port ${port} is taken by another program. Stop that, or name another with --port.`)
+  if (!(await isFree(port)))
+    throw new Error(`Port ${port} is taken by another program. Stop that, or name another with --port.`)
   return port
 }
 
@@ -79,14 +87,25 @@ try {
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
-  process.stdout.write(await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], { cwd: root, env, quiet: true }))
+  process.stdout.write(
+    await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], {
+      cwd: root,
+      env,
+      quiet: true,
+    }),
+  )
   if (!values.dev) await build(root, dist)
   const { createStream } = await import('rotating-file-stream')
   mkdirSync(join(folder, 'log'), { recursive: true })
   const log = createStream('server.log', { path: join(folder, 'log'), size: '5M', maxFiles: 4 })
-  const server = await keepRunning({ name: 'The server', start: () => serve(root, dist, port, env, { dev: values.dev, log, identity: join(folder, 'server.pid') }) })
+  const server = await keepRunning({
+    name: 'The server',
+    start: () => serve(root, dist, port, env, { dev: values.dev, log, identity: join(folder, 'server.pid') }),
+  })
   stops.push(server.stop)
-  console.log(`\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`)
+  console.log(
+    `\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`,
+  )
 } catch (error) {
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)
   await stopAll(1)

@@ -12,9 +12,13 @@ export const INSTRUCTORS = [
   { id: 'bram-okell', name: 'Bram Okell', username: 'bram', password: 'netloft-hall-at-dusk' },
 ]
 
-const numbered = (count: number, pitchMm: number, fromMm = 0) => Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * pitchMm }))
-const lettered = (letters: string, pitchMm: number, fromMm = 0) => [...letters].map((label, i) => ({ label, mm: fromMm + i * pitchMm }))
-const zeroRuler = (reach: number, resolution = 0.5) => ({ ruler: { min: -reach, max: reach, resolution, mmPerUnit: 10, mmAtZero: 0 } })
+const numbered = (count: number, pitchMm: number, fromMm = 0) =>
+  Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * pitchMm }))
+const lettered = (letters: string, pitchMm: number, fromMm = 0) =>
+  [...letters].map((label, i) => ({ label, mm: fromMm + i * pitchMm }))
+const zeroRuler = (reach: number, resolution = 0.5) => ({
+  ruler: { min: -reach, max: reach, resolution, mmPerUnit: 10, mmAtZero: 0 },
+})
 
 /** Numbered holes 20 mm apart, lettered slide. */
 const sorrel: BikeType = {
@@ -73,16 +77,37 @@ export const TYPES = { sorrel, meadowsweet, bracken }
 
 export const SHEETS: Readonly<Record<keyof typeof TYPES, TypeSheet>> = {
   sorrel: USUAL_SHEET,
-  meadowsweet: { ...USUAL_SHEET, closing: { seatHeight: 'lever', seatSlide: 'lever', barHeight: 'lever', barSlide: 'lever' }, stop: 'lever', pedalSpacingMm: 172 },
-  bracken: { ...USUAL_SHEET, closing: { seatHeight: 'pin', seatSlide: 'knob', barHeight: 'pin' }, pedalSides: ['cage'], pedalSpacingMm: 180, landmarks: ['hipCrest', 'between'] },
+  meadowsweet: {
+    ...USUAL_SHEET,
+    closing: { seatHeight: 'lever', seatSlide: 'lever', barHeight: 'lever', barSlide: 'lever' },
+    stop: 'lever',
+    pedalSpacingMm: 172,
+  },
+  bracken: {
+    ...USUAL_SHEET,
+    closing: { seatHeight: 'pin', seatSlide: 'knob', barHeight: 'pin' },
+    pedalSides: ['cage'],
+    pedalSpacingMm: 180,
+    landmarks: ['hipCrest', 'between'],
+  },
 }
 
 /** A tape was laid on every type once: what it left to doubt. */
 export const CALIBRATION: TypeCalibration = {
-  rmsMm: 1.4, readings: 9, sdMm: { seatHeight: 1.2, seatSlide: 1, barHeight: 1.1 }, expectedErrorMm: { saddleHeightMm: 1.6, setbackMm: 1.3, reachMm: 1.9, stackMm: 1.4 },
+  rmsMm: 1.4,
+  readings: 9,
+  sdMm: { seatHeight: 1.2, seatSlide: 1, barHeight: 1.1 },
+  expectedErrorMm: { saddleHeightMm: 1.6, setbackMm: 1.3, reachMm: 1.9, stackMm: 1.4 },
 }
 
-type DemoBike = Readonly<{ number: number; type: keyof typeof TYPES; own: Bike; floorDeg: number; lookedDaysAgo: number | null; fault?: Readonly<{ item: InspectionItem; note: string }> }>
+type DemoBike = Readonly<{
+  number: number
+  type: keyof typeof TYPES
+  own: Bike
+  floorDeg: number
+  lookedDaysAgo: number | null
+  fault?: Readonly<{ item: InspectionItem; note: string }>
+}>
 
 /** Tilts that suit the saddle of each type, degrees. */
 const USUAL_TILT_DEG = { sorrel: -1, meadowsweet: -3, bracken: -4.5 } as const
@@ -92,7 +117,13 @@ const ROWS: readonly [type: keyof typeof TYPES, numbers: readonly number[]][] = 
   ['meadowsweet', [3, 4, 13, 14, 15, 16, 17, 18]],
   ['bracken', [5, 6, 19, 20, 21, 22, 23, 24]],
 ]
-const OFFSETS: Readonly<Record<number, Bike['offsetsMm']>> = { 2: { seatHeight: -4 }, 4: { seatSlide: 3 }, 11: { seatHeight: 5, barHeight: -3 }, 17: { seatSlide: -6 }, 22: { seatHeight: -7 } }
+const OFFSETS: Readonly<Record<number, Bike['offsetsMm']>> = {
+  2: { seatHeight: -4 },
+  4: { seatSlide: 3 },
+  11: { seatHeight: 5, barHeight: -3 },
+  17: { seatSlide: -6 },
+  22: { seatHeight: -7 },
+}
 /** Machines whose saddle has gone off, degrees from what suits it. */
 const TILTED: Readonly<Record<number, number>> = { 9: 3.2, 16: -2.4, 23: 1.6 }
 const FAULTS: Readonly<Record<number, DemoBike['fault']>> = {
@@ -104,7 +135,11 @@ export const BIKES: readonly DemoBike[] = ROWS.flatMap(([type, numbers]) =>
   numbers.map((number) => ({
     number,
     type,
-    own: { offsetsMm: OFFSETS[number] ?? {}, sdMm: SURE, tiltDeg: Number((USUAL_TILT_DEG[type] + (TILTED[number] ?? ((number * 7) % 5) / 10)).toFixed(1)) },
+    own: {
+      offsetsMm: OFFSETS[number] ?? {},
+      sdMm: SURE,
+      tiltDeg: Number((USUAL_TILT_DEG[type] + (TILTED[number] ?? ((number * 7) % 5) / 10)).toFixed(1)),
+    },
     floorDeg: ((number * 3) % 4) / 10,
     lookedDaysAgo: number === 24 ? null : (number * 5) % 19,
     fault: FAULTS[number],
@@ -112,7 +147,12 @@ export const BIKES: readonly DemoBike[] = ROWS.flatMap(([type, numbers]) =>
 ).sort((a, b) => a.number - b.number)
 
 /** Invented members with their stature, mm, and age; the first ones have been set up before. */
-export const MEMBERS: { name: string; statureMm: number; age: number; experience: 'new' | 'regular' | 'experienced' }[] = [
+export const MEMBERS: {
+  name: string
+  statureMm: number
+  age: number
+  experience: 'new' | 'regular' | 'experienced'
+}[] = [
   { name: 'Maren Tolle', statureMm: 1688, age: 41, experience: 'regular' },
   { name: 'Oswin Pryde', statureMm: 1812, age: 58, experience: 'new' },
   { name: 'Tove Kestrand', statureMm: 1594, age: 33, experience: 'experienced' },

@@ -13,7 +13,11 @@ const DESK = { width: 1280, height: 800 }
 const TABLET = { width: 1024, height: 768 }
 const PHONE = { width: 390, height: 844 }
 
-const browser = await chromium.launch({ executablePath: program('chromium'), chromiumSandbox: process.getuid?.() !== 0, args: ['--disable-background-networking'] })
+const browser = await chromium.launch({
+  executablePath: program('chromium'),
+  chromiumSandbox: process.getuid?.() !== 0,
+  args: ['--disable-background-networking'],
+})
 const context = await browser.newContext({ viewport: DESK, reducedMotion: 'reduce', baseURL: base })
 const page = await context.newPage()
 
@@ -85,7 +89,12 @@ await shoot('setup-numbers-phone-dim', PHONE, 'dim', async () => {
 
 await context.addCookies([{ name: 'light', value: 'dim', url: base }])
 await page.setViewportSize(DESK)
-for (const [bike, rider] of [[1, 'Maren Tolle'], [2, 'Cassius Rell'], [4, 'Lorcan Abery'], [6, 'Hedda Mos']]) {
+for (const [bike, rider] of [
+  [1, 'Maren Tolle'],
+  [2, 'Cassius Rell'],
+  [4, 'Lorcan Abery'],
+  [6, 'Hedda Mos'],
+]) {
   await page.goto('/class')
   await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) }).click()
   await page.getByLabel('Find by name').fill(rider)
@@ -142,7 +151,11 @@ for (let reading = 0; reading < 7; reading++) {
     await page.getByRole('textbox', { name: new RegExp(`^${title}`) }).fill(String(lengths[i] + off))
   }
   await page.getByRole('button', { name: /Keep the reading|Yes, keep it/ }).click()
-  await page.getByText(`Reading ${reading + 2}:`).or(page.getByText(/^Done:/)).first().waitFor()
+  await page
+    .getByText(`Reading ${reading + 2}:`)
+    .or(page.getByText(/^Done:/))
+    .first()
+    .waitFor()
 }
 await shoot('tape-bright', DESK, 'bright', () => page.goto('/bikes/types/bracken/tape'))
 await browser.close()

@@ -16,12 +16,62 @@ import * as tables from '../server/db/schema'
 import { studioDay } from '../server/studio/day'
 import { getStudio } from '../server/studio/studio'
 
-const { values } = parseArgs({ options: { members: { type: 'string', default: '20000' }, setups: { type: 'string', default: '100000' }, seed: { type: 'string', default: '1' } } })
+const { values } = parseArgs({
+  options: {
+    members: { type: 'string', default: '20000' },
+    setups: { type: 'string', default: '100000' },
+    seed: { type: 'string', default: '1' },
+  },
+})
 const [MEMBERS, SETUPS] = [Number(values.members), Number(values.setups)]
 const BATCH = 1000
 const THREE_YEARS_MS = 3 * 365 * 86_400_000
-const FIRST = ['Ada', 'Bo', 'Cleo', 'Dag', 'Eir', 'Finn', 'Gro', 'Hedda', 'Ivo', 'Juno', 'Kai', 'Liv', 'Mika', 'Nils', 'Oda', 'Pål', 'Runa', 'Sif', 'Tor', 'Una', 'Vidar', 'Ylva']
-const LAST = ['Ashmoor', 'Brackwater', 'Cairnside', 'Dunvale', 'Eskdale', 'Fenwright', 'Gorsewell', 'Heathercombe', 'Inverloch', 'Kestrand', 'Lochmarsh', 'Marram', 'Netherby', 'Oxlade', 'Pryde', 'Reedham', 'Saltmarsh', 'Tarnwick', 'Underhill', 'Wexcombe']
+const FIRST = [
+  'Ada',
+  'Bo',
+  'Cleo',
+  'Dag',
+  'Eir',
+  'Finn',
+  'Gro',
+  'Hedda',
+  'Ivo',
+  'Juno',
+  'Kai',
+  'Liv',
+  'Mika',
+  'Nils',
+  'Oda',
+  'Pål',
+  'Runa',
+  'Sif',
+  'Tor',
+  'Una',
+  'Vidar',
+  'Ylva',
+]
+const LAST = [
+  'Ashmoor',
+  'Brackwater',
+  'Cairnside',
+  'Dunvale',
+  'Eskdale',
+  'Fenwright',
+  'Gorsewell',
+  'Heathercombe',
+  'Inverloch',
+  'Kestrand',
+  'Lochmarsh',
+  'Marram',
+  'Netherby',
+  'Oxlade',
+  'Pryde',
+  'Reedham',
+  'Saltmarsh',
+  'Tarnwick',
+  'Underhill',
+  'Wexcombe',
+]
 
 const db = database()
 const random = randomFrom(Number(values.seed))
@@ -34,14 +84,26 @@ const by = 'ines-harrow'
 const began = Date.now()
 
 await inBatches(Math.max(0, MEMBERS - there), async (from, to) => {
-  const rows = range(from, to).map((i) => ({ id: memberId(i), studioId: studio.id, name: `${pick(FIRST)} ${pick(LAST)} ${i}`, addedAt: new Date(now - random.uniform() * THREE_YEARS_MS), addedBy: by }))
+  const rows = range(from, to).map((i) => ({
+    id: memberId(i),
+    studioId: studio.id,
+    name: `${pick(FIRST)} ${pick(LAST)} ${i}`,
+    addedAt: new Date(now - random.uniform() * THREE_YEARS_MS),
+    addedBy: by,
+  }))
   await db.insert(tables.member).values(rows)
 })
 await inBatches(SETUPS, async (from, to) => {
   const made = range(from, to).map((i) => {
     const bike = pick(bikes)
     const at = new Date(now - random.uniform() * THREE_YEARS_MS)
-    return { id: `large-setup-${i}`, bike, at, memberId: memberId(Math.floor(random.uniform() * Math.max(1, MEMBERS - there))), marks: marksOf(bike) }
+    return {
+      id: `large-setup-${i}`,
+      bike,
+      at,
+      memberId: memberId(Math.floor(random.uniform() * Math.max(1, MEMBERS - there))),
+      marks: marksOf(bike),
+    }
   })
   const rows = made.flatMap(({ id, at, marks }) => {
     const evidence: Evidence[] = [
@@ -52,13 +114,37 @@ await inBatches(SETUPS, async (from, to) => {
     ]
     return evidence.map((row, k) => ({ id: `${id}-${k}`, setupId: id, row, seenAt: at, seenBy: by }))
   })
-  await db.insert(tables.setup).values(made.map(({ id, bike, at, memberId: rider }) => ({ id, memberId: rider, bikeId: bike.id, typeId: bike.typeId, own: bike.own, startedAt: at, startedBy: by, finishedAt: at, finishedBy: by, numbersId: `${id}-3` })))
+  await db
+    .insert(tables.setup)
+    .values(
+      made.map(({ id, bike, at, memberId: rider }) => ({
+        id,
+        memberId: rider,
+        bikeId: bike.id,
+        typeId: bike.typeId,
+        own: bike.own,
+        startedAt: at,
+        startedBy: by,
+        finishedAt: at,
+        finishedBy: by,
+        numbersId: `${id}-3`,
+      })),
+    )
   await db.insert(tables.evidence).values(rows)
 })
 await inBatches(Math.round(SETUPS / 4), async (from, to) => {
   const rows = range(from, to).map((i) => {
     const sign = pick(SIGNS)
-    return { id: `large-note-${i}`, memberId: memberId(Math.floor(random.uniform() * Math.max(1, MEMBERS - there))), bikeId: pick(bikes).id, region: sign.region, sign: sign.sign, side: 'both' as const, madeAt: new Date(now - random.uniform() * THREE_YEARS_MS), madeBy: by }
+    return {
+      id: `large-note-${i}`,
+      memberId: memberId(Math.floor(random.uniform() * Math.max(1, MEMBERS - there))),
+      bikeId: pick(bikes).id,
+      region: sign.region,
+      sign: sign.sign,
+      side: 'both' as const,
+      madeAt: new Date(now - random.uniform() * THREE_YEARS_MS),
+      madeBy: by,
+    }
   })
   await db.insert(tables.classNote).values(rows)
 })
@@ -67,7 +153,12 @@ await db.execute(sql`
   WHERE id LIKE 'large-%'`)
 const day = studioDay(new Date(), studio.timeZone)
 const free = bikes.filter((b) => b.openFaults === 0)
-await db.insert(tables.bikeAssignment).ignore().values(free.map((bike, i) => ({ bikeId: bike.id, memberId: memberId(i), day, assignedAt: new Date(), assignedBy: by })))
+await db
+  .insert(tables.bikeAssignment)
+  .ignore()
+  .values(
+    free.map((bike, i) => ({ bikeId: bike.id, memberId: memberId(i), day, assignedAt: new Date(), assignedBy: by })),
+  )
 await closeDatabase()
 console.log(`${MEMBERS} members, ${SETUPS} set-ups, in ${Math.round((Date.now() - began) / 1000)} s.`)
 

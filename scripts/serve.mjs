@@ -24,7 +24,8 @@ process.on('SIGTERM', () => {
 const app = next({ dev, dir, hostname: '127.0.0.1', port })
 const server = createServer({ maxHeaderSize: 16_384 }, (request, response) => {
   const refusal = refusalOf(request)
-  if (refusal) return response.writeHead(refusal.status, { 'content-type': 'text/plain; charset=utf-8' }).end(refusal.text)
+  if (refusal)
+    return response.writeHead(refusal.status, { 'content-type': 'text/plain; charset=utf-8' }).end(refusal.text)
   setPeer(request, process.env.TRUSTED_PROXY)
   void handle(request, response)
 })

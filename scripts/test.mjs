@@ -1,9 +1,9 @@
 /**
- * `npm test`: everything, from a fresh clone. Installs what is missing, then types, lint, Jest (core, view logic and
+ * `npm test`: everything, from a fresh clone. Installs what is missing, then types, format, lint, Jest (core, view logic and
  * database) and Playwright against a production build, on a throwaway database and free ports. Ends with one line,
  * `N passed, N failed`. Every part runs, also after one failed.
  *
- *   npm test -- jest browser            only these parts, of build, types, lint, jest and browser
+ *   npm test -- jest browser            only these parts, of build, types, format, lint, jest and browser
  *   npm test -- jest tests/database     a part with arguments of its own
  */
 import { existsSync, readFileSync, rmSync } from 'node:fs'
@@ -16,7 +16,7 @@ import { bin, build, serve } from './support/production.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const folder = join(root, '.test-data')
-const PARTS = ['build', 'types', 'lint', 'jest', 'browser']
+const PARTS = ['build', 'types', 'format', 'lint', 'jest', 'browser']
 const asked = process.argv.slice(2)
 const parts = asked.filter((word) => PARTS.includes(word))
 const wanted = (name) => parts.length === 0 || parts.includes(name)
@@ -69,22 +69,48 @@ try {
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
   const port = await freePort()
-  const env = { NEXT_DIST: '.next-test', DATABASE_URL: database.url, BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after', BETTER_AUTH_URL: `http://127.0.0.1:${port}`, NEXT_TELEMETRY_DISABLED: '1' }
+  const env = {
+    NEXT_DIST: '.next-test',
+    DATABASE_URL: database.url,
+    BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
+    BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
+    NEXT_TELEMETRY_DISABLED: '1',
+  }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
   await run(bin(root, 'tsx'), ['scripts/seed.ts'], { cwd: root, env, quiet: true })
 
   // The build writes the route types that the type check reads.
   const built = await part('build', () => build(root, '.next-test'))
   if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
+  if (wanted('format'))
+    await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
   if (wanted('lint')) await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
-  if (wanted('jest')) await part('jest', () => run(bin(root, 'jest'), [...given, '--ci', '--json', `--outputFile=${join(folder, 'jest.json')}`], { cwd: root, env, quiet: true }).catch((error) => {
-    console.error(error.output.split('\n{"')[0])
-    throw error
-  }), jestCount)
+  if (wanted('jest'))
+    await part(
+      'jest',
+      () =>
+        run(bin(root, 'jest'), [...given, '--ci', '--json', `--outputFile=${join(folder, 'jest.json')}`], {
+          cwd: root,
+          env,
+          quiet: true,
+        }).catch((error) => {
+          console.error(error.output.split('\n{"')[0])
+          throw error
+        }),
+      jestCount,
+    )
   if (built && wanted('browser')) {
     const server = await serve(root, '.next-test', port, env)
     stops.push(server.stop)
-    const ran = await part('browser', () => run(bin(root, 'playwright'), ['test', ...given], { cwd: root, env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') } }), browserCount)
+    const ran = await part(
+      'browser',
+      () =>
+        run(bin(root, 'playwright'), ['test', ...given], {
+          cwd: root,
+          env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') },
+        }),
+      browserCount,
+    )
     if (!ran) console.error(server.log().slice(-3000))
   }
 } catch (error) {

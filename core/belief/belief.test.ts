@@ -17,7 +17,10 @@ test('with no evidence the belief is the prior', () => {
 
 test('one reading of a normal quantity gives the textbook posterior (normal prior, normal reading)', () => {
   const read = 1800
-  const { mean, sd } = summary(believe(setting, [reads(read, READING_SD.statureMm, (s) => s.body.statureMm)], 1, 4000), (s) => s.body.statureMm)
+  const { mean, sd } = summary(
+    believe(setting, [reads(read, READING_SD.statureMm, (s) => s.body.statureMm)], 1, 4000),
+    (s) => s.body.statureMm,
+  )
   const precision = 1 / 88 ** 2 + 1 / READING_SD.statureMm ** 2
   expect(mean).toBeCloseTo((1690 / 88 ** 2 + read / READING_SD.statureMm ** 2) / precision, 0)
   expect(sd).toBeCloseTo(Math.sqrt(1 / precision), 0)
@@ -38,7 +41,7 @@ test('a category bounds: "taller than 1800" leaves almost nobody below 1780', ()
   const { mean } = summary(belief, (s) => s.body.statureMm)
   // Mean of a normal cut off at z: mu + sd · pdf(z)/(1 − cdf(z)).
   const z = (1800 - 1690) / 88
-  const cut = 1690 + (88 * Math.exp(-z * z / 2)) / Math.sqrt(2 * Math.PI) / (1 - normalBelow(z))
+  const cut = 1690 + (88 * Math.exp((-z * z) / 2)) / Math.sqrt(2 * Math.PI) / (1 - normalBelow(z))
   expect(Math.abs(mean - cut)).toBeLessThan(4)
 })
 
@@ -49,7 +52,12 @@ test('the same seed gives the same samples, another seed others', () => {
 })
 
 test('weights sum to one, also for readings that contradict each other beyond reason', () => {
-  const belief = believe(setting, [reads(1400, 10, (s) => s.body.statureMm), reads(2000, 10, (s) => s.body.statureMm)], 1, 1000)
+  const belief = believe(
+    setting,
+    [reads(1400, 10, (s) => s.body.statureMm), reads(2000, 10, (s) => s.body.statureMm)],
+    1,
+    1000,
+  )
   expect(belief.weights.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
   expect(summary(belief, (s) => s.body.statureMm).mean).toBeCloseTo(1700, -1)
 })

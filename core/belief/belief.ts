@@ -41,7 +41,13 @@ const PRIOR_CLOUD: Cloud = { mean: new Float64Array(SCORES), root: Matrix.eye(SC
  *
  * `from` is where to begin, the cloud of a belief in the first of the same statements, which saves rounds.
  */
-export function believe(setting: Setting, statements: readonly Statement[], seed: number, count: number, from = PRIOR_CLOUD): Belief {
+export function believe(
+  setting: Setting,
+  statements: readonly Statement[],
+  seed: number,
+  count: number,
+  from = PRIOR_CLOUD,
+): Belief {
   const table = standardScores(seed, count)
   const arrived = statements.length === 0 ? { cloud: from, rounds: 0 } : approach(setting, statements, table, from)
   let { cloud } = arrived
@@ -55,7 +61,13 @@ export function believe(setting: Setting, statements: readonly Statement[], seed
 }
 
 /** The cloud that some statements lead to: where a belief in these and more of them may begin. */
-export function cloudOf(setting: Setting, statements: readonly Statement[], seed: number, count: number, from = PRIOR_CLOUD): Cloud {
+export function cloudOf(
+  setting: Setting,
+  statements: readonly Statement[],
+  seed: number,
+  count: number,
+  from = PRIOR_CLOUD,
+): Cloud {
   return approach(setting, statements, standardScores(seed, count), from).cloud
 }
 
@@ -130,7 +142,12 @@ function draw({ mean, root }: Cloud, scores: readonly Float64Array[], size: numb
 }
 
 /** log prior − log density of the cloud each sample was drawn from, up to a shared constant. */
-function logPriorOverCloud(drawn: readonly Float64Array[], scores: readonly Float64Array[], { logDet }: Cloud, size: number): Float64Array {
+function logPriorOverCloud(
+  drawn: readonly Float64Array[],
+  scores: readonly Float64Array[],
+  { logDet }: Cloud,
+  size: number,
+): Float64Array {
   const sum = new Float64Array(size).fill(logDet)
   drawn.forEach((column, c) => {
     const score = scores[c]

@@ -15,7 +15,12 @@ const ROWS: Evidence[] = [
   { kind: 'heelCheck', seen: 'justStraight', at: at('9') },
   { kind: 'plumb', mm: 4, at: at('9') },
 ]
-const request = (rows: number, more: Partial<FitRequest> = {}): FitRequest => ({ bikeType, evidence: ROWS.slice(0, rows), samples: 1200, ...more })
+const request = (rows: number, more: Partial<FitRequest> = {}): FitRequest => ({
+  bikeType,
+  evidence: ROWS.slice(0, rows),
+  samples: 1200,
+  ...more,
+})
 
 /** `recommend` with nothing remembered. */
 function fresh(): (request: FitRequest) => { belief: { kneeFlexionDeg: { mean: number; sd: number } } } {
@@ -49,7 +54,8 @@ test('what was remembered of one rider, bike or school never serves another', ()
 })
 
 test('where a belief begins changes its figures by no more than sampling does', () => {
-  const means = (rows: number) => [1, 2, 3, 4, 5, 6].map((seed) => fresh()(request(rows, { seed })).belief.kneeFlexionDeg)
+  const means = (rows: number) =>
+    [1, 2, 3, 4, 5, 6].map((seed) => fresh()(request(rows, { seed })).belief.kneeFlexionDeg)
   const all = means(10)
   const mean = all.reduce((sum, knee) => sum + knee.mean, 0) / all.length
   // 1200 samples of which at least a third count: a mean is known to sd/√400, six of them stray three times that at most.

@@ -5,11 +5,18 @@ import { HOLES_BIKE as bikeType } from '../testing/meanRider'
 const at = { seatHeight: '9', seatSlide: 'D' }
 const tape: Evidence[] = [{ kind: 'stature', mm: 1700 }]
 const ask = (...evidence: Evidence[]) => fit({ bikeType, evidence: [...tape, ...evidence], samples: 2000 })
-const gonio = (deg: number, side?: 'left' | 'right'): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at, ...(side && { side }) })
+const gonio = (deg: number, side?: 'left' | 'right'): Evidence => ({
+  kind: 'kneeAngle',
+  deg,
+  by: 'goniometer',
+  at,
+  ...(side && { side }),
+})
 const look = (seen: 'locked' | 'slightBend' | 'deepBend'): Evidence => ({ kind: 'kneeByEye', seen, at })
 const times = (count: number, row: Evidence) => Array.from({ length: count }, () => row)
 const sd = (...evidence: Evidence[]) => ask(...evidence).belief.kneeFlexionDeg.sd
-const chanceHere = (...evidence: Evidence[]) => ask(...evidence).chances.seatHeight!.find((c) => c.label === '9')!.chance
+const chanceHere = (...evidence: Evidence[]) =>
+  ask(...evidence).chances.seatHeight!.find((c) => c.label === '9')!.chance
 
 test('ten looks at one mark tell little more than three, and far less than ten independent ones would', () => {
   const [one, three, ten] = [1, 3, 10].map((n) => sd(...times(n, look('slightBend'))))
@@ -46,14 +53,18 @@ test('no single last look overrides five', () => {
   expect(outvoted.moves.filter((m) => m.axis === 'seatHeight')).toEqual([])
   expect(outvoted.readAgain).toBeUndefined()
   expect(ask(...times(5, gonio(30)), gonio(37)).next.kind).toBe('stop')
-  expect(ask(...times(5, look('deepBend')), look('slightBend')).belief.kneeFlexionDeg.mean).toBeGreaterThan(ask(look('slightBend')).belief.kneeFlexionDeg.mean)
+  expect(ask(...times(5, look('deepBend')), look('slightBend')).belief.kneeFlexionDeg.mean).toBeGreaterThan(
+    ask(look('slightBend')).belief.kneeFlexionDeg.mean,
+  )
 })
 
 test('left 25° and right 35° are two knees: told apart, both must be in the window, and never 30° with certainty', () => {
   const both = ask(gonio(25, 'left'), gonio(35, 'right'))
   const asymmetry = both.doubts.find((d) => d.code === 'asymmetry')!
   expect(asymmetry).toMatchObject({ deg: -10 })
-  expect(asymmetry.say).toMatch(/^Left and right differ by 10°, the left leg is the straighter one\. Look for a twisted saddle/)
+  expect(asymmetry.say).toMatch(
+    /^Left and right differ by 10°, the left leg is the straighter one\. Look for a twisted saddle/,
+  )
   const chance = both.chances.seatHeight!.find((c) => c.label === '9')!.chance
   expect(chance).toBeLessThan(0.75)
   expect(chance).toBeLessThan(chanceHere(gonio(30, 'left'), gonio(30, 'right')) - 0.2)

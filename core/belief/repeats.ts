@@ -23,7 +23,8 @@ export function combineRepeats(rows: readonly Keyed[]): Combined {
   const contradicting = new Set<string>()
   const statements: Statement[] = []
   for (const [key, group] of groups) {
-    const { statement, contradicts } = group.length === 1 ? { statement: group[0], contradicts: false } : combined(group)
+    const { statement, contradicts } =
+      group.length === 1 ? { statement: group[0], contradicts: false } : combined(group)
     if (contradicts) contradicting.add(key)
     if (statement) statements.push(statement)
   }

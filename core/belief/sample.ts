@@ -26,7 +26,11 @@ export type Setting = Readonly<{ bikeType: BikeType; bike?: Bike; prior: PriorTa
 export const SCORES = PRIOR_PARTS.length + 3
 
 /** `count` samples from `SCORES` columns of standard scores. */
-export function samplesAt({ bikeType, bike, prior, soleMm }: Setting, scores: readonly ArrayLike<number>[], count: number): Samples {
+export function samplesAt(
+  { bikeType, bike, prior, soleMm }: Setting,
+  scores: readonly ArrayLike<number>[],
+  count: number,
+): Samples {
   const [higher, farther, sideways] = scores.slice(PRIOR_PARTS.length)
   const body = bodiesAt(prior, scores, count)
   const up = direction(bikeType.axes.seatHeight.directionDeg)

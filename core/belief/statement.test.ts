@@ -6,14 +6,30 @@ import { HOLES_BIKE } from '../testing/meanRider'
 import { samplesAt, SCORES, type Samples } from './sample'
 import { landmarkHeightMm, logLikelihoods, statementOf, type Seen } from './statement'
 
-const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural', { statureMm: { mean: 1700, sd: 88 } })), soleMm: 10 }
-const mean: Samples = samplesAt(setting, Array.from({ length: SCORES }, () => [0]), 1)
-const seen: Seen = { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 160 }).seat, axleHeightMm: 300, pitchMm: 20, soleMm: 10, school: DEFAULT_SCHOOL }
+const setting = {
+  bikeType: HOLES_BIKE,
+  prior: tableOf(priorFor('natural', { statureMm: { mean: 1700, sd: 88 } })),
+  soleMm: 10,
+}
+const mean: Samples = samplesAt(
+  setting,
+  Array.from({ length: SCORES }, () => [0]),
+  1,
+)
+const seen: Seen = {
+  seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 160 }).seat,
+  axleHeightMm: 300,
+  pitchMm: 20,
+  soleMm: 10,
+  school: DEFAULT_SCHOOL,
+}
 const said = (row: Evidence, more: Partial<Seen> = {}) => statementOf(row, { ...seen, ...more })!
 const likely = (row: Evidence) => logLikelihoods(said(row), mean)[0]
 
 test('the mean rider has the table’s heights: crest 0.604, front bone 0.565, trochanter 0.530 of stature, between half-way', () => {
-  const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map((l) => landmarkHeightMm(mean.body, l)[0] / 1700)
+  const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map(
+    (l) => landmarkHeightMm(mean.body, l)[0] / 1700,
+  )
   expect(heights.map((h) => h.toFixed(3))).toEqual(['0.604', '0.565', '0.530', '0.567'])
 })
 
@@ -24,8 +40,14 @@ test('a reading is likeliest where the body truly is', () => {
 })
 
 test('taken in shoes, the sole is part of the reading', () => {
-  expect(likely({ kind: 'inseam', mm: 830, shod: true })).toBeCloseTo(likely({ kind: 'inseam', mm: 820, shod: false }), 9)
-  expect(likely({ kind: 'landmarkHeight', landmark: 'hipCrest', mm: 1040, shod: true })).toBeCloseTo(likely({ kind: 'landmarkHeight', landmark: 'hipCrest', mm: 1030, shod: false }), 9)
+  expect(likely({ kind: 'inseam', mm: 830, shod: true })).toBeCloseTo(
+    likely({ kind: 'inseam', mm: 820, shod: false }),
+    9,
+  )
+  expect(likely({ kind: 'landmarkHeight', landmark: 'hipCrest', mm: 1040, shod: true })).toBeCloseTo(
+    likely({ kind: 'landmarkHeight', landmark: 'hipCrest', mm: 1030, shod: false }),
+    9,
+  )
 })
 
 test('a landmark at a mark: landmark + sole = seat y + axle height, read as coarsely as the marks are', () => {
@@ -34,29 +56,46 @@ test('a landmark at a mark: landmark + sole = seat y + axle height, read as coar
   const height = statement.read - 0 + (landmarkHeightMm(mean.body, 'hipCrest')[0] - statement.of(mean)[0])
   expect(height).toBeCloseTo(seen.seat.yMm + 300 - 10, 6)
   expect(statement.sd).toBeCloseTo(Math.hypot(12, 20 / Math.sqrt(12)), 6)
-  expect(said({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { pitchMm: 5 })).toMatchObject({ sd: expect.closeTo(Math.hypot(12, 5 / Math.sqrt(12)), 6) })
+  expect(said({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { pitchMm: 5 })).toMatchObject({
+    sd: expect.closeTo(Math.hypot(12, 5 / Math.sqrt(12)), 6),
+  })
 })
 
 test('what the eye and the heel can see covers every case: the chances of the answers add up to one', () => {
-  const eye = (['locked', 'slightBend', 'deepBend'] as const).map((s) => Math.exp(likely({ kind: 'kneeByEye', seen: s })))
-  const heel = (['justStraight', 'stillBent', 'cannotReach'] as const).map((s) => Math.exp(likely({ kind: 'heelCheck', seen: s })))
+  const eye = (['locked', 'slightBend', 'deepBend'] as const).map((s) =>
+    Math.exp(likely({ kind: 'kneeByEye', seen: s })),
+  )
+  const heel = (['justStraight', 'stillBent', 'cannotReach'] as const).map((s) =>
+    Math.exp(likely({ kind: 'heelCheck', seen: s })),
+  )
   expect(eye.reduce((a, b) => a + b)).toBeCloseTo(1, 9)
   expect(heel.reduce((a, b) => a + b)).toBeCloseTo(1, 9)
 })
 
 test('at a good height the eye mostly sees a slight bend, and hardly ever calls it locked well above', () => {
   expect(Math.exp(likely({ kind: 'kneeByEye', seen: 'slightBend' }))).toBeGreaterThan(0.7)
-  const high = logLikelihoods(said({ kind: 'kneeByEye', seen: 'deepBend' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 220 }).seat }), mean)[0]
+  const high = logLikelihoods(
+    said({ kind: 'kneeByEye', seen: 'deepBend' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: 220 }).seat }),
+    mean,
+  )[0]
   expect(Math.exp(high)).toBeLessThan(0.01)
 })
 
 test('an impossible sight keeps a smallest chance, so that contradictions stay comparable', () => {
-  const low = logLikelihoods(said({ kind: 'kneeByEye', seen: 'locked' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: -200 }).seat }), mean)[0]
+  const low = logLikelihoods(
+    said({ kind: 'kneeByEye', seen: 'locked' }, { seat: placeAt(HOLES_BIKE, undefined, { seatHeight: -200 }).seat }),
+    mean,
+  )[0]
   expect(Number.isFinite(low)).toBe(true)
 })
 
 test('what was done and who the rider is say nothing of the body; an unused heel check is silent', () => {
   expect(statementOf({ kind: 'set' }, seen)).toBeNull()
   expect(statementOf({ kind: 'rider', experience: 'new' }, seen)).toBeNull()
-  expect(statementOf({ kind: 'heelCheck', seen: 'stillBent' }, { ...seen, school: { ...DEFAULT_SCHOOL, heelCheck: 'unused' } })).toBeNull()
+  expect(
+    statementOf(
+      { kind: 'heelCheck', seen: 'stillBent' },
+      { ...seen, school: { ...DEFAULT_SCHOOL, heelCheck: 'unused' } },
+    ),
+  ).toBeNull()
 })

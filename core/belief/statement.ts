@@ -6,7 +6,12 @@ import { bottomFlexionDeg, eachLeg, heelGapMm, levelPlumbMm } from '../linkage/l
 import type { Bodies } from '../rider/prior'
 import type { School } from '../school/school'
 import type { Evidence, EvidenceOf, Landmark } from '../evidence/evidence'
-import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, PATELLA_MIDDLE_BEHIND_FRONT_MM, READING_SD } from '../evidence/readingSpreads'
+import {
+  HEEL_JUST_STRAIGHT_MM,
+  KNEE_BY_EYE_CUTS_DEG,
+  PATELLA_MIDDLE_BEHIND_FRONT_MM,
+  READING_SD,
+} from '../evidence/readingSpreads'
 
 /** Where things stood when a row was seen. `pitchMm` is the rounding step of the seat's marks, `soleMm` the sole worn then. */
 export type Seen = Readonly<{ seat: Point; axleHeightMm: number; pitchMm: number; soleMm: number; school: School }>
@@ -44,7 +49,12 @@ export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
     case 'stature':
       return { form: 'reading', read: row.mm, sd: READING_SD.statureMm, of: ({ body }) => body.statureMm }
     case 'inseam':
-      return { form: 'reading', read: row.mm - (row.shod ? seen.soleMm : 0), sd: READING_SD.inseamMm, of: ({ body }) => body.inseamMm }
+      return {
+        form: 'reading',
+        read: row.mm - (row.shod ? seen.soleMm : 0),
+        sd: READING_SD.inseamMm,
+        of: ({ body }) => body.inseamMm,
+      }
     case 'landmarkHeight':
       return {
         form: 'reading',
@@ -68,7 +78,12 @@ export function statementOf(row: Evidence, seen: Seen): SingleStatement | null {
       return { ...kneeBetween(row), form: 'category', sd: READING_SD.kneeByEyeDeg, of: flexion }
     case 'heelCheck':
       if (seen.school.heelCheck === 'unused') return null
-      return { ...heelBetween(row), form: 'category', sd: READING_SD.heelMm, of: (s) => eachLeg(legs(s), seat, heelGapMm) }
+      return {
+        ...heelBetween(row),
+        form: 'category',
+        sd: READING_SD.heelMm,
+        of: (s) => eachLeg(legs(s), seat, heelGapMm),
+      }
     case 'plumb':
       return {
         form: 'reading',

@@ -35,7 +35,9 @@ export type Bike = Readonly<{
 
 /** The axes this type has, in reading order. */
 export function axesOf(bikeType: BikeType): AxisName[] {
-  return bikeType.axes.barSlide ? ['seatHeight', 'seatSlide', 'barHeight', 'barSlide'] : ['seatHeight', 'seatSlide', 'barHeight']
+  return bikeType.axes.barSlide
+    ? ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
+    : ['seatHeight', 'seatSlide', 'barHeight']
 }
 
 /** An axis of this type, or undefined where the type lacks it. */

@@ -7,7 +7,9 @@ export const INSPECT_EVERY_DAYS = 14
 const DAY_MS = 86_400_000
 
 /** Times are milliseconds since 1970, UTC. */
-export type InspectionState = Readonly<{ outcome: 'faulty' } | { outcome: 'never' } | { outcome: 'due' | 'good'; dueAtMs: number }>
+export type InspectionState = Readonly<
+  { outcome: 'faulty' } | { outcome: 'never' } | { outcome: 'due' | 'good'; dueAtMs: number }
+>
 
 /** Whether a bike may be offered and when it is looked at next. A bike with an open fault is never offered. */
 export function inspectionState(lastAtMs: number | null, openFaults: number, nowMs: number): InspectionState {

@@ -18,12 +18,16 @@ test('a post through the axle turns each millimetre of mark into a millimetre of
 
 test('a bike’s own offset moves the part as far as that many millimetres of mark', () => {
   fc.assert(
-    fc.property(fc.double({ min: -30, max: 30, noNaN: true }), fc.double({ min: 0, max: 280, noNaN: true }), (offset, mm) => {
-      const offset_ = placeAt(bike, { offsetsMm: { seatHeight: offset, barSlide: -offset } }, { seatHeight: mm })
-      const marked = placeAt(bike, undefined, { seatHeight: mm + offset, barSlide: -offset })
-      expect(offset_.seat.yMm).toBeCloseTo(marked.seat.yMm, 9)
-      expect(offset_.grip.xMm).toBeCloseTo(marked.grip.xMm, 9)
-    }),
+    fc.property(
+      fc.double({ min: -30, max: 30, noNaN: true }),
+      fc.double({ min: 0, max: 280, noNaN: true }),
+      (offset, mm) => {
+        const offset_ = placeAt(bike, { offsetsMm: { seatHeight: offset, barSlide: -offset } }, { seatHeight: mm })
+        const marked = placeAt(bike, undefined, { seatHeight: mm + offset, barSlide: -offset })
+        expect(offset_.seat.yMm).toBeCloseTo(marked.seat.yMm, 9)
+        expect(offset_.grip.xMm).toBeCloseTo(marked.grip.xMm, 9)
+      },
+    ),
   )
 })
 
@@ -38,7 +42,10 @@ test('sliding forward by s shortens the reach and the setback by s', () => {
 })
 
 test('every wrong mark is named, with the nearest', () => {
-  const withoutBarSlide = { ...bike, axes: { seatHeight: bike.axes.seatHeight, seatSlide: bike.axes.seatSlide, barHeight: bike.axes.barHeight } }
+  const withoutBarSlide = {
+    ...bike,
+    axes: { seatHeight: bike.axes.seatHeight, seatSlide: bike.axes.seatSlide, barHeight: bike.axes.barHeight },
+  }
   expect(positionsOf(withoutBarSlide, { seatHeight: '16', barSlide: '1', seatSlide: 'A' })).toEqual({
     positions: { seatSlide: -30 },
     faults: [

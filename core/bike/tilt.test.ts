@@ -9,12 +9,22 @@ test('the floor’s angle at that bike is taken off: a floor off by 1° tilts th
 })
 
 test.each([
-  ['flat', 0, 'good'], ['flat', -2, 'good'], ['flat', -3, 'noseDown'], ['flat', 1, 'noseUp'],
-  ['tailKick', -3, 'good'], ['tailKick', -1, 'noseUp'], ['tailKick', -5, 'noseDown'],
-  ['curved', -4.5, 'good'], ['curved', -2, 'noseUp'], ['curved', -7, 'noseDown'],
-] as const)('by shape: a %s saddle at %d° is %s (baselines 0…−2, −2…−4, −3…−6°, common practice, no source)', (shape, deg, outcome) => {
-  expect(judgeTilt(at(deg), shape, 'byShape').outcome).toBe(outcome)
-})
+  ['flat', 0, 'good'],
+  ['flat', -2, 'good'],
+  ['flat', -3, 'noseDown'],
+  ['flat', 1, 'noseUp'],
+  ['tailKick', -3, 'good'],
+  ['tailKick', -1, 'noseUp'],
+  ['tailKick', -5, 'noseDown'],
+  ['curved', -4.5, 'good'],
+  ['curved', -2, 'noseUp'],
+  ['curved', -7, 'noseDown'],
+] as const)(
+  'by shape: a %s saddle at %d° is %s (baselines 0…−2, −2…−4, −3…−6°, common practice, no source)',
+  (shape, deg, outcome) => {
+    expect(judgeTilt(at(deg), shape, 'byShape').outcome).toBe(outcome)
+  },
+)
 
 test('the level school wants 0 to −2° whatever the shape, and alarms beyond 4°', () => {
   expect(judgeTilt(at(-1), 'curved', 'level').outcome).toBe('good')
@@ -37,5 +47,8 @@ test('a deviation is said with what it causes and where to look first', () => {
   const { sentence, because } = tiltSaid(judgeTilt(at(2.4), 'flat', 'byShape'))
   expect(sentence).toBe('Nose up 2.4°; level to 2° down is wanted. That is far off.')
   expect(because.join(' ')).toMatch(/look there before levelling/)
-  expect(tiltSaid(judgeTilt(at(-3), 'tailKick', 'byShape'))).toEqual({ sentence: 'Nose down 3.0°: as wanted, 2 to 4° down.', because: [] })
+  expect(tiltSaid(judgeTilt(at(-3), 'tailKick', 'byShape'))).toEqual({
+    sentence: 'Nose down 3.0°: as wanted, 2 to 4° down.',
+    because: [],
+  })
 })

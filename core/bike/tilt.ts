@@ -24,7 +24,11 @@ export type TiltJudgement = Readonly<{
 }>
 
 /** The saddle's tilt with the floor taken off, judged by its shape and the studio's school. */
-export function judgeTilt({ deg, floorDeg }: TiltReading, shape: BikeType['saddle']['shape'], school: School['tilt']): TiltJudgement {
+export function judgeTilt(
+  { deg, floorDeg }: TiltReading,
+  shape: BikeType['saddle']['shape'],
+  school: School['tilt'],
+): TiltJudgement {
   const own = deg - floorDeg
   const windowDeg = school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]
   const [low, high] = windowDeg

@@ -9,7 +9,8 @@ const truth = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShar
 test('followed as it proposes, it finishes by itself within ten settings, every length under 3 mm, and not before six', () => {
   const random = randomFrom(21)
   const readings: TapeReading[] = []
-  while (!bench(HOLES_BIKE, readings).done && readings.length < 12) readings.push(tapeAt(truth, bench(HOLES_BIKE, readings).next.marks, random, 1.5))
+  while (!bench(HOLES_BIKE, readings).done && readings.length < 12)
+    readings.push(tapeAt(truth, bench(HOLES_BIKE, readings).next.marks, random, 1.5))
   expect(readings.length).toBeGreaterThanOrEqual(6)
   expect(readings.length).toBeLessThanOrEqual(10)
   const { fit } = bench(HOLES_BIKE, readings)
@@ -20,13 +21,22 @@ test('a suspect left in holds it open; taken back it closes', () => {
   const random = randomFrom(5)
   const readings: TapeReading[] = []
   for (let k = 0; k < 8; k++) readings.push(tapeAt(truth, bench(HOLES_BIKE, readings).next.marks, random, 1))
-  const slipped = readings.map((r, i) => (i === 3 ? { ...r, lengths: { ...r.lengths, reachMm: r.lengths.reachMm! + 25 } } : r))
+  const slipped = readings.map((r, i) =>
+    i === 3 ? { ...r, lengths: { ...r.lengths, reachMm: r.lengths.reachMm! + 25 } } : r,
+  )
   expect(bench(HOLES_BIKE, slipped).done).toBe(false)
-  expect(bench(HOLES_BIKE, slipped.filter((_, i) => i !== 3)).done).toBe(true)
+  expect(
+    bench(
+      HOLES_BIKE,
+      slipped.filter((_, i) => i !== 3),
+    ).done,
+  ).toBe(true)
 })
 
 test('the fit is shown from the first reading on; one mark alone blocks it', () => {
-  const first = bench(HOLES_BIKE, [tapeAt(HOLES_BIKE, { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }, randomFrom(1), 1)])
+  const first = bench(HOLES_BIKE, [
+    tapeAt(HOLES_BIKE, { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }, randomFrom(1), 1),
+  ])
   expect(first.fit.outcome).toBe('fitted')
   expect(first.blocked).toMatchObject({ reason: 'tooFewMarks', axis: 'seatHeight', label: '8' })
   expect(bench(HOLES_BIKE, []).blocked).toMatchObject({ reason: 'noReadings' })

@@ -11,7 +11,12 @@ export const DONE_MM = 3
 const LEAST_READINGS = 6
 
 /** How far a calibration has come: the fit so far, where to measure next, and whether it is enough. */
-export type Bench = Readonly<{ fit: Fitted | Refused; next: NextReading; done: boolean; /** Why it cannot be put in force yet, or null. */ blocked: Refused | null }>
+export type Bench = Readonly<{
+  fit: Fitted | Refused
+  next: NextReading
+  done: boolean
+  /** Why it cannot be put in force yet, or null. */ blocked: Refused | null
+}>
 
 /** The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark only. */
 export function bench(bikeType: BikeType, readings: readonly TapeReading[]): Bench {
@@ -25,13 +30,22 @@ export function bench(bikeType: BikeType, readings: readonly TapeReading[]): Ben
 }
 
 /** Something odd about a reading before it is kept. */
-export type TapeDoubt = Readonly<{ length: LengthName; mm: number; expectedMm: number; code: 'tenfold' | 'inches' | 'far' }>
+export type TapeDoubt = Readonly<{
+  length: LengthName
+  mm: number
+  expectedMm: number
+  code: 'tenfold' | 'inches' | 'far'
+}>
 
 /** Beyond this from what the bike should read, a number is asked about, mm: a rough guess is never that far off. */
 const FAR_MM = 90
 
 /** The first number of a reading that looks like a slip (wrong unit, or far from what is expected), or null. */
-export function doubtAbout(bikeType: BikeType, readings: readonly TapeReading[], { marks, lengths }: TapeReading): TapeDoubt | null {
+export function doubtAbout(
+  bikeType: BikeType,
+  readings: readonly TapeReading[],
+  { marks, lengths }: TapeReading,
+): TapeDoubt | null {
   const observed = observationsOf(readings)
   const fit = observed.length === 0 ? null : fitOf(bikeType, observed)
   const known = fit?.outcome === 'fitted' ? fit.bikeType : bikeType

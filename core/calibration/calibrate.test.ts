@@ -12,8 +12,15 @@ import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReadi
 
 const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
 const SETTINGS = [
-  ['1', 'A', '1', '-4'], ['15', 'G', '12', '4'], ['1', 'G', '12', '-4'], ['15', 'A', '1', '4'], ['8', 'D', '6', '0'],
-  ['1', 'G', '1', '4'], ['15', 'A', '12', '-4'], ['8', 'A', '12', '4'], ['8', 'G', '1', '-4'],
+  ['1', 'A', '1', '-4'],
+  ['15', 'G', '12', '4'],
+  ['1', 'G', '12', '-4'],
+  ['15', 'A', '1', '4'],
+  ['8', 'D', '6', '0'],
+  ['1', 'G', '1', '4'],
+  ['15', 'A', '12', '-4'],
+  ['8', 'A', '12', '4'],
+  ['8', 'G', '1', '-4'],
 ].map(([seatHeight, seatSlide, barHeight, barSlide]) => ({ seatHeight, seatSlide, barHeight, barSlide }))
 
 const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
@@ -21,7 +28,16 @@ const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
   return SETTINGS.map((marks) => tapeAt(truth, marks, random, sdMm))
 }
 const worst = (a: BikeType, b: BikeType) =>
-  Math.max(...SETTINGS.flatMap((marks) => LENGTHS.map((l) => Math.abs(placeAt(a, undefined, positionsOn(a, marks)).lengths[l] - placeAt(b, undefined, positionsOn(b, marks)).lengths[l]))))
+  Math.max(
+    ...SETTINGS.flatMap((marks) =>
+      LENGTHS.map((l) =>
+        Math.abs(
+          placeAt(a, undefined, positionsOn(a, marks)).lengths[l] -
+            placeAt(b, undefined, positionsOn(b, marks)).lengths[l],
+        ),
+      ),
+    ),
+  )
 const fitted = (readings: TapeReading[], guess = HOLES_BIKE): Fitted => {
   const answer = calibrate(guess, readings)
   if (answer.outcome === 'refused') throw new Error(answer.reason)
@@ -48,10 +64,16 @@ test('a right guess and exact readings change nothing', () => {
 })
 
 test('stack alone is straight-line regression: the textbook’s least squares, with the guess as a faint pull (checked against ml-matrix’s solver)', () => {
-  const upright: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 90 } } }
+  const upright: BikeType = {
+    ...HOLES_BIKE,
+    axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 90 } },
+  }
   const read = [601, 643, 700, 742, 799, 822]
   const marks = ['1', '3', '6', '8', '11', '12']
-  const answer = fitted(marks.map((barHeight, i) => ({ marks: { barHeight }, lengths: { stackMm: read[i] } })), upright)
+  const answer = fitted(
+    marks.map((barHeight, i) => ({ marks: { barHeight }, lengths: { stackMm: read[i] } })),
+    upright,
+  )
   const along = marks.map((m) => 20 * (Number(m) - 1))
   const [[origin], [pitch]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
   along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + pitch * mm), 0))
@@ -71,7 +93,9 @@ test('a reading taken at the next hole is said to be just that', () => {
   const readings = readingsOf(HOLES_BIKE)
   const other = placeAt(HOLES_BIKE, undefined, positionsOn(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' })).lengths
   readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, saddleHeightMm: other.saddleHeightMm } }
-  expect(fitted(readings).suspects).toMatchObject([{ reading: 4, length: 'saddleHeightMm', reason: { code: 'otherMark', axis: 'seatHeight', label: '9' } }])
+  expect(fitted(readings).suspects).toMatchObject([
+    { reading: 4, length: 'saddleHeightMm', reason: { code: 'otherMark', axis: 'seatHeight', label: '9' } },
+  ])
 })
 
 test.each([
@@ -86,23 +110,48 @@ test.each([
 
 test('one mark only is refused with its axis and mark; nothing read and a tape that fits nothing too', () => {
   const readings = readingsOf(HOLES_BIKE).map((r) => ({ ...r, marks: { ...r.marks, barSlide: '0' } }))
-  expect(calibrate(HOLES_BIKE, readings)).toEqual({ outcome: 'refused', reason: 'tooFewMarks', axis: 'barSlide', label: '0' })
-  expect(calibrate(HOLES_BIKE, readings.slice(0, 1))).toMatchObject({ outcome: 'refused', reason: 'tooFewMarks', axis: 'seatHeight' })
+  expect(calibrate(HOLES_BIKE, readings)).toEqual({
+    outcome: 'refused',
+    reason: 'tooFewMarks',
+    axis: 'barSlide',
+    label: '0',
+  })
+  expect(calibrate(HOLES_BIKE, readings.slice(0, 1))).toMatchObject({
+    outcome: 'refused',
+    reason: 'tooFewMarks',
+    axis: 'seatHeight',
+  })
   expect(calibrate(HOLES_BIKE, [])).toEqual({ outcome: 'refused', reason: 'noReadings' })
   const random = randomFrom(5)
-  const wild = readingsOf(HOLES_BIKE).map((r) => ({ ...r, lengths: Object.fromEntries(LENGTHS.map((l) => [l, 400 + 400 * random.uniform()])) }))
-  expect(calibrate(HOLES_BIKE, wild)).toMatchObject({ outcome: 'refused', reason: expect.stringMatching(/^(tooManySuspects|halfSuspect)$/), slips: [] })
+  const wild = readingsOf(HOLES_BIKE).map((r) => ({
+    ...r,
+    lengths: Object.fromEntries(LENGTHS.map((l) => [l, 400 + 400 * random.uniform()])),
+  }))
+  expect(calibrate(HOLES_BIKE, wild)).toMatchObject({
+    outcome: 'refused',
+    reason: expect.stringMatching(/^(tooManySuspects|halfSuspect)$/),
+    slips: [],
+  })
 })
 
 test('a part that closes at one place only is no reason to refuse', () => {
-  const fixed: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barSlide: { directionDeg: 0, scale: { marks: [{ label: 'fixed', mm: 0 }], halfMarks: false } } } }
+  const fixed: BikeType = {
+    ...HOLES_BIKE,
+    axes: {
+      ...HOLES_BIKE.axes,
+      barSlide: { directionDeg: 0, scale: { marks: [{ label: 'fixed', mm: 0 }], halfMarks: false } },
+    },
+  }
   const random = randomFrom(2)
   const readings = SETTINGS.map((marks) => tapeAt(fixed, { ...marks, barSlide: 'fixed' }, random, 1))
   expect(calibrate(fixed, readings).outcome).toBe('fitted')
 })
 
 test('an axis nobody named stays as guessed, and is known no better than a guess', () => {
-  const seatOnly = readingsOf(HOLES_BIKE).map(({ marks, lengths }) => ({ marks: { seatHeight: marks.seatHeight, seatSlide: marks.seatSlide }, lengths: { saddleHeightMm: lengths.saddleHeightMm, setbackMm: lengths.setbackMm } }))
+  const seatOnly = readingsOf(HOLES_BIKE).map(({ marks, lengths }) => ({
+    marks: { seatHeight: marks.seatHeight, seatSlide: marks.seatSlide },
+    lengths: { saddleHeightMm: lengths.saddleHeightMm, setbackMm: lengths.setbackMm },
+  }))
   const answer = fitted(seatOnly)
   expect(answer.bikeType.axes.barHeight).toEqual(HOLES_BIKE.axes.barHeight)
   expect(answer.sdMm.barHeight).toBeGreaterThan(10)
@@ -115,7 +164,13 @@ test('the slope of every length is what moving each parameter a little does', ()
   for (const length of LENGTHS) {
     const { by } = lengthAt(HOLES_BIKE, p, positions, length)
     by.forEach((slope, i) => {
-      const moved = (step: number) => lengthAt(HOLES_BIKE, p.map((v, j) => (j === i ? v + step : v)), positions, length).mm
+      const moved = (step: number) =>
+        lengthAt(
+          HOLES_BIKE,
+          p.map((v, j) => (j === i ? v + step : v)),
+          positions,
+          length,
+        ).mm
       expect(slope).toBeCloseTo((moved(1e-5) - moved(-1e-5)) / 2e-5, 4)
     })
   }
@@ -131,7 +186,9 @@ function statedAgainstTrue(tapes: number, sdMm: number): { inside: number; named
     const answer = fitted(readingsOf(truth, 1000 * sdMm + seed, sdMm))
     if (answer.suspects.length > 0) named++
     for (const marks of SETTINGS) {
-      const [found, there] = [answer.bikeType, truth].map((type) => placeAt(type, undefined, positionsOn(type, marks)).lengths)
+      const [found, there] = [answer.bikeType, truth].map(
+        (type) => placeAt(type, undefined, positionsOn(type, marks)).lengths,
+      )
       for (const length of LENGTHS) {
         if (Math.abs(found[length] - there[length]) <= 2 * answer.expectedErrorMm[length]) inside++
         all++
@@ -152,15 +209,29 @@ test('the tape against the wall and at the nose (common practice, no source): 90
   expect(setbackFromWall(900, 845)).toBe(55)
   expect(setbackFromWall(845, 900)).toBe(-55)
   expect(reachFromNose(480, 150)).toBe(630)
-  expect(observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length)).toEqual(['saddleHeightMm', 'stackMm'])
+  expect(
+    observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length),
+  ).toEqual(['saddleHeightMm', 'stackMm'])
 })
 
 test('two types are the same to a tape where no mark differs by a tenth of a millimetre', () => {
-  const shifted = (mm: number): BikeType => ({ ...HOLES_BIKE, gripOrigin: { ...HOLES_BIKE.gripOrigin, yMm: HOLES_BIKE.gripOrigin.yMm + mm } })
+  const shifted = (mm: number): BikeType => ({
+    ...HOLES_BIKE,
+    gripOrigin: { ...HOLES_BIKE.gripOrigin, yMm: HOLES_BIKE.gripOrigin.yMm + mm },
+  })
   expect(sameGeometry(HOLES_BIKE, shifted(0.01))).toBe(true)
   expect(sameGeometry(HOLES_BIKE, shifted(2))).toBe(false)
   expect(sameGeometry(HOLES_BIKE, { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, barSlide: undefined } })).toBe(false)
-  const relabelled = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks: [...'TUVWXYZ'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false } } } }
+  const relabelled = {
+    ...HOLES_BIKE,
+    axes: {
+      ...HOLES_BIKE.axes,
+      seatSlide: {
+        directionDeg: 0,
+        scale: { marks: [...'TUVWXYZ'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false },
+      },
+    },
+  }
   expect(sameGeometry(HOLES_BIKE, relabelled)).toBe(false)
 })
 

@@ -32,7 +32,12 @@ export type Fitted = Readonly<{
 }>
 
 /** What is kept of a fit with the version it made. */
-export type TypeCalibration = Readonly<{ rmsMm: number; readings: number; sdMm: Partial<Record<AxisName, number>>; expectedErrorMm: Lengths }>
+export type TypeCalibration = Readonly<{
+  rmsMm: number
+  readings: number
+  sdMm: Partial<Record<AxisName, number>>
+  expectedErrorMm: Lengths
+}>
 
 export type Refused = Readonly<
   { outcome: 'refused'; /** What all readings may have in common, if that explains it. */ slips?: readonly Slip[] } & (
@@ -72,7 +77,10 @@ export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]):
 /** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. Looks for no slips. */
 export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
   const robust = fitRobust(bikeType, observed)
-  const cutMm = Math.max(SUSPECT_MM, SUSPECT_SPREADS * Math.min(ROUGHEST_SD_MM, robustSdMm(robust.residues, robust.parameters.length)))
+  const cutMm = Math.max(
+    SUSPECT_MM,
+    SUSPECT_SPREADS * Math.min(ROUGHEST_SD_MM, robustSdMm(robust.residues, robust.parameters.length)),
+  )
   const belongs = robust.residues.map((mm) => Math.abs(mm) <= cutMm)
   const count = belongs.filter((b) => !b).length
   const half = lengthHalfSuspect(observed, belongs)
@@ -90,7 +98,9 @@ export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fit
     sdMm: axisSdMm(bikeType, fit.parameters, fit.covariance),
     expectedErrorMm: worstErrors(bikeType, fit.parameters, fit.covariance),
     residues,
-    suspects: residues.flatMap((residue, k) => (belongs[k] ? [] : [{ ...residue, reason: reasonFor(fitted, observed[k], residue.mm) }])),
+    suspects: residues.flatMap((residue, k) =>
+      belongs[k] ? [] : [{ ...residue, reason: reasonFor(fitted, observed[k], residue.mm) }],
+    ),
     strays,
     slips: [],
   }
@@ -100,7 +110,10 @@ export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fit
 const LEAST_SUSPECTS = 2
 
 /** The length of which half the numbers or more do not belong, or null. */
-function lengthHalfSuspect(observed: readonly Observation[], belongs: readonly boolean[]): { length: LengthName; count: number; of: number } | null {
+function lengthHalfSuspect(
+  observed: readonly Observation[],
+  belongs: readonly boolean[],
+): { length: LengthName; count: number; of: number } | null {
   for (const length of LENGTHS) {
     const own = belongs.filter((_, k) => observed[k].length === length)
     const count = own.filter((b) => !b).length
@@ -115,10 +128,12 @@ function axisAtOneMark(bikeType: BikeType, readings: readonly TapeReading[]): { 
     const { scale } = axisOf(bikeType, axis)!
     if (stopsOf(scale).length < 2) continue
     const labels = readings.flatMap(({ marks }) => (marks[axis] === undefined ? [] : [marks[axis]]))
-    const places = new Set(labels.map((label) => {
-      const found = findStop(scale, label)
-      return found.outcome === 'found' ? found.stop.label : label
-    }))
+    const places = new Set(
+      labels.map((label) => {
+        const found = findStop(scale, label)
+        return found.outcome === 'found' ? found.stop.label : label
+      }),
+    )
     if (places.size === 1) return { axis, label: labels[0] }
   }
   return null

@@ -21,10 +21,17 @@ export function corners(bikeType: BikeType): Positions[] {
 }
 
 /** Expected error of a length at a setting, one spread, mm. */
-export function errorAt(bikeType: BikeType, p: Parameters, covariance: Matrix, positions: Positions, length: LengthName): number {
+export function errorAt(
+  bikeType: BikeType,
+  p: Parameters,
+  covariance: Matrix,
+  positions: Positions,
+  length: LengthName,
+): number {
   const { by } = lengthAt(bikeType, p, positions, length)
   let variance = 0
-  for (let i = 0; i < by.length; i++) if (by[i] !== 0) for (let j = 0; j < by.length; j++) variance += by[i] * covariance.get(i, j) * by[j]
+  for (let i = 0; i < by.length; i++)
+    if (by[i] !== 0) for (let j = 0; j < by.length; j++) variance += by[i] * covariance.get(i, j) * by[j]
   return Math.sqrt(Math.max(0, variance))
 }
 
@@ -38,8 +45,14 @@ export function worstErrors(bikeType: BikeType, p: Parameters, covariance: Matri
 /** Expected error along each axis of the type (of the length that follows it), root mean square over the range, mm. */
 export function axisSdMm(bikeType: BikeType, p: Parameters, covariance: Matrix): Record<AxisName, number> {
   const settings = corners(bikeType)
-  const typical = (length: LengthName) => Math.sqrt(settings.reduce((sum, at) => sum + errorAt(bikeType, p, covariance, at, length) ** 2, 0) / settings.length)
-  return Object.fromEntries(axesOf(bikeType).map((name) => [name, typical(LENGTH_OF_AXIS[name])])) as Record<AxisName, number>
+  const typical = (length: LengthName) =>
+    Math.sqrt(
+      settings.reduce((sum, at) => sum + errorAt(bikeType, p, covariance, at, length) ** 2, 0) / settings.length,
+    )
+  return Object.fromEntries(axesOf(bikeType).map((name) => [name, typical(LENGTH_OF_AXIS[name])])) as Record<
+    AxisName,
+    number
+  >
 }
 
 /** Within this of each other two places are the same to a tape, mm. */
@@ -49,7 +62,10 @@ const SAME_MM = 0.1
 export function sameGeometry(a: BikeType, b: BikeType): boolean {
   const [axes, others] = [axesOf(a), axesOf(b)]
   if (axes.join() !== others.join()) return false
-  const labels = (type: BikeType, name: AxisName) => stopsOf(axisOf(type, name)!.scale).map((stop) => stop.label).join('\n')
+  const labels = (type: BikeType, name: AxisName) =>
+    stopsOf(axisOf(type, name)!.scale)
+      .map((stop) => stop.label)
+      .join('\n')
   if (axes.some((name) => labels(a, name) !== labels(b, name))) return false
   const [here, there] = [corners(a), corners(b)]
   return here.every((positions, i) => {

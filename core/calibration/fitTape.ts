@@ -4,7 +4,13 @@ import { guessed, guessWeights, lengthAt, positionsOn, type Parameters } from '.
 import type { Observation } from './readings'
 
 /** Parameters that explain the readings, what they leave over (read − fitted, mm), and how sure each combination is. */
-export type TapeFit = Readonly<{ parameters: Parameters; residues: readonly number[]; covariance: Matrix; information: Matrix; tapeSdMm: number }>
+export type TapeFit = Readonly<{
+  parameters: Parameters
+  residues: readonly number[]
+  covariance: Matrix
+  information: Matrix
+  tapeSdMm: number
+}>
 
 /** Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak. */
 export const TAPE_SD_MM = 1.5
@@ -16,7 +22,13 @@ const SETTLED = 1e-7
  * Least squares with the guess as a weak prior (Gauss–Newton; the model is nearly linear), so that an axis the tape has
  * not told apart yet stays as guessed instead of running away. `weights` (0…1) say how far each reading counts.
  */
-export function fitTape(bikeType: BikeType, observed: readonly Observation[], weights: readonly number[], from = guessed(bikeType), rounds = ROUNDS): TapeFit {
+export function fitTape(
+  bikeType: BikeType,
+  observed: readonly Observation[],
+  weights: readonly number[],
+  from = guessed(bikeType),
+  rounds = ROUNDS,
+): TapeFit {
   const guess = guessed(bikeType)
   const prior = guessWeights(bikeType)
   const positions = observed.map(({ marks }) => positionsOn(bikeType, marks))
@@ -38,7 +50,9 @@ export function fitTape(bikeType: BikeType, observed: readonly Observation[], we
   const count = weights.reduce((sum, w) => sum + w, 0)
   const free = Math.max(0, count - p.length)
   const tapeSdMm = Math.sqrt((TAPE_SD_WORTH * TAPE_SD_MM ** 2 + (free > 0 ? squares : 0)) / (TAPE_SD_WORTH + free))
-  const covariance = new CholeskyDecomposition(information).solve(Matrix.eye(p.length)).mul((tapeSdMm / TAPE_SD_MM) ** 2)
+  const covariance = new CholeskyDecomposition(information)
+    .solve(Matrix.eye(p.length))
+    .mul((tapeSdMm / TAPE_SD_MM) ** 2)
   return { parameters: p, residues, covariance, information, tapeSdMm }
 }
 
@@ -66,7 +80,11 @@ const ROBUST_ROUNDS = 30
  * misses), then those far off for nothing at all, until the weights stand still.
  */
 export function fitRobust(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
-  let fit = fitTape(bikeType, observed, observed.map(() => 1))
+  let fit = fitTape(
+    bikeType,
+    observed,
+    observed.map(() => 1),
+  )
   for (let round = 0; round < 12; round++) fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters)
   let before: readonly number[] = []
   for (let round = 0; round < ROBUST_ROUNDS; round++) {

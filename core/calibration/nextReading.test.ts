@@ -13,7 +13,10 @@ function proposed(count: number) {
   for (let k = 0; k < count; k++) {
     const next = nextReading(HOLES_BIKE, readings)
     leaves.push(next.leavesMm)
-    readings.push({ marks: next.marks, lengths: placeAt(HOLES_BIKE, undefined, positionsOn(HOLES_BIKE, next.marks)).lengths })
+    readings.push({
+      marks: next.marks,
+      lengths: placeAt(HOLES_BIKE, undefined, positionsOn(HOLES_BIKE, next.marks)).lengths,
+    })
   }
   return { readings, leaves }
 }
@@ -36,11 +39,13 @@ test('no setting is asked for twice, and no two axes are always changed alike', 
 })
 
 test('both ends of every axis are visited', () => {
-  for (const axis of axesOf(HOLES_BIKE)) expect(new Set(readings.map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
+  for (const axis of axesOf(HOLES_BIKE))
+    expect(new Set(readings.map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
 })
 
 test('the second or third setting proposed moves every axis: own guidance never ends at "too few marks"', () => {
-  for (const axis of axesOf(HOLES_BIKE)) expect(new Set(readings.slice(0, 3).map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
+  for (const axis of axesOf(HOLES_BIKE))
+    expect(new Set(readings.slice(0, 3).map((r) => r.marks[axis])).size).toBeGreaterThanOrEqual(2)
   expect(calibrate(HOLES_BIKE, readings.slice(0, 3)).outcome).toBe('fitted')
   expect(calibrate(HOLES_BIKE, readings.slice(0, 5)).outcome).toBe('fitted')
 })

@@ -23,13 +23,27 @@ const ALIKE_COST_MM = 2
  */
 export function nextReading(bikeType: BikeType, readings: readonly TapeReading[]): NextReading {
   const observed = observationsOf(readings)
-  const { parameters, information } = fitTape(bikeType, observed, observed.map(() => 1), guessed(bikeType))
+  const { parameters, information } = fitTape(
+    bikeType,
+    observed,
+    observed.map(() => 1),
+    guessed(bikeType),
+  )
   const settings = corners(bikeType)
   const gains = candidates(bikeType).map((marks) => {
     const after = informed(bikeType, parameters, information, marks)
-    const errors = LENGTHS.map((length) => Math.max(...settings.map((at) => errorAt(bikeType, parameters, after, at, length))))
+    const errors = LENGTHS.map((length) =>
+      Math.max(...settings.map((at) => errorAt(bikeType, parameters, after, at, length))),
+    )
     const alike = axesChangedAlike(bikeType, [...readings.map((r) => r.marks), marks])
-    return { marks, leavesMm: Math.max(...errors), cost: errors.reduce((a, b) => a + b, 0) + ALIKE_COST_MM * alike + STILL_ONE_MARK_COST_MM * axesAtOneMark(bikeType, readings, marks) }
+    return {
+      marks,
+      leavesMm: Math.max(...errors),
+      cost:
+        errors.reduce((a, b) => a + b, 0) +
+        ALIKE_COST_MM * alike +
+        STILL_ONE_MARK_COST_MM * axesAtOneMark(bikeType, readings, marks),
+    }
   })
   const best = gains.reduce((a, b) => (b.cost < a.cost - 1e-6 ? b : a))
   return { marks: best.marks, leavesMm: best.leavesMm }
@@ -45,7 +59,11 @@ function axesChangedAlike(bikeType: BikeType, settings: readonly Marks[]): numbe
 /** Axes with more than one mark that these readings and a further one would all have read at the same mark. */
 function axesAtOneMark(bikeType: BikeType, readings: readonly TapeReading[], marks: Marks): number {
   if (readings.length === 0) return 0
-  return axesOf(bikeType).filter((name) => stopsOf(axisOf(bikeType, name)!.scale).length > 1 && readings.every((r) => r.marks[name] === undefined || r.marks[name] === marks[name])).length
+  return axesOf(bikeType).filter(
+    (name) =>
+      stopsOf(axisOf(bikeType, name)!.scale).length > 1 &&
+      readings.every((r) => r.marks[name] === undefined || r.marks[name] === marks[name]),
+  ).length
 }
 
 function correlation(a: readonly number[], b: readonly number[]): number {
@@ -61,15 +79,21 @@ function informed(bikeType: BikeType, p: Float64Array, known: Matrix, marks: Mar
   const information = known.clone()
   const positions = positionsOn(bikeType, marks)
   const nothing = Matrix.zeros(p.length, 1)
-  for (const length of LENGTHS) addTo(information, nothing, lengthAt(bikeType, p, positions, length).by, 1 / TAPE_SD_MM ** 2, 0)
+  for (const length of LENGTHS)
+    addTo(information, nothing, lengthAt(bikeType, p, positions, length).by, 1 / TAPE_SD_MM ** 2, 0)
   return new CholeskyDecomposition(information).solve(Matrix.eye(p.length))
 }
 
 /** Combinations of the lowest, a middle and the highest mark of every axis. */
 function candidates(bikeType: BikeType): Marks[] {
-  return axesOf(bikeType).reduce<Marks[]>((settings, name: AxisName) => {
-    const stops = stopsOf(axisOf(bikeType, name)!.scale)
-    const some = [...new Set([stops[0].label, stops[Math.floor(stops.length / 2)].label, stops[stops.length - 1].label])]
-    return settings.flatMap((setting) => some.map((label) => ({ ...setting, [name]: label })))
-  }, [{}])
+  return axesOf(bikeType).reduce<Marks[]>(
+    (settings, name: AxisName) => {
+      const stops = stopsOf(axisOf(bikeType, name)!.scale)
+      const some = [
+        ...new Set([stops[0].label, stops[Math.floor(stops.length / 2)].label, stops[stops.length - 1].label]),
+      ]
+      return settings.flatMap((setting) => some.map((label) => ({ ...setting, [name]: label })))
+    },
+    [{}],
+  )
 }

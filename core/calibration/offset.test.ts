@@ -6,10 +6,15 @@ import { disagreements, missesOf, offsetFrom } from './offset'
 import { placeAt, positionsOf } from '../bike/place'
 
 const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
-const read = (bike: Bike, at = marks) => ({ marks: at, lengths: placeAt(HOLES_BIKE, bike, positionsOf(HOLES_BIKE, at).positions).lengths })
+const read = (bike: Bike, at = marks) => ({
+  marks: at,
+  lengths: placeAt(HOLES_BIKE, bike, positionsOf(HOLES_BIKE, at).positions).lengths,
+})
 
 test('one reading of all four lengths finds every axis’ own offset, a little held back by what machines usually do', () => {
-  const { offsetsMm, sdMm } = offsetFrom(HOLES_BIKE, [read({ offsetsMm: { seatHeight: -6, seatSlide: 4, barHeight: 8, barSlide: -3 } })])
+  const { offsetsMm, sdMm } = offsetFrom(HOLES_BIKE, [
+    read({ offsetsMm: { seatHeight: -6, seatSlide: 4, barHeight: 8, barSlide: -3 } }),
+  ])
   expect(Math.abs(offsetsMm.seatHeight! - -6)).toBeLessThan(0.8)
   expect(Math.abs(offsetsMm.seatSlide! - 4)).toBeLessThan(0.8)
   expect(Math.abs(offsetsMm.barHeight! - 8)).toBeLessThan(0.8)
@@ -18,7 +23,11 @@ test('one reading of all four lengths finds every axis’ own offset, a little h
 })
 
 test('what was not read stays at 0 and unsure; the type’s own doubt is added', () => {
-  const { offsetsMm, sdMm } = offsetFrom(HOLES_BIKE, [{ marks, lengths: { saddleHeightMm: read({}).lengths.saddleHeightMm } }], { barHeight: 3 })
+  const { offsetsMm, sdMm } = offsetFrom(
+    HOLES_BIKE,
+    [{ marks, lengths: { saddleHeightMm: read({}).lengths.saddleHeightMm } }],
+    { barHeight: 3 },
+  )
   expect(offsetsMm.barHeight).toBeCloseTo(0, 6)
   expect(sdMm.barHeight).toBeCloseTo(Math.hypot(6, 3), 1)
 })
@@ -26,7 +35,9 @@ test('what was not read stays at 0 and unsure; the type’s own doubt is added',
 test('two readings know more than one', () => {
   const random = randomFrom(3)
   const [one, two] = [marks, { ...marks, seatHeight: '12' }].map((at) => tapeAt(HOLES_BIKE, at, random, 1.5))
-  expect(offsetFrom(HOLES_BIKE, [one, two]).sdMm.seatHeight!).toBeLessThan(offsetFrom(HOLES_BIKE, [one]).sdMm.seatHeight!)
+  expect(offsetFrom(HOLES_BIKE, [one, two]).sdMm.seatHeight!).toBeLessThan(
+    offsetFrom(HOLES_BIKE, [one]).sdMm.seatHeight!,
+  )
 })
 
 test('agreeing within 5 mm is silent; the misses are read minus said', () => {
@@ -40,5 +51,7 @@ test.each([
   ['another saddle, 12 mm farther back', { seatSlide: -12 }, 'setbackMm', 'saddleSwapped'],
   ['bars that sit 8 mm higher', { barHeight: 8 }, 'stackMm', 'barMoved'],
 ])('%s is named with its likely cause', (_, offsetsMm, length, cause) => {
-  expect(disagreements(HOLES_BIKE, undefined, read({ offsetsMm }))).toContainEqual(expect.objectContaining({ length, cause }))
+  expect(disagreements(HOLES_BIKE, undefined, read({ offsetsMm }))).toContainEqual(
+    expect.objectContaining({ length, cause }),
+  )
 })

@@ -14,9 +14,15 @@ export const DISAGREES_MM = 5
 export type Offset = Readonly<{ offsetsMm: Partial<Record<AxisName, number>>; sdMm: Partial<Record<AxisName, number>> }>
 
 /** Numbers read minus what bike and type say at those marks, mm. */
-export function missesOf(bikeType: BikeType, bike: Bike | undefined, { marks, lengths }: TapeReading): Partial<Record<LengthName, number>> {
+export function missesOf(
+  bikeType: BikeType,
+  bike: Bike | undefined,
+  { marks, lengths }: TapeReading,
+): Partial<Record<LengthName, number>> {
   const said = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
-  return Object.fromEntries(LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [[length, lengths[length] - said[length]]])))
+  return Object.fromEntries(
+    LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [[length, lengths[length] - said[length]]])),
+  )
 }
 
 /**
@@ -33,31 +39,52 @@ export function offsetFrom(bikeType: BikeType, readings: readonly TapeReading[],
         const at = (mm: number) => placeAt(bikeType, { offsetsMm: { [name]: mm } }, positions).lengths[length]
         return (at(0.5) - at(-0.5)) / TAPE_SD_MM
       })
-    return LENGTHS.flatMap((length) => (misses[length] === undefined ? [] : [{ by: slopes(length), miss: misses[length] / TAPE_SD_MM }]))
+    return LENGTHS.flatMap((length) =>
+      misses[length] === undefined ? [] : [{ by: slopes(length), miss: misses[length] / TAPE_SD_MM }],
+    )
   })
-  const design = new Matrix([...rows.map((r) => r.by), ...axes.map((_, i) => axes.map((__, j) => (i === j ? 1 / MACHINE_SD_MM : 0)))])
+  const design = new Matrix([
+    ...rows.map((r) => r.by),
+    ...axes.map((_, i) => axes.map((__, j) => (i === j ? 1 / MACHINE_SD_MM : 0))),
+  ])
   const wanted = Matrix.columnVector([...rows.map((r) => r.miss), ...axes.map(() => 0)])
   const covariance = pseudoInverse(design.transpose().mmul(design))
   const solved = covariance.mmul(design.transpose()).mmul(wanted).to1DArray()
   return {
     offsetsMm: Object.fromEntries(axes.map((name, i) => [name, Number(solved[i].toFixed(2))])),
-    sdMm: Object.fromEntries(axes.map((name, i) => [name, Number(Math.hypot(Math.sqrt(covariance.get(i, i)), typeSdMm[name] ?? 0).toFixed(2))])),
+    sdMm: Object.fromEntries(
+      axes.map((name, i) => [
+        name,
+        Number(Math.hypot(Math.sqrt(covariance.get(i, i)), typeSdMm[name] ?? 0).toFixed(2)),
+      ]),
+    ),
   }
 }
 
 /** What most likely happened to a machine whose tape no longer agrees. */
-export type Disagreement = Readonly<{ length: LengthName; mm: number; cause: 'postSlipped' | 'saddleSwapped' | 'wrongMark' | 'barMoved' | 'unexplained' }>
+export type Disagreement = Readonly<{
+  length: LengthName
+  mm: number
+  cause: 'postSlipped' | 'saddleSwapped' | 'wrongMark' | 'barMoved' | 'unexplained'
+}>
 
 /** Lengths that disagree with the bike by more than 5 mm, each with its likeliest cause; none when all agree. */
 export function disagreements(bikeType: BikeType, bike: Bike | undefined, reading: TapeReading): Disagreement[] {
   const misses = missesOf(bikeType, bike, reading)
   return LENGTHS.flatMap((length) => {
     const mm = misses[length]
-    return mm === undefined || Math.abs(mm) <= DISAGREES_MM ? [] : [{ length, mm, cause: causeOf(bikeType, misses, length, mm) }]
+    return mm === undefined || Math.abs(mm) <= DISAGREES_MM
+      ? []
+      : [{ length, mm, cause: causeOf(bikeType, misses, length, mm) }]
   })
 }
 
-function causeOf(bikeType: BikeType, misses: Partial<Record<LengthName, number>>, length: LengthName, mm: number): Disagreement['cause'] {
+function causeOf(
+  bikeType: BikeType,
+  misses: Partial<Record<LengthName, number>>,
+  length: LengthName,
+  mm: number,
+): Disagreement['cause'] {
   const scale = axisOf(bikeType, AXIS_OF_LENGTH[length])?.scale
   const pitch = scale ? pitchMm(scale) : 0
   const marksOff = pitch > DISAGREES_MM ? Math.round(mm / pitch) : 0
@@ -68,4 +95,3 @@ function causeOf(bikeType: BikeType, misses: Partial<Record<LengthName, number>>
   if (length === 'reachMm' && off('setbackMm')) return 'saddleSwapped'
   return length === 'stackMm' || length === 'reachMm' ? 'barMoved' : 'unexplained'
 }
-

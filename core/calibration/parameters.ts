@@ -21,7 +21,13 @@ const GUESS_SD = Object.freeze({ originMm: 25, directionDeg: 3, factor: 0.05 })
 
 export function guessed(bikeType: BikeType): Parameters {
   const { seatOrigin, gripOrigin } = bikeType
-  return Float64Array.from([seatOrigin.xMm, seatOrigin.yMm, gripOrigin.xMm, gripOrigin.yMm, ...axesOf(bikeType).flatMap((name) => [axisOf(bikeType, name)!.directionDeg, 1])])
+  return Float64Array.from([
+    seatOrigin.xMm,
+    seatOrigin.yMm,
+    gripOrigin.xMm,
+    gripOrigin.yMm,
+    ...axesOf(bikeType).flatMap((name) => [axisOf(bikeType, name)!.directionDeg, 1]),
+  ])
 }
 
 /** One over the guess's variance, per parameter. */
@@ -46,8 +52,17 @@ export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
   const guess = guessed(bikeType)
   const axes = axesOf(bikeType)
   const far = (by: number, sd: number) => Math.abs(by) > STRAY_SPREADS * sd
-  const origins = ([['saddle', SEAT_X], ['grip', GRIP_X]] as const).map(([point, x]) => ({ code: 'origin' as const, point, xMm: p[x] - guess[x], yMm: p[x + 1] - guess[x + 1] }))
-  const directions = axes.map((axis) => ({ code: 'direction' as const, axis, deg: turned(p[firstOf(axes, axis)] - guess[firstOf(axes, axis)]) }))
+  const origins = (
+    [
+      ['saddle', SEAT_X],
+      ['grip', GRIP_X],
+    ] as const
+  ).map(([point, x]) => ({ code: 'origin' as const, point, xMm: p[x] - guess[x], yMm: p[x + 1] - guess[x + 1] }))
+  const directions = axes.map((axis) => ({
+    code: 'direction' as const,
+    axis,
+    deg: turned(p[firstOf(axes, axis)] - guess[firstOf(axes, axis)]),
+  }))
   const spacings = axes.map((axis) => ({ code: 'spacing' as const, axis, share: p[firstOf(axes, axis) + 1] - 1 }))
   return [
     ...origins.filter(({ xMm, yMm }) => far(xMm, GUESS_SD.originMm) || far(yMm, GUESS_SD.originMm)),
@@ -60,7 +75,12 @@ export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
 export type Slope = Readonly<{ mm: number; by: Float64Array }>
 
 /** `positions` are the guess's millimetres along each axis; an axis left out stands at 0. */
-export function lengthAt(bikeType: BikeType, p: Parameters, positions: Readonly<Partial<Record<AxisName, number>>>, length: LengthName): Slope {
+export function lengthAt(
+  bikeType: BikeType,
+  p: Parameters,
+  positions: Readonly<Partial<Record<AxisName, number>>>,
+  length: LengthName,
+): Slope {
   const axes = axesOf(bikeType)
   const seat = pointAt(axes, p, positions, SEAT_X, ['seatHeight', 'seatSlide'])
   if (length === 'setbackMm') return { mm: -(seat.x + bikeType.saddle.noseAheadMm), by: seat.byX.map((v) => -v) }
@@ -73,7 +93,13 @@ export function lengthAt(bikeType: BikeType, p: Parameters, positions: Readonly<
   return { mm: grip.x - seat.x, by: grip.byX.map((v, i) => v - seat.byX[i]) }
 }
 
-function pointAt(axes: readonly AxisName[], p: Parameters, positions: Readonly<Partial<Record<AxisName, number>>>, origin: number, own: readonly AxisName[]) {
+function pointAt(
+  axes: readonly AxisName[],
+  p: Parameters,
+  positions: Readonly<Partial<Record<AxisName, number>>>,
+  origin: number,
+  own: readonly AxisName[],
+) {
   const byX = new Float64Array(p.length)
   const byY = new Float64Array(p.length)
   byX[origin] = 1
@@ -108,7 +134,12 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
       return [name, { directionDeg: turned(p[i]), scale: stretched(axisOf(bikeType, name)!.scale, p[i + 1]) }]
     }),
   ) as BikeType['axes']
-  return { ...bikeType, seatOrigin: { xMm: p[SEAT_X], yMm: p[SEAT_X + 1] }, gripOrigin: { xMm: p[GRIP_X], yMm: p[GRIP_X + 1] }, axes: fitted }
+  return {
+    ...bikeType,
+    seatOrigin: { xMm: p[SEAT_X], yMm: p[SEAT_X + 1] },
+    gripOrigin: { xMm: p[GRIP_X], yMm: p[GRIP_X + 1] },
+    axes: fitted,
+  }
 }
 
 /** The same direction within −180…180°. */

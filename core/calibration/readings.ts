@@ -8,9 +8,19 @@ export type LengthName = keyof Lengths
 export const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const satisfies readonly LengthName[]
 
 /** The length by which an axis' expected error is kept: the one that mostly follows it. */
-export const LENGTH_OF_AXIS = Object.freeze({ seatHeight: 'saddleHeightMm', seatSlide: 'setbackMm', barHeight: 'stackMm', barSlide: 'reachMm' } as const)
+export const LENGTH_OF_AXIS = Object.freeze({
+  seatHeight: 'saddleHeightMm',
+  seatSlide: 'setbackMm',
+  barHeight: 'stackMm',
+  barSlide: 'reachMm',
+} as const)
 /** The axis a length mostly follows. */
-export const AXIS_OF_LENGTH = Object.freeze({ saddleHeightMm: 'seatHeight', setbackMm: 'seatSlide', reachMm: 'barSlide', stackMm: 'barHeight' } as const)
+export const AXIS_OF_LENGTH = Object.freeze({
+  saddleHeightMm: 'seatHeight',
+  setbackMm: 'seatSlide',
+  reachMm: 'barSlide',
+  stackMm: 'barHeight',
+} as const)
 
 /** One number read off the tape, with where it came from. */
 export type Observation = Readonly<{ reading: number; length: LengthName; mm: number; marks: Marks }>
@@ -18,7 +28,9 @@ export type Observation = Readonly<{ reading: number; length: LengthName; mm: nu
 /** Every number of all readings, in order. */
 export function observationsOf(readings: readonly TapeReading[]): Observation[] {
   return readings.flatMap(({ marks, lengths }, reading) =>
-    LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [{ reading, length, mm: lengths[length], marks }])),
+    LENGTHS.flatMap((length) =>
+      lengths[length] === undefined ? [] : [{ reading, length, mm: lengths[length], marks }],
+    ),
   )
 }
 

@@ -47,7 +47,8 @@ export function slipsThatExplain(bikeType: BikeType, observed: readonly Observat
 /** The numbers as they would have been without the slip. */
 function withoutSlip(bikeType: BikeType, observed: readonly Observation[], slip: Slip): Observation[] {
   if (slip.code === 'reversedLabels') {
-    const turned = (label: Label | undefined) => (label === undefined ? undefined : opposite(bikeType, slip.axis, label))
+    const turned = (label: Label | undefined) =>
+      label === undefined ? undefined : opposite(bikeType, slip.axis, label)
     return observed.map((o) => ({ ...o, marks: { ...o.marks, [slip.axis]: turned(o.marks[slip.axis]) } }))
   }
   return observed.map((o) => ({ ...o, mm: lengthWithoutSlip(bikeType, o.length, o.mm, slip) }))
@@ -109,8 +110,15 @@ function opposite(bikeType: BikeType, axis: AxisName, label: Label): Label {
 const ROUGH_ROUNDS = 6
 
 function roughFit(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
-  let fit = fitTape(bikeType, observed, observed.map(() => 1), guessed(bikeType), ROUGH_ROUNDS)
-  for (let round = 0; round < ROUGH_ROUNDS; round++) fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters, ROUGH_ROUNDS)
+  let fit = fitTape(
+    bikeType,
+    observed,
+    observed.map(() => 1),
+    guessed(bikeType),
+    ROUGH_ROUNDS,
+  )
+  for (let round = 0; round < ROUGH_ROUNDS; round++)
+    fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters, ROUGH_ROUNDS)
   return fit
 }
 

@@ -19,14 +19,18 @@ export function reasonFor(bikeType: BikeType, { length, mm, marks }: Observation
   if (Math.abs(mm * 10 - fittedMm) < 10 * EXPLAINED_MM && Math.abs(fittedMm) > 100) return { code: 'tenfold' }
   if (Math.abs(mm * 25.4 - fittedMm) < 25 && Math.abs(fittedMm) > 100) return { code: 'inches' }
   const tens = Math.round(missMm / 10) * 10
-  if (tens !== 0 && tens % 50 === 0 && Math.abs(missMm - tens) < EXPLAINED_MM) return { code: 'roundCentimetres', mm: tens }
+  if (tens !== 0 && tens % 50 === 0 && Math.abs(missMm - tens) < EXPLAINED_MM)
+    return { code: 'roundCentimetres', mm: tens }
   const neighbour = neighbourThatFits(bikeType, { length, mm, marks })
   if (neighbour) return { code: 'otherMark', ...neighbour }
   if (tens !== 0 && Math.abs(missMm - tens) < EXPLAINED_MM / 2) return { code: 'roundCentimetres', mm: tens }
   return { code: 'unexplained' }
 }
 
-function neighbourThatFits(bikeType: BikeType, { length, mm, marks }: Pick<Observation, 'length' | 'mm' | 'marks'>): { axis: AxisName; label: Label } | null {
+function neighbourThatFits(
+  bikeType: BikeType,
+  { length, mm, marks }: Pick<Observation, 'length' | 'mm' | 'marks'>,
+): { axis: AxisName; label: Label } | null {
   for (const axis of axesOf(bikeType)) {
     const label = marks[axis]
     if (label === undefined) continue

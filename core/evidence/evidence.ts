@@ -33,7 +33,17 @@ export type EvidenceOf<K extends EvidenceKind> = Extract<Evidence, { kind: K }>
 
 /** Kinds of the wire format that this version refuses by name, so that nothing is ignored silently. */
 export const UNBUILT_KINDS: readonly string[] = Object.freeze([
-  'segment', 'rocking', 'footPitch', 'build', 'trunkAngle', 'plumbByEye', 'forearmGauge', 'elbows', 'reachFeel', 'clearance', 'wish',
+  'segment',
+  'rocking',
+  'footPitch',
+  'build',
+  'trunkAngle',
+  'plumbByEye',
+  'forearmGauge',
+  'elbows',
+  'reachFeel',
+  'clearance',
+  'wish',
 ])
 
 /** Checks made with the rider in the saddle. */

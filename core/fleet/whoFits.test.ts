@@ -6,7 +6,23 @@ import { fleetShare, limitsOf, STATURES_MM, whoFits } from './whoFits'
 
 const fits = whoFits({ bikeType: HOLES_BIKE, riders: 120 })
 const of = (type: BikeType) => whoFits({ bikeType: type, riders: 120 })
-const short: BikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatHeight: { ...HOLES_BIKE.axes.seatHeight, scale: { marks: [{ label: '1', mm: 80 }, { label: '2', mm: 120 }, { label: '3', mm: 160 }], halfMarks: false } } } }
+const short: BikeType = {
+  ...HOLES_BIKE,
+  axes: {
+    ...HOLES_BIKE.axes,
+    seatHeight: {
+      ...HOLES_BIKE.axes.seatHeight,
+      scale: {
+        marks: [
+          { label: '1', mm: 80 },
+          { label: '2', mm: 120 },
+          { label: '3', mm: 160 },
+        ],
+        halfMarks: false,
+      },
+    },
+  },
+}
 
 test('statures run from 140 to 205 cm', () => {
   expect([STATURES_MM[0], STATURES_MM[STATURES_MM.length - 1]]).toEqual([1400, 2050])
@@ -26,15 +42,26 @@ test('marks added never shut anyone out', () => {
 test('short of marks at both ends, the sentence names stature, share, axis and type', () => {
   const limits = limitsOf(of(short)).filter((l) => l.axis === 'seatHeight')
   expect(limits.map((l) => l.end)).toEqual(['short', 'tall'])
-  expect(limitSaid('Bracken', { end: 'short', axis: 'seatHeight', statureMm: 1540, withoutShare: 0.4 }, 'metric')).toBe('At 154 cm and below two in five find no seat height mark on Bracken.')
-  expect(limitSaid('Bracken', { end: 'tall', axis: 'barSlide', statureMm: 1905, withoutShare: 0.2 }, 'feet')).toBe('From 6′3″ on one in five finds no bar slide mark on Bracken.')
-  expect([1, 0.8, 0.5, 0.21].map(shareSaid)).toEqual(['nearly everyone', 'four in five', 'three in five', 'one in five'])
+  expect(limitSaid('Bracken', { end: 'short', axis: 'seatHeight', statureMm: 1540, withoutShare: 0.4 }, 'metric')).toBe(
+    'At 154 cm and below two in five find no seat height mark on Bracken.',
+  )
+  expect(limitSaid('Bracken', { end: 'tall', axis: 'barSlide', statureMm: 1905, withoutShare: 0.2 }, 'feet')).toBe(
+    'From 6′3″ on one in five finds no bar slide mark on Bracken.',
+  )
+  expect([1, 0.8, 0.5, 0.21].map(shareSaid)).toEqual([
+    'nearly everyone',
+    'four in five',
+    'three in five',
+    'one in five',
+  ])
 })
 
 test('it agrees with the recommendation: where nearly nobody finds a seat mark, a rider of that stature is told the post ends', () => {
   const tall = of(short).find((f) => f.statureMm === 2000)!
   expect(tall.axes.seatHeight).toBeLessThan(0.1)
-  expect(fit({ bikeType: short, samples: 1000, evidence: [{ kind: 'stature', mm: 2000 }] }).next.kind).toBe('outOfRange')
+  expect(fit({ bikeType: short, samples: 1000, evidence: [{ kind: 'stature', mm: 2000 }] }).next.kind).toBe(
+    'outOfRange',
+  )
 })
 
 test('same seed, same shares; progress is told once a stature', () => {

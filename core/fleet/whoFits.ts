@@ -6,7 +6,14 @@ import { bottomFlexionDeg, levelPlumbMm, legOn } from '../linkage/leg'
 import { DEFAULT_SOLE_MM, FRACTION_OF_STATURE } from '../rider/anthropometry'
 import { bodyAt, PRIOR_PARTS, priorFor, tableOf, type Body, type Prior } from '../rider/prior'
 import { stopsOf } from '../scale/scale'
-import { BAR_WINDOW_MM, FOREARM_GAP_WINDOW_MM, inWindow, PLUMB_WINDOW_MM, schoolOf, type School } from '../school/school'
+import {
+  BAR_WINDOW_MM,
+  FOREARM_GAP_WINDOW_MM,
+  inWindow,
+  PLUMB_WINDOW_MM,
+  schoolOf,
+  type School,
+} from '../school/school'
 
 /** Statures looked at, mm: 140 to 205 cm in steps of 5. */
 export const STATURES_MM: readonly number[] = Object.freeze(Array.from({ length: 14 }, (_, i) => 1400 + 50 * i))
@@ -22,14 +29,24 @@ export type FitAtStature = Readonly<{
   axes: Readonly<Partial<Record<AxisName, number>>>
 }>
 
-export type WhoFitsRequest = Readonly<{ bikeType: BikeType; bike?: Bike; school?: Partial<School>; prior?: Prior; seed?: number; riders?: number }>
+export type WhoFitsRequest = Readonly<{
+  bikeType: BikeType
+  bike?: Bike
+  school?: Partial<School>
+  prior?: Prior
+  seed?: number
+  riders?: number
+}>
 
 /**
  * Who fits a type: seeded riders of each stature, each asked whether some seat height with some slide puts the knee into
  * its window and the plumb line into its own, whether a bar height stands level with or above that saddle, and, where
  * the forearm gauge is valid, whether a bar slide meets the forearm. The same bodies serve every stature, so the curve is smooth.
  */
-export function whoFits(request: WhoFitsRequest, told: (done: number, of: number) => void = () => undefined): FitAtStature[] {
+export function whoFits(
+  request: WhoFitsRequest,
+  told: (done: number, of: number) => void = () => undefined,
+): FitAtStature[] {
   const riders = request.riders ?? 300
   const school = schoolOf(request.school)
   const random = randomFrom(request.seed ?? 1)
@@ -60,23 +77,42 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
   const [heights, slides, barHeights] = [seatHeight, seatSlide, barHeight].map((axis) => stopsOf(axis.scale))
   const barSlides = barSlide ? stopsOf(barSlide.scale) : [{ label: '', mm: 0 }]
   const seats = heights.map((h) => slides.map((s) => placeAt(bikeType, bike, { seatHeight: h.mm, seatSlide: s.mm })))
-  const grips = barHeights.map((h) => barSlides.map((s) => placeAt(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip))
+  const grips = barHeights.map((h) =>
+    barSlides.map((s) => placeAt(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip),
+  )
   const bottomDeg = bottomCrankDeg(bikeType)
   const [least] = BAR_WINDOW_MM.level
   const bars = [school.bars === 'neverBelow' ? 0 : least, BAR_WINDOW_MM.above[1]] as const
 
   return (body) => {
     const leg = legOn(body, DEFAULT_SOLE_MM, bikeType, bottomDeg)
-    const kneeHolds = (seat: { xMm: number; yMm: number }) => inWindow(bottomFlexionDeg(leg, seat), school.kneeWindowDeg)
-    const plumbHolds = (seat: { xMm: number; yMm: number }) => inWindow(levelPlumbMm(leg, seat), PLUMB_WINDOW_MM[school.foreAft])
+    const kneeHolds = (seat: { xMm: number; yMm: number }) =>
+      inWindow(bottomFlexionDeg(leg, seat), school.kneeWindowDeg)
+    const plumbHolds = (seat: { xMm: number; yMm: number }) =>
+      inWindow(levelPlumbMm(leg, seat), PLUMB_WINDOW_MM[school.foreAft])
     const good = seats.flatMap((row) => row.filter(({ seat }) => kneeHolds(seat)))
     const both = good.filter(({ seat }) => plumbHolds(seat))
     // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
-    const standing = both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
+    const standing =
+      both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
     const barHolds = standing.some(({ seat }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars)))
     const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * body.statureMm
-    const gaugeHolds = !bikeType.forearmGaugeValid || !barSlide || standing.some(({ seat, nose }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars) && row.some((grip) => inWindow(grip.xMm - nose.xMm - fingertipMm, FOREARM_GAP_WINDOW_MM))))
-    return { seatHeight: good.length > 0, seatSlide: good.length === 0 || both.length > 0, barHeight: barHolds, barSlide: gaugeHolds || !barHolds }
+    const gaugeHolds =
+      !bikeType.forearmGaugeValid ||
+      !barSlide ||
+      standing.some(({ seat, nose }) =>
+        grips.some(
+          (row) =>
+            inWindow(row[0].yMm - seat.yMm, bars) &&
+            row.some((grip) => inWindow(grip.xMm - nose.xMm - fingertipMm, FOREARM_GAP_WINDOW_MM)),
+        ),
+      )
+    return {
+      seatHeight: good.length > 0,
+      seatSlide: good.length === 0 || both.length > 0,
+      barHeight: barHolds,
+      barSlide: gaugeHolds || !barHolds,
+    }
   }
 }
 

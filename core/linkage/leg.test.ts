@@ -6,15 +6,26 @@ import { poseAt, type Rider } from './pose'
 
 const BOTTOM = 163
 const table = tableOf(priorFor('natural'))
-const scores = fc.array(fc.double({ min: -2.5, max: 2.5, noNaN: true }), { minLength: PRIOR_PARTS.length, maxLength: PRIOR_PARTS.length })
+const scores = fc.array(fc.double({ min: -2.5, max: 2.5, noNaN: true }), {
+  minLength: PRIOR_PARTS.length,
+  maxLength: PRIOR_PARTS.length,
+})
 
 /** The same body as the linkage sees one. */
-const riderOf = (body: Body, footPitchDeg: number): Rider => ({ ...meanRider(body.statureMm), ...body, soleMm: 10, footPitchDeg })
+const riderOf = (body: Body, footPitchDeg: number): Rider => ({
+  ...meanRider(body.statureMm),
+  ...body,
+  soleMm: 10,
+  footPitchDeg,
+})
 const legOf = (body: Body) => legOn(body, 10, CRANK, BOTTOM)
 
 /** The mean body with a fixed foot pitch at the bottom. */
 function meanBody(statureMm: number, bottomPitchDeg: number): Body {
-  const prior = priorFor('natural', { statureMm: { mean: statureMm, sd: 0 }, bottomPitchDeg: { mean: bottomPitchDeg, sd: 0 } })
+  const prior = priorFor('natural', {
+    statureMm: { mean: statureMm, sd: 0 },
+    bottomPitchDeg: { mean: bottomPitchDeg, sd: 0 },
+  })
   return bodyAt(tableOf(prior), new Float64Array(PRIOR_PARTS.length))
 }
 
@@ -35,9 +46,11 @@ test('the quick leg and the full pose agree on the knee at the bottom and on the
       const body = bodyAt(table, drawn)
       const contact = contactAt(share * body.statureMm, 620)
       const bottom = poseAt(riderOf(body, body.bottomPitchDeg), contact, CRANK, BOTTOM)
-      if (bottom.outcome === 'posed') expect(bottomFlexionDeg(legOf(body), contact.seat)).toBeCloseTo(bottom.kneeFlexionDeg, 6)
+      if (bottom.outcome === 'posed')
+        expect(bottomFlexionDeg(legOf(body), contact.seat)).toBeCloseTo(bottom.kneeFlexionDeg, 6)
       const forward = poseAt(riderOf(body, body.forwardPitchDeg), contact, CRANK, 90)
-      if (forward.outcome === 'posed') expect(levelPlumbMm(legOf(body), contact.seat)).toBeCloseTo(forward.plumbOffsetMm, 6)
+      if (forward.outcome === 'posed')
+        expect(levelPlumbMm(legOf(body), contact.seat)).toBeCloseTo(forward.plumbOffsetMm, 6)
     }),
   )
 })
@@ -55,13 +68,19 @@ test('a knee angle and its hip–ankle distance are two names of one thing', () 
 })
 
 describe('heel check, mean rider of 1700 mm', () => {
-  const justStraight = (pitch: number) => crossing((height) => heelGapMm(legOf(meanBody(1700, pitch)), contactAt(height).seat))
+  const justStraight = (pitch: number) =>
+    crossing((height) => heelGapMm(legOf(meanBody(1700, pitch)), contactAt(height).seat))
 
   test('just straight at 701 mm, whatever the foot’s own pitch (trade notes)', () => {
     for (const pitch of [0, 5, 10, 15, 20]) expect(Math.abs(justStraight(pitch) - 701)).toBeLessThan(0.6)
   })
 
-  test.each([[5, 33], [10, 36], [15, 39], [20, 41]])('at pitch %i° it leaves the knee at %i°: low, as the literature on it reports', (pitch, deg) => {
+  test.each([
+    [5, 33],
+    [10, 36],
+    [15, 39],
+    [20, 41],
+  ])('at pitch %i° it leaves the knee at %i°: low, as the literature on it reports', (pitch, deg) => {
     const flexion = bottomFlexionDeg(legOf(meanBody(1700, pitch)), contactAt(justStraight(pitch)).seat)
     expect(Math.abs(flexion - deg)).toBeLessThan(0.6)
   })

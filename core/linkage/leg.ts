@@ -121,5 +121,8 @@ export function levelPlumbMm(legs: Legs, seat: Point, i = 0): number {
 }
 
 /** A measure of every leg with the saddle at `seat`, as a column. */
-export const eachLeg = (legs: Legs, seat: Point, measure: (legs: Legs, seat: Point, i: number) => number): Float64Array =>
-  columnOf(legs.count, (i) => measure(legs, seat, i))
+export const eachLeg = (
+  legs: Legs,
+  seat: Point,
+  measure: (legs: Legs, seat: Point, i: number) => number,
+): Float64Array => columnOf(legs.count, (i) => measure(legs, seat, i))

@@ -37,31 +37,49 @@ describe('the sanity values of the trade notes, mean rider of 1700 mm', () => {
     expect(Math.abs(posed(1700, height, 0).kneeFlexionDeg - top)).toBeLessThan(0.06)
   })
 
-  test.each([[0, 697], [5, 706], [10, 713], [15, 720], [20, 725]])('a foot pitched by %i° needs %i mm for 30°', (pitch, height) => {
+  test.each([
+    [0, 697],
+    [5, 706],
+    [10, 713],
+    [15, 720],
+    [20, 725],
+  ])('a foot pitched by %i° needs %i mm for 30°', (pitch, height) => {
     expect(Math.abs(heightFor(30, 1700, pitch) - height)).toBeLessThan(0.6)
   })
 
-  test.each([[620, 64.7, 64.8, 84.1], [660, 61.4, 69.8, 80.9], [700, 58.1, 75.0, 77.6]])(
-    'reach %i mm: trunk %f°, trunk to arm %f°, hip at the top %f°',
-    (reach, trunk, arm, hip) => {
-      const pose = poseAt(meanRider(1700), contactAt(715, reach), CRANK, 0) as Posed
-      expect(Math.abs(pose.trunkAngleDeg - trunk)).toBeLessThan(0.06)
-      expect(Math.abs(pose.shoulderAngleDeg - arm)).toBeLessThan(0.06)
-      expect(Math.abs(pose.hipAngleDeg - hip)).toBeLessThan(0.06)
-    },
-  )
+  test.each([
+    [620, 64.7, 64.8, 84.1],
+    [660, 61.4, 69.8, 80.9],
+    [700, 58.1, 75.0, 77.6],
+  ])('reach %i mm: trunk %f°, trunk to arm %f°, hip at the top %f°', (reach, trunk, arm, hip) => {
+    const pose = poseAt(meanRider(1700), contactAt(715, reach), CRANK, 0) as Posed
+    expect(Math.abs(pose.trunkAngleDeg - trunk)).toBeLessThan(0.06)
+    expect(Math.abs(pose.shoulderAngleDeg - arm)).toBeLessThan(0.06)
+    expect(Math.abs(pose.hipAngleDeg - hip)).toBeLessThan(0.06)
+  })
 
   test('a millimetre of saddle is worth 1.4 per degree near 20°, 2 near 30°, 2.4 near 40°', () => {
     const perDegree = (deg: number) => heightFor(deg - 0.5, 1700) - heightFor(deg + 0.5, 1700)
     // The notes round and say "near": held to 0.2 mm.
-    for (const [deg, mm] of [[20, 1.4], [30, 2.0], [40, 2.4]] as const) expect(Math.abs(perDegree(deg) - mm)).toBeLessThan(0.2)
+    for (const [deg, mm] of [
+      [20, 1.4],
+      [30, 2.0],
+      [40, 2.4],
+    ] as const)
+      expect(Math.abs(perDegree(deg) - mm)).toBeLessThan(0.2)
   })
 })
 
 describe('published rules (sources recalled from memory)', () => {
   const inseam = (statureMm: number) => F.inseam * statureMm
 
-  test.each([[1550, 30.6], [1650, 29.0], [1750, 27.5], [1850, 26.0], [1950, 24.7]])(
+  test.each([
+    [1550, 30.6],
+    [1650, 29.0],
+    [1750, 27.5],
+    [1850, 26.0],
+    [1950, 24.7],
+  ])(
     '109 %% of inseam to the pedal axle (Hamley & Thomas 1967) puts the mean rider of %i mm at %f°',
     (stature, deg) => {
       const height = 1.09 * inseam(stature) - CRANK.crankMm
@@ -69,7 +87,13 @@ describe('published rules (sources recalled from memory)', () => {
     },
   )
 
-  test.each([[1550, 20.1], [1650, 25.8], [1750, 29.9], [1850, 33.2], [1950, 35.9]])(
+  test.each([
+    [1550, 20.1],
+    [1650, 25.8],
+    [1750, 29.9],
+    [1850, 33.2],
+    [1950, 35.9],
+  ])(
     '0.883 of inseam to the crank axle puts the mean rider of %i mm at %f° (common practice, no source)',
     (stature, deg) => {
       expect(Math.abs(posed(stature, 0.883 * inseam(stature), BOTTOM).kneeFlexionDeg - deg)).toBeLessThan(0.2)
@@ -98,13 +122,15 @@ describe('published rules (sources recalled from memory)', () => {
     expect(F.shoulderHeight - F.trochanterHeight).toBeCloseTo(F.trunk, 10)
   })
 
-  test.each([[1550, 645, 1.091], [1700, 720, 1.086], [1850, 794, 1.081], [1950, 844, 1.079]])(
-    '30° for %i mm needs %i mm, %f times the inseam to the pedal axle',
-    (stature, height, factor) => {
-      expect(Math.abs(heightFor(30, stature) - height)).toBeLessThan(0.6)
-      expect(Math.abs(toPedal(heightFor(30, stature)) / inseam(stature) - factor)).toBeLessThan(0.001)
-    },
-  )
+  test.each([
+    [1550, 645, 1.091],
+    [1700, 720, 1.086],
+    [1850, 794, 1.081],
+    [1950, 844, 1.079],
+  ])('30° for %i mm needs %i mm, %f times the inseam to the pedal axle', (stature, height, factor) => {
+    expect(Math.abs(heightFor(30, stature) - height)).toBeLessThan(0.6)
+    expect(Math.abs(toPedal(heightFor(30, stature)) / inseam(stature) - factor)).toBeLessThan(0.001)
+  })
 })
 
 describe('laws of the linkage', () => {
@@ -131,14 +157,19 @@ describe('laws of the linkage', () => {
       fc.property(stature, fc.double({ min: 140, max: 190, noNaN: true }), (h, c) => {
         const low = poseAt(meanRider(h), contactAt(0.4 * h), CRANK, c)
         const high = poseAt(meanRider(h), contactAt(0.4 * h + 8), CRANK, c)
-        if (low.outcome === 'posed' && high.outcome === 'posed') expect(high.kneeFlexionDeg).toBeLessThan(low.kneeFlexionDeg)
+        if (low.outcome === 'posed' && high.outcome === 'posed')
+          expect(high.kneeFlexionDeg).toBeLessThan(low.kneeFlexionDeg)
       }),
     )
   })
 
   test('pitch through top, forward and bottom meets all three', () => {
     const rider = { ...meanRider(1700), footPitchDeg: { top: 15, forward: 5, bottom: 12 } }
-    for (const [c, pitch] of [[0, 15], [90, 5], [180, 12]] as const) {
+    for (const [c, pitch] of [
+      [0, 15],
+      [90, 5],
+      [180, 12],
+    ] as const) {
       const varied = poseAt(rider, contactAt(700), CRANK, c) as Posed
       const fixed = poseAt({ ...rider, footPitchDeg: pitch }, contactAt(700), CRANK, c) as Posed
       expect(varied.kneeFlexionDeg).toBeCloseTo(fixed.kneeFlexionDeg, 9)

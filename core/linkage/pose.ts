@@ -73,10 +73,12 @@ export function poseAt(rider: Rider, contact: Contact, crank: Crank, crankDeg: n
   )
   const ankle = shifted(pedal, foot.xMm, foot.yMm)
   const knee = meet(hip, rider.thighMm, ankle, rider.shankMm, 'forward')
-  if (knee.outcome === 'unreachable') return { crankDeg, outcome: 'unreachable', limb: 'leg', missingMm: knee.missingMm }
+  if (knee.outcome === 'unreachable')
+    return { crankDeg, outcome: 'unreachable', limb: 'leg', missingMm: knee.missingMm }
   const armMm = spanMm(rider.upperArmMm, rider.forearmToGripMm, rider.elbowFlexionDeg)
   const shoulder = meet(hip, rider.trunkMm, contact.grip, armMm, 'upper')
-  if (shoulder.outcome === 'unreachable') return { crankDeg, outcome: 'unreachable', limb: 'arm', missingMm: shoulder.missingMm }
+  if (shoulder.outcome === 'unreachable')
+    return { crankDeg, outcome: 'unreachable', limb: 'arm', missingMm: shoulder.missingMm }
   return {
     crankDeg,
     outcome: 'posed',

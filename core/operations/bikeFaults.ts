@@ -17,16 +17,21 @@ export function bikeTypeFaults(bikeType: BikeType, at: string): Fault[] {
       const { min, max, resolution, mmPerUnit } = scale.ruler
       if (max < min) return [{ pointer: `${here}/ruler/max`, reason: 'lies below the ruler’s min' }]
       if (mmPerUnit === 0) return [{ pointer: `${here}/ruler/mmPerUnit`, reason: 'must not be 0' }]
-      if ((max - min) / resolution > MOST_STOPS) return [{ pointer: `${here}/ruler/resolution`, reason: `gives more than ${MOST_STOPS} steps` }]
+      if ((max - min) / resolution > MOST_STOPS)
+        return [{ pointer: `${here}/ruler/resolution`, reason: `gives more than ${MOST_STOPS} steps` }]
       return []
     }
     const stops = stopsOf(scale)
     const twice = scale.marks.flatMap((mark, i) =>
-      scale.marks.findIndex((m) => m.label === mark.label) < i ? [{ pointer: `${here}/marks/${i}/label`, reason: `${mark.label} stands twice on this scale` }] : [],
+      scale.marks.findIndex((m) => m.label === mark.label) < i
+        ? [{ pointer: `${here}/marks/${i}/label`, reason: `${mark.label} stands twice on this scale` }]
+        : [],
     )
     const sign = stops.length > 1 ? Math.sign(stops[stops.length - 1].mm - stops[0].mm) : 1
     const turning = scale.marks.flatMap((mark, i) =>
-      i > 0 && Math.sign(mark.mm - scale.marks[i - 1].mm) !== sign ? [{ pointer: `${here}/marks/${i}/mm`, reason: 'does not follow in order along the axis' }] : [],
+      i > 0 && Math.sign(mark.mm - scale.marks[i - 1].mm) !== sign
+        ? [{ pointer: `${here}/marks/${i}/mm`, reason: 'does not follow in order along the axis' }]
+        : [],
     )
     return [...twice, ...turning]
   })
@@ -45,7 +50,10 @@ export function bikeFaults(bikeType: BikeType, bike: Bike | undefined, at: strin
 
 /** Labels the scales do not have, with the nearest, and axes the type lacks. */
 export function marksFaults(bikeType: BikeType, marks: Marks | undefined, at: string): Fault[] {
-  return positionsOf(bikeType, marks ?? {}).faults.map((fault) => ({ pointer: `${at}/${fault.axis}`, reason: markReason(bikeType, fault) }))
+  return positionsOf(bikeType, marks ?? {}).faults.map((fault) => ({
+    pointer: `${at}/${fault.axis}`,
+    reason: markReason(bikeType, fault),
+  }))
 }
 
 function markReason(bikeType: BikeType, fault: MarkFault): string {

@@ -6,7 +6,11 @@ const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
-  const { evidence, samples, readings } = (request ?? {}) as { evidence?: unknown; samples?: unknown; readings?: unknown }
+  const { evidence, samples, readings } = (request ?? {}) as {
+    evidence?: unknown
+    samples?: unknown
+    readings?: unknown
+  }
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   return (Math.max(1, evidence.length) * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000
@@ -16,5 +20,10 @@ export function workOf(operation: string, request: unknown): number {
 export function costFaults(operation: string, request: unknown): Fault[] {
   const work = workOf(operation, request)
   if (work <= MOST_WORK) return []
-  return [{ pointer: '/samples', reason: `too many for this many rows: rows times samples may be at most ${MOST_WORK * 1000}` }]
+  return [
+    {
+      pointer: '/samples',
+      reason: `too many for this many rows: rows times samples may be at most ${MOST_WORK * 1000}`,
+    },
+  ]
 }

@@ -21,7 +21,14 @@ export function withoutRepeats(faults: readonly Fault[]): Fault[] {
   return faults.filter(({ pointer }) => !seen.has(pointer) && seen.add(pointer))
 }
 
-const ARTICLE: Readonly<Record<string, string>> = { object: 'an object', array: 'a list', string: 'a text', number: 'a number', integer: 'a whole number', boolean: 'true or false' }
+const ARTICLE: Readonly<Record<string, string>> = {
+  object: 'an object',
+  array: 'a list',
+  string: 'a text',
+  number: 'a number',
+  integer: 'a whole number',
+  boolean: 'true or false',
+}
 
 /** Ajv's errors in words; what only says that a branch failed is left out, since the branch's own faults are there. */
 export function faultsOf(errors: readonly DefinedError[]): Fault[] {
@@ -39,7 +46,10 @@ function faultOf(error: DefinedError): Fault {
       return { pointer: at, reason: `must be ${ARTICLE[String(error.params.type)] ?? error.params.type}` }
     case 'minimum':
     case 'exclusiveMinimum':
-      return { pointer: at, reason: `is out of range: ${error.keyword === 'minimum' ? 'at least' : 'more than'} ${error.params.limit} is possible` }
+      return {
+        pointer: at,
+        reason: `is out of range: ${error.keyword === 'minimum' ? 'at least' : 'more than'} ${error.params.limit} is possible`,
+      }
     case 'maximum':
     case 'exclusiveMaximum':
       return { pointer: at, reason: `is out of range: at most ${error.params.limit} is possible` }
@@ -47,7 +57,10 @@ function faultOf(error: DefinedError): Fault {
       return { pointer: at, reason: `must be one of ${error.params.allowedValues.join(', ')}` }
     case 'minItems':
     case 'minLength':
-      return { pointer: at, reason: error.params.limit === 1 ? 'must not be empty' : `needs at least ${error.params.limit}` }
+      return {
+        pointer: at,
+        reason: error.params.limit === 1 ? 'must not be empty' : `needs at least ${error.params.limit}`,
+      }
     case 'maxItems':
     case 'maxLength':
       return { pointer: at, reason: `is too long: at most ${error.params.limit}` }

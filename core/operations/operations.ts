@@ -19,7 +19,13 @@ import { sizeFaults } from './sizeFaults'
 import * as generated from './validators.generated.cjs'
 
 export type PlaceRequest = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
-export type PoseRequest = Readonly<{ rider: Rider; contact: Contact; crankMm: number; pedalSurfaceMm: number; crankDeg: readonly number[] }>
+export type PoseRequest = Readonly<{
+  rider: Rider
+  contact: Contact
+  crankMm: number
+  pedalSurfaceMm: number
+  crankDeg: readonly number[]
+}>
 
 /** `recommend`'s answer: the advice in codes and figures, with finished English beside it. */
 export type Recommendation = Readonly<{
@@ -51,7 +57,11 @@ export type PlaceAnswer = ReturnType<typeof placeAt> & Readonly<{ assumed: AxisN
 export type PoseAnswer = Readonly<{ poses: Pose[] }>
 
 /** Requests checked beyond their schema, then answered. `faults` sees only what the schema let through. */
-type Operation = Readonly<{ validate: typeof generated.place; faults: (request: never) => Fault[]; answer: (request: never) => object }>
+type Operation = Readonly<{
+  validate: typeof generated.place
+  faults: (request: never) => Fault[]
+  answer: (request: never) => object
+}>
 
 const OPERATIONS: Readonly<Record<string, Operation>> = {
   place: { validate: generated.place, faults: placeFaults, answer: place },
@@ -67,7 +77,10 @@ export const OPERATION_NAMES = Object.keys(OPERATIONS)
  */
 export function run(operation: string, request: unknown): object | FaultAnswer {
   const found = Object.hasOwn(OPERATIONS, operation) ? OPERATIONS[operation] : undefined
-  if (!found) return faultAnswer('unknownOperation', [{ pointer: '', reason: `there is no operation ${operation}; there are ${OPERATION_NAMES.join(', ')}` }])
+  if (!found)
+    return faultAnswer('unknownOperation', [
+      { pointer: '', reason: `there is no operation ${operation}; there are ${OPERATION_NAMES.join(', ')}` },
+    ])
   const faults = requestFaults(operation, request)
   return faults.length > 0 ? faultAnswer('badRequest', withoutRepeats(faults)) : found.answer(request as never)
 }
@@ -94,7 +107,10 @@ export function evidenceFaults(row: unknown): Fault[] {
 /** `place`: seat, nose, grip and the tape's four lengths; axes left out count as 0 mm and are named. */
 export function place({ bikeType, bike, marks }: PlaceRequest): PlaceAnswer {
   const { positions } = positionsOf(bikeType, marks)
-  return { ...placeAt(bikeType, bike, positions), assumed: axesOf(bikeType).filter((name) => marks[name] === undefined) }
+  return {
+    ...placeAt(bikeType, bike, positions),
+    assumed: axesOf(bikeType).filter((name) => marks[name] === undefined),
+  }
 }
 
 /** `pose`: the rider on given contact points at each crank angle asked for. */
@@ -112,7 +128,6 @@ export function calibration({ bikeType, readings }: CalibrateRequest): Calibrate
   const suspects = answer.suspects.map((suspect) => ({ ...suspect, why: suspectSaid(bikeType, readings, suspect) }))
   const strays = answer.strays.map((stray) => ({ ...stray, why: straySaid(stray) }))
   return { ...answer, suspects, strays, slips, next }
-
 }
 
 /** `recommend`: the next best step with its chances, in figures and in words. */
@@ -133,28 +148,47 @@ export function fit(request: FitRequest): Recommendation {
 }
 
 function calibrateFaults({ bikeType, readings }: CalibrateRequest): Fault[] {
-  return [...bikeTypeFaults(bikeType, '/bikeType'), ...readings.flatMap(({ marks }, i) => marksFaults(bikeType, marks, `/readings/${i}/marks`))]
+  return [
+    ...bikeTypeFaults(bikeType, '/bikeType'),
+    ...readings.flatMap(({ marks }, i) => marksFaults(bikeType, marks, `/readings/${i}/marks`)),
+  ]
 }
 
 function placeFaults({ bikeType, bike, marks }: PlaceRequest): Fault[] {
-  return [...bikeTypeFaults(bikeType, '/bikeType'), ...bikeFaults(bikeType, bike, '/bike'), ...marksFaults(bikeType, marks, '/marks')]
+  return [
+    ...bikeTypeFaults(bikeType, '/bikeType'),
+    ...bikeFaults(bikeType, bike, '/bike'),
+    ...marksFaults(bikeType, marks, '/marks'),
+  ]
 }
 
 function recommendFaults({ bikeType, bike, school, evidence }: FitRequest): Fault[] {
   const scales = bikeTypeFaults(bikeType, '/bikeType')
   if (scales.length > 0) return scales
   const window = school?.kneeWindowDeg
-  const schoolFaults = window && window[0] > window[1] ? [{ pointer: '/school/kneeWindowDeg', reason: 'its first angle must not exceed its second' }] : []
-  const rows = evidence.flatMap((row, i) => [...marksFaults(bikeType, row.at, `/evidence/${i}/at`), ...rowFaults(evidence, i)])
+  const schoolFaults =
+    window && window[0] > window[1]
+      ? [{ pointer: '/school/kneeWindowDeg', reason: 'its first angle must not exceed its second' }]
+      : []
+  const rows = evidence.flatMap((row, i) => [
+    ...marksFaults(bikeType, row.at, `/evidence/${i}/at`),
+    ...rowFaults(evidence, i),
+  ])
   return [...bikeFaults(bikeType, bike, '/bike'), ...schoolFaults, ...rows]
 }
 
 function rowFaults(evidence: readonly Evidence[], i: number): Fault[] {
   const row = evidence[i]
   if (needsMarks(row) && row.at?.seatHeight === undefined)
-    return [{ pointer: `/evidence/${i}/at`, reason: `${isSaddleCheck(row) ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at` }]
+    return [
+      {
+        pointer: `/evidence/${i}/at`,
+        reason: `${isSaddleCheck(row) ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at`,
+      },
+    ]
   const stature = latest(evidence, 'stature')
-  if (row.kind === 'inseam' && stature && row.mm >= stature.mm) return [{ pointer: `/evidence/${i}/mm`, reason: 'an inseam cannot be as long as the whole body' }]
+  if (row.kind === 'inseam' && stature && row.mm >= stature.mm)
+    return [{ pointer: `/evidence/${i}/mm`, reason: 'an inseam cannot be as long as the whole body' }]
   return []
 }
 

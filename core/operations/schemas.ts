@@ -13,7 +13,12 @@ const lengthMm = { type: 'number', minimum: -5000, maximum: 5000 } as const
 const label = { type: 'string', minLength: 1, maxLength: 20 } as const
 
 const object = <P extends Record<string, object>>(properties: P, optional: readonly string[] = []) =>
-  ({ type: 'object', properties, required: Object.keys(properties).filter((k) => !optional.includes(k)), additionalProperties: false }) as const
+  ({
+    type: 'object',
+    properties,
+    required: Object.keys(properties).filter((k) => !optional.includes(k)),
+    additionalProperties: false,
+  }) as const
 
 const point = object({ xMm: lengthMm, yMm: lengthMm })
 const printedMarks = object({
@@ -36,10 +41,22 @@ const bikeType = object({
   crankMm: { type: 'number', minimum: 50, maximum: 300 },
   pedalSurfaceMm: { type: 'number', minimum: -50, maximum: 100 },
   axleHeightMm: { type: 'number', minimum: 50, maximum: 1000 },
-  saddle: object({ noseAheadMm: { type: 'number', minimum: 0, maximum: 400 }, lengthMm: positive, shape: { enum: ['flat', 'tailKick', 'curved'] } }),
+  saddle: object({
+    noseAheadMm: { type: 'number', minimum: 0, maximum: 400 },
+    lengthMm: positive,
+    shape: { enum: ['flat', 'tailKick', 'curved'] },
+  }),
   seatOrigin: { $ref: 'point' },
   gripOrigin: { $ref: 'point' },
-  axes: object({ seatHeight: { $ref: 'axis' }, seatSlide: { $ref: 'axis' }, barHeight: { $ref: 'axis' }, barSlide: { $ref: 'axis' } }, ['barSlide']),
+  axes: object(
+    {
+      seatHeight: { $ref: 'axis' },
+      seatSlide: { $ref: 'axis' },
+      barHeight: { $ref: 'axis' },
+      barSlide: { $ref: 'axis' },
+    },
+    ['barSlide'],
+  ),
   forearmGaugeValid: { type: 'boolean' },
 })
 const closing = { enum: CLOSINGS } as const
@@ -56,7 +73,11 @@ const perAxis = <S extends object>(schema: S) => {
 }
 const marks = perAxis(label)
 const bike = object(
-  { offsetsMm: perAxis({ type: 'number', minimum: -300, maximum: 300 }), sdMm: perAxis({ type: 'number', minimum: 0, maximum: 100 }), tiltDeg: { type: 'number', minimum: -45, maximum: 45 } },
+  {
+    offsetsMm: perAxis({ type: 'number', minimum: -300, maximum: 300 }),
+    sdMm: perAxis({ type: 'number', minimum: 0, maximum: 100 }),
+    tiltDeg: { type: 'number', minimum: -45, maximum: 45 },
+  },
   ['offsetsMm', 'sdMm', 'tiltDeg'],
 )
 const school = {
@@ -74,13 +95,26 @@ const school = {
 } as const
 
 const PRIOR_PARTS = [
-  'statureMm', 'legFactor', 'thighShareFactor', 'ankleHeightFactor', 'ankleToBallFactor', 'trochanterAboveInseamFactor',
-  'crestAboveTrochanterFactor', 'frontBoneAboveTrochanterFactor', 'trunkFactor', 'armFactor', 'pressMm', 'patellaAheadMm',
-  'bottomPitchDeg', 'forwardPitchDeg',
+  'statureMm',
+  'legFactor',
+  'thighShareFactor',
+  'ankleHeightFactor',
+  'ankleToBallFactor',
+  'trochanterAboveInseamFactor',
+  'crestAboveTrochanterFactor',
+  'frontBoneAboveTrochanterFactor',
+  'trunkFactor',
+  'armFactor',
+  'pressMm',
+  'patellaAheadMm',
+  'bottomPitchDeg',
+  'forwardPitchDeg',
 ] as const
 const prior = {
   type: 'object',
-  properties: Object.fromEntries(PRIOR_PARTS.map((part) => [part, object({ mean: number, sd: { type: 'number', minimum: 0 } })])),
+  properties: Object.fromEntries(
+    PRIOR_PARTS.map((part) => [part, object({ mean: number, sd: { type: 'number', minimum: 0 } })]),
+  ),
   additionalProperties: false,
 } as const
 
@@ -107,13 +141,20 @@ const KINDS = {
     pedal: { enum: ['cage', 'cleat'] },
   },
 } as const
-const OPTIONAL: Record<string, readonly string[]> = { plumb: ['from'], rider: ['backSore', 'pregnant', 'soleMm', 'pedal'] }
+const OPTIONAL: Record<string, readonly string[]> = {
+  plumb: ['from'],
+  rider: ['backSore', 'pregnant', 'soleMm', 'pedal'],
+}
 
 /** Schema of one kind of evidence, by name; also used at the door of the database. */
 export const evidenceSchemas = Object.fromEntries(
   Object.entries(KINDS).map(([kind, fields]) => [
     kind,
-    object({ kind: { const: kind }, at: { $ref: 'marks' }, side: { enum: ['left', 'right'] }, ...fields }, ['at', 'side', ...(OPTIONAL[kind] ?? [])]),
+    object({ kind: { const: kind }, at: { $ref: 'marks' }, side: { enum: ['left', 'right'] }, ...fields }, [
+      'at',
+      'side',
+      ...(OPTIONAL[kind] ?? []),
+    ]),
   ]),
 )
 export const EVIDENCE_KINDS = Object.keys(KINDS)
@@ -124,18 +165,34 @@ const evidence = {
   type: 'object',
   required: ['kind'],
   properties: { kind: { enum: EVIDENCE_KINDS } },
-  allOf: EVIDENCE_KINDS.map((kind) => ({ if: { properties: { kind: { const: kind } }, required: ['kind'] }, then: { $ref: kind } })),
+  allOf: EVIDENCE_KINDS.map((kind) => ({
+    if: { properties: { kind: { const: kind } }, required: ['kind'] },
+    then: { $ref: kind },
+  })),
 } as const
 
 const footPitch = {
   if: { type: 'object' },
-  then: object({ top: { type: 'number', minimum: -90, maximum: 90 }, forward: { type: 'number', minimum: -90, maximum: 90 }, bottom: { type: 'number', minimum: -90, maximum: 90 } }),
+  then: object({
+    top: { type: 'number', minimum: -90, maximum: 90 },
+    forward: { type: 'number', minimum: -90, maximum: 90 },
+    bottom: { type: 'number', minimum: -90, maximum: 90 },
+  }),
   else: { type: 'number', minimum: -90, maximum: 90 },
 } as const
 const rider = object({
-  thighMm: positive, shankMm: positive, ankleHeightMm: { type: 'number', minimum: 0, maximum: 500 }, ankleToBallMm: { type: 'number', minimum: 0, maximum: 500 },
-  soleMm: { type: 'number', minimum: 0, maximum: 200 }, hipAboveSeatMm: { type: 'number', minimum: -500, maximum: 500 }, patellaAheadMm: { type: 'number', minimum: -200, maximum: 200 },
-  footPitchDeg: footPitch, trunkMm: positive, upperArmMm: positive, forearmToGripMm: positive, elbowFlexionDeg: { type: 'number', minimum: 0, maximum: 170 },
+  thighMm: positive,
+  shankMm: positive,
+  ankleHeightMm: { type: 'number', minimum: 0, maximum: 500 },
+  ankleToBallMm: { type: 'number', minimum: 0, maximum: 500 },
+  soleMm: { type: 'number', minimum: 0, maximum: 200 },
+  hipAboveSeatMm: { type: 'number', minimum: -500, maximum: 500 },
+  patellaAheadMm: { type: 'number', minimum: -200, maximum: 200 },
+  footPitchDeg: footPitch,
+  trunkMm: positive,
+  upperArmMm: positive,
+  forearmToGripMm: positive,
+  elbowFlexionDeg: { type: 'number', minimum: 0, maximum: 170 },
 })
 
 /** A number off the tape, mm; a saddle or a bar below the axle cannot be. */
@@ -158,7 +215,12 @@ const requests = {
       items: object({
         marks: ref('marks'),
         lengths: object(
-          { saddleHeightMm: tape(1, 3000), setbackMm: tape(-1000, 2000), reachMm: tape(1, 3000), stackMm: tape(1, 3000) },
+          {
+            saddleHeightMm: tape(1, 3000),
+            setbackMm: tape(-1000, 2000),
+            reachMm: tape(1, 3000),
+            stackMm: tape(1, 3000),
+          },
           ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'],
         ),
       }),
@@ -187,4 +249,14 @@ const typeFile = object({
 })
 
 /** Every schema by name: the operations' requests and the parts they refer to. */
-export const schemas: Readonly<Record<string, object>> = { ...requests, ...evidenceSchemas, typeFile, point, axis, marks, bike, bikeType, evidence }
+export const schemas: Readonly<Record<string, object>> = {
+  ...requests,
+  ...evidenceSchemas,
+  typeFile,
+  point,
+  axis,
+  marks,
+  bike,
+  bikeType,
+  evidence,
+}

@@ -27,21 +27,28 @@ export function sizeFaults(name: string, value: unknown, pointer = ''): Fault[] 
 function excessOf(schema: Schema | undefined, value: unknown, at: string): Fault[] | null {
   if (!schema || typeof value !== 'object' || value === null) return null
   if (schema.$ref) return excessOf(schemas[schema.$ref] as Schema, value, at)
-  if (schema.if && (schema.then || schema.else)) return excessOf(holds(schema.if, value) ? schema.then : schema.else, value, at)
+  if (schema.if && (schema.then || schema.else))
+    return excessOf(holds(schema.if, value) ? schema.then : schema.else, value, at)
   if (Array.isArray(value)) {
-    if (schema.maxItems !== undefined && value.length > schema.maxItems) return [{ pointer: at, reason: `is too long: at most ${schema.maxItems}` }]
+    if (schema.maxItems !== undefined && value.length > schema.maxItems)
+      return [{ pointer: at, reason: `is too long: at most ${schema.maxItems}` }]
     return firstOf(value, (item, i) => excessOf(schema.items, item, `${at}/${i}`))
   }
   const known = (schema.allOf ? kindOf(value) : schema).properties ?? {}
   const count = Object.keys(value).length
-  if (count > Object.keys(known).length + MOST_UNKNOWN_FIELDS) return [{ pointer: at, reason: `has ${count} fields: far too many` }]
-  return firstOf(Object.entries(known), ([key, inner]) => excessOf(inner, (value as Record<string, unknown>)[key], `${at}/${key}`))
+  if (count > Object.keys(known).length + MOST_UNKNOWN_FIELDS)
+    return [{ pointer: at, reason: `has ${count} fields: far too many` }]
+  return firstOf(Object.entries(known), ([key, inner]) =>
+    excessOf(inner, (value as Record<string, unknown>)[key], `${at}/${key}`),
+  )
 }
 
 /** The schema of a row of evidence's own kind; that of an unknown kind has no fields. */
-const kindOf = (row: object): Schema => ('kind' in row && typeof row.kind === 'string' && Object.hasOwn(schemas, row.kind) ? (schemas[row.kind] as Schema) : {})
+const kindOf = (row: object): Schema =>
+  'kind' in row && typeof row.kind === 'string' && Object.hasOwn(schemas, row.kind) ? (schemas[row.kind] as Schema) : {}
 
-const holds = (condition: NonNullable<Schema['if']>, value: object): boolean => (condition.required ?? []).every((key) => Object.hasOwn(value, key))
+const holds = (condition: NonNullable<Schema['if']>, value: object): boolean =>
+  (condition.required ?? []).every((key) => Object.hasOwn(value, key))
 
 function firstOf<T>(items: readonly T[], ask: (item: T, i: number) => Fault[] | null): Fault[] | null {
   for (let i = 0; i < items.length; i++) {

@@ -11,11 +11,17 @@ import * as generated from './validators.generated.cjs'
 /** A type with everything that is handed on: geometry, scales and sheet. */
 export type WholeType = Readonly<{ bikeType: BikeType; sheet: TypeSheet }>
 export type TypeFile = Readonly<{ format: typeof TYPE_FILE_FORMAT; formatVersion: 1; types: readonly WholeType[] }>
-export type ReadTypeFile = Readonly<{ outcome: 'read'; types: readonly WholeType[] }> | Readonly<{ outcome: 'refused'; faults: readonly Fault[] }>
+export type ReadTypeFile =
+  | Readonly<{ outcome: 'read'; types: readonly WholeType[] }>
+  | Readonly<{ outcome: 'refused'; faults: readonly Fault[] }>
 
 /** The file of these types, as JSON text; ends with a line feed. */
 export function typeFileOf(types: readonly WholeType[]): string {
-  const file: TypeFile = { format: TYPE_FILE_FORMAT, formatVersion: 1, types: types.map(({ bikeType, sheet }) => ({ bikeType, sheet })) }
+  const file: TypeFile = {
+    format: TYPE_FILE_FORMAT,
+    formatVersion: 1,
+    types: types.map(({ bikeType, sheet }) => ({ bikeType, sheet })),
+  }
   return `${JSON.stringify(file, null, 2)}\n`
 }
 
@@ -33,8 +39,14 @@ export function readTypeFile(text: string): ReadTypeFile {
   const { types } = file as TypeFile
   const faults = types.flatMap(({ bikeType }, i) => typeFaults(bikeType, `/types/${i}/bikeType`))
   const names = types.map(({ bikeType }) => bikeType.name.trim())
-  const twice = names.flatMap((name, i) => (names.indexOf(name) < i ? [{ pointer: `/types/${i}/bikeType/name`, reason: `${name} stands twice in this file` }] : []))
-  return faults.length + twice.length > 0 ? { outcome: 'refused', faults: [...faults, ...twice] } : { outcome: 'read', types }
+  const twice = names.flatMap((name, i) =>
+    names.indexOf(name) < i
+      ? [{ pointer: `/types/${i}/bikeType/name`, reason: `${name} stands twice in this file` }]
+      : [],
+  )
+  return faults.length + twice.length > 0
+    ? { outcome: 'refused', faults: [...faults, ...twice] }
+    : { outcome: 'read', types }
 }
 
 /** What is wrong with a type beyond its schema: scales that contradict themselves, a saddle or bars below the crank axle. */
@@ -44,8 +56,12 @@ export function typeFaults(bikeType: BikeType, at: string): Fault[] {
   const lowest = Object.fromEntries(axesOf(bikeType).map((name) => [name, lowestMm(bikeType, name)]))
   const { seat, grip } = placeAt(bikeType, undefined, lowest)
   return [
-    ...(seat.yMm <= 0 ? [{ pointer: `${at}/seatOrigin/yMm`, reason: 'puts the saddle below the crank axle at its lowest mark' }] : []),
-    ...(grip.yMm <= 0 ? [{ pointer: `${at}/gripOrigin/yMm`, reason: 'puts the bars below the crank axle at their lowest mark' }] : []),
+    ...(seat.yMm <= 0
+      ? [{ pointer: `${at}/seatOrigin/yMm`, reason: 'puts the saddle below the crank axle at its lowest mark' }]
+      : []),
+    ...(grip.yMm <= 0
+      ? [{ pointer: `${at}/gripOrigin/yMm`, reason: 'puts the bars below the crank axle at their lowest mark' }]
+      : []),
   ]
 }
 
@@ -61,5 +77,7 @@ function lowestMm(bikeType: BikeType, name: 'seatHeight' | 'seatSlide' | 'barHei
 export function wholeTypeFaults(type: unknown): Fault[] {
   const file = { format: TYPE_FILE_FORMAT, formatVersion: 1, types: [type] }
   const read = readTypeFile(JSON.stringify(file))
-  return read.outcome === 'read' ? [] : read.faults.map(({ pointer, reason }) => ({ pointer: pointer.replace(/^\/types\/0/, ''), reason }))
+  return read.outcome === 'read'
+    ? []
+    : read.faults.map(({ pointer, reason }) => ({ pointer: pointer.replace(/^\/types\/0/, ''), reason }))
 }

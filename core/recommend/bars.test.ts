@@ -8,8 +8,14 @@ import { adviseBars } from './bars'
 
 const SADDLE = { seatHeight: 160, seatSlide: 0 }
 const rider = (experience: 'new' | 'regular' | 'experienced'): Evidence[] => [{ kind: 'rider', experience }]
-const advise = (evidence: Evidence[], { school = {}, bikeType = HOLES_BIKE, statureMm = 1700 }: { school?: Partial<School>; bikeType?: BikeType; statureMm?: number } = {}) =>
-  adviseBars(bikeType, undefined, schoolOf(school), evidence, SADDLE, statureMm)
+const advise = (
+  evidence: Evidence[],
+  {
+    school = {},
+    bikeType = HOLES_BIKE,
+    statureMm = 1700,
+  }: { school?: Partial<School>; bikeType?: BikeType; statureMm?: number } = {},
+) => adviseBars(bikeType, undefined, schoolOf(school), evidence, SADDLE, statureMm)
 
 test('the bars stand as near the middle of their window as the post’s marks allow', () => {
   for (const experience of ['new', 'regular', 'experienced'] as const) {
@@ -27,7 +33,26 @@ test('what is said of the height is what the tape would read: grip above the sea
 
 test('a post that ends too low gives its highest mark and says that it does not fit', () => {
   const short: BikeType = { ...HOLES_BIKE, gripOrigin: { xMm: 400, yMm: 480 } }
-  expect(advise(rider('new'), { bikeType: { ...short, axes: { ...short.axes, barHeight: { directionDeg: 90, scale: { marks: [{ label: '1', mm: 0 }, { label: '2', mm: 20 }], halfMarks: false } } } } })).toMatchObject({
+  expect(
+    advise(rider('new'), {
+      bikeType: {
+        ...short,
+        axes: {
+          ...short.axes,
+          barHeight: {
+            directionDeg: 90,
+            scale: {
+              marks: [
+                { label: '1', mm: 0 },
+                { label: '2', mm: 20 },
+              ],
+              halfMarks: false,
+            },
+          },
+        },
+      },
+    }),
+  ).toMatchObject({
     height: { label: '2' },
     fits: false,
   })
@@ -38,7 +63,9 @@ test('where nobody said a word of the rider the bars stay up', () => {
 })
 
 test('the latest word about the rider counts', () => {
-  expect(advise([...rider('experienced'), { kind: 'rider', experience: 'experienced', backSore: true }])).toMatchObject({ posture: 'above', why: 'backSore' })
+  expect(advise([...rider('experienced'), { kind: 'rider', experience: 'experienced', backSore: true }])).toMatchObject(
+    { posture: 'above', why: 'backSore' },
+  )
 })
 
 test('the slide follows the forearm: elbow at the nose, fingertips at the grip, within half a mark', () => {

@@ -43,8 +43,11 @@ export function adviseBars(
   const aboveSeatMm = (height: Stop) => gripAt(height).yMm - seat.yMm
   // Where the rider chooses, one starts from the lowest that is still within reason; else from the window's middle.
   const target = posture === 'lowest' ? windowMm[0] : (windowMm[0] + windowMm[1]) / 2
-  const missMm = (height: Stop) => Math.abs(aboveSeatMm(height) - target) + (posture === 'lowest' && aboveSeatMm(height) < target ? TOO_LOW_MM : 0)
-  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) => (missMm(stop) < missMm(best) ? stop : best))
+  const missMm = (height: Stop) =>
+    Math.abs(aboveSeatMm(height) - target) + (posture === 'lowest' && aboveSeatMm(height) < target ? TOO_LOW_MM : 0)
+  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) =>
+    missMm(stop) < missMm(best) ? stop : best,
+  )
   const gripAboveSeatMm = aboveSeatMm(height)
   const fits = inWindow(gripAboveSeatMm, windowMm)
   const advice: BarAdvice = { posture, why, windowMm, height, gripAboveSeatMm, fits }
@@ -53,7 +56,9 @@ export function adviseBars(
   if (!bikeType.forearmGaugeValid) return { ...advice, slide: middleStop(slideAxis.scale) }
   const fingertipX = nose.xMm + (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * statureMm
   const gap = (slide: Stop) => gripAt(height, slide).xMm - fingertipX
-  const slide = stopsOf(slideAxis.scale).reduce((best, stop) => (Math.abs(gap(stop)) < Math.abs(gap(best)) ? stop : best))
+  const slide = stopsOf(slideAxis.scale).reduce((best, stop) =>
+    Math.abs(gap(stop)) < Math.abs(gap(best)) ? stop : best,
+  )
   return { ...advice, slide, forearmGapMm: gap(slide) }
 }
 
@@ -68,7 +73,9 @@ function wantedPosture(school: School, rider: EvidenceOf<'rider'> | undefined): 
   if (!rider) return { posture: 'above', why: 'unknown' }
   const byExperience = { new: 'above', regular: 'level', experienced: 'low' } as const
   const posture = byExperience[rider.experience]
-  return school.bars === 'neverBelow' && posture === 'low' ? { posture: 'level', why: 'school' } : { posture, why: rider.experience }
+  return school.bars === 'neverBelow' && posture === 'low'
+    ? { posture: 'level', why: 'school' }
+    : { posture, why: rider.experience }
 }
 
 /** The window of a posture, mm; a school that never goes below the saddle cuts it off at 0. */

@@ -11,7 +11,12 @@ const seen = { seat: { xMm: -210, yMm: 690 }, axleHeightMm: 300, pitchMm: 20, so
 
 function doubts(...evidence: Evidence[]) {
   const statements = evidence.map((row) => statementOf(row, seen))
-  const belief = believe(setting, statements.filter((s) => s !== null), 1, 2000)
+  const belief = believe(
+    setting,
+    statements.filter((s) => s !== null),
+    1,
+    2000,
+  )
   return doubtsAbout(evidence, statements, belief)
 }
 const stature = (mm: number): Evidence => ({ kind: 'stature', mm })
@@ -22,12 +27,18 @@ test('what goes together raises no doubt; what was done says nothing of the body
 })
 
 test('two tapes that disagree are both named', () => {
-  expect(doubts(stature(1700), stature(1850)).map((d) => [d.evidence, d.code])).toEqual([[0, 'contradicts'], [1, 'contradicts']])
+  expect(doubts(stature(1700), stature(1850)).map((d) => [d.evidence, d.code])).toEqual([
+    [0, 'contradicts'],
+    [1, 'contradicts'],
+  ])
 })
 
 test('a category the readings leave no room for is named', () => {
   const goniometer: Evidence[] = [36, 36, 36].map((deg) => ({ kind: 'kneeAngle', deg, by: 'goniometer' }))
-  expect(doubts(...goniometer, { kind: 'kneeByEye', seen: 'locked' })).toContainEqual({ evidence: 3, code: 'contradicts' })
+  expect(doubts(...goniometer, { kind: 'kneeByEye', seen: 'locked' })).toContainEqual({
+    evidence: 3,
+    code: 'contradicts',
+  })
   expect(doubts(...goniometer, { kind: 'kneeByEye', seen: 'slightBend' })).toEqual([])
 })
 

@@ -23,19 +23,33 @@ export type Doubt =
 const ASYMMETRY_SPREADS = 3
 
 /** Doubts that come from rows beside each other: repeats that contradict, and sides that differ. */
-export function repeatDoubts(evidence: readonly Evidence[], at: readonly Marks[], contradicting: readonly boolean[]): Doubt[] {
+export function repeatDoubts(
+  evidence: readonly Evidence[],
+  at: readonly Marks[],
+  contradicting: readonly boolean[],
+): Doubt[] {
   const again = contradicting.flatMap((does, i): Doubt[] => (does ? [{ evidence: i, code: 'readAgain' }] : []))
-  const here = (i: number, side: 'left' | 'right') => (row: Evidence, k: number) => row.kind === 'kneeAngle' && row.side === side && at[k].seatHeight === at[i].seatHeight && at[k].seatSlide === at[i].seatSlide
+  const here = (i: number, side: 'left' | 'right') => (row: Evidence, k: number) =>
+    row.kind === 'kneeAngle' &&
+    row.side === side &&
+    at[k].seatHeight === at[i].seatHeight &&
+    at[k].seatSlide === at[i].seatSlide
   const last = evidence.findLastIndex((row) => row.kind === 'kneeAngle' && row.side !== undefined)
   if (last < 0) return again
   const [left, right] = (['left', 'right'] as const).map((side) => evidence.findLast(here(last, side)))
   if (left?.kind !== 'kneeAngle' || right?.kind !== 'kneeAngle') return again
   const deg = left.deg - right.deg
-  return Math.abs(deg) > ASYMMETRY_SPREADS * READING_SD.goniometerDeg ? [...again, { evidence: last, code: 'asymmetry', deg }] : again
+  return Math.abs(deg) > ASYMMETRY_SPREADS * READING_SD.goniometerDeg
+    ? [...again, { evidence: last, code: 'asymmetry', deg }]
+    : again
 }
 
 /** Every doubt about the rows. `statements[i]` belongs to row i, null where the row says nothing of the body. */
-export function doubtsAbout(evidence: readonly Evidence[], statements: readonly (SingleStatement | null)[], belief: Belief): Doubt[] {
+export function doubtsAbout(
+  evidence: readonly Evidence[],
+  statements: readonly (SingleStatement | null)[],
+  belief: Belief,
+): Doubt[] {
   const doubts: Doubt[] = []
   statements.forEach((statement, i) => {
     if (statement && contradicts(statement, belief)) doubts.push({ evidence: i, code: 'contradicts' })
@@ -44,7 +58,8 @@ export function doubtsAbout(evidence: readonly Evidence[], statements: readonly 
   evidence.forEach((row, i) => {
     if (row.kind !== 'inseam' || !stature) return
     const share = row.mm / stature.mm
-    if (share < USUAL_INSEAM_SHARE[0] || share > USUAL_INSEAM_SHARE[1]) doubts.push({ evidence: i, code: 'unusualInseam' })
+    if (share < USUAL_INSEAM_SHARE[0] || share > USUAL_INSEAM_SHARE[1])
+      doubts.push({ evidence: i, code: 'unusualInseam' })
   })
   return doubts
 }

@@ -18,16 +18,25 @@ export type LastReadings = Readonly<{
 }>
 
 /** Plumb offset of the knee's front, mm, whichever part the string hung from. */
-export const plumbFromFrontMm = (row: EvidenceOf<'plumb'>): number => row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0)
+export const plumbFromFrontMm = (row: EvidenceOf<'plumb'>): number =>
+  row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0)
 
 /** `at[i]` is where the axes stood at row i, `now` where they stand; `contradicting[i]` whether its repeats contradict each other. */
-export function lastReadings(evidence: readonly Evidence[], at: readonly Marks[], now: Marks, school: School, contradicting: readonly boolean[] = []): LastReadings {
+export function lastReadings(
+  evidence: readonly Evidence[],
+  at: readonly Marks[],
+  now: Marks,
+  school: School,
+  contradicting: readonly boolean[] = [],
+): LastReadings {
   const isHere = (i: number) => at[i].seatHeight === now.seatHeight && at[i].seatSlide === now.seatSlide
   const here = evidence.filter((_, i) => isHere(i))
   const knee = here.findLast((row): row is KneeRow => row.kind === 'kneeAngle' || row.kind === 'kneeByEye')
   const heel = here.findLast((row): row is EvidenceOf<'heelCheck'> => row.kind === 'heelCheck')
   const plumb = here.findLast((row): row is EvidenceOf<'plumb'> => row.kind === 'plumb')
-  const kneeContradicts = evidence.some((row, i) => contradicting[i] && isHere(i) && (row.kind === 'kneeAngle' || row.kind === 'kneeByEye'))
+  const kneeContradicts = evidence.some(
+    (row, i) => contradicting[i] && isHere(i) && (row.kind === 'kneeAngle' || row.kind === 'kneeByEye'),
+  )
   const angleHolds = knee !== undefined && !kneeContradicts && holdsHere(here, knee.kind, school)
   const kneeHolds = {
     target: heel?.seen === 'justStraight',
@@ -52,9 +61,16 @@ function holdsHere(here: readonly Evidence[], kind: KneeRow['kind'], school: Sch
   return [...new Set(rows.map((row) => row.side))].every((side) => {
     const ofSide = rows.filter((row) => row.side === side)
     const angles = ofSide.flatMap((row) => (row.kind === 'kneeAngle' ? [row.deg] : [])).sort((a, b) => a - b)
-    if (angles.length > 0) return inWindow((angles[Math.floor((angles.length - 1) / 2)] + angles[Math.ceil((angles.length - 1) / 2)]) / 2, school.kneeWindowDeg)
+    if (angles.length > 0)
+      return inWindow(
+        (angles[Math.floor((angles.length - 1) / 2)] + angles[Math.ceil((angles.length - 1) / 2)]) / 2,
+        school.kneeWindowDeg,
+      )
     const good = ofSide.filter((row) => row.kind === 'kneeByEye' && row.seen === 'slightBend').length
     const last = ofSide.at(-1)
-    return 2 * good > ofSide.length || (2 * good === ofSide.length && last?.kind === 'kneeByEye' && last.seen === 'slightBend')
+    return (
+      2 * good > ofSide.length ||
+      (2 * good === ofSide.length && last?.kind === 'kneeByEye' && last.seen === 'slightBend')
+    )
   })
 }

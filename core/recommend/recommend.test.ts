@@ -9,7 +9,8 @@ import { HOLES_BIKE as bikeType } from '../testing/meanRider'
 import type { FitRequest } from './request'
 import { positions } from './standing'
 
-const ask = (evidence: readonly Evidence[], more: Partial<FitRequest> = {}) => fit({ bikeType, evidence, samples: 2000, ...more })
+const ask = (evidence: readonly Evidence[], more: Partial<FitRequest> = {}) =>
+  fit({ bikeType, evidence, samples: 2000, ...more })
 const at: Marks = { seatHeight: '8', seatSlide: 'D' }
 const gonio = (deg: number, marks: Marks = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: marks })
 const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] => [
@@ -17,14 +18,18 @@ const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] =>
   { kind: 'inseam', mm: inseamMm, shod: false },
 ]
 const plumbLine = (mm: number, marks: Marks = at): Evidence => ({ kind: 'plumb', mm, at: marks })
-const chanceAt = (answer: ReturnType<typeof ask>, label: string) => answer.chances.seatHeight!.find((c) => c.label === label)!.chance
+const chanceAt = (answer: ReturnType<typeof ask>, label: string) =>
+  answer.chances.seatHeight!.find((c) => c.label === label)!.chance
 
 describe('worth climbing off', () => {
   const slide = { directionDeg: 0, scale: { marks: [{ label: 'D', mm: 0 }], halfMarks: false } }
   const oneSlide = { ...bikeType, axes: { ...bikeType.axes, seatSlide: slide } }
   /** The knee read at 8, a little or far outside a window of 7°, with holes 8° apart. */
   const readAt8 = (deg: number) => {
-    const { next, chances } = ask([...tape(1700), gonio(deg), plumbLine(0)], { bikeType: oneSlide, school: { kneeWindowDeg: [28, 35] } })
+    const { next, chances } = ask([...tape(1700), gonio(deg), plumbLine(0)], {
+      bikeType: oneSlide,
+      school: { kneeWindowDeg: [28, 35] },
+    })
     const chance = (label: string) => chances.seatHeight!.find((c) => c.label === label)!.chance
     return { next, gain: chance('9') - chance('8') }
   }
@@ -83,20 +88,33 @@ describe('start', () => {
   })
 
   test('levelled with the hip crest the saddle comes out high: the start lies below the mark (common practice, no source)', () => {
-    expect(Number(ask([{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }]).next.moves[0].to)).toBeLessThan(11)
+    expect(
+      Number(ask([{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }]).next.moves[0].to),
+    ).toBeLessThan(11)
   })
 
   test('landmarks of one mean body agree: crest, front bone, between and trochanter by tape start within a mark of each other', () => {
-    const heights = [F.hipCrestHeight, F.frontHipBoneHeight, (F.hipCrestHeight + F.trochanterHeight) / 2, F.trochanterHeight]
+    const heights = [
+      F.hipCrestHeight,
+      F.frontHipBoneHeight,
+      (F.hipCrestHeight + F.trochanterHeight) / 2,
+      F.trochanterHeight,
+    ]
     const landmarks = ['hipCrest', 'frontHipBone', 'between', 'trochanter'] as const
-    const starts = landmarks.map((landmark, i) => Number(ask([{ kind: 'landmarkHeight', landmark, mm: heights[i] * 1700, shod: false }]).next.moves[0].to))
+    const starts = landmarks.map((landmark, i) =>
+      Number(ask([{ kind: 'landmarkHeight', landmark, mm: heights[i] * 1700, shod: false }]).next.moves[0].to),
+    )
     expect(Math.max(...starts) - Math.min(...starts)).toBeLessThanOrEqual(1)
   })
 
   test('longer legs start higher or equal, for every size of an open body-measurement table (@freesewing/models)', () => {
     for (const sizes of [adult.cisFemale, adult.cisMale]) {
-      const inseams = Object.values(sizes).map((size) => size.inseam).sort((a, b) => a - b)
-      const marks = inseams.map((mm) => Number(ask([{ kind: 'inseam', mm, shod: false }], { samples: 600 }).next.moves[0].to))
+      const inseams = Object.values(sizes)
+        .map((size) => size.inseam)
+        .sort((a, b) => a - b)
+      const marks = inseams.map((mm) =>
+        Number(ask([{ kind: 'inseam', mm, shod: false }], { samples: 600 }).next.moves[0].to),
+      )
       marks.slice(1).forEach((mark, i) => expect(mark).toBeGreaterThanOrEqual(marks[i]))
       // 109 % of inseam to the pedal axle (Hamley & Thomas 1967; memory), within a mark.
       marks.forEach((mark, i) => expect(Math.abs(560 + 20 * (mark - 1) - (1.09 * inseams[i] - 170))).toBeLessThan(26))
@@ -111,7 +129,9 @@ describe('after a check', () => {
     const knee = next.expect.find((e) => e.check === 'kneeFlexion')!
     expect(knee.to).toBeLessThan(knee.from!)
     expect(next.checks).toEqual(expect.arrayContaining(['kneeFlexion', 'reach']))
-    expect(next.sentence).toMatch(/^Raise the seat one mark, 8 to 9: the knee should come from (39|4\d)° to about 3\d°\.$/)
+    expect(next.sentence).toMatch(
+      /^Raise the seat one mark, 8 to 9: the knee should come from (39|4\d)° to about 3\d°\.$/,
+    )
   })
 
   test('a small angle means too high: lower', () => {
@@ -128,13 +148,16 @@ describe('after a check', () => {
   })
 
   test('a reading is believed as far as its instrument: gauge before goniometer before picture', () => {
-    const sd = (by: 'goniometer' | 'photo' | 'gauge') => ask([{ kind: 'kneeAngle', deg: 33, by, at }]).belief.kneeFlexionDeg.sd
+    const sd = (by: 'goniometer' | 'photo' | 'gauge') =>
+      ask([{ kind: 'kneeAngle', deg: 33, by, at }]).belief.kneeFlexionDeg.sd
     expect(sd('gauge')).toBeLessThan(sd('goniometer'))
     expect(sd('goniometer')).toBeLessThan(sd('photo'))
   })
 
   test('an eye that sees it locked lowers, one that sees it deeply bent raises, whichever the heel says', () => {
-    const seen = (knee: 'locked' | 'deepBend') => ask([...tape(1700), { kind: 'kneeByEye', seen: knee, at: { seatHeight: '9', seatSlide: 'D' } }]).belief.kneeFlexionDeg.mean
+    const seen = (knee: 'locked' | 'deepBend') =>
+      ask([...tape(1700), { kind: 'kneeByEye', seen: knee, at: { seatHeight: '9', seatSlide: 'D' } }]).belief
+        .kneeFlexionDeg.mean
     expect(seen('deepBend')).toBeGreaterThan(seen('locked') + 3)
   })
 
@@ -146,7 +169,9 @@ describe('after a check', () => {
   })
 
   test('before the plumb line was hung a change says so: both readings in one mount', () => {
-    expect(ask([...tape(1700), gonio(40)]).next.sentence).toMatch(/^Before climbing off, hang the plumb line too; then /)
+    expect(ask([...tape(1700), gonio(40)]).next.sentence).toMatch(
+      /^Before climbing off, hang the plumb line too; then /,
+    )
     expect(ask([...tape(1700), gonio(40), plumbLine(0)]).next.sentence).not.toMatch(/plumb line too/)
   })
 
@@ -157,10 +182,18 @@ describe('after a check', () => {
   })
 
   test('a knee far ahead of the pedal slides the saddle back; within its window it is left', () => {
-    const ahead = ask([...tape(1700), gonio(30, { seatHeight: '9', seatSlide: 'D' }), plumbLine(45, { seatHeight: '9', seatSlide: 'D' })])
+    const ahead = ask([
+      ...tape(1700),
+      gonio(30, { seatHeight: '9', seatSlide: 'D' }),
+      plumbLine(45, { seatHeight: '9', seatSlide: 'D' }),
+    ])
     expect(ahead.next.kind).toBe('change')
     expect(ahead.next.moves.find((m) => m.axis === 'seatSlide')!.mm).toBeLessThan(0)
-    const fine = ask([...tape(1700), gonio(30, { seatHeight: '9', seatSlide: 'D' }), plumbLine(2, { seatHeight: '9', seatSlide: 'D' })])
+    const fine = ask([
+      ...tape(1700),
+      gonio(30, { seatHeight: '9', seatSlide: 'D' }),
+      plumbLine(2, { seatHeight: '9', seatSlide: 'D' }),
+    ])
     expect(fine.next.kind).toBe('stop')
     expect(fine.next.checks).not.toContain('plumb')
   })
@@ -176,12 +209,26 @@ describe('after a check', () => {
       ...bikeType,
       axes: {
         ...bikeType.axes,
-        seatHeight: { directionDeg: 107, scale: { marks: Array.from({ length: 8 }, (_, i) => ({ label: String(i + 1), mm: 40 * i })), halfMarks: false } },
-        seatSlide: { directionDeg: 0, scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 20 * (i - 3) })), halfMarks: false } },
+        seatHeight: {
+          directionDeg: 107,
+          scale: {
+            marks: Array.from({ length: 8 }, (_, i) => ({ label: String(i + 1), mm: 40 * i })),
+            halfMarks: false,
+          },
+        },
+        seatSlide: {
+          directionDeg: 0,
+          scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 20 * (i - 3) })), halfMarks: false },
+        },
       },
     }
     const school = { foreAft: 'balance' } as const
-    const { next } = fit({ bikeType: coarse, school, samples: 2000, evidence: [...tape(1700), gonio(37.5, { seatHeight: '4', seatSlide: 'F' })] })
+    const { next } = fit({
+      bikeType: coarse,
+      school,
+      samples: 2000,
+      evidence: [...tape(1700), gonio(37.5, { seatHeight: '4', seatSlide: 'F' })],
+    })
     expect(next.kind).toBe('change')
     expect(next.moves.map((m) => m.axis)).toContain('seatSlide')
     expect(next.moves.find((m) => m.axis === 'seatSlide')!.mm).toBeLessThan(0)
@@ -198,37 +245,76 @@ describe('out of range', () => {
   })
 
   test('where no mark has any chance the nearest one is proposed, never the first of the scale', () => {
-    expect(ask(tape(2350)).next).toMatchObject({ kind: 'outOfRange', moves: expect.arrayContaining([{ axis: 'seatHeight', to: '15', mm: 0 }]) })
-    expect(ask(tape(1150)).next).toMatchObject({ kind: 'outOfRange', moves: expect.arrayContaining([{ axis: 'seatHeight', to: '1', mm: 0 }]) })
+    expect(ask(tape(2350)).next).toMatchObject({
+      kind: 'outOfRange',
+      moves: expect.arrayContaining([{ axis: 'seatHeight', to: '15', mm: 0 }]),
+    })
+    expect(ask(tape(1150)).next).toMatchObject({
+      kind: 'outOfRange',
+      moves: expect.arrayContaining([{ axis: 'seatHeight', to: '1', mm: 0 }]),
+    })
     const checked = ask([...tape(2350), gonio(90, { seatHeight: '3', seatSlide: 'D' })]).next
     expect(checked).toMatchObject({ kind: 'outOfRange', moves: [{ axis: 'seatHeight', from: '3', to: '15', mm: 240 }] })
   })
 
   test('between two holes too coarse for the window the nearer one is proposed, also from far away', () => {
     const marks = [0, 120, 240].map((mm, i) => ({ label: String(i + 1), mm }))
-    const coarse = { ...bikeType, axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } } }
-    const { next } = fit({ bikeType: coarse, samples: 2000, evidence: [...tape(1780), gonio(81, { seatHeight: '1', seatSlide: 'D' })] })
+    const coarse = {
+      ...bikeType,
+      axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } },
+    }
+    const { next } = fit({
+      bikeType: coarse,
+      samples: 2000,
+      evidence: [...tape(1780), gonio(81, { seatHeight: '1', seatSlide: 'D' })],
+    })
     expect(next).toMatchObject({ kind: 'change', moves: [{ axis: 'seatHeight', from: '1', to: '2' }] })
   })
 
   test('a plumb line that no slide can meet leaves a good knee alone, and says where the slide ends', () => {
     const marks = [0, 10].map((mm, i) => ({ label: 'AB'[i], mm }))
-    const short = { ...bikeType, axes: { ...bikeType.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } } }
+    const short = {
+      ...bikeType,
+      axes: { ...bikeType.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } },
+    }
     const here = { seatHeight: '9', seatSlide: 'A' }
-    const { next } = fit({ bikeType: short, samples: 2000, evidence: [...tape(1700), gonio(31, here), plumbLine(75, here)] })
-    expect(next).toMatchObject({ kind: 'outOfRange', moves: [{ axis: 'seatSlide', from: 'A', to: 'A', mm: 0 }], scaleEnd: { axis: 'seatSlide', end: 'rear', nearest: 'A' } })
+    const { next } = fit({
+      bikeType: short,
+      samples: 2000,
+      evidence: [...tape(1700), gonio(31, here), plumbLine(75, here)],
+    })
+    expect(next).toMatchObject({
+      kind: 'outOfRange',
+      moves: [{ axis: 'seatSlide', from: 'A', to: 'A', mm: 0 }],
+      scaleEnd: { axis: 'seatSlide', end: 'rear', nearest: 'A' },
+    })
     expect(next.scaleEnd!.missingMm).toBeGreaterThan(20)
-    expect(next.sentence).toMatch(/^The slide ends at A, .* too far forward for this rider: there the knee would hang .* ahead of the pedal axle\. Offer another type of bike\.$/)
+    expect(next.sentence).toMatch(
+      /^The slide ends at A, .* too far forward for this rider: there the knee would hang .* ahead of the pedal axle\. Offer another type of bike\.$/,
+    )
   })
 
   test('a stop at a small chance is never a calm one', () => {
     const marks = [0, 60].map((mm, i) => ({ label: String(i + 8), mm: mm + 120 }))
-    const coarse = { ...bikeType, axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } } }
+    const coarse = {
+      ...bikeType,
+      axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } },
+    }
     const evidence = [gonio(44, { seatHeight: '8', seatSlide: 'D' }), plumbLine(8, { seatHeight: '8', seatSlide: 'D' })]
-    const { next } = fit({ bikeType: coarse, samples: 2000, evidence: [...evidence, gonio(16, { seatHeight: '9', seatSlide: 'D' }), plumbLine(0, { seatHeight: '9', seatSlide: 'D' })] })
+    const { next } = fit({
+      bikeType: coarse,
+      samples: 2000,
+      evidence: [
+        ...evidence,
+        gonio(16, { seatHeight: '9', seatSlide: 'D' }),
+        plumbLine(0, { seatHeight: '9', seatSlide: 'D' }),
+      ],
+    })
     if (next.kind === 'stop') {
       expect(next.smallChance).toBeLessThan(0.3)
-      expect(next.sentence).toMatch(/^Leave the seat at \S+ for now: it is right for (only \d+|under 1) in 100 riders like this one/)
+      expect(next.sentence).toMatch(
+        /^Leave the seat at \S+ for now: it is right for (only \d+|under 1) in 100 riders like this one/,
+      )
     } else expect(next.kind).toBe('change')
   })
 
@@ -239,11 +325,19 @@ describe('out of range', () => {
 
   test('never a move past the ends of a scale', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1300, max: 2150 }), fc.integer({ min: 0, max: 60 }), fc.integer({ min: 1, max: 15 }), (stature, deg, mark) => {
-        const { next } = ask([{ kind: 'stature', mm: stature }, gonio(deg, { seatHeight: String(mark), seatSlide: 'D' })], { samples: 300 })
-        const heights = next.moves.filter((m) => m.axis === 'seatHeight').map((m) => Number(m.to))
-        heights.forEach((to) => expect(to >= 1 && to <= 15).toBe(true))
-      }),
+      fc.property(
+        fc.integer({ min: 1300, max: 2150 }),
+        fc.integer({ min: 0, max: 60 }),
+        fc.integer({ min: 1, max: 15 }),
+        (stature, deg, mark) => {
+          const { next } = ask(
+            [{ kind: 'stature', mm: stature }, gonio(deg, { seatHeight: String(mark), seatSlide: 'D' })],
+            { samples: 300 },
+          )
+          const heights = next.moves.filter((m) => m.axis === 'seatHeight').map((m) => Number(m.to))
+          heights.forEach((to) => expect(to >= 1 && to <= 15).toBe(true))
+        },
+      ),
       { numRuns: 40 },
     )
   })
@@ -262,7 +356,8 @@ describe('schools', () => {
   })
 
   test('the heel check as target sits some 20 mm below the angle for a natural foot; as ceiling never higher; unused says nothing', () => {
-    const best = (heelCheck: 'target' | 'evidence' | 'ceiling') => Number(ask(tape(1700), { school: { heelCheck } }).next.moves[0].to)
+    const best = (heelCheck: 'target' | 'evidence' | 'ceiling') =>
+      Number(ask(tape(1700), { school: { heelCheck } }).next.moves[0].to)
     expect(best('target')).toBeLessThan(best('evidence'))
     expect(best('ceiling')).toBeLessThanOrEqual(best('evidence'))
     const heel: Evidence = { kind: 'heelCheck', seen: 'cannotReach', at }
@@ -286,12 +381,17 @@ describe('schools', () => {
   test('a stricter window has less chance at every mark', () => {
     const wide = ask([...tape(1700), gonio(30)])
     const strict = ask([...tape(1700), gonio(30)], { school: { kneeWindowDeg: [30, 35] } })
-    for (const { label } of wide.chances.seatHeight!) expect(chanceAt(strict, label)).toBeLessThanOrEqual(chanceAt(wide, label))
+    for (const { label } of wide.chances.seatHeight!)
+      expect(chanceAt(strict, label)).toBeLessThanOrEqual(chanceAt(wide, label))
   })
 
   test('bars by rule: up for the new, the sore and the pregnant, level for the regular, low for the experienced, never below where so', () => {
-    const above = (rider: Partial<Extract<Evidence, { kind: 'rider' }>>, bars?: 'neverBelow' | 'above' | 'riderChooses') =>
-      ask([...tape(1700), { kind: 'rider', experience: 'regular', ...rider }], { school: { bars } }).bars.gripAboveSeatMm
+    const above = (
+      rider: Partial<Extract<Evidence, { kind: 'rider' }>>,
+      bars?: 'neverBelow' | 'above' | 'riderChooses',
+    ) =>
+      ask([...tape(1700), { kind: 'rider', experience: 'regular', ...rider }], { school: { bars } }).bars
+        .gripAboveSeatMm
     expect(above({ experience: 'new' })).toBeGreaterThanOrEqual(20)
     expect(Math.abs(above({}))).toBeLessThanOrEqual(20)
     expect(above({ experience: 'experienced' })).toBeLessThan(-15)
@@ -311,7 +411,12 @@ describe('schools', () => {
 
 describe('what contradicts itself', () => {
   test('is pointed at and never breaks the answer', () => {
-    const answer = ask([...tape(1700), { kind: 'stature', mm: 1400 }, gonio(140), { kind: 'kneeByEye', seen: 'locked', at }])
+    const answer = ask([
+      ...tape(1700),
+      { kind: 'stature', mm: 1400 },
+      gonio(140),
+      { kind: 'kneeByEye', seen: 'locked', at },
+    ])
     expect(answer.doubts.map((d) => d.code)).toContain('contradicts')
     expect(JSON.stringify(answer)).not.toMatch(/NaN|null/)
   })
@@ -324,18 +429,26 @@ describe('what contradicts itself', () => {
 
 describe('every figure in a sentence is the figure beside it, with its sign', () => {
   const someSetup = fc.record({
-    deg: fc.integer({ min: 8, max: 52 }), mm: fc.option(fc.integer({ min: -45, max: 45 })), height: fc.integer({ min: 5, max: 13 }), slide: fc.constantFrom(...'ABCDEFG'), stature: fc.integer({ min: 1550, max: 1880 }),
+    deg: fc.integer({ min: 8, max: 52 }),
+    mm: fc.option(fc.integer({ min: -45, max: 45 })),
+    height: fc.integer({ min: 5, max: 13 }),
+    slide: fc.constantFrom(...'ABCDEFG'),
+    stature: fc.integer({ min: 1550, max: 1880 }),
   })
 
   test('chances, moves, expected degrees and what height and slide do together', () => {
     fc.assert(
       fc.property(someSetup, ({ deg, mm, height, slide, stature }) => {
         const here = { seatHeight: String(height), seatSlide: slide }
-        const { next } = ask([{ kind: 'stature', mm: stature }, gonio(deg, here), ...(mm === null ? [] : [plumbLine(mm, here)])], { samples: 400 })
+        const { next } = ask(
+          [{ kind: 'stature', mm: stature }, gonio(deg, here), ...(mm === null ? [] : [plumbLine(mm, here)])],
+          { samples: 400 },
+        )
         const text = next.because.join('\n')
         for (const reason of next.reasons) {
           if (reason.code === 'chance') {
-            const said = /At (\S+) with the slide at (\S+), knee and plumb line would both be right for (.*?) riders/.exec(text)!
+            const said =
+              /At (\S+) with the slide at (\S+), knee and plumb line would both be right for (.*?) riders/.exec(text)!
             expect(said.slice(1, 3)).toEqual([reason.height, reason.slide])
             const count = /^(\d+) in 100$/.exec(said[3])
             if (count) expect(Number(count[1])).toBe(Math.round(100 * reason.chance))
@@ -364,11 +477,14 @@ describe('laws', () => {
     const request = [...tape(1700), gonio(36)]
     expect(JSON.stringify(ask(request))).toBe(JSON.stringify(ask(request)))
     const [a, b] = [ask(request, { seed: 1 }), ask(request, { seed: 2 })]
-    for (const { label, chance } of a.chances.seatHeight!) expect(Math.abs(chance - chanceAt(b, label))).toBeLessThan(0.06)
+    for (const { label, chance } of a.chances.seatHeight!)
+      expect(Math.abs(chance - chanceAt(b, label))).toBeLessThan(0.06)
   })
 
   test('evidence narrows: more readings never leave the knee less certain', () => {
-    const sds = [tape(1700), [...tape(1700), gonio(33)], [...tape(1700), gonio(33), gonio(32)]].map((rows) => ask(rows).belief.kneeFlexionDeg.sd)
+    const sds = [tape(1700), [...tape(1700), gonio(33)], [...tape(1700), gonio(33), gonio(32)]].map(
+      (rows) => ask(rows).belief.kneeFlexionDeg.sd,
+    )
     expect(sds[1]).toBeLessThan(sds[0])
     expect(sds[2]).toBeLessThan(sds[1])
   })

@@ -66,7 +66,9 @@ export function recommend(request: FitRequest): Advice {
   )
   const keys = evidence.map((row, i) => repeatKey(row, history.at[i]))
   const combinedUpTo = (rows: number) =>
-    combineRepeats(statements.slice(0, rows).flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])))
+    combineRepeats(
+      statements.slice(0, rows).flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])),
+    )
   const repeats = combinedUpTo(evidence.length)
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
@@ -83,9 +85,12 @@ export function recommend(request: FitRequest): Advice {
   const checks = saddleChecks(belief, school, readBothSides(evidence))
   const question: SaddleQuestion = { bikeType, bike, school, checks }
   const slide = stopAt(bikeType, 'seatSlide', now.seatSlide ?? startSlide(bikeType))!
-  const standing = started ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide) : startPair(question, slide)
+  const standing = started
+    ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
+    : startPair(question, slide)
   const statureMm = summary(belief, (s) => s.body.statureMm)
-  const bars = (at: Pair) => adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
+  const bars = (at: Pair) =>
+    adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
   const step = nextStep({ question, standing, started, readings, now, bars: bars(standing), evidence })
   const next: Next = belief.settled ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
   const proposed = pairAfter(question, standing, next)
@@ -94,7 +99,13 @@ export function recommend(request: FitRequest): Advice {
     chances: chancesAround(question, standing),
     next,
     bars: barsThere,
-    marks: { barHeight: barsThere.height.label, ...(barsThere.slide && { barSlide: barsThere.slide.label }), ...now, seatHeight: standing.height.label, seatSlide: standing.slide.label },
+    marks: {
+      barHeight: barsThere.height.label,
+      ...(barsThere.slide && { barSlide: barsThere.slide.label }),
+      ...now,
+      seatHeight: standing.height.label,
+      seatSlide: standing.slide.label,
+    },
     belief: {
       kneeFlexionDeg: checks.knee(standing.seat),
       plumbOffsetMm: checks.plumb(standing.seat),
@@ -120,7 +131,14 @@ function solesOf(evidence: readonly Evidence[]): number[] {
 
 /** What a row shares its error with: the same kind, by the same means, on the same side, with the saddle at the same place. */
 function repeatKey(row: Evidence, at: Marks): string {
-  const means = [row.kind, 'by' in row && row.by, 'landmark' in row && row.landmark, 'shod' in row && row.shod, 'from' in row && row.from, row.side]
+  const means = [
+    row.kind,
+    'by' in row && row.by,
+    'landmark' in row && row.landmark,
+    'shod' in row && row.shod,
+    'from' in row && row.from,
+    row.side,
+  ]
   return JSON.stringify(needsMarks(row) ? [...means, at.seatHeight, at.seatSlide] : means)
 }
 
@@ -132,9 +150,12 @@ function readBothSides(evidence: readonly Evidence[]): boolean {
 
 /** Where the saddle stands once the moves were made: the bars follow from there, not from where it stood. */
 function pairAfter(question: SaddleQuestion, standing: Pair, next: Next): Pair {
-  const to = (axis: 'seatHeight' | 'seatSlide', now: Stop) => stopAt(question.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
+  const to = (axis: 'seatHeight' | 'seatSlide', now: Stop) =>
+    stopAt(question.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
   const [height, slide] = [to('seatHeight', standing.height), to('seatSlide', standing.slide)]
-  return height.label === standing.height.label && slide.label === standing.slide.label ? standing : pairAt(question, height, slide)
+  return height.label === standing.height.label && slide.label === standing.slide.label
+    ? standing
+    : pairAt(question, height, slide)
 }
 
 /** Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list. */
@@ -159,7 +180,11 @@ function meanRider(belief: Belief, soleMm: number): BelievedRider {
     soleMm,
     hipAboveSeatMm: mean((b) => b.hipAboveSeatMm),
     patellaAheadMm: mean((b) => b.patellaAheadMm),
-    footPitchDeg: { top: TOP_PITCH_DEG, forward: mean((b) => b.forwardPitchDeg), bottom: mean((b) => b.bottomPitchDeg) },
+    footPitchDeg: {
+      top: TOP_PITCH_DEG,
+      forward: mean((b) => b.forwardPitchDeg),
+      bottom: mean((b) => b.bottomPitchDeg),
+    },
     trunkMm: mean((b) => b.trunkMm),
     upperArmMm: mean((b) => b.upperArmMm),
     forearmToGripMm: mean((b) => b.forearmToGripMm),

@@ -55,7 +55,13 @@ export type Next = Readonly<{
   checks: readonly Check[]
   reasons: readonly Reason[]
   /** Where the scale ended: its nearest mark, where the seat would be wanted and how far that is. */
-  scaleEnd?: Readonly<{ axis: 'seatHeight' | 'seatSlide'; end: 'top' | 'bottom' | 'rear' | 'front'; nearest: Label; wantedMm: number; missingMm: number }>
+  scaleEnd?: Readonly<{
+    axis: 'seatHeight' | 'seatSlide'
+    end: 'top' | 'bottom' | 'rear' | 'front'
+    nearest: Label
+    wantedMm: number
+    missingMm: number
+  }>
   /** The readings here contradict each other: they are taken again before anything is changed. */
   readAgain?: true
   /** The chance at the marks of a stop, where it is too small to be called right. */

@@ -7,16 +7,24 @@ import { bestPair, heightEnd, legEffectMm, pairAt, seatAt, slideEnd, startPair, 
 import { saddleChecks } from './windows'
 
 const setting = { bikeType: HOLES_BIKE, prior: tableOf(priorFor('natural')), soleMm: 10 }
-const ofStature = (mm: number) => believe(setting, [{ form: 'reading', read: mm, sd: 10, of: (s) => s.body.statureMm }], 1, 2000)
+const ofStature = (mm: number) =>
+  believe(setting, [{ form: 'reading', read: mm, sd: 10, of: (s) => s.body.statureMm }], 1, 2000)
 const question = (statureMm: number, school: Partial<School> = {}): SaddleQuestion => ({
-  bikeType: HOLES_BIKE, school: schoolOf(school), checks: saddleChecks(ofStature(statureMm), schoolOf(school)),
+  bikeType: HOLES_BIKE,
+  school: schoolOf(school),
+  checks: saddleChecks(ofStature(statureMm), schoolOf(school)),
 })
 const heights = stopsOf(HOLES_BIKE.axes.seatHeight.scale)
 const middle = nearestStop(HOLES_BIKE.axes.seatSlide.scale, 0)
 const at = (q: SaddleQuestion, height: Stop) => seatAt(q, height, middle)
 
 test('at every mark a rider’s knee is right, too low or too high: the three chances sum to 1', () => {
-  for (const school of [{}, { heelCheck: 'target' }, { heelCheck: 'ceiling' }, { kneeWindowDeg: [30, 35] as const }] as Partial<School>[]) {
+  for (const school of [
+    {},
+    { heelCheck: 'target' },
+    { heelCheck: 'ceiling' },
+    { kneeWindowDeg: [30, 35] as const },
+  ] as Partial<School>[]) {
     const q = question(1700, school)
     for (const height of heights) {
       const seat = at(q, height)
@@ -70,9 +78,18 @@ test.each<[string, Partial<School>]>([
 })
 
 test('on two rulers of 400 fine steps a few thousand places are looked at, not 160,000, and none is much better', () => {
-  const ruler = (mmPerUnit: number, mmAtZero: number) => ({ ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero } })
+  const ruler = (mmPerUnit: number, mmAtZero: number) => ({
+    ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero },
+  })
   const { axes } = HOLES_BIKE
-  const bikeType = { ...HOLES_BIKE, axes: { ...axes, seatHeight: { directionDeg: 107, scale: ruler(1, 0) }, seatSlide: { directionDeg: 0, scale: ruler(0.2, -40) } } }
+  const bikeType = {
+    ...HOLES_BIKE,
+    axes: {
+      ...axes,
+      seatHeight: { directionDeg: 107, scale: ruler(1, 0) },
+      seatSlide: { directionDeg: 0, scale: ruler(0.2, -40) },
+    },
+  }
   const coarse = question(1700)
   let looks = 0
   const bothChance: SaddleQuestion['checks']['bothChance'] = (seat) => {
@@ -87,7 +104,11 @@ test('on two rulers of 400 fine steps a few thousand places are looked at, not 1
 
 test('a change goes to where both checks together are likeliest, not to the best knee beside a slide judged at the old height', () => {
   const q = question(1700)
-  for (const [height, slide] of [[heights[4], slides[6]], [heights[12], slides[0]], [heights[9], slides[5]]]) {
+  for (const [height, slide] of [
+    [heights[4], slides[6]],
+    [heights[12], slides[0]],
+    [heights[9], slides[5]],
+  ]) {
     const standing = pairAt(q, height, slide)
     const top = Math.max(...everyPair(q).map((p) => p.chance))
     expect(bestPair(q, standing).chance).toBeGreaterThanOrEqual(top - 0.03)
@@ -124,8 +145,14 @@ test('the post ends where no mark is high or low enough for most; in between it 
 
 test('the slide ends where at every height that suits the knee it still hangs too far ahead, or behind, for most', () => {
   const onSlide = (mm: number): SaddleQuestion => {
-    const marks = [{ label: 'A', mm }, { label: 'B', mm: mm + 10 }]
-    const bikeType = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } } }
+    const marks = [
+      { label: 'A', mm },
+      { label: 'B', mm: mm + 10 },
+    ]
+    const bikeType = {
+      ...HOLES_BIKE,
+      axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } },
+    }
     return { ...question(1700), bikeType }
   }
   const end = (mm: number) => {

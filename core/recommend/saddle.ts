@@ -47,7 +47,10 @@ const FINEST_MM = 2
 /** Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each side. */
 function pairsWorthLooking(question: SaddleQuestion): Pair[] {
   const { seatHeight, seatSlide } = question.bikeType.axes
-  const upward = inOrder(toldApart(stopsOf(seatHeight.scale)), (stop) => seatAt(question, stop, middleStop(seatSlide.scale)).yMm)
+  const upward = inOrder(
+    toldApart(stopsOf(seatHeight.scale)),
+    (stop) => seatAt(question, stop, middleStop(seatSlide.scale)).yMm,
+  )
   return toldApart(stopsOf(seatSlide.scale)).flatMap((slide) =>
     heightsWorthLooking(question, upward, slide).map((height) => pairAt(question, height, slide)),
   )
@@ -56,7 +59,8 @@ function pairsWorthLooking(question: SaddleQuestion): Pair[] {
 /** Stops of a finely marked scale at least so far apart that a check could tell them; in order of their mm. */
 function toldApart(stops: readonly Stop[]): Stop[] {
   const kept: Stop[] = []
-  for (const stop of inOrder(stops, ({ mm }) => mm)) if (kept.length === 0 || stop.mm - kept[kept.length - 1].mm >= FINEST_MM) kept.push(stop)
+  for (const stop of inOrder(stops, ({ mm }) => mm))
+    if (kept.length === 0 || stop.mm - kept[kept.length - 1].mm >= FINEST_MM) kept.push(stop)
   return kept
 }
 
@@ -149,21 +153,36 @@ export type ScaleEnd =
 /** Says when for more than half of the riders in the belief no seat height can be right, because the post ends before. */
 export function heightEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | null {
   const slides = stopsOf(question.bikeType.axes.seatSlide.scale)
-  const heights = inOrder(stopsOf(question.bikeType.axes.seatHeight.scale), (stop) => seatAt(question, stop, standing.slide).yMm)
-  const always = (stop: Stop, miss: (seat: Point) => number) => slides.every((slide) => miss(seatAt(question, stop, slide)) > 0.5)
+  const heights = inOrder(
+    stopsOf(question.bikeType.axes.seatHeight.scale),
+    (stop) => seatAt(question, stop, standing.slide).yMm,
+  )
+  const always = (stop: Stop, miss: (seat: Point) => number) =>
+    slides.every((slide) => miss(seatAt(question, stop, slide)) > 0.5)
   const [lowest, highest] = [heights[0], heights[heights.length - 1]]
   const [least, most] = question.school.kneeWindowDeg
-  const end = always(highest, question.checks.tooLowChance) ? 'top' : always(lowest, question.checks.tooHighChance) ? 'bottom' : null
+  const end = always(highest, question.checks.tooLowChance)
+    ? 'top'
+    : always(lowest, question.checks.tooHighChance)
+      ? 'bottom'
+      : null
   if (!end) return null
   const nearest = end === 'top' ? highest : lowest
   // The higher the seat, the straighter the knee.
-  const wantedMm = whereMiddle((mm) => -question.checks.knee(seatAt(question, { label: '', mm }, standing.slide)).mean, -(least + most) / 2, nearest.mm)
+  const wantedMm = whereMiddle(
+    (mm) => -question.checks.knee(seatAt(question, { label: '', mm }, standing.slide)).mean,
+    -(least + most) / 2,
+    nearest.mm,
+  )
   return { axis: 'seatHeight', end, nearest, wantedMm }
 }
 
 /** Says when for more than half of the riders the slide ends before the knee hangs where it should, at every height that suits the knee. */
 export function slideEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | null {
-  const slides = inOrder(stopsOf(question.bikeType.axes.seatSlide.scale), (stop) => seatAt(question, standing.height, stop).xMm)
+  const slides = inOrder(
+    stopsOf(question.bikeType.axes.seatSlide.scale),
+    (stop) => seatAt(question, standing.height, stop).xMm,
+  )
   const heightsAt = (slide: Stop): Pair[] => {
     const pairs = stopsOf(question.bikeType.axes.seatHeight.scale).map((height) => pairAt(question, height, slide))
     const knees = pairs.map(({ seat }) => question.checks.kneeChance(seat))
@@ -174,11 +193,19 @@ export function slideEnd(question: SaddleQuestion, standing: Pair): ScaleEnd | n
     return pairs.length > 0 && pairs.every(({ seat }) => miss(seat) > 0.5)
   }
   const [rear, front] = [slides[0], slides[slides.length - 1]]
-  const end = always(rear, question.checks.tooFarAheadChance) ? 'rear' : always(front, question.checks.tooFarBehindChance) ? 'front' : null
+  const end = always(rear, question.checks.tooFarAheadChance)
+    ? 'rear'
+    : always(front, question.checks.tooFarBehindChance)
+      ? 'front'
+      : null
   if (!end) return null
   const [least, most] = PLUMB_WINDOW_MM[question.school.foreAft]
   const nearest = end === 'rear' ? rear : front
-  const wantedMm = whereMiddle((mm) => question.checks.plumb(seatAt(question, standing.height, { label: '', mm })).mean, (least + most) / 2, nearest.mm)
+  const wantedMm = whereMiddle(
+    (mm) => question.checks.plumb(seatAt(question, standing.height, { label: '', mm })).mean,
+    (least + most) / 2,
+    nearest.mm,
+  )
   return { axis: 'seatSlide', end, nearest, wantedMm }
 }
 

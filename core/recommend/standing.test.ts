@@ -6,22 +6,43 @@ import { schoolOf } from '../school/school'
 
 const knee = (at: Evidence['at'], deg = 30): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at })
 test('an axis stands where the last row that named it left it', () => {
-  const history = marksHistory(HOLES_BIKE, [knee({ seatHeight: '8', seatSlide: 'C' }), knee({ seatHeight: '9' }), { kind: 'set', at: { seatSlide: 'B' } }])
+  const history = marksHistory(HOLES_BIKE, [
+    knee({ seatHeight: '8', seatSlide: 'C' }),
+    knee({ seatHeight: '9' }),
+    { kind: 'set', at: { seatSlide: 'B' } },
+  ])
   expect(history.at[1]).toEqual({ seatHeight: '9', seatSlide: 'C' })
   expect(history.now).toEqual({ seatHeight: '9', seatSlide: 'B' })
 })
 
 test('a slide that nobody named stands as for the start', () => {
-  const history = marksHistory(HOLES_BIKE, [{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }, knee({ seatHeight: '8' })])
-  expect(history.at).toEqual([{ seatHeight: '11', seatSlide: startSlide(HOLES_BIKE) }, { seatHeight: '8', seatSlide: startSlide(HOLES_BIKE) }])
+  const history = marksHistory(HOLES_BIKE, [
+    { kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } },
+    knee({ seatHeight: '8' }),
+  ])
+  expect(history.at).toEqual([
+    { seatHeight: '11', seatSlide: startSlide(HOLES_BIKE) },
+    { seatHeight: '8', seatSlide: startSlide(HOLES_BIKE) },
+  ])
   expect(history.now).toEqual({ seatHeight: '8' })
 })
 
 test('only readings taken where the saddle stands now speak for it', () => {
-  const evidence = [knee({ seatHeight: '8', seatSlide: 'D' }, 30), knee({ seatHeight: '9', seatSlide: 'D' }, 40), { kind: 'set', at: { seatHeight: '8' } } as Evidence]
+  const evidence = [
+    knee({ seatHeight: '8', seatSlide: 'D' }, 30),
+    knee({ seatHeight: '9', seatSlide: 'D' }, 40),
+    { kind: 'set', at: { seatHeight: '8' } } as Evidence,
+  ]
   const { at, now } = marksHistory(HOLES_BIKE, evidence)
-  expect(lastReadings(evidence, at, now, schoolOf())).toMatchObject({ knee: { deg: 30 }, kneeHolds: true, plumbEverTaken: false })
-  expect(lastReadings(evidence, at, { ...now, seatHeight: '9' }, schoolOf())).toMatchObject({ knee: { deg: 40 }, kneeHolds: false })
+  expect(lastReadings(evidence, at, now, schoolOf())).toMatchObject({
+    knee: { deg: 30 },
+    kneeHolds: true,
+    plumbEverTaken: false,
+  })
+  expect(lastReadings(evidence, at, { ...now, seatHeight: '9' }, schoolOf())).toMatchObject({
+    knee: { deg: 40 },
+    kneeHolds: false,
+  })
   expect(lastReadings(evidence, at, { ...now, seatHeight: '7' }, schoolOf()).knee).toBeUndefined()
 })
 

@@ -113,7 +113,8 @@ export function bodiesAt({ means, sds }: PriorTable, scores: readonly ArrayLike<
     bodies.trochanterHeightMm[i] = trochanterHeightMm
     bodies.inseamMm[i] = trochanterHeightMm - trochanterAboveInseamMm
     bodies.hipCrestHeightMm[i] = trochanterHeightMm + (F.hipCrestHeight - F.trochanterHeight) * statureMm * part(6)
-    bodies.frontHipBoneHeightMm[i] = trochanterHeightMm + (F.frontHipBoneHeight - F.trochanterHeight) * statureMm * part(7)
+    bodies.frontHipBoneHeightMm[i] =
+      trochanterHeightMm + (F.frontHipBoneHeight - F.trochanterHeight) * statureMm * part(7)
     bodies.hipAboveSeatMm[i] = trochanterAboveInseamMm - part(10)
     bodies.trunkMm[i] = F.trunk * statureMm * part(8)
     bodies.upperArmMm[i] = F.upperArm * statureMm * arm
@@ -127,7 +128,11 @@ export function bodiesAt({ means, sds }: PriorTable, scores: readonly ArrayLike<
 
 /** One body from its standard scores, one per part. */
 export function bodyAt(table: PriorTable, scores: ArrayLike<number>): Body {
-  const bodies = bodiesAt(table, Array.from(scores, (score) => [score]), 1)
+  const bodies = bodiesAt(
+    table,
+    Array.from(scores, (score) => [score]),
+    1,
+  )
   return Object.fromEntries(BODY_PARTS.map((part) => [part, bodies[part][0]])) as Body
 }
 

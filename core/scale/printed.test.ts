@@ -24,39 +24,76 @@ test('what contradicts itself is refused with its place', () => {
 })
 
 const anyScale: fc.Arbitrary<Scale> = fc.oneof(
-  fc.record({ count: fc.integer({ min: 2, max: 26 }), pitch: fc.double({ min: 5, max: 40, noNaN: true }), first: fc.integer({ min: -200, max: 200 }), down: fc.boolean(), letters: fc.boolean(), halfMarks: fc.boolean() })
-    .map(({ count, pitch, first, down, letters, halfMarks }) => ({ marks: Array.from({ length: count }, (_, i) => ({ label: letters ? String.fromCharCode(65 + i) : String(i + 1), mm: first + i * pitch * (down ? -1 : 1) })), halfMarks })),
-  fc.record({ min: fc.integer({ min: -20, max: 0 }), span: fc.integer({ min: 2, max: 40 }), resolution: fc.constantFrom(1, 0.5, 0.25, 0.1), mmPerUnit: fc.constantFrom(10, -10, 25.4, -25.4, 9.87), mmAtZero: fc.integer({ min: -100, max: 100 }) })
+  fc
+    .record({
+      count: fc.integer({ min: 2, max: 26 }),
+      pitch: fc.double({ min: 5, max: 40, noNaN: true }),
+      first: fc.integer({ min: -200, max: 200 }),
+      down: fc.boolean(),
+      letters: fc.boolean(),
+      halfMarks: fc.boolean(),
+    })
+    .map(({ count, pitch, first, down, letters, halfMarks }) => ({
+      marks: Array.from({ length: count }, (_, i) => ({
+        label: letters ? String.fromCharCode(65 + i) : String(i + 1),
+        mm: first + i * pitch * (down ? -1 : 1),
+      })),
+      halfMarks,
+    })),
+  fc
+    .record({
+      min: fc.integer({ min: -20, max: 0 }),
+      span: fc.integer({ min: 2, max: 40 }),
+      resolution: fc.constantFrom(1, 0.5, 0.25, 0.1),
+      mmPerUnit: fc.constantFrom(10, -10, 25.4, -25.4, 9.87),
+      mmAtZero: fc.integer({ min: -100, max: 100 }),
+    })
     .map(({ min, span, ...rest }) => ({ ruler: { min, max: min + span, ...rest } })),
 )
 
 test('a scale described and built again is the same scale, for holes, letters, rulers, plus and minus, either way', () => {
-  fc.assert(fc.property(anyScale, (scale) => {
-    const again = scaleOf(printedOf(scale))
-    expect(stopsOf(again).map((s) => s.label)).toEqual(stopsOf(scale).map((s) => s.label))
-    stopsOf(again).forEach((stop, i) => expect(stop.mm).toBeCloseTo(stopsOf(scale)[i].mm, 2))
-  }))
+  fc.assert(
+    fc.property(anyScale, (scale) => {
+      const again = scaleOf(printedOf(scale))
+      expect(stopsOf(again).map((s) => s.label)).toEqual(stopsOf(scale).map((s) => s.label))
+      stopsOf(again).forEach((stop, i) => expect(stop.mm).toBeCloseTo(stopsOf(scale)[i].mm, 2))
+    }),
+  )
 })
 
 test('label → mm → label comes back, for every scale form and every mark, half marks too', () => {
-  fc.assert(fc.property(anyScale, (scale) => {
-    for (const stop of stopsOf(scale)) {
-      expect(nearestStop(scale, stop.mm).label).toBe(stop.label)
-      expect(findStop(scale, stop.label)).toMatchObject({ outcome: 'found', stop })
-    }
-  }))
+  fc.assert(
+    fc.property(anyScale, (scale) => {
+      for (const stop of stopsOf(scale)) {
+        expect(nearestStop(scale, stop.mm).label).toBe(stop.label)
+        expect(findStop(scale, stop.label)).toMatchObject({ outcome: 'found', stop })
+      }
+    }),
+  )
 })
 
 test('labels typed anew read back the same', () => {
-  fc.assert(fc.property(anyScale.filter((s) => 'marks' in s), (scale) => {
-    const labels = 'marks' in scale ? scale.marks.map((m) => m.label) : []
-    expect(readLabels(labelsTyped(labels))).toEqual({ outcome: 'read', labels })
-  }))
+  fc.assert(
+    fc.property(
+      anyScale.filter((s) => 'marks' in s),
+      (scale) => {
+        const labels = 'marks' in scale ? scale.marks.map((m) => m.label) : []
+        expect(readLabels(labelsTyped(labels))).toEqual({ outcome: 'read', labels })
+      },
+    ),
+  )
   expect(labelsTyped(['A', 'B', 'C', 'D', 'F', '1', '2'])).toBe('A-D F 1 2')
 })
 
 test('uneven marks are kept as they are', () => {
-  const scale = { marks: [{ label: '1', mm: 0 }, { label: '2', mm: 20 }, { label: '3', mm: 55 }], halfMarks: false }
+  const scale = {
+    marks: [
+      { label: '1', mm: 0 },
+      { label: '2', mm: 20 },
+      { label: '3', mm: 55 },
+    ],
+    halfMarks: false,
+  }
   expect(printedOf(scale)).toEqual({ form: 'irregular', scale })
   expect(scaleOf(printedOf(scale))).toBe(scale)
 })

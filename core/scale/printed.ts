@@ -5,7 +5,15 @@ import type { PrintedMarks, Ruler, Scale } from './scale'
 /** A scale as a manager describes it: what is printed, how far apart, and which way the later marks lie. */
 export type PrintedScale =
   | Readonly<{ form: 'labels'; labels: readonly Label[]; pitchMm: number; firstMm: number; halfMarks: boolean }>
-  | Readonly<{ form: 'ruler'; min: number; max: number; step: number; unit: 'cm' | 'in' | 'mm'; unitMm: number; zeroMm: number }>
+  | Readonly<{
+      form: 'ruler'
+      min: number
+      max: number
+      step: number
+      unit: 'cm' | 'in' | 'mm'
+      unitMm: number
+      zeroMm: number
+    }>
   | Readonly<{ form: 'irregular'; scale: PrintedMarks }>
 
 const UNIT_MM = { mm: 1, cm: 10, in: MM_PER_INCH } as const
@@ -19,7 +27,15 @@ export function scaleOf(printed: PrintedScale): Scale {
     const { labels, pitchMm, firstMm, halfMarks } = printed
     return { marks: labels.map((label, i) => ({ label, mm: firstMm + i * pitchMm })), halfMarks }
   }
-  return { ruler: { min: printed.min, max: printed.max, resolution: printed.step, mmPerUnit: printed.unitMm, mmAtZero: printed.zeroMm } }
+  return {
+    ruler: {
+      min: printed.min,
+      max: printed.max,
+      resolution: printed.step,
+      mmPerUnit: printed.unitMm,
+      mmAtZero: printed.zeroMm,
+    },
+  }
 }
 
 /** The description of a scale; uneven marks stay as they are. `scaleOf(printedOf(s))` is `s` again, to 0.01 mm. */
@@ -29,7 +45,9 @@ export function printedOf(scale: Scale): PrintedScale {
   const firstMm = marks[0].mm
   const pitchMm = marks.length > 1 ? (marks[marks.length - 1].mm - firstMm) / (marks.length - 1) : 20
   const even = marks.every(({ mm }, i) => Math.abs(mm - firstMm - i * pitchMm) < EVEN_MM)
-  return even ? { form: 'labels', labels: marks.map((m) => m.label), pitchMm, firstMm, halfMarks } : { form: 'irregular', scale }
+  return even
+    ? { form: 'labels', labels: marks.map((m) => m.label), pitchMm, firstMm, halfMarks }
+    : { form: 'irregular', scale }
 }
 
 function rulerOf({ min, max, resolution, mmPerUnit, mmAtZero }: Ruler): PrintedScale {
@@ -40,7 +58,9 @@ function rulerOf({ min, max, resolution, mmPerUnit, mmAtZero }: Ruler): PrintedS
 /** Nominal millimetres of a ruler's unit. */
 export const unitMm = (unit: keyof typeof UNIT_MM): number => UNIT_MM[unit]
 
-export type ReadLabels = Readonly<{ outcome: 'read'; labels: Label[] }> | Readonly<{ outcome: 'refused'; reason: 'empty' | 'tooMany' | 'twice' | 'badRange'; at: string }>
+export type ReadLabels =
+  | Readonly<{ outcome: 'read'; labels: Label[] }>
+  | Readonly<{ outcome: 'refused'; reason: 'empty' | 'tooMany' | 'twice' | 'badRange'; at: string }>
 
 /** Most marks of one scale; more is a slip of the keyboard. */
 const MOST_LABELS = 60
@@ -50,7 +70,10 @@ const MOST_LABELS = 60
  * `readLabels("A-H J-N")` → A … H, J … N; `readLabels("5-1")` → 5, 4, 3, 2, 1.
  */
 export function readLabels(typed: string): ReadLabels {
-  const words = typed.trim().split(/[\s,;]+/).filter(Boolean)
+  const words = typed
+    .trim()
+    .split(/[\s,;]+/)
+    .filter(Boolean)
   if (words.length === 0) return { outcome: 'refused', reason: 'empty', at: '' }
   const labels: Label[] = []
   for (const word of words) {
@@ -68,18 +91,21 @@ function rangeOf(word: string): Label[] | null {
   const range = /^(\d{1,3}|[A-Za-z])[-–](\d{1,3}|[A-Za-z])$/.exec(word)
   if (!range) return word.length <= 20 ? [word] : null
   const numbers = range.slice(1).every((end) => /^\d+$/.test(end))
-  const letters = range.slice(1).every((end) => /^[A-Z]$/.test(end)) || range.slice(1).every((end) => /^[a-z]$/.test(end))
+  const letters =
+    range.slice(1).every((end) => /^[A-Z]$/.test(end)) || range.slice(1).every((end) => /^[a-z]$/.test(end))
   if (!numbers && !letters) return null
   const code = (end: string) => (numbers ? Number(end) : end.charCodeAt(0))
   const [from, to] = [code(range[1]), code(range[2])]
   const step = from <= to ? 1 : -1
-  return Array.from({ length: Math.abs(to - from) + 1 }, (_, i) => (numbers ? String(from + i * step) : String.fromCharCode(from + i * step)))
+  return Array.from({ length: Math.abs(to - from) + 1 }, (_, i) =>
+    numbers ? String(from + i * step) : String.fromCharCode(from + i * step),
+  )
 }
 
 /** Labels as one would type them, runs drawn together: 1 … 15 → "1-15". */
 export function labelsTyped(labels: readonly Label[]): string {
   const words: string[] = []
-  for (let i = 0; i < labels.length; ) {
+  for (let i = 0; i < labels.length;) {
     let end = i
     for (let j = i + 1; j < labels.length; j++) {
       const run = rangeOf(`${labels[i]}-${labels[j]}`)

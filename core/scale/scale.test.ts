@@ -2,7 +2,10 @@ import fc from 'fast-check'
 import { findStop, middleStop, nearestStop, pitchMm, stopsOf, type Scale } from './scale'
 
 const holes: Scale = { marks: ['1', '2', '3', '4'].map((label, i) => ({ label, mm: 20 * i })), halfMarks: true }
-const letters: Scale = { marks: ['A', 'B', 'D', 'E'].map((label, i) => ({ label, mm: -30 + 12.7 * i })), halfMarks: true }
+const letters: Scale = {
+  marks: ['A', 'B', 'D', 'E'].map((label, i) => ({ label, mm: -30 + 12.7 * i })),
+  halfMarks: true,
+}
 const ruler: Scale = { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: -10, mmAtZero: 4 } }
 const labels = (scale: Scale) => stopsOf(scale).map((s) => s.label)
 
@@ -31,15 +34,37 @@ test('a leading plus is read; a value between two steps is not on the ruler', ()
 
 test('the start lies nearest 0, or in the middle where the scale does not reach 0', () => {
   expect(middleStop(letters).label).toBe('D/E')
-  expect(middleStop({ marks: [{ label: 'X', mm: 40 }, { label: 'Y', mm: 60 }, { label: 'Z', mm: 80 }], halfMarks: false }).label).toBe('Y')
+  expect(
+    middleStop({
+      marks: [
+        { label: 'X', mm: 40 },
+        { label: 'Y', mm: 60 },
+        { label: 'Z', mm: 80 },
+      ],
+      halfMarks: false,
+    }).label,
+  ).toBe('Y')
 })
 
 test('label to millimetre and back is the identity on every stop of every kind of scale', () => {
   const printed = fc
-    .tuple(fc.integer({ min: 2, max: 30 }), fc.double({ min: 3, max: 40, noNaN: true }), fc.boolean(), fc.integer({ min: -200, max: 200 }))
-    .map(([count, pitch, halfMarks, from]): Scale => ({ marks: Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: from + i * pitch })), halfMarks }))
+    .tuple(
+      fc.integer({ min: 2, max: 30 }),
+      fc.double({ min: 3, max: 40, noNaN: true }),
+      fc.boolean(),
+      fc.integer({ min: -200, max: 200 }),
+    )
+    .map(([count, pitch, halfMarks, from]): Scale => ({
+      marks: Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: from + i * pitch })),
+      halfMarks,
+    }))
   const ruled = fc
-    .tuple(fc.integer({ min: -20, max: 0 }), fc.integer({ min: 1, max: 20 }), fc.constantFrom(0.1, 0.2, 0.25, 0.5, 1), fc.constantFrom(-25.4, -10, 10, 25.4))
+    .tuple(
+      fc.integer({ min: -20, max: 0 }),
+      fc.integer({ min: 1, max: 20 }),
+      fc.constantFrom(0.1, 0.2, 0.25, 0.5, 1),
+      fc.constantFrom(-25.4, -10, 10, 25.4),
+    )
     .map(([min, max, resolution, mmPerUnit]): Scale => ({ ruler: { min, max, resolution, mmPerUnit, mmAtZero: 7 } }))
   fc.assert(
     fc.property(fc.oneof(printed, ruled), (scale) => {

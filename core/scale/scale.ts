@@ -43,7 +43,8 @@ export function middleStop(scale: Scale): Stop {
   return nearestStop(scale, low <= 0 && high >= 0 ? 0 : (low + high) / 2)
 }
 
-export type Found = Readonly<{ outcome: 'found'; stop: Stop }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
+export type Found =
+  Readonly<{ outcome: 'found'; stop: Stop }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
 
 /** Looks a label up as typed: a leading plus is read, a label the scale does not have comes back with its nearest labels. */
 export function findStop(scale: Scale, label: Label): Found {
@@ -52,14 +53,20 @@ export function findStop(scale: Scale, label: Label): Found {
   const exact = stops.find((s) => s.label === wanted)
   if (exact) return { outcome: 'found', stop: exact }
   const value = numberOf(wanted)
-  const equal = value === null ? undefined : stops.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
+  const equal =
+    value === null
+      ? undefined
+      : stops.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
   if (equal && 'ruler' in scale) return { outcome: 'found', stop: equal }
   return { outcome: 'noSuchLabel', nearest: nearestLabels(stops, wanted) }
 }
 
 /** The same labels with every position multiplied: a pitch that turned out otherwise, or with −1 an axis turned round. */
 export function stretched(scale: Scale, factor: number): Scale {
-  if ('ruler' in scale) return { ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor } }
+  if ('ruler' in scale)
+    return {
+      ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor },
+    }
   return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
 }
 
@@ -100,6 +107,8 @@ function nearestLabels(stops: readonly Stop[], wanted: Label): Label[] {
   const rank = (label: Label): number => numberOf(label) ?? label.toUpperCase().charCodeAt(0)
   const comparable = stops.filter((s) => (numberOf(s.label) === null) === (numberOf(wanted) === null))
   if (comparable.length === 0) return [stops[0].label, stops[stops.length - 1].label]
-  const sorted = [...comparable].sort((a, b) => Math.abs(rank(a.label) - rank(wanted)) - Math.abs(rank(b.label) - rank(wanted)))
+  const sorted = [...comparable].sort(
+    (a, b) => Math.abs(rank(a.label) - rank(wanted)) - Math.abs(rank(b.label) - rank(wanted)),
+  )
   return sorted.slice(0, 2).map((s) => s.label)
 }

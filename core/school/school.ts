@@ -1,5 +1,14 @@
 /** Ways to the first seat height, beside the bike. */
-export const START_LANDMARKS = ['hipCrest', 'frontHipBone', 'between', 'raisedThigh', 'halfThigh', 'factor0883', 'percent109', 'heelLength'] as const
+export const START_LANDMARKS = [
+  'hipCrest',
+  'frontHipBone',
+  'between',
+  'raisedThigh',
+  'halfThigh',
+  'factor0883',
+  'percent109',
+  'heelLength',
+] as const
 
 /** A studio's school: where practitioners disagree, the studio's own choice. The first named is the default. */
 export type School = Readonly<{
@@ -35,9 +44,14 @@ export const PLUMB_WINDOW_MM: Readonly<Record<School['foreAft'], readonly [numbe
 })
 
 /** Grip above the seat point, mm, by what is wanted of the bars. */
-export const BAR_WINDOW_MM = Object.freeze({ above: [20, 100] as const, level: [-15, 20] as const, low: [-80, -15] as const })
+export const BAR_WINDOW_MM = Object.freeze({
+  above: [20, 100] as const,
+  level: [-15, 20] as const,
+  low: [-80, -15] as const,
+})
 
 /** Fingertips short of the grip with the elbow at the saddle's nose, mm. */
 export const FOREARM_GAP_WINDOW_MM = Object.freeze([-20, 20] as const)
 
-export const inWindow = (value: number, [low, high]: readonly [number, number]): boolean => value >= low && value <= high
+export const inWindow = (value: number, [low, high]: readonly [number, number]): boolean =>
+  value >= low && value <= high

@@ -24,21 +24,31 @@ export const POPULATIONS: Readonly<Record<string, Prior>> = {
 }
 
 export function drawRider(population: Prior, bikeType: BikeType, random: Random): SimulatedRider {
-  const body = bodyAt(tableOf(population), PRIOR_PARTS.map(() => random.normal()))
+  const body = bodyAt(
+    tableOf(population),
+    PRIOR_PARTS.map(() => random.normal()),
+  )
   return { body, bikeType, random, leg: legOn(body, DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType)) }
 }
 
-const seatAt = ({ bikeType }: SimulatedRider, marks: Marks): Point => placeAt(bikeType, undefined, positions(bikeType, marks)).seat
+const seatAt = ({ bikeType }: SimulatedRider, marks: Marks): Point =>
+  placeAt(bikeType, undefined, positions(bikeType, marks)).seat
 
 /** True knee flexion at the bottom with the bike at these marks, degrees. */
-export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number => bottomFlexionDeg(rider.leg, seatAt(rider, marks))
+export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number =>
+  bottomFlexionDeg(rider.leg, seatAt(rider, marks))
 
 /** Hip crest levelled with the saddle: the mark nearest to where the landmark seems to be. */
 export function crestAtMark(rider: SimulatedRider): Evidence {
   const { bikeType, body, random } = rider
-  const wantedY = body.hipCrestHeightMm + DEFAULT_SOLE_MM + READING_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
+  const wantedY =
+    body.hipCrestHeightMm + DEFAULT_SOLE_MM + READING_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
   const rise = (wantedY - bikeType.seatOrigin.yMm) / Math.sin((bikeType.axes.seatHeight.directionDeg * Math.PI) / 180)
-  return { kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: nearestStop(bikeType.axes.seatHeight.scale, rise).label } }
+  return {
+    kind: 'landmarkAtMark',
+    landmark: 'hipCrest',
+    at: { seatHeight: nearestStop(bikeType.axes.seatHeight.scale, rise).label },
+  }
 }
 
 export function statureAndInseam({ body, random }: SimulatedRider): Evidence[] {
@@ -49,11 +59,17 @@ export function statureAndInseam({ body, random }: SimulatedRider): Evidence[] {
 }
 
 export function goniometer(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeAngle'> {
-  return { kind: 'kneeAngle', by: 'goniometer', deg: trueFlexionDeg(rider, at) + READING_SD.goniometerDeg * rider.random.normal(), at }
+  return {
+    kind: 'kneeAngle',
+    by: 'goniometer',
+    deg: trueFlexionDeg(rider, at) + READING_SD.goniometerDeg * rider.random.normal(),
+    at,
+  }
 }
 
 /** True plumb offset with the cranks level and the bike at these marks, mm. */
-export const truePlumbMm = (rider: SimulatedRider, marks: Marks): number => levelPlumbMm(rider.leg, seatAt(rider, marks))
+export const truePlumbMm = (rider: SimulatedRider, marks: Marks): number =>
+  levelPlumbMm(rider.leg, seatAt(rider, marks))
 
 export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'> {
   return { kind: 'plumb', mm: truePlumbMm(rider, at) + READING_SD.plumbMm * rider.random.normal(), from: 'front', at }
@@ -61,7 +77,8 @@ export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'>
 
 export function eye(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeByEye'> {
   const looks = trueFlexionDeg(rider, at) + READING_SD.kneeByEyeDeg * rider.random.normal()
-  const seen = looks < KNEE_BY_EYE_CUTS_DEG.locked ? 'locked' : looks > KNEE_BY_EYE_CUTS_DEG.deepBend ? 'deepBend' : 'slightBend'
+  const seen =
+    looks < KNEE_BY_EYE_CUTS_DEG.locked ? 'locked' : looks > KNEE_BY_EYE_CUTS_DEG.deepBend ? 'deepBend' : 'slightBend'
   return { kind: 'kneeByEye', seen, at }
 }
 

@@ -13,11 +13,20 @@ export type GuessError = Readonly<{ originMm: number; directionDeg: number; pitc
 /** The bike as it truly is, when the guess is wrong by just this much, every part either way. */
 export function trueTypeFor(guess: BikeType, error: GuessError, random: Random): BikeType {
   const either = (size: number) => (random.uniform() < 0.5 ? -size : size)
-  const origin = ({ xMm, yMm }: BikeType['seatOrigin']) => ({ xMm: xMm + either(error.originMm), yMm: yMm + either(error.originMm) })
+  const origin = ({ xMm, yMm }: BikeType['seatOrigin']) => ({
+    xMm: xMm + either(error.originMm),
+    yMm: yMm + either(error.originMm),
+  })
   const axes = Object.fromEntries(
     axesOf(guess).map((name) => {
       const axis = axisOf(guess, name)!
-      return [name, { directionDeg: axis.directionDeg + either(error.directionDeg), scale: stretched(axis.scale, 1 + either(error.pitchShare)) }]
+      return [
+        name,
+        {
+          directionDeg: axis.directionDeg + either(error.directionDeg),
+          scale: stretched(axis.scale, 1 + either(error.pitchShare)),
+        },
+      ]
     }),
   ) as BikeType['axes']
   return { ...guess, seatOrigin: origin(guess.seatOrigin), gripOrigin: origin(guess.gripOrigin), axes }

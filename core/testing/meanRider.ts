@@ -38,9 +38,18 @@ export const HOLES_BIKE: BikeType = {
   seatOrigin: { xMm: -560 * Math.cos(radians(73)), yMm: 560 * Math.sin(radians(73)) },
   gripOrigin: { xMm: 400, yMm: 600 },
   axes: {
-    seatHeight: { directionDeg: 107, scale: { marks: Array.from({ length: 15 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false } },
-    seatSlide: { directionDeg: 0, scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false } },
-    barHeight: { directionDeg: 90, scale: { marks: Array.from({ length: 12 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false } },
+    seatHeight: {
+      directionDeg: 107,
+      scale: { marks: Array.from({ length: 15 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false },
+    },
+    seatSlide: {
+      directionDeg: 0,
+      scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false },
+    },
+    barHeight: {
+      directionDeg: 90,
+      scale: { marks: Array.from({ length: 12 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false },
+    },
     barSlide: { directionDeg: 0, scale: { ruler: { min: -4, max: 4, resolution: 0.5, mmPerUnit: 10, mmAtZero: 0 } } },
   },
   forearmGaugeValid: true,

@@ -31,7 +31,9 @@ export function readLength(typed: string, plain: PlainUnit): ReadLength {
   const feet = FEET.exec(text)
   if (feet) {
     const inches = feet[2] === undefined ? 0 : valueOf(feet[2])
-    return inches >= 12 ? { outcome: 'refused', reason: 'inchesOverAFoot' } : finite(valueOf(feet[1]) * MM_PER_FOOT + inches * MM_PER_INCH)
+    return inches >= 12
+      ? { outcome: 'refused', reason: 'inchesOverAFoot' }
+      : finite(valueOf(feet[1]) * MM_PER_FOOT + inches * MM_PER_INCH)
   }
   const one = ONE_UNIT.exec(text)
   if (!one) return { outcome: 'refused', reason: 'notALength' }
@@ -40,7 +42,8 @@ export function readLength(typed: string, plain: PlainUnit): ReadLength {
 }
 
 /** A number of millimetres, unless something was divided by nothing or had hundreds of digits. */
-const finite = (mm: number): ReadLength => (Number.isFinite(mm) ? { outcome: 'read', mm } : { outcome: 'refused', reason: 'notALength' })
+const finite = (mm: number): ReadLength =>
+  Number.isFinite(mm) ? { outcome: 'read', mm } : { outcome: 'refused', reason: 'notALength' }
 
 /** Spellings of one thing made one: primes and quotes, unit words, the true minus. */
 function tidied(typed: string): string {

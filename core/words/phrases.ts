@@ -48,6 +48,14 @@ export const nearestSaid = (labels: readonly Label[]): string =>
 
 /** What was seen or done, by name. */
 export const EVIDENCE_NAME: Readonly<Record<EvidenceKind, string>> = {
-  stature: 'stature', inseam: 'inseam', landmarkHeight: 'landmark height', landmarkAtMark: 'landmark beside the bike', set: 'setting',
-  kneeAngle: 'knee angle', kneeByEye: 'knee by eye', heelCheck: 'heel check', plumb: 'plumb line', rider: 'rider’s answers',
+  stature: 'stature',
+  inseam: 'inseam',
+  landmarkHeight: 'landmark height',
+  landmarkAtMark: 'landmark beside the bike',
+  set: 'setting',
+  kneeAngle: 'knee angle',
+  kneeByEye: 'knee by eye',
+  heelCheck: 'heel check',
+  plumb: 'plumb line',
+  rider: 'rider’s answers',
 }

@@ -13,7 +13,12 @@ import { capitalised, degreesSaid, EVIDENCE_NAME, inHundred, lengthSaid, listed,
 /** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
 export type Said = Readonly<{ sentence: string; because: string[]; cautions: string[]; bars: string; doubts: string[] }>
 
-export function say(bikeType: BikeType, evidence: readonly Evidence[], advice: Advice, shown: LengthShown = 'metric'): Said {
+export function say(
+  bikeType: BikeType,
+  evidence: readonly Evidence[],
+  advice: Advice,
+  shown: LengthShown = 'metric',
+): Said {
   return {
     sentence: sentenceFor(bikeType, advice, shown),
     because: advice.next.reasons.map((reason) => becauseOf(bikeType, reason, advice, shown)),
@@ -35,7 +40,8 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
       const hangs = plumb ? `: there the knee would hang ${plumbSaid(plumb.to, shown)}` : ''
       return `The slide ends at ${labelSaid(bikeType, axis, nearest)}, ${lengthSaid(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for this rider${hangs}. Offer another type of bike.`
     }
-    const expected = knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
+    const expected =
+      knee && knee.to >= 0 ? `the knee would read about ${degreesSaid(knee.to)}` : 'the leg would not reach the pedal'
     return `The seat post ends at ${labelSaid(bikeType, 'seatHeight', nearest)}, ${lengthSaid(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
   }
   if (next.kind === 'start') {
@@ -45,18 +51,31 @@ function sentenceFor(bikeType: BikeType, advice: Advice, shown: LengthShown): st
   }
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => moveSaid(bikeType, move, shown))
-    const goes = knee.from !== undefined && knee.from >= 0 ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}` : `to about ${degreesSaid(knee.to)}`
+    const goes =
+      knee.from !== undefined && knee.from >= 0
+        ? `from ${degreesSaid(knee.from)} to about ${degreesSaid(knee.to)}`
+        : `to about ${degreesSaid(knee.to)}`
     const change = `${what.join(', and ')}: the knee should come ${goes}`
-    return advice.readings.plumb || !advice.readings.knee ? `${capitalised(change)}.` : `Before climbing off, hang the plumb line too; then ${change}.`
+    return advice.readings.plumb || !advice.readings.knee
+      ? `${capitalised(change)}.`
+      : `Before climbing off, hang the plumb line too; then ${change}.`
   }
   const seat = labelSaid(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
-  if (next.readAgain) return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
-  if (next.checks.includes('heel')) return `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal at its farthest. This studio’s school goes by it.`
+  if (next.readAgain)
+    return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
+  if (next.checks.includes('heel'))
+    return `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal at its farthest. This studio’s school goes by it.`
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
-  const reading = advice.readings.knee?.kind === 'kneeAngle' ? degreesSaid(advice.readings.knee.deg) : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
+  const reading =
+    advice.readings.knee?.kind === 'kneeAngle'
+      ? degreesSaid(advice.readings.knee.deg)
+      : `about ${degreesSaid(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
   if (next.smallChance !== undefined) {
-    const way = advice.readings.knee?.kind === 'kneeAngle' ? 'Offer another type of bike.' : 'Measure the knee angle: that tells more than a look.'
+    const way =
+      advice.readings.knee?.kind === 'kneeAngle'
+        ? 'Offer another type of bike.'
+        : 'Measure the knee angle: that tells more than a look.'
     return `Leave the seat at ${seat} for now: it is right for ${next.smallChance < 0.005 ? '' : 'only '}${inHundred(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
   }
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
@@ -96,20 +115,33 @@ function becauseOf(bikeType: BikeType, reason: Reason, { school, next }: Advice,
     case 'chance':
       return `At ${labelSaid(bikeType, 'seatHeight', reason.height)} with the slide at ${labelSaid(bikeType, 'seatSlide', reason.slide)}, ${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be right for ${inHundred(reason.chance)} riders like this one.`
     case 'lastReading':
-      if (reason.check === 'plumb') return `The plumb line fell ${plumbSaid(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
+      if (reason.check === 'plumb')
+        return `The plumb line fell ${plumbSaid(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
       return `${reason.at === undefined ? 'The' : `At ${labelSaid(bikeType, 'seatHeight', reason.at)} the`} knee read ${degreesSaid(reason.deg)}; ${wanted} is wanted.`
     case 'seenByEye':
-      return { locked: 'The knee looked locked.', slightBend: 'The knee looked slightly bent, as wanted.', deepBend: 'The knee looked deeply bent.' }[reason.seen]
+      return {
+        locked: 'The knee looked locked.',
+        slightBend: 'The knee looked slightly bent, as wanted.',
+        deepBend: 'The knee looked deeply bent.',
+      }[reason.seen]
     case 'heelSeen': {
-      const seen = { justStraight: 'On the heel the leg was just straight', stillBent: 'On the heel the leg stayed bent', cannotReach: 'The heel did not reach' }[reason.seen]
-      return reason.decides ? `${seen}, and this studio’s school goes by it.` : `${seen}; this informs, it does not decide.`
+      const seen = {
+        justStraight: 'On the heel the leg was just straight',
+        stillBent: 'On the heel the leg stayed bent',
+        cannotReach: 'The heel did not reach',
+      }[reason.seen]
+      return reason.decides
+        ? `${seen}, and this studio’s school goes by it.`
+        : `${seen}; this informs, it does not decide.`
     }
     case 'vernier':
       return `Height and slide work together here: for the leg the seat comes ${lengthSaid(reason.heightMm, shown)} ${reason.heightMm > 0 ? 'higher' : 'lower'}.`
     case 'slideForPedals':
       return `The slide belongs to the pedals: the knee should then hang ${plumbSaid(reason.plumbMm, shown)}.`
     case 'noBetterMark':
-      return reason.gain < 0.02 ? 'No other mark is better.' : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
+      return reason.gain < 0.02
+        ? 'No other mark is better.'
+        : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
     case 'reachChanges':
       return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${lengthSaid(reason.mm, shown)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
   }
@@ -143,14 +175,18 @@ function barsSentence(bikeType: BikeType, bars: BarAdvice, shown: LengthShown): 
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
-    : gap !== undefined && Math.abs(gap) > 20 ? ` By the forearm the bars stay ${lengthSaid(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.` : ''
+    : gap !== undefined && Math.abs(gap) > 20
+      ? ` By the forearm the bars stay ${lengthSaid(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.`
+      : ''
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
 }
 
 function doubtSaid(evidence: readonly Evidence[], doubt: Doubt): string {
   const name = EVIDENCE_NAME[evidence[doubt.evidence].kind]
-  if (doubt.code === 'readAgain') return `What was read of the ${name} at one mark does not go together. Read it once more, and undo what was misread; everything else is kept.`
-  if (doubt.code === 'asymmetry') return `Left and right differ by ${degreesSaid(Math.abs(doubt.deg))}, the ${doubt.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted saddle, leaning, a foot or a leg that differs, and read both again.`
+  if (doubt.code === 'readAgain')
+    return `What was read of the ${name} at one mark does not go together. Read it once more, and undo what was misread; everything else is kept.`
+  if (doubt.code === 'asymmetry')
+    return `Left and right differ by ${degreesSaid(Math.abs(doubt.deg))}, the ${doubt.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted saddle, leaning, a foot or a leg that differs, and read both again.`
   return doubt.code === 'contradicts'
     ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
     : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`

@@ -10,16 +10,28 @@ import { labelSaid } from './labels'
 import { AXIS_NAME, capitalised, degreesSaid, lengthSaid, listed } from './phrases'
 
 /** The tape's four lengths as spoken. */
-export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({ saddleHeightMm: 'saddle height', setbackMm: 'setback', reachMm: 'reach', stackMm: 'stack' })
+export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({
+  saddleHeightMm: 'saddle height',
+  setbackMm: 'setback',
+  reachMm: 'reach',
+  stackMm: 'stack',
+})
 
 /** "Set the seat height at 1, the seat slide at A …, then take the four lengths." */
 export function nextReadingSaid(bikeType: BikeType, marks: Marks): string {
-  const parts = axesOf(bikeType).flatMap((axis) => (marks[axis] === undefined ? [] : [`the ${AXIS_NAME[axis]} at ${labelSaid(bikeType, axis, marks[axis])}`]))
+  const parts = axesOf(bikeType).flatMap((axis) =>
+    marks[axis] === undefined ? [] : [`the ${AXIS_NAME[axis]} at ${labelSaid(bikeType, axis, marks[axis])}`],
+  )
   return `Set ${listed(parts)}; then take the four lengths.`
 }
 
 /** Why one number does not fit, and to measure it again. */
-export function suspectSaid(bikeType: BikeType, readings: readonly TapeReading[], { reading, length, mm, reason }: Suspect, shown: LengthShown = 'metric'): string {
+export function suspectSaid(
+  bikeType: BikeType,
+  readings: readonly TapeReading[],
+  { reading, length, mm, reason }: Suspect,
+  shown: LengthShown = 'metric',
+): string {
   const read = bikeLengthSaid(readings[reading].lengths[length]!, shown)
   const off = `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} lies ${lengthSaid(mm, shown)} ${mm > 0 ? 'over' : 'under'} what the others say`
   switch (reason.code) {

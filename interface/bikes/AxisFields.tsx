@@ -7,9 +7,18 @@ import { AXIS_TITLE } from '../shared/marksText'
 import styles from './bikes.module.css'
 import { waysOf, type AxisDraft, type DraftFault } from './typeDraft'
 
-type Props = Readonly<{ name: AxisName; axis: AxisDraft; faults: readonly DraftFault[]; onChange: (change: Partial<AxisDraft>) => void; children?: ReactNode }>
+type Props = Readonly<{
+  name: AxisName
+  axis: AxisDraft
+  faults: readonly DraftFault[]
+  onChange: (change: Partial<AxisDraft>) => void
+  children?: ReactNode
+}>
 
-const FORMS: { value: AxisDraft['form']; label: string }[] = [{ value: 'labels', label: 'Holes or letters' }, { value: 'ruler', label: 'Ruler' }]
+const FORMS: { value: AxisDraft['form']; label: string }[] = [
+  { value: 'labels', label: 'Holes or letters' },
+  { value: 'ruler', label: 'Ruler' },
+]
 
 /** One scale as it is printed: holes or letters in their order, or a ruler with its ends, step and unit. */
 export function AxisFields({ name, axis, faults, onChange, children }: Props) {
@@ -18,7 +27,14 @@ export function AxisFields({ name, axis, faults, onChange, children }: Props) {
   const field = (key: 'labels' | 'pitch' | 'min' | 'max' | 'step', title: string) => (
     <label className={key === 'labels' ? styles.wide : undefined}>
       {title}
-      <Input size="large" autoComplete="off" aria-label={`${AXIS_TITLE[name]}: ${title}`} value={axis[key]} status={status(key)} onChange={(e) => onChange({ [key]: e.target.value })} />
+      <Input
+        size="large"
+        autoComplete="off"
+        aria-label={`${AXIS_TITLE[name]}: ${title}`}
+        value={axis[key]}
+        status={status(key)}
+        onChange={(e) => onChange({ [key]: e.target.value })}
+      />
     </label>
   )
   return (
@@ -28,7 +44,14 @@ export function AxisFields({ name, axis, faults, onChange, children }: Props) {
         {axis.form === 'irregular' ? (
           <p className={styles.wide}>Its marks lie unevenly, as brought in; they are kept as they are.</p>
         ) : (
-          <Segmented className={styles.wide} aria-label={`${AXIS_TITLE[name]}: printed as`} value={axis.form} onChange={(form) => onChange({ form })} options={FORMS} block />
+          <Segmented
+            className={styles.wide}
+            aria-label={`${AXIS_TITLE[name]}: printed as`}
+            value={axis.form}
+            onChange={(form) => onChange({ form })}
+            options={FORMS}
+            block
+          />
         )}
         {axis.form === 'labels' && (
           <>
@@ -43,23 +66,48 @@ export function AxisFields({ name, axis, faults, onChange, children }: Props) {
             {field('step', 'Steps of')}
             <label>
               Unit
-              <Select size="large" aria-label={`${AXIS_TITLE[name]}: unit`} value={axis.unit} onChange={(unit) => onChange({ unit })} options={['cm', 'in', 'mm'].map((value) => ({ value: value as AxisDraft['unit'], label: value }))} />
+              <Select
+                size="large"
+                aria-label={`${AXIS_TITLE[name]}: unit`}
+                value={axis.unit}
+                onChange={(unit) => onChange({ unit })}
+                options={['cm', 'in', 'mm'].map((value) => ({ value: value as AxisDraft['unit'], label: value }))}
+              />
             </label>
           </>
         )}
         {axis.form !== 'irregular' && (
           <label>
             {axis.form === 'ruler' ? 'Larger numbers lie' : 'Later marks lie'}
-            <Select size="large" aria-label={`${AXIS_TITLE[name]}: later marks lie`} value={axis.later} onChange={(later) => onChange({ later })} options={[{ value: 'more', label: ways.more }, { value: 'less', label: ways.less }]} />
+            <Select
+              size="large"
+              aria-label={`${AXIS_TITLE[name]}: later marks lie`}
+              value={axis.later}
+              onChange={(later) => onChange({ later })}
+              options={[
+                { value: 'more', label: ways.more },
+                { value: 'less', label: ways.less },
+              ]}
+            />
           </label>
         )}
         <label>
           Closed by
-          <Select size="large" aria-label={`${AXIS_TITLE[name]}: closed by`} value={axis.closing} onChange={(closing) => onChange({ closing })} options={CLOSINGS.map((value) => ({ value, label: value }))} />
+          <Select
+            size="large"
+            aria-label={`${AXIS_TITLE[name]}: closed by`}
+            value={axis.closing}
+            onChange={(closing) => onChange({ closing })}
+            options={CLOSINGS.map((value) => ({ value, label: value }))}
+          />
         </label>
         {children}
         {axis.form === 'labels' && (
-          <Checkbox className={styles.line} checked={axis.halfMarks} onChange={(e) => onChange({ halfMarks: e.target.checked })}>
+          <Checkbox
+            className={styles.line}
+            checked={axis.halfMarks}
+            onChange={(e) => onChange({ halfMarks: e.target.checked })}
+          >
             clamps between
           </Checkbox>
         )}

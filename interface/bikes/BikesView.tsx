@@ -13,7 +13,14 @@ import { referenceMarks } from './typeDraft'
 import { useAction } from './useAction'
 
 type Props = Readonly<{
-  types: readonly Readonly<{ lineId: string; version: number; bikeType: BikeType; sure: string; measured: boolean; count: number }>[]
+  types: readonly Readonly<{
+    lineId: string
+    version: number
+    bikeType: BikeType
+    sure: string
+    measured: boolean
+    count: number
+  }>[]
   bikes: readonly Readonly<{ id: string; number: number; type: string; state: string; bad: boolean; out: boolean }>[]
 }>
 
@@ -40,7 +47,10 @@ export function BikesView({ types, bikes }: Props) {
       </div>
       {types.length === 0 ? (
         <div className={styles.empty}>
-          <p>No bikes yet. Describe the first type as its scales are printed, lay a tape on one machine, then add the others by their numbers.</p>
+          <p>
+            No bikes yet. Describe the first type as its scales are printed, lay a tape on one machine, then add the
+            others by their numbers.
+          </p>
           <ImportButton />
         </div>
       ) : (
@@ -82,11 +92,18 @@ export function BikesView({ types, bikes }: Props) {
             <AddMachines types={types} />
           </h2>
           {bikes.length === 0 ? (
-            <p className={styles.empty}>No machines yet. Add them by their numbers; a type’s geometry holds for all of them, and one or two tape readings set each one’s own offset.</p>
+            <p className={styles.empty}>
+              No machines yet. Add them by their numbers; a type’s geometry holds for all of them, and one or two tape
+              readings set each one’s own offset.
+            </p>
           ) : (
             <div className={styles.fleet}>
               {bikes.map((bike) => (
-                <Link key={bike.id} href={`/bikes/${bike.id}`} className={`${styles.bike} ${bike.out ? styles.out : ''}`}>
+                <Link
+                  key={bike.id}
+                  href={`/bikes/${bike.id}`}
+                  className={`${styles.bike} ${bike.out ? styles.out : ''}`}
+                >
                   <b>{bike.number}</b>
                   <span>{bike.type}</span>
                   <span className={bike.bad ? styles.act : styles.quiet}>{bike.state}</span>
@@ -119,7 +136,10 @@ function ImportButton() {
   const { message } = App.useApp()
   const [faults, setFaults] = useState<readonly string[]>([])
   async function bring(file: File) {
-    const answer = await importFile(await file.text()).catch(() => ({ outcome: 'refused' as const, faults: ['The studio’s server cannot be reached; try again.'] }))
+    const answer = await importFile(await file.text()).catch(() => ({
+      outcome: 'refused' as const,
+      faults: ['The studio’s server cannot be reached; try again.'],
+    }))
     if (answer.outcome === 'refused') return setFaults(answer.faults)
     message.success(`Brought in. ${answer.say}.`, 6)
     router.refresh()
@@ -168,7 +188,13 @@ function AddMachines({ types }: { types: Props['types'] }) {
         >
           <label className={styles.wide}>
             Type
-            <Select size="large" aria-label="Type" value={line} onChange={setLine} options={types.map((t) => ({ value: t.lineId, label: t.bikeType.name }))} />
+            <Select
+              size="large"
+              aria-label="Type"
+              value={line}
+              onChange={setLine}
+              options={types.map((t) => ({ value: t.lineId, label: t.bikeType.name }))}
+            />
           </label>
           <label className={styles.wide}>
             Numbers, such as 1-4 7

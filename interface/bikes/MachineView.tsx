@@ -35,7 +35,9 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
   const open = faults.filter((f) => f.open)
   const offsets = axesOf(bike.type).flatMap((axis) => {
     const mm = bike.own.offsetsMm?.[axis]
-    return mm === undefined ? [] : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${bikeLengthSaid(mm, shown)}`]
+    return mm === undefined
+      ? []
+      : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${bikeLengthSaid(mm, shown)}`]
   })
   const remove = async () => {
     if (await act(() => removeMachine(bike.id))) router.push('/bikes')
@@ -85,7 +87,9 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
       {doubtful.length > 0 && (
         <section className={styles.part}>
           <h2>Numbers to look at again</h2>
-          <p className={styles.quiet}>Saved on this bike between its last good tape and the one that found it changed.</p>
+          <p className={styles.quiet}>
+            Saved on this bike between its last good tape and the one that found it changed.
+          </p>
           <ul className={styles.rows}>
             {doubtful.map((rider) => (
               <li key={`${rider.memberId}-${rider.when}`}>
@@ -99,7 +103,11 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
       <div className={styles.facts}>
         <section className={styles.part}>
           <h2>Its own offset</h2>
-          <p className={styles.quiet}>{offsets.length > 0 ? `Against its type: ${offsets.join(', ')}.` : 'Not measured: taken as its type, and less sure. One or two readings set it.'}</p>
+          <p className={styles.quiet}>
+            {offsets.length > 0
+              ? `Against its type: ${offsets.join(', ')}.`
+              : 'Not measured: taken as its type, and less sure. One or two readings set it.'}
+          </p>
           <OneTape bike={bike} />
         </section>
         <section className={styles.part}>

@@ -27,12 +27,19 @@ export function OneTape({ bike }: { bike: Machine }) {
   const { act, busy } = useAction()
   const write = useWriteId()
   const { modal } = App.useApp()
-  const [marks, setMarks] = useState<Marks>(() => Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])))
+  const [marks, setMarks] = useState<Marks>(() =>
+    Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
+  )
   const [typed, setTyped] = useState(NOTHING_TYPED)
   const [said, setSaid] = useState('')
 
   async function keep() {
-    const { lengths, wrong } = readTapeTyped(typed, { setback: 'direct', reach: 'seat' }, bike.type.saddle.noseAheadMm, shown)
+    const { lengths, wrong } = readTapeTyped(
+      typed,
+      { setback: 'direct', reach: 'seat' },
+      bike.type.saddle.noseAheadMm,
+      shown,
+    )
     if (wrong) return setSaid(wrong)
     const row: TapeReading = { marks, lengths }
     const weighed = await act(() => weighTape(bike.id, row, shown))
@@ -58,9 +65,7 @@ export function OneTape({ bike }: { bike: Machine }) {
   return (
     <>
       <details className={styles.other}>
-        <summary>
-          Set at {marksLine(bike.type, marks)}; it stands elsewhere
-        </summary>
+        <summary>Set at {marksLine(bike.type, marks)}; it stands elsewhere</summary>
         {axesOf(bike.type).map((axis) => (
           <Scale
             key={axis}
@@ -68,7 +73,12 @@ export function OneTape({ bike }: { bike: Machine }) {
             way="level"
             drawnAs="holes"
             remark=""
-            marks={stopsOf(bike.type.axes[axis]!.scale).map(({ label }) => ({ label, said: labelSaid(bike.type, axis, label), set: marks[axis] === label, wanted: false }))}
+            marks={stopsOf(bike.type.axes[axis]!.scale).map(({ label }) => ({
+              label,
+              said: labelSaid(bike.type, axis, label),
+              set: marks[axis] === label,
+              wanted: false,
+            }))}
             onTap={(label) => (setMarks((m) => ({ ...m, [axis]: label })), write.renew())}
           />
         ))}
@@ -78,7 +88,14 @@ export function OneTape({ bike }: { bike: Machine }) {
       </div>
       <div className={styles.fields}>
         {LENGTHS.map((length) => (
-          <LengthField key={length} title={LENGTH_NAME[length]} typed={typed[length]} onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''), write.renew())} onEnter={keep} placeholder={shown === 'feet' ? 'in' : 'mm'} />
+          <LengthField
+            key={length}
+            title={LENGTH_NAME[length]}
+            typed={typed[length]}
+            onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''), write.renew())}
+            onEnter={keep}
+            placeholder={shown === 'feet' ? 'in' : 'mm'}
+          />
         ))}
       </div>
       <p className={styles.faults} aria-live="polite">

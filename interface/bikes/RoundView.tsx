@@ -18,7 +18,9 @@ export function RoundView({ bikes, start, studio, day }: Props) {
   const router = useRouter()
   const { act, busy } = useAction()
   const due = bikes.filter((b) => b.due)
-  const [at, setAt] = useState<string | undefined>(() => bikes.find((b) => b.number === start)?.id ?? due[0]?.id ?? bikes[0]?.id)
+  const [at, setAt] = useState<string | undefined>(
+    () => bikes.find((b) => b.number === start)?.id ?? due[0]?.id ?? bikes[0]?.id,
+  )
   const [said, setSaid] = useState<Readonly<Partial<Record<InspectionItem, 'good' | 'wrong'>>>>({})
   const [notes, setNotes] = useState<Readonly<Partial<Record<InspectionItem, string>>>>({})
   const { idFor, forget } = useIdempotencyKey()
@@ -48,38 +50,65 @@ export function RoundView({ bikes, start, studio, day }: Props) {
     <>
       <div className={`${styles.round} no-print`}>
         <div>
-        <div className={styles.head}>
-          <h1>{bike ? `Bike ${bike.number}` : 'All looked over'}</h1>
-          <Button size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
-            Print the sheet
-          </Button>
-        </div>
-        <p className={styles.lead}>{bike ? `${bike.type}. ${bike.state}. ${due.length} of ${bikes.length} to look over.` : 'Every bike was looked over; the next ones fall due by themselves.'}</p>
-        {bike &&
-          INSPECTION_ITEMS.map((item) => (
-            <div key={item} className={styles.item} role="group" aria-label={ITEM_SAID[item][0]}>
-              <div>
-                <b>{ITEM_SAID[item][0]}</b>
-                <p className={styles.quiet}>{ITEM_SAID[item][1]}</p>
-              </div>
-              {(['good', 'wrong'] as const).map((word) => (
-                <button key={word} type="button" aria-pressed={said[item] === word} onClick={() => setSaid((s) => ({ ...s, [item]: word }))}>
-                  {word}
-                </button>
-              ))}
-              {said[item] === 'wrong' && <Input size="large" maxLength={300} aria-label={`What is wrong: ${ITEM_SAID[item][0]}`} placeholder="What is wrong" value={notes[item] ?? ''} onChange={(e) => setNotes((n) => ({ ...n, [item]: e.target.value }))} />}
-            </div>
-          ))}
-        {bike && (
-          <div className={styles.foot}>
-            <Button size="large" disabled={open.length === 0} onClick={() => setSaid((s) => ({ ...Object.fromEntries(INSPECTION_ITEMS.map((item) => [item, 'good' as const])), ...s }))}>
-              The rest is good
-            </Button>
-            <Button size="large" type="primary" loading={busy} disabled={open.length > 0} onClick={keep}>
-              {wrong.length > 0 ? 'Keep, out of use' : 'Keep, next bike'}
+          <div className={styles.head}>
+            <h1>{bike ? `Bike ${bike.number}` : 'All looked over'}</h1>
+            <Button size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
+              Print the sheet
             </Button>
           </div>
-        )}
+          <p className={styles.lead}>
+            {bike
+              ? `${bike.type}. ${bike.state}. ${due.length} of ${bikes.length} to look over.`
+              : 'Every bike was looked over; the next ones fall due by themselves.'}
+          </p>
+          {bike &&
+            INSPECTION_ITEMS.map((item) => (
+              <div key={item} className={styles.item} role="group" aria-label={ITEM_SAID[item][0]}>
+                <div>
+                  <b>{ITEM_SAID[item][0]}</b>
+                  <p className={styles.quiet}>{ITEM_SAID[item][1]}</p>
+                </div>
+                {(['good', 'wrong'] as const).map((word) => (
+                  <button
+                    key={word}
+                    type="button"
+                    aria-pressed={said[item] === word}
+                    onClick={() => setSaid((s) => ({ ...s, [item]: word }))}
+                  >
+                    {word}
+                  </button>
+                ))}
+                {said[item] === 'wrong' && (
+                  <Input
+                    size="large"
+                    maxLength={300}
+                    aria-label={`What is wrong: ${ITEM_SAID[item][0]}`}
+                    placeholder="What is wrong"
+                    value={notes[item] ?? ''}
+                    onChange={(e) => setNotes((n) => ({ ...n, [item]: e.target.value }))}
+                  />
+                )}
+              </div>
+            ))}
+          {bike && (
+            <div className={styles.foot}>
+              <Button
+                size="large"
+                disabled={open.length === 0}
+                onClick={() =>
+                  setSaid((s) => ({
+                    ...Object.fromEntries(INSPECTION_ITEMS.map((item) => [item, 'good' as const])),
+                    ...s,
+                  }))
+                }
+              >
+                The rest is good
+              </Button>
+              <Button size="large" type="primary" loading={busy} disabled={open.length > 0} onClick={keep}>
+                {wrong.length > 0 ? 'Keep, out of use' : 'Keep, next bike'}
+              </Button>
+            </div>
+          )}
         </div>
         <div className={styles.picks} aria-label="Bikes">
           {bikes.map((b) => (
@@ -118,7 +147,10 @@ export function RoundView({ bikes, start, studio, day }: Props) {
             ))}
           </tbody>
         </table>
-        <p>Close every pin and lever and shake it. Never past the insertion mark. The maker’s manual and local codes come first.</p>
+        <p>
+          Close every pin and lever and shake it. Never past the insertion mark. The maker’s manual and local codes come
+          first.
+        </p>
       </div>
     </>
   )

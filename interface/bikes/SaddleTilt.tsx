@@ -25,15 +25,33 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
   const degrees = readNumber(deg)
-  const judged = degrees === null ? null : judgeTilt({ deg: degrees, floorDeg: readNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
-  const stored = bike.own.tiltDeg === undefined ? null : judgeTilt({ deg: bike.own.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
+  const judged =
+    degrees === null
+      ? null
+      : judgeTilt({ deg: degrees, floorDeg: readNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
+  const stored =
+    bike.own.tiltDeg === undefined
+      ? null
+      : judgeTilt({ deg: bike.own.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
   const told = judged ?? stored
   const { sentence, because } = told ? tiltSaid(told) : { sentence: 'Not measured yet.', because: [] }
 
   async function keep() {
     const mm = readNumber(line)
-    if (degrees !== null && !(await act(() => keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: readNumber(floor) ?? 0, across })))) return
-    if (mm !== null && !(await act(() => keepMeasured(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' })))) return
+    if (
+      degrees !== null &&
+      !(await act(() =>
+        keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: readNumber(floor) ?? 0, across }),
+      ))
+    )
+      return
+    if (
+      mm !== null &&
+      !(await act(() =>
+        keepMeasured(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' }),
+      ))
+    )
+      return
     tiltWrite.renew()
     lineWrite.renew()
     setDeg('')
@@ -45,7 +63,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const base = wedge && readNumber(wedge.base)
   return (
     <>
-      <p className={told && told.outcome !== 'good' ? styles.act : told ? styles.good : styles.quiet} aria-live="polite">
+      <p
+        className={told && told.outcome !== 'good' ? styles.act : told ? styles.good : styles.quiet}
+        aria-live="polite"
+      >
         {sentence}
       </p>
       {because.map((reason) => (
@@ -54,15 +75,47 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         </p>
       ))}
       <div className={styles.fields}>
-        <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={(v) => (setDeg(v), tiltWrite.renew())} placeholder="°" />
+        <LengthField
+          title="Saddle, ° (minus is nose down)"
+          typed={deg}
+          onTyped={(v) => (setDeg(v), tiltWrite.renew())}
+          placeholder="°"
+        />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
-        <Segmented className={styles.wide} aria-label="Board across" value={across} onChange={setAcross} options={[{ value: 'highestPoints', label: 'two highest points' }, { value: 'frontHalf', label: 'front half' }]} block />
-        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={(v) => (setLine(v), lineWrite.renew())} placeholder="right is plus" />
-        <Segmented className={styles.wide} aria-label="Saddle line sighted" value={closed} onChange={setClosed} options={[{ value: 'open', label: 'before closing' }, { value: 'closed', label: 'again after closing' }]} block />
+        <Segmented
+          className={styles.wide}
+          aria-label="Board across"
+          value={across}
+          onChange={setAcross}
+          options={[
+            { value: 'highestPoints', label: 'two highest points' },
+            { value: 'frontHalf', label: 'front half' },
+          ]}
+          block
+        />
+        <LengthField
+          title="Nose off the frame’s line, mm"
+          typed={line}
+          onTyped={(v) => (setLine(v), lineWrite.renew())}
+          placeholder="right is plus"
+        />
+        <Segmented
+          className={styles.wide}
+          aria-label="Saddle line sighted"
+          value={closed}
+          onChange={setClosed}
+          options={[
+            { value: 'open', label: 'before closing' },
+            { value: 'closed', label: 'again after closing' },
+          ]}
+          block
+        />
       </div>
       {readNumber(line) !== null && (
         <p className={straight(readNumber(line)!) ? styles.good : styles.act}>
-          {straight(readNumber(line)!) ? 'Straight.' : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
+          {straight(readNumber(line)!)
+            ? 'Straight.'
+            : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
       <div className={styles.ways}>
@@ -77,11 +130,21 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         {wedge && (
           <>
             <div className={styles.fields}>
-              <LengthField title="Lifts the front by, mm" typed={wedge.lift} onTyped={(value) => setWedge({ ...wedge, lift: value })} />
-              <LengthField title="Front foot to rear foot, mm" typed={wedge.base} onTyped={(value) => setWedge({ ...wedge, base: value })} />
+              <LengthField
+                title="Lifts the front by, mm"
+                typed={wedge.lift}
+                onTyped={(value) => setWedge({ ...wedge, lift: value })}
+              />
+              <LengthField
+                title="Front foot to rear foot, mm"
+                typed={wedge.base}
+                onTyped={(value) => setWedge({ ...wedge, base: value })}
+              />
             </div>
             <p className={styles.sentence} aria-live="polite">
-              {lift === null || !base || base <= 0 ? 'Type both; a lift at the back is minus.' : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ${lift >= 0 ? 'up' : 'down'}.`}
+              {lift === null || !base || base <= 0
+                ? 'Type both; a lift at the back is minus.'
+                : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ${lift >= 0 ? 'up' : 'down'}.`}
             </p>
           </>
         )}

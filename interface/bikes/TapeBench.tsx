@@ -67,7 +67,11 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     message.info('Taken back.', 1.5)
   }
 
-  async function replaceAll(all: readonly Stored[], rowsNow: readonly TapeReading[], part: (i: number) => string): Promise<Stored[] | null> {
+  async function replaceAll(
+    all: readonly Stored[],
+    rowsNow: readonly TapeReading[],
+    part: (i: number) => string,
+  ): Promise<Stored[] | null> {
     const by = rowsNow.map((row, i) => ({ id: part(i), row }))
     const replaced = by.map(({ id, row }, i) => ({ id: all[i].id, newId: id, row }))
     if (!(await act(() => correctTapes(typeId, replaced)))) return null
@@ -77,14 +81,26 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
 
   /** Corrects every reading kept so far; it can be undone while the word of it stands. */
   async function correct(slip: Slip) {
-    const corrected = await replaceAll(readings, rows.map((row) => readingWithoutSlip(bikeType, row, slip)), write.part)
+    const corrected = await replaceAll(
+      readings,
+      rows.map((row) => readingWithoutSlip(bikeType, row, slip)),
+      write.part,
+    )
     if (!corrected) return
     write.renew()
     const undo = async () => {
       const ids = rows.map(() => crypto.randomUUID())
       if (await replaceAll(corrected, rows, (i) => ids[i])) message.destroy('corrected')
     }
-    message.success({ key: 'corrected', duration: 10, content: <>All readings corrected. <Button onClick={undo}>Undo</Button></> })
+    message.success({
+      key: 'corrected',
+      duration: 10,
+      content: (
+        <>
+          All readings corrected. <Button onClick={undo}>Undo</Button>
+        </>
+      ),
+    })
   }
 
   async function finishSurely() {
@@ -104,7 +120,15 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     router.refresh()
   }
 
-  const field = (key: keyof TapeTyped, title: string) => <LengthField title={title} typed={typed[key]} onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''), write.renew())} onEnter={keep} placeholder={plain} />
+  const field = (key: keyof TapeTyped, title: string) => (
+    <LengthField
+      title={title}
+      typed={typed[key]}
+      onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''), write.renew())}
+      onEnter={keep}
+      placeholder={plain}
+    />
+  )
   const suspects = state.fit.outcome === 'fitted' ? state.fit.suspects : []
   const strays = state.fit.outcome === 'fitted' ? state.fit.strays : []
   const slips = state.fit.slips ?? []
@@ -117,7 +141,11 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
       <div className={styles.bench}>
         <div>
           <p className={styles.sentence} aria-live="polite">
-            {state.done ? `Done: every length is known to ${DONE_MM} mm over the whole range.` : readings.length === 0 ? 'Set the bike as below, then read the four lengths from the crank axle.' : `Reading ${readings.length + 1}: set it as below, then read the four lengths.`}
+            {state.done
+              ? `Done: every length is known to ${DONE_MM} mm over the whole range.`
+              : readings.length === 0
+                ? 'Set the bike as below, then read the four lengths from the crank axle.'
+                : `Reading ${readings.length + 1}: set it as below, then read the four lengths.`}
           </p>
           <dl className={styles.setting}>
             {axesOf(bikeType).map((axis) => (
@@ -127,14 +155,47 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
               </div>
             ))}
           </dl>
-          <OtherSetting bikeType={bikeType} marks={marks} onSet={(axis, label) => (setChosen({ ...marks, [axis]: label }), write.renew())} />
+          <OtherSetting
+            bikeType={bikeType}
+            marks={marks}
+            onSet={(axis, label) => (setChosen({ ...marks, [axis]: label }), write.renew())}
+          />
           <div className={styles.fields}>
             {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}
-            {wall === 'direct' ? field('setbackMm', 'Setback, axle to nose, level') : <>{field('wallAxle', 'Wall behind to axle')}{field('wallNose', 'Wall behind to nose')}</>}
-            {from === 'seat' ? field('reachMm', 'Reach, widest part to grip, level') : field('noseReach', 'Nose to grip, level')}
+            {wall === 'direct' ? (
+              field('setbackMm', 'Setback, axle to nose, level')
+            ) : (
+              <>
+                {field('wallAxle', 'Wall behind to axle')}
+                {field('wallNose', 'Wall behind to nose')}
+              </>
+            )}
+            {from === 'seat'
+              ? field('reachMm', 'Reach, widest part to grip, level')
+              : field('noseReach', 'Nose to grip, level')}
             {field('stackMm', 'Stack, axle to grip, upright')}
-            <Segmented className={styles.wide} aria-label="Setback measured" value={wall} onChange={setWall} options={[{ value: 'direct', label: 'Setback directly' }, { value: 'wall', label: 'against a wall' }]} block />
-            <Segmented className={styles.wide} aria-label="Reach measured" value={from} onChange={setFrom} options={[{ value: 'seat', label: 'Reach from the seat' }, { value: 'nose', label: 'from the nose' }]} block />
+            <Segmented
+              className={styles.wide}
+              aria-label="Setback measured"
+              value={wall}
+              onChange={setWall}
+              options={[
+                { value: 'direct', label: 'Setback directly' },
+                { value: 'wall', label: 'against a wall' },
+              ]}
+              block
+            />
+            <Segmented
+              className={styles.wide}
+              aria-label="Reach measured"
+              value={from}
+              onChange={setFrom}
+              options={[
+                { value: 'seat', label: 'Reach from the seat' },
+                { value: 'nose', label: 'from the nose' },
+              ]}
+              block
+            />
           </div>
           <p className={styles.faults} aria-live="polite">
             {doubted}
@@ -143,14 +204,25 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
             <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={keep}>
               {doubted.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
             </Button>
-            <Button size="large" type={state.done ? 'primary' : 'default'} disabled={state.blocked !== null} loading={busy} onClick={finishSurely}>
+            <Button
+              size="large"
+              type={state.done ? 'primary' : 'default'}
+              disabled={state.blocked !== null}
+              loading={busy}
+              onClick={finishSurely}
+            >
               {state.done ? 'Put it in force' : 'Enough, put it in force'}
             </Button>
           </div>
         </div>
         <div>
           <div className={styles.benchDrawing}>
-            <BikeDrawing bikeType={state.fit.outcome === 'fitted' ? state.fit.bikeType : bikeType} marks={marks} shown={shown} lengths={LENGTHS} />
+            <BikeDrawing
+              bikeType={state.fit.outcome === 'fitted' ? state.fit.bikeType : bikeType}
+              marks={marks}
+              shown={shown}
+              lengths={LENGTHS}
+            />
           </div>
           {unsure && readings.length > 0 && (
             <dl className={styles.meters} aria-label="How sure">
@@ -159,7 +231,11 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
                   <dt>{LENGTH_NAME[length]}</dt>
                   <dd>
                     ± {bikeLengthSaid(unsure[length], shown)}
-                    <i style={{ '--share': Math.min(1, DONE_MM / Math.max(DONE_MM, unsure[length])) } as React.CSSProperties} />
+                    <i
+                      style={
+                        { '--share': Math.min(1, DONE_MM / Math.max(DONE_MM, unsure[length])) } as React.CSSProperties
+                      }
+                    />
                   </dd>
                 </div>
               ))}
@@ -167,15 +243,20 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
           )}
           {(strays.length > 0 || slips.length > 0) && (
             <div className={styles.suspects} role="status" aria-label="Something in common">
-              {(slips.length > 0 ? slips.map((slip) => slipSaid(bikeType, slip, shown)) : strays.map((stray) => straySaid(stray, shown))).map((said) => (
+              {(slips.length > 0
+                ? slips.map((slip) => slipSaid(bikeType, slip, shown))
+                : strays.map((stray) => straySaid(stray, shown))
+              ).map((said) => (
                 <p key={said}>{said}</p>
               ))}
               {slips.length === 0 && <p>Look where the tape was held, and at this type’s description.</p>}
-              {slips.filter((slip) => slip.code !== 'reversedLabels').map((slip) => (
-                <Button key={slip.code} size="large" loading={busy} onClick={() => correct(slip)}>
-                  {CORRECT[slip.code as Exclude<Slip['code'], 'reversedLabels'>]}
-                </Button>
-              ))}
+              {slips
+                .filter((slip) => slip.code !== 'reversedLabels')
+                .map((slip) => (
+                  <Button key={slip.code} size="large" loading={busy} onClick={() => correct(slip)}>
+                    {CORRECT[slip.code as Exclude<Slip['code'], 'reversedLabels'>]}
+                  </Button>
+                ))}
             </div>
           )}
           {suspects.length > 0 && (
@@ -190,7 +271,9 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
               ))}
             </ul>
           )}
-          {state.blocked && readings.length > 0 && <p className={styles.quiet}>{calibrationRefusedSaid(bikeType, state.blocked)}</p>}
+          {state.blocked && readings.length > 0 && (
+            <p className={styles.quiet}>{calibrationRefusedSaid(bikeType, state.blocked)}</p>
+          )}
           <TapeTable bikeType={bikeType} readings={readings} fit={state.fit} onTakeBack={takeBack} />
         </div>
       </div>
@@ -209,17 +292,38 @@ const CORRECT: Readonly<Record<Exclude<Slip['code'], 'reversedLabels'>, string>>
 }
 
 /** Another setting than the one proposed, tapped on the bike's own scales. */
-function OtherSetting({ bikeType, marks, onSet }: { bikeType: BikeType; marks: Marks; onSet: (axis: AxisName, label: Label) => void }) {
+function OtherSetting({
+  bikeType,
+  marks,
+  onSet,
+}: {
+  bikeType: BikeType
+  marks: Marks
+  onSet: (axis: AxisName, label: Label) => void
+}) {
   return (
     <details className={styles.other}>
       <summary>It stands at other marks</summary>
       {axesOf(bikeType).map((axis) => (
-        <Scale key={axis} title={AXIS_TITLE[axis]} way="level" drawnAs="holes" remark="" marks={stopsDrawn(bikeType, axis, marks)} onTap={(label) => onSet(axis, label)} />
+        <Scale
+          key={axis}
+          title={AXIS_TITLE[axis]}
+          way="level"
+          drawnAs="holes"
+          remark=""
+          marks={stopsDrawn(bikeType, axis, marks)}
+          onTap={(label) => onSet(axis, label)}
+        />
       ))}
     </details>
   )
 }
 
 function stopsDrawn(bikeType: BikeType, axis: AxisName, marks: Marks) {
-  return stopsOf(axisOf(bikeType, axis)!.scale).map(({ label }) => ({ label, said: labelSaid(bikeType, axis, label), set: marks[axis] === label, wanted: false }))
+  return stopsOf(axisOf(bikeType, axis)!.scale).map(({ label }) => ({
+    label,
+    said: labelSaid(bikeType, axis, label),
+    set: marks[axis] === label,
+    wanted: false,
+  }))
 }

@@ -9,14 +9,21 @@ import { bikeLengthSaid } from '@/core/units/length'
 import { useLengths } from '../shared/Providers'
 import styles from './bikes.module.css'
 
-type Props = Readonly<{ bikeType: BikeType; readings: readonly Readonly<{ id: string; row: TapeReading }>[]; fit: Bench['fit']; onTakeBack: (id: string) => void }>
+type Props = Readonly<{
+  bikeType: BikeType
+  readings: readonly Readonly<{ id: string; row: TapeReading }>[]
+  fit: Bench['fit']
+  onTakeBack: (id: string) => void
+}>
 
 /** All readings with what each number is off the fit; a number that does not belong stands out. */
 export function TapeTable({ bikeType, readings, fit, onTakeBack }: Props) {
   const { shown } = useLengths()
   if (readings.length === 0) return null
-  const off = (reading: number, length: string) => (fit.outcome === 'fitted' ? fit.residues.find((r) => r.reading === reading && r.length === length)?.mm : undefined)
-  const odd = (reading: number, length: string) => fit.outcome === 'fitted' && fit.suspects.some((s) => s.reading === reading && s.length === length)
+  const off = (reading: number, length: string) =>
+    fit.outcome === 'fitted' ? fit.residues.find((r) => r.reading === reading && r.length === length)?.mm : undefined
+  const odd = (reading: number, length: string) =>
+    fit.outcome === 'fitted' && fit.suspects.some((s) => s.reading === reading && s.length === length)
   return (
     <div className={styles.scroll} tabIndex={0} role="region" aria-label="Readings">
       <table className={styles.readings}>
@@ -40,7 +47,13 @@ export function TapeTable({ bikeType, readings, fit, onTakeBack }: Props) {
                 </td>
               ))}
               <td>
-                <Button type="text" icon={<DeleteOutlined />} aria-label={`Take reading ${i + 1} back`} title="Take back" onClick={() => onTakeBack(id)} />
+                <Button
+                  type="text"
+                  icon={<DeleteOutlined />}
+                  aria-label={`Take reading ${i + 1} back`}
+                  title="Take back"
+                  onClick={() => onTakeBack(id)}
+                />
               </td>
             </tr>
           ))}

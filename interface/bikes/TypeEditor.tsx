@@ -21,8 +21,14 @@ import { useKeptDraft } from './useKeptDraft'
 type Props = Readonly<{ start: WholeType | null; baseId: string | null; copy: boolean; version: number }>
 
 const LANDMARK_SAID: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
-  hipCrest: 'hip crest', frontHipBone: 'front hip bone', between: 'between', raisedThigh: 'raised thigh', halfThigh: 'half-way up the thigh',
-  factor0883: 'inseam factor', percent109: '109 %', heelLength: 'heel length',
+  hipCrest: 'hip crest',
+  frontHipBone: 'front hip bone',
+  between: 'between',
+  raisedThigh: 'raised thigh',
+  halfThigh: 'half-way up the thigh',
+  factor0883: 'inseam factor',
+  percent109: '109 %',
+  heelLength: 'heel length',
 }
 const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const
 
@@ -32,14 +38,20 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
   const { shown } = useLengths()
   const { act, busy } = useAction()
   const [id] = useState(() => crypto.randomUUID())
-  const { draft, setDraft, found, forget, anew } = useKeptDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () => (start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT))
+  const { draft, setDraft, found, forget, anew } = useKeptDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () =>
+    start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT,
+  )
   const { whole, faults } = useMemo(() => readDraft(draft, shown), [draft, shown])
-  const drawn = useMemo(() => whole ?? readDraft({ ...draft, name: draft.name || '–' }, shown).whole, [whole, draft, shown])
+  const drawn = useMemo(
+    () => whole ?? readDraft({ ...draft, name: draft.name || '–' }, shown).whole,
+    [whole, draft, shown],
+  )
   const [last, setLast] = useState<WholeType | null>(drawn)
   if (drawn && drawn !== last) setLast(drawn)
   const [asked, setAsked] = useState(false)
   const set = (change: Partial<TypeDraft>) => setDraft((d) => ({ ...d, ...change }))
-  const setAxis = (name: AxisName, change: Partial<AxisDraft>) => setDraft((d) => ({ ...d, axes: { ...d.axes, [name]: { ...d.axes[name], ...change } } }))
+  const setAxis = (name: AxisName, change: Partial<AxisDraft>) =>
+    setDraft((d) => ({ ...d, axes: { ...d.axes, [name]: { ...d.axes[name], ...change } } }))
   const wrong = (field: string) => (asked || draft.name !== '') && faults.some((f) => f.field === field)
 
   async function save() {
@@ -51,16 +63,32 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
     router.refresh()
   }
 
-  const length = (field: keyof TypeDraft, title: string) => <LengthField key={field} title={title} typed={String(draft[field])} onTyped={(v) => set({ [field]: v })} wrong={wrong(field)} />
+  const length = (field: keyof TypeDraft, title: string) => (
+    <LengthField
+      key={field}
+      title={title}
+      typed={String(draft[field])}
+      onTyped={(v) => set({ [field]: v })}
+      wrong={wrong(field)}
+    />
+  )
   const marks = last ? referenceMarks(last.bikeType) : {}
-  const zero = last ? AXES.flatMap((name) => (marks[name] === undefined ? [] : [`${AXIS_TITLE[name].toLowerCase()} ${labelSaid(last.bikeType, name, marks[name])}`])).join(', ') : ''
+  const zero = last
+    ? AXES.flatMap((name) =>
+        marks[name] === undefined
+          ? []
+          : [`${AXIS_TITLE[name].toLowerCase()} ${labelSaid(last.bikeType, name, marks[name])}`],
+      ).join(', ')
+    : ''
   return (
     <>
       <div className={styles.head}>
         <h1>{start && !copy ? start.bikeType.name : 'New type'}</h1>
       </div>
       <p className={styles.lead}>
-        {start && !copy ? `Version ${version}. Saving makes version ${version + 1}; set-ups keep the version they were made on.` : 'Describe what is printed and built. Rough lengths are enough: the tape finds the true ones.'}
+        {start && !copy
+          ? `Version ${version}. Saving makes version ${version + 1}; set-ups keep the version they were made on.`
+          : 'Describe what is printed and built. Rough lengths are enough: the tape finds the true ones.'}
       </p>
       {found && (
         <p className={styles.kept}>
@@ -74,7 +102,14 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
             <div className={styles.fields}>
               <label className={styles.wide}>
                 Name
-                <Input size="large" autoComplete="off" maxLength={80} value={draft.name} status={asked && draft.name.trim() === '' ? 'error' : ''} onChange={(e) => set({ name: e.target.value })} />
+                <Input
+                  size="large"
+                  autoComplete="off"
+                  maxLength={80}
+                  value={draft.name}
+                  status={asked && draft.name.trim() === '' ? 'error' : ''}
+                  onChange={(e) => set({ name: e.target.value })}
+                />
               </label>
               {length('crank', 'Crank')}
               {length('axleHeight', 'Crank axle above floor')}
@@ -84,17 +119,45 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
           </fieldset>
           {AXES.map((name) =>
             name === 'barSlide' && !draft.barSlides ? null : (
-              <AxisFields key={name} name={name} axis={draft.axes[name]} faults={faults} onChange={(change) => setAxis(name, change)}>
-                {name === 'seatHeight' && <Lean title="Post leans back, °" typed={draft.seatLean} onTyped={(seatLean) => set({ seatLean })} wrong={wrong('seatLean')} />}
-                {name === 'barHeight' && <Lean title="Post leans forward, °" typed={draft.barLean} onTyped={(barLean) => set({ barLean })} wrong={wrong('barLean')} />}
+              <AxisFields
+                key={name}
+                name={name}
+                axis={draft.axes[name]}
+                faults={faults}
+                onChange={(change) => setAxis(name, change)}
+              >
+                {name === 'seatHeight' && (
+                  <Lean
+                    title="Post leans back, °"
+                    typed={draft.seatLean}
+                    onTyped={(seatLean) => set({ seatLean })}
+                    wrong={wrong('seatLean')}
+                  />
+                )}
+                {name === 'barHeight' && (
+                  <Lean
+                    title="Post leans forward, °"
+                    typed={draft.barLean}
+                    onTyped={(barLean) => set({ barLean })}
+                    wrong={wrong('barLean')}
+                  />
+                )}
               </AxisFields>
             ),
           )}
           <fieldset className={styles.group}>
-            <Checkbox className={styles.line} checked={draft.barSlides} onChange={(e) => set({ barSlides: e.target.checked })}>
+            <Checkbox
+              className={styles.line}
+              checked={draft.barSlides}
+              onChange={(e) => set({ barSlides: e.target.checked })}
+            >
               The bars slide forward and back
             </Checkbox>
-            <Checkbox className={styles.line} checked={draft.forearmGaugeValid} onChange={(e) => set({ forearmGaugeValid: e.target.checked })}>
+            <Checkbox
+              className={styles.line}
+              checked={draft.forearmGaugeValid}
+              onChange={(e) => set({ forearmGaugeValid: e.target.checked })}
+            >
               The forearm gauge is valid on this type
             </Checkbox>
           </fieldset>
@@ -105,7 +168,17 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
               {length('saddleLength', 'Length')}
               <label>
                 Shape
-                <Select size="large" aria-label="Shape" value={draft.shape} onChange={(shape) => set({ shape })} options={[{ value: 'flat', label: 'flat' }, { value: 'tailKick', label: 'slight tail kick' }, { value: 'curved', label: 'curved' }]} />
+                <Select
+                  size="large"
+                  aria-label="Shape"
+                  value={draft.shape}
+                  onChange={(shape) => set({ shape })}
+                  options={[
+                    { value: 'flat', label: 'flat' },
+                    { value: 'tailKick', label: 'slight tail kick' },
+                    { value: 'curved', label: 'curved' },
+                  ]}
+                />
               </label>
             </div>
           </fieldset>
@@ -124,28 +197,56 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
             <div className={styles.fields}>
               <label>
                 Pedal sides
-                <Select size="large" mode="multiple" aria-label="Pedal sides" value={[...draft.sheet.pedalSides]} onChange={(pedalSides) => set({ sheet: { ...draft.sheet, pedalSides } })} options={PEDAL_SIDES.map((value) => ({ value, label: value }))} />
+                <Select
+                  size="large"
+                  mode="multiple"
+                  aria-label="Pedal sides"
+                  value={[...draft.sheet.pedalSides]}
+                  onChange={(pedalSides) => set({ sheet: { ...draft.sheet, pedalSides } })}
+                  options={PEDAL_SIDES.map((value) => ({ value, label: value }))}
+                />
               </label>
               <label>
                 The wheel is stopped by
-                <Select size="large" aria-label="The wheel is stopped by" value={draft.sheet.stop} onChange={(stop) => set({ sheet: { ...draft.sheet, stop } })} options={STOPS.map((value) => ({ value, label: { push: 'pushing the knob', lever: 'a lever', none: 'the legs only' }[value] }))} />
+                <Select
+                  size="large"
+                  aria-label="The wheel is stopped by"
+                  value={draft.sheet.stop}
+                  onChange={(stop) => set({ sheet: { ...draft.sheet, stop } })}
+                  options={STOPS.map((value) => ({
+                    value,
+                    label: { push: 'pushing the knob', lever: 'a lever', none: 'the legs only' }[value],
+                  }))}
+                />
               </label>
               <label className={styles.wide}>
                 Landmarks valid here
-                <Select size="large" mode="multiple" aria-label="Landmarks valid here" value={[...draft.sheet.landmarks]} onChange={(landmarks) => set({ sheet: { ...draft.sheet, landmarks } })} options={START_LANDMARKS.map((value) => ({ value, label: LANDMARK_SAID[value] }))} />
+                <Select
+                  size="large"
+                  mode="multiple"
+                  aria-label="Landmarks valid here"
+                  value={[...draft.sheet.landmarks]}
+                  onChange={(landmarks) => set({ sheet: { ...draft.sheet, landmarks } })}
+                  options={START_LANDMARKS.map((value) => ({ value, label: LANDMARK_SAID[value] }))}
+                />
               </label>
             </div>
           </fieldset>
         </div>
-        <div className={styles.drawn}>{last && <BikeDrawing bikeType={last.bikeType} marks={marks} shown={shown} lengths={LENGTHS} />}</div>
+        <div className={styles.drawn}>
+          {last && <BikeDrawing bikeType={last.bikeType} marks={marks} shown={shown} lengths={LENGTHS} />}
+        </div>
       </div>
       <div className={styles.foot}>
         <div aria-live="polite">
-          {faults.filter((f) => asked || f.field !== 'name').slice(0, 3).map((fault) => (
-            <p key={fault.say} className={styles.act}>
-              {fault.say}.
-            </p>
-          ))}
+          {faults
+            .filter((f) => asked || f.field !== 'name')
+            .slice(0, 3)
+            .map((fault) => (
+              <p key={fault.say} className={styles.act}>
+                {fault.say}.
+              </p>
+            ))}
         </div>
         <Button size="large" href="/bikes">
           Leave
@@ -158,12 +259,27 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
   )
 }
 
-function Lean({ title, typed, onTyped, wrong }: { title: string; typed: string; onTyped: (typed: string) => void; wrong: boolean }) {
+function Lean({
+  title,
+  typed,
+  onTyped,
+  wrong,
+}: {
+  title: string
+  typed: string
+  onTyped: (typed: string) => void
+  wrong: boolean
+}) {
   return (
     <label>
       {title}
-      <Input size="large" inputMode="decimal" value={typed} status={wrong ? 'error' : ''} onChange={(e) => onTyped(e.target.value)} />
+      <Input
+        size="large"
+        inputMode="decimal"
+        value={typed}
+        status={wrong ? 'error' : ''}
+        onChange={(e) => onTyped(e.target.value)}
+      />
     </label>
   )
 }
-

@@ -14,7 +14,10 @@ import { useLengths } from '../shared/Providers'
 import styles from './bikes.module.css'
 import type { WhoFitsDoor } from './whoFits.worker'
 
-type Props = Readonly<{ types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]; school: School }>
+type Props = Readonly<{
+  types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
+  school: School
+}>
 type Told = Readonly<{ fits: readonly (readonly FitAtStature[])[]; done: number }>
 
 /** Line styles that tell types apart without colour. */
@@ -34,7 +37,12 @@ export function WhoFitsView({ types, school }: Props) {
     const door = wrap<WhoFitsDoor>(worker)
     const work = async () => {
       for (const [i, { bikeType }] of types.entries()) {
-        const fits = await door.whoFits({ bikeType, school }, proxy((done: number) => !gone && setTold((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length }))))
+        const fits = await door.whoFits(
+          { bikeType, school },
+          proxy(
+            (done: number) => !gone && setTold((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),
+          ),
+        )
         if (gone) return
         setTold((t) => ({ fits: [...t.fits, fits], done: (i + 1) / types.length }))
       }
@@ -48,37 +56,92 @@ export function WhoFitsView({ types, school }: Props) {
 
   const share = (fit: FitAtStature) => (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))
   const rows = useMemo(
-    () => STATURES_MM.map((statureMm, i) => ({ statureMm, ...(axis === 'all' && told.fits.length === types.length && types.length > 1 && { [FLEET]: Math.round(100 * fleetShare(told.fits.map((fits) => fits[i]))) }), ...Object.fromEntries(types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null])) })),
+    () =>
+      STATURES_MM.map((statureMm, i) => ({
+        statureMm,
+        ...(axis === 'all' &&
+          told.fits.length === types.length &&
+          types.length > 1 && { [FLEET]: Math.round(100 * fleetShare(told.fits.map((fits) => fits[i]))) }),
+        ...Object.fromEntries(
+          types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null]),
+        ),
+      })),
     [types, told.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
   )
-  const fleet = told.fits.length === types.length ? STATURES_MM.map((_, i) => fleetShare(told.fits.map((fits) => fits[i]))) : []
-  const limits = told.fits.flatMap((fits, k) => limitsOf(fits).map((limit) => limitSaid(types[k].bikeType.name, limit, shown)))
+  const fleet =
+    told.fits.length === types.length ? STATURES_MM.map((_, i) => fleetShare(told.fits.map((fits) => fits[i]))) : []
+  const limits = told.fits.flatMap((fits, k) =>
+    limitsOf(fits).map((limit) => limitSaid(types[k].bikeType.name, limit, shown)),
+  )
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
   return (
     <>
       <div className={styles.head}>
         <h1>Who fits</h1>
       </div>
-      <p className={styles.lead}>Of riders of each stature, how many find a mark inside the studio’s windows. From the model’s own spreads of bodies; a real rider may differ.</p>
+      <p className={styles.lead}>
+        Of riders of each stature, how many find a mark inside the studio’s windows. From the model’s own spreads of
+        bodies; a real rider may differ.
+      </p>
       <div className={styles.picks} role="group" aria-label="Looked at">
         {(['all', ...axes] as const).map((name) => (
-          <Button key={name} type={axis === name ? 'primary' : 'default'} aria-pressed={axis === name} onClick={() => setAxis(name)}>
+          <Button
+            key={name}
+            type={axis === name ? 'primary' : 'default'}
+            aria-pressed={axis === name}
+            onClick={() => setAxis(name)}
+          >
             {name === 'all' ? 'Every axis' : AXIS_TITLE[name]}
           </Button>
         ))}
       </div>
-      {told.done < 1 && <Progress percent={Math.round(100 * told.done)} aria-label="Working it out" strokeColor="var(--act)" />}
+      {told.done < 1 && (
+        <Progress percent={Math.round(100 * told.done)} aria-label="Working it out" strokeColor="var(--act)" />
+      )}
       <div className={styles.chart}>
         <ResponsiveContainer width="100%" height="100%">
           <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 8, left: 0 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <ReferenceArea y1={0} y2={80} fill="var(--sunk)" fillOpacity={0.45} />
-            <XAxis dataKey="statureMm" stroke="var(--soft)" tickFormatter={(mm: number) => bodyLengthSaid(mm, shown).replace(' cm', '')} interval="preserveStartEnd" tick={{ fontSize: 13 }} minTickGap={14} />
-            <YAxis domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} stroke="var(--soft)" width={44} tick={{ fontSize: 13 }} />
-            <Tooltip contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }} labelFormatter={(mm) => bodyLengthSaid(Number(mm), shown)} formatter={(value) => `${String(value)} of 100`} />
-            <Line type="monotone" dataKey={FLEET} stroke="var(--bar)" strokeWidth={9} dot={false} isAnimationActive={false} />
+            <XAxis
+              dataKey="statureMm"
+              stroke="var(--soft)"
+              tickFormatter={(mm: number) => bodyLengthSaid(mm, shown).replace(' cm', '')}
+              interval="preserveStartEnd"
+              tick={{ fontSize: 13 }}
+              minTickGap={14}
+            />
+            <YAxis
+              domain={[0, 100]}
+              ticks={[0, 20, 40, 60, 80, 100]}
+              stroke="var(--soft)"
+              width={44}
+              tick={{ fontSize: 13 }}
+            />
+            <Tooltip
+              contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }}
+              labelFormatter={(mm) => bodyLengthSaid(Number(mm), shown)}
+              formatter={(value) => `${String(value)} of 100`}
+            />
+            <Line
+              type="monotone"
+              dataKey={FLEET}
+              stroke="var(--bar)"
+              strokeWidth={9}
+              dot={false}
+              isAnimationActive={false}
+            />
             {types.map(({ bikeType }, k) => (
-              <Line key={bikeType.name} type="monotone" dataKey={bikeType.name} stroke={INKS[k % INKS.length]} strokeDasharray={DASHES[k % DASHES.length]} strokeWidth={3} dot={false} isAnimationActive={false} />
+              <Line
+                key={bikeType.name}
+                type="monotone"
+                dataKey={bikeType.name}
+                stroke={INKS[k % INKS.length]}
+                strokeDasharray={DASHES[k % DASHES.length]}
+                strokeWidth={3}
+                dot={false}
+                isAnimationActive={false}
+              />
             ))}
           </LineChart>
         </ResponsiveContainer>
@@ -95,7 +158,15 @@ export function WhoFitsView({ types, school }: Props) {
         {types.map(({ lineId, bikeType, count }, k) => (
           <li key={lineId} className={styles.line}>
             <svg width="44" height="10" aria-hidden="true">
-              <line x1="0" x2="44" y1="5" y2="5" stroke={INKS[k % INKS.length]} strokeWidth="4" strokeDasharray={DASHES[k % DASHES.length]} />
+              <line
+                x1="0"
+                x2="44"
+                y1="5"
+                y2="5"
+                stroke={INKS[k % INKS.length]}
+                strokeWidth="4"
+                strokeDasharray={DASHES[k % DASHES.length]}
+              />
             </svg>
             {bikeType.name}, {count}
           </li>
@@ -104,7 +175,11 @@ export function WhoFitsView({ types, school }: Props) {
       {told.done === 1 && (
         <>
           <ul className={styles.limits} aria-label="Limits">
-            {limits.length === 0 ? <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li> : limits.map((line) => <li key={line}>{line}</li>)}
+            {limits.length === 0 ? (
+              <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li>
+            ) : (
+              limits.map((line) => <li key={line}>{line}</li>)
+            )}
           </ul>
           <p className={styles.quiet}>{fleetSaid(fleet, shown)}</p>
         </>

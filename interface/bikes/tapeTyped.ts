@@ -4,7 +4,15 @@ import { lengthRefusedSaid } from '@/core/words/lengths'
 
 /** What stands in the fields of one setting: the four lengths, or what two of them are worked out from. */
 export type TapeTyped = Readonly<Record<LengthName | 'wallAxle' | 'wallNose' | 'noseReach', string>>
-export const NOTHING_TYPED: TapeTyped = Object.freeze({ saddleHeightMm: '', setbackMm: '', reachMm: '', stackMm: '', wallAxle: '', wallNose: '', noseReach: '' })
+export const NOTHING_TYPED: TapeTyped = Object.freeze({
+  saddleHeightMm: '',
+  setbackMm: '',
+  reachMm: '',
+  stackMm: '',
+  wallAxle: '',
+  wallNose: '',
+  noseReach: '',
+})
 
 /** How setback and reach were taken: directly or against a wall behind, from the seat point or from the nose. */
 export type TapeHow = Readonly<{ setback: 'direct' | 'wall'; reach: 'seat' | 'nose' }>
@@ -12,20 +20,29 @@ export type TapeRead = Readonly<{ lengths: Readonly<Partial<Record<LengthName, n
 
 /** The fields as millimetres; empty ones are left out, the first that is no length is refused in words. */
 export function readTapeTyped(typed: TapeTyped, how: TapeHow, noseAheadMm: number, shown: LengthShown): TapeRead {
-  const used: readonly (keyof TapeTyped)[] = ['saddleHeightMm', ...(how.setback === 'wall' ? (['wallAxle', 'wallNose'] as const) : (['setbackMm'] as const)), how.reach === 'nose' ? 'noseReach' : 'reachMm', 'stackMm']
+  const used: readonly (keyof TapeTyped)[] = [
+    'saddleHeightMm',
+    ...(how.setback === 'wall' ? (['wallAxle', 'wallNose'] as const) : (['setbackMm'] as const)),
+    how.reach === 'nose' ? 'noseReach' : 'reachMm',
+    'stackMm',
+  ]
   const mm: Partial<Record<keyof TapeTyped, number>> = {}
   for (const field of used) {
     const read = readLength(typed[field], shown === 'feet' ? 'in' : 'mm')
     if (read.outcome === 'read') mm[field] = read.mm
     else if (read.reason !== 'empty') return { lengths: {}, wrong: lengthRefusedSaid(read.reason, typed[field], shown) }
   }
-  if (how.setback === 'wall' && (mm.wallAxle === undefined) !== (mm.wallNose === undefined)) return { lengths: {}, wrong: 'Against the wall both are needed: wall to axle, and wall to nose.' }
+  if (how.setback === 'wall' && (mm.wallAxle === undefined) !== (mm.wallNose === undefined))
+    return { lengths: {}, wrong: 'Against the wall both are needed: wall to axle, and wall to nose.' }
   const found: Partial<Record<LengthName, number>> = {
     saddleHeightMm: mm.saddleHeightMm,
-    setbackMm: mm.wallAxle !== undefined && mm.wallNose !== undefined ? setbackFromWall(mm.wallAxle, mm.wallNose) : mm.setbackMm,
+    setbackMm:
+      mm.wallAxle !== undefined && mm.wallNose !== undefined ? setbackFromWall(mm.wallAxle, mm.wallNose) : mm.setbackMm,
     reachMm: mm.noseReach === undefined ? mm.reachMm : reachFromNose(mm.noseReach, noseAheadMm),
     stackMm: mm.stackMm,
   }
-  const lengths = Object.fromEntries(LENGTHS.flatMap((length) => (found[length] === undefined ? [] : [[length, Number(found[length].toFixed(2))]])))
+  const lengths = Object.fromEntries(
+    LENGTHS.flatMap((length) => (found[length] === undefined ? [] : [[length, Number(found[length].toFixed(2))]])),
+  )
   return { lengths, wrong: Object.keys(lengths).length === 0 ? 'Type at least one of the four lengths.' : '' }
 }

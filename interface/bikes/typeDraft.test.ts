@@ -8,8 +8,11 @@ import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { draftOf, NEW_DRAFT, placeSaid, readDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
 
 const whole = { bikeType: HOLES_BIKE, sheet: USUAL_SHEET }
-const says = (change: Partial<TypeDraft>) => readDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').faults.map((f) => f.say)
-const axis = (name: 'seatHeight' | 'barHeight', change: object) => ({ axes: { ...NEW_DRAFT.axes, [name]: { ...NEW_DRAFT.axes[name], ...change } } })
+const says = (change: Partial<TypeDraft>) =>
+  readDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').faults.map((f) => f.say)
+const axis = (name: 'seatHeight' | 'barHeight', change: object) => ({
+  axes: { ...NEW_DRAFT.axes, [name]: { ...NEW_DRAFT.axes[name], ...change } },
+})
 
 test('a new type needs nothing but a name to be drawn', () => {
   expect(says({})).toEqual([])
@@ -17,15 +20,20 @@ test('a new type needs nothing but a name to be drawn', () => {
 })
 
 test('a type typed and read again is the same to a hundredth of a millimetre, in either units', () => {
-  fc.assert(fc.property(fc.integer(), fc.constantFrom('metric' as const, 'feet' as const), (seed, shown) => {
-    const bikeType = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShare: 0.04 }, randomFrom(seed))
-    const read = readDraft(draftOf({ ...whole, bikeType }, shown), shown)
-    expect(read.faults).toEqual([])
-    expect(read.whole!.bikeType.seatOrigin.xMm).toBeCloseTo(bikeType.seatOrigin.xMm, 1)
-    expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(bikeType.gripOrigin.yMm, 1)
-    expect(read.whole!.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(bikeType.axes.seatHeight.directionDeg, 1)
-    expect(read.whole!.bikeType.axes.barSlide).toEqual({ ...bikeType.axes.barSlide, scale: { ruler: expect.objectContaining({ min: -4, max: 4 }) } })
-  }))
+  fc.assert(
+    fc.property(fc.integer(), fc.constantFrom('metric' as const, 'feet' as const), (seed, shown) => {
+      const bikeType = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShare: 0.04 }, randomFrom(seed))
+      const read = readDraft(draftOf({ ...whole, bikeType }, shown), shown)
+      expect(read.faults).toEqual([])
+      expect(read.whole!.bikeType.seatOrigin.xMm).toBeCloseTo(bikeType.seatOrigin.xMm, 1)
+      expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(bikeType.gripOrigin.yMm, 1)
+      expect(read.whole!.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(bikeType.axes.seatHeight.directionDeg, 1)
+      expect(read.whole!.bikeType.axes.barSlide).toEqual({
+        ...bikeType.axes.barSlide,
+        scale: { ruler: expect.objectContaining({ min: -4, max: 4 }) },
+      })
+    }),
+  )
 })
 
 test('lengths are read in any spelling', () => {
@@ -43,13 +51,20 @@ test('what contradicts itself is said with its place', () => {
   expect(says({ seatLean: 'x' })).toEqual(['Seat post: “x” is not a number'])
   expect(says(axis('seatHeight', { labels: '1-5 3' }))).toEqual(['Seat height: 3 stands twice'])
   expect(says(axis('barHeight', { pitch: '0' }))).toEqual(['Bar height: marks must lie apart'])
-  expect(says(axis('barHeight', { form: 'ruler', min: '5', max: '1' }))).toEqual([expect.stringMatching(/^Bar height: lies below/)])
+  expect(says(axis('barHeight', { form: 'ruler', min: '5', max: '1' }))).toEqual([
+    expect.stringMatching(/^Bar height: lies below/),
+  ])
   expect(says(axis('barHeight', { form: 'ruler', step: '0' }))).toContain('Bar height: a step must be more than 0')
 })
 
 test('marks whose larger label lies lower run the other way', () => {
-  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', stack: '900 mm', ...axis('barHeight', { later: 'less' }) }, 'metric')
-  expect(read.whole!.bikeType.axes.barHeight.scale).toMatchObject({ marks: expect.arrayContaining([{ label: '2', mm: -20 }]) })
+  const read = readDraft(
+    { ...NEW_DRAFT, name: 'Teasel', stack: '900 mm', ...axis('barHeight', { later: 'less' }) },
+    'metric',
+  )
+  expect(read.whole!.bikeType.axes.barHeight.scale).toMatchObject({
+    marks: expect.arrayContaining([{ label: '2', mm: -20 }]),
+  })
   expect(waysOf('barHeight').less).toBe('down')
   expect(waysOf('seatSlide').less).toBe('back')
 })
@@ -61,13 +76,24 @@ test('the typed lengths hold at the marks nearest zero; a bar slide may be absen
 })
 
 test('places are said in the words of the form', () => {
-  expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(placeSaid)).toEqual(['Seat slide', 'Crank', 'File'])
+  expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(placeSaid)).toEqual([
+    'Seat slide',
+    'Crank',
+    'File',
+  ])
 })
 
 test('an axis described downward or backward is turned, and stays the same bike', () => {
   const { seatSlide, barHeight } = HOLES_BIKE.axes
-  const mirrored = (axis: typeof seatSlide) => ({ directionDeg: axis.directionDeg + 180, scale: 'marks' in axis.scale ? { ...axis.scale, marks: axis.scale.marks.map((m) => ({ ...m, mm: -m.mm })) } : axis.scale })
-  const other = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: mirrored(seatSlide), barHeight: mirrored(barHeight) } }
+  const mirrored = (axis: typeof seatSlide) => ({
+    directionDeg: axis.directionDeg + 180,
+    scale:
+      'marks' in axis.scale ? { ...axis.scale, marks: axis.scale.marks.map((m) => ({ ...m, mm: -m.mm })) } : axis.scale,
+  })
+  const other = {
+    ...HOLES_BIKE,
+    axes: { ...HOLES_BIKE.axes, seatSlide: mirrored(seatSlide), barHeight: mirrored(barHeight) },
+  }
   const draft = draftOf({ ...whole, bikeType: other }, 'metric')
   expect([draft.axes.seatSlide.later, draft.axes.barHeight.later]).toEqual(['more', 'more'])
   expect(sameGeometry(readDraft(draft, 'metric').whole!.bikeType, HOLES_BIKE)).toBe(true)
@@ -75,7 +101,14 @@ test('an axis described downward or backward is turned, and stays the same bike'
 
 test('a new slide has its middle mark at zero, whichever way it runs: there a set-up begins', () => {
   for (const later of ['more', 'less'] as const) {
-    const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', axes: { ...NEW_DRAFT.axes, seatSlide: { ...NEW_DRAFT.axes.seatSlide, labels: '1-5', later } } }, 'metric')
+    const read = readDraft(
+      {
+        ...NEW_DRAFT,
+        name: 'Teasel',
+        axes: { ...NEW_DRAFT.axes, seatSlide: { ...NEW_DRAFT.axes.seatSlide, labels: '1-5', later } },
+      },
+      'metric',
+    )
     expect(middleStop(read.whole!.bikeType.axes.seatSlide.scale)).toEqual({ label: '3', mm: 0 })
   }
 })

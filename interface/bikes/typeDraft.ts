@@ -54,16 +54,53 @@ export type ReadDraft = Readonly<{ whole: WholeType | null; faults: readonly Dra
 
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
 
-const plainAxis = (labels: string, pitch: string, closing: Closing, originMm: AxisDraft['originMm'] = 0): AxisDraft => ({
-  form: 'labels', labels, pitch, halfMarks: false, min: '0', max: '20', step: '0.5', unit: 'cm', later: 'more', closing, originMm, unitFactor: 1, uneven: null, slideDeg: 0,
+const plainAxis = (
+  labels: string,
+  pitch: string,
+  closing: Closing,
+  originMm: AxisDraft['originMm'] = 0,
+): AxisDraft => ({
+  form: 'labels',
+  labels,
+  pitch,
+  halfMarks: false,
+  min: '0',
+  max: '20',
+  step: '0.5',
+  unit: 'cm',
+  later: 'more',
+  closing,
+  originMm,
+  unitFactor: 1,
+  uneven: null,
+  slideDeg: 0,
 })
 
 /** A type nobody has described yet: usual sizes to begin from, no name. */
 export const NEW_DRAFT: TypeDraft = Object.freeze({
-  name: '', crank: '170 mm', pedalSurface: '14 mm', axleHeight: '300 mm', noseAhead: '150 mm', saddleLength: '270 mm', shape: 'flat',
-  saddleHeight: '560 mm', setback: '10 mm', reach: '560 mm', stack: '600 mm', seatLean: '17', barLean: '0',
-  axes: { seatHeight: plainAxis('1-15', '20', 'pin'), seatSlide: plainAxis('A-H', '10', 'knob', 'middle'), barHeight: plainAxis('1-10', '20', 'pin'), barSlide: plainAxis('1-6', '15', 'knob', 'middle') },
-  barSlides: true, forearmGaugeValid: true, sheet: USUAL_SHEET, pedalSpacing: '165 mm',
+  name: '',
+  crank: '170 mm',
+  pedalSurface: '14 mm',
+  axleHeight: '300 mm',
+  noseAhead: '150 mm',
+  saddleLength: '270 mm',
+  shape: 'flat',
+  saddleHeight: '560 mm',
+  setback: '10 mm',
+  reach: '560 mm',
+  stack: '600 mm',
+  seatLean: '17',
+  barLean: '0',
+  axes: {
+    seatHeight: plainAxis('1-15', '20', 'pin'),
+    seatSlide: plainAxis('A-H', '10', 'knob', 'middle'),
+    barHeight: plainAxis('1-10', '20', 'pin'),
+    barSlide: plainAxis('1-6', '15', 'knob', 'middle'),
+  },
+  barSlides: true,
+  forearmGaugeValid: true,
+  sheet: USUAL_SHEET,
+  pedalSpacing: '165 mm',
 })
 
 /** A type as one would type it. Lengths are those with every part at its own zero. */
@@ -84,7 +121,9 @@ export function draftOf({ bikeType, sheet }: WholeType, shown: LengthShown): Typ
     stack: said(gripOrigin.yMm),
     seatLean: trimmed(facing(axes.seatHeight, 'seatHeight').directionDeg - 90),
     barLean: trimmed(90 - facing(axes.barHeight, 'barHeight').directionDeg),
-    axes: Object.fromEntries(AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, sheet) : NEW_DRAFT.axes[name]])) as TypeDraft['axes'],
+    axes: Object.fromEntries(
+      AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, sheet) : NEW_DRAFT.axes[name]]),
+    ) as TypeDraft['axes'],
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
     sheet,
@@ -111,12 +150,34 @@ const trimmed = (value: number): string => String(Number(value.toFixed(2)))
 function axisDraft(axis: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
   const { scale, directionDeg } = facing(axis, name)
   const printed = printedOf(scale)
-  const base = { ...NEW_DRAFT.axes[name], closing: sheet.closing[name] ?? CLOSINGS[0], slideDeg: isSlide(name) ? directionDeg : 0 }
+  const base = {
+    ...NEW_DRAFT.axes[name],
+    closing: sheet.closing[name] ?? CLOSINGS[0],
+    slideDeg: isSlide(name) ? directionDeg : 0,
+  }
   if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }
   if (printed.form === 'labels')
-    return { ...base, form: 'labels', labels: labelsTyped(printed.labels), pitch: trimmed(Math.abs(printed.pitchMm)), halfMarks: printed.halfMarks, later: printed.pitchMm < 0 ? 'less' : 'more', originMm: printed.firstMm }
+    return {
+      ...base,
+      form: 'labels',
+      labels: labelsTyped(printed.labels),
+      pitch: trimmed(Math.abs(printed.pitchMm)),
+      halfMarks: printed.halfMarks,
+      later: printed.pitchMm < 0 ? 'less' : 'more',
+      originMm: printed.firstMm,
+    }
   const { min, max, step, unit } = printed
-  return { ...base, form: 'ruler', min: String(min), max: String(max), step: String(step), unit, later: printed.unitMm < 0 ? 'less' : 'more', originMm: printed.zeroMm, unitFactor: Math.abs(printed.unitMm) / unitMm(unit) }
+  return {
+    ...base,
+    form: 'ruler',
+    min: String(min),
+    max: String(max),
+    step: String(step),
+    unit,
+    later: printed.unitMm < 0 ? 'less' : 'more',
+    originMm: printed.zeroMm,
+    unitFactor: Math.abs(printed.unitMm) / unitMm(unit),
+  }
 }
 
 /** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
@@ -128,7 +189,12 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
   }
   const length = (field: keyof TypeDraft, title: string): number => {
     const read = readLength(String(draft[field]), shown === 'feet' ? 'in' : 'mm')
-    return read.outcome === 'read' ? read.mm : refuse(field, `${title}: ${read.reason === 'empty' ? 'is missing' : `“${String(draft[field])}” is not a length`}`)
+    return read.outcome === 'read'
+      ? read.mm
+      : refuse(
+          field,
+          `${title}: ${read.reason === 'empty' ? 'is missing' : `“${String(draft[field])}” is not a length`}`,
+        )
   }
   const number = (field: string, typed: string, title: string): number => {
     return readNumber(typed) ?? refuse(field, `${title}: “${typed}” is not a number`)
@@ -137,11 +203,18 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
   const noseAheadMm = length('noseAhead', 'Nose ahead')
   const saddleHeight = length('saddleHeight', 'Saddle height')
   const seatX = -(length('setback', 'Setback') + noseAheadMm)
-  if (Math.abs(seatX) >= saddleHeight && saddleHeight > 0) refuse('setback', 'Setback: lies farther back than the saddle height reaches')
+  if (Math.abs(seatX) >= saddleHeight && saddleHeight > 0)
+    refuse('setback', 'Setback: lies farther back than the saddle height reaches')
   const seatOrigin = { xMm: seatX, yMm: Math.sqrt(Math.max(0, saddleHeight ** 2 - seatX ** 2)) }
   const gripOrigin = { xMm: seatX + length('reach', 'Reach'), yMm: length('stack', 'Stack') }
-  const leans = { seatHeight: 90 + number('seatLean', draft.seatLean, 'Seat post'), barHeight: 90 - number('barLean', draft.barLean, 'Bar post') }
-  const axis = (name: AxisName): Axis => ({ directionDeg: name === 'seatHeight' || name === 'barHeight' ? leans[name] : draft.axes[name].slideDeg, scale: scale(name) })
+  const leans = {
+    seatHeight: 90 + number('seatLean', draft.seatLean, 'Seat post'),
+    barHeight: 90 - number('barLean', draft.barLean, 'Bar post'),
+  }
+  const axis = (name: AxisName): Axis => ({
+    directionDeg: name === 'seatHeight' || name === 'barHeight' ? leans[name] : draft.axes[name].slideDeg,
+    scale: scale(name),
+  })
 
   function scale(name: AxisName): Scale {
     const d = draft.axes[name]
@@ -149,12 +222,28 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     if (d.form === 'irregular' && d.uneven) return d.uneven
     const way = d.later === 'less' ? -1 : 1
     if (d.form === 'ruler') {
-      const [min, max, step] = [number(`${name}.min`, d.min, `${title}, from`), number(`${name}.max`, d.max, `${title}, to`), number(`${name}.step`, d.step, `${title}, step`)]
+      const [min, max, step] = [
+        number(`${name}.min`, d.min, `${title}, from`),
+        number(`${name}.max`, d.max, `${title}, to`),
+        number(`${name}.step`, d.step, `${title}, step`),
+      ]
       if (step <= 0) refuse(`${name}.step`, `${title}: a step must be more than 0`)
-      return scaleOf({ form: 'ruler', min, max, step: Math.max(step, 1e-3), unit: d.unit, unitMm: way * d.unitFactor * unitMm(d.unit), zeroMm: d.originMm === 'middle' ? 0 : d.originMm })
+      return scaleOf({
+        form: 'ruler',
+        min,
+        max,
+        step: Math.max(step, 1e-3),
+        unit: d.unit,
+        unitMm: way * d.unitFactor * unitMm(d.unit),
+        zeroMm: d.originMm === 'middle' ? 0 : d.originMm,
+      })
     }
     const read = readLabels(d.labels)
-    if (read.outcome === 'refused') refuse(`${name}.labels`, `${title}: ${{ empty: 'no marks', twice: `${read.at} stands twice`, tooMany: 'more than 60 marks', badRange: `“${read.at}” is no range` }[read.reason]}`)
+    if (read.outcome === 'refused')
+      refuse(
+        `${name}.labels`,
+        `${title}: ${{ empty: 'no marks', twice: `${read.at} stands twice`, tooMany: 'more than 60 marks', badRange: `“${read.at}” is no range` }[read.reason]}`,
+      )
     const pitchMm = number(`${name}.pitch`, d.pitch, `${title}, apart`)
     if (pitchMm <= 0) refuse(`${name}.pitch`, `${title}: marks must lie apart`)
     const labels = read.outcome === 'read' ? read.labels : ['1']
@@ -164,17 +253,36 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     return scaleOf(printed)
   }
 
-  const axes = { seatHeight: axis('seatHeight'), seatSlide: axis('seatSlide'), barHeight: axis('barHeight'), ...(draft.barSlides && { barSlide: axis('barSlide') }) }
+  const axes = {
+    seatHeight: axis('seatHeight'),
+    seatSlide: axis('seatSlide'),
+    barHeight: axis('barHeight'),
+    ...(draft.barSlides && { barSlide: axis('barSlide') }),
+  }
   const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
   const whole: WholeType = {
     bikeType: {
-      name: draft.name.trim(), crankMm: length('crank', 'Crank'), pedalSurfaceMm: length('pedalSurface', 'Pedal'), axleHeightMm: length('axleHeight', 'Crank axle'),
-      saddle: { noseAheadMm, lengthMm: length('saddleLength', 'Saddle length'), shape: draft.shape }, seatOrigin, gripOrigin, axes, forearmGaugeValid: draft.forearmGaugeValid,
+      name: draft.name.trim(),
+      crankMm: length('crank', 'Crank'),
+      pedalSurfaceMm: length('pedalSurface', 'Pedal'),
+      axleHeightMm: length('axleHeight', 'Crank axle'),
+      saddle: { noseAheadMm, lengthMm: length('saddleLength', 'Saddle length'), shape: draft.shape },
+      seatOrigin,
+      gripOrigin,
+      axes,
+      forearmGaugeValid: draft.forearmGaugeValid,
     },
-    sheet: { ...draft.sheet, closing: Object.fromEntries(names.map((name) => [name, draft.axes[name].closing])), pedalSpacingMm: length('pedalSpacing', 'Between the cranks') },
+    sheet: {
+      ...draft.sheet,
+      closing: Object.fromEntries(names.map((name) => [name, draft.axes[name].closing])),
+      pedalSpacingMm: length('pedalSpacing', 'Between the cranks'),
+    },
   }
   if (faults.length > 0) return { whole: null, faults }
-  const core = wholeTypeFaults(whole).map(({ pointer, reason }) => ({ field: pointer, say: `${placeSaid(pointer)}: ${reason}` }))
+  const core = wholeTypeFaults(whole).map(({ pointer, reason }) => ({
+    field: pointer,
+    say: `${placeSaid(pointer)}: ${reason}`,
+  }))
   return { whole: core.length > 0 ? null : whole, faults: core }
 }
 
@@ -183,16 +291,27 @@ export function placeSaid(pointer: string): string {
   const axis = AXES.find((name) => pointer.includes(`/${name}`))
   if (axis) return AXIS_TITLE[axis]
   const known: readonly (readonly [string, string])[] = [
-    ['crankMm', 'Crank'], ['axleHeightMm', 'Crank axle'], ['pedalSurfaceMm', 'Pedal'], ['noseAheadMm', 'Nose ahead'], ['lengthMm', 'Saddle length'], ['seatOrigin', 'Saddle'],
-    ['gripOrigin', 'Bars'], ['name', 'Name'], ['pedalSpacingMm', 'Between the cranks'], ['pedalSides', 'Pedal sides'],
+    ['crankMm', 'Crank'],
+    ['axleHeightMm', 'Crank axle'],
+    ['pedalSurfaceMm', 'Pedal'],
+    ['noseAheadMm', 'Nose ahead'],
+    ['lengthMm', 'Saddle length'],
+    ['seatOrigin', 'Saddle'],
+    ['gripOrigin', 'Bars'],
+    ['name', 'Name'],
+    ['pedalSpacingMm', 'Between the cranks'],
+    ['pedalSides', 'Pedal sides'],
   ]
   return known.find(([key]) => pointer.includes(key))?.[1] ?? (pointer === '' ? 'File' : pointer)
 }
 
 /** The marks at which the typed lengths hold: each scale's mark nearest its zero. */
 export function referenceMarks({ axes }: BikeType): Readonly<Partial<Record<AxisName, string>>> {
-  return Object.fromEntries(AXES.flatMap((name) => (axes[name] ? [[name, nearestStop(axes[name].scale, 0).label]] : [])))
+  return Object.fromEntries(
+    AXES.flatMap((name) => (axes[name] ? [[name, nearestStop(axes[name].scale, 0).label]] : [])),
+  )
 }
 
 /** Which way the later marks of an axis lie, as asked. */
-export const waysOf = (axis: AxisName): Readonly<Record<'more' | 'less', string>> => (isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' })
+export const waysOf = (axis: AxisName): Readonly<Record<'more' | 'less', string>> =>
+  isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' }

@@ -22,12 +22,15 @@ test('what was typed is there again on a page opened anew; begun anew it is gone
   expect([again.result.current.draft.name, again.result.current.found]).toEqual(['Testwort', false])
 })
 
-test.each(['getItem', 'setItem', 'removeItem'] as const)('a device whose storage throws at %s is no obstacle to typing', (method) => {
-  jest.spyOn(Storage.prototype, method).mockImplementation(() => {
-    throw new DOMException('closed', 'SecurityError')
-  })
-  const { result } = renderHook(() => useKeptDraft('sorrel', start))
-  act(() => result.current.setDraft(renamed('Campion')))
-  expect(result.current.draft.name).toBe('Campion')
-  act(() => result.current.forget())
-})
+test.each(['getItem', 'setItem', 'removeItem'] as const)(
+  'a device whose storage throws at %s is no obstacle to typing',
+  (method) => {
+    jest.spyOn(Storage.prototype, method).mockImplementation(() => {
+      throw new DOMException('closed', 'SecurityError')
+    })
+    const { result } = renderHook(() => useKeptDraft('sorrel', start))
+    act(() => result.current.setDraft(renamed('Campion')))
+    expect(result.current.draft.name).toBe('Campion')
+    act(() => result.current.forget())
+  },
+)

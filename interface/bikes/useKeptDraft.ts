@@ -2,7 +2,13 @@
 import { useEffect, useState, type Dispatch, type SetStateAction } from 'react'
 import type { TypeDraft } from './typeDraft'
 
-type Kept = Readonly<{ draft: TypeDraft; setDraft: Dispatch<SetStateAction<TypeDraft>>; found: boolean; forget: () => void; anew: () => void }>
+type Kept = Readonly<{
+  draft: TypeDraft
+  setDraft: Dispatch<SetStateAction<TypeDraft>>
+  found: boolean
+  forget: () => void
+  anew: () => void
+}>
 
 /**
  * A type's draft, kept on this device until it is saved, so that a closed page or a lost network loses nothing.

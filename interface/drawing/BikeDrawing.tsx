@@ -24,25 +24,62 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
   const places = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
   // Room above the reach, where its number stands.
   const top = lengths.includes('reachMm') ? Math.max(seat.yMm, grip.yMm) + 240 : 0
-  const wide = { left: frame.leftMm - (lengths.length > 0 ? 160 : 60), top: Math.max(frame.topMm, grip.yMm + 260, top), right: frame.rightMm + (lengths.length > 0 ? 110 : 0), bottom: frame.bottomMm - 20 }
+  const wide = {
+    left: frame.leftMm - (lengths.length > 0 ? 160 : 60),
+    top: Math.max(frame.topMm, grip.yMm + 260, top),
+    right: frame.rightMm + (lengths.length > 0 ? 110 : 0),
+    bottom: frame.bottomMm - 20,
+  }
   const said = (mm: number) => bikeLengthSaid(mm, shown)
   return (
-    <svg className={styles.view} viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`} preserveAspectRatio="xMidYMin meet" role="img" aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}>
+    <svg
+      className={styles.view}
+      viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`}
+      preserveAspectRatio="xMidYMin meet"
+      role="img"
+      aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}
+    >
       <BikeFrame scene={scene} />
       {axesOf(bikeType).map((axis) => (
         <Ticks key={axis} bikeType={bikeType} bike={bike} marks={marks} axis={axis} />
       ))}
       {lengths.includes('saddleHeightMm') && (
-        <Measure from={[0, 0]} to={[seat.xMm, -seat.yMm]} name="saddle height" said={said(places.saddleHeightMm)} at={[seat.xMm / 2 - 50, -seat.yMm / 2]} end />
+        <Measure
+          from={[0, 0]}
+          to={[seat.xMm, -seat.yMm]}
+          name="saddle height"
+          said={said(places.saddleHeightMm)}
+          at={[seat.xMm / 2 - 50, -seat.yMm / 2]}
+          end
+        />
       )}
       {lengths.includes('setbackMm') && (
-        <Measure from={[0, 130]} to={[nose.xMm, 130]} name="setback" said={said(places.setbackMm)} at={[Math.max(nose.xMm, 0) + 24, 150]} plumb={[nose.xMm, -nose.yMm]} />
+        <Measure
+          from={[0, 130]}
+          to={[nose.xMm, 130]}
+          name="setback"
+          said={said(places.setbackMm)}
+          at={[Math.max(nose.xMm, 0) + 24, 150]}
+          plumb={[nose.xMm, -nose.yMm]}
+        />
       )}
       {lengths.includes('reachMm') && (
-        <Measure from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]} name="reach" said={said(places.reachMm)} at={[seat.xMm + 20, -Math.max(seat.yMm, grip.yMm) - 176]} />
+        <Measure
+          from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]}
+          to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]}
+          name="reach"
+          said={said(places.reachMm)}
+          at={[seat.xMm + 20, -Math.max(seat.yMm, grip.yMm) - 176]}
+        />
       )}
       {lengths.includes('stackMm') && (
-        <Measure from={[grip.xMm + 90, 0]} to={[grip.xMm + 90, -grip.yMm]} name="stack" said={said(places.stackMm)} at={[grip.xMm + 116, -grip.yMm / 2]} />
+        <Measure
+          from={[grip.xMm + 90, 0]}
+          to={[grip.xMm + 90, -grip.yMm]}
+          name="stack"
+          said={said(places.stackMm)}
+          at={[grip.xMm + 116, -grip.yMm / 2]}
+        />
       )}
     </svg>
   )
@@ -58,7 +95,15 @@ function Ticks({ bikeType, bike, marks, axis }: { bikeType: BikeType; bike: Bike
         const { seat, grip } = placeAt(bikeType, bike, { ...positions, [axis]: mm })
         const at = isSeat ? seat : grip
         const here = Math.abs((positions[axis] ?? Number.NaN) - mm) < 1e-9
-        return <circle key={label} className={here ? styles.here : styles.tick} cx={at.xMm} cy={-at.yMm + (isSeat ? 0 : -24)} r={here ? 13 : 7} />
+        return (
+          <circle
+            key={label}
+            className={here ? styles.here : styles.tick}
+            cx={at.xMm}
+            cy={-at.yMm + (isSeat ? 0 : -24)}
+            r={here ? 13 : 7}
+          />
+        )
       })}
     </g>
   )
@@ -66,7 +111,23 @@ function Ticks({ bikeType, bike, marks, axis }: { bikeType: BikeType; bike: Bike
 
 type Pair = readonly [number, number]
 
-function Measure({ from, to, name, said, at, plumb, end = false }: { from: Pair; to: Pair; name: string; said: string; at: Pair; plumb?: Pair; end?: boolean }) {
+function Measure({
+  from,
+  to,
+  name,
+  said,
+  at,
+  plumb,
+  end = false,
+}: {
+  from: Pair
+  to: Pair
+  name: string
+  said: string
+  at: Pair
+  plumb?: Pair
+  end?: boolean
+}) {
   return (
     <g className={styles.measure}>
       {plumb && <path className={styles.plumb} d={`M${plumb[0]} ${plumb[1]}V${to[1]}M0 0V${from[1]}`} />}

@@ -14,7 +14,10 @@ export function BikeFrame({ scene }: { scene: BikeScene }) {
       <line className={styles.floor} x1={scene.frame.leftMm} x2={scene.frame.rightMm} y1={floor} y2={floor} />
       <circle className={styles.wheel} cx={wheel.x} cy={wheel.y} r={wheel.r} />
       <circle className={styles.hub} cx={wheel.x} cy={wheel.y} r={26} />
-      <path className={styles.tube} d={`M-330 ${floor - 14}H${wheel.x + 160}M${drawn(seatFoot)}L-120 ${floor - 20}M${drawn(seatFoot)}L${drawn(barFoot)}L${wheel.x + 40} ${floor - 20}M${drawn(barFoot)}L0 0`} />
+      <path
+        className={styles.tube}
+        d={`M-330 ${floor - 14}H${wheel.x + 160}M${drawn(seatFoot)}L-120 ${floor - 20}M${drawn(seatFoot)}L${drawn(barFoot)}L${wheel.x + 40} ${floor - 20}M${drawn(barFoot)}L0 0`}
+      />
       <path className={styles.post} d={`M${drawn(seatTop)}L${drawn(seatFoot)}`} />
       <path className={styles.post} d={`M${drawn(barTop)}L${drawn(barFoot)}`} />
       <path className={styles.bar} d={`M${drawn(barTop)}L${drawn(scene.grip)}`} />

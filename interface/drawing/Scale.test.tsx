@@ -10,7 +10,8 @@ const marks: DrawnMark[] = [
   { label: '7', said: '7', set: false, wanted: true, chance: 0.81 },
   { label: '6.5', said: '6½', set: false, wanted: false, chance: 0.001 },
 ]
-const draw = (onTap?: (label: string) => void) => render(<Scale title="Seat height" way="upright" marks={marks} remark="" drawnAs="holes" onTap={onTap} />)
+const draw = (onTap?: (label: string) => void) =>
+  render(<Scale title="Seat height" way="upright" marks={marks} remark="" drawnAs="holes" onTap={onTap} />)
 
 test('each mark says aloud where it is set, what is wanted and how likely it is right', () => {
   draw(() => undefined)

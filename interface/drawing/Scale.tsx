@@ -24,7 +24,8 @@ type Props = Readonly<{
  */
 export function Scale({ title, way, marks, remark, onTap, asking = false, drawnAs }: Props) {
   const list = useRef<HTMLDivElement>(null)
-  const focus = marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
+  const focus =
+    marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
   const withChances = marks.some((m) => m.chance !== undefined)
   const best = Math.max(...marks.map((m) => m.chance ?? 0))
 
@@ -33,7 +34,8 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
     const mark = box?.querySelector<HTMLElement>('[data-focus]')
     if (!box || !mark) return
     const bring = (behavior: ScrollBehavior) => {
-      if (way === 'upright') box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior })
+      if (way === 'upright')
+        box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior })
       else box.scrollTo({ left: mark.offsetLeft - (box.clientWidth - mark.clientWidth) / 2, behavior })
     }
     bring(matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth')
@@ -56,7 +58,14 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
   return (
     <section className={`${styles.scale} ${styles[way]} ${asking ? styles.asking : ''}`}>
       <h2>{title}</h2>
-      <div ref={list} className={styles.marks} tabIndex={onTap ? undefined : 0} role="group" aria-label={`${title}: tap where it is set`} onKeyDown={walk}>
+      <div
+        ref={list}
+        className={styles.marks}
+        tabIndex={onTap ? undefined : 0}
+        role="group"
+        aria-label={`${title}: tap where it is set`}
+        onKeyDown={walk}
+      >
         {marks.map((mark) => (
           <button
             key={mark.label}
@@ -69,7 +78,9 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
             aria-label={spoken(title, mark)}
             onClick={() => onTap?.(mark.label)}
           >
-            <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>{mark.said}</span>
+            <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
+              {mark.said}
+            </span>
             <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
             {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
           </button>

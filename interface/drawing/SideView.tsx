@@ -39,7 +39,13 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
   const { frame } = scene
   const box = `${frame.leftMm} ${-frame.topMm} ${frame.rightMm - frame.leftMm} ${frame.topMm - frame.bottomMm}`
   return (
-    <svg className={styles.view} viewBox={box} preserveAspectRatio="xMidYMax meet" role="img" aria-label={spoken(wanted, show, knee, plumbMm)}>
+    <svg
+      className={styles.view}
+      viewBox={box}
+      preserveAspectRatio="xMidYMax meet"
+      role="img"
+      aria-label={spoken(wanted, show, knee, plumbMm)}
+    >
       {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} scene={scene} />}
       <BikeFrame scene={scene} />
       {scene.near.outcome === 'posed' ? (
@@ -51,8 +57,12 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
           {scene.near.limb === 'leg' ? 'The leg does not reach here' : 'The arm does not reach here'}
         </text>
       )}
-      {scene.near.outcome === 'posed' && show === 'knee' && <Knee pose={scene.near} angle={knee} windowSaid={windowSaid} />}
-      {scene.near.outcome === 'posed' && show === 'plumb' && <Plumb pose={scene.near} mm={Math.round(plumbMm)} patellaMm={rider.patellaAheadMm} />}
+      {scene.near.outcome === 'posed' && show === 'knee' && (
+        <Knee pose={scene.near} angle={knee} windowSaid={windowSaid} />
+      )}
+      {scene.near.outcome === 'posed' && show === 'plumb' && (
+        <Plumb pose={scene.near} mm={Math.round(plumbMm)} patellaMm={rider.patellaAheadMm} />
+      )}
       {show === 'bars' && <Bars scene={scene} lengths={lengths} />}
     </svg>
   )
@@ -75,8 +85,18 @@ function Body({ pose, elbow, scene }: { pose: Posed; elbow: Point | null; scene:
   return (
     <g>
       <path className={styles.skin} d={limbPath(shoulder, head, 84, 74)} />
-      <ellipse className={styles.skin} cx={head.xMm} cy={-head.yMm} rx={76} ry={98} transform={`rotate(14 ${head.xMm} ${-head.yMm})`} />
-      <path className={styles.hair} d={`M${head.xMm - 76} ${-head.yMm + 8}a80 100 14 0 1 128 -78q-36 30 -70 26q-14 34 -58 52Z`} />
+      <ellipse
+        className={styles.skin}
+        cx={head.xMm}
+        cy={-head.yMm}
+        rx={76}
+        ry={98}
+        transform={`rotate(14 ${head.xMm} ${-head.yMm})`}
+      />
+      <path
+        className={styles.hair}
+        d={`M${head.xMm - 76} ${-head.yMm + 8}a80 100 14 0 1 128 -78q-36 30 -70 26q-14 34 -58 52Z`}
+      />
       <path className={styles.kit} d={torsoPath(hip, shoulder)} />
       <path className={styles.skin} d={limbPath(knee, ankle, 98, 58)} />
       <path className={styles.shorts} d={limbPath(hip, knee, 178, 104)} />
@@ -108,7 +128,10 @@ function shoePath({ ankle, pedal }: Posed, surfaceMm: number): string {
   const behind = Math.sqrt(Math.max(0, down * down - (surfaceMm + 76) ** 2))
   const tilt = Math.atan2(ankle.yMm - pedal.yMm, ankle.xMm - pedal.xMm) - Math.atan2(surfaceMm + 76, -behind)
   const at = (ahead: number, above: number): string =>
-    drawn({ xMm: pedal.xMm + ahead * Math.cos(tilt) - above * Math.sin(tilt), yMm: pedal.yMm + ahead * Math.sin(tilt) + above * Math.cos(tilt) })
+    drawn({
+      xMm: pedal.xMm + ahead * Math.cos(tilt) - above * Math.sin(tilt),
+      yMm: pedal.yMm + ahead * Math.sin(tilt) + above * Math.cos(tilt),
+    })
   const s = surfaceMm
   return `M${at(-behind - 62, s)}L${at(88, s)}Q${at(106, s + 14)} ${at(84, s + 34)}Q${at(20, s + 62)} ${at(-behind + 44, s + 104)}L${at(-behind - 40, s + 100)}Q${at(-behind - 76, s + 50)} ${at(-behind - 62, s)}Z`
 }
@@ -174,7 +197,9 @@ function kneeSaid({ deg, spreadDeg }: Props['knee']): string {
 }
 
 function spoken({ near }: SideScene, show: Props['show'], knee: Props['knee'], plumbMm: number): string {
-  if (near.outcome === 'unreachable') return `Side view: the ${near.limb} does not reach, ${Math.round(near.missingMm)} mm are missing.`
-  if (show === 'plumb') return `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
+  if (near.outcome === 'unreachable')
+    return `Side view: the ${near.limb} does not reach, ${Math.round(near.missingMm)} mm are missing.`
+  if (show === 'plumb')
+    return `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
   return `Side view: knee bend at the bottom ${kneeSaid(knee)}, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
 }

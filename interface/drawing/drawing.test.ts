@@ -5,7 +5,8 @@ import { sideScene } from './sideView'
 import { blend } from './useGliding'
 
 const rider = fit({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }).belief.rider
-const scene = (seatHeight: string) => sideScene(HOLES_BIKE, {}, { seatHeight, seatSlide: 'D', barHeight: '6', barSlide: '0' }, rider)
+const scene = (seatHeight: string) =>
+  sideScene(HOLES_BIKE, {}, { seatHeight, seatSlide: 'D', barHeight: '6', barSlide: '0' }, rider)
 
 test('the drawing is to scale: one mark up moves the drawn saddle by that mark’s millimetres, and straightens the leg', () => {
   const [low, high] = [scene('7'), scene('8')]
@@ -24,7 +25,10 @@ test('the picture’s frame stands still while marks move, and holds the rider',
 test('the drawn elbow keeps upper arm and forearm at their lengths, below the line to the grip', () => {
   const { near, nearElbow, grip } = scene('8')
   if (near.outcome !== 'posed' || !nearElbow) throw new Error('not posed')
-  expect(Math.hypot(nearElbow.xMm - near.shoulder.xMm, nearElbow.yMm - near.shoulder.yMm)).toBeCloseTo(rider.upperArmMm, 3)
+  expect(Math.hypot(nearElbow.xMm - near.shoulder.xMm, nearElbow.yMm - near.shoulder.yMm)).toBeCloseTo(
+    rider.upperArmMm,
+    3,
+  )
   expect(Math.hypot(nearElbow.xMm - grip.xMm, nearElbow.yMm - grip.yMm)).toBeCloseTo(rider.forearmToGripMm, 3)
 })
 

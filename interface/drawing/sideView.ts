@@ -59,7 +59,10 @@ export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: R
     nearElbow: near.outcome === 'posed' ? elbowOf(near.shoulder, grip, rider) : null,
     pedal: pedalAt(bikeType.crankMm, deg),
     pedalSurfaceMm: bikeType.pedalSurfaceMm,
-    frame: { ...scene.frame, topMm: Math.max(seatTop(bikeType) + ABOVE_SEAT_MM, seat.yMm + rider.hipAboveSeatMm + rider.trunkMm + HEAD_MM) },
+    frame: {
+      ...scene.frame,
+      topMm: Math.max(seatTop(bikeType) + ABOVE_SEAT_MM, seat.yMm + rider.hipAboveSeatMm + rider.trunkMm + HEAD_MM),
+    },
   }
 }
 

@@ -26,9 +26,15 @@ export function useGliding<T>(wanted: T): T {
 /** Numbers in between; anything of another shape is taken as wanted. */
 export function blend(from: unknown, to: unknown, share: number): unknown {
   if (typeof from === 'number' && typeof to === 'number') return from + (to - from) * share
-  if (Array.isArray(from) && Array.isArray(to) && from.length === to.length) return to.map((value, i) => blend(from[i], value, share))
+  if (Array.isArray(from) && Array.isArray(to) && from.length === to.length)
+    return to.map((value, i) => blend(from[i], value, share))
   if (from && to && typeof from === 'object' && typeof to === 'object') {
-    return Object.fromEntries(Object.entries(to).map(([key, value]) => [key, key in from ? blend((from as Record<string, unknown>)[key], value, share) : value]))
+    return Object.fromEntries(
+      Object.entries(to).map(([key, value]) => [
+        key,
+        key in from ? blend((from as Record<string, unknown>)[key], value, share) : value,
+      ]),
+    )
   }
   return to
 }

@@ -8,7 +8,10 @@ export function BodyFigure({ lit }: { lit: Region }) {
     <svg className={styles.figure} viewBox="0 0 120 330" aria-hidden="true">
       <ellipse className={styles.unlit} cx="60" cy="28" rx="18" ry="23" />
       <path className={part('shoulders')} d="M24 84q2-24 26-26h20q24 2 26 26l-12 10H36Z" />
-      <path className={part('hands')} d="M22 88q-10 30-6 58l6 30h12l-4-34q0-26 8-46ZM98 88q10 30 6 58l-6 30H86l4-34q0-26-8-46Z" />
+      <path
+        className={part('hands')}
+        d="M22 88q-10 30-6 58l6 30h12l-4-34q0-26 8-46ZM98 88q10 30 6 58l-6 30H86l4-34q0-26-8-46Z"
+      />
       <path className={part('spine')} d="M40 98h40l-3 54H43Z" />
       <path className={part('hips')} d="M42 156h36q8 16 6 30H36q-2-14 6-30Z" />
       <path className={styles.unlit} d="M36 190h22l-3 42H40ZM62 190h22l-4 42H65Z" />

@@ -29,7 +29,11 @@ export function ClassRoom({ bikes, notes: stored }: Props) {
   const left = useMemo(() => (entries ?? []).filter((e) => e.queue === QUEUE), [entries])
   // What was seen waiting here stays as it is shown when it leaves the device: the page's own notes are older than that.
   useEffect(() => {
-    const waiting = left.flatMap(({ entry, state }): FloorNote[] => (entry.op === 'addNote' && state !== 'refused' ? [{ id: entry.id, memberId: entry.memberId, sign: entry.sign, side: entry.side }] : []))
+    const waiting = left.flatMap(({ entry, state }): FloorNote[] =>
+      entry.op === 'addNote' && state !== 'refused'
+        ? [{ id: entry.id, memberId: entry.memberId, sign: entry.sign, side: entry.side }]
+        : [],
+    )
     const takenBack = left.flatMap(({ entry }) => (entry.op === 'withdrawNote' ? [entry.noteId] : []))
     const refused = new Set(left.flatMap(({ entry, state }) => (state === 'refused' ? [entry.id] : [])))
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
@@ -56,7 +60,9 @@ export function ClassRoom({ bikes, notes: stored }: Props) {
     const made: FloorNote = { id: crypto.randomUUID(), memberId: bike.rider!.id, sign: sign.sign, side }
     setAdded((all) => [...all, made])
     setOpenBike(null)
-    void enqueue(QUEUE, [{ op: 'addNote', id: made.id, memberId: made.memberId, bikeId: bike.id, sign: made.sign, side }])
+    void enqueue(QUEUE, [
+      { op: 'addNote', id: made.id, memberId: made.memberId, bikeId: bike.id, sign: made.sign, side },
+    ])
     message.open({
       type: 'success',
       duration: 6,
@@ -80,18 +86,33 @@ export function ClassRoom({ bikes, notes: stored }: Props) {
   return (
     <>
       <h1 className={styles.title}>Class</h1>
-      <p className={styles.lead}>{bikes.some((b) => b.rider) ? 'Tap a rider to note what you see.' : 'Nobody sits here yet. Tap a bike and say who does; it holds until midnight.'}</p>
+      <p className={styles.lead}>
+        {bikes.some((b) => b.rider)
+          ? 'Tap a rider to note what you see.'
+          : 'Nobody sits here yet. Tap a bike and say who does; it holds until midnight.'}
+      </p>
       <OutboxTrouble queue={QUEUE} />
       <ul className={styles.bikes}>
         {bikes.map((bike) => {
           const seen = notes.filter((n) => n.memberId === bike.rider?.id)
           return (
             <li key={bike.id} className={bike.rider ? styles.taken : styles.free}>
-              <button type="button" className={styles.tile} disabled={bike.faulty && !bike.rider} onClick={() => (bike.rider ? setOpenBike(bike.id) : setWho(bike.id))}>
+              <button
+                type="button"
+                className={styles.tile}
+                disabled={bike.faulty && !bike.rider}
+                onClick={() => (bike.rider ? setOpenBike(bike.id) : setWho(bike.id))}
+              >
                 <span className={styles.number}>{bike.number}</span>
                 <span className={styles.type}>{bike.type}</span>
-                <span className={styles.rider}>{bike.rider?.name ?? (bike.faulty ? 'Out of use' : 'Who sits here?')}</span>
-                {bike.rider && <span className={styles.line}>{bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}</span>}
+                <span className={styles.rider}>
+                  {bike.rider?.name ?? (bike.faulty ? 'Out of use' : 'Who sits here?')}
+                </span>
+                {bike.rider && (
+                  <span className={styles.line}>
+                    {bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}
+                  </span>
+                )}
                 {seen.length > 0 && <span className={styles.seen}>{seen.map(noteSaid).join('; ')}</span>}
               </button>
             </li>
@@ -107,7 +128,13 @@ export function ClassRoom({ bikes, notes: stored }: Props) {
           setWho(bikeId)
         }}
       />
-      <WhoSheet key={who ?? ''} bike={seating ?? null} seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))} close={() => setWho(null)} onSit={assign} />
+      <WhoSheet
+        key={who ?? ''}
+        bike={seating ?? null}
+        seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))}
+        close={() => setWho(null)}
+        onSit={assign}
+      />
     </>
   )
 }

@@ -7,12 +7,23 @@ import type { FloorBike, Side } from './floorTypes'
 import { BodyFigure } from './BodyFigure'
 import styles from './floor.module.css'
 
-type Props = Readonly<{ bike: FloorBike | null; close: () => void; onSee: (bike: FloorBike, sign: Sign, side: Side) => void; onWho: (bikeId: string) => void }>
+type Props = Readonly<{
+  bike: FloorBike | null
+  close: () => void
+  onSee: (bike: FloorBike, sign: Sign, side: Side) => void
+  onWho: (bikeId: string) => void
+}>
 
 /** What is seen of a rider: the region from the feet up, then the sign with its side; two taps, no reading. */
 export function NoteSheet({ bike, close, onSee, onWho }: Props) {
   return (
-    <Drawer open={bike !== null} onClose={close} title={bike ? `${bike.number} · ${bike.rider?.name}` : ''} size={620} destroyOnHidden>
+    <Drawer
+      open={bike !== null}
+      onClose={close}
+      title={bike ? `${bike.number} · ${bike.rider?.name}` : ''}
+      size={620}
+      destroyOnHidden
+    >
       {bike && <Sheet bike={bike} onSee={onSee} onWho={onWho} />}
     </Drawer>
   )
@@ -40,7 +51,12 @@ function Sheet({ bike, onSee, onWho }: { bike: FloorBike } & Pick<Props, 'onSee'
                 <p>{sign.name}</p>
                 <div>
                   {(['left', 'both', 'right'] as const).map((side) => (
-                    <button key={side} type="button" aria-label={`${sign.name}, ${side}`} onClick={() => onSee(bike, sign, side)}>
+                    <button
+                      key={side}
+                      type="button"
+                      aria-label={`${sign.name}, ${side}`}
+                      onClick={() => onSee(bike, sign, side)}
+                    >
                       {side}
                     </button>
                   ))}

@@ -22,10 +22,25 @@ export function WhoSheet({ bike, seated, close, onSit }: Props) {
     if (bike && member) onSit(bike.id, member.id)
   }
   return (
-    <Drawer open={bike !== null} onClose={close} title={bike ? `Who sits on bike ${bike.number}?` : ''} size={420} destroyOnHidden>
+    <Drawer
+      open={bike !== null}
+      onClose={close}
+      title={bike ? `Who sits on bike ${bike.number}?` : ''}
+      size={420}
+      destroyOnHidden
+    >
       {bike && (
         <>
-          <Input size="large" autoFocus placeholder="Find by name" aria-label="Find by name" value={typed} onChange={(e) => setTyped(e.target.value)} onPressEnter={first} allowClear />
+          <Input
+            size="large"
+            autoFocus
+            placeholder="Find by name"
+            aria-label="Find by name"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onPressEnter={first}
+            allowClear
+          />
           {bike.rider && (
             <Button size="large" block className={styles.clear} onClick={() => onSit(bike.id, null)}>
               Nobody: free this bike
@@ -42,7 +57,9 @@ export function WhoSheet({ bike, seated, close, onSit }: Props) {
             ))}
           </ul>
           {failed && <p className={styles.none}>The studio’s server cannot be reached. Type again when it is back.</p>}
-          {found?.length === 0 && !failed && <p className={styles.none}>Nobody of that name. Add them on the members’ page first.</p>}
+          {found?.length === 0 && !failed && (
+            <p className={styles.none}>Nobody of that name. Add them on the members’ page first.</p>
+          )}
         </>
       )}
     </Drawer>
@@ -53,8 +70,14 @@ export function WhoSheet({ bike, seated, close, onSit }: Props) {
 const PAUSE_MS = 150
 
 /** The members found for what is typed; null before the first answer. The latest question counts, whichever answer comes last. */
-function useFound(open: boolean, typed: string): { found: readonly { id: string; name: string }[] | null; failed: boolean } {
-  const [state, setState] = useState<{ found: readonly { id: string; name: string }[] | null; failed: boolean }>({ found: null, failed: false })
+function useFound(
+  open: boolean,
+  typed: string,
+): { found: readonly { id: string; name: string }[] | null; failed: boolean } {
+  const [state, setState] = useState<{ found: readonly { id: string; name: string }[] | null; failed: boolean }>({
+    found: null,
+    failed: false,
+  })
   useEffect(() => {
     if (!open) return
     let stale = false

@@ -18,10 +18,16 @@ export async function assignBike(id: string, bikeId: string, memberId: string | 
   const db = database()
   const bike = isId(id) && isId(bikeId) ? await bikeById(db, bikeId) : null
   if (!bike) return refused('this bike does not exist')
-  if (bike.openFaults > 0 && memberId !== null) return refused(`bike ${bike.number} is out of use until its fault is mended`)
-  if (memberId !== null && (!isId(memberId) || !(await memberById(db, memberId)))) return refused('this member does not exist')
+  if (bike.openFaults > 0 && memberId !== null)
+    return refused(`bike ${bike.number} is out of use until its fault is mended`)
+  if (memberId !== null && (!isId(memberId) || !(await memberById(db, memberId))))
+    return refused('this member does not exist')
   const now = new Date()
   const { timeZone } = await getStudio(db)
-  const { outcome } = await withTransaction(db, (tx) => assign(tx, { id, bikeId, memberId, day: studioDay(now, timeZone), at: now, by: person.id }))
-  return outcome === 'kept' ? { outcome } : refused('something else was kept under this mark of the device already; tap once more')
+  const { outcome } = await withTransaction(db, (tx) =>
+    assign(tx, { id, bikeId, memberId, day: studioDay(now, timeZone), at: now, by: person.id }),
+  )
+  return outcome === 'kept'
+    ? { outcome }
+    : refused('something else was kept under this mark of the device already; tap once more')
 }

@@ -43,12 +43,17 @@ function NameForm({ first }: { first: string }) {
       }}
     >
       <label htmlFor="member-name">Name</label>
-      <Input id="member-name" size="large" autoFocus autoComplete="off" value={name} 
+      <Input
+        id="member-name"
+        size="large"
+        autoFocus
+        autoComplete="off"
+        value={name}
         onChange={(e) => {
           setName(e.target.value)
           setSaid(null)
         }}
-       />
+      />
       <div className={styles.said} aria-live="polite">
         {said && (
           <Alert

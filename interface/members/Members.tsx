@@ -48,7 +48,8 @@ export function Members({ search, pages, counts, members }: Props) {
     }
   }, [])
 
-  const show = (to: Partial<Search>) => load(() => router.replace(addressOf({ ...search, typed, page: 1, ...to }), { scroll: to.page !== undefined }))
+  const show = (to: Partial<Search>) =>
+    load(() => router.replace(addressOf({ ...search, typed, page: 1, ...to }), { scroll: to.page !== undefined }))
 
   function type(next: string) {
     setTyped(next)
@@ -93,7 +94,11 @@ export function Members({ search, pages, counts, members }: Props) {
       <div aria-busy={loading || typed.trim() !== search.typed} className={loading ? styles.loading : undefined}>
         {members.length === 0 ? (
           <p className={styles.empty}>
-            {counts.all === 0 ? 'No members yet. Add the first one; a set-up takes six minutes.' : search.typed ? `Nobody here is called “${search.typed}”. ` : 'Everybody here has numbers.'}
+            {counts.all === 0
+              ? 'No members yet. Add the first one; a set-up takes six minutes.'
+              : search.typed
+                ? `Nobody here is called “${search.typed}”. `
+                : 'Everybody here has numbers.'}
             {search.typed && <Button onClick={() => setAdding(true)}>Add this name</Button>}
           </p>
         ) : (
@@ -111,6 +116,7 @@ export function Members({ search, pages, counts, members }: Props) {
             total={pages.total}
             pageSize={pages.size}
             showSizeChanger={false}
+            showLessItems
             showTotal={(total, [from, to]) => `${from} to ${to} of ${total}`}
             onChange={(page) => show({ page })}
           />
@@ -122,7 +128,11 @@ export function Members({ search, pages, counts, members }: Props) {
 }
 
 function addressOf({ typed, withoutNumbers, page }: Search): string {
-  const query = new URLSearchParams({ ...(typed.trim() && { find: typed.trim() }), ...(withoutNumbers && { without: '1' }), ...(page > 1 && { page: String(page) }) })
+  const query = new URLSearchParams({
+    ...(typed.trim() && { find: typed.trim() }),
+    ...(withoutNumbers && { without: '1' }),
+    ...(page > 1 && { page: String(page) }),
+  })
   return query.size > 0 ? `/members?${query}` : '/members'
 }
 

@@ -33,10 +33,15 @@ export async function add(id: string, typed: string, anyway: boolean): Promise<A
   const db = database()
   const studio = await getStudio(db)
   const same = (await membersNamed(db, studio.id, name)).filter((member) => member.id !== id)
-  if (same.length > 0 && anyway !== true) return { outcome: 'sameName', say: `There is already a ${name}. Add another one of that name?` }
+  if (same.length > 0 && anyway !== true)
+    return { outcome: 'sameName', say: `There is already a ${name}. Add another one of that name?` }
   const added = await addMember(db, { id, studioId: studio.id, name, at: new Date(), by: person.id })
   if (added.outcome === 'kept') return { outcome: 'added', id }
-  return { outcome: 'addedBefore', as: added.name, say: `An earlier try added this member as ${added.name}. Correct the name to ${name}?` }
+  return {
+    outcome: 'addedBefore',
+    as: added.name,
+    say: `An earlier try added this member as ${added.name}. Correct the name to ${name}?`,
+  }
 }
 
 /** Corrects the name under which an earlier try was kept. */
@@ -45,7 +50,9 @@ export async function rename(id: string, from: string, typed: string): Promise<A
   const checked = checkedName(typed)
   if (!('name' in checked)) return checked
   if (!isId(id) || typeof from !== 'string') return refused('The request was cut short; try again.')
-  return (await renameMember(database(), id, from, checked.name)) ? { outcome: 'added', id } : refused('This member has another name by now; open their page.')
+  return (await renameMember(database(), id, from, checked.name))
+    ? { outcome: 'added', id }
+    : refused('This member has another name by now; open their page.')
 }
 
 /** Members whose name holds every word typed, the first forty. */

@@ -78,7 +78,13 @@ function storageOrNone(): Storage | undefined {
  * The device's outbox: what was tapped waits here until the server has it, whatever happens to network, tab or session.
  * All tabs send under one lock, so that the order of every queue holds.
  */
-export function OutboxProvider({ author, children }: { author: Readonly<{ id: string; name: string }>; children: ReactNode }) {
+export function OutboxProvider({
+  author,
+  children,
+}: {
+  author: Readonly<{ id: string; name: string }>
+  children: ReactNode
+}) {
   const [entries, setEntries] = useState<readonly StoredEntry[] | null>(null)
   const [offline, setOffline] = useState(false)
   const [fragile, setFragile] = useState(false)
@@ -141,7 +147,10 @@ export function OutboxProvider({ author, children }: { author: Readonly<{ id: st
   const enqueue = useCallback(
     async (queue: string, told: readonly Told[]) => {
       const madeAtMs = Date.now()
-      const added = told.map((one) => ({ queue, entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry }))
+      const added = told.map((one) => ({
+        queue,
+        entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry,
+      }))
       const strike = theJournal().write(added)
       await (await theStore()).add(added)
       strike()

@@ -17,12 +17,24 @@ export function OutboxStatus() {
   const refused = mine.filter((e) => e.state === 'refused').length
   const signedOut = mine.some((e) => e.state === 'signedOut')
   const waiting = mine.length - refused
-  const said = refused > 0 ? `${refused} not taken` : waiting > 0 && (offline || fragile || signedOut) ? `${waiting} on this device` : others > 0 ? `${others} of someone else` : ''
+  const said =
+    refused > 0
+      ? `${refused} not taken`
+      : waiting > 0 && (offline || fragile || signedOut)
+        ? `${waiting} on this device`
+        : others > 0
+          ? `${others} of someone else`
+          : ''
   return (
     <>
       <span aria-live="polite" className={styles.live}>
         {said && (
-          <Button type="text" className={refused > 0 ? styles.refusedPill : styles.pill} icon={refused > 0 ? <ExclamationCircleOutlined /> : <CloudSyncOutlined />} onClick={() => setOpen(true)}>
+          <Button
+            type="text"
+            className={refused > 0 ? styles.refusedPill : styles.pill}
+            icon={refused > 0 ? <ExclamationCircleOutlined /> : <CloudSyncOutlined />}
+            onClick={() => setOpen(true)}
+          >
             {said}
           </Button>
         )}
@@ -41,13 +53,21 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
   return (
     <>
       {mine.length === 0 && others === 0 && <p className={styles.quiet}>Everything is on the studio’s server.</p>}
-      {fragile && <p className={styles.warn}>This device’s storage is full or closed: keep this page open until everything is sent.</p>}
+      {fragile && (
+        <p className={styles.warn}>
+          This device’s storage is full or closed: keep this page open until everything is sent.
+        </p>
+      )}
       {signedOut ? (
         <p className={styles.warn}>
           You are signed out. This is sent when you <a href="/sign-in">sign in</a> on this device again.
         </p>
       ) : (
-        waiting && <p className={styles.quiet}>{offline ? 'No network. It is sent by itself when the network is back.' : 'Being sent.'}</p>
+        waiting && (
+          <p className={styles.quiet}>
+            {offline ? 'No network. It is sent by itself when the network is back.' : 'Being sent.'}
+          </p>
+        )
       )}
       <ul className={styles.list}>
         {mine.map((stored) => (
@@ -77,7 +97,11 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
           Send now
         </Button>
       )}
-      {others > 0 && <p className={styles.quiet}>{tapsSaid(others)} of somebody else wait here; they are sent when that person signs in on this device.</p>}
+      {others > 0 && (
+        <p className={styles.quiet}>
+          {tapsSaid(others)} of somebody else wait here; they are sent when that person signs in on this device.
+        </p>
+      )}
     </>
   )
 }

@@ -6,6 +6,9 @@ import styles from './outbox.module.css'
 /** What stands between a queue and the server, in one line; nothing while all is well. */
 export function OutboxTrouble({ queue }: { queue: string }) {
   const outbox = useOutbox()
-  const said = troubleSaid((outbox.entries ?? []).filter((e) => e.queue === queue), outbox)
+  const said = troubleSaid(
+    (outbox.entries ?? []).filter((e) => e.queue === queue),
+    outbox,
+  )
   return said && <p className={styles.warn}>{said}</p>
 }

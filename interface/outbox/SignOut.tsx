@@ -25,15 +25,30 @@ export function SignOut() {
     setSending(true)
     sendNow()
     const all = Promise.all(mine.map((e) => settled(e.entry.id))).then((ends) => ends.every((end) => end === 'sent'))
-    const sent = !offline && (await Promise.race([all, new Promise<false>((resolve) => setTimeout(() => resolve(false), PATIENCE_MS))]))
+    const sent =
+      !offline &&
+      (await Promise.race([all, new Promise<false>((resolve) => setTimeout(() => resolve(false), PATIENCE_MS))]))
     setSending(false)
     if (sent) out()
     else setAsking(true)
   }
   return (
     <>
-      <Button type="text" icon={<LogoutOutlined />} aria-label="Sign out" title="Sign out" loading={leaving || sending} onClick={outOnceSent} />
-      <Modal open={asking} onCancel={() => setAsking(false)} footer={null} title={mine.length > 0 ? 'Not everything is sent yet' : 'Everything is sent'} width={440}>
+      <Button
+        type="text"
+        icon={<LogoutOutlined />}
+        aria-label="Sign out"
+        title="Sign out"
+        loading={leaving || sending}
+        onClick={outOnceSent}
+      />
+      <Modal
+        open={asking}
+        onCancel={() => setAsking(false)}
+        footer={null}
+        title={mine.length > 0 ? 'Not everything is sent yet' : 'Everything is sent'}
+        width={440}
+      >
         <p className={styles.quiet}>
           {mine.length > 0
             ? `${tapsSaid(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are sent when ${author.name} signs in on this device again.`
@@ -45,7 +60,13 @@ export function SignOut() {
               Send now
             </Button>
           )}
-          <Button size="large" type={mine.length > 0 ? 'default' : 'primary'} danger={mine.length > 0} loading={leaving} onClick={out}>
+          <Button
+            size="large"
+            type={mine.length > 0 ? 'default' : 'primary'}
+            danger={mine.length > 0}
+            loading={leaving}
+            onClick={out}
+          >
             {mine.length > 0 ? 'Sign out all the same' : 'Sign out'}
           </Button>
         </div>

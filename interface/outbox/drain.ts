@@ -16,14 +16,19 @@ export type Drained = 'empty' | 'later' | 'noNetwork' | 'signedOut'
 
 /** A server that has a fault with one entry this often is not asked again by itself: the entry is kept and shown. */
 const MOST_FAULTS = 5
-const FAULT_SAID = 'the studio’s server had a fault with this one, several times over. It is kept on this device; try again later'
+const FAULT_SAID =
+  'the studio’s server had a fault with this one, several times over. It is kept on this device; try again later'
 
 /**
  * Sends what one author left in the store, in the order it was entered. A fault with one entry holds up only its own
  * queue, and only for a while; a lost network or session holds up all and loses nothing. To be called by one tab at a
  * time (under a lock): what another tab left as `sending` when it was closed is sent again, which changes nothing.
  */
-export async function drain(store: OutboxStore, author: string, send: (entry: OutboxEntry) => Promise<Sent>): Promise<Drained> {
+export async function drain(
+  store: OutboxStore,
+  author: string,
+  send: (entry: OutboxEntry) => Promise<Sent>,
+): Promise<Drained> {
   const heldUp = new Set<string>()
   for (;;) {
     const next = (await store.all()).find((e) => e.entry.author === author && sendable(e) && !heldUp.has(e.queue))
@@ -55,7 +60,9 @@ export async function drain(store: OutboxStore, author: string, send: (entry: Ou
 const sendable = ({ state }: StoredEntry): boolean => state === 'waiting' || state === 'sending'
 
 const afterFault = ({ attempts }: StoredEntry): Partial<StoredEntry> =>
-  attempts + 1 < MOST_FAULTS ? { state: 'waiting', attempts: attempts + 1 } : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_SAID }
+  attempts + 1 < MOST_FAULTS
+    ? { state: 'waiting', attempts: attempts + 1 }
+    : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_SAID }
 
 async function seqsOf(store: OutboxStore, author: string): Promise<number[]> {
   return (await store.all()).filter((e) => e.entry.author === author && sendable(e)).map((e) => e.seq)
@@ -64,5 +71,9 @@ async function seqsOf(store: OutboxStore, author: string): Promise<number[]> {
 /** What an author left when the session ended may be sent again, now that they are signed in. */
 export async function resume(store: OutboxStore, author: string): Promise<void> {
   const waiting = (await store.all()).filter((e) => e.entry.author === author && e.state === 'signedOut')
-  if (waiting.length > 0) await store.change(waiting.map((e) => e.seq), { state: 'waiting' })
+  if (waiting.length > 0)
+    await store.change(
+      waiting.map((e) => e.seq),
+      { state: 'waiting' },
+    )
 }

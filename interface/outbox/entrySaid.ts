@@ -25,13 +25,19 @@ export function entrySaid(entry: OutboxEntry): string {
 export const tapsSaid = (count: number): string => `${count} ${count === 1 ? 'tap' : 'taps'}`
 
 /** What stands between some entries and the server, in one line; nothing while all is well. */
-export function troubleSaid(entries: readonly StoredEntry[], { offline, fragile }: Readonly<{ offline: boolean; fragile: boolean }>): string {
+export function troubleSaid(
+  entries: readonly StoredEntry[],
+  { offline, fragile }: Readonly<{ offline: boolean; fragile: boolean }>,
+): string {
   const refused = entries.find((e) => e.state === 'refused')
   if (refused) return `Not taken: ${refused.say}.`
   if (entries.length === 0) return ''
-  if (entries.some((e) => e.state === 'signedOut')) return 'You are signed out. What you tap is kept on this device and sent when you sign in here again.'
+  if (entries.some((e) => e.state === 'signedOut'))
+    return 'You are signed out. What you tap is kept on this device and sent when you sign in here again.'
   if (fragile) return 'This device’s storage is full or closed: keep this page open until everything is sent.'
   if (!offline) return ''
   const saving = entries.some((e) => e.entry.op === 'finishSetup')
-  return saving ? 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.' : 'No network: kept on this device, sent when it is back.'
+  return saving
+    ? 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.'
+    : 'No network: kept on this device, sent when it is back.'
 }

@@ -18,7 +18,14 @@ function storageOf(map = new Map<string, string>()): JournalStorage & { map: Map
 }
 const tap = (id: string): NewEntry => ({
   queue: 'a',
-  entry: { id, author: 'ines', madeAtMs: 0, op: 'appendEvidence', setupId: 's', row: { kind: 'stature', mm: 1700 } } as OutboxEntry,
+  entry: {
+    id,
+    author: 'ines',
+    madeAtMs: 0,
+    op: 'appendEvidence',
+    setupId: 's',
+    row: { kind: 'stature', mm: 1700 },
+  } as OutboxEntry,
 })
 const dead = (_: string, work: () => Promise<void>) => work()
 let names = 0
@@ -62,9 +69,19 @@ test('a page that lives keeps its own taps in hand', async () => {
 })
 
 test('full, closed or scribbled-in storage is no obstacle', async () => {
-  const full: JournalStorage = { ...storageOf(), setItem: () => { throw new DOMException('full', 'QuotaExceededError') } }
+  const full: JournalStorage = {
+    ...storageOf(),
+    setItem: () => {
+      throw new DOMException('full', 'QuotaExceededError')
+    },
+  }
   expect(() => journalOf(full, 'p').write([tap('1')])()).not.toThrow()
   expect(journalOf(undefined, 'p').leftBehind()).toEqual([])
-  const scribbled = storageOf(new Map([['yielding-saddle-journal 1 1 other', '{"half'], ['something else', '[]']]))
+  const scribbled = storageOf(
+    new Map([
+      ['yielding-saddle-journal 1 1 other', '{"half'],
+      ['something else', '[]'],
+    ]),
+  )
   expect(journalOf(scribbled, 'p').leftBehind()).toEqual([])
 })

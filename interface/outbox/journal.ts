@@ -31,20 +31,29 @@ export function journalOf(storage: JournalStorage | undefined, page: string, now
         .sort()
         .flatMap((key) => {
           const by = key.split(' ').at(-1)!
-          const added = by === page ? undefined : quietly(() => JSON.parse(storage?.getItem(key) ?? 'null') as NewEntry[] | null)
+          const added =
+            by === page ? undefined : quietly(() => JSON.parse(storage?.getItem(key) ?? 'null') as NewEntry[] | null)
           return Array.isArray(added) ? [{ page: by, added, strike: () => strike(key) }] : []
         }),
   }
 }
 
 const keysOf = (storage: JournalStorage | undefined): string[] =>
-  quietly(() => Array.from({ length: storage?.length ?? 0 }, (_, i) => storage!.key(i) ?? '').filter((key) => key.startsWith(PREFIX))) ?? []
+  quietly(() =>
+    Array.from({ length: storage?.length ?? 0 }, (_, i) => storage!.key(i) ?? '').filter((key) =>
+      key.startsWith(PREFIX),
+    ),
+  ) ?? []
 
 /**
  * Puts into the store what pages that are gone wrote down without it having arrived. `gone` runs its work only when a page
  * no longer lives, so that nobody's tap is taken out of the hands of a page that is just putting it away.
  */
-export async function recover(journal: Journal, store: OutboxStore, gone: (page: string, work: () => Promise<void>) => Promise<void>): Promise<void> {
+export async function recover(
+  journal: Journal,
+  store: OutboxStore,
+  gone: (page: string, work: () => Promise<void>) => Promise<void>,
+): Promise<void> {
   for (const { page, added, strike } of journal.leftBehind()) {
     await gone(page, async () => {
       const here = new Set((await store.all()).map((e) => e.entry.id))

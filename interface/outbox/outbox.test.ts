@@ -7,8 +7,16 @@ import { drain, resume, type Sent } from './drain'
 import { memoryStore, openStore, withFallback, type OutboxStore } from './store'
 
 const AUTHOR = 'ines'
-const entry = (id: string, author = AUTHOR): OutboxEntry => ({ id, author, madeAtMs: 0, op: 'appendEvidence', setupId: 's', row: { kind: 'stature', mm: 1700 } })
-const add = (store: OutboxStore, queue: string, ...ids: string[]) => store.add(ids.map((id) => ({ queue, entry: entry(id) })))
+const entry = (id: string, author = AUTHOR): OutboxEntry => ({
+  id,
+  author,
+  madeAtMs: 0,
+  op: 'appendEvidence',
+  setupId: 's',
+  row: { kind: 'stature', mm: 1700 },
+})
+const add = (store: OutboxStore, queue: string, ...ids: string[]) =>
+  store.add(ids.map((id) => ({ queue, entry: entry(id) })))
 const kept: Sent = { outcome: 'kept' }
 let names = 0
 const freshStore = () => openStore(`test-${(names += 1)}`)
@@ -46,7 +54,11 @@ test('what one author entered is never sent under another', async () => {
 test('a refused entry is kept with its reason and holds nobody up', async () => {
   const store = await freshStore()
   await add(store, 'a', '1', '2')
-  expect(await drain(store, AUTHOR, async ({ id }) => (id === '1' ? { outcome: 'refused', code: 'badRow', say: 'no mark 99' } : kept))).toBe('empty')
+  expect(
+    await drain(store, AUTHOR, async ({ id }) =>
+      id === '1' ? { outcome: 'refused', code: 'badRow', say: 'no mark 99' } : kept,
+    ),
+  ).toBe('empty')
   expect(await store.all()).toMatchObject([{ state: 'refused', say: 'no mark 99', code: 'badRow', entry: { id: '1' } }])
 })
 
@@ -90,7 +102,10 @@ test('an ended session keeps all as signed out, and signing in again sends it', 
 })
 
 test('a device that keeps nothing still sends; what its storage will not take is held in memory and told apart', async () => {
-  const broken: OutboxStore = { ...memoryStore(), add: () => Promise.reject(new DOMException('full', 'QuotaExceededError')) }
+  const broken: OutboxStore = {
+    ...memoryStore(),
+    add: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
+  }
   const store = withFallback(broken, memoryStore())
   await add(store, 'a', '1')
   expect((await store.all()).map((e) => store.lasts(e))).toEqual([false])
@@ -141,7 +156,12 @@ async function hardTrial(random: Random, words: number, kills: number) {
   for (let step = 0; entered < words * 4 || (await stores[0].all()).length > 0; step++) {
     const tab = step % 4
     const batch = Math.min(1 + Math.floor(random.uniform() * 12), words * 4 - entered)
-    if (batch > 0) await add(stores[tab], `q${tab}`, ...Array.from({ length: batch }, (_, i) => `${tab}-${String(entered + i).padStart(4, '0')}`))
+    if (batch > 0)
+      await add(
+        stores[tab],
+        `q${tab}`,
+        ...Array.from({ length: batch }, (_, i) => `${tab}-${String(entered + i).padStart(4, '0')}`),
+      )
     entered += batch
     try {
       if ((await drain(stores[tab], AUTHOR, tabSends)) === 'signedOut') signedOutAt = -1

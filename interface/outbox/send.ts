@@ -16,7 +16,8 @@ export async function send(entry: OutboxEntry): Promise<Sent> {
     })
     if (response.status === 401 || response.status === 409) return { outcome: 'signedOut' }
     if (response.status === 200) return { outcome: 'kept' }
-    if (response.status === 422) return { outcome: 'refused', ...((await response.json()) as { code: string; say: string }) }
+    if (response.status === 422)
+      return { outcome: 'refused', ...((await response.json()) as { code: string; say: string }) }
     return { outcome: 'fault' }
   } catch {
     return { outcome: 'noNetwork' }

@@ -4,7 +4,15 @@ import type { OutboxEntry } from '@/server/outbox/entry'
 export type EntryState = 'waiting' | 'sending' | 'refused' | 'signedOut'
 
 /** An entry on this device: `queue` keeps its order (a set-up, a class), `say` is why it was refused. */
-export type StoredEntry = Readonly<{ seq: number; queue: string; state: EntryState; attempts: number; say: string; code: string; entry: OutboxEntry }>
+export type StoredEntry = Readonly<{
+  seq: number
+  queue: string
+  state: EntryState
+  attempts: number
+  say: string
+  code: string
+  entry: OutboxEntry
+}>
 export type NewEntry = Readonly<{ queue: string; entry: OutboxEntry }>
 
 /** Where entries lie until the server has them. Shared by all tabs of a device; `watch` tells every change in any of them. */
@@ -38,7 +46,11 @@ function indexedStore(entries: Table<Kept, number>): OutboxStore {
   return {
     all,
     add: async (added) => void (await entries.bulkAdd(added.map(fresh))),
-    change: async (seqs, to) => void (await entries.where('seq').anyOf([...seqs]).modify(to)),
+    change: async (seqs, to) =>
+      void (await entries
+        .where('seq')
+        .anyOf([...seqs])
+        .modify(to)),
     remove: (seqs) => entries.bulkDelete([...seqs]),
     watch: (told) => {
       const subscription = Dexie.liveQuery(all).subscribe(told)

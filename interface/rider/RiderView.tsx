@@ -11,8 +11,25 @@ import { startSetup } from '../setup/actions'
 import { useRecommendation } from '../shared/useRecommendation'
 import styles from './rider.module.css'
 
-type ToldSetup = Readonly<{ id: string; line: string; numbers: readonly { title: string; said: string }[]; bike: string; date: string; by: string; sure: string; shoes: string | null }>
-type ToldNote = Readonly<{ id: string; seen: string; side: 'left' | 'right' | 'both' | null; when: string; by: string; bike: number; cue: string }>
+type ToldSetup = Readonly<{
+  id: string
+  line: string
+  numbers: readonly { title: string; said: string }[]
+  bike: string
+  date: string
+  by: string
+  sure: string
+  shoes: string | null
+}>
+type ToldNote = Readonly<{
+  id: string
+  seen: string
+  side: 'left' | 'right' | 'both' | null
+  when: string
+  by: string
+  bike: number
+  cue: string
+}>
 type Props = Readonly<{
   member: Readonly<{ id: string; name: string }>
   setups: readonly ToldSetup[]
@@ -34,8 +51,22 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
     <article>
       <header className={styles.head}>
         <h1>{member.name}</h1>
-        {latest && <Button className="no-print" size="large" icon={<PrinterOutlined />} onClick={() => window.print()} aria-label="Print" title="Print" />}
-        <Button className="no-print" type={latest ? 'default' : 'primary'} size="large" onClick={() => setChoosing(true)}>
+        {latest && (
+          <Button
+            className="no-print"
+            size="large"
+            icon={<PrinterOutlined />}
+            onClick={() => window.print()}
+            aria-label="Print"
+            title="Print"
+          />
+        )}
+        <Button
+          className="no-print"
+          type={latest ? 'default' : 'primary'}
+          size="large"
+          onClick={() => setChoosing(true)}
+        >
           {latest ? 'New set-up' : 'Set up now'}
         </Button>
       </header>
@@ -66,7 +97,9 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
           </p>
         </section>
       ) : (
-        <p className={styles.empty}>No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.</p>
+        <p className={styles.empty}>
+          No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.
+        </p>
       )}
       <section className={styles.part}>
         <h2>Seen in class</h2>
@@ -107,7 +140,8 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
         </section>
       )}
       <p className={styles.caution}>
-        A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or dizziness: stop, and send the rider to a licensed clinician.
+        A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
+        dizziness: stop, and send the rider to a licensed clinician.
       </p>
       <ChooseBike memberId={member.id} bikes={bikes} open={choosing} close={() => setChoosing(false)} />
     </article>
@@ -121,7 +155,17 @@ function KneeChance({ asked, seatHeight }: { asked: FitRequest; seatHeight: Labe
   return found ? <>; the knee is right here for {inHundred(found.chance)} riders like this one</> : null
 }
 
-function ChooseBike({ memberId, bikes, open, close }: { memberId: string; bikes: Props['bikes']; open: boolean; close: () => void }) {
+function ChooseBike({
+  memberId,
+  bikes,
+  open,
+  close,
+}: {
+  memberId: string
+  bikes: Props['bikes']
+  open: boolean
+  close: () => void
+}) {
   const router = useRouter()
   const { message } = App.useApp()
   const [busy, setBusy] = useState('')

@@ -2,12 +2,28 @@
 import { marksLine } from '@/core/words/labels'
 import { Button } from 'antd'
 import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
-import { differing, lookedSinceSet, lookOf, marksAfter, marksWithBars, stepAfter, STEP_NAME, tellsOfTheBody } from './flow'
+import {
+  differing,
+  lookedSinceSet,
+  lookOf,
+  marksAfter,
+  marksWithBars,
+  stepAfter,
+  STEP_NAME,
+  tellsOfTheBody,
+} from './flow'
 import type { DockProps } from './dockProps'
 import { asked } from './prompts'
 import styles from './setup.module.css'
 
-const QUESTIONS = { talk: TalkQuestions, beside: BesideQuestions, knee: KneeQuestions, cranks: CranksQuestions, bars: BarsQuestions, numbers: Numbers }
+const QUESTIONS = {
+  talk: TalkQuestions,
+  beside: BesideQuestions,
+  knee: KneeQuestions,
+  cranks: CranksQuestions,
+  bars: BarsQuestions,
+  numbers: Numbers,
+}
 
 /** What to do next in one sentence, the answers as large buttons, and the one step forward. */
 export function Dock(props: DockProps) {
@@ -46,7 +62,22 @@ export function Dock(props: DockProps) {
 }
 
 /** The one button that goes on: do what was advised, or take the next step. */
-function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, finished, moving, onAdd, onStep, onFinish, onGoOn }: DockProps) {
+function Forward({
+  step,
+  rows,
+  answer,
+  bikeType,
+  set,
+  shown,
+  busy,
+  canSave,
+  finished,
+  moving,
+  onAdd,
+  onStep,
+  onFinish,
+  onGoOn,
+}: DockProps) {
   const next = stepAfter(step)
   if (onGoOn) {
     return (
@@ -61,28 +92,50 @@ function Forward({ step, rows, answer, bikeType, set, shown, busy, canSave, fini
   if (finished) return null
   if (step === 'numbers') {
     return (
-      <Button type="primary" size="large" className={styles.forward} onClick={onFinish} loading={busy} disabled={!canSave}>
+      <Button
+        type="primary"
+        size="large"
+        className={styles.forward}
+        onClick={onFinish}
+        loading={busy}
+        disabled={!canSave}
+      >
         Save the numbers
       </Button>
     )
   }
-  if (!answer || step === 'talk') return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
+  if (!answer || step === 'talk')
+    return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
   if (step === 'beside' && !set) {
     const marks = marksAfter(answer)
     const known = rows.some(({ row }) => tellsOfTheBody(row))
-    return <Done skip={!known} marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+    return (
+      <Done
+        skip={!known}
+        marks={marksLine(bikeType, marks)}
+        onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))}
+      />
+    )
   }
   if (step === 'bars') {
     const marks = marksWithBars(answer, shown)
     const at = rows.findLast(({ row }) => row.at?.barHeight !== undefined)
     const stands = at !== undefined && differing(bikeType, shown, marks).length === 0
-    return stands ? <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} /> : <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
+    return stands ? (
+      <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
+    ) : (
+      <Done marks={marksLine(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
+    )
   }
   const looked = step === 'cranks' ? lookOf(rows, 'plumb') !== undefined : lookedSinceSet(rows).length > 0
   const marks = marksAfter(answer)
   // Both readings in one mount: nobody climbs off before the plumb line was hung here.
-  if (step === 'knee' && looked && lookOf(rows, 'plumb') === undefined && !answer.next.readAgain) return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
-  if (looked && differing(bikeType, shown, marks).length > 0) return <Done marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+  if (step === 'knee' && looked && lookOf(rows, 'plumb') === undefined && !answer.next.readAgain)
+    return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
+  if (looked && differing(bikeType, shown, marks).length > 0)
+    return (
+      <Done marks={marksLine(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+    )
   return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
 }
 

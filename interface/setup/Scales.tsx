@@ -47,16 +47,26 @@ export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, ma
 /** Chances stand on the seat's height always, on its slide once the plumb line is the question. */
 function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
   if (axis === 'seatHeight') return answer?.chances.seatHeight
-  return axis === 'seatSlide' && (step === 'cranks' || step === 'bars' || step === 'numbers') ? answer?.chances.seatSlide : undefined
+  return axis === 'seatSlide' && (step === 'cranks' || step === 'bars' || step === 'numbers')
+    ? answer?.chances.seatSlide
+    : undefined
 }
 
-function remarkFor(axis: AxisName, answer: Recommendation | null, set: boolean, bikeType: BikeType, lengths: LengthShown): string {
+function remarkFor(
+  axis: AxisName,
+  answer: Recommendation | null,
+  set: boolean,
+  bikeType: BikeType,
+  lengths: LengthShown,
+): string {
   if (!answer) return ''
   if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
-  if (axis === 'seatSlide') return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
+  if (axis === 'seatSlide')
+    return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {
     return `${labelSaid(bikeType, axis, answer.bars.height.label)}: ${againstSaddleSaid(answer.bars.gripAboveSeatMm, lengths)}`
   }
-  if (answer.bars.slide && bikeType.forearmGaugeValid) return `forearm reaches at ${labelSaid(bikeType, axis, answer.bars.slide.label)}`
+  if (answer.bars.slide && bikeType.forearmGaugeValid)
+    return `forearm reaches at ${labelSaid(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'
 }

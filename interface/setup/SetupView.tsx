@@ -17,7 +17,19 @@ import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
 import { Dock } from './Dock'
-import { complete, lookOf, marksAfter, marksWithBars, resumeAt, standing, STEP_NAME, STEPS, wasSet, type Row, type Step } from './flow'
+import {
+  complete,
+  lookOf,
+  marksAfter,
+  marksWithBars,
+  resumeAt,
+  standing,
+  STEP_NAME,
+  STEPS,
+  wasSet,
+  type Row,
+  type Step,
+} from './flow'
 import { Scales } from './Scales'
 import styles from './setup.module.css'
 import { useSetupRows } from './useSetupRows'
@@ -42,20 +54,33 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const { rows, pending, finishedElsewhere, add, replace, takeBack, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => resumeAt(stored))
   const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
-  const [landmark, setLandmark] = useState<Landmark>(offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest')
+  const [landmark, setLandmark] = useState<Landmark>(
+    offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
+  )
   const [saving, setSaving] = useState(false)
   const [moving, setMoving] = useState(false)
   const refusals = pending.filter((e) => e.state === 'refused')
   const done = finished || finishedElsewhere
 
   const { shown: lengths } = useLengths()
-  const request = useMemo<FitRequest>(() => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row), lengths }), [bike, school, rows, lengths])
+  const request = useMemo<FitRequest>(
+    () => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row), lengths }),
+    [bike, school, rows, lengths],
+  )
   const { answer, working, trouble } = useRecommendation(request)
 
   const set = wasSet(rows)
   const stand = useMemo<Marks>(() => (set ? standing(rows) : {}), [rows, set])
   const shown = useMemo<Marks>(() => ({ ...(answer ? answer.marks : {}), ...stand }), [answer, stand])
-  const wanted = !answer ? {} : step === 'bars' ? marksWithBars(answer, stand) : step === 'numbers' ? {} : !set || answer.next.kind !== 'stop' ? marksAfter(answer) : {}
+  const wanted = !answer
+    ? {}
+    : step === 'bars'
+      ? marksWithBars(answer, stand)
+      : step === 'numbers'
+        ? {}
+        : !set || answer.next.kind !== 'stop'
+          ? marksAfter(answer)
+          : {}
 
   function tap(axis: AxisName, label: Label) {
     if (step === 'beside' && !set && axis === 'seatHeight') {
@@ -92,7 +117,10 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   async function goOn() {
     setMoving(true)
     try {
-      const id = await continueSetup(setupId, rows.map(({ row }) => ({ id: crypto.randomUUID(), row })))
+      const id = await continueSetup(
+        setupId,
+        rows.map(({ row }) => ({ id: crypto.randomUUID(), row })),
+      )
       if (id) return router.push(`/set-up/${id}`)
       message.error('This bike is out of use by now. Start a new set-up from the rider’s page.', 6)
     } catch {
@@ -115,16 +143,35 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
         </div>
         <nav className={styles.steps} aria-label="Steps">
           {STEPS.map((name) => (
-            <button key={name} type="button" aria-current={name === step ? 'step' : undefined} className={styles.step} onClick={() => setStep(name)}>
+            <button
+              key={name}
+              type="button"
+              aria-current={name === step ? 'step' : undefined}
+              className={styles.step}
+              onClick={() => setStep(name)}
+            >
               {STEP_NAME[name]}
             </button>
           ))}
         </nav>
         <div className={styles.tools}>
-          <Button type="text" icon={<UndoOutlined />} onClick={undo} disabled={rows.length === 0 || done} aria-label="Undo" title="Undo" />
+          <Button
+            type="text"
+            icon={<UndoOutlined />}
+            onClick={undo}
+            disabled={rows.length === 0 || done}
+            aria-label="Undo"
+            title="Undo"
+          />
           <OutboxStatus />
           <LightSwitch />
-          <Button type="text" icon={<CloseOutlined />} href={`/riders/${member.id}`} aria-label="Leave; everything is kept" title="Leave; everything is kept" />
+          <Button
+            type="text"
+            icon={<CloseOutlined />}
+            href={`/riders/${member.id}`}
+            aria-label="Leave; everything is kept"
+            title="Leave; everything is kept"
+          />
         </div>
       </header>
       <main className={styles.stage}>
@@ -137,7 +184,11 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
               marks={step === 'bars' ? { ...shown, ...marksWithBars(answer, stand) } : shown}
               rider={answer.belief.rider}
               show={show}
-              knee={angleRead?.kind === 'kneeAngle' ? { deg: angleRead.deg, spreadDeg: 0 } : { deg: answer.belief.kneeFlexionDeg.mean, spreadDeg: answer.belief.kneeFlexionDeg.sd }}
+              knee={
+                angleRead?.kind === 'kneeAngle'
+                  ? { deg: angleRead.deg, spreadDeg: 0 }
+                  : { deg: answer.belief.kneeFlexionDeg.mean, spreadDeg: answer.belief.kneeFlexionDeg.sd }
+              }
               plumbMm={plumbRead?.kind === 'plumb' ? plumbRead.mm : answer.belief.plumbOffsetMm.mean}
               windowSaid={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
             />
@@ -145,7 +196,18 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
             <p className={styles.wait}>{trouble ?? 'Working it out …'}</p>
           )}
         </div>
-        <Scales lengths={lengths} bikeType={bike.type} stand={stand} shown={shown} wanted={wanted} answer={answer} step={step} set={set} mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))} onTap={tap} />
+        <Scales
+          lengths={lengths}
+          bikeType={bike.type}
+          stand={stand}
+          shown={shown}
+          wanted={wanted}
+          answer={answer}
+          step={step}
+          set={set}
+          mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))}
+          onTap={tap}
+        />
         <Dock
           step={step}
           rows={rows}

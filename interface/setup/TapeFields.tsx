@@ -28,11 +28,30 @@ export function TapeFields({ rows, onReplace }: DockProps) {
     setAsked(false)
   }
 
-  const asks = rare ? 'That inseam is rare for this stature. Measured twice?' : statureMm === null && inseamMm === null ? 'Type one of the two, or go by landmark.' : ''
+  const asks = rare
+    ? 'That inseam is rare for this stature. Measured twice?'
+    : statureMm === null && inseamMm === null
+      ? 'Type one of the two, or go by landmark.'
+      : ''
   return (
     <div className={styles.tape}>
-      <LengthField title="Stature" typed={stature} onTyped={(v) => (setStature(v), setAsked(false))} wrong={asked && wrong === 'stature'} saidBy="tape-said" placeholder={shown === 'feet' ? '5′8″' : 'cm'} />
-      <LengthField title="Inseam" typed={inseam} onTyped={(v) => (setInseam(v), setAsked(false))} wrong={asked && (wrong === 'inseam' || rare)} onEnter={keep} saidBy="tape-said" placeholder={shown === 'feet' ? 'in' : 'cm'} />
+      <LengthField
+        title="Stature"
+        typed={stature}
+        onTyped={(v) => (setStature(v), setAsked(false))}
+        wrong={asked && wrong === 'stature'}
+        saidBy="tape-said"
+        placeholder={shown === 'feet' ? '5′8″' : 'cm'}
+      />
+      <LengthField
+        title="Inseam"
+        typed={inseam}
+        onTyped={(v) => (setInseam(v), setAsked(false))}
+        wrong={asked && (wrong === 'inseam' || rare)}
+        onEnter={keep}
+        saidBy="tape-said"
+        placeholder={shown === 'feet' ? 'in' : 'cm'}
+      />
       <label className={styles.shod}>
         <Switch checked={shod} onChange={setShod} />
         in shoes

@@ -22,12 +22,23 @@ export async function startSetup(memberId: string, bikeId: string): Promise<stri
  * set-up's id, or null where the bike is out of use by now or the rows do not fit it any more. The row ids are the
  * caller's, new ones: sent again it is the same set-up.
  */
-export async function continueSetup(setupId: string, rows: readonly Readonly<{ id: string; row: Evidence }>[]): Promise<string | null> {
+export async function continueSetup(
+  setupId: string,
+  rows: readonly Readonly<{ id: string; row: Evidence }>[],
+): Promise<string | null> {
   const person = await requireUser()
   const db = database()
   const setup = isId(setupId) ? await setupById(db, setupId) : null
   const bike = setup && (await bikeById(db, setup.bikeId))
-  if (!setup || !bike || bike.openFaults > 0 || !Array.isArray(rows) || rows.length > MOST_ROWS || !rows.every((r) => isId(r?.id))) return null
+  if (
+    !setup ||
+    !bike ||
+    bike.openFaults > 0 ||
+    !Array.isArray(rows) ||
+    rows.length > MOST_ROWS ||
+    !rows.every((r) => isId(r?.id))
+  )
+    return null
   const at = new Date()
   return withTransaction(db, async (tx) => {
     const id = await insertSetup(tx, { id: crypto.randomUUID(), memberId: setup.memberId, bike, at, by: person.id })

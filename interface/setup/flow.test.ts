@@ -21,7 +21,10 @@ test('a landmark beside the bike is not yet a setting', () => {
 })
 
 test('an axis stands at the latest mark that names it', () => {
-  expect(standing(rows(landmark, set, { kind: 'set', at: { seatHeight: '9' } }))).toEqual({ seatHeight: '9', seatSlide: 'D' })
+  expect(standing(rows(landmark, set, { kind: 'set', at: { seatHeight: '9' } }))).toEqual({
+    seatHeight: '9',
+    seatSlide: 'D',
+  })
 })
 
 test('a look counts only until the saddle is set anew', () => {
@@ -43,9 +46,16 @@ test('numbers are complete when every axis of the type has its mark', () => {
 })
 
 test('upright scales are drawn from the highest down, level ones from the rear forward, whatever way the labels run', () => {
-  const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) => drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
+  const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) =>
+    drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
   expect(said('seatHeight')[0]).toBe('15')
   expect(said('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
-  const reversed = { ...HOLES_BIKE, axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { ruler: { min: -1, max: 1, resolution: 1, mmPerUnit: -10, mmAtZero: 0 } } } } }
+  const reversed = {
+    ...HOLES_BIKE,
+    axes: {
+      ...HOLES_BIKE.axes,
+      seatSlide: { directionDeg: 0, scale: { ruler: { min: -1, max: 1, resolution: 1, mmPerUnit: -10, mmAtZero: 0 } } },
+    },
+  }
   expect(said('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
 })

@@ -11,7 +11,12 @@ export const STEPS = ['talk', 'beside', 'knee', 'cranks', 'bars', 'numbers'] as 
 export type Step = (typeof STEPS)[number]
 
 export const STEP_NAME: Readonly<Record<Step, string>> = {
-  talk: 'Talk', beside: 'Beside', knee: 'Knee', cranks: 'Cranks', bars: 'Bars', numbers: 'Numbers',
+  talk: 'Talk',
+  beside: 'Beside',
+  knee: 'Knee',
+  cranks: 'Cranks',
+  bars: 'Bars',
+  numbers: 'Numbers',
 }
 
 /** Where the bike stands by the rows: per axis the latest mark said. */
@@ -20,10 +25,12 @@ export function standing(rows: readonly Row[]): Marks {
 }
 
 /** Whether the bike was set to marks at all; before that the scales show a proposal. */
-export const wasSet = (rows: readonly Row[]): boolean => rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
+export const wasSet = (rows: readonly Row[]): boolean =>
+  rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
 
 /** Whether a row says something of the rider's size, so that a start is more than a guess. */
-export const tellsOfTheBody = (row: Evidence): boolean => ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind)
+export const tellsOfTheBody = (row: Evidence): boolean =>
+  ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind)
 
 /** The rows since the saddle was last set: what has been looked at here. */
 export function lookedSinceSet(rows: readonly Row[]): readonly Row[] {
@@ -35,7 +42,8 @@ export function lookOf(rows: readonly Row[], kind: EvidenceKind): Row | undefine
   return lookedSinceSet(rows).findLast(({ row }) => row.kind === kind)
 }
 
-export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined => rows.findLast(({ row }) => row.kind === kind)
+export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined =>
+  rows.findLast(({ row }) => row.kind === kind)
 
 /** Where to take a set-up up again. */
 export function resumeAt(rows: readonly Row[]): Step {
@@ -54,7 +62,11 @@ export function marksAfter(answer: Recommendation): Marks {
 
 /** The marks to bring the bars to, the saddle staying. */
 export function marksWithBars(answer: Recommendation, stand: Marks): Marks {
-  return { ...stand, barHeight: answer.bars.height.label, ...(answer.bars.slide && { barSlide: answer.bars.slide.label }) }
+  return {
+    ...stand,
+    barHeight: answer.bars.height.label,
+    ...(answer.bars.slide && { barSlide: answer.bars.slide.label }),
+  }
 }
 
 /** Axes of which two sets of marks differ. */
@@ -63,7 +75,8 @@ export function differing(bikeType: BikeType, a: Marks, b: Marks): AxisName[] {
 }
 
 /** Whether every axis of the type has its mark. */
-export const complete = (bikeType: BikeType, marks: Marks): boolean => axesOf(bikeType).every((axis) => marks[axis] !== undefined)
+export const complete = (bikeType: BikeType, marks: Marks): boolean =>
+  axesOf(bikeType).every((axis) => marks[axis] !== undefined)
 
 /** How sure the numbers are, by what was looked at with the saddle where it was saved. */
 export type Sureness = 'landmark' | 'checked' | 'measured'
@@ -73,5 +86,7 @@ export function sureness(evidence: readonly Evidence[]): Sureness {
 }
 
 export const SURENESS_SAID: Readonly<Record<Sureness, string>> = {
-  landmark: 'by landmark only', checked: 'checked on the bike by eye', measured: 'measured on the bike',
+  landmark: 'by landmark only',
+  checked: 'checked on the bike by eye',
+  measured: 'measured on the bike',
 }

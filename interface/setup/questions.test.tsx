@@ -17,16 +17,53 @@ function props(step: DockProps['step'], rows: Row[]): DockProps {
   const answer = fit({ bikeType: HOLES_BIKE, evidence, samples: 400 })
   const nothing = () => undefined
   return {
-    step, rows, answer, working: false, bikeType: HOLES_BIKE, school: schoolOf(), set: evidence.some((e) => e.kind === 'set'), shown: answer.marks,
-    landmark: 'hipCrest', landmarks: ['hipCrest', 'between'], finished: false, busy: false, moving: false, canSave: true, trouble: '', onLandmark: nothing, onAdd: nothing, onReplace: nothing, onStep: nothing, onFinish: nothing,
+    step,
+    rows,
+    answer,
+    working: false,
+    bikeType: HOLES_BIKE,
+    school: schoolOf(),
+    set: evidence.some((e) => e.kind === 'set'),
+    shown: answer.marks,
+    landmark: 'hipCrest',
+    landmarks: ['hipCrest', 'between'],
+    finished: false,
+    busy: false,
+    moving: false,
+    canSave: true,
+    trouble: '',
+    onLandmark: nothing,
+    onAdd: nothing,
+    onReplace: nothing,
+    onStep: nothing,
+    onFinish: nothing,
   }
 }
 
 test('an answer given stays pressed, and another tap corrects it', () => {
   const chosen: string[] = []
-  const { rerender } = render(<Choices title="Knee" choices={[{ value: 'locked', name: 'Locked' }, { value: 'bent', name: 'Deep bend' }]} onChoose={(v) => chosen.push(v)} />)
+  const { rerender } = render(
+    <Choices
+      title="Knee"
+      choices={[
+        { value: 'locked', name: 'Locked' },
+        { value: 'bent', name: 'Deep bend' },
+      ]}
+      onChoose={(v) => chosen.push(v)}
+    />,
+  )
   fireEvent.click(screen.getByRole('button', { name: 'Locked' }))
-  rerender(<Choices title="Knee" given="locked" choices={[{ value: 'locked', name: 'Locked' }, { value: 'bent', name: 'Deep bend' }]} onChoose={(v) => chosen.push(v)} />)
+  rerender(
+    <Choices
+      title="Knee"
+      given="locked"
+      choices={[
+        { value: 'locked', name: 'Locked' },
+        { value: 'bent', name: 'Deep bend' },
+      ]}
+      onChoose={(v) => chosen.push(v)}
+    />,
+  )
   expect(screen.getByRole('button', { name: 'Locked', pressed: true })).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: 'Deep bend', pressed: false }))
   expect(chosen).toEqual(['locked', 'bent'])
@@ -34,7 +71,19 @@ test('an answer given stays pressed, and another tap corrects it', () => {
 
 test('a reading is dialled, stepped by one, held to its scale, and counts only when kept', () => {
   const read: number[] = []
-  render(<Dial title="Knee bend" unit="°" from={0} to={70} step={1} window={[25, 35]} start={69} onRead={(v) => read.push(v)} name={(v) => `${v} degrees`} />)
+  render(
+    <Dial
+      title="Knee bend"
+      unit="°"
+      from={0}
+      to={70}
+      step={1}
+      window={[25, 35]}
+      start={69}
+      onRead={(v) => read.push(v)}
+      name={(v) => `${v} degrees`}
+    />,
+  )
   const more = screen.getByRole('button', { name: 'Knee bend: more' })
   fireEvent.click(more)
   fireEvent.click(more)
@@ -46,36 +95,67 @@ test('a reading is dialled, stepped by one, held to its scale, and counts only w
 })
 
 test('a minus is written as a minus', () => {
-  render(<Dial title="String" unit=" mm" from={-100} to={100} step={2} window={[-15, 15]} start={-8} given={-8} onRead={() => undefined} name={String} />)
+  render(
+    <Dial
+      title="String"
+      unit=" mm"
+      from={-100}
+      to={100}
+      step={2}
+      window={[-15, 15]}
+      start={-8}
+      given={-8}
+      onRead={() => undefined}
+      name={String}
+    />,
+  )
   expect(screen.getByRole('button', { name: /−8 mm/, pressed: true })).toBeTruthy()
 })
 
 describe('the sentence of a step', () => {
   test('asks to talk first, and with pregnancy for the clinician’s word', () => {
     expect(asked(props('talk', [])).sentence).toMatch(/^Talk first/)
-    expect(asked(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(/clinician/)
+    expect(asked(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
+      /clinician/,
+    )
   })
 
   test('beside the bike asks for the landmark, and once it is known gives the start', () => {
     expect(asked(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
     expect(asked(props('beside', [])).small).toMatch(/Ask before touching/)
-    expect(asked(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }))).sentence).toMatch(/^Set the seat at/)
+    expect(
+      asked(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } })))
+        .sentence,
+    ).toMatch(/^Set the seat at/)
   })
 
   test('the knee is asked about until looked at, then the advice is given; a new setting asks again', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
     expect(asked(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
     expect(asked(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe('Stay in the saddle: level the cranks and hang the plumb line too.')
+    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
+      'Stay in the saddle: level the cranks and hang the plumb line too.',
+    )
     const plumb: Evidence = { kind: 'plumb', mm: 8, at }
     expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
-    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(/^Rider off, feet on the floor/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } }))).sentence).toMatch(/How is the knee\?$/)
+    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(
+      /^Rider off, feet on the floor/,
+    )
+    expect(
+      asked(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } }))).sentence,
+    ).toMatch(/How is the knee\?$/)
   })
 
   test('at the numbers a change still advised is not hidden', () => {
-    const rows = rowsOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }, { kind: 'plumb', mm: 8, at })
-    expect(asked(props('numbers', rows))).toMatchObject({ sentence: expect.stringMatching(/one change is still advised/), small: expect.stringMatching(/^Raise the seat/) })
+    const rows = rowsOf(
+      { kind: 'set', at },
+      { kind: 'kneeAngle', deg: 44, by: 'goniometer', at },
+      { kind: 'plumb', mm: 8, at },
+    )
+    expect(asked(props('numbers', rows))).toMatchObject({
+      sentence: expect.stringMatching(/one change is still advised/),
+      small: expect.stringMatching(/^Raise the seat/),
+    })
   })
 
   test('saved numbers are said to be saved', () => {

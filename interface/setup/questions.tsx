@@ -15,9 +15,13 @@ import styles from './setup.module.css'
 
 export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
   const row = latestRow(rows, 'rider')
-  const known = latest(rows.map((r) => r.row), 'rider')
+  const known = latest(
+    rows.map((r) => r.row),
+    'rider',
+  )
   const rider: EvidenceOf<'rider'> = known ?? { kind: 'rider', experience: 'new' }
-  const say = (change: Partial<EvidenceOf<'rider'>>) => (row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change }))
+  const say = (change: Partial<EvidenceOf<'rider'>>) =>
+    row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
   return (
     <>
       <Choices
@@ -59,7 +63,9 @@ const LANDMARK_CHOICES = [
 
 export function BesideQuestions(props: DockProps) {
   const { landmark, landmarks, onLandmark, rows } = props
-  const [how, setHow] = useState<'landmark' | 'tape'>(rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark')
+  const [how, setHow] = useState<'landmark' | 'tape'>(
+    rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark',
+  )
   return (
     <div className={styles.beside}>
       <Ways how={how} ways={{ landmark: 'Landmark', tape: 'Tape' }} onHow={setHow} />
@@ -78,13 +84,23 @@ export function BesideQuestions(props: DockProps) {
 }
 
 /** Ways to answer one question: by what is at hand. */
-function Ways<How extends string>({ how, ways, onHow }: { how: How; ways: Readonly<Record<How, string>>; onHow: (how: How) => void }) {
+function Ways<How extends string>({
+  how,
+  ways,
+  onHow,
+}: {
+  how: How
+  ways: Readonly<Record<How, string>>
+  onHow: (how: How) => void
+}) {
   const options = Object.entries<string>(ways).map(([value, label]) => ({ value: value as How, label }))
   return <Segmented value={how} onChange={onHow} options={options} />
 }
 
 export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, shown }: DockProps) {
-  const [how, setHow] = useState<'eye' | 'goniometer'>(rows.some(({ row }) => row.kind === 'kneeAngle') ? 'goniometer' : 'eye')
+  const [how, setHow] = useState<'eye' | 'goniometer'>(
+    rows.some(({ row }) => row.kind === 'kneeAngle') ? 'goniometer' : 'eye',
+  )
   const eye = lookOf(rows, 'kneeByEye')
   const heel = lookOf(rows, 'heelCheck')
   const angle = lookOf(rows, 'kneeAngle')
@@ -128,7 +144,9 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
                 { value: 'justStraight', name: 'Just straight' },
                 { value: 'stillBent', name: 'Still bent' },
               ]}
-              onChoose={(seen) => (heel ? onReplace(heel, { kind: 'heelCheck', seen, at }) : onAdd({ kind: 'heelCheck', seen, at }))}
+              onChoose={(seen) =>
+                heel ? onReplace(heel, { kind: 'heelCheck', seen, at }) : onAdd({ kind: 'heelCheck', seen, at })
+              }
             />
           )}
         </>

@@ -1,16 +1,37 @@
 import { readTape } from './tape'
 
 test('stature and inseam are read in any spelling, and either may be left out', () => {
-  expect(readTape({ stature: "5'8", inseam: '83' }, 'metric')).toEqual({ statureMm: 1727, inseamMm: 830, wrong: null, trouble: '', rare: false })
-  expect(readTape({ stature: '', inseam: '' }, 'metric')).toMatchObject({ statureMm: null, inseamMm: null, trouble: '' })
+  expect(readTape({ stature: "5'8", inseam: '83' }, 'metric')).toEqual({
+    statureMm: 1727,
+    inseamMm: 830,
+    wrong: null,
+    trouble: '',
+    rare: false,
+  })
+  expect(readTape({ stature: '', inseam: '' }, 'metric')).toMatchObject({
+    statureMm: null,
+    inseamMm: null,
+    trouble: '',
+  })
   expect(readTape({ stature: '68', inseam: '' }, 'feet').statureMm).toBe(1727)
 })
 
 test('what cannot be is refused in words, in the units of the device', () => {
-  expect(readTape({ stature: '1700', inseam: '' }, 'metric')).toMatchObject({ wrong: 'stature', trouble: 'A stature of 1700 cm cannot be; 100 cm to 250 cm can.' })
-  expect(readTape({ stature: '', inseam: '12 in' }, 'feet').trouble).toBe('An inseam of 1′0″ cannot be; 1′3½″ to 4′3″ can.')
-  expect(readTape({ stature: '110', inseam: '120' }, 'metric')).toMatchObject({ wrong: 'inseam', trouble: 'An inseam cannot be as long as the whole body.' })
-  expect(readTape({ stature: '170', inseam: '8o' }, 'metric')).toMatchObject({ wrong: 'inseam', trouble: '“8o” is not a length. Write 172, 1.72 m or 5′8″.' })
+  expect(readTape({ stature: '1700', inseam: '' }, 'metric')).toMatchObject({
+    wrong: 'stature',
+    trouble: 'A stature of 1700 cm cannot be; 100 cm to 250 cm can.',
+  })
+  expect(readTape({ stature: '', inseam: '12 in' }, 'feet').trouble).toBe(
+    'An inseam of 1′0″ cannot be; 1′3½″ to 4′3″ can.',
+  )
+  expect(readTape({ stature: '110', inseam: '120' }, 'metric')).toMatchObject({
+    wrong: 'inseam',
+    trouble: 'An inseam cannot be as long as the whole body.',
+  })
+  expect(readTape({ stature: '170', inseam: '8o' }, 'metric')).toMatchObject({
+    wrong: 'inseam',
+    trouble: '“8o” is not a length. Write 172, 1.72 m or 5′8″.',
+  })
   expect(readTape({ stature: "5'13", inseam: '' }, 'feet').trouble).toMatch(/twelve inches/)
 })
 

@@ -50,7 +50,9 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     const refused = new Set(pending.flatMap((e) => (e.state === 'refused' ? [e.entry.id] : [])))
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
     setTaps((all) => {
-      const kept = all.filter((t) => !refused.has(t.entry.id)).map((t) => (isPending(t.entry.id) ? { ...t, leftAtMs: null } : { ...t, leftAtMs: t.leftAtMs ?? now }))
+      const kept = all
+        .filter((t) => !refused.has(t.entry.id))
+        .map((t) => (isPending(t.entry.id) ? { ...t, leftAtMs: null } : { ...t, leftAtMs: t.leftAtMs ?? now }))
       const found = pending.filter((p) => !refused.has(p.entry.id) && !kept.some((t) => t.entry.id === p.entry.id))
       return [...kept, ...found.map((p) => ({ entry: p.entry, leftAtMs: null }))]
     })
@@ -67,7 +69,8 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
         const { rows, finished } = (await response.json()) as { rows: Row[]; finished: boolean }
         if (gone) return
         setServer((known) => (sameRows(known, rows) ? known : rows))
-        const known = (t: Tap) => t.leftAtMs !== null && t.leftAtMs < askedAtMs && !here.current.some((p) => p.entry.id === t.entry.id)
+        const known = (t: Tap) =>
+          t.leftAtMs !== null && t.leftAtMs < askedAtMs && !here.current.some((p) => p.entry.id === t.entry.id)
         setTaps((all) => (all.some(known) ? all.filter((t) => !known(t)) : all))
         setFinishedElsewhere(finished)
       } catch {
@@ -81,16 +84,28 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     }
   }, [setupId])
 
-  const rows = useMemo(() => replayed(server, taps.map((t) => t.entry)), [server, taps])
+  const rows = useMemo(
+    () =>
+      replayed(
+        server,
+        taps.map((t) => t.entry),
+      ),
+    [server, taps],
+  )
 
   const tell = useCallback(
     (told: readonly Told[]) => {
-      const named = told.map((one) => ({ ...one, id: one.id ?? crypto.randomUUID() })) as unknown as readonly OutboxEntry[]
+      const named = told.map((one) => ({
+        ...one,
+        id: one.id ?? crypto.randomUUID(),
+      })) as unknown as readonly OutboxEntry[]
       setTaps((all) => [...all, ...named.map((entry) => ({ entry, leftAtMs: null }))])
       return enqueue(queue, named).then(() => {
         // In the store, or already with the server: from now on the server's rows may be newer.
         const now = performance.now()
-        setTaps((all) => all.map((t) => (named.some((n) => n.id === t.entry.id) ? { ...t, leftAtMs: t.leftAtMs ?? now } : t)))
+        setTaps((all) =>
+          all.map((t) => (named.some((n) => n.id === t.entry.id) ? { ...t, leftAtMs: t.leftAtMs ?? now } : t)),
+        )
       })
     },
     [enqueue, queue],
@@ -98,10 +113,17 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
   const append = useCallback((row: Evidence): Told => ({ op: 'appendEvidence', setupId, row }), [setupId])
   const withdraw = useCallback((row: Row): Told => ({ op: 'withdrawEvidence', setupId, rowId: row.id }), [setupId])
   const add = useCallback((row: Evidence) => void tell([append(row)]), [tell, append])
-  const replace = useCallback((old: Row | undefined, row: Evidence) => void tell([...(old ? [withdraw(old)] : []), append(row)]), [tell, append, withdraw])
+  const replace = useCallback(
+    (old: Row | undefined, row: Evidence) => void tell([...(old ? [withdraw(old)] : []), append(row)]),
+    [tell, append, withdraw],
+  )
   const takeBack = useCallback((row: Row) => void tell([withdraw(row)]), [tell, withdraw])
-  const save = useCallback((id: string, marks: Marks) => tell([{ op: 'finishSetup', id, setupId, marks }]), [tell, setupId])
+  const save = useCallback(
+    (id: string, marks: Marks) => tell([{ op: 'finishSetup', id, setupId, marks }]),
+    [tell, setupId],
+  )
   return { rows, pending, finishedElsewhere, add, replace, takeBack, save }
 }
 
-const sameRows = (a: readonly Row[], b: readonly Row[]): boolean => a.length === b.length && a.every((row, i) => row.id === b[i].id)
+const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>
+  a.length === b.length && a.every((row, i) => row.id === b[i].id)

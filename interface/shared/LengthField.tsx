@@ -20,7 +20,17 @@ export function LengthField({ title, typed, onTyped, wrong = false, onEnter, sai
   return (
     <label>
       {title}
-      <Input size="large" autoComplete="off" value={typed} placeholder={placeholder} status={wrong ? 'error' : ''} aria-invalid={wrong} aria-describedby={saidBy} onChange={(e) => onTyped(e.target.value)} onPressEnter={onEnter} />
+      <Input
+        size="large"
+        autoComplete="off"
+        value={typed}
+        placeholder={placeholder}
+        status={wrong ? 'error' : ''}
+        aria-invalid={wrong}
+        aria-describedby={saidBy}
+        onChange={(e) => onTyped(e.target.value)}
+        onPressEnter={onEnter}
+      />
     </label>
   )
 }

@@ -6,5 +6,13 @@ import { useLight } from './Providers'
 export function LightSwitch() {
   const { light, turn } = useLight()
   const says = light === 'dim' ? 'Bright light' : 'Dim light'
-  return <Button type="text" icon={light === 'dim' ? <SunOutlined /> : <MoonOutlined />} onClick={turn} aria-label={says} title={says} />
+  return (
+    <Button
+      type="text"
+      icon={light === 'dim' ? <SunOutlined /> : <MoonOutlined />}
+      onClick={turn}
+      aria-label={says}
+      title={says}
+    />
+  )
 }

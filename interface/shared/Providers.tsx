@@ -8,12 +8,23 @@ import { themeFor, type Light } from './theme'
 const LightContext = createContext<{ light: Light; turn: () => void }>({ light: 'bright', turn: () => undefined })
 export const useLight = () => useContext(LightContext)
 
-const LengthsContext = createContext<{ shown: LengthShown; swap: () => void }>({ shown: 'metric', swap: () => undefined })
+const LengthsContext = createContext<{ shown: LengthShown; swap: () => void }>({
+  shown: 'metric',
+  swap: () => undefined,
+})
 /** How this device shows lengths; typed lengths are read in every spelling either way. */
 export const useLengths = () => useContext(LengthsContext)
 
 /** Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
-export function Providers({ light: first, lengths, children }: { light: Light; lengths: LengthShown; children: ReactNode }) {
+export function Providers({
+  light: first,
+  lengths,
+  children,
+}: {
+  light: Light
+  lengths: LengthShown
+  children: ReactNode
+}) {
   const [light, setLight] = useState(first)
   const [shown, setShown] = useState(lengths)
   // Says that the page answers to hands by now; the browser tests wait for it.

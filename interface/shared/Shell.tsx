@@ -29,7 +29,12 @@ export function Shell({ studio, person, children }: { studio: string; person: st
           {ROOMS.map(({ href, name, also }) => {
             const here = path.startsWith(href) || path.startsWith(also)
             return (
-              <Link key={href} href={href} className={here ? styles.here : styles.room} aria-current={here ? 'page' : undefined}>
+              <Link
+                key={href}
+                href={href}
+                className={here ? styles.here : styles.room}
+                aria-current={here ? 'page' : undefined}
+              >
                 {name}
               </Link>
             )

@@ -44,9 +44,46 @@ export function themeFor(light: Light): ThemeConfig {
       // Motion only where it explains: the drawing glides, the component library stands still.
       motion: false,
     },
-    components: { Button: { colorPrimary: c.act, colorPrimaryHover: c.actOver, colorPrimaryActive: c.actOver, primaryColor: c.actInk, primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 }, Input: { activeShadow: 'none' } },
+    components: {
+      Button: {
+        colorPrimary: c.act,
+        colorPrimaryHover: c.actOver,
+        colorPrimaryActive: c.actOver,
+        primaryColor: c.actInk,
+        primaryShadow: 'none',
+        defaultShadow: 'none',
+        fontWeight: 600,
+      },
+      Input: { activeShadow: 'none' },
+    },
   }
 }
 
-const BRIGHT = { ground: '#f2ede3', raised: '#fbf8f2', line: '#cfc6b4', ink: '#1b2628', soft: '#546063', act: '#a83f06', actOver: '#8f3403', actInk: '#fff8f1', good: '#14665a', bad: '#9c1f2e', badBed: '#f7dfd8', actBed: '#f9e5d2' }
-const DIM = { ground: '#0e1618', raised: '#172224', line: '#2c3b3d', ink: '#f2ecdf', soft: '#9fb1af', act: '#ff9a55', actOver: '#ffb27d', actInk: '#1d0f04', good: '#5bcaa6', bad: '#ff8a8a', badBed: '#34191c', actBed: '#33200f' }
+const BRIGHT = {
+  ground: '#f2ede3',
+  raised: '#fbf8f2',
+  line: '#cfc6b4',
+  ink: '#1b2628',
+  soft: '#546063',
+  act: '#a83f06',
+  actOver: '#8f3403',
+  actInk: '#fff8f1',
+  good: '#14665a',
+  bad: '#9c1f2e',
+  badBed: '#f7dfd8',
+  actBed: '#f9e5d2',
+}
+const DIM = {
+  ground: '#0e1618',
+  raised: '#172224',
+  line: '#2c3b3d',
+  ink: '#f2ecdf',
+  soft: '#9fb1af',
+  act: '#ff9a55',
+  actOver: '#ffb27d',
+  actInk: '#1d0f04',
+  good: '#5bcaa6',
+  bad: '#ff8a8a',
+  badBed: '#34191c',
+  actBed: '#33200f',
+}

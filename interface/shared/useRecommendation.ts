@@ -15,18 +15,24 @@ export type Answered = Readonly<{ answer: Recommendation | null; working: boolea
 
 /** The recommendation for a request, computed in a worker; the last answer stays while the next one is worked out. */
 export function useRecommendation(request: FitRequest): Answered {
-  const [state, setState] = useState<{ of: FitRequest | null; answer: Recommendation | null; trouble: string | null }>({ of: null, answer: null, trouble: null })
+  const [state, setState] = useState<{ of: FitRequest | null; answer: Recommendation | null; trouble: string | null }>({
+    of: null,
+    answer: null,
+    trouble: null,
+  })
   useEffect(() => {
     let stale = false
     theDoor()
       .run('recommend', request)
       .then((answer) => {
         if (stale) return
-        if (isFault(answer)) setState((last) => ({ ...last, of: request, trouble: answer.error.faults.map((f) => f.reason).join('; ') }))
+        if (isFault(answer))
+          setState((last) => ({ ...last, of: request, trouble: answer.error.faults.map((f) => f.reason).join('; ') }))
         else setState({ of: request, answer: answer as Recommendation, trouble: null })
       })
       .catch(() => {
-        if (!stale) setState((last) => ({ ...last, of: request, trouble: 'the arithmetic stopped; open the page again' }))
+        if (!stale)
+          setState((last) => ({ ...last, of: request, trouble: 'the arithmetic stopped; open the page again' }))
       })
     return () => {
       stale = true

@@ -13,7 +13,9 @@ const REFUSED: Record<number, string> = {
 
 function refusalSaid({ status, headers }: Response): string {
   if (status === 429) return waitSaid(Number(headers.get('retry-after') ?? 60))
-  return REFUSED[status] ?? (status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.')
+  return (
+    REFUSED[status] ?? (status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.')
+  )
 }
 
 /** "Too many tries in a row. Wait 5 minutes, then try again." */
@@ -64,9 +66,23 @@ export function SignIn() {
       </section>
       <form className={styles.form} onSubmit={signIn} noValidate>
         <label htmlFor="username">Name</label>
-        <Input id="username" size="large" autoComplete="username" autoCapitalize="none" value={username} onChange={(e) => setUsername(e.target.value)} autoFocus />
+        <Input
+          id="username"
+          size="large"
+          autoComplete="username"
+          autoCapitalize="none"
+          value={username}
+          onChange={(e) => setUsername(e.target.value)}
+          autoFocus
+        />
         <label htmlFor="password">Password</label>
-        <Input.Password id="password" size="large" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} />
+        <Input.Password
+          id="password"
+          size="large"
+          autoComplete="current-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
         <div className={styles.trouble} aria-live="polite">
           {trouble && <Alert type="error" title={trouble} />}
         </div>

@@ -17,7 +17,13 @@ import { stopsOf } from '../../core/scale/scale'
 import { axesOf, axisOf } from '../../core/bike/bike'
 import { TYPES } from '../netloftHall'
 
-const { values } = parseArgs({ options: { seed: { type: 'string', default: '1' }, trials: { type: 'string', default: '200' }, readings: { type: 'string', default: '9' } } })
+const { values } = parseArgs({
+  options: {
+    seed: { type: 'string', default: '1' },
+    trials: { type: 'string', default: '200' },
+    readings: { type: 'string', default: '9' },
+  },
+})
 const TRIALS = Number(values.trials)
 const READINGS = Number(values.readings)
 const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
@@ -25,7 +31,12 @@ const TAPE_SD_MM = 1.5
 const BLUNDER_MM = 25
 const WANTED_MM = { saddleHeightMm: 4, setbackMm: 5, reachMm: 5, stackMm: 4 }
 
-type Trial = Readonly<{ named: boolean; innocent: number; worst: Record<LengthName, number>; errors: Record<LengthName, number[]> }>
+type Trial = Readonly<{
+  named: boolean
+  innocent: number
+  worst: Record<LengthName, number>
+  errors: Record<LengthName, number[]>
+}>
 
 /** The settings the product proposes while nothing has gone wrong: each reading taken as the guess predicts it. */
 function proposedSettings(guess: BikeType): TapeReading['marks'][] {
@@ -40,38 +51,72 @@ function proposedSettings(guess: BikeType): TapeReading['marks'][] {
 function trial(guess: BikeType, settings: readonly TapeReading['marks'][], random: Random): Trial {
   const truth = trueTypeFor(guess, GUESS, random)
   const clean = settings.map((marks) => tapeAt(truth, marks, random, TAPE_SD_MM))
-  const blunder = { reading: Math.floor(random.uniform() * clean.length), length: LENGTHS[Math.floor(random.uniform() * LENGTHS.length)] }
+  const blunder = {
+    reading: Math.floor(random.uniform() * clean.length),
+    length: LENGTHS[Math.floor(random.uniform() * LENGTHS.length)],
+  }
   const by = random.uniform() < 0.5 ? -BLUNDER_MM : BLUNDER_MM
-  const readings = clean.map((r, i) => (i === blunder.reading ? { ...r, lengths: { ...r.lengths, [blunder.length]: r.lengths[blunder.length]! + by } } : r))
+  const readings = clean.map((r, i) =>
+    i === blunder.reading ? { ...r, lengths: { ...r.lengths, [blunder.length]: r.lengths[blunder.length]! + by } } : r,
+  )
   const fitted = calibrate(guess, readings)
   if (fitted.outcome === 'refused') throw new Error(`refused: ${fitted.reason}`)
-  const isBlunder = (s: { reading: number; length: LengthName }) => s.reading === blunder.reading && s.length === blunder.length
+  const isBlunder = (s: { reading: number; length: LengthName }) =>
+    s.reading === blunder.reading && s.length === blunder.length
   const everywhere = everySetting(guess)
-  const errors = Object.fromEntries(LENGTHS.map((length) => [length, everywhere.map((marks) => placeAt(fitted.bikeType, undefined, positionsOn(fitted.bikeType, marks)).lengths[length] - placeAt(truth, undefined, positionsOn(truth, marks)).lengths[length])])) as Record<LengthName, number[]>
-  const worst = Object.fromEntries(LENGTHS.map((length) => [length, Math.max(...errors[length].map(Math.abs))])) as Record<LengthName, number>
-  return { named: fitted.suspects.some(isBlunder), innocent: fitted.suspects.filter((s) => !isBlunder(s)).length, worst, errors }
+  const errors = Object.fromEntries(
+    LENGTHS.map((length) => [
+      length,
+      everywhere.map(
+        (marks) =>
+          placeAt(fitted.bikeType, undefined, positionsOn(fitted.bikeType, marks)).lengths[length] -
+          placeAt(truth, undefined, positionsOn(truth, marks)).lengths[length],
+      ),
+    ]),
+  ) as Record<LengthName, number[]>
+  const worst = Object.fromEntries(
+    LENGTHS.map((length) => [length, Math.max(...errors[length].map(Math.abs))]),
+  ) as Record<LengthName, number>
+  return {
+    named: fitted.suspects.some(isBlunder),
+    innocent: fitted.suspects.filter((s) => !isBlunder(s)).length,
+    worst,
+    errors,
+  }
 }
 
 /** Lowest, middle and highest label of every axis, all together. */
 function everySetting(type: BikeType): TapeReading['marks'][] {
   return corners(type).map((positions) =>
-    Object.fromEntries(axesOf(type).map((name) => [name, stopsOf(axisOf(type, name)!.scale).find((s) => s.mm === positions[name])!.label])),
+    Object.fromEntries(
+      axesOf(type).map((name) => [
+        name,
+        stopsOf(axisOf(type, name)!.scale).find((s) => s.mm === positions[name])!.label,
+      ]),
+    ),
   )
 }
 
-const quantile = (numbers: readonly number[], share: number) => [...numbers].sort((a, b) => a - b)[Math.min(numbers.length - 1, Math.floor(share * numbers.length))]
+const quantile = (numbers: readonly number[], share: number) =>
+  [...numbers].sort((a, b) => a - b)[Math.min(numbers.length - 1, Math.floor(share * numbers.length))]
 const percent = (count: number, of: number) => `${((100 * count) / of).toFixed(1)} %`
 
 console.log(`seed ${values.seed}, ${TRIALS} trials a type, ${READINGS} readings\n`)
-console.log('| type | blunder named | trials with an innocent named | saddle height, within 4 mm | setback, within 5 mm | reach, within 5 mm | stack, within 4 mm |')
+console.log(
+  '| type | blunder named | trials with an innocent named | saddle height, within 4 mm | setback, within 5 mm | reach, within 5 mm | stack, within 4 mm |',
+)
 console.log('|---|---|---|---|---|---|---|')
 for (const [name, guess] of Object.entries(TYPES)) {
   const settings = proposedSettings(guess)
-  const trials = Array.from({ length: TRIALS }, (_, i) => trial(guess, settings, randomFrom(Number(values.seed) * 100_000 + i)))
+  const trials = Array.from({ length: TRIALS }, (_, i) =>
+    trial(guess, settings, randomFrom(Number(values.seed) * 100_000 + i)),
+  )
   const cell = (length: LengthName) => {
     const within = trials.filter((t) => t.worst[length] <= WANTED_MM[length]).length
     const all = trials.flatMap((t) => t.errors[length].map(Math.abs))
     return `${percent(within, TRIALS)} of trials everywhere (95 % of all settings: ${quantile(all, 0.95).toFixed(1)} mm)`
   }
-  console.log(`| ${name} | ${percent(trials.filter((t) => t.named).length, TRIALS)} | ${percent(trials.filter((t) => t.innocent > 0).length, TRIALS)} | ${cell('saddleHeightMm')} | ${cell('setbackMm')} | ${cell('reachMm')} | ${cell('stackMm')} |`)
+  console.log(
+    `| ${name} | ${percent(trials.filter((t) => t.named).length, TRIALS)} | ${percent(trials.filter((t) => t.innocent > 0).length, TRIALS)} | ${cell('saddleHeightMm')} | ${cell('setbackMm')} | ${cell('reachMm')} | ${cell('stackMm')} |`,
+  )
 }

@@ -14,10 +14,27 @@ import type { Evidence } from '../../core/evidence/evidence'
 import { recommend } from '../../core/recommend/recommend'
 import { nearestStop, stopsOf, type Scale } from '../../core/scale/scale'
 import { inWindow, DEFAULT_SCHOOL, PLUMB_WINDOW_MM } from '../../core/school/school'
-import { crestAtMark, drawRider, eye, goniometer, heel, plumbLine, POPULATIONS, statureAndInseam, trueFlexionDeg, truePlumbMm, type SimulatedRider } from '../../core/simulated/simulatedRider'
+import {
+  crestAtMark,
+  drawRider,
+  eye,
+  goniometer,
+  heel,
+  plumbLine,
+  POPULATIONS,
+  statureAndInseam,
+  trueFlexionDeg,
+  truePlumbMm,
+  type SimulatedRider,
+} from '../../core/simulated/simulatedRider'
 
 const { values } = parseArgs({
-  options: { seed: { type: 'string', default: '1' }, riders: { type: 'string', default: '200' }, samples: { type: 'string', default: '2000' }, only: { type: 'string', default: '' } },
+  options: {
+    seed: { type: 'string', default: '1' },
+    riders: { type: 'string', default: '200' },
+    samples: { type: 'string', default: '2000' },
+    only: { type: 'string', default: '' },
+  },
 })
 const SEED = Number(values.seed)
 const RIDERS = Number(values.riders)
@@ -28,11 +45,24 @@ const MOST_MOUNTS = 12
 
 type Stated = Readonly<{ chance: number; true: boolean }>
 /** `start`: the chance stated of both checks at the start, and whether both were then strictly in their windows. */
-type Ended = Readonly<{ dismounts: number; first: boolean; flexionDeg: number; plumbMm: number; stated: readonly Stated[]; start?: Stated }>
+type Ended = Readonly<{
+  dismounts: number
+  first: boolean
+  flexionDeg: number
+  plumbMm: number
+  stated: readonly Stated[]
+  start?: Stated
+}>
 
 const SCALES: Record<string, Scale> = {
-  'holes 20 mm': { marks: Array.from({ length: 21 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false },
-  'letters 12.7 mm': { marks: Array.from({ length: 33 }, (_, i) => ({ label: letter(i), mm: 12.7 * i })), halfMarks: false },
+  'holes 20 mm': {
+    marks: Array.from({ length: 21 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })),
+    halfMarks: false,
+  },
+  'letters 12.7 mm': {
+    marks: Array.from({ length: 33 }, (_, i) => ({ label: letter(i), mm: 12.7 * i })),
+    halfMarks: false,
+  },
   'ruler 5 mm': { ruler: { min: 0, max: 40, resolution: 0.5, mmPerUnit: 10, mmAtZero: 0 } },
 }
 
@@ -51,24 +81,49 @@ function bikeWith(seatHeight: Scale): BikeType {
     gripOrigin: { xMm: 450, yMm: 650 },
     axes: {
       seatHeight: { directionDeg: 107, scale: seatHeight },
-      seatSlide: { directionDeg: 0, scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false } },
-      barHeight: { directionDeg: 90, scale: { marks: Array.from({ length: 12 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })), halfMarks: false } },
+      seatSlide: {
+        directionDeg: 0,
+        scale: { marks: [...'ABCDEFG'].map((label, i) => ({ label, mm: 10 * (i - 3) })), halfMarks: false },
+      },
+      barHeight: {
+        directionDeg: 90,
+        scale: {
+          marks: Array.from({ length: 12 }, (_, i) => ({ label: String(i + 1), mm: 20 * i })),
+          halfMarks: false,
+        },
+      },
     },
     forearmGaugeValid: false,
   }
 }
 
 /** Where a rider ended after so many dismounts. */
-function endedAt(rider: SimulatedRider, at: Marks, dismounts: number, firstAt: Marks, stated: readonly Stated[] = [], start?: Stated): Ended {
+function endedAt(
+  rider: SimulatedRider,
+  at: Marks,
+  dismounts: number,
+  firstAt: Marks,
+  stated: readonly Stated[] = [],
+  start?: Stated,
+): Ended {
   const right = (marks: Marks) => isRight(trueFlexionDeg(rider, marks), truePlumbMm(rider, marks))
-  return { dismounts, first: right(firstAt), flexionDeg: trueFlexionDeg(rider, at), plumbMm: truePlumbMm(rider, at), stated, start }
+  return {
+    dismounts,
+    first: right(firstAt),
+    flexionDeg: trueFlexionDeg(rider, at),
+    plumbMm: truePlumbMm(rider, at),
+    stated,
+    start,
+  }
 }
 
 /** Both checks in their windows, to 1° and 3 mm. */
-const isRight = (flexionDeg: number, plumbMm: number): boolean => flexionDeg >= 24 && flexionDeg <= 36 && Math.abs(plumbMm) <= 18
+const isRight = (flexionDeg: number, plumbMm: number): boolean =>
+  flexionDeg >= 24 && flexionDeg <= 36 && Math.abs(plumbMm) <= 18
 
 /** The nearest mark of an axis to a position, mm. */
-const nearest = (rider: SimulatedRider, axis: 'seatHeight' | 'seatSlide', mm: number) => nearestStop(rider.bikeType.axes[axis].scale, mm)
+const nearest = (rider: SimulatedRider, axis: 'seatHeight' | 'seatSlide', mm: number) =>
+  nearestStop(rider.bikeType.axes[axis].scale, mm)
 
 /** By hand: both checks in a mount, then one change of height and slide, until both are as wanted or nothing moves. */
 function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; slide: number }): Ended {
@@ -80,8 +135,12 @@ function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; 
   for (let dismounts = 0; ; dismounts++) {
     const at: Marks = { seatHeight: height.label, seatSlide: slide.label }
     const move = moveMm(at)
-    const [up, along] = [nearest(rider, 'seatHeight', height.mm + move.height), nearest(rider, 'seatSlide', slide.mm + move.slide)]
-    if ((up.label === height.label && along.label === slide.label) || dismounts >= MOST_MOUNTS) return endedAt(rider, at, dismounts, first)
+    const [up, along] = [
+      nearest(rider, 'seatHeight', height.mm + move.height),
+      nearest(rider, 'seatSlide', slide.mm + move.slide),
+    ]
+    if ((up.label === height.label && along.label === slide.label) || dismounts >= MOST_MOUNTS)
+      return endedAt(rider, at, dismounts, first)
     ;[height, slide] = [up, along]
   }
 }
@@ -91,7 +150,10 @@ const walkByEye = (rider: SimulatedRider): Ended =>
   byHand(rider, (at) => {
     const { seen } = eye(rider, at)
     const mm = truePlumbMm(rider, at) + PLUMB_BY_EYE_SD_MM * rider.random.normal()
-    return { height: seen === 'locked' ? -12.1 : seen === 'deepBend' ? 12.1 : 0, slide: mm > 20 ? -10 : mm < -20 ? 10 : 0 }
+    return {
+      height: seen === 'locked' ? -12.1 : seen === 'deepBend' ? 12.1 : 0,
+      slide: mm > 20 ? -10 : mm < -20 ? 10 : 0,
+    }
   })
 
 /** Goniometer and string: 2.2 mm of seat a degree from the window's middle, the slide by what the string says. */
@@ -99,13 +161,20 @@ const walkByNumbers = (rider: SimulatedRider): Ended =>
   byHand(rider, (at) => {
     const { deg } = goniometer(rider, at)
     const { mm } = plumbLine(rider, at)
-    return { height: inWindow(deg, DEFAULT_SCHOOL.kneeWindowDeg) ? 0 : 2.2 * (deg - 30), slide: Math.abs(mm) <= 15 ? 0 : -mm }
+    return {
+      height: inWindow(deg, DEFAULT_SCHOOL.kneeWindowDeg) ? 0 : 2.2 * (deg - 30),
+      slide: Math.abs(mm) <= 15 ? 0 : -mm,
+    }
   })
 /** Spread of a plumb line judged by eye, mm (model notes). */
 const PLUMB_BY_EYE_SD_MM = 12
 
 /** Follows the recommendation until it says stop; every change is one dismount. */
-function follow(rider: SimulatedRider, start: readonly Evidence[], look: (rider: SimulatedRider, at: Marks) => Evidence[]): Ended {
+function follow(
+  rider: SimulatedRider,
+  start: readonly Evidence[],
+  look: (rider: SimulatedRider, at: Marks) => Evidence[],
+): Ended {
   const { bikeType } = rider
   const evidence: Evidence[] = [...start]
   const stated: { chance: number; true: boolean }[] = []
@@ -122,7 +191,9 @@ function follow(rider: SimulatedRider, start: readonly Evidence[], look: (rider:
     if (mounts === 0) {
       firstAt = at
       const said = next.reasons.find((reason) => reason.code === 'chance')
-      const holds = inWindow(trueFlexionDeg(rider, at), DEFAULT_SCHOOL.kneeWindowDeg) && inWindow(truePlumbMm(rider, at), PLUMB_WINDOW_MM.plumb)
+      const holds =
+        inWindow(trueFlexionDeg(rider, at), DEFAULT_SCHOOL.kneeWindowDeg) &&
+        inWindow(truePlumbMm(rider, at), PLUMB_WINDOW_MM.plumb)
       if (said?.code === 'chance') started = { chance: said.chance, true: holds }
     }
     const moved = next.moves.some((m) => m.from !== m.to)
@@ -134,7 +205,11 @@ function follow(rider: SimulatedRider, start: readonly Evidence[], look: (rider:
 
 const LOOKS = {
   'goniometer, plumb line': (rider: SimulatedRider, at: Marks) => [goniometer(rider, at), plumbLine(rider, at)],
-  'eye, heel, plumb line': (rider: SimulatedRider, at: Marks) => [eye(rider, at), heel(rider, at), plumbLine(rider, at)],
+  'eye, heel, plumb line': (rider: SimulatedRider, at: Marks) => [
+    eye(rider, at),
+    heel(rider, at),
+    plumbLine(rider, at),
+  ],
 }
 const BY_HAND = { 'by hand, by eye': walkByEye, 'by hand, goniometer and string': walkByNumbers }
 const STARTS = { 'hip crest': (rider: SimulatedRider) => [crestAtMark(rider)], 'stature, inseam': statureAndInseam }
@@ -149,14 +224,21 @@ for (const population of Object.keys(POPULATIONS)) {
       return Array.from({ length: RIDERS }, () => drawRider(POPULATIONS[population], bikeType, random))
     }
     for (const [method, walk] of Object.entries(BY_HAND)) {
-      if (ONLY.test(`${population}, ${scale}, hip crest, ${method}`)) rows.push({ population, scale, method, start: 'hip crest', ended: riders(SEED).map(walk) })
+      if (ONLY.test(`${population}, ${scale}, hip crest, ${method}`))
+        rows.push({ population, scale, method, start: 'hip crest', ended: riders(SEED).map(walk) })
     }
     for (const [start, from] of Object.entries(STARTS)) {
       for (const [method, look] of Object.entries(LOOKS)) {
         const row = `${population}, ${scale}, ${start}, ${method}`
         if (!ONLY.test(row)) continue
         process.stderr.write(`${row}\n`)
-        rows.push({ population, scale, method, start, ended: riders(SEED).map((rider) => follow(rider, from(rider), look)) })
+        rows.push({
+          population,
+          scale,
+          method,
+          start,
+          ended: riders(SEED).map((rider) => follow(rider, from(rider), look)),
+        })
       }
     }
   }
@@ -170,7 +252,10 @@ const lines = [
   '',
   '| riders | seat scale | start | method | dismounts | right at the first mount | both truly right |',
   '|---|---|---|---|---|---|---|',
-  ...rows.map((r) => `| ${r.population} | ${r.scale} | ${r.start} | ${r.method} | ${mean(r.ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * firstShare(r.ended)).toFixed(1)} % | ${(100 * share(r.ended)).toFixed(1)} % |`),
+  ...rows.map(
+    (r) =>
+      `| ${r.population} | ${r.scale} | ${r.start} | ${r.method} | ${mean(r.ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * firstShare(r.ended)).toFixed(1)} % | ${(100 * share(r.ended)).toFixed(1)} % |`,
+  ),
   '',
   'All scales and starts together:',
   '',
@@ -180,12 +265,19 @@ const lines = [
 for (const population of Object.keys(POPULATIONS)) {
   for (const method of [...Object.keys(BY_HAND), ...Object.keys(LOOKS)]) {
     const ended = rows.filter((r) => r.population === population && r.method === method).flatMap((r) => r.ended)
-    if (ended.length > 0) lines.push(`| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`)
+    if (ended.length > 0)
+      lines.push(
+        `| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`,
+      )
   }
 }
 const starts = rows.filter((r) => r.ended.some((e) => e.start))
 if (starts.length > 0) {
-  lines.push('', 'Both checks at the start: the chance stated, and the share of riders for whom both were then in their windows:', '')
+  lines.push(
+    '',
+    'Both checks at the start: the chance stated, and the share of riders for whom both were then in their windows:',
+    '',
+  )
   lines.push('| riders | seat scale | start | stated | true |', '|---|---|---|---|---|')
   const shares = (ended: Ended[]) => {
     const all = ended.flatMap((e) => (e.start ? [e.start] : []))
@@ -196,7 +288,10 @@ if (starts.length > 0) {
 }
 lines.push('', 'Stated chance of a mark against the share of riders for whom it was truly in the window:', '')
 lines.push('| stated | own: mean stated | own: true | wider: mean stated | wider: true |', '|---|---|---|---|---|')
-const misses: Record<string, { off: number; count: number }> = { own: { off: 0, count: 0 }, wider: { off: 0, count: 0 } }
+const misses: Record<string, { off: number; count: number }> = {
+  own: { off: 0, count: 0 },
+  wider: { off: 0, count: 0 },
+}
 for (let tenth = 0; tenth < 10; tenth++) {
   const cells = Object.keys(POPULATIONS).flatMap((population) => {
     const said = rows.filter((r) => r.population === population).flatMap((r) => r.ended.flatMap((e) => e.stated))
@@ -209,5 +304,10 @@ for (let tenth = 0; tenth < 10; tenth++) {
   })
   lines.push(`| ${(tenth / 10).toFixed(1)}–${((tenth + 1) / 10).toFixed(1)} | ${cells.join(' | ')} |`)
 }
-lines.push('', ...Object.entries(misses).filter(([, m]) => m.count > 0).map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`))
+lines.push(
+  '',
+  ...Object.entries(misses)
+    .filter(([, m]) => m.count > 0)
+    .map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`),
+)
 process.stdout.write(lines.join('\n') + '\n')

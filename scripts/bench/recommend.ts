@@ -15,7 +15,9 @@ import { recommend, type Advice } from '../../core/recommend/recommend'
 import type { FitRequest } from '../../core/recommend/request'
 import { HOLES_BIKE as bikeType } from '../../core/testing/meanRider'
 
-const { values } = parseArgs({ options: { against: { type: 'string', default: 'cfc98f9' }, runs: { type: 'string', default: '15' } } })
+const { values } = parseArgs({
+  options: { against: { type: 'string', default: 'cfc98f9' }, runs: { type: 'string', default: '15' } },
+})
 const RUNS = Number(values.runs)
 const SAMPLES = 4000
 
@@ -37,7 +39,9 @@ const TEN_ROWS: Evidence[] = [
 const rowsOf = (count: number): Evidence[] =>
   Array.from({ length: count }, (_, i) => {
     const row = TEN_ROWS[i % TEN_ROWS.length]
-    return i < TEN_ROWS.length || !('at' in row) ? row : { ...row, at: { ...row.at, seatSlide: 'ABCDEFG'[Math.floor(i / 10) % 7] } }
+    return i < TEN_ROWS.length || !('at' in row)
+      ? row
+      : { ...row, at: { ...row.at, seatSlide: 'ABCDEFG'[Math.floor(i / 10) % 7] } }
   })
 
 type Core = { recommend: (request: FitRequest) => Advice }
@@ -58,19 +62,31 @@ function timed(core: Core, request: FitRequest): { ms: number; advice: Advice } 
   return { ms: performance.now() - began, advice }
 }
 
-const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
-const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): FitRequest => ({ bikeType, evidence: rows, seed, samples })
+const median = (numbers: readonly number[]): number =>
+  [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
+const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): FitRequest => ({
+  bikeType,
+  evidence: rows,
+  seed,
+  samples,
+})
 
 async function main(): Promise<void> {
   const earlier = await coreOf(values.against)
   const now: Core = { recommend }
   for (const core of [now, earlier]) for (let i = 0; i < 5; i++) timed(core, ask(TEN_ROWS, 7))
 
-  const times = { newSeed: { now: [] as number[], earlier: [] as number[] }, oneMore: { now: [] as number[], earlier: [] as number[] } }
+  const times = {
+    newSeed: { now: [] as number[], earlier: [] as number[] },
+    oneMore: { now: [] as number[], earlier: [] as number[] },
+  }
   const said = { now: [] as Advice[], earlier: [] as Advice[] }
   // Turn about, so that whatever else the machine does meets both.
   for (let run = 0; run < RUNS; run++) {
-    for (const [name, core] of [['now', now], ['earlier', earlier]] as const) {
+    for (const [name, core] of [
+      ['now', now],
+      ['earlier', earlier],
+    ] as const) {
       const seed = 100 + run
       timed(core, ask(TEN_ROWS.slice(0, 9), 7))
       times.oneMore[name].push(timed(core, ask(TEN_ROWS, 7)).ms)
@@ -80,7 +96,9 @@ async function main(): Promise<void> {
     }
   }
   const row = (what: string, { now: a, earlier: b }: { now: number[]; earlier: number[] }) =>
-    console.log(`| ${what} | ${median(a).toFixed(0)} ms | ${median(b).toFixed(0)} ms | ${(median(a) / median(b)).toFixed(2)} |`)
+    console.log(
+      `| ${what} | ${median(a).toFixed(0)} ms | ${median(b).toFixed(0)} ms | ${(median(a) / median(b)).toFixed(2)} |`,
+    )
   console.log(`Ten rows, ${SAMPLES} samples, median of ${RUNS} runs turn about, beside commit ${values.against}.\n`)
   console.log('| | now | then | ratio |\n|---|---|---|---|')
   row('one row more than asked before, same seed (a tap at the bike)', times.oneMore)
@@ -94,11 +112,15 @@ async function main(): Promise<void> {
     ['chance of height 9', (a) => a.chances.seatHeight!.find((c) => c.label === '9')!.chance],
     ['chance of height 8', (a) => a.chances.seatHeight!.find((c) => c.label === '8')!.chance],
   ]
-  console.log('\n| Figure | now: mean of seeds | their spread | then: mean of seeds | their spread | apart, in standard errors |\n|---|---|---|---|---|---|')
+  console.log(
+    '\n| Figure | now: mean of seeds | their spread | then: mean of seeds | their spread | apart, in standard errors |\n|---|---|---|---|---|---|',
+  )
   for (const [name, of] of figures) {
     const [a, b] = [moments(said.now.map(of)), moments(said.earlier.map(of))]
     const error = Math.hypot(a.sd, b.sd) / Math.sqrt(RUNS)
-    console.log(`| ${name} | ${a.mean.toFixed(3)} | ${a.sd.toFixed(3)} | ${b.mean.toFixed(3)} | ${b.sd.toFixed(3)} | ${((a.mean - b.mean) / error).toFixed(1)} |`)
+    console.log(
+      `| ${name} | ${a.mean.toFixed(3)} | ${a.sd.toFixed(3)} | ${b.mean.toFixed(3)} | ${b.sd.toFixed(3)} | ${((a.mean - b.mean) / error).toFixed(1)} |`,
+    )
   }
 
   console.log('\n| Rows | time, a new seed | per row |\n|---|---|---|')
@@ -112,10 +134,26 @@ async function main(): Promise<void> {
   const samples = Math.floor((1000 * MOST_WORK) / rows)
   heavy(`${rows} rows × ${samples} samples`, ask(rowsOf(rows), 5, samples))
   heavy('500 rows × 4000 samples', ask(rowsOf(500), 6))
-  const fine = (mmPerUnit: number, mmAtZero: number) => ({ ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero } })
-  const rulers = { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: fine(1, 0) }, seatSlide: { directionDeg: 0, scale: fine(0.2, -40) } }
-  const row9 = (deg: number): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: { seatHeight: '160', seatSlide: '200' } })
-  heavy('400 × 400 marks, 50,000 samples', { bikeType: { ...bikeType, axes: rulers }, evidence: [row9(33)], seed: 8, samples: 50_000 })
+  const fine = (mmPerUnit: number, mmAtZero: number) => ({
+    ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero },
+  })
+  const rulers = {
+    ...bikeType.axes,
+    seatHeight: { directionDeg: 107, scale: fine(1, 0) },
+    seatSlide: { directionDeg: 0, scale: fine(0.2, -40) },
+  }
+  const row9 = (deg: number): Evidence => ({
+    kind: 'kneeAngle',
+    deg,
+    by: 'goniometer',
+    at: { seatHeight: '160', seatSlide: '200' },
+  })
+  heavy('400 × 400 marks, 50,000 samples', {
+    bikeType: { ...bikeType, axes: rulers },
+    evidence: [row9(33)],
+    seed: 8,
+    samples: 50_000,
+  })
 
   function heavy(what: string, request: FitRequest): void {
     globalThis.gc?.()

@@ -25,11 +25,16 @@ await claim(folder)
 const database = await startMariaDb(folder)
 const port = await freePort()
 const base = `http://127.0.0.1:${port}`
-const env = { DATABASE_URL: database.url, BETTER_AUTH_SECRET: 'only-for-the-bench-and-thrown-away', BETTER_AUTH_URL: base }
+const env = {
+  DATABASE_URL: database.url,
+  BETTER_AUTH_SECRET: 'only-for-the-bench-and-thrown-away',
+  BETTER_AUTH_URL: base,
+}
 await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
 const server = await serve(root, dist, port, env)
 
-const percentile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
+const percentile = (values, share) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
 async function timed(work) {
   const began = performance.now()
   await work()
@@ -37,24 +42,49 @@ async function timed(work) {
 }
 
 try {
-  const signedIn = await fetch(`${base}/api/auth/sign-in/username`, { method: 'POST', headers: { 'content-type': 'application/json', origin: base }, body: JSON.stringify({ username: 'ines', password: 'tarn-ferry-rows-east' }) })
-  const cookie = signedIn.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ')
+  const signedIn = await fetch(`${base}/api/auth/sign-in/username`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: base },
+    body: JSON.stringify({ username: 'ines', password: 'tarn-ferry-rows-east' }),
+  })
+  const cookie = signedIn.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ')
   const get = async (path) => {
     const response = await fetch(base + path, { headers: { cookie } })
     if (!response.ok) throw new Error(`${path} answered ${response.status}`)
     return response.text()
   }
   const post = async (path, body) => {
-    const response = await fetch(base + path, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) })
+    const response = await fetch(base + path, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
     const said = await response.text()
-    if (response.status !== 200 && response.status !== 503) throw new Error(`${path} answered ${response.status}: ${said}`)
+    if (response.status !== 200 && response.status !== 503)
+      throw new Error(`${path} answered ${response.status}: ${said}`)
     return response.status
   }
 
-  const pages = ['/members', '/members?find=marram', '/members?without=1', '/members?page=200', '/class', '/riders/large-7']
-  const browser = await chromium.launch({ executablePath: program('chromium'), chromiumSandbox: process.getuid?.() !== 0, args: ['--disable-background-networking', '--no-first-run'] })
+  const pages = [
+    '/members',
+    '/members?find=marram',
+    '/members?without=1',
+    '/members?page=200',
+    '/class',
+    '/riders/large-7',
+  ]
+  const browser = await chromium.launch({
+    executablePath: program('chromium'),
+    chromiumSandbox: process.getuid?.() !== 0,
+    args: ['--disable-background-networking', '--no-first-run'],
+  })
   const context = await browser.newContext()
-  await context.addCookies(cookie.split('; ').map((c) => ({ name: c.split('=')[0], value: c.split('=').slice(1).join('='), url: base })))
+  await context.addCookies(
+    cookie.split('; ').map((c) => ({ name: c.split('=')[0], value: c.split('=').slice(1).join('='), url: base })),
+  )
   const page = await context.newPage()
   const lines = ['| page | median, ms | 95th percentile, ms | HTML, kB | nodes |', '|---|---|---|---|---|']
   for (const path of pages) {
@@ -64,23 +94,56 @@ try {
     for (let i = 0; i < PASSES; i++) times.push(await timed(async () => (html = await get(path))))
     await page.goto(base + path)
     const nodes = await page.evaluate(() => document.querySelectorAll('*').length)
-    lines.push(`| \`${path}\` | ${percentile(times, 0.5).toFixed(0)} | ${percentile(times, 0.95).toFixed(0)} | ${(html.length / 1000).toFixed(0)} | ${nodes} |`)
+    lines.push(
+      `| \`${path}\` | ${percentile(times, 0.5).toFixed(0)} | ${percentile(times, 0.95).toFixed(0)} | ${(html.length / 1000).toFixed(0)} | ${nodes} |`,
+    )
     console.log(lines.at(-1))
   }
   await browser.close()
 
-  const bikeType = JSON.parse(await (await import('node:fs/promises')).readFile(join(root, 'docs/examples/recommend.json'), 'utf8')).bikeType
+  const bikeType = JSON.parse(
+    await (await import('node:fs/promises')).readFile(join(root, 'docs/examples/recommend.json'), 'utf8'),
+  ).bikeType
   const labels = (axis) => bikeType.axes[axis].scale.marks.map((mark) => mark.label)
-  const places = labels('seatHeight').flatMap((seatHeight) => labels('seatSlide').map((seatSlide) => ({ seatHeight, seatSlide })))
+  const places = labels('seatHeight').flatMap((seatHeight) =>
+    labels('seatSlide').map((seatSlide) => ({ seatHeight, seatSlide })),
+  )
   // Every row at another place or by another way: repeats in one place would be drawn together into one.
-  const kinds = [{ kind: 'kneeAngle', deg: 30, by: 'goniometer' }, { kind: 'plumb', mm: 4, from: 'front' }, { kind: 'kneeByEye', seen: 'slightBend' }, { kind: 'heelCheck', seen: 'stillBent' }, { kind: 'kneeAngle', deg: 31, by: 'photo' }]
-  const long = { bikeType, samples: 4000, evidence: Array.from({ length: 500 }, (_, i) => ({ ...kinds[i % 5], at: places[Math.floor(i / 5) % places.length] })) }
+  const kinds = [
+    { kind: 'kneeAngle', deg: 30, by: 'goniometer' },
+    { kind: 'plumb', mm: 4, from: 'front' },
+    { kind: 'kneeByEye', seen: 'slightBend' },
+    { kind: 'heelCheck', seen: 'stillBent' },
+    { kind: 'kneeAngle', deg: 31, by: 'photo' },
+  ]
+  const long = {
+    bikeType,
+    samples: 4000,
+    evidence: Array.from({ length: 500 }, (_, i) => ({
+      ...kinds[i % 5],
+      at: places[Math.floor(i / 5) % places.length],
+    })),
+  }
   const fine = (mmPerUnit, mmAtZero) => ({ ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero } })
-  const axes = { ...bikeType.axes, seatHeight: { ...bikeType.axes.seatHeight, scale: fine(1, 0) }, seatSlide: { ...bikeType.axes.seatSlide, scale: fine(0.2, -40) } }
-  const wide = { bikeType: { ...bikeType, axes }, samples: 50_000, evidence: [{ kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '160', seatSlide: '200' } }] }
+  const axes = {
+    ...bikeType.axes,
+    seatHeight: { ...bikeType.axes.seatHeight, scale: fine(1, 0) },
+    seatSlide: { ...bikeType.axes.seatSlide, scale: fine(0.2, -40) },
+  }
+  const wide = {
+    bikeType: { ...bikeType, axes },
+    samples: 50_000,
+    evidence: [{ kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '160', seatSlide: '200' } }],
+  }
   const ordinary = [
-    () => get('/members'), () => get('/riders/large-7'), () => get('/class'), () => get('/api/set-ups/large-setup-7/rows'), () => get('/api/set-ups/large-setup-8/rows'),
-    () => post('/api/v1/place', { bikeType, marks: places[0] }), () => get('/api/set-ups/large-setup-9/rows'), () => get('/members?find=kestrand'),
+    () => get('/members'),
+    () => get('/riders/large-7'),
+    () => get('/class'),
+    () => get('/api/set-ups/large-setup-7/rows'),
+    () => get('/api/set-ups/large-setup-8/rows'),
+    () => post('/api/v1/place', { bikeType, marks: places[0] }),
+    () => get('/api/set-ups/large-setup-9/rows'),
+    () => get('/members?find=kestrand'),
   ]
   const round = () => Promise.all(Array.from({ length: AT_ONCE }, (_, i) => timed(ordinary[i % ordinary.length])))
   await round()
@@ -88,22 +151,38 @@ try {
   const without = await rounds()
   const heavies = Array.from({ length: HEAVY }, (_, i) => {
     const began = performance.now()
-    return post('/api/v1/recommend', i % 2 === 0 ? long : wide).then((status) => ({ status, ms: performance.now() - began }))
+    return post('/api/v1/recommend', i % 2 === 0 ? long : wide).then((status) => ({
+      status,
+      ms: performance.now() - began,
+    }))
   })
   const beside = await rounds()
   const ended = await Promise.all(heavies)
   const [a, b] = [percentile(without, 0.95), percentile(beside, 0.95)]
   const alone = []
   for (const request of [long, wide]) alone.push((await timed(() => post('/api/v1/recommend', request))) / 1000)
-  const statuses = [...new Set(ended.map((e) => e.status))].map((status) => `${ended.filter((e) => e.status === status).length} × ${status}`).join(', ')
+  const statuses = [...new Set(ended.map((e) => e.status))]
+    .map((status) => `${ended.filter((e) => e.status === status).length} × ${status}`)
+    .join(', ')
   const load = [
     `${AT_ONCE} ordinary requests at once, three rounds: 95th percentile ${a.toFixed(0)} ms; with ${HEAVY} of the heaviest running ${b.toFixed(0)} ms, ${(b / a).toFixed(2)} times as long.`,
     `The heaviest allowed requests by themselves: 500 rows at 4,000 samples ${alone[0].toFixed(1)} s, a bike with two rulers of 400 steps at 50,000 samples ${alone[1].toFixed(1)} s. Five of each ran: ${statuses} (503: the queue’s timeout, said as busy).`,
   ]
   load.forEach((line) => console.log(line))
   const text = [
-    '# A large studio', '', 'Made by `npm run bench:studio` after `npm run seed:large` (20,000 members, 100,000 set-ups); one run on two cores, server, database and', 'whoever asks on the same machine.', '',
-    '## Pages, one request after the other', '', ...lines, '', '## Two hundred at once', '', ...load, '',
+    '# A large studio',
+    '',
+    'Made by `npm run bench:studio` after `npm run seed:large` (20,000 members, 100,000 set-ups); one run on two cores, server, database and',
+    'whoever asks on the same machine.',
+    '',
+    '## Pages, one request after the other',
+    '',
+    ...lines,
+    '',
+    '## Two hundred at once',
+    '',
+    ...load,
+    '',
   ]
   writeFileSync(join(root, 'docs', 'bench-studio.md'), text.join('\n'))
 } finally {

@@ -9,7 +9,12 @@ export function refusalOf({ method, url, headers }) {
   if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
   // A page of another site cannot act here, whatever the session's cookie says.
-  if (method !== 'GET' && method !== 'HEAD' && headers.origin !== undefined && hostOf(headers.origin) !== headers.host) {
+  if (
+    method !== 'GET' &&
+    method !== 'HEAD' &&
+    headers.origin !== undefined &&
+    hostOf(headers.origin) !== headers.host
+  ) {
     return { status: 403, text: 'This was sent by a page of another site.' }
   }
   return null
@@ -38,7 +43,10 @@ function hostOf(origin) {
  */
 export function setPeer(request, trustedProxy) {
   const peer = request.socket.remoteAddress ?? 'unknown'
-  const claimed = String(request.headers['x-forwarded-for'] ?? '').split(',').at(-1).trim()
+  const claimed = String(request.headers['x-forwarded-for'] ?? '')
+    .split(',')
+    .at(-1)
+    .trim()
   for (const header of CLAIMS) delete request.headers[header]
   request.headers['x-forwarded-for'] = trustedProxy && peer === trustedProxy && claimed ? claimed : peer
 }

@@ -21,25 +21,44 @@ export async function ensureDebian(wanted) {
   if (!apt || (!root && !(sudo && (await mayWithoutPassword(sudo))))) throw new Error(please)
   console.log(`Installing ${packages.join(', ')} …`)
   const asRoot = (...args) =>
-    run(root ? apt : sudo, [...(root ? [] : ['-n', apt]), ...args], { quiet: true, env: { DEBIAN_FRONTEND: 'noninteractive' } })
+    run(root ? apt : sudo, [...(root ? [] : ['-n', apt]), ...args], {
+      quiet: true,
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    })
   try {
     await asRoot('update', '-qq')
     await asRoot('install', '-y', '-qq', '--no-install-recommends', ...packages)
   } catch (error) {
-    throw new Error(`${please}\n${String(error.output ?? error.message).split('\n').slice(-6).join('\n')}`, { cause: error })
+    throw new Error(
+      `${please}\n${String(error.output ?? error.message)
+        .split('\n')
+        .slice(-6)
+        .join('\n')}`,
+      { cause: error },
+    )
   }
 }
 
-export const pleaseInstall = (packages) => `Please install ${packages.join(' ')} (on Debian: apt-get install ${packages.join(' ')}) and run this again.`
+export const pleaseInstall = (packages) =>
+  `Please install ${packages.join(' ')} (on Debian: apt-get install ${packages.join(' ')}) and run this again.`
 
-const mayWithoutPassword = (sudo) => run(sudo, ['-n', 'true'], { quiet: true }).then(() => true, () => false)
+const mayWithoutPassword = (sudo) =>
+  run(sudo, ['-n', 'true'], { quiet: true }).then(
+    () => true,
+    () => false,
+  )
 
-export const MARIADB = { programs: ['mariadbd', 'mariadb-install-db'], packages: ['mariadb-server-core', 'mariadb-client-core'] }
+export const MARIADB = {
+  programs: ['mariadbd', 'mariadb-install-db'],
+  packages: ['mariadb-server-core', 'mariadb-client-core'],
+}
 export const CHROMIUM = { programs: ['chromium'], packages: ['chromium'] }
 
 /** Installs the npm packages of the lock file unless they are there already. */
 export async function ensureNpmPackages(root) {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(root, 'node_modules', '.lock-installed')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing npm packages from the lock file …')
@@ -50,5 +69,6 @@ export async function ensureNpmPackages(root) {
 
 /** Stops with one clear sentence on a Node.js that is too old. */
 export function ensureNode() {
-  if (Number(process.versions.node.split('.')[0]) < 20) throw new Error(`Node.js 20 or newer is needed; this is ${process.versions.node}.`)
+  if (Number(process.versions.node.split('.')[0]) < 20)
+    throw new Error(`Node.js 20 or newer is needed; this is ${process.versions.node}.`)
 }

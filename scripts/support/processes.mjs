@@ -13,7 +13,11 @@ export function run(command, args, { cwd, env, quiet = false } = {}) {
       })
     }
     child.on('error', reject)
-    child.on('close', (code) => (code === 0 ? resolve(output) : reject(Object.assign(new Error(`${command} ${args[0] ?? ''} ended with ${code}`), { code, output }))))
+    child.on('close', (code) =>
+      code === 0
+        ? resolve(output)
+        : reject(Object.assign(new Error(`${command} ${args[0] ?? ''} ended with ${code}`), { code, output })),
+    )
   })
 }
 
@@ -45,14 +49,16 @@ export async function stop(child, politely = 'SIGTERM', patienceMs = 8000) {
 }
 
 /** Resolves when a child has ended, with how: "code 1" or "SIGKILL". */
-export const ended = (child) => new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)))
+export const ended = (child) =>
+  new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)))
 
 /** Waits until an address answers with a status below 400; rejects after `patienceMs` or when the child has gone. */
 export async function healthy(url, child, patienceMs = 120_000) {
   const end = Date.now() + patienceMs
   let last = 'nothing'
   while (Date.now() < end) {
-    if (child.exitCode !== null || child.signalCode !== null) throw new Error(`it ended with ${child.exitCode ?? child.signalCode} before it answered`)
+    if (child.exitCode !== null || child.signalCode !== null)
+      throw new Error(`it ended with ${child.exitCode ?? child.signalCode} before it answered`)
     try {
       const { status } = await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(10_000) })
       if (status < 400) return

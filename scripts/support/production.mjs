@@ -6,7 +6,17 @@ import { writeIdentity } from './identity.mjs'
 import { endingWithItsParent } from './mariadb.mjs'
 import { ended, healthy, run, stop } from './processes.mjs'
 
-const SOURCES = ['app', 'core', 'interface', 'server', 'types', 'package-lock.json', 'next.config.ts', 'proxy.ts', 'tsconfig.json']
+const SOURCES = [
+  'app',
+  'core',
+  'interface',
+  'server',
+  'types',
+  'package-lock.json',
+  'next.config.ts',
+  'proxy.ts',
+  'tsconfig.json',
+]
 
 /** Builds the application into `dist` unless that build was made of these very sources. */
 export async function build(root, dist) {
@@ -15,7 +25,11 @@ export async function build(root, dist) {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return
   console.log('Building …')
   rmSync(stamp, { force: true })
-  await run(bin(root, 'next'), ['build'], { cwd: root, quiet: true, env: { NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1' } }).catch((error) => {
+  await run(bin(root, 'next'), ['build'], {
+    cwd: root,
+    quiet: true,
+    env: { NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1' },
+  }).catch((error) => {
     throw new Error(`The build failed.\n${error.output}`, { cause: error })
   })
   await bundleWorker(root, dist)
@@ -25,7 +39,15 @@ export async function build(root, dist) {
 /** The core's thread for the server, as one file beside the build. */
 export async function bundleWorker(root, dist) {
   const { build: bundle } = await import('esbuild')
-  await bundle({ entryPoints: [join(root, 'server/compute/worker.ts')], outfile: join(root, dist, 'compute', 'worker.cjs'), bundle: true, platform: 'node', format: 'cjs', target: 'node20', logLevel: 'error' })
+  await bundle({
+    entryPoints: [join(root, 'server/compute/worker.ts')],
+    outfile: join(root, dist, 'compute', 'worker.cjs'),
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    target: 'node20',
+    logLevel: 'error',
+  })
 }
 
 /**
@@ -36,7 +58,14 @@ export async function serve(root, dist, port, env, { dev = false, log, identity,
   const [command, ...before] = endingWithItsParent(process.execPath)
   const server = spawn(command, [...before, join(root, 'scripts', 'serve.mjs')], {
     cwd: root,
-    env: { ...process.env, ...env, NODE_ENV: dev ? 'development' : 'production', NEXT_DIST: dist, NEXT_TELEMETRY_DISABLED: '1', PORT: String(port) },
+    env: {
+      ...process.env,
+      ...env,
+      NODE_ENV: dev ? 'development' : 'production',
+      NEXT_DIST: dist,
+      NEXT_TELEMETRY_DISABLED: '1',
+      PORT: String(port),
+    },
     stdio: ['pipe', 'pipe', 'pipe'],
     detached: true,
   })

@@ -16,11 +16,11 @@ export async function keepRunning({ name, start, say = console.log }) {
   let startedAt = Date.now()
 
   const watching = (async () => {
-    for (let failures = 0; ; ) {
+    for (let failures = 0; ;) {
       const how = await child.exited
       if (stopped) return
       failures = Date.now() - startedAt > SETTLED_MS ? 0 : failures
-      for (let up = false; !up && !stopped; ) {
+      for (let up = false; !up && !stopped;) {
         const pause = BACK_OFF_MS[Math.min(failures, BACK_OFF_MS.length - 1)]
         say(`${name} stopped by itself${how ? ` (${how})` : ''}. Starting it again …`)
         await wait(pause)

@@ -45,7 +45,10 @@ export async function hallIn(folder) {
       body: JSON.stringify({ username: 'ines', password: 'tarn-ferry-rows-east' }),
     })
     if (!response.ok) throw new Error(`sign-in answered ${response.status}`)
-    return response.headers.getSetCookie().map((cookie) => cookie.split(';')[0]).join('; ')
+    return response.headers
+      .getSetCookie()
+      .map((cookie) => cookie.split(';')[0])
+      .join('; ')
   }
 
   return { base, start, open, stopped, signIn }

@@ -16,13 +16,20 @@ import { commandOf } from '../support/identity.mjs'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from './hall.mjs'
 
-const { values } = parseArgs({ options: { starts: { type: 'string', default: '40' }, moments: { type: 'string', default: '100' }, seed: { type: 'string', default: '1' } } })
+const { values } = parseArgs({
+  options: {
+    starts: { type: 'string', default: '40' },
+    moments: { type: 'string', default: '100' },
+    seed: { type: 'string', default: '1' },
+  },
+})
 const generator = xoroshiro128plus(Number(values.seed))
 const random = () => uniformFloat64(generator)
 const folder = mkdtempSync(join(tmpdir(), 'ys-kill-'))
 const { base, start, open, stopped, signIn } = await hallIn(folder)
 
-const pidIn = (name) => (existsSync(join(folder, name)) ? Number(readFileSync(join(folder, name), 'utf8').split(' ')[0]) : 0)
+const pidIn = (name) =>
+  existsSync(join(folder, name)) ? Number(readFileSync(join(folder, name), 'utf8').split(' ')[0]) : 0
 
 /** Part one: first starts, killed. */
 async function firstStarts(count) {
@@ -55,7 +62,7 @@ async function runningKills(count) {
   const killed = { server: 0, database: 0, start: 0 }
   let writing = true
   const writer = (async () => {
-    for (let n = 0; writing; ) {
+    for (let n = 0; writing;) {
       const id = `trial-${String(n).padStart(6, '0')}`
       try {
         const response = await post(id, setupId[Math.floor(n / 400)], cookie)
@@ -86,7 +93,12 @@ async function runningKills(count) {
   await writer
   cookie = await signIn()
   const stored = []
-  for (const id of setupId) stored.push(...(await (await fetch(`${base}/api/set-ups/${id}/rows`, { headers: { cookie } })).json()).rows.map((row) => row.id))
+  for (const id of setupId)
+    stored.push(
+      ...(await (await fetch(`${base}/api/set-ups/${id}/rows`, { headers: { cookie } })).json()).rows.map(
+        (row) => row.id,
+      ),
+    )
   await stopped('SIGTERM')
   const lost = [...acknowledged].filter((id) => !stored.includes(id))
   return { killed, acknowledged: acknowledged.size, lost: lost.length, twice: stored.length - new Set(stored).size }
@@ -99,7 +111,10 @@ async function runningKills(count) {
     const ids = Array.from({ length: 40 }, (_, k) => `trial-setup-${k}`)
     for (const [k, id] of ids.entries()) {
       const values = [id, 'member-01', `bike-${1 + (k % 24)}`, 'sorrel', '{}', new Date(), 'ines-harrow']
-      await pool.query('INSERT INTO setup (id, member_id, bike_id, type_id, own, started_at, started_by) VALUES (?, ?, ?, ?, ?, ?, ?)', values)
+      await pool.query(
+        'INSERT INTO setup (id, member_id, bike_id, type_id, own, started_at, started_by) VALUES (?, ?, ?, ?, ?, ?, ?)',
+        values,
+      )
     }
     await pool.end()
     return ids
@@ -107,7 +122,10 @@ async function runningKills(count) {
 
   async function healthyAgain() {
     for (let tries = 0; tries < 600; tries++) {
-      const up = await fetch(`${base}/api/health`).then((r) => r.ok, () => false)
+      const up = await fetch(`${base}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      )
       if (up) return
       await wait(200)
     }
@@ -120,14 +138,25 @@ const post = (id, setupId, cookie) =>
     method: 'POST',
     headers: { 'content-type': 'application/json', cookie },
     signal: AbortSignal.timeout(10_000),
-    body: JSON.stringify({ op: 'appendEvidence', id, setupId, author: 'ines-harrow', madeAtMs: Date.now(), row: { kind: 'stature', mm: 1700 } }),
+    body: JSON.stringify({
+      op: 'appendEvidence',
+      id,
+      setupId,
+      author: 'ines-harrow',
+      madeAtMs: Date.now(),
+      row: { kind: 'stature', mm: 1700 },
+    }),
   })
 
 try {
   await build(root, process.env.NEXT_DIST ?? '.next')
   const afterMs = await firstStarts(Number(values.starts))
-  if (afterMs.length > 0) console.log(`First starts killed: ${afterMs.length} kills after ${Math.min(...afterMs)} to ${Math.max(...afterMs)} ms; every one of ${values.starts} next starts opened and let sign in.`)
-  if (Number(values.moments) > 0) console.log('Killed while rows came in:', JSON.stringify(await runningKills(Number(values.moments))))
+  if (afterMs.length > 0)
+    console.log(
+      `First starts killed: ${afterMs.length} kills after ${Math.min(...afterMs)} to ${Math.max(...afterMs)} ms; every one of ${values.starts} next starts opened and let sign in.`,
+    )
+  if (Number(values.moments) > 0)
+    console.log('Killed while rows came in:', JSON.stringify(await runningKills(Number(values.moments))))
 } catch (error) {
   console.error(error)
   process.exitCode = 1

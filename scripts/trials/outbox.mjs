@@ -16,7 +16,13 @@ import { program } from '../support/installed.mjs'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from './hall.mjs'
 
-const { values } = parseArgs({ options: { words: { type: 'string', default: '200' }, kills: { type: 'string', default: '20' }, seed: { type: 'string', default: '1' } } })
+const { values } = parseArgs({
+  options: {
+    words: { type: 'string', default: '200' },
+    kills: { type: 'string', default: '20' },
+    seed: { type: 'string', default: '1' },
+  },
+})
 const [WORDS, KILLS] = [Number(values.words), Number(values.kills)]
 /** Bikes of the type whose seat heights are the numbers 1 to 15: a tab each. */
 const BIKES = [1, 2, 7, 8]
@@ -29,8 +35,16 @@ const hall = await hallIn(folder)
 const PATIENCE_MS = Number(process.env.PATIENCE_MS ?? 600_000)
 
 async function trial() {
-  const browser = await chromium.launch({ executablePath: program('chromium'), chromiumSandbox: process.getuid?.() !== 0, args: ['--disable-background-networking', '--no-first-run'] })
-  const device = await browser.newContext({ viewport: { width: 1024, height: 768 }, reducedMotion: 'reduce', baseURL: hall.base })
+  const browser = await chromium.launch({
+    executablePath: program('chromium'),
+    chromiumSandbox: process.getuid?.() !== 0,
+    args: ['--disable-background-networking', '--no-first-run'],
+  })
+  const device = await browser.newContext({
+    viewport: { width: 1024, height: 768 },
+    reducedMotion: 'reduce',
+    baseURL: hall.base,
+  })
   device.setDefaultTimeout(PATIENCE_MS)
   const counted = { faults: 0, kills: 0, sessions: 0 }
   const faulty = new Map()
@@ -101,7 +115,10 @@ async function trial() {
   for (const tab of tabs) {
     const answer = await fetch(`${hall.base}/api/set-ups/${tab.url.split('/').at(-1)}/rows`, { headers: { cookie } })
     const { rows } = await answer.json()
-    const kept = rows.filter(({ row }) => row.kind === 'set').map(({ row }) => row.at.seatHeight).slice(1)
+    const kept = rows
+      .filter(({ row }) => row.kind === 'set')
+      .map(({ row }) => row.at.seatHeight)
+      .slice(1)
     stored += kept.length
     lost += Math.max(0, tab.tapped.length - kept.length)
     twice += Math.max(0, kept.length - tab.tapped.length)
@@ -109,7 +126,16 @@ async function trial() {
   }
   await browser.close()
   const left = end < Date.now() ? 'some' : 'none'
-  return { tabs: TABS, leftOnDevice: left, tapped: WORDS * TABS, stored, lost, twice, tabsOutOfOrder: outOfOrder, ...counted }
+  return {
+    tabs: TABS,
+    leftOnDevice: left,
+    tapped: WORDS * TABS,
+    stored,
+    lost,
+    twice,
+    tabsOutOfOrder: outOfOrder,
+    ...counted,
+  }
 
   async function signInAt(page) {
     await page.goto('/sign-in')

@@ -14,7 +14,11 @@ const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
 export const hashPassword = (password: string): Promise<string> => hash(password, ARGON)
 
 /** What of the sign-in library's many addresses this studio uses; every other is as if it were not there. */
-export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({ '/sign-in/username': 'POST', '/sign-out': 'POST', '/get-session': 'GET' })
+export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({
+  '/sign-in/username': 'POST',
+  '/sign-out': 'POST',
+  '/get-session': 'GET',
+})
 
 const SIGN_IN = '/sign-in/username'
 /** Longest name or password looked at; hashing an endless one is work. */
@@ -30,7 +34,10 @@ const peerOf = (headers: Headers | undefined): string => headers?.get('x-forward
 
 function make() {
   return betterAuth({
-    database: drizzleAdapter(database(), { provider: 'mysql', schema: { user, session, account, verification, rateLimit } }),
+    database: drizzleAdapter(database(), {
+      provider: 'mysql',
+      schema: { user, session, account, verification, rateLimit },
+    }),
     secret: process.env.BETTER_AUTH_SECRET,
     baseURL: process.env.BETTER_AUTH_URL,
     // Some type the machine's name instead of its address.
@@ -48,12 +55,24 @@ function make() {
       before: createAuthMiddleware(async ({ path, body, headers }) => {
         if (path !== SIGN_IN) return
         const { username: name, password } = (body ?? {}) as { username?: unknown; password?: unknown }
-        if (typeof name !== 'string' || typeof password !== 'string' || name.length > LONGEST || password.length > LONGEST) throw new APIError('UNAUTHORIZED')
+        if (
+          typeof name !== 'string' ||
+          typeof password !== 'string' ||
+          name.length > LONGEST ||
+          password.length > LONGEST
+        )
+          throw new APIError('UNAUTHORIZED')
         const seconds = await countTry(name, peerOf(headers))
-        if (seconds > 0) throw new APIError('TOO_MANY_REQUESTS', { message: 'Too many tries.', seconds }, { 'retry-after': String(seconds) })
+        if (seconds > 0)
+          throw new APIError(
+            'TOO_MANY_REQUESTS',
+            { message: 'Too many tries.', seconds },
+            { 'retry-after': String(seconds) },
+          )
       }),
       after: createAuthMiddleware(async ({ path, body, headers, context }) => {
-        if (path === SIGN_IN && context.newSession) await forgetTries(String((body as { username?: string }).username), peerOf(headers))
+        if (path === SIGN_IN && context.newSession)
+          await forgetTries(String((body as { username?: string }).username), peerOf(headers))
       }),
     },
     plugins: [username(), nextCookies()],

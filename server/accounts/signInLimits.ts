@@ -19,7 +19,15 @@ const limiters = new Map<Limit, RateLimiterMySQL>()
 function limiter(limit: Limit): RateLimiterMySQL {
   const known = limiters.get(limit)
   if (known) return known
-  const made = new RateLimiterMySQL({ storeClient: connectionPool().pool, storeType: 'pool', dbName: databaseName(), tableName: 'sign_in_tries', tableCreated: true, keyPrefix: limit, ...LIMITS[limit] })
+  const made = new RateLimiterMySQL({
+    storeClient: connectionPool().pool,
+    storeType: 'pool',
+    dbName: databaseName(),
+    tableName: 'sign_in_tries',
+    tableCreated: true,
+    keyPrefix: limit,
+    ...LIMITS[limit],
+  })
   limiters.set(limit, made)
   return made
 }
@@ -36,14 +44,24 @@ const EVERY: readonly Limit[] = ['pair', 'account', 'peer']
 /** Counts a try before its password is looked at; seconds to wait where it is one too many, else 0. */
 export async function countTry(account: string, peer: string): Promise<number> {
   const keys = keysOf(account, peer)
-  const waits = await Promise.all(EVERY.map((limit) => limiter(limit).consume(keys[limit]).then(() => 0, secondsToWait)))
+  const waits = await Promise.all(
+    EVERY.map((limit) =>
+      limiter(limit)
+        .consume(keys[limit])
+        .then(() => 0, secondsToWait),
+    ),
+  )
   return Math.max(...waits)
 }
 
 /** Signed in: the tries of this peer at this account are forgotten, and the one just counted is taken back elsewhere. */
 export async function forgetTries(account: string, peer: string): Promise<void> {
   const keys = keysOf(account, peer)
-  await Promise.all([limiter('pair').delete(keys.pair), limiter('account').reward(keys.account), limiter('peer').reward(keys.peer)])
+  await Promise.all([
+    limiter('pair').delete(keys.pair),
+    limiter('account').reward(keys.account),
+    limiter('peer').reward(keys.peer),
+  ])
 }
 
 function secondsToWait(refused: unknown): number {

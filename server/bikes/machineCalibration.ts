@@ -9,12 +9,23 @@ import { bike, bikeReading, bikeType } from '../db/schema'
  * others that change this machine.
  */
 export async function recomputeMachine(tx: DbExecutor, bikeId: string): Promise<void> {
-  await recompute(tx, (await tx.select({ id: bike.id, typeId: bike.typeId }).from(bike).where(eq(bike.id, bikeId)).for('update')))
+  await recompute(
+    tx,
+    await tx.select({ id: bike.id, typeId: bike.typeId }).from(bike).where(eq(bike.id, bikeId)).for('update'),
+  )
 }
 
 /** The same for every machine of a version. */
 export async function recomputeMachinesOf(tx: DbExecutor, typeId: string): Promise<void> {
-  await recompute(tx, await tx.select({ id: bike.id, typeId: bike.typeId }).from(bike).where(eq(bike.typeId, typeId)).orderBy(asc(bike.id)).for('update'))
+  await recompute(
+    tx,
+    await tx
+      .select({ id: bike.id, typeId: bike.typeId })
+      .from(bike)
+      .where(eq(bike.typeId, typeId))
+      .orderBy(asc(bike.id))
+      .for('update'),
+  )
 }
 
 async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: string; typeId: string }>[]): Promise<void> {
@@ -26,12 +37,27 @@ async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: strin
   const readings = await tx
     .select({ id: bikeReading.id, bikeId: bikeReading.bikeId, row: bikeReading.row })
     .from(bikeReading)
-    .where(and(inArray(bikeReading.bikeId, machines.map((m) => m.id)), isNull(bikeReading.withdrawnAt)))
+    .where(
+      and(
+        inArray(
+          bikeReading.bikeId,
+          machines.map((m) => m.id),
+        ),
+        isNull(bikeReading.withdrawnAt),
+      ),
+    )
     .orderBy(asc(bikeReading.position))
   for (const { id, typeId } of machines) {
     const type = types.find((t) => t.id === typeId)!
     const here = readings.filter((r) => r.bikeId === id)
-    const { own, from } = machineFrom(type.definition, here.map((r) => r.row), type.calibration?.sdMm)
-    await tx.update(bike).set({ own, ownFrom: { typeId, readings: from.map((i) => here[i].id) } }).where(eq(bike.id, id))
+    const { own, from } = machineFrom(
+      type.definition,
+      here.map((r) => r.row),
+      type.calibration?.sdMm,
+    )
+    await tx
+      .update(bike)
+      .set({ own, ownFrom: { typeId, readings: from.map((i) => here[i].id) } })
+      .where(eq(bike.id, id))
   }
 }

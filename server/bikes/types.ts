@@ -29,8 +29,14 @@ export type WriteResult =
   | Readonly<{ outcome: 'versionConflict'; by: string | null; at: Date }>
 
 const columns = {
-  id: bikeType.id, lineId: bikeType.lineId, version: bikeType.version, bikeType: bikeType.definition, sheet: bikeType.sheet,
-  calibration: bikeType.calibration, madeAt: bikeType.madeAt, by: user.name,
+  id: bikeType.id,
+  lineId: bikeType.lineId,
+  version: bikeType.version,
+  bikeType: bikeType.definition,
+  sheet: bikeType.sheet,
+  calibration: bikeType.calibration,
+  madeAt: bikeType.madeAt,
+  by: user.name,
 }
 const versions = (db: DbExecutor) => db.select(columns).from(bikeType).leftJoin(user, eq(user.id, bikeType.madeBy))
 
@@ -42,7 +48,8 @@ export async function typesOf(db: DbExecutor, studioId: string): Promise<TypeVer
 }
 
 /** All versions of a type, the latest first; empty where there is none. */
-export const typeLine = (db: DbExecutor, lineId: string): Promise<TypeVersion[]> => versions(db).where(eq(bikeType.lineId, lineId)).orderBy(desc(bikeType.version))
+export const typeLine = (db: DbExecutor, lineId: string): Promise<TypeVersion[]> =>
+  versions(db).where(eq(bikeType.lineId, lineId)).orderBy(desc(bikeType.version))
 
 /** One version by its id, or null. */
 export async function typeById(db: DbExecutor, id: string): Promise<TypeVersion | null> {
@@ -91,7 +98,10 @@ async function lockTypes(tx: DbExecutor, studioId: string): Promise<void> {
 }
 
 async function lineNamed(tx: DbExecutor, studioId: string, name: string): Promise<{ id: string } | undefined> {
-  const [found] = await tx.select({ id: bikeTypeLine.id }).from(bikeTypeLine).where(and(eq(bikeTypeLine.studioId, studioId), eq(bikeTypeLine.name, name.trim())))
+  const [found] = await tx
+    .select({ id: bikeTypeLine.id })
+    .from(bikeTypeLine)
+    .where(and(eq(bikeTypeLine.studioId, studioId), eq(bikeTypeLine.name, name.trim())))
   return found
 }
 
@@ -103,7 +113,19 @@ async function insertVersion(tx: DbExecutor, made: NewVersion, latest: TypeVersi
   if (latest) await tx.update(bikeTypeLine).set({ name }).where(eq(bikeTypeLine.id, lineId))
   else await tx.insert(bikeTypeLine).values({ id: lineId, studioId, name })
   const version = (latest?.version ?? 0) + 1
-  await tx.insert(bikeType).values({ id, studioId, lineId, version, definition: whole.bikeType, sheet: whole.sheet, calibration, madeAt: at, madeBy: by })
+  await tx
+    .insert(bikeType)
+    .values({
+      id,
+      studioId,
+      lineId,
+      version,
+      definition: whole.bikeType,
+      sheet: whole.sheet,
+      calibration,
+      madeAt: at,
+      madeBy: by,
+    })
   if (latest) {
     await tx.update(bike).set({ typeId: id }).where(eq(bike.typeId, latest.id))
     await recomputeMachinesOf(tx, id)
@@ -114,7 +136,10 @@ async function insertVersion(tx: DbExecutor, made: NewVersion, latest: TypeVersi
 export type Imported = Readonly<{ added: string[]; changed: string[]; unchanged: string[] }>
 
 /** Brings in all types of a file or none: new names begin a line, known ones get a version where something differs. */
-export async function importTypes(db: Database, file: Readonly<{ studioId: string; types: readonly WholeType[]; at: Date; by: string }>): Promise<Imported> {
+export async function importTypes(
+  db: Database,
+  file: Readonly<{ studioId: string; types: readonly WholeType[]; at: Date; by: string }>,
+): Promise<Imported> {
   return withTransaction(db, async (tx) => {
     await lockTypes(tx, file.studioId)
     const told = { added: [] as string[], changed: [] as string[], unchanged: [] as string[] }
@@ -124,7 +149,15 @@ export async function importTypes(db: Database, file: Readonly<{ studioId: strin
       const same = latest && sameContent([latest.bikeType, latest.sheet], [whole.bikeType, whole.sheet])
       told[!latest ? 'added' : same ? 'unchanged' : 'changed'].push(whole.bikeType.name)
       if (same) continue
-      const made = { id: crypto.randomUUID(), studioId: file.studioId, baseId: latest?.id ?? null, whole, calibration: null, at: file.at, by: file.by }
+      const made = {
+        id: crypto.randomUUID(),
+        studioId: file.studioId,
+        baseId: latest?.id ?? null,
+        whole,
+        calibration: null,
+        at: file.at,
+        by: file.by,
+      }
       await insertVersion(tx, made, latest ?? null)
     }
     return told
@@ -135,14 +168,25 @@ export type StoredReading = Readonly<{ id: string; row: TapeReading }>
 
 /** Tape readings toward the next calibration, taken on this version, without those withdrawn, in the order taken. */
 export async function typeReadings(db: DbExecutor, typeId: string): Promise<StoredReading[]> {
-  return db.select({ id: typeReading.id, row: typeReading.row }).from(typeReading).where(and(eq(typeReading.typeId, typeId), isNull(typeReading.withdrawnAt))).orderBy(asc(typeReading.position))
+  return db
+    .select({ id: typeReading.id, row: typeReading.row })
+    .from(typeReading)
+    .where(and(eq(typeReading.typeId, typeId), isNull(typeReading.withdrawnAt)))
+    .orderBy(asc(typeReading.position))
 }
 
 /** Appends a reading; the same id with the same content again changes nothing. */
-export async function addTypeReading(db: DbExecutor, added: Readonly<{ id: string; typeId: string; row: TapeReading; at: Date; by: string }>): Promise<Written> {
+export async function addTypeReading(
+  db: DbExecutor,
+  added: Readonly<{ id: string; typeId: string; row: TapeReading; at: Date; by: string }>,
+): Promise<Written> {
   const { id, typeId, row } = typeReading
   const stored = async () => (await db.select({ id, typeId, row }).from(typeReading).where(eq(id, added.id)))[0]
-  return insertOnce(() => db.insert(typeReading).values(added), stored, { id: added.id, typeId: added.typeId, row: added.row })
+  return insertOnce(() => db.insert(typeReading).values(added), stored, {
+    id: added.id,
+    typeId: added.typeId,
+    row: added.row,
+  })
 }
 
 /** Readings in the place of others: each an id that is there now, with the id and row that take its place. */
@@ -159,12 +203,24 @@ export async function replaceTypeReadings(
   const { typeId, replaced, at, by } = all
   return withTransaction(db, async (tx) => {
     await tx.select({ id: bikeType.id }).from(bikeType).where(eq(bikeType.id, typeId)).for('update')
-    const rows = await tx.select({ id: typeReading.id, row: typeReading.row, withdrawnAt: typeReading.withdrawnAt }).from(typeReading).where(eq(typeReading.typeId, typeId))
+    const rows = await tx
+      .select({ id: typeReading.id, row: typeReading.row, withdrawnAt: typeReading.withdrawnAt })
+      .from(typeReading)
+      .where(eq(typeReading.typeId, typeId))
     const byId = new Map(rows.map((r) => [r.id, r]))
-    if (replaced.every(({ newId, row }) => byId.has(newId) && sameContent(byId.get(newId)!.row, row))) return { outcome: 'kept' }
+    if (replaced.every(({ newId, row }) => byId.has(newId) && sameContent(byId.get(newId)!.row, row)))
+      return { outcome: 'kept' }
     if (replaced.some(({ newId }) => byId.has(newId))) return { outcome: 'idTaken' }
     if (replaced.some(({ id }) => byId.get(id)?.withdrawnAt !== null)) return { outcome: 'gone' }
-    await tx.update(typeReading).set({ withdrawnAt: at }).where(inArray(typeReading.id, replaced.map(({ id }) => id)))
+    await tx
+      .update(typeReading)
+      .set({ withdrawnAt: at })
+      .where(
+        inArray(
+          typeReading.id,
+          replaced.map(({ id }) => id),
+        ),
+      )
     for (const { newId, row } of replaced) await tx.insert(typeReading).values({ id: newId, typeId, row, at, by })
     return { outcome: 'kept' }
   })

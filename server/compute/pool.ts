@@ -18,7 +18,14 @@ function lane(name: Lane): Piscina {
   const known = lanes.get(name)
   if (known) return known
   const filename = join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
-  const made = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000, maxQueue: LONGEST_QUEUE[name], workerData: { background: name === 'slow' } })
+  const made = new Piscina({
+    filename,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 60_000,
+    maxQueue: LONGEST_QUEUE[name],
+    workerData: { background: name === 'slow' },
+  })
   lanes.set(name, made)
   return made
 }
@@ -27,14 +34,27 @@ function lane(name: Lane): Piscina {
  * One operation of the core in a thread of its own: the server goes on answering meanwhile. Faults come back as a
  * value; `busy` when too many wait or the answer took too long.
  */
-export async function compute<A extends object = object>(operation: string, request: unknown, timeoutMs = TIMEOUT_MS): Promise<A | FaultAnswer> {
+export async function compute<A extends object = object>(
+  operation: string,
+  request: unknown,
+  timeoutMs = TIMEOUT_MS,
+): Promise<A | FaultAnswer> {
   const heavy = workOf(operation, request) > HEAVY
   try {
-    return (await lane(heavy ? 'slow' : 'quick').run({ operation, request }, { signal: AbortSignal.timeout(timeoutMs) })) as A
+    return (await lane(heavy ? 'slow' : 'quick').run(
+      { operation, request },
+      { signal: AbortSignal.timeout(timeoutMs) },
+    )) as A
   } catch (error) {
     const { name, message } = error as Error
-    if (name === 'AbortError' || name === 'TimeoutError') return faultAnswer('busy', [{ pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` }])
-    if (/queue/i.test(message)) return faultAnswer('busy', [{ pointer: '', reason: 'too many are being answered at once; ask again in a moment' }])
+    if (name === 'AbortError' || name === 'TimeoutError')
+      return faultAnswer('busy', [
+        { pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` },
+      ])
+    if (/queue/i.test(message))
+      return faultAnswer('busy', [
+        { pointer: '', reason: 'too many are being answered at once; ask again in a moment' },
+      ])
     throw error
   }
 }

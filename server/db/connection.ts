@@ -13,7 +13,13 @@ let pool: Pool | undefined
 export function connectionPool(): Pool {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set')
-  pool ??= createPool({ uri: url, timezone: 'Z', connectionLimit: 10, charset: 'utf8mb4_unicode_ci', connectTimeout: 30_000 })
+  pool ??= createPool({
+    uri: url,
+    timezone: 'Z',
+    connectionLimit: 10,
+    charset: 'utf8mb4_unicode_ci',
+    connectTimeout: 30_000,
+  })
   return pool
 }
 

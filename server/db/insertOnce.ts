@@ -8,7 +8,11 @@ export type Written = Readonly<{ outcome: 'kept' | 'idTaken' }>
  * An insert under an id its writer made. Sent again, as after a lost answer, it changes nothing where `stored` (what is
  * there under that id) says the same as `said`; where it says something else the id is taken, and that is told.
  */
-export async function insertOnce(insert: () => Promise<unknown>, stored: () => Promise<unknown>, said: unknown): Promise<Written> {
+export async function insertOnce(
+  insert: () => Promise<unknown>,
+  stored: () => Promise<unknown>,
+  said: unknown,
+): Promise<Written> {
   try {
     await insert()
     return { outcome: 'kept' }

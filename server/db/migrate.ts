@@ -27,7 +27,9 @@ export async function migrate(db: Database, migrationsFolder: string): Promise<n
     if (done.whole) continue
     for (let i = done.statements; i < statements.length; i++) {
       await carryOut(db, statements[i])
-      await db.execute(sql`INSERT INTO __migration_progress (hash, statements) VALUES (${hash}, ${i + 1}) ON DUPLICATE KEY UPDATE statements = ${i + 1}`)
+      await db.execute(
+        sql`INSERT INTO __migration_progress (hash, statements) VALUES (${hash}, ${i + 1}) ON DUPLICATE KEY UPDATE statements = ${i + 1}`,
+      )
       count += 1
     }
     await db.execute(sql`UPDATE __migration_progress SET whole = true WHERE hash = ${hash}`)
@@ -50,14 +52,18 @@ function saysDoneAlready(error: unknown): boolean {
 }
 
 async function statementsDone(db: Database, hash: string): Promise<{ statements: number; whole: boolean }> {
-  const [rows] = (await db.execute(sql`SELECT statements, whole FROM __migration_progress WHERE hash = ${hash}`)) as unknown as [{ statements: number; whole: number }[]]
+  const [rows] = (await db.execute(
+    sql`SELECT statements, whole FROM __migration_progress WHERE hash = ${hash}`,
+  )) as unknown as [{ statements: number; whole: number }[]]
   return rows[0] ? { statements: rows[0].statements, whole: rows[0].whole === 1 } : { statements: 0, whole: false }
 }
 
 /** Migrations that an earlier version of this product carried out with the library's own migrator, which records whole ones. */
 async function knownToTheLibrary(db: Database): Promise<ReadonlySet<number>> {
   try {
-    const [rows] = (await db.execute(sql`SELECT created_at FROM __drizzle_migrations`)) as unknown as [{ created_at: number | string }[]]
+    const [rows] = (await db.execute(sql`SELECT created_at FROM __drizzle_migrations`)) as unknown as [
+      { created_at: number | string }[],
+    ]
     return new Set(rows.map((row) => Number(row.created_at)))
   } catch (error) {
     if (errnoOf(error) === NO_SUCH_TABLE) return new Set()

@@ -1,5 +1,18 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, datetime, index, int, json, mysqlEnum, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import {
+  bigint,
+  boolean,
+  datetime,
+  index,
+  int,
+  json,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import type { BikeReading } from '../../core/calibration/bikeReading'
 import type { InspectionItem } from '../../core/bike/inspection'
@@ -37,7 +50,9 @@ export const user = mysqlTable('user', {
 export const session = mysqlTable('session', {
   id: id(),
   token: varchar('token', { length: 190 }).notNull().unique(),
-  userId: reference('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
   expiresAt: moment('expires_at').notNull(),
   ipAddress: varchar('ip_address', { length: 60 }),
   userAgent: text('user_agent'),
@@ -49,7 +64,9 @@ export const account = mysqlTable('account', {
   id: id(),
   accountId: varchar('account_id', { length: 190 }).notNull(),
   providerId: varchar('provider_id', { length: 60 }).notNull(),
-  userId: reference('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
   accessToken: text('access_token'),
   refreshToken: text('refresh_token'),
   idToken: text('id_token'),
@@ -98,7 +115,9 @@ export const bikeTypeLine = mysqlTable(
   'bike_type_line',
   {
     id: id(),
-    studioId: reference('studio_id').notNull().references(() => studio.id),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
     /** Name of the version in force. Compared without regard to capitals and accents, as the database's collation does. */
     name: varchar('name', { length: 80 }).notNull(),
   },
@@ -110,9 +129,13 @@ export const bikeType = mysqlTable(
   'bike_type',
   {
     id: id(),
-    studioId: reference('studio_id').notNull().references(() => studio.id),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
     /** All versions of one type share this. */
-    lineId: reference('line_id').notNull().references(() => bikeTypeLine.id),
+    lineId: reference('line_id')
+      .notNull()
+      .references(() => bikeTypeLine.id),
     version: int('version').notNull(),
     /** The type as the core reads it. */
     definition: json('definition').$type<BikeType>().notNull(),
@@ -132,10 +155,14 @@ export const typeReading = mysqlTable(
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
     /** The version whose labels it was read on. */
-    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    typeId: reference('type_id')
+      .notNull()
+      .references(() => bikeType.id),
     row: json('row').$type<TapeReading>().notNull(),
     at: moment('at').notNull(),
-    by: reference('by').notNull().references(() => user.id),
+    by: reference('by')
+      .notNull()
+      .references(() => user.id),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('type_reading_type').on(t.typeId, t.position)],
@@ -145,8 +172,12 @@ export const bike = mysqlTable(
   'bike',
   {
     id: id(),
-    studioId: reference('studio_id').notNull().references(() => studio.id),
-    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    typeId: reference('type_id')
+      .notNull()
+      .references(() => bikeType.id),
     number: int('number').notNull(),
     /** This machine's own offsets, as the core reads them: computed, never typed in. */
     own: json('own').$type<Bike>().notNull(),
@@ -162,10 +193,14 @@ export const bikeReading = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     row: json('row').$type<BikeReading>().notNull(),
     at: moment('at').notNull(),
-    by: reference('by').notNull().references(() => user.id),
+    by: reference('by')
+      .notNull()
+      .references(() => user.id),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('bike_reading_bike').on(t.bikeId, t.position)],
@@ -176,10 +211,14 @@ export const inspection = mysqlTable(
   'inspection',
   {
     id: id(),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     good: json('good').$type<readonly InspectionItem[]>().notNull(),
     at: moment('at').notNull(),
-    by: reference('by').notNull().references(() => user.id),
+    by: reference('by')
+      .notNull()
+      .references(() => user.id),
   },
   (t) => [index('inspection_bike').on(t.bikeId, t.at)],
 )
@@ -189,11 +228,15 @@ export const bikeFault = mysqlTable(
   'bike_fault',
   {
     id: id(),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     item: varchar('item', { length: 30 }).$type<InspectionItem>().notNull(),
     note: varchar('note', { length: 300 }).notNull(),
     foundAt: moment('found_at').notNull(),
-    foundBy: reference('found_by').notNull().references(() => user.id),
+    foundBy: reference('found_by')
+      .notNull()
+      .references(() => user.id),
     clearedAt: moment('cleared_at'),
     clearedBy: reference('cleared_by').references(() => user.id),
   },
@@ -205,10 +248,14 @@ export const member = mysqlTable(
   'member',
   {
     id: id(),
-    studioId: reference('studio_id').notNull().references(() => studio.id),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
     name: varchar('name', { length: 120 }).notNull(),
     addedAt: moment('added_at').notNull(),
-    addedBy: reference('added_by').notNull().references(() => user.id),
+    addedBy: reference('added_by')
+      .notNull()
+      .references(() => user.id),
     /** The set-up whose numbers hold, written with it in one transaction: a list of thousands asks no history. */
     latestSetupId: reference('latest_setup_id'),
   },
@@ -219,14 +266,22 @@ export const setup = mysqlTable(
   'setup',
   {
     id: id(),
-    memberId: reference('member_id').notNull().references(() => member.id),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     /** The version of the type it was made on; its labels mean that version's millimetres. */
-    typeId: reference('type_id').notNull().references(() => bikeType.id),
+    typeId: reference('type_id')
+      .notNull()
+      .references(() => bikeType.id),
     /** The machine's own offsets when it was begun. */
     own: json('own').$type<Bike>().notNull(),
     startedAt: moment('started_at').notNull(),
-    startedBy: reference('started_by').notNull().references(() => user.id),
+    startedBy: reference('started_by')
+      .notNull()
+      .references(() => user.id),
     finishedAt: moment('finished_at'),
     finishedBy: reference('finished_by').references(() => user.id),
     /** The row of evidence that set the saved numbers. */
@@ -234,7 +289,11 @@ export const setup = mysqlTable(
     /** `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the database. */
     openKey: varchar('open_key', { length: 73 }).unique(),
   },
-  (t) => [index('setup_member').on(t.memberId, t.startedAt), index('setup_saved').on(t.memberId, t.finishedAt), index('setup_bike_saved').on(t.bikeId, t.finishedAt)],
+  (t) => [
+    index('setup_member').on(t.memberId, t.startedAt),
+    index('setup_saved').on(t.memberId, t.finishedAt),
+    index('setup_bike_saved').on(t.bikeId, t.finishedAt),
+  ],
 )
 
 /** Append-only: rows are never changed; what was a mistake is withdrawn by a row of its own. */
@@ -243,18 +302,26 @@ export const evidence = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    setupId: reference('setup_id').notNull().references(() => setup.id),
+    setupId: reference('setup_id')
+      .notNull()
+      .references(() => setup.id),
     row: json('row').$type<Evidence>().notNull(),
     seenAt: moment('seen_at').notNull(),
-    seenBy: reference('seen_by').notNull().references(() => user.id),
+    seenBy: reference('seen_by')
+      .notNull()
+      .references(() => user.id),
   },
   (t) => [index('evidence_setup').on(t.setupId, t.position)],
 )
 
 export const withdrawal = mysqlTable('withdrawal', {
-  evidenceId: varchar('evidence_id', { length: 36 }).primaryKey().references(() => evidence.id),
+  evidenceId: varchar('evidence_id', { length: 36 })
+    .primaryKey()
+    .references(() => evidence.id),
   at: moment('at').notNull(),
-  by: reference('by').notNull().references(() => user.id),
+  by: reference('by')
+    .notNull()
+    .references(() => user.id),
 })
 
 /** Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is `bikeAssignment`. */
@@ -263,12 +330,16 @@ export const seating = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     memberId: reference('member_id').references(() => member.id),
     /** Day in the studio's time zone, YYYY-MM-DD. */
     day: varchar('day', { length: 10 }).notNull(),
     at: moment('at').notNull(),
-    by: reference('by').notNull().references(() => user.id),
+    by: reference('by')
+      .notNull()
+      .references(() => user.id),
   },
   (t) => [index('seating_day').on(t.day, t.bikeId)],
 )
@@ -277,11 +348,17 @@ export const seating = mysqlTable(
 export const bikeAssignment = mysqlTable(
   'bike_assignment',
   {
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
-    memberId: reference('member_id').notNull().references(() => member.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
     day: varchar('day', { length: 10 }).notNull(),
     assignedAt: moment('assigned_at').notNull(),
-    assignedBy: reference('assigned_by').notNull().references(() => user.id),
+    assignedBy: reference('assigned_by')
+      .notNull()
+      .references(() => user.id),
   },
   (t) => [primaryKey({ columns: [t.day, t.bikeId] }), uniqueIndex('assignment_member').on(t.day, t.memberId)],
 )
@@ -290,13 +367,19 @@ export const classNote = mysqlTable(
   'class_note',
   {
     id: id(),
-    memberId: reference('member_id').notNull().references(() => member.id),
-    bikeId: reference('bike_id').notNull().references(() => bike.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
     region: varchar('region', { length: 20 }).notNull(),
     sign: varchar('sign', { length: 40 }).notNull(),
     side: mysqlEnum('side', ['left', 'right', 'both']).notNull(),
     madeAt: moment('made_at').notNull(),
-    madeBy: reference('made_by').notNull().references(() => user.id),
+    madeBy: reference('made_by')
+      .notNull()
+      .references(() => user.id),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('note_member').on(t.memberId, t.madeAt), index('note_made').on(t.madeAt)],

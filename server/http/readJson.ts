@@ -9,7 +9,8 @@ export type ReadJson =
 export async function readJson(request: Request, mostBytes: number): Promise<ReadJson> {
   if (!fromHere(request)) return { outcome: 'refused', status: 403, reason: 'comes from another site' }
   const type = request.headers.get('content-type')?.split(';')[0].trim().toLowerCase()
-  if (type !== 'application/json') return { outcome: 'refused', status: 415, reason: 'must be sent as application/json' }
+  if (type !== 'application/json')
+    return { outcome: 'refused', status: 415, reason: 'must be sent as application/json' }
   const text = await textOf(request, mostBytes)
   if (text === null) return { outcome: 'refused', status: 413, reason: `is too long: at most ${mostBytes} bytes` }
   try {

@@ -18,14 +18,24 @@ export const PAGE_SIZE = 40
 
 export type MemberSearch = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
 export type MemberCounts = Readonly<{ all: number; withoutNumbers: number }>
-export type MemberPage = Readonly<{ members: readonly MemberInList[]; total: number; page: number; pages: number; counts: MemberCounts }>
+export type MemberPage = Readonly<{
+  members: readonly MemberInList[]
+  total: number
+  page: number
+  pages: number
+  counts: MemberCounts
+}>
 
 /** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
 export async function searchMembers(db: DbExecutor, studioId: string, search: MemberSearch): Promise<MemberPage> {
-  const wanted = and(nameHolds(studioId, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
+  const wanted = and(
+    nameHolds(studioId, search.typed),
+    search.withoutNumbers ? isNull(member.latestSetupId) : undefined,
+  )
   const counts = await countMembers(db, studioId)
   const known = search.withoutNumbers ? counts.withoutNumbers : counts.all
-  const total = search.typed.trim() === '' ? known : (await db.select({ total: count() }).from(member).where(wanted))[0].total
+  const total =
+    search.typed.trim() === '' ? known : (await db.select({ total: count() }).from(member).where(wanted))[0].total
   const pages = Math.max(1, Math.ceil(total / PAGE_SIZE))
   const page = Math.min(pages, Math.max(1, search.page))
   const found = await db
@@ -37,38 +47,66 @@ export async function searchMembers(db: DbExecutor, studioId: string, search: Me
     .offset((page - 1) * PAGE_SIZE)
   const ids = found.map((m) => m.id)
   const [numbers, open] = [await latestNumbers(db, ids), await openSetups(db, ids)]
-  return { members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })), total, page, pages, counts }
+  return {
+    members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })),
+    total,
+    page,
+    pages,
+    counts,
+  }
 }
 
 /** How many members of a studio there are, and how many of them without numbers. */
 async function countMembers(db: DbExecutor, studioId: string): Promise<MemberCounts> {
-  const [found] = await db.select({ all: count(), saved: count(member.latestSetupId) }).from(member).where(eq(member.studioId, studioId))
+  const [found] = await db
+    .select({ all: count(), saved: count(member.latestSetupId) })
+    .from(member)
+    .where(eq(member.studioId, studioId))
   return { all: found.all, withoutNumbers: found.all - found.saved }
 }
 
 /** The first members by name that hold every word typed. */
 export async function membersLike(db: DbExecutor, studioId: string, typed: string, most: number): Promise<Member[]> {
-  return db.select({ id: member.id, name: member.name }).from(member).where(nameHolds(studioId, typed)).orderBy(asc(member.name), asc(member.id)).limit(most)
+  return db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(nameHolds(studioId, typed))
+    .orderBy(asc(member.name), asc(member.id))
+    .limit(most)
 }
 
 /** Every word typed stands in the name; accents and capitals do not count, as the database's collation compares. */
 function nameHolds(studioId: string, typed: string): SQL | undefined {
   const words = typed.trim().split(/\s+/).filter(Boolean).slice(0, 6)
-  return and(eq(member.studioId, studioId), ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)))
+  return and(
+    eq(member.studioId, studioId),
+    ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)),
+  )
 }
 
 /** The latest saved numbers of each of these members who has any. */
 export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, Numbers>> {
   if (memberIds.length === 0) return new Map()
   const rows = await db
-    .select({ memberId: member.id, at: setup.finishedAt, row: evidence.row, bikeNumber: bike.number, type: bikeType.definition })
+    .select({
+      memberId: member.id,
+      at: setup.finishedAt,
+      row: evidence.row,
+      bikeNumber: bike.number,
+      type: bikeType.definition,
+    })
     .from(member)
     .innerJoin(setup, eq(setup.id, member.latestSetupId))
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .where(inArray(member.id, [...memberIds]))
-  return new Map(rows.map(({ memberId, at, row, bikeNumber, type }) => [memberId, { marks: row.at ?? {}, bikeNumber, type, at: at! }]))
+  return new Map(
+    rows.map(({ memberId, at, row, bikeNumber, type }) => [
+      memberId,
+      { marks: row.at ?? {}, bikeNumber, type, at: at! },
+    ]),
+  )
 }
 
 async function openSetups(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, string>> {
@@ -89,7 +127,10 @@ export async function memberById(db: DbExecutor, id: string): Promise<Member | n
 /** The same id again with the same name changes nothing; with another name the outcome says which it has. */
 export type AddedMember = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'idTaken'; name: string }>
 
-export async function addMember(db: DbExecutor, added: Readonly<{ id: string; studioId: string; name: string; at: Date; by: string }>): Promise<AddedMember> {
+export async function addMember(
+  db: DbExecutor,
+  added: Readonly<{ id: string; studioId: string; name: string; at: Date; by: string }>,
+): Promise<AddedMember> {
   const { id, studioId, name, at, by } = added
   try {
     await db.insert(member).values({ id, studioId, name, addedAt: at, addedBy: by })
@@ -103,11 +144,19 @@ export async function addMember(db: DbExecutor, added: Readonly<{ id: string; st
 
 /** Corrects a name; false where the member is not called `from` any more (somebody else was faster). */
 export async function renameMember(db: DbExecutor, id: string, from: string, to: string): Promise<boolean> {
-  await db.update(member).set({ name: to }).where(and(eq(member.id, id), eq(member.name, from)))
+  await db
+    .update(member)
+    .set({ name: to })
+    .where(and(eq(member.id, id), eq(member.name, from)))
   return (await memberById(db, id))?.name === to
 }
 
 /** Members of exactly this name, so that one is not added twice unseen. */
 export async function membersNamed(db: DbExecutor, studioId: string, name: string): Promise<Member[]> {
-  return db.select({ id: member.id, name: member.name }).from(member).where(and(eq(member.studioId, studioId), eq(member.name, name))).orderBy(desc(member.addedAt)).limit(20)
+  return db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(and(eq(member.studioId, studioId), eq(member.name, name)))
+    .orderBy(desc(member.addedAt))
+    .limit(20)
 }

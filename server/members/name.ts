@@ -8,6 +8,12 @@ const LOOSE_JOINER = /(?<!\p{L}\p{M}*)[\u200C\u200D]|[\u200C\u200D](?!\p{L})/gu
  * left that one could read. `tidyName(' Jo\u200B  Marsh\0')` → 'Jo Marsh'.
  */
 export function tidyName(typed: string): string {
-  const tidy = typed.normalize('NFC').replace(/\s+/gu, ' ').replace(UNSEEN, '').replace(LOOSE_JOINER, '').replace(/ +/g, ' ').trim()
+  const tidy = typed
+    .normalize('NFC')
+    .replace(/\s+/gu, ' ')
+    .replace(UNSEEN, '')
+    .replace(LOOSE_JOINER, '')
+    .replace(/ +/g, ' ')
+    .trim()
   return /[\p{L}\p{N}]/u.test(tidy) ? tidy : ''
 }

@@ -15,7 +15,7 @@ import { dayAndTimeSaid } from '../studio/day'
 import { getStudio } from '../studio/studio'
 import type { OutboxEntry } from './entry'
 
-export type Delivered = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'refused' }> & RefusalCode
+export type Delivered = Readonly<{ outcome: 'kept' }> | (Readonly<{ outcome: 'refused' }> & RefusalCode)
 
 const KEPT: Delivered = { outcome: 'kept' }
 const refused = (why: RefusalCode): Delivered => ({ outcome: 'refused', ...why })
@@ -34,7 +34,13 @@ export async function deliver(db: Database, person: SignedIn, entry: OutboxEntry
       return onSetup(db, entry.setupId, (setup) => appendRow(db, setup, entry.id, entry.row, now, person.id))
     case 'withdrawEvidence':
       if (!isId(entry.rowId)) return refused({ code: 'malformed' })
-      return onSetup(db, entry.setupId, (setup) => recorded(db, setup, withTransaction(db, (tx) => withdrawEvidence(tx, setup.id, entry.rowId, now, person.id))))
+      return onSetup(db, entry.setupId, (setup) =>
+        recorded(
+          db,
+          setup,
+          withTransaction(db, (tx) => withdrawEvidence(tx, setup.id, entry.rowId, now, person.id)),
+        ),
+      )
     case 'finishSetup':
       return onSetup(db, entry.setupId, (setup) => saveNumbers(db, setup, entry, now, person.id))
     case 'addNote':
@@ -54,7 +60,10 @@ async function onSetup(db: Database, setupId: string, work: (setup: Setup) => Pr
 }
 
 /** A row held to the wire format and to the bike's own marks, its labels canonicalMarks as the scale spells them. */
-export function checkedRow({ type }: Setup, row: Evidence): Readonly<{ row: Evidence }> | Readonly<{ reasons: readonly string[] }> {
+export function checkedRow(
+  { type }: Setup,
+  row: Evidence,
+): Readonly<{ row: Evidence }> | Readonly<{ reasons: readonly string[] }> {
   const faults = evidenceFaults(row)
   if (faults.length > 0) return { reasons: faults.slice(0, 5).map((f) => `${f.pointer.slice(1)} ${f.reason}`.trim()) }
   const marks = marksFaults(type, row.at, '')
@@ -62,18 +71,39 @@ export function checkedRow({ type }: Setup, row: Evidence): Readonly<{ row: Evid
   return { row: row.at ? { ...row, at: canonicalMarks(type, row.at) } : row }
 }
 
-async function appendRow(db: Database, setup: Setup, id: string, sent: Evidence, at: Date, by: string): Promise<Delivered> {
+async function appendRow(
+  db: Database,
+  setup: Setup,
+  id: string,
+  sent: Evidence,
+  at: Date,
+  by: string,
+): Promise<Delivered> {
   const checked = checkedRow(setup, sent)
   if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
-  return recorded(db, setup, withTransaction(db, (tx) => appendEvidence(tx, setup.id, { id, row: checked.row }, at, by)))
+  return recorded(
+    db,
+    setup,
+    withTransaction(db, (tx) => appendEvidence(tx, setup.id, { id, row: checked.row }, at, by)),
+  )
 }
 
-async function saveNumbers(db: Database, setup: Setup, { id, marks }: OutboxEntry & { op: 'finishSetup' }, at: Date, by: string): Promise<Delivered> {
+async function saveNumbers(
+  db: Database,
+  setup: Setup,
+  { id, marks }: OutboxEntry & { op: 'finishSetup' },
+  at: Date,
+  by: string,
+): Promise<Delivered> {
   const checked = checkedRow(setup, { kind: 'set', at: marks ?? {} })
   if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
   const wanted = checked.row.at ?? {}
   if (axesOf(setup.type).some((axis) => wanted[axis] === undefined)) return refused({ code: 'incomplete' })
-  return recorded(db, setup, withTransaction(db, (tx) => finishSetup(tx, setup.id, { id, marks: wanted }, at, by)))
+  return recorded(
+    db,
+    setup,
+    withTransaction(db, (tx) => finishSetup(tx, setup.id, { id, marks: wanted }, at, by)),
+  )
 }
 
 async function recorded(db: Database, setup: Setup, work: Promise<Recorded>): Promise<Delivered> {
@@ -85,18 +115,30 @@ async function recorded(db: Database, setup: Setup, work: Promise<Recorded>): Pr
       return refused({ code: 'noSetup' })
     case 'finished': {
       const { timeZone } = await getStudio(db)
-      return refused({ code: 'finished', by: done.by, time: dayAndTimeSaid(done.at, timeZone), marks: done.marks, bikeType: setup.type })
+      return refused({
+        code: 'finished',
+        by: done.by,
+        time: dayAndTimeSaid(done.at, timeZone),
+        marks: done.marks,
+        bikeType: setup.type,
+      })
     }
     default:
       return refused({ code: done.outcome })
   }
 }
 
-async function keepNote(db: Database, entry: OutboxEntry & { op: 'addNote' }, now: Date, by: string): Promise<Delivered> {
+async function keepNote(
+  db: Database,
+  entry: OutboxEntry & { op: 'addNote' },
+  now: Date,
+  by: string,
+): Promise<Delivered> {
   const { id, memberId, bikeId, side } = entry
   const sign = typeof entry.sign === 'string' ? signNamed(entry.sign) : undefined
   if (!sign || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
-  if (!isId(memberId) || !isId(bikeId) || !(await memberById(db, memberId)) || !(await bikeById(db, bikeId))) return refused({ code: 'noNote' })
+  if (!isId(memberId) || !isId(bikeId) || !(await memberById(db, memberId)) || !(await bikeById(db, bikeId)))
+    return refused({ code: 'noNote' })
   const made = Number.isFinite(entry.madeAtMs) ? entry.madeAtMs : now.getTime()
   const at = new Date(Math.min(now.getTime(), Math.max(now.getTime() - LONGEST_AWAY_MS, made)))
   const { outcome } = await addNote(db, { id, memberId, bikeId, region: sign.region, sign: sign.sign, side, at, by })

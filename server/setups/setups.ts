@@ -12,10 +12,29 @@ import { bike, bikeType, evidence, member, setup, user, withdrawal } from '../db
 export type SeenRow = Readonly<{ id: string; row: Evidence }>
 
 /** A set-up with the version of the type, and the machine's own offsets, that it was begun on. */
-export type Setup = Readonly<{ id: string; memberId: string; bikeId: string; bikeNumber: number; type: BikeType; sheet: TypeSheet; own: Bike; finishedAt: Date | null }>
+export type Setup = Readonly<{
+  id: string
+  memberId: string
+  bikeId: string
+  bikeNumber: number
+  type: BikeType
+  sheet: TypeSheet
+  own: Bike
+  finishedAt: Date | null
+}>
 
 /** A finished set-up as the rider's page tells it. */
-export type SavedSetup = Readonly<{ id: string; bikeId: string; bikeNumber: number; type: BikeType; own: Bike; marks: Marks; at: Date; by: string; evidence: readonly Evidence[] }>
+export type SavedSetup = Readonly<{
+  id: string
+  bikeId: string
+  bikeNumber: number
+  type: BikeType
+  own: Bike
+  marks: Marks
+  at: Date
+  by: string
+  evidence: readonly Evidence[]
+}>
 
 /** What became of a row or of the numbers; every outcome but `kept` has written nothing. */
 export type Recorded =
@@ -36,12 +55,29 @@ const openKey = (memberId: string, bikeId: string): string => `${memberId}/${bik
 /** Starts a set-up and resolves with its id; where one of this member on this bike is open, with that one's. */
 export async function startSetup(
   db: DbExecutor,
-  started: Readonly<{ id: string; memberId: string; bike: Readonly<{ id: string; typeId: string; own: Bike }>; at: Date; by: string }>,
+  started: Readonly<{
+    id: string
+    memberId: string
+    bike: Readonly<{ id: string; typeId: string; own: Bike }>
+    at: Date
+    by: string
+  }>,
 ): Promise<string> {
   const { id, memberId, bike, at, by } = started
   const open = openKey(memberId, bike.id)
   try {
-    await db.insert(setup).values({ id, memberId, bikeId: bike.id, typeId: bike.typeId, own: bike.own, startedAt: at, startedBy: by, openKey: open })
+    await db
+      .insert(setup)
+      .values({
+        id,
+        memberId,
+        bikeId: bike.id,
+        typeId: bike.typeId,
+        own: bike.own,
+        startedAt: at,
+        startedBy: by,
+        openKey: open,
+      })
     return id
   } catch (error) {
     if (!isDuplicate(error)) throw error
@@ -52,7 +88,16 @@ export async function startSetup(
 
 export async function setupById(db: DbExecutor, id: string): Promise<Setup | null> {
   const [found] = await db
-    .select({ id: setup.id, memberId: setup.memberId, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, sheet: bikeType.sheet, own: setup.own, finishedAt: setup.finishedAt })
+    .select({
+      id: setup.id,
+      memberId: setup.memberId,
+      bikeId: setup.bikeId,
+      bikeNumber: bike.number,
+      type: bikeType.definition,
+      sheet: bikeType.sheet,
+      own: setup.own,
+      finishedAt: setup.finishedAt,
+    })
     .from(setup)
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
@@ -72,7 +117,11 @@ export async function rowsOf(db: DbExecutor, setupId: string): Promise<SeenRow[]
 
 /** Locks an open set-up for the rest of the transaction; or says why nothing can be written to it. */
 async function lockOpen(tx: DbExecutor, setupId: string): Promise<Recorded> {
-  const [found] = await tx.select({ finishedAt: setup.finishedAt }).from(setup).where(eq(setup.id, setupId)).for('update')
+  const [found] = await tx
+    .select({ finishedAt: setup.finishedAt })
+    .from(setup)
+    .where(eq(setup.id, setupId))
+    .for('update')
   if (!found) return { outcome: 'gone' }
   return found.finishedAt ? whoFinished(tx, setupId) : KEPT
 }
@@ -91,7 +140,13 @@ async function whoFinished(tx: DbExecutor, setupId: string): Promise<Recorded> {
  * Appends a row to an open set-up, within the caller's transaction. The same id with the same content again changes
  * nothing, also after the set-up was finished; with another content, or in another set-up, it is `idTaken`.
  */
-export async function appendEvidence(tx: DbExecutor, setupId: string, seen: SeenRow, at: Date, by: string): Promise<Recorded> {
+export async function appendEvidence(
+  tx: DbExecutor,
+  setupId: string,
+  seen: SeenRow,
+  at: Date,
+  by: string,
+): Promise<Recorded> {
   const state = await lockOpen(tx, setupId)
   if (state.outcome === 'gone') return state
   const before = await storedUnder(tx, seen.id)
@@ -113,12 +168,21 @@ async function insertRow(tx: DbExecutor, setupId: string, seen: SeenRow, at: Dat
 }
 
 async function storedUnder(tx: DbExecutor, id: string): Promise<{ setupId: string; row: Evidence } | undefined> {
-  const [found] = await tx.select({ setupId: evidence.setupId, row: evidence.row }).from(evidence).where(eq(evidence.id, id))
+  const [found] = await tx
+    .select({ setupId: evidence.setupId, row: evidence.row })
+    .from(evidence)
+    .where(eq(evidence.id, id))
   return found
 }
 
 /** Withdraws a row of an open set-up; the row itself stays. Unknown or already withdrawn rows change nothing. */
-export async function withdrawEvidence(tx: DbExecutor, setupId: string, rowId: string, at: Date, by: string): Promise<Recorded> {
+export async function withdrawEvidence(
+  tx: DbExecutor,
+  setupId: string,
+  rowId: string,
+  at: Date,
+  by: string,
+): Promise<Recorded> {
   const state = await lockOpen(tx, setupId)
   const [found] = await tx
     .select({ id: evidence.id, withdrawn: withdrawal.evidenceId })
@@ -127,7 +191,10 @@ export async function withdrawEvidence(tx: DbExecutor, setupId: string, rowId: s
     .where(and(eq(evidence.id, rowId), eq(evidence.setupId, setupId)))
   if (state.outcome === 'finished' && found?.withdrawn) return KEPT
   if (state.outcome !== 'kept' || !found || found.withdrawn) return state
-  await tx.insert(withdrawal).values({ evidenceId: rowId, at, by }).onDuplicateKeyUpdate({ set: { evidenceId: rowId } })
+  await tx
+    .insert(withdrawal)
+    .values({ evidenceId: rowId, at, by })
+    .onDuplicateKeyUpdate({ set: { evidenceId: rowId } })
   return KEPT
 }
 
@@ -135,7 +202,13 @@ export async function withdrawEvidence(tx: DbExecutor, setupId: string, rowId: s
  * Saves the numbers of an open set-up: a last row that sets them, and it is finished. The same id and marks again
  * change nothing; where somebody saved others first, the outcome says who, when and which.
  */
-export async function finishSetup(tx: DbExecutor, setupId: string, numbers: Readonly<{ id: string; marks: Marks }>, at: Date, by: string): Promise<Recorded> {
+export async function finishSetup(
+  tx: DbExecutor,
+  setupId: string,
+  numbers: Readonly<{ id: string; marks: Marks }>,
+  at: Date,
+  by: string,
+): Promise<Recorded> {
   const state = await lockOpen(tx, setupId)
   const row: Evidence = { kind: 'set', at: numbers.marks }
   if (state.outcome === 'finished') {
@@ -146,7 +219,10 @@ export async function finishSetup(tx: DbExecutor, setupId: string, numbers: Read
   if (await storedUnder(tx, numbers.id)) return { outcome: 'idTaken' }
   const kept = await insertRow(tx, setupId, { id: numbers.id, row }, at, by)
   if (kept.outcome !== 'kept') return kept
-  await tx.update(setup).set({ numbersId: numbers.id, finishedAt: at, finishedBy: by, openKey: null }).where(eq(setup.id, setupId))
+  await tx
+    .update(setup)
+    .set({ numbersId: numbers.id, finishedAt: at, finishedBy: by, openKey: null })
+    .where(eq(setup.id, setupId))
   await putLatest(tx, setupId)
   return KEPT
 }
@@ -168,7 +244,16 @@ async function putLatest(tx: DbExecutor, setupId: string): Promise<void> {
 /** A member's finished set-ups, the latest first, at most `most` of them. */
 export async function savedSetups(db: DbExecutor, memberId: string, most = 50): Promise<SavedSetup[]> {
   const found = await db
-    .select({ id: setup.id, bikeId: setup.bikeId, bikeNumber: bike.number, type: bikeType.definition, own: setup.own, at: setup.finishedAt, by: user.name, numbers: evidence.row })
+    .select({
+      id: setup.id,
+      bikeId: setup.bikeId,
+      bikeNumber: bike.number,
+      type: bikeType.definition,
+      own: setup.own,
+      at: setup.finishedAt,
+      by: user.name,
+      numbers: evidence.row,
+    })
     .from(setup)
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
@@ -182,7 +267,15 @@ export async function savedSetups(db: DbExecutor, memberId: string, most = 50): 
     .select({ setupId: evidence.setupId, row: evidence.row })
     .from(evidence)
     .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
-    .where(and(inArray(evidence.setupId, found.map((f) => f.id)), isNull(withdrawal.evidenceId)))
+    .where(
+      and(
+        inArray(
+          evidence.setupId,
+          found.map((f) => f.id),
+        ),
+        isNull(withdrawal.evidenceId),
+      ),
+    )
     .orderBy(asc(evidence.position))
   return found.map((f) => ({
     id: f.id,
@@ -198,7 +291,10 @@ export async function savedSetups(db: DbExecutor, memberId: string, most = 50): 
 }
 
 /** A member's set-ups still open, the latest first. */
-export async function openSetupsOf(db: DbExecutor, memberId: string): Promise<Readonly<{ id: string; bikeNumber: number; startedAt: Date }>[]> {
+export async function openSetupsOf(
+  db: DbExecutor,
+  memberId: string,
+): Promise<Readonly<{ id: string; bikeNumber: number; startedAt: Date }>[]> {
   return db
     .select({ id: setup.id, bikeNumber: bike.number, startedAt: setup.startedAt })
     .from(setup)

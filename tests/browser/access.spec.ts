@@ -1,6 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Page } from '@playwright/test'
 import { expect, test } from './test'
+import { addMember, PAGE_SIZE } from '../../server/members/members'
+import { closeDatabase, database } from '../../server/db/connection'
 import { sitDown, mark, setUpAt, STATE, step, settled } from './hall'
 
 async function noSeriousFinding(page: Page): Promise<void> {
@@ -8,8 +10,31 @@ async function noSeriousFinding(page: Page): Promise<void> {
   await settled(page)
   const { violations } = await new AxeBuilder({ page }).analyze()
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
-  expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 4).join(' | ')}`)).toEqual([])
+  expect(
+    serious.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 4)
+          .join(' | ')}`,
+    ),
+  ).toEqual([])
 }
+
+/** So many that the list needs a second page; added twice they are there once. */
+async function moreMembersThanAPage(): Promise<void> {
+  for (let i = 0; i <= PAGE_SIZE; i++) {
+    const name = `Zoria Landfill ${String(i).padStart(2, '0')}`
+    await addMember(database(), {
+      id: `filler-${i}`,
+      studioId: 'netloft-hall',
+      name,
+      at: new Date(),
+      by: 'ines-harrow',
+    })
+  }
+}
+test.afterAll(closeDatabase)
 
 for (const light of ['bright', 'dim'] as const) {
   test.describe(light, () => {
@@ -36,14 +61,22 @@ for (const light of ['bright', 'dim'] as const) {
         await page.goto('/class')
         await noSeriousFinding(page)
         await page.getByRole('button', { name: /^2(?!\d)/ }).click()
-        if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
+        if (await page.getByRole('button', { name: 'Someone else' }).isVisible())
+          await page.getByRole('button', { name: 'Someone else' }).click()
         await noSeriousFinding(page)
         await sitDown(page, 'Pilar Venn')
         await page.getByRole('button', { name: /^2(?!\d).*Pilar Venn/ }).click()
         await noSeriousFinding(page)
       })
 
-      for (const path of ['/bikes', '/bikes/types/meadowsweet', '/bikes/types/sorrel/tape', '/bikes/bike-9', '/bikes/round', '/bikes/fits']) {
+      for (const path of [
+        '/bikes',
+        '/bikes/types/meadowsweet',
+        '/bikes/types/sorrel/tape',
+        '/bikes/bike-9',
+        '/bikes/round',
+        '/bikes/fits',
+      ]) {
         test(`${path} has no serious finding by axe and is not wider than the screen`, async ({ page }) => {
           await page.goto(path)
           await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
@@ -52,7 +85,9 @@ for (const light of ['bright', 'dim'] as const) {
         })
       }
 
-      test('every step of the set-up has no serious finding by axe, and its answers are large enough for a thumb', async ({ page }) => {
+      test('every step of the set-up has no serious finding by axe, and its answers are large enough for a thumb', async ({
+        page,
+      }) => {
         await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
         await setUpAt(page, 1)
         await noSeriousFinding(page)
@@ -70,13 +105,19 @@ for (const light of ['bright', 'dim'] as const) {
           const box = await button.boundingBox()
           expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
         }
-        for (const button of await page.getByRole('group', { name: /^Seat height/ }).getByRole('button').all()) {
+        for (const button of await page
+          .getByRole('group', { name: /^Seat height/ })
+          .getByRole('button')
+          .all()) {
           expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
         }
       })
 
-      test('nothing is wider than the screen', async ({ page }) => {
-        for (const path of ['/members', '/riders/member-01', '/riders/member-24', '/class']) {
+      test('nothing is wider than the screen, the list with more members than a page holds neither', async ({
+        page,
+      }) => {
+        await moreMembersThanAPage()
+        for (const path of ['/members', '/members?page=2', '/riders/member-01', '/riders/member-24', '/class']) {
           await page.goto(path)
           expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0)
         }

@@ -5,7 +5,9 @@ import { newDevice, settled, STATE, unique } from './hall'
 test.use({ storageState: STATE })
 
 test('a round on the phone: what is wrong takes a bike out of use, mended puts it back', async ({ browser }) => {
-  const phone = await (await newDevice(browser, { viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' })).newPage()
+  const phone = await (
+    await newDevice(browser, { viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' })
+  ).newPage()
   await phone.goto('/bikes/round?bike=7')
   await expect(phone.getByRole('heading', { name: 'Bike 7' })).toBeVisible()
   await phone.getByRole('group', { name: 'Stop' }).getByText('wrong').tap()
@@ -44,9 +46,16 @@ test('a saddle’s tilt is judged with the floor taken off, and says where to lo
 
 test('one’s own export changes nothing; a broken file is refused whole, with every place', async ({ page }) => {
   await page.goto('/bikes')
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export' }).click(),
+  ])
   const text = readFileSync((await download.path())!, 'utf8')
-  const bring = (body: string) => page.locator('input[type=file]').first().setInputFiles({ name: 'types.json', mimeType: 'application/json', buffer: Buffer.from(body) })
+  const bring = (body: string) =>
+    page
+      .locator('input[type=file]')
+      .first()
+      .setInputFiles({ name: 'types.json', mimeType: 'application/json', buffer: Buffer.from(body) })
   await bring(text)
   await expect(page.getByText(/Brought in\. unchanged: /)).toBeVisible()
   const file = JSON.parse(text) as { types: { bikeType: { name: string; crankMm: number } }[] }
@@ -78,7 +87,9 @@ test('two managers edit a copied type: the second is told, and what was typed st
   await expect(other.getByLabel('Crank', { exact: true })).toHaveValue('172.5 mm')
 })
 
-test('what is typed of a type and not saved is still there after the page was closed; one may begin anew', async ({ page }) => {
+test('what is typed of a type and not saved is still there after the page was closed; one may begin anew', async ({
+  page,
+}) => {
   await page.goto('/bikes/types/bracken')
   await page.getByLabel('Crank', { exact: true }).fill('167.5')
   await settled(page)
@@ -90,7 +101,9 @@ test('what is typed of a type and not saved is still there after the page was cl
   await expect(page.getByLabel('Crank', { exact: true })).toHaveValue('170 mm')
 })
 
-test('who fits is worked out in a thread of its own and said in a sentence; lengths by choice in feet', async ({ page }) => {
+test('who fits is worked out in a thread of its own and said in a sentence; lengths by choice in feet', async ({
+  page,
+}) => {
   await page.goto('/bikes/fits')
   await expect(page.getByText(/^At 14\d cm and below .* find no seat height mark on Bracken\.$/)).toBeVisible()
   await expect(page.getByText(/^Four riders in five or more fit some type of the fleet/)).toBeVisible()

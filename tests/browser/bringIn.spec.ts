@@ -13,20 +13,44 @@ import { addMember, done, mark, setUpAt, signIn } from './hall'
  * a bar post leaning forward by 3°, a ruler on the bar slide. What is typed of it is only roughly right.
  */
 const TRUTH: BikeType = {
-  name: 'Teasel', crankMm: 170, pedalSurfaceMm: 14, axleHeightMm: 300,
+  name: 'Teasel',
+  crankMm: 170,
+  pedalSurfaceMm: 14,
+  axleHeightMm: 300,
   saddle: { noseAheadMm: 150, lengthMm: 270, shape: 'flat' },
-  seatOrigin: { xMm: -171, yMm: 548 }, gripOrigin: { xMm: 402, yMm: 611 },
+  seatOrigin: { xMm: -171, yMm: 548 },
+  gripOrigin: { xMm: 402, yMm: 611 },
   axes: {
-    seatHeight: { directionDeg: 108, scale: { marks: Array.from({ length: 14 }, (_, i) => ({ label: String(i + 1), mm: 20.3 * i })), halfMarks: false } },
-    seatSlide: { directionDeg: 0.6, scale: { marks: [...'ABCDEFGH'].map((label, i) => ({ label, mm: 10.2 * i })), halfMarks: false } },
-    barHeight: { directionDeg: 87, scale: { marks: Array.from({ length: 10 }, (_, i) => ({ label: String(i + 1), mm: 19.7 * i })), halfMarks: false } },
+    seatHeight: {
+      directionDeg: 108,
+      scale: {
+        marks: Array.from({ length: 14 }, (_, i) => ({ label: String(i + 1), mm: 20.3 * i })),
+        halfMarks: false,
+      },
+    },
+    seatSlide: {
+      directionDeg: 0.6,
+      scale: { marks: [...'ABCDEFGH'].map((label, i) => ({ label, mm: 10.2 * i })), halfMarks: false },
+    },
+    barHeight: {
+      directionDeg: 87,
+      scale: {
+        marks: Array.from({ length: 10 }, (_, i) => ({ label: String(i + 1), mm: 19.7 * i })),
+        halfMarks: false,
+      },
+    },
     barSlide: { directionDeg: 0, scale: { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: 10, mmAtZero: 0 } } },
   },
   forearmGaugeValid: true,
 }
 const TAPE_SD_MM = 1.5
 const random = randomFrom(11)
-const FIELDS = [['Saddle height', 'saddleHeightMm'], ['Setback', 'setbackMm'], ['Reach', 'reachMm'], ['Stack', 'stackMm']] as const
+const FIELDS = [
+  ['Saddle height', 'saddleHeightMm'],
+  ['Setback', 'setbackMm'],
+  ['Reach', 'reachMm'],
+  ['Stack', 'stackMm'],
+] as const
 
 let demo: ChildProcess
 let base: string
@@ -34,7 +58,10 @@ let base: string
 test.beforeAll(async () => {
   const port = await freePort()
   base = `http://127.0.0.1:${port}`
-  demo = spawn(process.execPath, ['scripts/demo.mjs', '--empty', '--port', String(port)], { env: { ...process.env, NEXT_DIST: process.env.NEXT_DIST ?? '.next-test' }, stdio: ['ignore', 'pipe', 'inherit'] })
+  demo = spawn(process.execPath, ['scripts/demo.mjs', '--empty', '--port', String(port)], {
+    env: { ...process.env, NEXT_DIST: process.env.NEXT_DIST ?? '.next-test' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
   await new Promise<void>((resolve, reject) => {
     let said = ''
     demo.stdout!.on('data', (chunk: Buffer) => {
@@ -52,11 +79,15 @@ test.afterAll(async () => {
 
 /** The marks the bench asks for, as shown. */
 async function asked(page: Page): Promise<Marks> {
-  const [seatHeight, seatSlide, barHeight, barSlide] = (await page.locator('dl').first().locator('dd').allTextContents()).map((said) => said.replace('−', '-').replace('+', ''))
+  const [seatHeight, seatSlide, barHeight, barSlide] = (
+    await page.locator('dl').first().locator('dd').allTextContents()
+  ).map((said) => said.replace('−', '-').replace('+', ''))
   return { seatHeight, seatSlide, barHeight, barSlide }
 }
 
-test('from an empty studio: a type described, calibrated by tape with a blunder, four bikes, one with an offset, and a rider set up', async ({ browser }) => {
+test('from an empty studio: a type described, calibrated by tape with a blunder, four bikes, one with an offset, and a rider set up', async ({
+  browser,
+}) => {
   const page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
   await signIn(page)
   await page.getByRole('link', { name: 'Bikes' }).click()
@@ -82,7 +113,9 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
     const { lengths } = placeAt(TRUTH, undefined, positionsOf(TRUTH, marks).positions)
     for (const [title, length] of FIELDS) {
       const blunder = reading === 4 && length === 'stackMm' ? 25 : 0
-      await page.getByRole('textbox', { name: new RegExp(`^${title}`) }).fill((lengths[length] + TAPE_SD_MM * random.normal() + blunder).toFixed(0))
+      await page
+        .getByRole('textbox', { name: new RegExp(`^${title}`) })
+        .fill((lengths[length] + TAPE_SD_MM * random.normal() + blunder).toFixed(0))
     }
     if (reading === 0) {
       await page.getByRole('textbox', { name: /^Stack/ }).fill('70')
@@ -103,7 +136,10 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
   for (let more = 0; more < 5 && !(await page.getByText(/^Done:/).isVisible()); more++) {
     const marks = await asked(page)
     const { lengths } = placeAt(TRUTH, undefined, positionsOf(TRUTH, marks).positions)
-    for (const [title, length] of FIELDS) await page.getByRole('textbox', { name: new RegExp(`^${title}`) }).fill((lengths[length] + TAPE_SD_MM * random.normal()).toFixed(0))
+    for (const [title, length] of FIELDS)
+      await page
+        .getByRole('textbox', { name: new RegExp(`^${title}`) })
+        .fill((lengths[length] + TAPE_SD_MM * random.normal()).toFixed(0))
     const before = await page.getByRole('region', { name: 'Readings' }).locator('tbody tr').count()
     await page.getByRole('button', { name: 'Keep the reading' }).click()
     await expect(page.getByRole('region', { name: 'Readings' }).locator('tbody tr')).toHaveCount(before + 1)
@@ -122,8 +158,16 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
   await page.getByRole('link', { name: /^3/ }).click()
   await expect(page.getByText('Not measured: taken as its type', { exact: false })).toBeVisible()
   const said = await page.getByText(/^Set at /).textContent()
-  const [seatHeight, seatSlide, barHeight, barSlide] = said!.replace('Set at ', '').split(';')[0].split(' · ').map((label) => label.replace('−', '-').replace('+', ''))
-  const own = placeAt(TRUTH, { offsetsMm: { seatHeight: 7 } }, positionsOf(TRUTH, { seatHeight, seatSlide, barHeight, barSlide }).positions).lengths
+  const [seatHeight, seatSlide, barHeight, barSlide] = said!
+    .replace('Set at ', '')
+    .split(';')[0]
+    .split(' · ')
+    .map((label) => label.replace('−', '-').replace('+', ''))
+  const own = placeAt(
+    TRUTH,
+    { offsetsMm: { seatHeight: 7 } },
+    positionsOf(TRUTH, { seatHeight, seatSlide, barHeight, barSlide }).positions,
+  ).lengths
   await page.getByRole('textbox', { name: 'saddle height' }).fill(own.saddleHeightMm.toFixed(0))
   await page.getByRole('textbox', { name: 'setback' }).fill(own.setbackMm.toFixed(0))
   await page.getByRole('button', { name: 'Keep the reading' }).click()

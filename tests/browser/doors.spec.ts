@@ -14,14 +14,19 @@ test('signed out, every page leads to sign-in and every operation answers 401', 
   }
 })
 
-test('a wrong password is said in words and keeps the name typed; nobody can sign themselves up', async ({ page, request }) => {
+test('a wrong password is said in words and keeps the name typed; nobody can sign themselves up', async ({
+  page,
+  request,
+}) => {
   await page.goto('/sign-in')
   await page.getByLabel('Name').fill('ines')
   await page.getByLabel('Password', { exact: true }).fill('wrong')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByText(/do not go together|Too many tries/)).toBeVisible()
   await expect(page.getByLabel('Name')).toHaveValue('ines')
-  const signUp = await request.post('/api/auth/sign-up/email', { data: { email: 'x@y.example', password: 'long enough', name: 'X', username: 'xyz' } })
+  const signUp = await request.post('/api/auth/sign-up/email', {
+    data: { email: 'x@y.example', password: 'long enough', name: 'X', username: 'xyz' },
+  })
   expect(signUp.ok()).toBe(false)
 })
 
@@ -38,7 +43,8 @@ test.describe('signed in', () => {
   test.use({ storageState: STATE })
 
   test('operations answer as the command line does: 200, 400 with faults, 404', async ({ page }) => {
-    const post = (path: string, data: object | string) => page.request.post(`/api/v1/${path}`, { data, headers: { 'content-type': 'application/json' } })
+    const post = (path: string, data: object | string) =>
+      page.request.post(`/api/v1/${path}`, { data, headers: { 'content-type': 'application/json' } })
     const good = await post('recommend', REQUEST)
     expect(good.status()).toBe(200)
     expect((await good.json()).next.kind).toBe('start')
@@ -52,10 +58,28 @@ test.describe('signed in', () => {
   test('no page calls the outside, throws, or breaks its policy', async ({ page, baseURL }) => {
     const outside: string[] = []
     const wrong: string[] = []
-    page.on('request', (r) => r.url().startsWith(baseURL!) || r.url().startsWith('data:') || r.url().startsWith('blob:') || outside.push(r.url()))
+    page.on(
+      'request',
+      (r) =>
+        r.url().startsWith(baseURL!) ||
+        r.url().startsWith('data:') ||
+        r.url().startsWith('blob:') ||
+        outside.push(r.url()),
+    )
     page.on('pageerror', (e) => wrong.push(e.message))
     page.on('console', (m) => m.type() === 'error' && wrong.push(m.text()))
-    for (const path of ['/members', '/riders/member-01', '/class', '/set-up/setup-member-01', '/bikes', '/bikes/types/sorrel', '/bikes/types/sorrel/tape', '/bikes/bike-9', '/bikes/round', '/bikes/fits']) {
+    for (const path of [
+      '/members',
+      '/riders/member-01',
+      '/class',
+      '/set-up/setup-member-01',
+      '/bikes',
+      '/bikes/types/sorrel',
+      '/bikes/types/sorrel/tape',
+      '/bikes/bike-9',
+      '/bikes/round',
+      '/bikes/fits',
+    ]) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')
     }
@@ -104,13 +128,17 @@ test.describe('signed in', () => {
   test('a note can be taken back', async ({ page }) => {
     await page.goto('/class')
     await page.getByRole('button', { name: /^4(?!\d)/ }).click()
-    if (await page.getByRole('button', { name: 'Someone else' }).isVisible()) await page.getByRole('button', { name: 'Someone else' }).click()
+    if (await page.getByRole('button', { name: 'Someone else' }).isVisible())
+      await page.getByRole('button', { name: 'Someone else' }).click()
     await sitDown(page, 'Silas Thackway')
     await page.getByRole('button', { name: /^4(?!\d).*Silas Thackway/ }).click()
     await page.getByRole('button', { name: 'Hips' }).click()
     await page.getByRole('button', { name: 'Rocking' }).click()
     await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeVisible()
-    const takenBack = page.waitForResponse((response) => response.url().endsWith('/api/outbox') && response.request().postData()?.includes('withdrawNote') === true)
+    const takenBack = page.waitForResponse(
+      (response) =>
+        response.url().endsWith('/api/outbox') && response.request().postData()?.includes('withdrawNote') === true,
+    )
     await page.getByRole('button', { name: 'Undo' }).click()
     await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeHidden()
     expect((await takenBack).status()).toBe(200)

@@ -7,10 +7,14 @@ export const STATE = '.test-data/signed-in.json'
 export async function signIn(page: Page, name: 'ines' | 'bram' = 'ines'): Promise<void> {
   await page.goto('/sign-in')
   await page.getByLabel('Name').fill(name)
-  await page.getByLabel('Password', { exact: true }).fill({ ines: 'tarn-ferry-rows-east', bram: 'netloft-hall-at-dusk' }[name])
+  await page
+    .getByLabel('Password', { exact: true })
+    .fill({ ines: 'tarn-ferry-rows-east', bram: 'netloft-hall-at-dusk' }[name])
   await expect(async () => {
     await page.getByRole('button', { name: 'Sign in' }).click()
-    await expect(page.getByText(/Too many tries|go together/).or(page.getByRole('heading', { name: 'Members' }))).toBeVisible()
+    await expect(
+      page.getByText(/Too many tries|go together/).or(page.getByRole('heading', { name: 'Members' })),
+    ).toBeVisible()
     await expect(page.getByRole('heading', { name: 'Members' })).toBeVisible({ timeout: 1 })
   }).toPass({ timeout: 600_000, intervals: [4000] })
 }
@@ -33,23 +37,37 @@ export async function setUpAt(page: Page, bike: number): Promise<void> {
 }
 
 /** The mark of a scale, by its label as written on the bike. */
-export const mark = (page: Page, scale: string, label: string) => page.getByRole('button', { name: new RegExp(`^${scale} ${label.replace('+', '\\+')}(,|$)`) })
-export const step = (page: Page, name: string) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name })
+export const mark = (page: Page, scale: string, label: string) =>
+  page.getByRole('button', { name: new RegExp(`^${scale} ${label.replace('+', '\\+')}(,|$)`) })
+export const step = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name })
 export const done = (page: Page) => page.getByRole('button', { name: /^Done, set to/ })
 /** Waits until the arithmetic has caught up with the last tap. */
-export const workedOut = (page: Page) => expect(page.getByRole('region', { name: 'What to do next' })).toHaveAttribute('aria-busy', 'false')
+export const workedOut = (page: Page) =>
+  expect(page.getByRole('region', { name: 'What to do next' })).toHaveAttribute('aria-busy', 'false')
 export const unique = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 7)}`
 /** Waits until fonts are there and everything that moves has come to rest. */
-export const settled = (page: Page) => page.evaluate(async () => {
-  await document.fonts.ready
-  await Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity).map((a) => a.finished))
-})
+export const settled = (page: Page) =>
+  page.evaluate(async () => {
+    await document.fonts.ready
+    await Promise.allSettled(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+        .map((a) => a.finished),
+    )
+  })
 
 /** Another device on which the same instructor is signed in. */
-export const newDevice = async (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> => patientContext(await browser.newContext({ storageState: STATE, ...options }))
+export const newDevice = async (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> =>
+  patientContext(await browser.newContext({ storageState: STATE, ...options }))
 
 /** Says in the open drawer who sits on the bike: searched by name, since a studio has more members than fit. */
 export async function sitDown(page: Page, name: string): Promise<void> {
   await page.getByLabel('Find by name').fill(name)
-  await page.getByRole('dialog').getByRole('listitem').getByRole('button', { name: new RegExp(`^${name}`) }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('listitem')
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .click()
 }

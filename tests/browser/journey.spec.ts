@@ -1,7 +1,9 @@
 import { expect, test } from './test'
 import { addMember, done, mark, setUpAt, signIn, STATE, step, unique, workedOut } from './hall'
 
-test('with nothing but taps: set up a new member, note the knees in class, and find both again after signing in anew', async ({ page }) => {
+test('with nothing but taps: set up a new member, note the knees in class, and find both again after signing in anew', async ({
+  page,
+}) => {
   const name = unique('Wenna Tarrow')
   await signIn(page, 'bram')
   await addMember(page, name)
@@ -81,14 +83,20 @@ test('with nothing but taps: set up a new member, note the knees in class, and f
 test.describe('signed in', () => {
   test.use({ storageState: STATE })
 
-  test('with tape and goniometer: what cannot be is refused and kept, what is rare is asked about, and the numbers are saved', async ({ page }) => {
+  test('with tape and goniometer: what cannot be is refused and kept, what is rare is asked about, and the numbers are saved', async ({
+    page,
+  }) => {
     const name = unique('Corin Vash')
     await addMember(page, name)
     await setUpAt(page, 3)
     await page.getByRole('button', { name: 'Regular' }).click()
     await page.getByRole('button', { name: /Next\s*Beside/ }).click()
     await page.getByText('Tape', { exact: true }).click()
-    const [stature, inseam, keep] = [page.getByLabel('Stature'), page.getByLabel('Inseam'), page.getByRole('button', { name: 'Keep', exact: true })]
+    const [stature, inseam, keep] = [
+      page.getByLabel('Stature'),
+      page.getByLabel('Inseam'),
+      page.getByRole('button', { name: 'Keep', exact: true }),
+    ]
     await stature.fill('1700')
     await keep.click()
     await expect(page.getByText('A stature of 1700 cm cannot be; 100 cm to 250 cm can.')).toBeVisible()
@@ -98,7 +106,7 @@ test.describe('signed in', () => {
     await keep.click()
     await expect(page.getByText('“tall” is not a length. Write 172, 1.72 m or 5′8″.')).toBeVisible()
     await expect(stature).toHaveValue('tall')
-    await stature.fill('5\'7¾')
+    await stature.fill("5'7¾")
     await inseam.fill('103')
     await keep.click()
     await expect(page.getByText('That inseam is rare for this stature. Measured twice?')).toBeVisible()
@@ -115,7 +123,9 @@ test.describe('signed in', () => {
     await page.getByRole('button', { name: /Next\s*Cranks/ }).click()
     await page.getByRole('slider', { name: /String/ }).fill('8')
     await page.getByRole('button', { name: /8 mm/ }).click()
-    await expect(page.getByText(/^Raise the seat .*: the knee should come from (3|4)\d° to about (2|3)\d°/)).toBeVisible()
+    await expect(
+      page.getByText(/^Raise the seat .*: the knee should come from (3|4)\d° to about (2|3)\d°/),
+    ).toBeVisible()
     await done(page).click()
     await page.getByRole('slider', { name: /Knee bend/ }).fill('30')
     await page.getByRole('button', { name: /30°/ }).click()
@@ -131,7 +141,10 @@ test.describe('signed in', () => {
     await expect(page.getByText('Meadowsweet, bike 3')).toBeVisible()
   })
 
-  test('leaving and coming back loses nothing, undo takes the last tap back, and a broken network only waits', async ({ page, context }) => {
+  test('leaving and coming back loses nothing, undo takes the last tap back, and a broken network only waits', async ({
+    page,
+    context,
+  }) => {
     const name = unique('Ness Ardal')
     await addMember(page, name)
     await setUpAt(page, 5)

@@ -20,7 +20,10 @@ async function readyToSave(page: Page, name: string, bike: number): Promise<void
   await step(page, 'Numbers').click()
 }
 
-test('numbers saved without network are kept on the device behind what was seen, and saved when it is back', async ({ page, context }) => {
+test('numbers saved without network are kept on the device behind what was seen, and saved when it is back', async ({
+  page,
+  context,
+}) => {
   await readyToSave(page, 'Orla Fenwick', 1)
   await cut(context)
   const rider = await page.getByRole('link', { name: /Leave/ }).getAttribute('href')
@@ -120,7 +123,10 @@ test('a note in class without network is shown, outlives the page, and arrives o
   await expect(second).toBeHidden()
 })
 
-test('two at one set-up: each sees the other’s taps, a tap on the bars leaves the seat where the other put it, and the second to save is told', async ({ page, browser }) => {
+test('two at one set-up: each sees the other’s taps, a tap on the bars leaves the seat where the other put it, and the second to save is told', async ({
+  page,
+  browser,
+}) => {
   await readyToSave(page, 'Ylva Reedham', 8)
   const device = await newDevice(browser, { storageState: { cookies: [], origins: [] } })
   const other = await device.newPage()

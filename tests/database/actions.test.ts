@@ -3,7 +3,22 @@ import { randomFrom } from '@/core/belief/random'
 import { placeAt, positionsOf } from '@/core/bike/place'
 import type { Evidence } from '@/core/evidence/evidence'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
-import { addMachines, clear, correctTapes, exportTypes, finishCalibration, importFile, keepMeasured, keepTape, lookOver, removeMachine, saveType, takeBackMeasured, takeBackTape, weighTape } from '@/interface/bikes/actions'
+import {
+  addMachines,
+  clear,
+  correctTapes,
+  exportTypes,
+  finishCalibration,
+  importFile,
+  keepMeasured,
+  keepTape,
+  lookOver,
+  removeMachine,
+  saveType,
+  takeBackMeasured,
+  takeBackTape,
+  weighTape,
+} from '@/interface/bikes/actions'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import type { Marks } from '@/core/conventions'
@@ -37,16 +52,31 @@ const row: Evidence = { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight:
 const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '8', barSlide: '3' }
 
 /** What a device sends, through the route that takes it. */
-async function tell(entry: object, headers: Record<string, string> = {}): Promise<{ status: number; outcome: string; say?: string; code?: string }> {
-  const request = new Request('http://127.0.0.1/api/outbox', { method: 'POST', headers: { 'content-type': 'application/json', host: '127.0.0.1', ...headers }, body: JSON.stringify({ author: 'bram-okell', madeAtMs: Date.now(), ...entry }) })
+async function tell(
+  entry: object,
+  headers: Record<string, string> = {},
+): Promise<{ status: number; outcome: string; say?: string; code?: string }> {
+  const request = new Request('http://127.0.0.1/api/outbox', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', host: '127.0.0.1', ...headers },
+    body: JSON.stringify({ author: 'bram-okell', madeAtMs: Date.now(), ...entry }),
+  })
   const response = await postOutbox(request)
   const said = (await response.json()) as { outcome?: string; say?: string; code?: string }
-  return { status: response.status, outcome: response.status === 200 ? 'kept' : response.status === 422 ? 'refused' : String(response.status), say: said.say, code: said.code }
+  return {
+    status: response.status,
+    outcome: response.status === 200 ? 'kept' : response.status === 422 ? 'refused' : String(response.status),
+    say: said.say,
+    code: said.code,
+  }
 }
-const keep = (setupId: string, rowId: string, seen: Evidence) => tell({ op: 'appendEvidence', id: rowId, setupId, row: seen })
+const keep = (setupId: string, rowId: string, seen: Evidence) =>
+  tell({ op: 'appendEvidence', id: rowId, setupId, row: seen })
 const withdraw = (setupId: string, rowId: string) => tell({ op: 'withdrawEvidence', id: id(), setupId, rowId })
-const save = (setupId: string, rowId: string, numbers: Marks) => tell({ op: 'finishSetup', id: rowId, setupId, marks: numbers })
-const note = (noteId: string, memberId: string, bikeId: string, sign: string, side: string) => tell({ op: 'addNote', id: noteId, memberId, bikeId, sign, side })
+const save = (setupId: string, rowId: string, numbers: Marks) =>
+  tell({ op: 'finishSetup', id: rowId, setupId, marks: numbers })
+const note = (noteId: string, memberId: string, bikeId: string, sign: string, side: string) =>
+  tell({ op: 'addNote', id: noteId, memberId, bikeId, sign, side })
 const unnote = (noteId: string) => tell({ op: 'withdrawNote', id: id(), noteId })
 const rowsNow = (setupId: string) => rowsOf(db, setupId)
 
@@ -65,7 +95,10 @@ beforeEach(() => {
 test('adding: spaces are tidied, empty and endless names refused in words, the same name asked about', async () => {
   const name = `Tidy ${id().slice(0, 8)}`
   expect(await add(id(), `  ${name.replace(' ', '   ')} `, false)).toMatchObject({ outcome: 'added' })
-  expect(await add(id(), name, false)).toEqual({ outcome: 'sameName', say: `There is already a ${name}. Add another one of that name?` })
+  expect(await add(id(), name, false)).toEqual({
+    outcome: 'sameName',
+    say: `There is already a ${name}. Add another one of that name?`,
+  })
   expect(await add(id(), name, true)).toMatchObject({ outcome: 'added' })
   expect(await add(id(), '   ', false)).toEqual({ outcome: 'refused', say: 'A member needs a name.' })
   expect(await add(id(), 'x'.repeat(200), false)).toMatchObject({ outcome: 'refused' })
@@ -90,9 +123,17 @@ test('beginning again at the same bike takes up what was left open; unknown peop
 test('rows are held to the wire format and to the bike’s own marks, and told in words', async () => {
   const setupId = (await startSetup(await member(), 'bike-1'))!
   expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'kept' })
-  expect(await keep(setupId, id(), { ...row, at: { seatHeight: '99' } })).toMatchObject({ outcome: 'refused', say: 'the seat height has no mark 99; the nearest are 15 and 14' })
-  expect(await keep(setupId, id(), { kind: 'stature', mm: 17_000 })).toMatchObject({ outcome: 'refused', say: 'mm is out of range: at most 2500 is possible' })
-  expect(await keep(setupId, id(), { kind: 'wish', posture: 'low' } as unknown as Evidence)).toMatchObject({ outcome: 'refused' })
+  expect(await keep(setupId, id(), { ...row, at: { seatHeight: '99' } })).toMatchObject({
+    outcome: 'refused',
+    say: 'the seat height has no mark 99; the nearest are 15 and 14',
+  })
+  expect(await keep(setupId, id(), { kind: 'stature', mm: 17_000 })).toMatchObject({
+    outcome: 'refused',
+    say: 'mm is out of range: at most 2500 is possible',
+  })
+  expect(await keep(setupId, id(), { kind: 'wish', posture: 'low' } as unknown as Evidence)).toMatchObject({
+    outcome: 'refused',
+  })
   expect(await keep('none', id(), row)).toMatchObject({ outcome: 'refused' })
   expect((await rowsNow(setupId)).map((r) => r.row)).toEqual([row])
 })
@@ -108,7 +149,10 @@ test('saving needs every mark; saved twice it is saved once; afterwards nothing 
   const setupId = (await startSetup(rider, 'bike-1'))!
   const look = id()
   await keep(setupId, look, row)
-  expect(await save(setupId, id(), { seatHeight: '7' })).toMatchObject({ outcome: 'refused', say: 'not every scale has its mark yet' })
+  expect(await save(setupId, id(), { seatHeight: '7' })).toMatchObject({
+    outcome: 'refused',
+    say: 'not every scale has its mark yet',
+  })
   expect(await save(setupId, id(), { ...marks, seatSlide: 'Z' })).toMatchObject({ outcome: 'refused' })
   const numbers = id()
   expect(await save(setupId, numbers, marks)).toMatchObject({ outcome: 'kept' })
@@ -134,7 +178,9 @@ test('a note keeps its region, side and author; unknown signs and sides are refu
   const rider = await member()
   const made = id()
   expect(await note(made, rider, 'bike-2', 'kneesOut', 'left')).toMatchObject({ outcome: 'kept' })
-  expect(await notesOn(db, rider)).toMatchObject([{ region: 'knees', sign: 'kneesOut', side: 'left', by: 'Bram Okell' }])
+  expect(await notesOn(db, rider)).toMatchObject([
+    { region: 'knees', sign: 'kneesOut', side: 'left', by: 'Bram Okell' },
+  ])
   expect(await note(id(), rider, 'bike-2', 'levitating', 'left')).toMatchObject({ outcome: 'refused' })
   expect(await note(id(), rider, 'bike-2', 'kneesOut', 'up' as 'left')).toMatchObject({ outcome: 'refused' })
   await unnote(made)
@@ -144,23 +190,47 @@ test('a note keeps its region, side and author; unknown signs and sides are refu
 test('signed out, no action does anything', async () => {
   nobody = true
   const bikeActions = [
-    () => saveType(id(), null, { bikeType: TYPES.sorrel, sheet: SHEETS.sorrel }), () => exportTypes(), () => importFile('{}'), () => addMachines('sorrel', '700'), () => keepTape(id(), 'sorrel', { marks: {}, lengths: {} }),
+    () => saveType(id(), null, { bikeType: TYPES.sorrel, sheet: SHEETS.sorrel }),
+    () => exportTypes(),
+    () => importFile('{}'),
+    () => addMachines('sorrel', '700'),
+    () => keepTape(id(), 'sorrel', { marks: {}, lengths: {} }),
     () => correctTapes('sorrel', [{ id: id(), newId: id(), row: { marks: {}, lengths: {} } }]),
-    () => takeBackTape(id()), () => finishCalibration(id(), 'sorrel'), () => weighTape('bike-1', { marks: {}, lengths: {} }, 'metric'), () => keepMeasured(id(), 'bike-1', { kind: 'saddleLine', mm: 1, afterClosing: true }),
-    () => takeBackMeasured('bike-1', id()), () => removeMachine('bike-1'), () => lookOver(id(), 'bike-1', []), () => clear('bike-1', id()),
+    () => takeBackTape(id()),
+    () => finishCalibration(id(), 'sorrel'),
+    () => weighTape('bike-1', { marks: {}, lengths: {} }, 'metric'),
+    () => keepMeasured(id(), 'bike-1', { kind: 'saddleLine', mm: 1, afterClosing: true }),
+    () => takeBackMeasured('bike-1', id()),
+    () => removeMachine('bike-1'),
+    () => lookOver(id(), 'bike-1', []),
+    () => clear('bike-1', id()),
   ]
-  const others = [() => add(id(), 'X', true), () => rename('member-01', 'X', 'Y'), () => findMembers(''), () => startSetup('member-01', 'bike-1'), () => continueSetup('a', []), () => assignBike(id(), 'bike-1', null)]
+  const others = [
+    () => add(id(), 'X', true),
+    () => rename('member-01', 'X', 'Y'),
+    () => findMembers(''),
+    () => startSetup('member-01', 'bike-1'),
+    () => continueSetup('a', []),
+    () => assignBike(id(), 'bike-1', null),
+  ]
   for (const act of [...bikeActions, ...others]) await expect(act()).rejects.toThrow('sent to sign in')
   expect(await keep('a', 'b', row)).toMatchObject({ status: 401 })
-  expect((await getRows(new Request('http://127.0.0.1/'), { params: Promise.resolve({ id: 'setup-member-01' }) })).status).toBe(401)
+  expect(
+    (await getRows(new Request('http://127.0.0.1/'), { params: Promise.resolve({ id: 'setup-member-01' }) })).status,
+  ).toBe(401)
 })
 
 test('a bike out of use takes no set-up and no rider, until its fault is mended', async () => {
   const memberId = await member()
   const look = id()
-  expect(await lookOver(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }])).toEqual({ outcome: 'kept' })
+  expect(
+    await lookOver(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }]),
+  ).toEqual({ outcome: 'kept' })
   expect(await startSetup(memberId, 'bike-12')).toBeNull()
-  expect(await assignBike(id(), 'bike-12', memberId)).toEqual({ outcome: 'refused', say: 'bike 12 is out of use until its fault is mended' })
+  expect(await assignBike(id(), 'bike-12', memberId)).toEqual({
+    outcome: 'refused',
+    say: 'bike 12 is out of use until its fault is mended',
+  })
   expect(await clear('bike-12', `${look.slice(0, 33)}-0`)).toEqual({ outcome: 'kept' })
   expect(await startSetup(memberId, 'bike-12')).not.toBeNull()
   expect(await lookOver('not an id!', 'bike-12', [])).toMatchObject({ outcome: 'refused' })
@@ -171,12 +241,21 @@ test('a machine’s tape: the first sets its offset, one that disagrees says why
   const bikeId = (await bikesOf(db, 'netloft-hall')).find((b) => b.number === 350)!.id
   const marks = { seatHeight: '8', seatSlide: 'D' }
   const { lengths } = placeAt(TYPES.sorrel, undefined, positionsOf(TYPES.sorrel, marks).positions)
-  const tape = (mm: number) => ({ marks, lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) } })
+  const tape = (mm: number) => ({
+    marks,
+    lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) },
+  })
   expect(await weighTape(bikeId, tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
   expect(await keepMeasured(id(), bikeId, { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
   const offset = async () => (await bikeById(db, bikeId))!.own.offsetsMm!.seatHeight!
   expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-  expect(await weighTape(bikeId, tape(-9), 'metric')).toMatchObject({ says: [expect.stringMatching(/^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/)] })
+  expect(await weighTape(bikeId, tape(-9), 'metric')).toMatchObject({
+    says: [
+      expect.stringMatching(
+        /^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/,
+      ),
+    ],
+  })
   const later = id()
   expect(await keepMeasured(later, bikeId, { kind: 'tape', ...tape(-9) }, true)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeLessThan(-6)
@@ -184,17 +263,32 @@ test('a machine’s tape: the first sets its offset, one that disagrees says why
   expect(await changedSince(db, bikeId, new Date(Date.now() + 60_000))).toBeNull()
   expect(await takeBackMeasured(bikeId, later)).toEqual({ outcome: 'kept' })
   expect(await offset()).toBeGreaterThan(2)
-  expect(await weighTape(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/no mark 99/) })
+  expect(await weighTape(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric')).toMatchObject({
+    outcome: 'refused',
+    say: expect.stringMatching(/no mark 99/),
+  })
   expect(await weighTape(bikeId, { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({ outcome: 'refused' })
 })
 
 test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
-  expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: -1.5, floorDeg: -0.5, across: 'highestPoints' })).toEqual({ outcome: 'kept' })
+  expect(
+    await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: -1.5, floorDeg: -0.5, across: 'highestPoints' }),
+  ).toEqual({ outcome: 'kept' })
   expect((await bikeById(db, 'bike-8'))!.own.tiltDeg).toBe(-1)
-  expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual({ outcome: 'refused', say: 'an angle beyond 30° cannot be' })
-  expect(await keepMeasured(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({ outcome: 'refused' })
-  expect(await keepMeasured(id(), 'bike-8', { kind: 'weight', kg: 40 } as never)).toEqual({ outcome: 'refused', say: 'this reading is of no known kind' })
-  expect(await keepMeasured(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({ outcome: 'refused' })
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual({
+    outcome: 'refused',
+    say: 'an angle beyond 30° cannot be',
+  })
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({
+    outcome: 'refused',
+  })
+  expect(await keepMeasured(id(), 'bike-8', { kind: 'weight', kg: 40 } as never)).toEqual({
+    outcome: 'refused',
+    say: 'this reading is of no known kind',
+  })
+  expect(await keepMeasured(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({
+    outcome: 'refused',
+  })
 })
 
 test('types: saved, refused in the form’s words, changed meanwhile; exported and brought in again without change', async () => {
@@ -203,23 +297,49 @@ test('types: saved, refused in the form’s words, changed meanwhile; exported a
   const first = id()
   const saved = await saveType(first, null, whole)
   expect(saved.outcome).toBe('kept')
-  expect(await saveType(id(), null, whole)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/already; give this one another name/) })
-  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 3 } })).toEqual({ outcome: 'refused', say: 'Crank: is out of range: at least 50 is possible' })
-  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 175 } })).toMatchObject({ outcome: 'kept' })
-  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 165 } })).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/) })
-  expect(await importFile(await exportTypes())).toMatchObject({ outcome: 'kept', say: expect.stringMatching(/^unchanged: /) })
-  expect(await importFile('{"format":1}')).toMatchObject({ outcome: 'refused', faults: expect.arrayContaining(['/types: is missing']) })
+  expect(await saveType(id(), null, whole)).toMatchObject({
+    outcome: 'refused',
+    say: expect.stringMatching(/already; give this one another name/),
+  })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 3 } })).toEqual({
+    outcome: 'refused',
+    say: 'Crank: is out of range: at least 50 is possible',
+  })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 175 } })).toMatchObject({
+    outcome: 'kept',
+  })
+  expect(await saveType(id(), first, { ...whole, bikeType: { ...whole.bikeType, crankMm: 165 } })).toMatchObject({
+    outcome: 'refused',
+    say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/),
+  })
+  expect(await importFile(await exportTypes())).toMatchObject({
+    outcome: 'kept',
+    say: expect.stringMatching(/^unchanged: /),
+  })
+  expect(await importFile('{"format":1}')).toMatchObject({
+    outcome: 'refused',
+    faults: expect.arrayContaining(['/types: is missing']),
+  })
 })
 
 test('machines by their numbers: ranges, taken ones, and what is no number', async () => {
   expect(await addMachines('sorrel', '301-303')).toEqual({ outcome: 'kept', count: 3 })
-  expect(await addMachines('sorrel', '303 304')).toEqual({ outcome: 'refused', say: 'there is a bike 303 already; none was added' })
-  expect(await addMachines('sorrel', 'A')).toMatchObject({ outcome: 'refused', say: '“A” is no bike number; 1 to 999 are' })
+  expect(await addMachines('sorrel', '303 304')).toEqual({
+    outcome: 'refused',
+    say: 'there is a bike 303 already; none was added',
+  })
+  expect(await addMachines('sorrel', 'A')).toMatchObject({
+    outcome: 'refused',
+    say: '“A” is no bike number; 1 to 999 are',
+  })
   expect(await addMachines('sorrel', '')).toMatchObject({ outcome: 'refused' })
   const added = (await bikesOf(db, 'netloft-hall')).find((b) => b.number === 303)!
   expect(await removeMachine(added.id)).toEqual({ outcome: 'kept' })
   expect(await removeMachine(added.id)).toMatchObject({ outcome: 'refused' })
-  expect(await removeMachine('bike-1')).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/recorded on this bike already/) })
+  expect(await removeMachine('bike-1')).toMatchObject({
+    outcome: 'refused',
+    say: expect.stringMatching(/recorded on this bike already/),
+  })
   expect(await addMachines('nothing', '310')).toMatchObject({ outcome: 'refused' })
 })
 
@@ -231,22 +351,42 @@ test('calibration: refused with one mark, kept as a version with how sure it is,
   await addMachines(saved.lineId, '401')
   const random = randomFrom(4)
   const truth = trueTypeFor({ ...TYPES.sorrel, name }, { originMm: 10, directionDeg: 1, pitchShare: 0.02 }, random)
-  const settings = [['1', 'A', '1', '1'], ['15', 'H', '11', '6'], ['1', 'H', '11', '1'], ['15', 'A', '1', '6'], ['8', 'D', '6', '3'], ['1', 'A', '11', '6'], ['15', 'H', '1', '1']]
+  const settings = [
+    ['1', 'A', '1', '1'],
+    ['15', 'H', '11', '6'],
+    ['1', 'H', '11', '1'],
+    ['15', 'A', '1', '6'],
+    ['8', 'D', '6', '3'],
+    ['1', 'A', '11', '6'],
+    ['15', 'H', '1', '1'],
+  ]
   for (const [i, [seatHeight, seatSlide, barHeight, barSlide]] of settings.entries()) {
-    if (i === 1) expect(await finishCalibration(id(), typeId)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/read at 1 only/) })
-    expect(await keepTape(id(), typeId, tapeAt(truth, { seatHeight, seatSlide, barHeight, barSlide }, random, 1))).toEqual({ outcome: 'kept' })
+    if (i === 1)
+      expect(await finishCalibration(id(), typeId)).toMatchObject({
+        outcome: 'refused',
+        say: expect.stringMatching(/read at 1 only/),
+      })
+    expect(
+      await keepTape(id(), typeId, tapeAt(truth, { seatHeight, seatSlide, barHeight, barSlide }, random, 1)),
+    ).toEqual({ outcome: 'kept' })
   }
   expect(await finishCalibration(id(), typeId)).toEqual({ outcome: 'kept', lineId: saved.lineId })
   const [bike] = (await bikesOf(db, 'netloft-hall')).filter((b) => b.number === 401)
   expect(bike.type.seatOrigin.xMm).toBeCloseTo(truth.seatOrigin.xMm, -1)
   expect(bike.own.sdMm!.seatHeight).toBeGreaterThan(1)
-  expect(await finishCalibration(id(), typeId)).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/changed meanwhile/) })
+  expect(await finishCalibration(id(), typeId)).toMatchObject({
+    outcome: 'refused',
+    say: expect.stringMatching(/changed meanwhile/),
+  })
   // What only touches the sheet keeps what the tape found; another geometry does not.
   const [latest] = await typeLine(db, saved.lineId)
   await saveType(id(), latest.id, { bikeType: latest.bikeType, sheet: { ...latest.sheet, stop: 'lever' } })
   const [sheet] = await typeLine(db, saved.lineId)
   expect(sheet).toMatchObject({ version: 3, calibration: latest.calibration, sheet: { stop: 'lever' } })
-  await saveType(id(), sheet.id, { bikeType: { ...sheet.bikeType, gripOrigin: { ...sheet.bikeType.gripOrigin, yMm: 640 } }, sheet: sheet.sheet })
+  await saveType(id(), sheet.id, {
+    bikeType: { ...sheet.bikeType, gripOrigin: { ...sheet.bikeType.gripOrigin, yMm: 640 } },
+    sheet: sheet.sheet,
+  })
   expect((await typeLine(db, saved.lineId))[0].calibration).toBeNull()
 })
 
@@ -265,15 +405,24 @@ describe('what a device sends', () => {
     expect(await tell(entry, { origin: 'http://127.0.0.1' })).toMatchObject({ status: 200 })
   })
 
-  test.each([null, 7, [], 'x', { nested: true }, undefined])('%p where a text belongs is refused in words, never a fault', async (odd) => {
-    const setupId = (await startSetup(await member(), 'bike-1'))!
-    for (const entry of [
-      { op: 'appendEvidence', id: odd, setupId, row }, { op: 'appendEvidence', id: id(), setupId: odd, row }, { op: 'appendEvidence', id: id(), setupId, row: odd },
-      { op: 'withdrawEvidence', id: id(), setupId, rowId: odd }, { op: 'finishSetup', id: id(), setupId, marks: odd }, { op: 'addNote', id: id(), memberId: odd, bikeId: odd, sign: odd, side: odd },
-      { op: 'withdrawNote', id: id(), noteId: odd }, { op: odd, id: id() },
-    ]) expect([200, 422]).toContain((await tell(entry)).status)
-    expect((await setupById(db, setupId))?.finishedAt).toBeNull()
-  })
+  test.each([null, 7, [], 'x', { nested: true }, undefined])(
+    '%p where a text belongs is refused in words, never a fault',
+    async (odd) => {
+      const setupId = (await startSetup(await member(), 'bike-1'))!
+      for (const entry of [
+        { op: 'appendEvidence', id: odd, setupId, row },
+        { op: 'appendEvidence', id: id(), setupId: odd, row },
+        { op: 'appendEvidence', id: id(), setupId, row: odd },
+        { op: 'withdrawEvidence', id: id(), setupId, rowId: odd },
+        { op: 'finishSetup', id: id(), setupId, marks: odd },
+        { op: 'addNote', id: id(), memberId: odd, bikeId: odd, sign: odd, side: odd },
+        { op: 'withdrawNote', id: id(), noteId: odd },
+        { op: odd, id: id() },
+      ])
+        expect([200, 422]).toContain((await tell(entry)).status)
+      expect((await setupById(db, setupId))?.finishedAt).toBeNull()
+    },
+  )
 
   test('the second to save is told who saved what, and may go on with a new set-up from their own rows', async () => {
     const rider = await member()
@@ -282,9 +431,18 @@ describe('what a device sends', () => {
     const both = await Promise.all([save(setupId, id(), marks), save(setupId, id(), { ...marks, seatHeight: '8' })])
     expect(both.map((b) => b.outcome).sort()).toEqual(['kept', 'refused'])
     const told = both.find((b) => b.outcome === 'refused')!
-    expect(told).toMatchObject({ code: 'finished', say: expect.stringMatching(/^Bram Okell saved [78] · D · 8 · 3 here at \d\d:\d\d\./) })
+    expect(told).toMatchObject({
+      code: 'finished',
+      say: expect.stringMatching(/^Bram Okell saved [78] · D · 8 · 3 here at \d\d:\d\d\./),
+    })
     expect(await savedSetups(db, rider)).toHaveLength(1)
-    const rows = [{ id: id(), row }, { id: id(), row: { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '8', seatSlide: 'D' } } as Evidence }]
+    const rows = [
+      { id: id(), row },
+      {
+        id: id(),
+        row: { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '8', seatSlide: 'D' } } as Evidence,
+      },
+    ]
     const next = await continueSetup(setupId, rows)
     expect(next).not.toBe(setupId)
     expect(await continueSetup(setupId, rows)).toBe(next)
@@ -293,15 +451,33 @@ describe('what a device sends', () => {
 
   test('a set-up holds five hundred rows; the next is refused in words', async () => {
     const setupId = (await startSetup(await member(), 'bike-1'))!
-    await db.insert(evidenceTable).values(Array.from({ length: 500 }, () => ({ id: id(), setupId, row, seenAt: new Date(), seenBy: 'bram-okell' })))
+    await db
+      .insert(evidenceTable)
+      .values(Array.from({ length: 500 }, () => ({ id: id(), setupId, row, seenAt: new Date(), seenBy: 'bram-okell' })))
     expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'refused', code: 'full' })
   })
 
   test('a note made an hour ago without network keeps its time; a clock in the future does not', async () => {
     const rider = await member()
     const hourAgo = Date.now() - 3_600_000
-    await tell({ op: 'addNote', id: id(), memberId: rider, bikeId: 'bike-2', sign: 'kneesOut', side: 'left', madeAtMs: hourAgo })
-    await tell({ op: 'addNote', id: id(), memberId: rider, bikeId: 'bike-2', sign: 'rocking', side: 'both', madeAtMs: Date.now() + 9e9 })
+    await tell({
+      op: 'addNote',
+      id: id(),
+      memberId: rider,
+      bikeId: 'bike-2',
+      sign: 'kneesOut',
+      side: 'left',
+      madeAtMs: hourAgo,
+    })
+    await tell({
+      op: 'addNote',
+      id: id(),
+      memberId: rider,
+      bikeId: 'bike-2',
+      sign: 'rocking',
+      side: 'both',
+      madeAtMs: Date.now() + 9e9,
+    })
     const [later, earlier] = await notesOn(db, rider)
     expect(earlier.madeAt.getTime()).toBe(hourAgo)
     expect(later.madeAt.getTime()).toBeLessThanOrEqual(Date.now())
@@ -314,19 +490,38 @@ describe('odd input is refused in words', () => {
     const added = await add(id(), `Jo\u200b\u0000 \u202e${mark}\ufeff`, false)
     expect(added.outcome).toBe('added')
     expect(await add(id(), `Jo ${mark}`, false)).toMatchObject({ outcome: 'sameName' })
-    for (const nothing of ['\u200b\u200d', '\u0000', '⠀', '...']) expect(await add(id(), nothing, true)).toMatchObject({ outcome: 'refused', say: 'A member needs a name.' })
-    for (const odd of [null, 7, {}, []]) expect(await add(id(), odd as unknown as string, true)).toMatchObject({ outcome: 'refused' })
+    for (const nothing of ['\u200b\u200d', '\u0000', '⠀', '...'])
+      expect(await add(id(), nothing, true)).toMatchObject({ outcome: 'refused', say: 'A member needs a name.' })
+    for (const odd of [null, 7, {}, []])
+      expect(await add(id(), odd as unknown as string, true)).toMatchObject({ outcome: 'refused' })
   })
 
   test('one item wrong three hundred times is one fault too many; a tape without lengths says nothing', async () => {
     const faults = Array.from({ length: 300 }, () => ({ id: id(), item: 'pins' as const, note: '' }))
     expect(await lookOver(id(), 'bike-8', faults)).toEqual({ outcome: 'refused', say: 'one item stands twice' })
     expect(await lookOver(id(), 'bike-8', [null] as never)).toMatchObject({ outcome: 'refused' })
-    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({ outcome: 'refused' })
-    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' }, lengths: {} })).toMatchObject({ outcome: 'refused' })
+    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await keepTape(id(), 'sorrel', { marks: { seatHeight: '3' }, lengths: {} })).toMatchObject({
+      outcome: 'refused',
+    })
     expect(await keepTape(id(), 'sorrel', null as never)).toMatchObject({ outcome: 'refused' })
-    const wrong = [null, [], [null], 'all', [{ id: 1, newId: id() }], [{ id: id(), newId: id(), row: null }], [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: {} } }]]
-    for (const replaced of wrong) expect(await correctTapes('sorrel', replaced as never)).toMatchObject({ outcome: 'refused' })
-    expect(await correctTapes('no-such-type', [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: { stackMm: 700 } } }])).toMatchObject({ outcome: 'refused' })
+    const wrong = [
+      null,
+      [],
+      [null],
+      'all',
+      [{ id: 1, newId: id() }],
+      [{ id: id(), newId: id(), row: null }],
+      [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: {} } }],
+    ]
+    for (const replaced of wrong)
+      expect(await correctTapes('sorrel', replaced as never)).toMatchObject({ outcome: 'refused' })
+    expect(
+      await correctTapes('no-such-type', [
+        { id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: { stackMm: 700 } } },
+      ]),
+    ).toMatchObject({ outcome: 'refused' })
   })
 })

@@ -8,7 +8,9 @@ import { migrate } from '@/server/db/migrate'
 import * as schema from '@/server/db/schema'
 
 const FOLDER = join(process.cwd(), 'server/db/migrations')
-const STATEMENTS = readMigrationFiles({ migrationsFolder: FOLDER }).flatMap((file) => file.sql.map((text) => ({ file, text })))
+const STATEMENTS = readMigrationFiles({ migrationsFolder: FOLDER }).flatMap((file) =>
+  file.sql.map((text) => ({ file, text })),
+)
 const NAME = `saddle_migrate_${process.pid}`
 
 let connection: Connection
@@ -20,11 +22,17 @@ async function emptyDatabase(): Promise<Database> {
   return drizzle(connection, { schema, mode: 'default' }) as unknown as Database
 }
 async function tables(): Promise<string[]> {
-  const [rows] = await connection.query('SELECT table_name AS name, COUNT(*) AS columns FROM information_schema.columns WHERE table_schema = DATABASE() GROUP BY table_name ORDER BY 1')
-  return (rows as { name: string; columns: number }[]).filter((r) => !r.name.startsWith('__')).map((r) => `${r.name} ${r.columns}`)
+  const [rows] = await connection.query(
+    'SELECT table_name AS name, COUNT(*) AS columns FROM information_schema.columns WHERE table_schema = DATABASE() GROUP BY table_name ORDER BY 1',
+  )
+  return (rows as { name: string; columns: number }[])
+    .filter((r) => !r.name.startsWith('__'))
+    .map((r) => `${r.name} ${r.columns}`)
 }
 async function constraints(): Promise<string[]> {
-  const [rows] = await connection.query('SELECT CONCAT(table_name, " ", constraint_name) AS name FROM information_schema.table_constraints WHERE table_schema = DATABASE() ORDER BY 1')
+  const [rows] = await connection.query(
+    'SELECT CONCAT(table_name, " ", constraint_name) AS name FROM information_schema.table_constraints WHERE table_schema = DATABASE() ORDER BY 1',
+  )
   return (rows as { name: string }[]).map((r) => r.name)
 }
 
@@ -68,7 +76,9 @@ test('a start that ended at any statement, before or after it was counted, is ta
 test('a database left half-way by the earlier migrator, which kept no count, is brought to the newest as well', async () => {
   const db = await emptyDatabase()
   for (const { text } of STATEMENTS.slice(0, 9)) await connection.query(text)
-  await connection.query('CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at bigint)')
+  await connection.query(
+    'CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at bigint)',
+  )
   await migrate(db, FOLDER)
   expect(await tables()).toContain('bike_assignment 5')
 })
@@ -83,24 +93,60 @@ test('data of the version before moves: names become lines, of two open set-ups 
   const db = await emptyDatabase()
   const [first, second] = readMigrationFiles({ migrationsFolder: FOLDER })
   for (const file of [first, second]) for (const text of file.sql) await connection.query(text)
-  await connection.query('CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at bigint)')
-  for (const file of [first, second]) await connection.query('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)', [file.hash, file.folderMillis])
+  await connection.query(
+    'CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at bigint)',
+  )
+  for (const file of [first, second])
+    await connection.query('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)', [
+      file.hash,
+      file.folderMillis,
+    ])
   const [at, later] = ['2026-01-02 03:04:05.006', '2026-01-02 04:04:05.006']
   await connection.query("INSERT INTO user (id, name, email) VALUES ('u', 'U', 'u@x.example')")
   await connection.query("INSERT INTO studio VALUES ('s', 'S', 'P', 'Europe/Oslo', '{}')")
   const type = (id: string, line: string, version: number, name: string) =>
-    connection.query("INSERT INTO bike_type (id, studio_id, line_id, version, definition, sheet, made_at) VALUES (?, 's', ?, ?, ?, '{}', ?)", [id, line, version, JSON.stringify({ name }), at])
+    connection.query(
+      "INSERT INTO bike_type (id, studio_id, line_id, version, definition, sheet, made_at) VALUES (?, 's', ?, ?, ?, '{}', ?)",
+      [id, line, version, JSON.stringify({ name }), at],
+    )
   await type('t1', 'l1', 1, 'Old name')
   await type('t2', 'l1', 2, 'Sorrel')
   await type('t3', 'l2', 1, 'Sorrel')
-  for (const n of [1, 2]) await connection.query("INSERT INTO bike (id, studio_id, type_id, number, own) VALUES (?, 's', 't2', ?, '{}')", [`b${n}`, n])
-  await connection.query("INSERT INTO member (id, studio_id, name, added_at, added_by) VALUES ('m', 's', 'M', ?, 'u')", [at])
-  for (const [id, started] of [['x', at], ['y', later]]) await connection.query("INSERT INTO setup (id, member_id, bike_id, type_id, own, started_at, started_by) VALUES (?, 'm', 'b1', 't2', '{}', ?, 'u')", [id, started])
-  for (const [id, bikeId] of [['1', 'b1'], ['2', 'b2']]) await connection.query("INSERT INTO seating (id, bike_id, member_id, day, at, `by`) VALUES (?, ?, 'm', '2026-01-02', ?, 'u')", [id, bikeId, at])
+  for (const n of [1, 2])
+    await connection.query("INSERT INTO bike (id, studio_id, type_id, number, own) VALUES (?, 's', 't2', ?, '{}')", [
+      `b${n}`,
+      n,
+    ])
+  await connection.query(
+    "INSERT INTO member (id, studio_id, name, added_at, added_by) VALUES ('m', 's', 'M', ?, 'u')",
+    [at],
+  )
+  for (const [id, started] of [
+    ['x', at],
+    ['y', later],
+  ])
+    await connection.query(
+      "INSERT INTO setup (id, member_id, bike_id, type_id, own, started_at, started_by) VALUES (?, 'm', 'b1', 't2', '{}', ?, 'u')",
+      [id, started],
+    )
+  for (const [id, bikeId] of [
+    ['1', 'b1'],
+    ['2', 'b2'],
+  ])
+    await connection.query(
+      "INSERT INTO seating (id, bike_id, member_id, day, at, `by`) VALUES (?, ?, 'm', '2026-01-02', ?, 'u')",
+      [id, bikeId, at],
+    )
 
   await migrate(db, FOLDER)
   const rows = async (query: string) => (await connection.query(query))[0]
-  expect(await rows('SELECT id, name FROM bike_type_line ORDER BY id')).toEqual([{ id: 'l1', name: 'Sorrel' }, { id: 'l2', name: 'Sorrel (2)' }])
-  expect(await rows('SELECT id, open_key FROM setup ORDER BY id')).toEqual([{ id: 'x', open_key: null }, { id: 'y', open_key: 'm/b1' }])
+  expect(await rows('SELECT id, name FROM bike_type_line ORDER BY id')).toEqual([
+    { id: 'l1', name: 'Sorrel' },
+    { id: 'l2', name: 'Sorrel (2)' },
+  ])
+  expect(await rows('SELECT id, open_key FROM setup ORDER BY id')).toEqual([
+    { id: 'x', open_key: null },
+    { id: 'y', open_key: 'm/b1' },
+  ])
   expect(await rows('SELECT bike_id, member_id FROM bike_assignment')).toEqual([{ bike_id: 'b2', member_id: 'm' }])
 })

@@ -4,7 +4,14 @@ import { createPool, type Pool } from 'mysql2/promise'
 import type { Database } from '@/server/db/connection'
 import * as schema from '@/server/db/schema'
 import { bikeById, bikesOf } from '@/server/bikes/bikes'
-import { changedSince, faultsOf, lastInspections, listInspections, readingsOf, savedBetween } from '@/server/bikes/machines'
+import {
+  changedSince,
+  faultsOf,
+  lastInspections,
+  listInspections,
+  readingsOf,
+  savedBetween,
+} from '@/server/bikes/machines'
 import { typeLine, typeReadings, typesOf } from '@/server/bikes/types'
 import { latestNumbers, memberById, membersLike, membersNamed, searchMembers } from '@/server/members/members'
 import { assignmentsOn, notesOn, notesSince } from '@/server/notes/notes'
@@ -30,7 +37,8 @@ afterAll(() => pool.end())
 const now = new Date('2026-05-06T07:08:09Z')
 const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   searchMembers: () => searchMembers(db, 'netloft-hall', { typed: 'kes', withoutNumbers: false, page: 1 }),
-  'searchMembers, only without numbers': () => searchMembers(db, 'netloft-hall', { typed: '', withoutNumbers: true, page: 1 }),
+  'searchMembers, only without numbers': () =>
+    searchMembers(db, 'netloft-hall', { typed: '', withoutNumbers: true, page: 1 }),
   'searchMembers, everybody': () => searchMembers(db, 'netloft-hall', { typed: '', withoutNumbers: false, page: 1 }),
   latestNumbers: () => latestNumbers(db, ['member-01', 'member-02', 'member-03']),
   membersLike: () => membersLike(db, 'netloft-hall', 'to', 40),
@@ -60,13 +68,24 @@ test.each(Object.entries(QUERIES))('%s reads no large table without an index', a
   await query()
   expect(asked.length).toBeGreaterThan(0)
   for (const { sql, params } of [...asked]) {
-    const [plan] = (await pool.query(`EXPLAIN ${sql}`, params)) as unknown as [{ table: string | null; type: string; key: string | null; possible_keys: string | null }[]]
-    const unindexed = plan.filter((row) => row.table && row.key === null && row.possible_keys === null && !SMALL.has(row.table) && !row.table.startsWith('<'))
+    const [plan] = (await pool.query(`EXPLAIN ${sql}`, params)) as unknown as [
+      { table: string | null; type: string; key: string | null; possible_keys: string | null }[],
+    ]
+    const unindexed = plan.filter(
+      (row) =>
+        row.table &&
+        row.key === null &&
+        row.possible_keys === null &&
+        !SMALL.has(row.table) &&
+        !row.table.startsWith('<'),
+    )
     expect(unindexed.map((row) => row.table)).toEqual([])
   }
 })
 
 test('the check itself finds a query that reads a large table whole', async () => {
-  const [plan] = (await pool.query("EXPLAIN SELECT * FROM evidence WHERE `row` LIKE '%x%'")) as unknown as [{ table: string; type: string; key: string | null; possible_keys: string | null }[]]
+  const [plan] = (await pool.query("EXPLAIN SELECT * FROM evidence WHERE `row` LIKE '%x%'")) as unknown as [
+    { table: string; type: string; key: string | null; possible_keys: string | null }[],
+  ]
   expect(plan[0]).toMatchObject({ table: 'evidence', type: 'ALL', key: null, possible_keys: null })
 })

@@ -29,22 +29,38 @@ async function newMember(): Promise<string> {
   await addMember(db, { id: memberId, studioId, name: `Race ${memberId.slice(0, 8)}`, at, by })
   return memberId
 }
-const newSetup = (memberId: string, setupId = id()) => startSetup(db, { id: setupId, memberId, bike: { id: 'bike-1', typeId: 'sorrel', own: {} }, at, by })
+const newSetup = (memberId: string, setupId = id()) =>
+  startSetup(db, { id: setupId, memberId, bike: { id: 'bike-1', typeId: 'sorrel', own: {} }, at, by })
 
 afterAll(closeDatabase)
 
 test('one member, six bikes at once: they sit on one', () =>
   everyRound(async (round) => {
     const [memberId, day] = [await newMember(), `2032-01-0${round + 1}`]
-    await Promise.all([1, 2, 3, 4, 5, 6].map((n) => withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by }))))
+    await Promise.all(
+      [1, 2, 3, 4, 5, 6].map((n) =>
+        withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by })),
+      ),
+    )
     expect(await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))).toHaveLength(1)
   }))
 
 test('two members, one bike, back and forth: one sits there, none twice', () =>
   everyRound(async (round) => {
     const [a, b, day] = [await newMember(), await newMember(), `2032-02-0${round + 1}`]
-    const words = [[a, 1], [b, 1], [a, 2], [b, 2], [a, 1], [b, 2]] as const
-    await Promise.all(words.map(([memberId, n]) => withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by }))))
+    const words = [
+      [a, 1],
+      [b, 1],
+      [a, 2],
+      [b, 2],
+      [a, 1],
+      [b, 2],
+    ] as const
+    await Promise.all(
+      words.map(([memberId, n]) =>
+        withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by })),
+      ),
+    )
     const seated = await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))
     expect(new Set(seated.map((s) => s.memberId)).size).toBe(seated.length)
     expect(new Set(seated.map((s) => s.bikeId)).size).toBe(seated.length)
@@ -62,7 +78,19 @@ test('a set-up begun from six pages at once is one set-up', () =>
 test('two types of one name: one is kept, the other told', () =>
   everyRound(async () => {
     const name = `Twin ${id().slice(0, 8)}`
-    const both = await Promise.all([name, name.toUpperCase()].map((n) => writeVersion(db, { id: id(), studioId, baseId: null, whole: { bikeType: bikeType(n), sheet: USUAL_SHEET }, calibration: null, at, by })))
+    const both = await Promise.all(
+      [name, name.toUpperCase()].map((n) =>
+        writeVersion(db, {
+          id: id(),
+          studioId,
+          baseId: null,
+          whole: { bikeType: bikeType(n), sheet: USUAL_SHEET },
+          calibration: null,
+          at,
+          by,
+        }),
+      ),
+    )
     expect(both.map((w) => w.outcome).sort()).toEqual(['kept', 'sameName'])
   }))
 
@@ -81,14 +109,31 @@ test('rows that arrive while the numbers are saved stand before them, or are tol
   everyRound(async () => {
     const setupId = await newSetup(await newMember())
     const first = id()
-    await withTransaction(db, (tx) => appendEvidence(tx, setupId, { id: first, row: { kind: 'stature', mm: 1700 } }, at, by))
-    const rows = Array.from({ length: 8 }, (_, i) => () => withTransaction(db, (tx) => appendEvidence(tx, setupId, { id: id(), row: { kind: 'stature', mm: 1701 + i } }, at, by)))
-    const saves = ['8', '9'].map((seatHeight) => () => withTransaction(db, (tx) => finishSetup(tx, setupId, { id: id(), marks: { ...marks, seatHeight } }, at, by)))
+    await withTransaction(db, (tx) =>
+      appendEvidence(tx, setupId, { id: first, row: { kind: 'stature', mm: 1700 } }, at, by),
+    )
+    const rows = Array.from(
+      { length: 8 },
+      (_, i) => () =>
+        withTransaction(db, (tx) =>
+          appendEvidence(tx, setupId, { id: id(), row: { kind: 'stature', mm: 1701 + i } }, at, by),
+        ),
+    )
+    const saves = ['8', '9'].map(
+      (seatHeight) => () =>
+        withTransaction(db, (tx) => finishSetup(tx, setupId, { id: id(), marks: { ...marks, seatHeight } }, at, by)),
+    )
     const takesBack = () => withTransaction(db, (tx) => withdrawEvidence(tx, setupId, first, at, by))
-    const outcomes = await Promise.all([...rows.slice(0, 4), saves[0], takesBack, saves[1], ...rows.slice(4)].map((act) => act()))
+    const outcomes = await Promise.all(
+      [...rows.slice(0, 4), saves[0], takesBack, saves[1], ...rows.slice(4)].map((act) => act()),
+    )
     const saved = outcomes.filter((o, i) => (i === 4 || i === 6) && o.outcome === 'kept')
     expect(saved).toHaveLength(1)
-    const stored = await db.select({ id: evidence.id }).from(evidence).where(eq(evidence.setupId, setupId)).orderBy(asc(evidence.position))
+    const stored = await db
+      .select({ id: evidence.id })
+      .from(evidence)
+      .where(eq(evidence.setupId, setupId))
+      .orderBy(asc(evidence.position))
     const [{ numbersId }] = await db.select({ numbersId: setup.numbersId }).from(setup).where(eq(setup.id, setupId))
     expect(stored.at(-1)!.id).toBe(numbersId)
     const kept = outcomes.filter((o, i) => o.outcome === 'kept' && ![4, 5, 6].includes(i)).length
@@ -98,8 +143,13 @@ test('rows that arrive while the numbers are saved stand before them, or are tol
 test('machines added twice at once under overlapping numbers: each list wholly or not at all', () =>
   everyRound(async () => {
     const from = (number += 6)
-    const lists = [[from, from + 1, from + 2], [from + 2, from + 3, from + 4]]
-    const taken = await Promise.all(lists.map((numbers) => addBikes(db, { studioId, typeId: 'sorrel', numbers, own: {} })))
+    const lists = [
+      [from, from + 1, from + 2],
+      [from + 2, from + 3, from + 4],
+    ]
+    const taken = await Promise.all(
+      lists.map((numbers) => addBikes(db, { studioId, typeId: 'sorrel', numbers, own: {} })),
+    )
     const there = (await bikesOf(db, studioId)).map((b) => b.number)
     const whole = lists.filter((numbers) => numbers.every((n) => there.includes(n)))
     expect(whole).toHaveLength(1)

@@ -2,9 +2,26 @@
 import type { Evidence } from '@/core/evidence/evidence'
 import { bikesOf } from '@/server/bikes/bikes'
 import { closeDatabase, database } from '@/server/db/connection'
-import { addMember, latestNumbers, memberById, membersNamed, PAGE_SIZE, renameMember, searchMembers } from '@/server/members/members'
+import {
+  addMember,
+  latestNumbers,
+  memberById,
+  membersNamed,
+  PAGE_SIZE,
+  renameMember,
+  searchMembers,
+} from '@/server/members/members'
 import { addNote, assignBike, assignmentsOn, notesOn, notesSince, withdrawNote } from '@/server/notes/notes'
-import { appendEvidence, finishSetup, openSetupsOf, rowsOf, savedSetups, setupById, startSetup, withdrawEvidence } from '@/server/setups/setups'
+import {
+  appendEvidence,
+  finishSetup,
+  openSetupsOf,
+  rowsOf,
+  savedSetups,
+  setupById,
+  startSetup,
+  withdrawEvidence,
+} from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
 
 const db = database()
@@ -22,7 +39,8 @@ async function newMember(name = `Test ${id().slice(0, 8)}`): Promise<string> {
   return memberId
 }
 
-const newSetup = (memberId: string, bikeId = 'bike-1'): Promise<string> => startSetup(db, { id: id(), memberId, bike: { ...SORREL, id: bikeId }, at, by })
+const newSetup = (memberId: string, bikeId = 'bike-1'): Promise<string> =>
+  startSetup(db, { id: id(), memberId, bike: { ...SORREL, id: bikeId }, at, by })
 
 afterAll(closeDatabase)
 
@@ -105,10 +123,30 @@ test('a bike’s latest rider of the day counts; who sits down elsewhere has mov
 
 test('a note is kept once, told with its time and side, and gone when taken back', async () => {
   const memberId = await newMember()
-  const note = { id: id(), memberId, bikeId: 'bike-2', region: 'knees', sign: 'kneesOut', side: 'left' as const, at, by }
+  const note = {
+    id: id(),
+    memberId,
+    bikeId: 'bike-2',
+    region: 'knees',
+    sign: 'kneesOut',
+    side: 'left' as const,
+    at,
+    by,
+  }
   await addNote(db, note)
   await addNote(db, note)
-  expect(await notesOn(db, memberId)).toEqual([{ id: note.id, memberId, bikeNumber: 2, region: 'knees', sign: 'kneesOut', side: 'left', madeAt: at, by: 'Ines Harrow' }])
+  expect(await notesOn(db, memberId)).toEqual([
+    {
+      id: note.id,
+      memberId,
+      bikeNumber: 2,
+      region: 'knees',
+      sign: 'kneesOut',
+      side: 'left',
+      madeAt: at,
+      by: 'Ines Harrow',
+    },
+  ])
   expect((await notesSince(db, at)).some((n) => n.id === note.id)).toBe(true)
   await withdrawNote(db, note.id, at)
   expect(await notesOn(db, memberId)).toEqual([])
@@ -147,7 +185,16 @@ describe('an id belongs to one content', () => {
 
   test('a note, also after it was taken back; a bike’s rider, also after the bike was given to another', async () => {
     const [a, b] = [await newMember(), await newMember()]
-    const note = { id: id(), memberId: a, bikeId: 'bike-2', region: 'knees', sign: 'kneesOut', side: 'left' as const, at, by }
+    const note = {
+      id: id(),
+      memberId: a,
+      bikeId: 'bike-2',
+      region: 'knees',
+      sign: 'kneesOut',
+      side: 'left' as const,
+      at,
+      by,
+    }
     expect(await addNote(db, note)).toEqual({ outcome: 'kept' })
     await withdrawNote(db, note.id, at)
     expect(await addNote(db, note)).toEqual({ outcome: 'kept' })
@@ -168,7 +215,8 @@ describe('the list of members', () => {
   test('is searched on the server: every word typed stands in the name, accents, capitals and wildcards do not count', async () => {
     const mark = id().slice(0, 8)
     const memberId = await newMember(`Zoë Marsh-Åkerley ${mark}`)
-    const found = async (typed: string) => (await searchMembers(db, 'netloft-hall', { ...everyone, typed })).members.map((m) => m.id)
+    const found = async (typed: string) =>
+      (await searchMembers(db, 'netloft-hall', { ...everyone, typed })).members.map((m) => m.id)
     expect(await found(`${mark} zoe ake`)).toEqual([memberId])
     expect(await found(`${mark} bram`)).toEqual([])
     expect(await found(`${mark} %`)).toEqual([])
@@ -179,9 +227,18 @@ describe('the list of members', () => {
     const mark = id().slice(0, 8)
     const memberIds: string[] = []
     for (let i = 0; i < 62; i++) memberIds.push(await newMember(`Page ${mark} ${String(i).padStart(2, '0')}`))
-    for (const [bikeId, seatHeight] of [['bike-1', '5'], ['bike-2', '6']]) {
+    for (const [bikeId, seatHeight] of [
+      ['bike-1', '5'],
+      ['bike-2', '6'],
+    ]) {
       const setupId = await newSetup(memberIds[3], bikeId)
-      await finishSetup(db, setupId, { id: id(), marks: { ...set.at, seatHeight } }, new Date(at.getTime() + Number(seatHeight)), by)
+      await finishSetup(
+        db,
+        setupId,
+        { id: id(), marks: { ...set.at, seatHeight } },
+        new Date(at.getTime() + Number(seatHeight)),
+        by,
+      )
     }
     const open = await newSetup(memberIds[4])
     const first = await searchMembers(db, 'netloft-hall', { ...everyone, typed: mark })
@@ -189,7 +246,9 @@ describe('the list of members', () => {
     expect(first.members.map((m) => m.id)).toEqual(memberIds.slice(0, PAGE_SIZE))
     expect(first.members[3].numbers).toMatchObject({ marks: { seatHeight: '6' }, bikeNumber: 2 })
     expect(first.members[4]).toMatchObject({ numbers: null, openSetupId: open })
-    expect((await searchMembers(db, 'netloft-hall', { ...everyone, typed: mark, page: 99 })).members.map((m) => m.id)).toEqual(memberIds.slice(PAGE_SIZE))
+    expect(
+      (await searchMembers(db, 'netloft-hall', { ...everyone, typed: mark, page: 99 })).members.map((m) => m.id),
+    ).toEqual(memberIds.slice(PAGE_SIZE))
     expect((await searchMembers(db, 'netloft-hall', { typed: mark, withoutNumbers: true, page: 1 })).total).toBe(61)
     const { counts } = await searchMembers(db, 'netloft-hall', everyone)
     expect(counts.all - counts.withoutNumbers).toBeGreaterThanOrEqual(11)

@@ -13,8 +13,18 @@ let people = 0
 /** An account of its own for each test: what is counted for one must not be counted for another. */
 async function newAccount(): Promise<string> {
   const name = `limit_${process.pid}_${(people += 1)}`
-  await database().insert(user).values({ id: name, name, email: `${name}@netloft-hall.example`, username: name, displayUsername: name })
-  await database().insert(account).values({ id: `${name}-password`, accountId: name, providerId: 'credential', userId: name, password: await hashPassword(PASSWORD) })
+  await database()
+    .insert(user)
+    .values({ id: name, name, email: `${name}@netloft-hall.example`, username: name, displayUsername: name })
+  await database()
+    .insert(account)
+    .values({
+      id: `${name}-password`,
+      accountId: name,
+      providerId: 'credential',
+      userId: name,
+      password: await hashPassword(PASSWORD),
+    })
   return name
 }
 let peers = 0
@@ -22,7 +32,13 @@ const newPeer = () => `192.0.2.${(peers += 1)}`
 
 async function tryOnce(username: unknown, password: unknown, peer: string): Promise<Response> {
   const headers = { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': peer }
-  return POST(new Request(`${BASE}/api/auth/sign-in/username`, { method: 'POST', headers, body: JSON.stringify({ username, password }) }))
+  return POST(
+    new Request(`${BASE}/api/auth/sign-in/username`, {
+      method: 'POST',
+      headers,
+      body: JSON.stringify({ username, password }),
+    }),
+  )
 }
 
 afterAll(closeDatabase)
@@ -60,13 +76,34 @@ test('one account tried from many peers is counted as one account', async () => 
   expect(statuses.slice(30)).toEqual([429, 429])
 })
 
-test.each([[null, 'x'], [{ $ne: 1 }, 'x'], ['ines', ['x']], ['x'.repeat(5000), 'x'], ['ines', 'x'.repeat(100_000)]])('%p is no name and password', async (name, password) => {
+test.each([
+  [null, 'x'],
+  [{ $ne: 1 }, 'x'],
+  ['ines', ['x']],
+  ['x'.repeat(5000), 'x'],
+  ['ines', 'x'.repeat(100_000)],
+])('%p is no name and password', async (name, password) => {
   const { status } = await tryOnce(name, password, newPeer())
   expect([400, 401]).toContain(status)
 })
 
 test('every address of the sign-in library that is not used does not exist', async () => {
-  const closed = ['is-username-available', 'update-user', 'change-password', 'sign-up/email', 'sign-in/email', 'list-sessions', 'reset-password', 'delete-user', 'change-email', 'ok', 'error', 'x'.repeat(400), 'constructor', '../outbox']
+  const closed = [
+    'is-username-available',
+    'update-user',
+    'change-password',
+    'sign-up/email',
+    'sign-in/email',
+    'list-sessions',
+    'reset-password',
+    'delete-user',
+    'change-email',
+    'ok',
+    'error',
+    'x'.repeat(400),
+    'constructor',
+    '../outbox',
+  ]
   for (const path of closed) {
     for (const method of ['GET', 'POST']) {
       const handle = method === 'GET' ? GET : POST

@@ -5,12 +5,21 @@ const PROBES = {
   React: ['core/scale/probe.ts', `import { useState } from 'react'\nexport const a = useState`],
   Next: ['core/scale/probe.ts', `import { headers } from 'next/headers'\nexport const a = headers`],
   Drizzle: ['core/scale/probe.ts', `import { sql } from 'drizzle-orm'\nexport const a = sql`],
-  'a floor above': ['core/scale/probe.ts', `import { requireUser } from '../../server/accounts/session'\nexport const a = requireUser`],
+  'a floor above': [
+    'core/scale/probe.ts',
+    `import { requireUser } from '../../server/accounts/session'\nexport const a = requireUser`,
+  ],
   'a clock': ['core/scale/probe.ts', `export const now = () => new Date()`],
   'unseeded chance': ['core/scale/probe.ts', `export const a = Math.random()`],
   'plain arithmetic': ['core/scale/probe.ts', `export const half = (mm: number): number => mm / 2\n`],
-  'a server that looks up': ['server/members/probe.ts', `import { matches } from '@/interface/members/search'\nexport const a = matches`],
-  'an interface that looks down': ['interface/members/probe.ts', `import { fit } from '@/core/operations/operations'\nimport { bikesOf } from '../../server/bikes/bikes'\nexport const a = [fit, bikesOf]`],
+  'a server that looks up': [
+    'server/members/probe.ts',
+    `import { matches } from '@/interface/members/search'\nexport const a = matches`,
+  ],
+  'an interface that looks down': [
+    'interface/members/probe.ts',
+    `import { fit } from '@/core/operations/operations'\nimport { bikesOf } from '../../server/bikes/bikes'\nexport const a = [fit, bikesOf]`,
+  ],
 } as const
 
 /** Lints every probe as if it lay in the house. One process of its own for all: the linter reads its settings as modules. */
@@ -27,7 +36,12 @@ const LINT = `
 
 let broken: Record<keyof typeof PROBES, string[]>
 beforeAll(() => {
-  broken = JSON.parse(execFileSync(process.execPath, ['--input-type=module', '-e', LINT, JSON.stringify(PROBES)], { cwd: join(__dirname, '../..'), encoding: 'utf8' }))
+  broken = JSON.parse(
+    execFileSync(process.execPath, ['--input-type=module', '-e', LINT, JSON.stringify(PROBES)], {
+      cwd: join(__dirname, '../..'),
+      encoding: 'utf8',
+    }),
+  )
 }, 90_000)
 
 test.each([

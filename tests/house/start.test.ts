@@ -9,7 +9,11 @@ const children: ChildProcess[] = []
 
 /** Runs a line of module code with the start scripts' own functions, as they run: in plain Node. */
 function plainNode(code: string, env: Record<string, string> = {}) {
-  return spawnSync(process.execPath, ['--input-type=module', '-e', code], { cwd: root, encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '', ...env } })
+  return spawnSync(process.execPath, ['--input-type=module', '-e', code], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NODE_OPTIONS: '', ...env },
+  })
 }
 
 beforeEach(() => {
@@ -20,7 +24,8 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-const claim = () => plainNode(`import { claim } from './scripts/support/mariadb.mjs'; await claim(${JSON.stringify(folder)})`)
+const claim = () =>
+  plainNode(`import { claim } from './scripts/support/mariadb.mjs'; await claim(${JSON.stringify(folder)})`)
 
 test('a data folder is claimed by one start, and only its owner may look into it', () => {
   expect(claim().status).toBe(0)
@@ -31,7 +36,9 @@ test('a data folder is claimed by one start, and only its owner may look into it
 test('while another start runs from the folder, the second is told so in words', async () => {
   const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)'], { stdio: 'ignore' })
   children.push(other)
-  plainNode(`import { writeIdentity } from './scripts/support/identity.mjs'; writeIdentity(${JSON.stringify(join(folder, 'owner.pid'))}, ${other.pid})`)
+  plainNode(
+    `import { writeIdentity } from './scripts/support/identity.mjs'; writeIdentity(${JSON.stringify(join(folder, 'owner.pid'))}, ${other.pid})`,
+  )
   const { status, stderr } = claim()
   expect(status).not.toBe(0)
   expect(stderr).toContain('This project is running already, from this same folder')
@@ -48,7 +55,11 @@ test('the mark of a start that was killed is no obstacle, also when its number w
 test('a secret left half written by a start that was killed is made anew', () => {
   const file = join(folder, 'secret')
   writeFileSync(file, 'abc')
-  expect(plainNode(`import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(${JSON.stringify(file)}))`).stdout).toMatch(/^[0-9a-f]{48}$/)
+  expect(
+    plainNode(
+      `import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(${JSON.stringify(file)}))`,
+    ).stdout,
+  ).toMatch(/^[0-9a-f]{48}$/)
 })
 
 test('a child that ends by itself is said and started again, each time a little later, until it is stopped', () => {
@@ -70,7 +81,12 @@ test('a child that ends by itself is said and started again, each time a little 
     process.stdout.write(JSON.stringify({ starts, said }))`)
   const { starts, said } = JSON.parse(stdout)
   expect(starts).toBe(3)
-  expect(said).toEqual(['It stopped by itself (SIGKILL). Starting it again …', 'It did not start: no room', 'It stopped by itself (SIGKILL). Starting it again …', 'It is back.'])
+  expect(said).toEqual([
+    'It stopped by itself (SIGKILL). Starting it again …',
+    'It did not start: no room',
+    'It stopped by itself (SIGKILL). Starting it again …',
+    'It is back.',
+  ])
 })
 
 test('a child started here ends when whoever started it is killed', async () => {
@@ -81,16 +97,26 @@ test('a child started here ends when whoever started it is killed', async () => 
     const child = spawn(command, [...before, '600'], { detached: true, stdio: 'ignore' })
     process.stdout.write(String(child.pid))
     setInterval(() => {}, 1000)`
-  const parent = spawn(process.execPath, ['--input-type=module', '-e', code], { cwd: root, env: { ...process.env, NODE_OPTIONS: '' } })
+  const parent = spawn(process.execPath, ['--input-type=module', '-e', code], {
+    cwd: root,
+    env: { ...process.env, NODE_OPTIONS: '' },
+  })
   children.push(parent)
-  const pid = Number(await new Promise<string>((resolve) => parent.stdout.once('data', (chunk) => resolve(String(chunk)))))
+  const pid = Number(
+    await new Promise<string>((resolve) => parent.stdout.once('data', (chunk) => resolve(String(chunk)))),
+  )
   expect(existsSync(`/proc/${pid}`)).toBe(true)
   parent.kill('SIGKILL')
-  while (existsSync(`/proc/${pid}`) && !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'utf8'))) await new Promise((resolve) => setTimeout(resolve, 50))
+  while (existsSync(`/proc/${pid}`) && !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'utf8')))
+    await new Promise((resolve) => setTimeout(resolve, 50))
 })
 
 test('a database left behind by a killed start is ended', async () => {
-  const left = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)', '--', `--datadir=${join(folder, 'mariadb')}`], { stdio: 'ignore' })
+  const left = spawn(
+    process.execPath,
+    ['-e', 'setTimeout(() => {}, 600000)', '--', `--datadir=${join(folder, 'mariadb')}`],
+    { stdio: 'ignore' },
+  )
   children.push(left)
   const gone = new Promise((resolve) => left.once('exit', (_, signal) => resolve(signal)))
   writeFileSync(join(folder, 'mariadb.pid'), String(left.pid))
@@ -143,12 +169,18 @@ test('a port that is taken is passed over for a free one', () => {
 })
 
 test('what to install is said in one sentence', () => {
-  const { stdout } = plainNode(`import { pleaseInstall } from './scripts/support/installed.mjs'; process.stdout.write(pleaseInstall(['mariadb-server-core', 'chromium']))`)
-  expect(stdout).toBe('Please install mariadb-server-core chromium (on Debian: apt-get install mariadb-server-core chromium) and run this again.')
+  const { stdout } = plainNode(
+    `import { pleaseInstall } from './scripts/support/installed.mjs'; process.stdout.write(pleaseInstall(['mariadb-server-core', 'chromium']))`,
+  )
+  expect(stdout).toBe(
+    'Please install mariadb-server-core chromium (on Debian: apt-get install mariadb-server-core chromium) and run this again.',
+  )
 })
 
 test('nothing is installed when everything is there', () => {
-  const { status, stdout } = plainNode(`import { ensureDebian } from './scripts/support/installed.mjs'; await ensureDebian([{ programs: ['sh'], packages: ['none'] }])`)
+  const { status, stdout } = plainNode(
+    `import { ensureDebian } from './scripts/support/installed.mjs'; await ensureDebian([{ programs: ['sh'], packages: ['none'] }])`,
+  )
   expect([status, stdout]).toEqual([0, ''])
 })
 

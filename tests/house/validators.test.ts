@@ -17,7 +17,9 @@ test('they make no code at run time, which the content security policy forbids',
 })
 
 test('the published schema of the type file is that of the schemas', () => {
-  expect(readFileSync(join(__dirname, '../../docs/schemas/bike-types.schema.json'), 'utf8')).toBe(publishedTypeFileSchema())
+  expect(readFileSync(join(__dirname, '../../docs/schemas/bike-types.schema.json'), 'utf8')).toBe(
+    publishedTypeFileSchema(),
+  )
 })
 
 test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {

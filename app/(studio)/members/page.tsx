@@ -16,7 +16,11 @@ export default async function MembersPage({ searchParams }: Asked) {
   await requireUser()
   const asked = await searchParams
   const typed = single(asked.find).slice(0, 100)
-  const search = { typed, withoutNumbers: single(asked.without) === '1', page: Number.parseInt(single(asked.page), 10) || 1 }
+  const search = {
+    typed,
+    withoutNumbers: single(asked.without) === '1',
+    page: Number.parseInt(single(asked.page), 10) || 1,
+  }
   const db = database()
   const studio = await getStudio(db)
   const found = await searchMembers(db, studio.id, search)
@@ -29,7 +33,11 @@ export default async function MembersPage({ searchParams }: Asked) {
         id,
         name,
         openSetupId,
-        numbers: numbers && { line: marksLine(numbers.type, numbers.marks), bike: `${numbers.type.name}, bike ${numbers.bikeNumber}`, date: dateSaid(numbers.at, studio.timeZone) },
+        numbers: numbers && {
+          line: marksLine(numbers.type, numbers.marks),
+          bike: `${numbers.type.name}, bike ${numbers.bikeNumber}`,
+          date: dateSaid(numbers.at, studio.timeZone),
+        },
       }))}
     />
   )

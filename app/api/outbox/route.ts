@@ -16,7 +16,8 @@ export async function POST(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return Response.json({ outcome: 'signedOut' }, { status: 401 })
   const read = await readJson(request, LONGEST)
-  if (read.outcome === 'refused') return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
+  if (read.outcome === 'refused')
+    return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
   const entry = (read.body ?? {}) as OutboxEntry
   if (entry.author !== person.id) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
   const delivered = await deliver(database(), person, entry, new Date())

@@ -22,12 +22,12 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
   return (
     <OutboxProvider author={person}>
       <SetupView
-      setupId={id}
-      member={member}
-      bike={{ number: setup.bikeNumber, own: setup.own, type: setup.type, landmarks: setup.sheet.landmarks }}
-      school={schoolOf(studio.school)}
-      stored={rows}
-      finished={setup.finishedAt !== null}
+        setupId={id}
+        member={member}
+        bike={{ number: setup.bikeNumber, own: setup.own, type: setup.type, landmarks: setup.sheet.landmarks }}
+        school={schoolOf(studio.school)}
+        stored={rows}
+        finished={setup.finishedAt !== null}
       />
     </OutboxProvider>
   )

@@ -28,7 +28,13 @@ export default async function RoundPage({ searchParams }: { searchParams: Promis
       start={bike ? Number(bike) : null}
       bikes={bikes.map((b) => {
         const state = inspectionState(looked.get(b.id)?.getTime() ?? null, b.openFaults, now.getTime())
-        return { id: b.id, number: b.number, type: b.type.name, state: capitalised(inspectionSaid(state, studio.timeZone)), due: state.outcome === 'due' || state.outcome === 'never' }
+        return {
+          id: b.id,
+          number: b.number,
+          type: b.type.name,
+          state: capitalised(inspectionSaid(state, studio.timeZone)),
+          due: state.outcome === 'due' || state.outcome === 'never',
+        }
       })}
     />
   )

@@ -24,14 +24,22 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const db = database()
   const [studio, member] = await Promise.all([getStudio(db), memberById(db, id)])
   if (!member) notFound()
-  const [bikes, setups, open, notes] = await Promise.all([bikesOf(db, studio.id), savedSetups(db, id), openSetupsOf(db, id), notesOn(db, id)])
+  const [bikes, setups, open, notes] = await Promise.all([
+    bikesOf(db, studio.id),
+    savedSetups(db, id),
+    openSetupsOf(db, id),
+    notesOn(db, id),
+  ])
   const told = setups.map((setup) => {
     const { type } = setup
     const rider = setup.evidence.findLast((row) => row.kind === 'rider')
     return {
       id: setup.id,
       line: marksLine(type, setup.marks),
-      numbers: axesOf(type).map((axis) => ({ title: AXIS_TITLE[axis], said: setup.marks[axis] === undefined ? '–' : labelSaid(type, axis, setup.marks[axis]) })),
+      numbers: axesOf(type).map((axis) => ({
+        title: AXIS_TITLE[axis],
+        said: setup.marks[axis] === undefined ? '–' : labelSaid(type, axis, setup.marks[axis]),
+      })),
       bike: `${type.name}, bike ${setup.bikeNumber}`,
       date: dateSaid(setup.at, studio.timeZone),
       by: setup.by,
@@ -45,8 +53,13 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     <RiderView
       member={member}
       setups={told}
-      changed={changed && `Bike ${latest.bikeNumber} was found changed on ${dateSaid(changed, studio.timeZone)}, after these numbers were saved. Look at the knee again.`}
-      asked={latest ? { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence } : null}
+      changed={
+        changed &&
+        `Bike ${latest.bikeNumber} was found changed on ${dateSaid(changed, studio.timeZone)}, after these numbers were saved. Look at the knee again.`
+      }
+      asked={
+        latest ? { bikeType: latest.type, bike: latest.own, school: studio.school, evidence: latest.evidence } : null
+      }
       seatHeight={latest?.marks.seatHeight ?? null}
       open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${dateSaid(o.startedAt, studio.timeZone)}` }))}
       bikes={offered(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}

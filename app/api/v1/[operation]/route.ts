@@ -9,13 +9,23 @@ const LONGEST = 1_000_000
 const STATUS = { badJson: 400, badRequest: 400, unknownOperation: 404, busy: 503 } as const
 
 /** `POST /api/v1/<operation>`: one JSON request, one JSON answer, for who is signed in. Computed in a thread of the pool. */
-export async function POST(request: Request, { params }: { params: Promise<{ operation: string }> }): Promise<Response> {
-  if (!(await currentUser())) return Response.json({ error: { kind: 'signedOut', faults: [{ pointer: '', reason: 'sign in first' }] } }, { status: 401 })
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ operation: string }> },
+): Promise<Response> {
+  if (!(await currentUser()))
+    return Response.json(
+      { error: { kind: 'signedOut', faults: [{ pointer: '', reason: 'sign in first' }] } },
+      { status: 401 },
+    )
   const { operation } = await params
   if (!OPERATION_NAMES.includes(operation)) return Response.json(run(operation, null), { status: 404 })
   const read = await readJson(request, LONGEST)
   if (read.outcome === 'refused') {
-    return Response.json(faultAnswer(read.status === 400 ? 'badJson' : 'badRequest', [{ pointer: '', reason: read.reason }]), { status: read.status })
+    return Response.json(
+      faultAnswer(read.status === 400 ? 'badJson' : 'badRequest', [{ pointer: '', reason: read.reason }]),
+      { status: read.status },
+    )
   }
   const answer = await compute(operation, read.body)
   return Response.json(answer, { status: isFault(answer) ? STATUS[answer.error.kind] : 200 })

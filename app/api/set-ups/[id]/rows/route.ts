@@ -10,5 +10,8 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const db = database()
   const setup = isId(id) ? await setupById(db, id) : null
   if (!setup) return Response.json({ outcome: 'gone' }, { status: 404 })
-  return Response.json({ rows: await rowsOf(db, id), finished: setup.finishedAt !== null }, { headers: { 'cache-control': 'no-store' } })
+  return Response.json(
+    { rows: await rowsOf(db, id), finished: setup.finishedAt !== null },
+    { headers: { 'cache-control': 'no-store' } },
+  )
 }

@@ -13,5 +13,12 @@ export default async function TapePage({ params }: { params: Promise<{ id: strin
   const db = database()
   const [latest] = await typeLine(db, id)
   if (!latest) notFound()
-  return <TapeBench key={latest.id} typeId={latest.id} bikeType={latest.bikeType} stored={await typeReadings(db, latest.id)} />
+  return (
+    <TapeBench
+      key={latest.id}
+      typeId={latest.id}
+      bikeType={latest.bikeType}
+      stored={await typeReadings(db, latest.id)}
+    />
+  )
 }
