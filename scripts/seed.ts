@@ -41,31 +41,27 @@ async function seed(): Promise<void> {
     for (const [id, definition] of Object.entries(TYPES)) {
       const type = id as keyof typeof TYPES
       await tx.insert(tables.bikeTypeLine).values({ id, studioId: STUDIO.id, name: definition.name })
-      await tx
-        .insert(tables.bikeType)
-        .values({
-          id,
-          studioId: STUDIO.id,
-          lineId: id,
-          version: 1,
-          definition,
-          sheet: SHEETS[type],
-          calibration: CALIBRATION,
-          madeAt: daysBefore(now, 70),
-          madeBy: INSTRUCTORS[0].id,
-        })
+      await tx.insert(tables.bikeType).values({
+        id,
+        studioId: STUDIO.id,
+        lineId: id,
+        version: 1,
+        definition,
+        sheet: SHEETS[type],
+        calibration: CALIBRATION,
+        madeAt: daysBefore(now, 70),
+        madeBy: INSTRUCTORS[0].id,
+      })
     }
     for (const bike of BIKES) await machine(tx, bike, now)
     for (const [i, { name }] of MEMBERS.entries()) {
-      await tx
-        .insert(tables.member)
-        .values({
-          id: memberId(i),
-          studioId: STUDIO.id,
-          name,
-          addedAt: daysBefore(now, 60 - i),
-          addedBy: INSTRUCTORS[i % 2].id,
-        })
+      await tx.insert(tables.member).values({
+        id: memberId(i),
+        studioId: STUDIO.id,
+        name,
+        addedAt: daysBefore(now, 60 - i),
+        addedBy: INSTRUCTORS[i % 2].id,
+      })
     }
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
     await addNote(tx, {
@@ -98,24 +94,20 @@ async function studioAndPeople(tx: Tx): Promise<void> {
   const passwords = await Promise.all(INSTRUCTORS.map((i) => hashPassword(i.password)))
   await tx.insert(tables.studio).values({ ...STUDIO, school: {} })
   for (const [i, person] of INSTRUCTORS.entries()) {
-    await tx
-      .insert(tables.user)
-      .values({
-        id: person.id,
-        name: person.name,
-        email: `${person.username}@netloft-hall.example`,
-        username: person.username,
-        displayUsername: person.username,
-      })
-    await tx
-      .insert(tables.account)
-      .values({
-        id: `${person.id}-password`,
-        accountId: person.id,
-        providerId: 'credential',
-        userId: person.id,
-        password: passwords[i],
-      })
+    await tx.insert(tables.user).values({
+      id: person.id,
+      name: person.name,
+      email: `${person.username}@netloft-hall.example`,
+      username: person.username,
+      displayUsername: person.username,
+    })
+    await tx.insert(tables.account).values({
+      id: `${person.id}-password`,
+      accountId: person.id,
+      providerId: 'credential',
+      userId: person.id,
+      password: passwords[i],
+    })
   }
 }
 

@@ -114,22 +114,20 @@ await inBatches(SETUPS, async (from, to) => {
     ]
     return evidence.map((row, k) => ({ id: `${id}-${k}`, setupId: id, row, seenAt: at, seenBy: by }))
   })
-  await db
-    .insert(tables.setup)
-    .values(
-      made.map(({ id, bike, at, memberId: rider }) => ({
-        id,
-        memberId: rider,
-        bikeId: bike.id,
-        typeId: bike.typeId,
-        own: bike.own,
-        startedAt: at,
-        startedBy: by,
-        finishedAt: at,
-        finishedBy: by,
-        numbersId: `${id}-3`,
-      })),
-    )
+  await db.insert(tables.setup).values(
+    made.map(({ id, bike, at, memberId: rider }) => ({
+      id,
+      memberId: rider,
+      bikeId: bike.id,
+      typeId: bike.typeId,
+      own: bike.own,
+      startedAt: at,
+      startedBy: by,
+      finishedAt: at,
+      finishedBy: by,
+      numbersId: `${id}-3`,
+    })),
+  )
   await db.insert(tables.evidence).values(rows)
 })
 await inBatches(Math.round(SETUPS / 4), async (from, to) => {

@@ -113,19 +113,17 @@ async function insertVersion(tx: DbExecutor, made: NewVersion, latest: TypeVersi
   if (latest) await tx.update(bikeTypeLine).set({ name }).where(eq(bikeTypeLine.id, lineId))
   else await tx.insert(bikeTypeLine).values({ id: lineId, studioId, name })
   const version = (latest?.version ?? 0) + 1
-  await tx
-    .insert(bikeType)
-    .values({
-      id,
-      studioId,
-      lineId,
-      version,
-      definition: whole.bikeType,
-      sheet: whole.sheet,
-      calibration,
-      madeAt: at,
-      madeBy: by,
-    })
+  await tx.insert(bikeType).values({
+    id,
+    studioId,
+    lineId,
+    version,
+    definition: whole.bikeType,
+    sheet: whole.sheet,
+    calibration,
+    madeAt: at,
+    madeBy: by,
+  })
   if (latest) {
     await tx.update(bike).set({ typeId: id }).where(eq(bike.typeId, latest.id))
     await recomputeMachinesOf(tx, id)

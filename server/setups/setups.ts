@@ -66,18 +66,16 @@ export async function startSetup(
   const { id, memberId, bike, at, by } = started
   const open = openKey(memberId, bike.id)
   try {
-    await db
-      .insert(setup)
-      .values({
-        id,
-        memberId,
-        bikeId: bike.id,
-        typeId: bike.typeId,
-        own: bike.own,
-        startedAt: at,
-        startedBy: by,
-        openKey: open,
-      })
+    await db.insert(setup).values({
+      id,
+      memberId,
+      bikeId: bike.id,
+      typeId: bike.typeId,
+      own: bike.own,
+      startedAt: at,
+      startedBy: by,
+      openKey: open,
+    })
     return id
   } catch (error) {
     if (!isDuplicate(error)) throw error
