@@ -5,23 +5,11 @@ import type { BikeType } from '../bike/bike'
 import { placeAt } from '../bike/place'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
+import { GUESS, SETTINGS } from '../testing/tapeSettings'
 import { calibrate, SUSPECT_MM, type Fitted } from './calibrate'
 import { corners, sameGeometry } from './expectedError'
 import { lengthAt, guessed, positionsOn } from './parameters'
 import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
-
-const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
-const SETTINGS = [
-  ['1', 'A', '1', '-4'],
-  ['15', 'G', '12', '4'],
-  ['1', 'G', '12', '-4'],
-  ['15', 'A', '1', '4'],
-  ['8', 'D', '6', '0'],
-  ['1', 'G', '1', '4'],
-  ['15', 'A', '12', '-4'],
-  ['8', 'A', '12', '4'],
-  ['8', 'G', '1', '-4'],
-].map(([seatHeight, seatSlide, barHeight, barSlide]) => ({ seatHeight, seatSlide, barHeight, barSlide }))
 
 const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
   const random = randomFrom(seed)

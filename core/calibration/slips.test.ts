@@ -2,23 +2,11 @@ import { randomFrom } from '../belief/random'
 import type { BikeType } from '../bike/bike'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
+import { GUESS, SETTINGS } from '../testing/tapeSettings'
 import { bench } from './bench'
 import { calibrate } from './calibrate'
 import { LENGTHS, type TapeReading } from './readings'
 import type { Slip } from './slips'
-
-const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
-const SETTINGS = [
-  ['1', 'A', '1', '-4'],
-  ['15', 'G', '12', '4'],
-  ['1', 'G', '12', '-4'],
-  ['15', 'A', '1', '4'],
-  ['8', 'D', '6', '0'],
-  ['1', 'G', '1', '4'],
-  ['15', 'A', '12', '-4'],
-  ['8', 'A', '12', '4'],
-  ['8', 'G', '1', '-4'],
-].map(([seatHeight, seatSlide, barHeight, barSlide]) => ({ seatHeight, seatSlide, barHeight, barSlide }))
 
 const tapes = (
   truth: BikeType,

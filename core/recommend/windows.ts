@@ -7,12 +7,10 @@ import { bottomFlexionDeg, eachLeg, heelGapMm, hipToAnkleSquared, levelPlumbMm, 
 import { inWindow, PLUMB_WINDOW_MM, type School } from '../school/school'
 
 /**
- * The saddle's two checks against the school's windows, for any seat point: whether sample i passes.
+ * The saddle's two checks against the school's windows, for any seat point.
  * Knee limits are turned into hip–ankle distances once per sample, so a grid of marks needs no trigonometry.
  */
 export type SaddleChecks = Readonly<{
-  kneeHolds: (i: number, seat: Point) => boolean
-  plumbHolds: (i: number, seat: Point) => boolean
   kneeChance: (seat: Point) => number
   plumbChance: (seat: Point) => number
   bothChance: (seat: Point) => number
@@ -62,8 +60,6 @@ export function saddleChecks(belief: Belief, school: School, bothSides = false):
   }
 
   return {
-    kneeHolds,
-    plumbHolds,
     kneeChance: remembered((seat) => share((i) => kneeHolds(i, seat))),
     plumbChance: (seat) => share((i) => plumbHolds(i, seat)),
     bothChance: remembered((seat) => share((i) => kneeHolds(i, seat) && plumbHolds(i, seat))),

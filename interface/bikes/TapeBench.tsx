@@ -75,7 +75,9 @@ export function TapeBench({ typeId, bikeType, stored }: Props) {
     const by = rowsNow.map((row, i) => ({ id: part(i), row }))
     const replaced = by.map(({ id, row }, i) => ({ id: all[i].id, newId: id, row }))
     if (!(await act(() => correctTapes(typeId, replaced)))) return null
-    setReadings(by)
+    // What was kept meanwhile stays.
+    const placed = new Map(all.map(({ id }, i) => [id, by[i]]))
+    setReadings((now) => now.map((reading) => placed.get(reading.id) ?? reading))
     return by
   }
 
