@@ -58,6 +58,8 @@ export function Members({ search, pages, counts, members }: Props) {
   }
 
   async function openFirst() {
+    // What was about to be asked of the list would come after the rider's page and take it away again.
+    clearTimeout(asked.current)
     const first = typed === search.typed ? members[0] : (await findMembers(typed))[0]
     if (first) router.push(`/riders/${first.id}`)
   }
