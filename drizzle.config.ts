@@ -1,3 +1,7 @@
 import { defineConfig } from 'drizzle-kit'
 
-export default defineConfig({ dialect: 'mysql', schema: './server/db/schema.ts', out: './server/db/migrations' })
+export default defineConfig({
+  dialect: 'mysql',
+  schema: ['accounts', 'bikes', 'riders'].map((name) => `./server/db/tables/${name}.ts`),
+  out: './server/db/migrations',
+})

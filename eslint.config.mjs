@@ -11,7 +11,7 @@ const OUTSIDE_THE_CORE = {
   message: 'The core is arithmetic on plain data.',
 }
 const NO_CLOCK = 'The core has no clock: times are handed in.'
-const NO_CHANCE = 'The core draws only from a seeded source: core/belief/random.'
+const NO_CHANCE = 'The core draws only from a seeded source: core/rng.'
 
 const floorRules = FLOORS.slice(1).map((floor, i) => {
   const above = FLOORS.slice(0, i + 1)

@@ -15,7 +15,8 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1, view
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const kept = await cookies()
   const light = kept.get('light')?.value === 'dim' ? 'dim' : 'bright'
-  const lengths = kept.get('lengths')?.value === 'feet' ? 'feet' : 'metric'
+  // Devices wrote the older word.
+  const lengths = ['imperial', 'feet'].includes(kept.get('lengths')?.value ?? '') ? 'imperial' : 'metric'
   return (
     <html lang="en" data-light={light}>
       <body>

@@ -1,3 +1,6 @@
+import { Type, type TSchema } from '@sinclair/typebox'
+import { between, closed, refTo, type Plain } from './schema'
+
 /**
  * Axes, origin, signs and zero angles, written down once.
  *
@@ -8,14 +11,25 @@
  * - Foot pitch: heel up is plus. Knee flexion: 0 is a straight leg. Plumb offset: plus is knee ahead of the pedal axle.
  * - Setback: plus is the nose behind the axle. Saddle tilt: minus is nose down.
  */
-export type Point = Readonly<{ xMm: number; yMm: number }>
+export const lengthMmSchema = between(-5000, 5000)
+export const pointSchema = closed({ xMm: lengthMmSchema, yMm: lengthMmSchema })
+export type Point = Plain<typeof pointSchema>
+export const pointRef = refTo<typeof pointSchema>('point')
 
 /** The four things that move on a studio bike, in the order they are read out. */
 export const AXES = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide'] as const
 export type AxisName = (typeof AXES)[number]
 
+/** One field for each axis. */
+export function perAxis<S extends TSchema>(schema: S): Record<AxisName, S> {
+  return { seatHeight: schema, seatSlide: schema, barHeight: schema, barSlide: schema }
+}
+
 /** A mark as printed on the bike: "7", "6.5", "C", "-2". */
+export const labelSchema = Type.String({ minLength: 1, maxLength: 20 })
 export type Label = string
 
 /** Which label each axis is set to; an axis may be missing. */
-export type Marks = Readonly<Partial<Record<AxisName, Label>>>
+export const marksSchema = closed(perAxis(Type.Optional(labelSchema)))
+export type Marks = Plain<typeof marksSchema>
+export const marksRef = refTo<typeof marksSchema>('marks')

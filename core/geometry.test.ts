@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { angleAtDeg, distanceMm, meet, spanMm } from './geometry'
+import { angleAtDeg, distanceMm, intersectCircles, spanMm } from './geometry'
 
 const point = fc.record({
   xMm: fc.double({ min: -900, max: 900, noNaN: true }),
@@ -16,7 +16,7 @@ test('a right angle is 90 degrees, a straight limb 180', () => {
 test('where two links meet, both keep their lengths; where they do not, the missing millimetres close the gap', () => {
   fc.assert(
     fc.property(point, point, link, link, (a, b, ab, bb) => {
-      const met = meet(a, ab, b, bb, 'forward')
+      const met = intersectCircles(a, ab, b, bb, 'forward')
       if (met.outcome === 'met') {
         expect(distanceMm(a, met.point)).toBeCloseTo(ab, 4)
         expect(distanceMm(b, met.point)).toBeCloseTo(bb, 4)
@@ -31,7 +31,7 @@ test('where two links meet, both keep their lengths; where they do not, the miss
 test('of the two meeting points, the forward one lies farther ahead and the upper one higher', () => {
   fc.assert(
     fc.property(point, point, link, link, (a, b, ab, bb) => {
-      const [forward, upper] = [meet(a, ab, b, bb, 'forward'), meet(a, ab, b, bb, 'upper')]
+      const [forward, upper] = [intersectCircles(a, ab, b, bb, 'forward'), intersectCircles(a, ab, b, bb, 'upper')]
       if (forward.outcome !== 'met' || upper.outcome !== 'met') return
       expect(forward.point.xMm).toBeGreaterThanOrEqual(upper.point.xMm - 1e-6)
       expect(upper.point.yMm).toBeGreaterThanOrEqual(forward.point.yMm - 1e-6)
@@ -46,7 +46,13 @@ test('a straight joint spans both links, a closed one their difference', () => {
 
 test('a leg stretched to the last rounding error is still posed, one millimetre more is not', () => {
   const hip = { xMm: 0, yMm: 0 }
-  expect(meet(hip, 400, { xMm: 0, yMm: -800 }, 400, 'forward').outcome).toBe('met')
-  expect(meet(hip, 400, { xMm: 0, yMm: -801 }, 400, 'forward')).toEqual({ outcome: 'unreachable', missingMm: 1 })
-  expect(meet(hip, 400, { xMm: 0, yMm: -90 }, 300, 'forward')).toEqual({ outcome: 'unreachable', missingMm: 10 })
+  expect(intersectCircles(hip, 400, { xMm: 0, yMm: -800 }, 400, 'forward').outcome).toBe('met')
+  expect(intersectCircles(hip, 400, { xMm: 0, yMm: -801 }, 400, 'forward')).toEqual({
+    outcome: 'unreachable',
+    missingMm: 1,
+  })
+  expect(intersectCircles(hip, 400, { xMm: 0, yMm: -90 }, 300, 'forward')).toEqual({
+    outcome: 'unreachable',
+    missingMm: 10,
+  })
 })

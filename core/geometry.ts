@@ -12,12 +12,12 @@ export const radians = (deg: number): number => (deg * Math.PI) / 180
 export const degrees = (rad: number): number => (rad * 180) / Math.PI
 
 /** Unit vector at an angle anticlockwise from +x. `direction(90)` → straight up. */
-export function direction(deg: number): { x: number; y: number } {
+export function unitVector(deg: number): { x: number; y: number } {
   return { x: Math.cos(radians(deg)), y: Math.sin(radians(deg)) }
 }
 
 /** `point` moved by a vector of millimetres. */
-export function shifted(point: Point, xMm: number, yMm: number): Point {
+export function translate(point: Point, xMm: number, yMm: number): Point {
   return { xMm: point.xMm + xMm, yMm: point.yMm + yMm }
 }
 
@@ -46,14 +46,20 @@ export function spanMm(aMm: number, bMm: number, flexionDeg: number): number {
   return Math.sqrt(Math.max(0, aMm * aMm + bMm * bMm + 2 * aMm * bMm * Math.cos(radians(flexionDeg))))
 }
 
-export type Meeting =
+export type CircleIntersection =
   Readonly<{ outcome: 'met'; point: Point }> | Readonly<{ outcome: 'unreachable'; missingMm: number }>
 
 /**
  * Where two links meet: of the two points at `fromMm` from `from` and `toMm` from `to`, the more forward or the upper one.
  * Unreachable when the links are too short together, or one too long for the other; `missingMm` is by how much.
  */
-export function meet(from: Point, fromMm: number, to: Point, toMm: number, which: 'forward' | 'upper'): Meeting {
+export function intersectCircles(
+  from: Point,
+  fromMm: number,
+  to: Point,
+  toMm: number,
+  which: 'forward' | 'upper',
+): CircleIntersection {
   const gap = distanceMm(from, to)
   const slack = EPSILON * (fromMm + toMm)
   const missingMm = Math.max(gap - (fromMm + toMm), Math.abs(fromMm - toMm) - gap)
@@ -63,5 +69,5 @@ export function meet(from: Point, fromMm: number, to: Point, toMm: number, which
   const uy = (to.yMm - from.yMm) / gap
   const leftIsIt = which === 'forward' ? -uy >= 0 : ux >= 0
   const across = (leftIsIt ? 1 : -1) * Math.sqrt(Math.max(0, fromMm * fromMm - along * along))
-  return { outcome: 'met', point: shifted(from, along * ux - across * uy, along * uy + across * ux) }
+  return { outcome: 'met', point: translate(from, along * ux - across * uy, along * uy + across * ux) }
 }

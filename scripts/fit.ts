@@ -8,8 +8,9 @@
  */
 import { createInterface } from 'node:readline'
 import { text } from 'node:stream/consumers'
-import { faultAnswer } from '../core/operations/faults'
-import { isFault, run } from '../core/operations/operations'
+import { errorResponse } from '../core/operations/errorResponse'
+import { isErrorResponse } from '../core/operations/errorResponse'
+import { dispatch } from '../core/operations/dispatch'
 
 const args = process.argv.slice(2)
 const lines = args.includes('--lines')
@@ -20,9 +21,9 @@ function answer(json: string): object {
   try {
     request = JSON.parse(json)
   } catch (error) {
-    return faultAnswer('badJson', [{ pointer: '', reason: `this is not JSON: ${(error as Error).message}` }])
+    return errorResponse('badJson', [{ pointer: '', reason: `this is not JSON: ${(error as Error).message}` }])
   }
-  return run(operation, request)
+  return dispatch(operation, request)
 }
 
 if (lines) {
@@ -32,5 +33,5 @@ if (lines) {
 } else {
   const response = answer(await text(process.stdin))
   process.stdout.write(JSON.stringify(response) + '\n')
-  process.exitCode = isFault(response) ? 2 : 0
+  process.exitCode = isErrorResponse(response) ? 2 : 0
 }

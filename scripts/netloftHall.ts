@@ -1,16 +1,19 @@
 import type { Bike, BikeType } from '../core/bike/bike'
 import type { InspectionItem } from '../core/bike/inspection'
-import { USUAL_SHEET, type TypeSheet } from '../core/bike/sheet'
+import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bike/equipment'
 import type { TypeCalibration } from '../core/calibration/calibrate'
 
 /** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */
 export const STUDIO = { id: 'netloft-hall', name: 'Netloft Hall', place: 'Tarn Ferry', timeZone: 'Europe/Oslo' }
 
 /** Passwords of the demo, spoken freely: these accounts exist only in demo data. */
-export const INSTRUCTORS = [
-  { id: 'ines-harrow', name: 'Ines Harrow', username: 'ines', password: 'tarn-ferry-rows-east' },
-  { id: 'bram-okell', name: 'Bram Okell', username: 'bram', password: 'netloft-hall-at-dusk' },
-]
+export const PEOPLE = [
+  { id: 'ines-harrow', name: 'Ines Harrow', username: 'ines', password: 'tarn-ferry-rows-east', role: 'manager' },
+  { id: 'bram-okell', name: 'Bram Okell', username: 'bram', password: 'netloft-hall-at-dusk', role: 'instructor' },
+  { id: 'tove-sandry', name: 'Tove Sandry', username: 'tove', password: 'keys-by-the-ferry-door', role: 'desk' },
+] as const
+/** Who set riders up and wrote notes in the demo data. */
+export const INSTRUCTORS = [PEOPLE[0], PEOPLE[1]] as const
 
 const numbered = (count: number, pitchMm: number, fromMm = 0) =>
   Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * pitchMm }))
@@ -75,16 +78,16 @@ const bracken: BikeType = {
 
 export const TYPES = { sorrel, meadowsweet, bracken }
 
-export const SHEETS: Readonly<Record<keyof typeof TYPES, TypeSheet>> = {
-  sorrel: USUAL_SHEET,
+export const EQUIPMENT: Readonly<Record<keyof typeof TYPES, BikeEquipment>> = {
+  sorrel: DEFAULT_EQUIPMENT,
   meadowsweet: {
-    ...USUAL_SHEET,
+    ...DEFAULT_EQUIPMENT,
     closing: { seatHeight: 'lever', seatSlide: 'lever', barHeight: 'lever', barSlide: 'lever' },
     stop: 'lever',
     pedalSpacingMm: 172,
   },
   bracken: {
-    ...USUAL_SHEET,
+    ...DEFAULT_EQUIPMENT,
     closing: { seatHeight: 'pin', seatSlide: 'knob', barHeight: 'pin' },
     pedalSides: ['cage'],
     pedalSpacingMm: 180,
@@ -103,7 +106,7 @@ export const CALIBRATION: TypeCalibration = {
 type DemoBike = Readonly<{
   number: number
   type: keyof typeof TYPES
-  own: Bike
+  machineCalibration: Bike
   floorDeg: number
   lookedDaysAgo: number | null
   fault?: Readonly<{ item: InspectionItem; note: string }>
@@ -135,7 +138,7 @@ export const BIKES: readonly DemoBike[] = ROWS.flatMap(([type, numbers]) =>
   numbers.map((number) => ({
     number,
     type,
-    own: {
+    machineCalibration: {
       offsetsMm: OFFSETS[number] ?? {},
       sdMm: SURE,
       tiltDeg: Number((USUAL_TILT_DEG[type] + (TILTED[number] ?? ((number * 7) % 5) / 10)).toFixed(1)),

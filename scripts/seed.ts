@@ -2,106 +2,128 @@
  * Seeds Netloft Hall into an empty database; one that has a studio already is left as it is. With `--empty` only the
  * studio and its instructors: bikes and members are brought in by hand.
  */
-import { randomFrom } from '../core/belief/random'
+import { createRng } from '../core/rng'
 import { axesOf, axisOf, type Bike, type BikeType } from '../core/bike/bike'
-import { placeAt, positionsOf } from '../core/bike/place'
+import { contactPoints, resolveMarks } from '../core/bike/contactPoints'
 import type { BikeReading } from '../core/calibration/bikeReading'
 import { TAPE_SD_MM } from '../core/calibration/fitTape'
 import { LENGTHS } from '../core/calibration/readings'
 import type { Marks } from '../core/conventions'
-import type { Evidence } from '../core/evidence/evidence'
+import type { Evidence } from '../core/evidence/registry'
 import { INSPECTION_ITEMS } from '../core/bike/inspection'
 import { recommend } from '../core/recommend/recommend'
 import { priorFor } from '../core/rider/prior'
-import { stopsOf } from '../core/scale/scale'
+import { positionsOf } from '../core/scale/scale'
 import { hashPassword } from '../server/accounts/auth'
-import { closeDatabase, database } from '../server/db/connection'
-import * as tables from '../server/db/schema'
-import { appendEvidence, finishSetup, startSetup } from '../server/setups/setups'
-import { bikeById } from '../server/bikes/bikes'
-import { recomputeMachine } from '../server/bikes/machineCalibration'
-import { addBikeReading, recordInspection } from '../server/bikes/machines'
-import { addNote } from '../server/notes/notes'
-import { crestAtMark, drawRider, eye, goniometer, heel, statureAndInseam } from '../core/simulated/simulatedRider'
-import { BIKES, CALIBRATION, INSTRUCTORS, MEMBERS, SHEETS, STUDIO, TYPES } from './netloftHall'
+import type { Scope } from '../server/accounts/scope'
+import { closeDatabase, database, type Database, type DbExecutor } from '../server/db/connection'
+import * as accounts from '../server/db/tables/accounts'
+import * as bikeTables from '../server/db/tables/bikes'
+import * as riderTables from '../server/db/tables/riders'
+import { appendEvidence, finishSetup } from '../server/setups/evidence'
+import { startSetup } from '../server/setups/setups'
+import { findBike } from '../server/bikes/bikes'
+import { addBikeReading } from '../server/bikes/bikeReadings'
+import { recordInspection } from '../server/bikes/inspections'
+import { addNote } from '../server/classes/notes'
+import {
+  crestAtMark,
+  drawRider,
+  kneeByEye,
+  goniometer,
+  heelCheck,
+  statureAndInseam,
+} from '../core/simulated/simulatedRider'
+import { BIKES, CALIBRATION, INSTRUCTORS, MEMBERS, PEOPLE, EQUIPMENT, STUDIO, TYPES } from './netloftHall'
 
 const SEED = 1898
 /** The first ten members have been set up on one of the bikes on earlier days. */
 const SET_UP_BEFORE = 10
 
 const db = database()
-const [already] = await db.select().from(tables.studio).limit(1)
-if (!already) await (process.argv.includes('--empty') ? db.transaction((tx) => studioAndPeople(tx)) : seed())
+const [already] = await db.select().from(accounts.studio).limit(1)
+if (!already)
+  await (process.argv.includes('--empty') ? db.transaction((tx) => studioAndPeople(asDatabase(tx))) : seed())
 await closeDatabase()
 
 async function seed(): Promise<void> {
   const now = new Date()
-  await db.transaction(async (tx) => {
+  await db.transaction(async (transaction) => {
+    const tx = asDatabase(transaction)
     await studioAndPeople(tx)
     for (const [id, definition] of Object.entries(TYPES)) {
       const type = id as keyof typeof TYPES
-      await tx.insert(tables.bikeTypeLine).values({ id, studioId: STUDIO.id, name: definition.name })
-      await tx.insert(tables.bikeType).values({
+      await tx.insert(bikeTables.bikeTypeLine).values({ id, studioId: STUDIO.id, name: definition.name })
+      await tx.insert(bikeTables.bikeType).values({
         id,
         studioId: STUDIO.id,
         lineId: id,
         version: 1,
         definition,
-        sheet: SHEETS[type],
+        equipment: EQUIPMENT[type],
         calibration: CALIBRATION,
-        madeAt: daysBefore(now, 70),
-        madeBy: INSTRUCTORS[0].id,
+        createdAt: daysBefore(now, 70),
+        createdBy: INSTRUCTORS[0].id,
       })
     }
     for (const bike of BIKES) await machine(tx, bike, now)
     for (const [i, { name }] of MEMBERS.entries()) {
-      await tx.insert(tables.member).values({
+      await tx.insert(riderTables.member).values({
         id: memberId(i),
         studioId: STUDIO.id,
         name,
-        addedAt: daysBefore(now, 60 - i),
-        addedBy: INSTRUCTORS[i % 2].id,
+        createdAt: daysBefore(now, 60 - i),
+        createdBy: INSTRUCTORS[i % 2].id,
       })
     }
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
-    await addNote(tx, {
+    await addNote(tx, scopeOf(INSTRUCTORS[1]), {
       id: 'seed-note-1',
       memberId: memberId(0),
       bikeId: 'bike-1',
       region: 'feet',
       sign: 'toesDown',
       side: 'both',
-      at: daysBefore(now, 3),
-      by: INSTRUCTORS[1].id,
+      createdAt: daysBefore(now, 3),
     })
-    await addNote(tx, {
+    await addNote(tx, scopeOf(INSTRUCTORS[0]), {
       id: 'seed-note-2',
       memberId: memberId(3),
       bikeId: 'bike-4',
       region: 'shoulders',
       sign: 'shrugged',
       side: 'left',
-      at: daysBefore(now, 6),
-      by: INSTRUCTORS[0].id,
+      createdAt: daysBefore(now, 6),
     })
   })
   console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${MEMBERS.length} members, ${BIKES.length} bikes.`)
 }
 
-type Tx = Parameters<typeof startSetup>[0]
+/** Use cases open a transaction of their own; within the seed's it is a savepoint. */
+type Tx = Database
+
+function scopeOf({ id, role }: (typeof PEOPLE)[number]): Scope {
+  return { studioId: STUDIO.id, userId: id, role }
+}
+
+function asDatabase(tx: DbExecutor): Tx {
+  return tx as unknown as Tx
+}
 
 async function studioAndPeople(tx: Tx): Promise<void> {
-  const passwords = await Promise.all(INSTRUCTORS.map((i) => hashPassword(i.password)))
-  await tx.insert(tables.studio).values({ ...STUDIO, school: {} })
-  for (const [i, person] of INSTRUCTORS.entries()) {
-    await tx.insert(tables.user).values({
+  const passwords = await Promise.all(PEOPLE.map((person) => hashPassword(person.password)))
+  await tx.insert(accounts.studio).values({ ...STUDIO, school: {} })
+  for (const [i, person] of PEOPLE.entries()) {
+    await tx.insert(accounts.user).values({
       id: person.id,
       name: person.name,
       email: `${person.username}@netloft-hall.example`,
       username: person.username,
       displayUsername: person.username,
+      studioId: STUDIO.id,
+      role: person.role,
     })
-    await tx.insert(tables.account).values({
+    await tx.insert(accounts.account).values({
       id: `${person.id}-password`,
       accountId: person.id,
       providerId: 'credential',
@@ -114,46 +136,39 @@ async function studioAndPeople(tx: Tx): Promise<void> {
 /** One machine with its tilt reading, its last look-over and, where it has one, its open fault. */
 async function machine(
   tx: Tx,
-  { number, type, own, floorDeg, lookedDaysAgo, fault }: (typeof BIKES)[number],
+  { number, type, machineCalibration, floorDeg, lookedDaysAgo, fault }: (typeof BIKES)[number],
   now: Date,
 ): Promise<void> {
   const id = `bike-${number}`
-  const by = INSTRUCTORS[number % 2].id
-  await tx.insert(tables.bike).values({ id, studioId: STUDIO.id, typeId: type, number, own })
+  const scope = scopeOf(INSTRUCTORS[number % 2])
+  await tx.insert(bikeTables.bike).values({ id, studioId: STUDIO.id, typeId: type, number, machineCalibration })
   const tilt = {
     kind: 'tilt',
-    deg: Number((own.tiltDeg! + floorDeg).toFixed(1)),
+    deg: Number((machineCalibration.tiltDeg! + floorDeg).toFixed(1)),
     floorDeg,
     across: type === 'bracken' ? 'frontHalf' : 'highestPoints',
   } as const
-  await addBikeReading(tx, { id: `${id}-tilt`, bikeId: id, row: tilt, at: daysBefore(now, 30), by })
-  for (const [k, row] of tapesOf(TYPES[type], own, number).entries())
-    await addBikeReading(tx, { id: `${id}-tape-${k}`, bikeId: id, row, at: daysBefore(now, 31), by })
-  await recomputeMachine(tx, id)
+  for (const [k, row] of tapesOf(TYPES[type], machineCalibration, number).entries())
+    await addBikeReading(tx, scope, { id: `${id}-tape-${k}`, bikeId: id, row }, daysBefore(now, 31))
+  await addBikeReading(tx, scope, { id: `${id}-tilt`, bikeId: id, row: tilt }, daysBefore(now, 30))
   if (lookedDaysAgo === null) return
   const good = INSPECTION_ITEMS.filter((item) => item !== fault?.item)
-  await recordInspection(tx, {
-    id: `${id}-look`,
-    bikeId: id,
-    good,
-    faults: fault ? [{ id: `${id}-fault`, ...fault }] : [],
-    at: daysBefore(now, lookedDaysAgo),
-    by,
-  })
+  const faults = fault ? [{ id: `${id}-fault`, ...fault }] : []
+  await recordInspection(tx, scope, { id: `${id}-look`, bikeId: id, good, faults }, daysBefore(now, lookedDaysAgo))
 }
 
 /** The tape on one machine at two settings, as a careful hand reads it. */
-function tapesOf(bikeType: BikeType, own: Bike, number: number): BikeReading[] {
-  const random = randomFrom(SEED + 1000 + number)
+function tapesOf(bikeType: BikeType, bike: Bike, number: number): BikeReading[] {
+  const random = createRng(SEED + 1000 + number)
   const ends = (share: number): Marks =>
     Object.fromEntries(
       axesOf(bikeType).map((axis) => {
-        const stops = stopsOf(axisOf(bikeType, axis)!.scale)
-        return [axis, stops[Math.floor(share * (stops.length - 1))].label]
+        const positions = positionsOf(axisOf(bikeType, axis)!.scale)
+        return [axis, positions[Math.floor(share * (positions.length - 1))].label]
       }),
     )
   return [0.3, 0.7].map((share) => {
-    const { lengths } = placeAt(bikeType, own, positionsOf(bikeType, ends(share)).positions)
+    const { lengths } = contactPoints(bikeType, bike, resolveMarks(bikeType, ends(share)).positions)
     const read = LENGTHS.map((length) => [length, Math.round(lengths[length] + TAPE_SD_MM * random.normal())] as const)
     return { kind: 'tape', marks: ends(share), lengths: Object.fromEntries(read) }
   })
@@ -173,27 +188,28 @@ async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
   const bikeType = TYPES[bike.type]
   const member = MEMBERS[i]
   const population = priorFor('natural', { statureMm: { mean: member.statureMm, sd: 0 } })
-  const rider = drawRider(population, bikeType, randomFrom(SEED + i))
+  const rider = drawRider(population, bikeType, createRng(SEED + i))
   const withTape = i % 2 === 0
-  const machine = (await bikeById(tx, `bike-${bike.number}`))!
+  const scope = scopeOf(INSTRUCTORS[i % 2])
+  const machine = (await findBike(tx, scope, `bike-${bike.number}`))!
   const evidence: Evidence[] = [
     { kind: 'rider', experience: member.experience },
     ...(withTape ? statureAndInseam(rider).map(rounded) : [crestAtMark(rider)]),
   ]
   for (let mounts = 0; mounts < 5; mounts++) {
-    const { next, marks } = recommend({ bikeType, bike: machine.own, evidence })
+    const { next, marks } = recommend({ bikeType, bike: machine.machineCalibration, evidence })
     const now: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
     evidence.push({ kind: 'set', at: now })
     if (next.kind === 'stop') break
-    evidence.push(...(withTape ? [rounded(goniometer(rider, now))] : [eye(rider, now), heel(rider, now)]))
+    evidence.push(...(withTape ? [rounded(goniometer(rider, now))] : [kneeByEye(rider, now), heelCheck(rider, now)]))
   }
-  const by = INSTRUCTORS[i % 2].id
   const id = `setup-${memberId(i)}`
-  await startSetup(tx, { id, memberId: memberId(i), bike: machine, at: new Date(at.getTime() - 600_000), by })
+  const after = (ms: number) => new Date(at.getTime() + ms)
+  await startSetup(tx, scope, { id, memberId: memberId(i), bikeId: machine.id }, after(-600_000))
   for (const [k, row] of evidence.entries())
-    await appendEvidence(tx, id, { id: `${id}-${k}`, row }, new Date(at.getTime() - 500_000 + k * 30_000), by)
+    await appendEvidence(tx, scope, id, { id: `${id}-${k}`, row }, after(-500_000 + k * 30_000))
   const numbers = evidence.findLast((row) => row.kind === 'set')!
-  await finishSetup(tx, id, { id: `${id}-numbers`, marks: numbers.at! }, at, by)
+  await finishSetup(tx, scope, id, { id: `${id}-numbers`, marks: numbers.at! }, at)
 }
 
 /** Readings as a person writes them down. */

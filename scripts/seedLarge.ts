@@ -4,15 +4,16 @@
  */
 import { parseArgs } from 'node:util'
 import { count, sql } from 'drizzle-orm'
-import { randomFrom } from '../core/belief/random'
+import { createRng } from '../core/rng'
 import { axesOf, axisOf } from '../core/bike/bike'
 import type { Marks } from '../core/conventions'
-import type { Evidence } from '../core/evidence/evidence'
-import { stopsOf } from '../core/scale/scale'
+import type { Evidence } from '../core/evidence/registry'
+import { positionsOf } from '../core/scale/scale'
 import { SIGNS } from '../core/watch/signs'
-import { bikesOf } from '../server/bikes/bikes'
+import type { Scope } from '../server/accounts/scope'
+import { listBikes } from '../server/bikes/bikes'
 import { closeDatabase, database } from '../server/db/connection'
-import * as tables from '../server/db/schema'
+import { bikeAssignment, classNote, evidence, member, setup } from '../server/db/tables/riders'
 import { studioDay } from '../server/studio/day'
 import { getStudio } from '../server/studio/studio'
 
@@ -74,24 +75,25 @@ const LAST = [
 ]
 
 const db = database()
-const random = randomFrom(Number(values.seed))
+const random = createRng(Number(values.seed))
 const pick = <T>(items: readonly T[]): T => items[Math.floor(random.uniform() * items.length)]
 const now = Date.now()
-const studio = await getStudio(db)
-const bikes = await bikesOf(db, studio.id)
-const [{ there }] = await db.select({ there: count() }).from(tables.member)
-const by = 'ines-harrow'
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+const { studioId, userId: createdBy } = scope
+const studio = await getStudio(db, scope)
+const bikes = await listBikes(db, scope)
+const [{ there }] = await db.select({ there: count() }).from(member)
 const began = Date.now()
 
 await inBatches(Math.max(0, MEMBERS - there), async (from, to) => {
   const rows = range(from, to).map((i) => ({
     id: memberId(i),
-    studioId: studio.id,
+    studioId,
     name: `${pick(FIRST)} ${pick(LAST)} ${i}`,
-    addedAt: new Date(now - random.uniform() * THREE_YEARS_MS),
-    addedBy: by,
+    createdAt: new Date(now - random.uniform() * THREE_YEARS_MS),
+    createdBy,
   }))
-  await db.insert(tables.member).values(rows)
+  await db.insert(member).values(rows)
 })
 await inBatches(SETUPS, async (from, to) => {
   const made = range(from, to).map((i) => {
@@ -106,45 +108,47 @@ await inBatches(SETUPS, async (from, to) => {
     }
   })
   const rows = made.flatMap(({ id, at, marks }) => {
-    const evidence: Evidence[] = [
+    const seen: Evidence[] = [
       { kind: 'rider', experience: pick(['new', 'regular', 'experienced'] as const) },
       { kind: 'stature', mm: 1500 + Math.round(500 * random.uniform()) },
       { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight: marks.seatHeight, seatSlide: marks.seatSlide } },
       { kind: 'set', at: marks },
     ]
-    return evidence.map((row, k) => ({ id: `${id}-${k}`, setupId: id, row, seenAt: at, seenBy: by }))
+    return seen.map((row, k) => ({ id: `${id}-${k}`, studioId, setupId: id, row, createdAt: at, createdBy }))
   })
-  await db.insert(tables.setup).values(
+  await db.insert(setup).values(
     made.map(({ id, bike, at, memberId: rider }) => ({
       id,
+      studioId,
       memberId: rider,
       bikeId: bike.id,
       typeId: bike.typeId,
-      own: bike.own,
+      machineCalibration: bike.machineCalibration,
       startedAt: at,
-      startedBy: by,
+      startedBy: createdBy,
       finishedAt: at,
-      finishedBy: by,
+      finishedBy: createdBy,
       numbersId: `${id}-3`,
     })),
   )
-  await db.insert(tables.evidence).values(rows)
+  await db.insert(evidence).values(rows)
 })
 await inBatches(Math.round(SETUPS / 4), async (from, to) => {
   const rows = range(from, to).map((i) => {
     const sign = pick(SIGNS)
     return {
       id: `large-note-${i}`,
+      studioId,
       memberId: memberId(Math.floor(random.uniform() * Math.max(1, MEMBERS - there))),
       bikeId: pick(bikes).id,
       region: sign.region,
       sign: sign.sign,
       side: 'both' as const,
-      madeAt: new Date(now - random.uniform() * THREE_YEARS_MS),
-      madeBy: by,
+      createdAt: new Date(now - random.uniform() * THREE_YEARS_MS),
+      createdBy,
     }
   })
-  await db.insert(tables.classNote).values(rows)
+  await db.insert(classNote).values(rows)
 })
 await db.execute(sql`
   UPDATE member SET latest_setup_id = (SELECT s.id FROM setup s WHERE s.member_id = member.id AND s.finished_at IS NOT NULL ORDER BY s.finished_at DESC, s.id DESC LIMIT 1)
@@ -152,10 +156,17 @@ await db.execute(sql`
 const day = studioDay(new Date(), studio.timeZone)
 const free = bikes.filter((b) => b.openFaults === 0)
 await db
-  .insert(tables.bikeAssignment)
+  .insert(bikeAssignment)
   .ignore()
   .values(
-    free.map((bike, i) => ({ bikeId: bike.id, memberId: memberId(i), day, assignedAt: new Date(), assignedBy: by })),
+    free.map((bike, i) => ({
+      studioId,
+      bikeId: bike.id,
+      memberId: memberId(i),
+      day,
+      createdAt: new Date(),
+      createdBy,
+    })),
   )
 await closeDatabase()
 console.log(`${MEMBERS} members, ${SETUPS} set-ups, in ${Math.round((Date.now() - began) / 1000)} s.`)
@@ -170,5 +181,5 @@ async function inBatches(many: number, work: (from: number, to: number) => Promi
   for (let from = 0; from < many; from += BATCH) await work(from, Math.min(many, from + BATCH))
 }
 function marksOf({ type }: (typeof bikes)[number]): Marks {
-  return Object.fromEntries(axesOf(type).map((axis) => [axis, pick(stopsOf(axisOf(type, axis)!.scale)).label]))
+  return Object.fromEntries(axesOf(type).map((axis) => [axis, pick(positionsOf(axisOf(type, axis)!.scale)).label]))
 }

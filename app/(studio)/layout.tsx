@@ -7,9 +7,9 @@ import { getStudio } from '@/server/studio/studio'
 
 export default async function StudioLayout({ children }: { children: ReactNode }) {
   const person = await requireUser()
-  const studio = await getStudio(database())
+  const studio = await getStudio(database(), person)
   return (
-    <OutboxProvider author={person}>
+    <OutboxProvider author={{ id: person.userId, name: person.name }}>
       <Shell studio={studio.name} person={person.name}>
         {children}
       </Shell>

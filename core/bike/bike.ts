@@ -1,37 +1,48 @@
-import type { AxisName, Point } from '../conventions'
-import type { Scale } from '../scale/scale'
+import { Type } from '@sinclair/typebox'
+import { perAxis, pointRef, type AxisName } from '../conventions'
+import { scaleSchema } from '../scale/scale'
+import { between, closed, oneOf, positiveMm, refTo, type Plain } from '../schema'
 
 /** One adjustable part: the direction it moves in (see conventions) and the scale printed on it. */
-export type Axis = Readonly<{ directionDeg: number; scale: Scale }>
+export const axisSchema = closed({ directionDeg: between(-360, 360), scale: scaleSchema })
+export type Axis = Plain<typeof axisSchema>
+const axisRef = refTo<typeof axisSchema>('axis')
+
+export const SADDLE_SHAPES = ['flat', 'tailKick', 'curved'] as const
 
 /** A type of studio bike: what every machine of it has in common. Lengths from the crank axle, mm. */
-export type BikeType = Readonly<{
-  name: string
-  crankMm: number
-  /** Pedal axle to the surface the shoe stands on, mm. */
-  pedalSurfaceMm: number
-  /** Crank axle above the floor, mm. */
-  axleHeightMm: number
-  saddle: Readonly<{
-    /** Nose ahead of the seat point, mm. */
-    noseAheadMm: number
-    lengthMm: number
-    shape: 'flat' | 'tailKick' | 'curved'
-  }>
+export const bikeTypeSchema = closed({
+  name: Type.String({ minLength: 1, maxLength: 80 }),
+  crankMm: between(50, 300),
+  /** Pedal axle to the surface the shoe stands on. */
+  pedalSurfaceMm: between(-50, 100),
+  /** Crank axle above the floor. */
+  axleHeightMm: between(50, 1000),
+  /** The nose lies `noseAheadMm` ahead of the seat point. */
+  saddle: closed({ noseAheadMm: between(0, 400), lengthMm: positiveMm, shape: oneOf(SADDLE_SHAPES) }),
   /** Seat point (middle of the widest part, on top) with both seat axes at 0 mm. */
-  seatOrigin: Point
+  seatOrigin: pointRef,
   /** Grip point of the nearest hand position with both bar axes at 0 mm. */
-  gripOrigin: Point
-  axes: Readonly<{ seatHeight: Axis; seatSlide: Axis; barHeight: Axis; barSlide?: Axis }>
-  forearmGaugeValid: boolean
-}>
+  gripOrigin: pointRef,
+  axes: closed({
+    seatHeight: axisRef,
+    seatSlide: axisRef,
+    barHeight: axisRef,
+    barSlide: Type.Optional(axisRef),
+  }),
+  forearmGaugeValid: Type.Boolean(),
+})
+export type BikeType = Plain<typeof bikeTypeSchema>
+export const bikeTypeRef = refTo<typeof bikeTypeSchema>('bikeType')
 
-/** One machine of a type: its own offset along each axis, how sure that is, and its saddle's tilt (minus = nose down). */
-export type Bike = Readonly<{
-  offsetsMm?: Readonly<Partial<Record<AxisName, number>>>
-  sdMm?: Readonly<Partial<Record<AxisName, number>>>
-  tiltDeg?: number
-}>
+/** One machine of a type: its own offset along each axis, how sure that is (sd), and its saddle's tilt (minus = nose down). */
+export const bikeSchema = closed({
+  offsetsMm: Type.Optional(closed(perAxis(Type.Optional(between(-300, 300))))),
+  sdMm: Type.Optional(closed(perAxis(Type.Optional(between(0, 100))))),
+  tiltDeg: Type.Optional(between(-45, 45)),
+})
+export type Bike = Plain<typeof bikeSchema>
+export const bikeRef = refTo<typeof bikeSchema>('bike')
 
 /** The axes this type has, in reading order. */
 export function axesOf(bikeType: BikeType): AxisName[] {

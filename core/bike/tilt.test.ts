@@ -1,11 +1,11 @@
-import { tiltSaid } from '../words/tilt'
-import { judgeTilt, straight, wedgeTiltDeg } from './tilt'
+import { formatTilt } from '../messages/tilt'
+import { assessTilt, isSaddleStraight, wedgeTiltDeg } from './tilt'
 
 const at = (deg: number, floorDeg = 0) => ({ deg, floorDeg, across: 'highestPoints' as const })
 
 test('the floor’s angle at that bike is taken off: a floor off by 1° tilts the saddle by 1° (common practice, no source)', () => {
-  expect(judgeTilt(at(-2, -1), 'flat', 'byShape')).toMatchObject({ deg: -1, outcome: 'good' })
-  expect(judgeTilt(at(0, -1), 'flat', 'byShape').outcome).toBe('noseUp')
+  expect(assessTilt(at(-2, -1), 'flat', 'byShape')).toMatchObject({ deg: -1, outcome: 'good' })
+  expect(assessTilt(at(0, -1), 'flat', 'byShape').outcome).toBe('noseUp')
 })
 
 test.each([
@@ -22,14 +22,14 @@ test.each([
 ] as const)(
   'by shape: a %s saddle at %d° is %s (baselines 0…−2, −2…−4, −3…−6°, common practice, no source)',
   (shape, deg, outcome) => {
-    expect(judgeTilt(at(deg), shape, 'byShape').outcome).toBe(outcome)
+    expect(assessTilt(at(deg), shape, 'byShape').outcome).toBe(outcome)
   },
 )
 
 test('the level school wants 0 to −2° whatever the shape, and alarms beyond 4°', () => {
-  expect(judgeTilt(at(-1), 'curved', 'level').outcome).toBe('good')
-  expect(judgeTilt(at(-3.5), 'curved', 'level')).toMatchObject({ outcome: 'noseDown', alarm: false })
-  expect(judgeTilt(at(-4.5), 'curved', 'level').alarm).toBe(true)
+  expect(assessTilt(at(-1), 'curved', 'level').outcome).toBe('good')
+  expect(assessTilt(at(-3.5), 'curved', 'level')).toMatchObject({ outcome: 'noseDown', alarm: false })
+  expect(assessTilt(at(-4.5), 'curved', 'level').alarm).toBe(true)
 })
 
 test('a wedge that lifts the front by 100 mm on a bike of 900 mm adds 6–7° (common practice, no source); a 10 % slope is 5.7° (atan 0.10)', () => {
@@ -40,14 +40,14 @@ test('a wedge that lifts the front by 100 mm on a bike of 900 mm adds 6–7° (c
 })
 
 test('a saddle 2–3 mm off its line after closing is noticed', () => {
-  expect([0, 2, -2, 3].map(straight)).toEqual([true, true, true, false])
+  expect([0, 2, -2, 3].map(isSaddleStraight)).toEqual([true, true, true, false])
 })
 
 test('a deviation is said with what it causes and where to look first', () => {
-  const { sentence, because } = tiltSaid(judgeTilt(at(2.4), 'flat', 'byShape'))
+  const { sentence, because } = formatTilt(assessTilt(at(2.4), 'flat', 'byShape'))
   expect(sentence).toBe('Nose up 2.4°; level to 2° down is wanted. That is far off.')
   expect(because.join(' ')).toMatch(/look there before levelling/)
-  expect(tiltSaid(judgeTilt(at(-3), 'tailKick', 'byShape'))).toEqual({
+  expect(formatTilt(assessTilt(at(-3), 'tailKick', 'byShape'))).toEqual({
     sentence: 'Nose down 3.0°: as wanted, 2 to 4° down.',
     because: [],
   })

@@ -15,7 +15,7 @@ const ALARM_DEG = 2
 /** A reading this close to the window's edge may be the instrument's own error. */
 const INSTRUMENT_DEG = 0.2
 
-export type TiltJudgement = Readonly<{
+export type TiltAssessment = Readonly<{
   /** Saddle against the bike's own level: measured minus the floor's angle there, minus is nose down. */
   deg: number
   windowDeg: readonly [number, number]
@@ -24,11 +24,11 @@ export type TiltJudgement = Readonly<{
 }>
 
 /** The saddle's tilt with the floor taken off, judged by its shape and the studio's school. */
-export function judgeTilt(
+export function assessTilt(
   { deg, floorDeg }: TiltReading,
   shape: BikeType['saddle']['shape'],
   school: School['tilt'],
-): TiltJudgement {
+): TiltAssessment {
   const own = deg - floorDeg
   const windowDeg = school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]
   const [low, high] = windowDeg
@@ -45,4 +45,4 @@ export const wedgeTiltDeg = (liftMm: number, baseMm: number): number => degrees(
 
 /** Saddle line: mm the nose points off the frame's line, plus to the right; good within this. Common practice, no source. */
 export const SADDLE_LINE_GOOD_MM = 2
-export const straight = (noseOffMm: number): boolean => Math.abs(noseOffMm) <= SADDLE_LINE_GOOD_MM
+export const isSaddleStraight = (noseOffMm: number): boolean => Math.abs(noseOffMm) <= SADDLE_LINE_GOOD_MM

@@ -1,18 +1,18 @@
 import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
-import { randomFrom } from '../belief/random'
+import { createRng } from '../rng'
 import type { BikeType } from '../bike/bike'
-import { placeAt } from '../bike/place'
+import { contactPoints } from '../bike/contactPoints'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { GUESS, SETTINGS } from '../testing/tapeSettings'
-import { calibrate, SUSPECT_MM, type Fitted } from './calibrate'
-import { corners, sameGeometry } from './expectedError'
-import { lengthAt, guessed, positionsOn } from './parameters'
+import { calibrate, OUTLIER_MM, type Fitted } from './calibrate'
+import { designGrid, sameGeometry } from './predictionError'
+import { lengthAt, initialParameters, axisPositionsAt } from './parameters'
 import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
 
 const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
-  const random = randomFrom(seed)
+  const random = createRng(seed)
   return SETTINGS.map((marks) => tapeAt(truth, marks, random, sdMm))
 }
 const worst = (a: BikeType, b: BikeType) =>
@@ -20,8 +20,8 @@ const worst = (a: BikeType, b: BikeType) =>
     ...SETTINGS.flatMap((marks) =>
       LENGTHS.map((l) =>
         Math.abs(
-          placeAt(a, undefined, positionsOn(a, marks)).lengths[l] -
-            placeAt(b, undefined, positionsOn(b, marks)).lengths[l],
+          contactPoints(a, undefined, axisPositionsAt(a, marks)).lengths[l] -
+            contactPoints(b, undefined, axisPositionsAt(b, marks)).lengths[l],
         ),
       ),
     ),
@@ -35,7 +35,7 @@ const fitted = (readings: TapeReading[], guess = HOLES_BIKE): Fitted => {
 test('calibrate ∘ place recovers the geometry: exact readings of a bike give that bike back, labels from the guess', () => {
   fc.assert(
     fc.property(fc.integer(), (seed) => {
-      const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed))
+      const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(seed))
       const answer = fitted(readingsOf(truth))
       expect(worst(answer.bikeType, truth)).toBeLessThan(1)
       expect(answer.suspects).toEqual([])
@@ -68,7 +68,7 @@ test('stack alone is straight-line regression: the textbook’s least squares, w
 })
 
 test('a blunder of 25 mm is named, left out, and does no harm; residues keep it with its size', () => {
-  const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(7))
+  const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(7))
   const readings = readingsOf(truth, 3, 1.5)
   readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, stackMm: readings[4].lengths.stackMm! - 25 } }
   const answer = fitted(readings)
@@ -79,7 +79,11 @@ test('a blunder of 25 mm is named, left out, and does no harm; residues keep it 
 
 test('a reading taken at the next hole is said to be just that', () => {
   const readings = readingsOf(HOLES_BIKE)
-  const other = placeAt(HOLES_BIKE, undefined, positionsOn(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' })).lengths
+  const other = contactPoints(
+    HOLES_BIKE,
+    undefined,
+    axisPositionsAt(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' }),
+  ).lengths
   readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, saddleHeightMm: other.saddleHeightMm } }
   expect(fitted(readings).suspects).toMatchObject([
     { reading: 4, length: 'saddleHeightMm', reason: { code: 'otherMark', axis: 'seatHeight', label: '9' } },
@@ -110,7 +114,7 @@ test('one mark only is refused with its axis and mark; nothing read and a tape t
     axis: 'seatHeight',
   })
   expect(calibrate(HOLES_BIKE, [])).toEqual({ outcome: 'refused', reason: 'noReadings' })
-  const random = randomFrom(5)
+  const random = createRng(5)
   const wild = readingsOf(HOLES_BIKE).map((r) => ({
     ...r,
     lengths: Object.fromEntries(LENGTHS.map((l) => [l, 400 + 400 * random.uniform()])),
@@ -130,7 +134,7 @@ test('a part that closes at one place only is no reason to refuse', () => {
       barSlide: { directionDeg: 0, scale: { marks: [{ label: 'fixed', mm: 0 }], halfMarks: false } },
     },
   }
-  const random = randomFrom(2)
+  const random = createRng(2)
   const readings = SETTINGS.map((marks) => tapeAt(fixed, { ...marks, barSlide: 'fixed' }, random, 1))
   expect(calibrate(fixed, readings).outcome).toBe('fitted')
 })
@@ -147,8 +151,8 @@ test('an axis nobody named stays as guessed, and is known no better than a guess
 })
 
 test('the slope of every length is what moving each parameter a little does', () => {
-  const p = guessed(HOLES_BIKE)
-  const positions = corners(HOLES_BIKE)[13]
+  const p = initialParameters(HOLES_BIKE)
+  const positions = designGrid(HOLES_BIKE)[13]
   for (const length of LENGTHS) {
     const { by } = lengthAt(HOLES_BIKE, p, positions, length)
     by.forEach((slope, i) => {
@@ -170,12 +174,12 @@ function statedAgainstTrue(tapes: number, sdMm: number): { inside: number; named
   let all = 0
   let named = 0
   for (let seed = 0; seed < tapes; seed++) {
-    const truth = trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed))
+    const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(seed))
     const answer = fitted(readingsOf(truth, 1000 * sdMm + seed, sdMm))
     if (answer.suspects.length > 0) named++
     for (const marks of SETTINGS) {
       const [found, there] = [answer.bikeType, truth].map(
-        (type) => placeAt(type, undefined, positionsOn(type, marks)).lengths,
+        (type) => contactPoints(type, undefined, axisPositionsAt(type, marks)).lengths,
       )
       for (const length of LENGTHS) {
         if (Math.abs(found[length] - there[length]) <= 2 * answer.expectedErrorMm[length]) inside++
@@ -190,7 +194,7 @@ test('stated errors hold: of true errors over many tapes about 95 % lie within t
   const { inside } = statedAgainstTrue(30, 1.5)
   expect(inside).toBeGreaterThan(0.92)
   expect(inside).toBeLessThan(0.995)
-  expect(SUSPECT_MM).toBe(6)
+  expect(OUTLIER_MM).toBe(6)
 })
 
 test('the tape against the wall and at the nose (common practice, no source): 900 to the axle and 845 to the nose is 55 behind', () => {

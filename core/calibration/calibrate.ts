@@ -1,17 +1,17 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { findStop, stopsOf } from '../scale/scale'
-import type { Lengths } from '../bike/place'
+import { findPosition, positionsOf } from '../scale/scale'
+import type { Lengths } from '../bike/contactPoints'
 import type { AxisName, Label } from '../conventions'
-import { axisSdMm, worstErrors } from './expectedError'
+import { axisSdMm, maxPredictionSds } from './predictionError'
 import { fitRobust, fitTape, robustSdMm } from './fitTape'
 import { straysOf, typeWith, type Stray } from './parameters'
 import { LENGTHS, observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
 import { slipsThatExplain, type Slip } from './slips'
-import { reasonFor, type SuspectReason } from './suspects'
+import { outlierReason, type OutlierReason } from './outliers'
 
 /** A number left over: `reading` counts from 0, mm = read − fitted. */
-export type Residue = Readonly<{ reading: number; length: LengthName; mm: number }>
-export type Suspect = Residue & Readonly<{ reason: SuspectReason }>
+export type Residual = Readonly<{ reading: number; length: LengthName; mm: number }>
+export type Outlier = Residual & Readonly<{ reason: OutlierReason }>
 
 export type Fitted = Readonly<{
   outcome: 'fitted'
@@ -23,8 +23,8 @@ export type Fitted = Readonly<{
   sdMm: Record<AxisName, number>
   /** Largest expected error of each length over the whole range, one spread, mm. */
   expectedErrorMm: Lengths
-  residues: readonly Residue[]
-  suspects: readonly Suspect[]
+  residues: readonly Residual[]
+  suspects: readonly Outlier[]
   /** What came out farther from the guess than a careful guess strays. */
   strays: readonly Stray[]
   /** Where something strayed: what all readings may have in common, if that explains it. */
@@ -50,12 +50,12 @@ export type Refused = Readonly<
 >
 
 /** In a robust fit a reading this far off does not belong (trade rule of the wire format). */
-export const SUSPECT_MM = 6
+export const OUTLIER_MM = 6
 
 /** Where the whole tape is rougher than a careful one, a reading must lie this many of its own spreads off. */
-const SUSPECT_SPREADS = 4.5
+const OUTLIER_SDS = 4.5
 /** Rougher than this no tape is: what strays farther does not belong, however much of it there is. */
-const ROUGHEST_SD_MM = 4
+const MAX_TAPE_SD_MM = 4
 
 /**
  * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
@@ -69,37 +69,37 @@ export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]):
   if (observed.length === 0) return { outcome: 'refused', reason: 'noReadings' }
   const single = axisAtOneMark(bikeType, readings)
   if (single) return { outcome: 'refused', reason: 'tooFewMarks', ...single }
-  const fit = fitOf(bikeType, observed)
+  const fit = fitReadings(bikeType, observed)
   const odd = fit.outcome === 'refused' || fit.strays.length > 0
   return odd ? { ...fit, slips: slipsThatExplain(bikeType, observed) } : fit
 }
 
 /** The fit so far, also while an axis was read at one mark only: it then stays as guessed, and unsure. Looks for no slips. */
-export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
+export function fitReadings(bikeType: BikeType, observed: readonly Observation[]): Fitted | Refused {
   const robust = fitRobust(bikeType, observed)
   const cutMm = Math.max(
-    SUSPECT_MM,
-    SUSPECT_SPREADS * Math.min(ROUGHEST_SD_MM, robustSdMm(robust.residues, robust.parameters.length)),
+    OUTLIER_MM,
+    OUTLIER_SDS * Math.min(MAX_TAPE_SD_MM, robustSdMm(robust.residuals, robust.parameters.length)),
   )
-  const belongs = robust.residues.map((mm) => Math.abs(mm) <= cutMm)
+  const belongs = robust.residuals.map((mm) => Math.abs(mm) <= cutMm)
   const count = belongs.filter((b) => !b).length
-  const half = lengthHalfSuspect(observed, belongs)
+  const half = halfOutlierLength(observed, belongs)
   if (half) return { outcome: 'refused', reason: 'halfSuspect', ...half }
   if (3 * count > observed.length) return { outcome: 'refused', reason: 'tooManySuspects', count }
   const fit = fitTape(bikeType, observed, belongs.map(Number), robust.parameters)
   const fitted = typeWith(bikeType, fit.parameters)
-  const residues = observed.map(({ reading, length }, k) => ({ reading, length, mm: fit.residues[k] }))
+  const residuals = observed.map(({ reading, length }, k) => ({ reading, length, mm: fit.residuals[k] }))
   const strays = straysOf(bikeType, fit.parameters)
-  const counted = fit.residues.filter((_, k) => belongs[k])
+  const counted = fit.residuals.filter((_, k) => belongs[k])
   return {
     outcome: 'fitted',
     bikeType: fitted,
     rmsMm: Math.sqrt(counted.reduce((sum, mm) => sum + mm * mm, 0) / counted.length),
     sdMm: axisSdMm(bikeType, fit.parameters, fit.covariance),
-    expectedErrorMm: worstErrors(bikeType, fit.parameters, fit.covariance),
-    residues,
-    suspects: residues.flatMap((residue, k) =>
-      belongs[k] ? [] : [{ ...residue, reason: reasonFor(fitted, observed[k], residue.mm) }],
+    expectedErrorMm: maxPredictionSds(bikeType, fit.parameters, fit.covariance),
+    residues: residuals,
+    suspects: residuals.flatMap((residual, k) =>
+      belongs[k] ? [] : [{ ...residual, reason: outlierReason(fitted, observed[k], residual.mm) }],
     ),
     strays,
     slips: [],
@@ -107,17 +107,17 @@ export function fitOf(bikeType: BikeType, observed: readonly Observation[]): Fit
 }
 
 /** One suspect of two readings says nothing of the others. */
-const LEAST_SUSPECTS = 2
+const MIN_OUTLIERS = 2
 
 /** The length of which half the numbers or more do not belong, or null. */
-function lengthHalfSuspect(
+function halfOutlierLength(
   observed: readonly Observation[],
   belongs: readonly boolean[],
 ): { length: LengthName; count: number; of: number } | null {
   for (const length of LENGTHS) {
     const own = belongs.filter((_, k) => observed[k].length === length)
     const count = own.filter((b) => !b).length
-    if (count >= LEAST_SUSPECTS && 2 * count >= own.length) return { length, count, of: own.length }
+    if (count >= MIN_OUTLIERS && 2 * count >= own.length) return { length, count, of: own.length }
   }
   return null
 }
@@ -126,11 +126,11 @@ function lengthHalfSuspect(
 function axisAtOneMark(bikeType: BikeType, readings: readonly TapeReading[]): { axis: AxisName; label: Label } | null {
   for (const axis of axesOf(bikeType)) {
     const { scale } = axisOf(bikeType, axis)!
-    if (stopsOf(scale).length < 2) continue
+    if (positionsOf(scale).length < 2) continue
     const labels = readings.flatMap(({ marks }) => (marks[axis] === undefined ? [] : [marks[axis]]))
     const places = new Set(
       labels.map((label) => {
-        const found = findStop(scale, label)
+        const found = findPosition(scale, label)
         return found.outcome === 'found' ? found.stop.label : label
       }),
     )

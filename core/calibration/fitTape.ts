@@ -1,12 +1,12 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix'
 import type { BikeType } from '../bike/bike'
-import { guessed, guessWeights, lengthAt, positionsOn, type Parameters } from './parameters'
+import { initialParameters, priorWeights, lengthAt, axisPositionsAt, type Parameters } from './parameters'
 import type { Observation } from './readings'
 
 /** Parameters that explain the readings, what they leave over (read − fitted, mm), and how sure each combination is. */
 export type TapeFit = Readonly<{
   parameters: Parameters
-  residues: readonly number[]
+  residuals: readonly number[]
   covariance: Matrix
   information: Matrix
   tapeSdMm: number
@@ -14,9 +14,9 @@ export type TapeFit = Readonly<{
 
 /** Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak. */
 export const TAPE_SD_MM = 1.5
-const TAPE_SD_WORTH = 4
-const ROUNDS = 40
-const SETTLED = 1e-7
+const TAPE_SD_PRIOR_WEIGHT = 4
+const MAX_ITERATIONS = 40
+const CONVERGED = 1e-7
 
 /**
  * Least squares with the guess as a weak prior (Gauss–Newton; the model is nearly linear), so that an axis the tape has
@@ -26,12 +26,12 @@ export function fitTape(
   bikeType: BikeType,
   observed: readonly Observation[],
   weights: readonly number[],
-  from = guessed(bikeType),
-  rounds = ROUNDS,
+  from = initialParameters(bikeType),
+  rounds = MAX_ITERATIONS,
 ): TapeFit {
-  const guess = guessed(bikeType)
-  const prior = guessWeights(bikeType)
-  const positions = observed.map(({ marks }) => positionsOn(bikeType, marks))
+  const guess = initialParameters(bikeType)
+  const prior = priorWeights(bikeType)
+  const positions = observed.map(({ marks }) => axisPositionsAt(bikeType, marks))
   let p = from
   let information = Matrix.zeros(p.length, p.length)
   for (let round = 0; round < rounds; round++) {
@@ -39,25 +39,33 @@ export function fitTape(
     const wanted = Matrix.columnVector(prior.map((w, i) => w * (guess[i] - p[i])))
     observed.forEach(({ length, mm }, k) => {
       const slope = lengthAt(bikeType, p, positions[k], length)
-      addTo(information, wanted, slope.by, weights[k] / TAPE_SD_MM ** 2, mm - slope.mm)
+      addNormalEquation(information, wanted, slope.by, weights[k] / TAPE_SD_MM ** 2, mm - slope.mm)
     })
     const step = new CholeskyDecomposition(information).solve(wanted).to1DArray()
     p = p.map((value, i) => value + step[i])
-    if (Math.max(...step.map(Math.abs)) < SETTLED) break
+    if (Math.max(...step.map(Math.abs)) < CONVERGED) break
   }
-  const residues = observed.map(({ length, mm }, k) => mm - lengthAt(bikeType, p, positions[k], length).mm)
-  const squares = residues.reduce((sum, r, k) => sum + weights[k] * r * r, 0)
+  const residuals = observed.map(({ length, mm }, k) => mm - lengthAt(bikeType, p, positions[k], length).mm)
+  const squares = residuals.reduce((sum, r, k) => sum + weights[k] * r * r, 0)
   const count = weights.reduce((sum, w) => sum + w, 0)
   const free = Math.max(0, count - p.length)
-  const tapeSdMm = Math.sqrt((TAPE_SD_WORTH * TAPE_SD_MM ** 2 + (free > 0 ? squares : 0)) / (TAPE_SD_WORTH + free))
+  const tapeSdMm = Math.sqrt(
+    (TAPE_SD_PRIOR_WEIGHT * TAPE_SD_MM ** 2 + (free > 0 ? squares : 0)) / (TAPE_SD_PRIOR_WEIGHT + free),
+  )
   const covariance = new CholeskyDecomposition(information)
     .solve(Matrix.eye(p.length))
     .mul((tapeSdMm / TAPE_SD_MM) ** 2)
-  return { parameters: p, residues, covariance, information, tapeSdMm }
+  return { parameters: p, residuals: residuals, covariance, information, tapeSdMm }
 }
 
 /** Adds one weighted row of the normal equations in place. */
-export function addTo(information: Matrix, wanted: Matrix, by: Float64Array, weight: number, miss: number): void {
+export function addNormalEquation(
+  information: Matrix,
+  wanted: Matrix,
+  by: Float64Array,
+  weight: number,
+  miss: number,
+): void {
   for (let i = 0; i < by.length; i++) {
     if (by[i] === 0) continue
     wanted.set(i, 0, wanted.get(i, 0) + weight * by[i] * miss)
@@ -73,7 +81,7 @@ export function addTo(information: Matrix, wanted: Matrix, by: Float64Array, wei
 
 /** Beyond this many spreads a reading counts for nothing (Tukey's biweight; Beaton & Tukey 1974, constant from memory). */
 const BIWEIGHT = 4.685
-const ROBUST_ROUNDS = 30
+const MAX_ROBUST_ITERATIONS = 30
 
 /**
  * The same fit, blind to readings that do not belong: first every reading counts by one over its miss (least absolute
@@ -85,11 +93,12 @@ export function fitRobust(bikeType: BikeType, observed: readonly Observation[]):
     observed,
     observed.map(() => 1),
   )
-  for (let round = 0; round < 12; round++) fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters)
+  for (let round = 0; round < 12; round++)
+    fit = fitTape(bikeType, observed, inverseResidualWeights(fit), fit.parameters)
   let before: readonly number[] = []
-  for (let round = 0; round < ROBUST_ROUNDS; round++) {
-    const reach = BIWEIGHT * spread(fit.residues)
-    const weights = fit.residues.map((r) => (Math.abs(r) < reach ? (1 - (r / reach) ** 2) ** 2 : 0))
+  for (let round = 0; round < MAX_ROBUST_ITERATIONS; round++) {
+    const reach = BIWEIGHT * robustScaleMm(fit.residuals)
+    const weights = fit.residuals.map((r) => (Math.abs(r) < reach ? (1 - (r / reach) ** 2) ** 2 : 0))
     fit = fitTape(bikeType, observed, weights, fit.parameters)
     if (weights.every((w, k) => Math.abs(w - before[k]) < 1e-4)) break
     before = weights
@@ -98,19 +107,19 @@ export function fitRobust(bikeType: BikeType, observed: readonly Observation[]):
 }
 
 /** Weights by one over the miss, 1 where it lies within a careful reading's spread: least absolute misses, iterated. */
-export const oneOverMiss = ({ residues }: TapeFit): number[] =>
-  residues.map((r) => Math.min(1, TAPE_SD_MM / Math.max(1e-9, Math.abs(r))))
+export const inverseResidualWeights = ({ residuals: residuals }: TapeFit): number[] =>
+  residuals.map((r) => Math.min(1, TAPE_SD_MM / Math.max(1e-9, Math.abs(r))))
 
 /** Robust spread of the misses, mm: their middle size, held between a careful and a careless tape. */
-function spread(residues: readonly number[]): number {
-  const sizes = residues.map(Math.abs).sort((a, b) => a - b)
+function robustScaleMm(residuals: readonly number[]): number {
+  const sizes = residuals.map(Math.abs).sort((a, b) => a - b)
   const middle = sizes[Math.floor(sizes.length / 2)] ?? 0
   return Math.min(3, Math.max(TAPE_SD_MM, 1.4826 * middle))
 }
 
 /** Spread of one reading by the middle size of what a robust fit left over, mm; `fitted` parameters have taken their share. */
-export function robustSdMm(residues: readonly number[], fitted: number): number {
-  const sizes = residues.map(Math.abs).sort((a, b) => a - b)
-  const free = Math.max(1, residues.length - fitted)
-  return 1.4826 * (sizes[Math.floor(sizes.length / 2)] ?? 0) * Math.sqrt(residues.length / free)
+export function robustSdMm(residuals: readonly number[], fitted: number): number {
+  const sizes = residuals.map(Math.abs).sort((a, b) => a - b)
+  const free = Math.max(1, residuals.length - fitted)
+  return 1.4826 * (sizes[Math.floor(sizes.length / 2)] ?? 0) * Math.sqrt(residuals.length / free)
 }

@@ -1,8 +1,8 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { positionsOf } from '../bike/place'
+import { resolveMarks } from '../bike/contactPoints'
 import type { AxisName, Marks } from '../conventions'
-import { degrees, direction, radians } from '../geometry'
-import { stretched } from '../scale/scale'
+import { degrees, unitVector, radians } from '../geometry'
+import { scaledBy } from '../scale/scale'
 import type { LengthName } from './readings'
 
 /**
@@ -19,7 +19,7 @@ const firstOf = (axes: readonly AxisName[], name: AxisName): number => 4 + 2 * a
 /** How far a careful guess of a type may be off, one spread: origins mm, directions degrees, factors. Ours. */
 const GUESS_SD = Object.freeze({ originMm: 25, directionDeg: 3, factor: 0.05 })
 
-export function guessed(bikeType: BikeType): Parameters {
+export function initialParameters(bikeType: BikeType): Parameters {
   const { seatOrigin, gripOrigin } = bikeType
   return Float64Array.from([
     seatOrigin.xMm,
@@ -31,7 +31,7 @@ export function guessed(bikeType: BikeType): Parameters {
 }
 
 /** One over the guess's variance, per parameter. */
-export function guessWeights(bikeType: BikeType): Float64Array {
+export function priorWeights(bikeType: BikeType): Float64Array {
   const { originMm, directionDeg, factor } = GUESS_SD
   const spreads = [originMm, originMm, originMm, originMm, ...axesOf(bikeType).flatMap(() => [directionDeg, factor])]
   return Float64Array.from(spreads, (sd) => 1 / (sd * sd))
@@ -45,13 +45,13 @@ export type Stray =
   | Readonly<{ code: 'spacing'; axis: AxisName; share: number }>
 
 /** Beyond this many of the guess's own spreads a part was not found but moved: more likely the tape was held wrongly. */
-const STRAY_SPREADS = 3
+const STRAY_SDS = 3
 
 /** The parts that lie farther from the guess than a careful one strays. */
 export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
-  const guess = guessed(bikeType)
+  const guess = initialParameters(bikeType)
   const axes = axesOf(bikeType)
-  const far = (by: number, sd: number) => Math.abs(by) > STRAY_SPREADS * sd
+  const far = (by: number, sd: number) => Math.abs(by) > STRAY_SDS * sd
   const origins = (
     [
       ['saddle', SEAT_X],
@@ -61,7 +61,7 @@ export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
   const directions = axes.map((axis) => ({
     code: 'direction' as const,
     axis,
-    deg: turned(p[firstOf(axes, axis)] - guess[firstOf(axes, axis)]),
+    deg: normalizedDeg(p[firstOf(axes, axis)] - guess[firstOf(axes, axis)]),
   }))
   const spacings = axes.map((axis) => ({ code: 'spacing' as const, axis, share: p[firstOf(axes, axis) + 1] - 1 }))
   return [
@@ -72,7 +72,7 @@ export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
 }
 
 /** A length at a setting and how it changes with each parameter (a row of the Jacobian). */
-export type Slope = Readonly<{ mm: number; by: Float64Array }>
+export type LengthGradient = Readonly<{ mm: number; by: Float64Array }>
 
 /** `positions` are the guess's millimetres along each axis; an axis left out stands at 0. */
 export function lengthAt(
@@ -80,7 +80,7 @@ export function lengthAt(
   p: Parameters,
   positions: Readonly<Partial<Record<AxisName, number>>>,
   length: LengthName,
-): Slope {
+): LengthGradient {
   const axes = axesOf(bikeType)
   const seat = pointAt(axes, p, positions, SEAT_X, ['seatHeight', 'seatSlide'])
   if (length === 'setbackMm') return { mm: -(seat.x + bikeType.saddle.noseAheadMm), by: seat.byX.map((v) => -v) }
@@ -110,7 +110,7 @@ function pointAt(
     const at = positions[name] ?? 0
     if (!axes.includes(name) || at === 0) continue
     const i = firstOf(axes, name)
-    const u = direction(p[i])
+    const u = unitVector(p[i])
     const mm = p[i + 1] * at
     x += u.x * mm
     y += u.y * mm
@@ -122,8 +122,8 @@ function pointAt(
   return { x, y, byX, byY }
 }
 
-/** Positions of marks on the guess's own scales, mm; expects marks without faults. */
-export const positionsOn = (bikeType: BikeType, marks: Marks) => positionsOf(bikeType, marks).positions
+/** Positions of marks on the guess's own scales, mm; expects marks without issues. */
+export const axisPositionsAt = (bikeType: BikeType, marks: Marks) => resolveMarks(bikeType, marks).positions
 
 /** The guess with the parameters put in: labels stay, millimetres, directions and origins follow the tape. */
 export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
@@ -131,7 +131,7 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
   const fitted = Object.fromEntries(
     axes.map((name) => {
       const i = firstOf(axes, name)
-      return [name, { directionDeg: turned(p[i]), scale: stretched(axisOf(bikeType, name)!.scale, p[i + 1]) }]
+      return [name, { directionDeg: normalizedDeg(p[i]), scale: scaledBy(axisOf(bikeType, name)!.scale, p[i + 1]) }]
     }),
   ) as BikeType['axes']
   return {
@@ -143,4 +143,4 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
 }
 
 /** The same direction within −180…180°. */
-const turned = (deg: number): number => degrees(Math.atan2(Math.sin(radians(deg)), Math.cos(radians(deg))))
+const normalizedDeg = (deg: number): number => degrees(Math.atan2(Math.sin(radians(deg)), Math.cos(radians(deg))))

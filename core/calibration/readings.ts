@@ -1,8 +1,20 @@
-import type { Lengths } from '../bike/place'
-import type { Marks } from '../conventions'
+import { Type } from '@sinclair/typebox'
+import type { Lengths } from '../bike/contactPoints'
+import { marksRef, type Marks } from '../conventions'
+import { between, closed, type Plain } from '../schema'
 
 /** The tape at one setting of the bike: which marks, and whichever of the four lengths were read, mm. */
-export type TapeReading = Readonly<{ marks: Marks; lengths: Readonly<Partial<Lengths>> }>
+export const tapeReadingSchema = closed({
+  marks: marksRef,
+  // A saddle or a bar below the axle cannot be.
+  lengths: closed({
+    saddleHeightMm: Type.Optional(between(1, 3000)),
+    setbackMm: Type.Optional(between(-1000, 2000)),
+    reachMm: Type.Optional(between(1, 3000)),
+    stackMm: Type.Optional(between(1, 3000)),
+  }),
+})
+export type TapeReading = Plain<typeof tapeReadingSchema>
 export type LengthName = keyof Lengths
 
 export const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const satisfies readonly LengthName[]

@@ -1,9 +1,9 @@
-import { randomFrom } from '../belief/random'
+import { createRng } from '../rng'
 import type { BikeType } from '../bike/bike'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { GUESS, SETTINGS } from '../testing/tapeSettings'
-import { bench } from './bench'
+import { calibrationProgress } from './progress'
 import { calibrate } from './calibrate'
 import { LENGTHS, type TapeReading } from './readings'
 import type { Slip } from './slips'
@@ -13,7 +13,7 @@ const tapes = (
   seed: number,
   slip: (reading: TapeReading) => TapeReading = (r) => r,
 ): TapeReading[] => {
-  const random = randomFrom(seed)
+  const random = createRng(seed)
   return SETTINGS.map((marks) => slip(tapeAt(truth, marks, random, 1.5)))
 }
 const changed =
@@ -58,7 +58,7 @@ test.each(SLIPS)(
   '%s in all readings is never taken for the bike: it is named, whatever the guess was off by',
   (_, slip, named) => {
     for (const seed of [1, 2, 3]) {
-      const answer = calibrate(HOLES_BIKE, tapes(trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed)), 50 + seed, slip))
+      const answer = calibrate(HOLES_BIKE, tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(seed)), 50 + seed, slip))
       if (answer.outcome === 'fitted') expect(answer.strays.length).toBeGreaterThan(0)
       else expect(answer.reason).toMatch(/^(tooManySuspects|halfSuspect)$/)
       expect(answer.slips).toEqual([named])
@@ -72,7 +72,7 @@ test('a setback whose sign was turned is named where the nose lies far enough fr
     const answer = calibrate(
       back,
       tapes(
-        trueTypeFor(back, GUESS, randomFrom(seed)),
+        trueTypeFor(back, GUESS, createRng(seed)),
         90 + seed,
         changed('setbackMm', (mm) => -mm),
       ),
@@ -84,13 +84,13 @@ test('a setback whose sign was turned is named where the nose lies far enough fr
 test('somebody who measures everything from the floor and the nose is told of both', () => {
   const both = (reading: TapeReading) =>
     changed('reachMm', (mm) => mm - 150)(changed('stackMm', (mm) => mm + 300)(reading))
-  const answer = calibrate(HOLES_BIKE, tapes(trueTypeFor(HOLES_BIKE, GUESS, randomFrom(3)), 7, both))
+  const answer = calibrate(HOLES_BIKE, tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(3)), 7, both))
   expect(answer.slips?.map((s) => s.code).sort()).toEqual(['reachFromNose', 'stackFromFloor'])
 })
 
 test('careful readings beside a guess off by all it may be neither stray nor are explained away, also with one blunder', () => {
   for (let seed = 1; seed <= 10; seed++) {
-    const readings = tapes(trueTypeFor(HOLES_BIKE, GUESS, randomFrom(seed)), 200 + seed)
+    const readings = tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(seed)), 200 + seed)
     expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
     readings[3] = changed('stackMm', (mm) => mm + 60)(readings[3])
     expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
@@ -111,7 +111,7 @@ test('a guess that is simply far off is warned of, and no slip is made up for it
 })
 
 test('a fit that strayed is never done by itself', () => {
-  const state = bench(
+  const state = calibrationProgress(
     HOLES_BIKE,
     tapes(
       HOLES_BIKE,

@@ -1,8 +1,8 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
-import { findStop, stopsOf } from '../scale/scale'
-import { fitTape, oneOverMiss, TAPE_SD_MM, type TapeFit } from './fitTape'
-import { guessed, guessWeights, straysOf } from './parameters'
+import { findPosition, positionsOf } from '../scale/scale'
+import { fitTape, inverseResidualWeights, TAPE_SD_MM, type TapeFit } from './fitTape'
+import { initialParameters, priorWeights, straysOf } from './parameters'
 import { LENGTHS, type Observation, type TapeReading } from './readings'
 
 /** A way of measuring that is wrong in all readings alike, so that they go together and yet mislead. */
@@ -15,11 +15,11 @@ export type Slip =
   | Readonly<{ code: 'reversedLabels'; axis: AxisName }>
 
 /** A slip must make the readings this much likelier to be named, as half a chi-square: beyond chance. Ours. */
-const EXPLAINS = 5
+const MIN_LOG_LIKELIHOOD_GAIN = 5
 /** One number's miss counts at most this many of its spreads, so that a few blunders do not decide. */
-const MOST_SPREADS = 5
+const MAX_SDS = 5
 /** More slips at a time are no longer an explanation. */
-const MOST_SLIPS = 3
+const MAX_SLIPS = 3
 
 /**
  * The slips that together explain why readings do not go with the guess (a part strays far, or they do not go together
@@ -27,16 +27,16 @@ const MOST_SLIPS = 3
  */
 export function slipsThatExplain(bikeType: BikeType, observed: readonly Observation[]): Slip[] {
   const slips: Slip[] = []
-  let read = someOf(observed)
+  let read = thinned(observed)
   let fit = roughFit(bikeType, read)
-  while (slips.length < MOST_SLIPS) {
+  while (slips.length < MAX_SLIPS) {
     const tried = slipsOf(bikeType).map((slip) => {
       const without = withoutSlip(bikeType, read, slip)
       const better = roughFit(bikeType, without)
       return { slip, without, better, misfit: misfit(bikeType, better) }
     })
     const best = tried.reduce((a, b) => (b.misfit < a.misfit ? b : a))
-    if (best.misfit > misfit(bikeType, fit) - EXPLAINS) break
+    if (best.misfit > misfit(bikeType, fit) - MIN_LOG_LIKELIHOOD_GAIN) break
     slips.push(best.slip)
     read = best.without
     fit = best.better
@@ -77,7 +77,7 @@ function lengthWithoutSlip(bikeType: BikeType, length: Observation['length'], mm
 /** So many readings, spread over all, are enough to tell. */
 const ENOUGH_READINGS = 12
 
-function someOf(observed: readonly Observation[]): readonly Observation[] {
+function thinned(observed: readonly Observation[]): readonly Observation[] {
   const readings = 1 + Math.max(...observed.map((o) => o.reading))
   const every = Math.ceil(readings / ENOUGH_READINGS)
   return observed.filter((o) => o.reading % every === 0)
@@ -94,38 +94,38 @@ export function readingWithoutSlip(bikeType: BikeType, { marks, lengths }: TapeR
 
 function slipsOf(bikeType: BikeType): Slip[] {
   const plain = ['reachFromNose', 'stackFromFloor', 'heightFromPedal', 'setbackSign', 'centimetres', 'inches'] as const
-  const reversed = axesOf(bikeType).filter((axis) => stopsOf(axisOf(bikeType, axis)!.scale).length > 1)
+  const reversed = axesOf(bikeType).filter((axis) => positionsOf(axisOf(bikeType, axis)!.scale).length > 1)
   return [...plain.map((code) => ({ code })), ...reversed.map((axis) => ({ code: 'reversedLabels' as const, axis }))]
 }
 
 /** The label as far from the other end of its scale as this one is from its own. */
 function opposite(bikeType: BikeType, axis: AxisName, label: Label): Label {
-  const stops = stopsOf(axisOf(bikeType, axis)!.scale)
-  const found = findStop(axisOf(bikeType, axis)!.scale, label)
-  const index = found.outcome === 'found' ? stops.findIndex((stop) => stop.label === found.stop.label) : -1
-  return index < 0 ? label : stops[stops.length - 1 - index].label
+  const positions = positionsOf(axisOf(bikeType, axis)!.scale)
+  const found = findPosition(axisOf(bikeType, axis)!.scale, label)
+  const index = found.outcome === 'found' ? positions.findIndex((position) => position.label === found.stop.label) : -1
+  return index < 0 ? label : positions[positions.length - 1 - index].label
 }
 
 /** Good enough to tell a slip from a bike: a few rounds, every number counting by one over its miss. */
-const ROUGH_ROUNDS = 6
+const ROUGH_ITERATIONS = 6
 
 function roughFit(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
   let fit = fitTape(
     bikeType,
     observed,
     observed.map(() => 1),
-    guessed(bikeType),
-    ROUGH_ROUNDS,
+    initialParameters(bikeType),
+    ROUGH_ITERATIONS,
   )
-  for (let round = 0; round < ROUGH_ROUNDS; round++)
-    fit = fitTape(bikeType, observed, oneOverMiss(fit), fit.parameters, ROUGH_ROUNDS)
+  for (let round = 0; round < ROUGH_ITERATIONS; round++)
+    fit = fitTape(bikeType, observed, inverseResidualWeights(fit), fit.parameters, ROUGH_ITERATIONS)
   return fit
 }
 
 /** Half the chi-square of a fit: what the readings miss, and how far the guess had to give. */
-function misfit(bikeType: BikeType, { parameters, residues }: TapeFit): number {
-  const guess = guessed(bikeType)
-  const missed = residues.reduce((sum, mm) => sum + Math.min(MOST_SPREADS, Math.abs(mm) / TAPE_SD_MM) ** 2, 0)
-  const given = guessWeights(bikeType).reduce((sum, weight, i) => sum + weight * (parameters[i] - guess[i]) ** 2, 0)
+function misfit(bikeType: BikeType, { parameters, residuals: residuals }: TapeFit): number {
+  const guess = initialParameters(bikeType)
+  const missed = residuals.reduce((sum, mm) => sum + Math.min(MAX_SDS, Math.abs(mm) / TAPE_SD_MM) ** 2, 0)
+  const given = priorWeights(bikeType).reduce((sum, weight, i) => sum + weight * (parameters[i] - guess[i]) ** 2, 0)
   return (missed + given) / 2
 }

@@ -1,7 +1,7 @@
-import type { Fault } from './faults'
+import { REASON, type Issue } from '../messages/issues'
 
 /** Rows times samples, in thousands, that one `recommend` may ask for: some seconds of one core. Ours. */
-export const MOST_WORK = 2000
+export const MAX_WORK = 2000
 const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
@@ -17,13 +17,13 @@ export function workOf(operation: string, request: unknown): number {
 }
 
 /** A request whose rows and samples together are more than one answer may cost. */
-export function costFaults(operation: string, request: unknown): Fault[] {
+export function costIssues(operation: string, request: unknown): Issue[] {
   const work = workOf(operation, request)
-  if (work <= MOST_WORK) return []
+  if (work <= MAX_WORK) return []
   return [
     {
       pointer: '/samples',
-      reason: `too many for this many rows: rows times samples may be at most ${MOST_WORK * 1000}`,
+      reason: REASON.tooCostly(MAX_WORK * 1000),
     },
   ]
 }

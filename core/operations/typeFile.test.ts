@@ -1,19 +1,19 @@
 import fc from 'fast-check'
-import { USUAL_SHEET } from '../bike/sheet'
-import { randomFrom } from '../belief/random'
+import { DEFAULT_EQUIPMENT } from '../bike/equipment'
+import { createRng } from '../rng'
 import { trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { readTypeFile, typeFaults, typeFileOf, wholeTypeFaults, type WholeType } from './typeFile'
+import { parseTypeFile, typeIssues, serializeTypeFile, documentIssues, type BikeTypeDocument } from './typeFile'
 
-const whole: WholeType = { bikeType: HOLES_BIKE, sheet: USUAL_SHEET }
-const faultsOf = (text: string) => {
-  const read = readTypeFile(text)
-  return read.outcome === 'refused' ? read.faults : []
+const document: BikeTypeDocument = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
+const issuesOf = (text: string) => {
+  const read = parseTypeFile(text)
+  return read.outcome === 'refused' ? read.issues : []
 }
 const changed = (
   change: (file: { types: { bikeType: Record<string, never>; sheet: Record<string, never> }[] }) => void,
 ): string => {
-  const file = JSON.parse(typeFileOf([whole]))
+  const file = JSON.parse(serializeTypeFile([document]))
   change(file)
   return JSON.stringify(file)
 }
@@ -23,13 +23,13 @@ test('export ∘ import is the identity, to the last digit', () => {
     fc.property(fc.integer(), (seed) => {
       const bikeType = trueTypeFor(
         HOLES_BIKE,
-        { originMm: 15.123, directionDeg: 2.7, pitchShare: 0.041 },
-        randomFrom(seed),
+        { originMm: 15.123, directionDeg: 2.7, spacingShare: 0.041 },
+        createRng(seed),
       )
-      const text = typeFileOf([{ ...whole, bikeType }])
-      const read = readTypeFile(text)
-      expect(read).toEqual({ outcome: 'read', types: [{ ...whole, bikeType }] })
-      expect(read.outcome === 'read' && typeFileOf(read.types)).toBe(text)
+      const text = serializeTypeFile([{ ...document, bikeType }])
+      const read = parseTypeFile(text)
+      expect(read).toEqual({ outcome: 'read', types: [{ ...document, bikeType }] })
+      expect(read.outcome === 'read' && serializeTypeFile(read.types)).toBe(text)
     }),
   )
 })
@@ -83,24 +83,24 @@ test.each([
 ] as [string, (file: any) => unknown, string, RegExp][])(
   '%s is refused with its place and reason',
   (_, change, pointer, reason) => {
-    expect(faultsOf(changed(change))).toContainEqual({ pointer, reason: expect.stringMatching(reason) })
+    expect(issuesOf(changed(change))).toContainEqual({ pointer, reason: expect.stringMatching(reason) })
   },
 )
 
 test('what is no JSON says so; NaN cannot be written and so cannot be read', () => {
-  expect(faultsOf('{"format": NaN}')[0].reason).toMatch(/not JSON/)
-  expect(faultsOf('')[0].reason).toMatch(/not JSON/)
+  expect(issuesOf('{"format": NaN}')[0].reason).toMatch(/not JSON/)
+  expect(issuesOf('')[0].reason).toMatch(/not JSON/)
 })
 
-test('one type alone, for the editor: the same faults with their own places', () => {
-  expect(wholeTypeFaults(whole)).toEqual([])
-  expect(wholeTypeFaults({ ...whole, bikeType: { ...HOLES_BIKE, name: '' } })).toContainEqual({
+test('one type alone, for the editor: the same issues with their own places', () => {
+  expect(documentIssues(document)).toEqual([])
+  expect(documentIssues({ ...document, bikeType: { ...HOLES_BIKE, name: '' } })).toContainEqual({
     pointer: '/bikeType/name',
     reason: 'must not be empty',
   })
-  expect(wholeTypeFaults({ ...whole, bikeType: { ...HOLES_BIKE, crankMm: Number.NaN } })).toContainEqual({
+  expect(documentIssues({ ...document, bikeType: { ...HOLES_BIKE, crankMm: Number.NaN } })).toContainEqual({
     pointer: '/bikeType/crankMm',
     reason: 'must be a number',
   })
-  expect(typeFaults(HOLES_BIKE, '')).toEqual([])
+  expect(typeIssues(HOLES_BIKE, '')).toEqual([])
 })

@@ -1,6 +1,6 @@
 import type { BikeType } from '../bike/bike'
-import { placeAt } from '../bike/place'
-import type { Evidence } from '../evidence/evidence'
+import { contactPoints } from '../bike/contactPoints'
+import type { Evidence } from '../evidence/registry'
 import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 import { schoolOf, type School } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
@@ -27,7 +27,7 @@ test('the bars stand as near the middle of their window as the post’s marks al
 
 test('what is said of the height is what the tape would read: grip above the seat point', () => {
   const { height, gripAboveSeatMm } = advise(rider('regular'))
-  const { seat, grip } = placeAt(HOLES_BIKE, undefined, { ...SADDLE, barHeight: height.mm })
+  const { seat, grip } = contactPoints(HOLES_BIKE, undefined, { ...SADDLE, barHeight: height.mm })
   expect(grip.yMm - seat.yMm).toBeCloseTo(gripAboveSeatMm, 9)
 })
 
@@ -71,7 +71,7 @@ test('the latest word about the rider counts', () => {
 test('the slide follows the forearm: elbow at the nose, fingertips at the grip, within half a mark', () => {
   for (const statureMm of [1600, 1700, 1800]) {
     const { slide, forearmGapMm } = advise([], { statureMm })
-    const { nose, grip } = placeAt(HOLES_BIKE, undefined, { ...SADDLE, barHeight: 0, barSlide: slide!.mm })
+    const { nose, grip } = contactPoints(HOLES_BIKE, undefined, { ...SADDLE, barHeight: 0, barSlide: slide!.mm })
     expect(grip.xMm - nose.xMm - (F.forearm + F.hand) * statureMm).toBeCloseTo(forearmGapMm!, 6)
     expect(Math.abs(forearmGapMm!)).toBeLessThanOrEqual(Math.abs(slide!.mm) >= 40 ? 60 : 2.5)
   }

@@ -1,24 +1,25 @@
 import { axisOf, type Bike, type BikeType } from '../bike/bike'
-import { placeAt, type Positions } from '../bike/place'
+import { contactPoints, type AxisPositions } from '../bike/contactPoints'
 import type { AxisName, Label, Point } from '../conventions'
-import { latest, type Evidence, type EvidenceOf } from '../evidence/evidence'
+import { latest } from '../evidence/evidence'
+import type { Evidence, EvidenceOf } from '../evidence/registry'
 import { FRACTION_OF_STATURE } from '../rider/anthropometry'
-import { findStop, middleStop, stopsOf, type Stop } from '../scale/scale'
+import { findPosition, middlePosition, positionsOf, type ScalePosition } from '../scale/scale'
 import { BAR_WINDOW_MM, inWindow, type School } from '../school/school'
 
 export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
-export type BarWhy = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'school' | 'unknown'
+export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'school' | 'unknown'
 
 /** The bars by rule: where they should stand, how far the grip is then above the seat point, and whether that is as wanted. */
 export type BarAdvice = Readonly<{
   posture: BarPosture
-  why: BarWhy
+  why: BarReason
   /** Grip above the seat point that is wanted, mm. */
   windowMm: readonly [number, number]
-  height: Stop
+  height: ScalePosition
   gripAboveSeatMm: number
   fits: boolean
-  slide?: Stop
+  slide?: ScalePosition
   /** Fingertips short of the grip with the elbow at the nose, mm; only where the forearm gauge is valid on this type. */
   forearmGapMm?: number
 }>
@@ -32,32 +33,32 @@ export function adviseBars(
   bike: Bike | undefined,
   school: School,
   evidence: readonly Evidence[],
-  saddle: Positions,
+  saddle: AxisPositions,
   statureMm: number,
 ): BarAdvice {
-  const { posture, why } = wantedPosture(school, latest(evidence, 'rider'))
+  const { posture, why } = targetPosture(school, latest(evidence, 'rider'))
   const windowMm = windowFor(school, posture)
-  const { seat, nose } = placeAt(bikeType, bike, saddle)
-  const gripAt = (height: Stop, slide?: Stop): Point =>
-    placeAt(bikeType, bike, { barHeight: height.mm, barSlide: slide?.mm ?? 0 }).grip
-  const aboveSeatMm = (height: Stop) => gripAt(height).yMm - seat.yMm
+  const { seat, nose } = contactPoints(bikeType, bike, saddle)
+  const gripAt = (height: ScalePosition, slide?: ScalePosition): Point =>
+    contactPoints(bikeType, bike, { barHeight: height.mm, barSlide: slide?.mm ?? 0 }).grip
+  const aboveSeatMm = (height: ScalePosition) => gripAt(height).yMm - seat.yMm
   // Where the rider chooses, one starts from the lowest that is still within reason; else from the window's middle.
   const target = posture === 'lowest' ? windowMm[0] : (windowMm[0] + windowMm[1]) / 2
-  const missMm = (height: Stop) =>
+  const missMm = (height: ScalePosition) =>
     Math.abs(aboveSeatMm(height) - target) + (posture === 'lowest' && aboveSeatMm(height) < target ? TOO_LOW_MM : 0)
-  const height = stopsOf(bikeType.axes.barHeight.scale).reduce((best, stop) =>
-    missMm(stop) < missMm(best) ? stop : best,
+  const height = positionsOf(bikeType.axes.barHeight.scale).reduce((best, position) =>
+    missMm(position) < missMm(best) ? position : best,
   )
   const gripAboveSeatMm = aboveSeatMm(height)
   const fits = inWindow(gripAboveSeatMm, windowMm)
   const advice: BarAdvice = { posture, why, windowMm, height, gripAboveSeatMm, fits }
   const slideAxis = bikeType.axes.barSlide
   if (!slideAxis) return advice
-  if (!bikeType.forearmGaugeValid) return { ...advice, slide: middleStop(slideAxis.scale) }
+  if (!bikeType.forearmGaugeValid) return { ...advice, slide: middlePosition(slideAxis.scale) }
   const fingertipX = nose.xMm + (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * statureMm
-  const gap = (slide: Stop) => gripAt(height, slide).xMm - fingertipX
-  const slide = stopsOf(slideAxis.scale).reduce((best, stop) =>
-    Math.abs(gap(stop)) < Math.abs(gap(best)) ? stop : best,
+  const gap = (slide: ScalePosition) => gripAt(height, slide).xMm - fingertipX
+  const slide = positionsOf(slideAxis.scale).reduce((best, position) =>
+    Math.abs(gap(position)) < Math.abs(gap(best)) ? position : best,
   )
   return { ...advice, slide, forearmGapMm: gap(slide) }
 }
@@ -65,7 +66,10 @@ export function adviseBars(
 /** Below the lowest that is within reason a mark is taken only where nothing else is there. */
 const TOO_LOW_MM = 1000
 
-function wantedPosture(school: School, rider: EvidenceOf<'rider'> | undefined): { posture: BarPosture; why: BarWhy } {
+function targetPosture(
+  school: School,
+  rider: EvidenceOf<'rider'> | undefined,
+): { posture: BarPosture; why: BarReason } {
   if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
   if (rider?.backSore) return { posture: 'above', why: 'backSore' }
   if (school.bars === 'above') return { posture: 'above', why: 'school' }
@@ -86,9 +90,9 @@ function windowFor(school: School, posture: BarPosture): readonly [number, numbe
 }
 
 /** Position of a label on an axis of the type, or undefined where either is missing. */
-export function stopAt(bikeType: BikeType, axis: AxisName, label: Label | undefined): Stop | undefined {
+export function positionAt(bikeType: BikeType, axis: AxisName, label: Label | undefined): ScalePosition | undefined {
   const scale = axisOf(bikeType, axis)?.scale
   if (!scale || label === undefined) return undefined
-  const found = findStop(scale, label)
+  const found = findPosition(scale, label)
   return found.outcome === 'found' ? found.stop : undefined
 }

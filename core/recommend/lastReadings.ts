@@ -1,6 +1,6 @@
 import type { Marks } from '../conventions'
-import { type Evidence, type EvidenceOf } from '../evidence/evidence'
-import { PATELLA_MIDDLE_BEHIND_FRONT_MM } from '../evidence/readingSpreads'
+import type { Evidence, EvidenceOf } from '../evidence/registry'
+import { plumbFromFrontMm } from '../evidence/kinds/plumb'
 import { inWindow, PLUMB_WINDOW_MM, type School } from '../school/school'
 
 type KneeRow = EvidenceOf<'kneeAngle'> | EvidenceOf<'kneeByEye'>
@@ -10,16 +10,12 @@ export type LastReadings = Readonly<{
   knee?: KneeRow
   heel?: EvidenceOf<'heelCheck'>
   plumb?: EvidenceOf<'plumb'>
-  kneeHolds: boolean
-  plumbHolds: boolean
+  kneeInRange: boolean
+  plumbInRange: boolean
   plumbEverTaken: boolean
   /** What was read of the knee here contradicts itself: it is read again before anything is changed. */
   kneeContradicts: boolean
 }>
-
-/** Plumb offset of the knee's front, mm, whichever part the string hung from. */
-export const plumbFromFrontMm = (row: EvidenceOf<'plumb'>): number =>
-  row.mm + (row.from === 'middle' ? PATELLA_MIDDLE_BEHIND_FRONT_MM : 0)
 
 /** `at[i]` is where the axes stood at row i, `now` where they stand; `contradicting[i]` whether its repeats contradict each other. */
 export function lastReadings(
@@ -37,26 +33,26 @@ export function lastReadings(
   const kneeContradicts = evidence.some(
     (row, i) => contradicting[i] && isHere(i) && (row.kind === 'kneeAngle' || row.kind === 'kneeByEye'),
   )
-  const angleHolds = knee !== undefined && !kneeContradicts && holdsHere(here, knee.kind, school)
-  const kneeHolds = {
+  const angleInRange = knee !== undefined && !kneeContradicts && kneeReadingsInRange(here, knee.kind, school)
+  const kneeInRange = {
     target: heel?.seen === 'justStraight',
-    ceiling: angleHolds && heel !== undefined && heel.seen !== 'cannotReach',
-    evidence: angleHolds,
-    unused: angleHolds,
+    ceiling: angleInRange && heel !== undefined && heel.seen !== 'cannotReach',
+    evidence: angleInRange,
+    unused: angleInRange,
   }[school.heelCheck]
   return {
     knee,
     heel,
     plumb,
-    kneeHolds,
-    plumbHolds: plumb !== undefined && inWindow(plumbFromFrontMm(plumb), PLUMB_WINDOW_MM[school.foreAft]),
+    kneeInRange,
+    plumbInRange: plumb !== undefined && inWindow(plumbFromFrontMm(plumb), PLUMB_WINDOW_MM[school.foreAft]),
     kneeContradicts,
     plumbEverTaken: evidence.some((row) => row.kind === 'plumb'),
   }
 }
 
 /** Whether what was read here, all of it, lies in the window: the middle reading of each side, or what most looks saw. */
-function holdsHere(here: readonly Evidence[], kind: KneeRow['kind'], school: School): boolean {
+function kneeReadingsInRange(here: readonly Evidence[], kind: KneeRow['kind'], school: School): boolean {
   const rows = here.filter((row): row is KneeRow => row.kind === kind)
   return [...new Set(rows.map((row) => row.side))].every((side) => {
     const ofSide = rows.filter((row) => row.side === side)

@@ -1,16 +1,16 @@
 import { adult } from '@freesewing/models'
 import fc from 'fast-check'
-import { placeAt } from '../bike/place'
+import { contactPoints } from '../bike/contactPoints'
 import type { Marks } from '../conventions'
-import type { Evidence } from '../evidence/evidence'
-import { fit } from '../operations/operations'
+import type { Evidence } from '../evidence/registry'
+import { recommend } from '../operations/recommend'
 import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 import { HOLES_BIKE as bikeType } from '../testing/meanRider'
-import type { FitRequest } from './request'
-import { positions } from './standing'
+import type { RecommendRequest } from './request'
+import { axisPositions } from './marksHistory'
 
-const ask = (evidence: readonly Evidence[], more: Partial<FitRequest> = {}) =>
-  fit({ bikeType, evidence, samples: 2000, ...more })
+const ask = (evidence: readonly Evidence[], more: Partial<RecommendRequest> = {}) =>
+  recommend({ bikeType, evidence, samples: 2000, ...more })
 const at: Marks = { seatHeight: '8', seatSlide: 'D' }
 const gonio = (deg: number, marks: Marks = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: marks })
 const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] => [
@@ -76,7 +76,7 @@ describe('start', () => {
 
   test('the mean rider of 1700 mm starts within a mark of the 720 mm that give 30° (109 % of inseam, Hamley & Thomas 1967)', () => {
     const start = ask(tape(1700)).next.moves[0]
-    const { lengths } = placeAt(bikeType, undefined, positions(bikeType, { seatHeight: start.to }))
+    const { lengths } = contactPoints(bikeType, undefined, axisPositions(bikeType, { seatHeight: start.to }))
     expect(Math.abs(lengths.saddleHeightMm - 720)).toBeLessThanOrEqual(20)
   })
 
@@ -205,7 +205,7 @@ describe('after a check', () => {
   })
 
   test('where holes are coarse the slide serves as vernier: two moves, one dismount', () => {
-    const coarse: FitRequest['bikeType'] = {
+    const coarse: RecommendRequest['bikeType'] = {
       ...bikeType,
       axes: {
         ...bikeType.axes,
@@ -223,7 +223,7 @@ describe('after a check', () => {
       },
     }
     const school = { foreAft: 'balance' } as const
-    const { next } = fit({
+    const { next } = recommend({
       bikeType: coarse,
       school,
       samples: 2000,
@@ -263,7 +263,7 @@ describe('out of range', () => {
       ...bikeType,
       axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } },
     }
-    const { next } = fit({
+    const { next } = recommend({
       bikeType: coarse,
       samples: 2000,
       evidence: [...tape(1780), gonio(81, { seatHeight: '1', seatSlide: 'D' })],
@@ -278,7 +278,7 @@ describe('out of range', () => {
       axes: { ...bikeType.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } },
     }
     const here = { seatHeight: '9', seatSlide: 'A' }
-    const { next } = fit({
+    const { next } = recommend({
       bikeType: short,
       samples: 2000,
       evidence: [...tape(1700), gonio(31, here), plumbLine(75, here)],
@@ -301,7 +301,7 @@ describe('out of range', () => {
       axes: { ...bikeType.axes, seatHeight: { directionDeg: 107, scale: { marks, halfMarks: false } } },
     }
     const evidence = [gonio(44, { seatHeight: '8', seatSlide: 'D' }), plumbLine(8, { seatHeight: '8', seatSlide: 'D' })]
-    const { next } = fit({
+    const { next } = recommend({
       bikeType: coarse,
       samples: 2000,
       evidence: [

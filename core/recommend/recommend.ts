@@ -1,27 +1,28 @@
-import { believe, cloudOf, summary, type Belief, type Summary } from '../belief/belief'
-import { cloudBefore } from '../belief/prefixes'
-import { combineRepeats } from '../belief/repeats'
-import type { Setting } from '../belief/sample'
-import { statementOf } from '../belief/statement'
-import { placeAt } from '../bike/place'
+import { momentsOf, type Moments } from '../inference/moments'
+import { samplePosterior, adaptProposal, type Posterior } from '../inference/posterior'
+import { cachedProposal } from '../inference/proposalCache'
+import { combineRepeats } from '../inference/repeatedReadings'
+import type { ModelInputs } from '../inference/particles'
+import { contactPoints } from '../bike/contactPoints'
 import { type AxisName, type Marks } from '../conventions'
-import { isSaddleCheck, needsMarks, type Evidence } from '../evidence/evidence'
-import type { Rider } from '../linkage/pose'
+import { isSaddleCheck, needsMarks } from '../evidence/evidence'
+import { likelihoodOf, type Evidence } from '../evidence/registry'
+import type { Rider } from '../kinematics/pose'
 import { DEFAULT_SOLE_MM, SOFT_ELBOW_DEG, TOP_PITCH_DEG } from '../rider/anthropometry'
-import { priorFor, tableOf, type Bodies } from '../rider/prior'
-import { pitchMm, stopsOf, type Stop } from '../scale/scale'
+import { priorFor, priorVectorOf, type Bodies } from '../rider/prior'
+import { spacingMm, positionsOf, type ScalePosition } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
-import { adviseBars, stopAt, type BarAdvice } from './bars'
-import { doubtsAbout, repeatDoubts, type Doubt } from './doubts'
+import { adviseBars, positionAt, type BarAdvice } from './bars'
+import { detectAnomalies, repeatAnomalies, type Anomaly } from './anomalies'
 import { lastReadings, type LastReadings } from './lastReadings'
-import { nextStep } from './next'
-import type { FitRequest, MarkChance, Next } from './request'
-import { pairAt, seatAt, startPair, type Pair, type SaddleQuestion } from './saddle'
-import { marksHistory, positions, startSlide } from './standing'
-import { saddleChecks } from './windows'
+import { nextStep } from './nextStep'
+import type { RecommendRequest, MarkChance, Next } from './request'
+import { saddlePositionAt, seatAt, startPosition, type SaddlePosition, type SaddleSearch } from './saddleSearch'
+import { marksHistory, axisPositions, defaultSlide } from './marksHistory'
+import { targetProbabilities } from './targetProbabilities'
 
 /** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
-export type BelievedRider = Rider & Readonly<{ statureMm: number }>
+export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
 
 /** The answer in codes and figures; `words` makes the sentences. */
 export type Advice = Readonly<{
@@ -31,15 +32,15 @@ export type Advice = Readonly<{
   /** The marks everything is computed at: as they stand, or as proposed at the start. */
   marks: Marks
   belief: Readonly<{
-    kneeFlexionDeg: Summary
-    plumbOffsetMm: Summary
+    kneeFlexionDeg: Moments
+    plumbOffsetMm: Moments
     /** Hip joint to floor, barefoot. */
-    legMm: Summary
-    statureMm: Summary
+    legMm: Moments
+    statureMm: Moments
     effectiveSamples: number
-    rider: BelievedRider
+    rider: PosteriorMeanRider
   }>
-  doubts: readonly Doubt[]
+  anomalies: readonly Anomaly[]
   readings: LastReadings
   school: School
 }>
@@ -48,18 +49,18 @@ export type Advice = Readonly<{
  * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
  * same answer. Expects a request that has passed the door (labels exist, every check knows its marks).
  */
-export function recommend(request: FitRequest): Advice {
+export function recommend(request: RecommendRequest): Advice {
   const { bikeType, bike, evidence } = request
   const school = schoolOf(request.school)
   const history = marksHistory(bikeType, evidence)
   const soles = solesOf(evidence)
   const soleMm = soles.at(-1) ?? DEFAULT_SOLE_MM
-  const setting: Setting = { bikeType, bike, prior: tableOf(priorFor(school.foot, request.prior)), soleMm }
-  const statements = evidence.map((row, i) =>
-    statementOf(row, {
-      seat: placeAt(bikeType, bike, positions(bikeType, history.at[i])).seat,
+  const inputs: ModelInputs = { bikeType, bike, prior: priorVectorOf(priorFor(school.foot, request.prior)), soleMm }
+  const likelihoods = evidence.map((row, i) =>
+    likelihoodOf(row, {
+      seat: contactPoints(bikeType, bike, axisPositions(bikeType, history.at[i])).seat,
       axleHeightMm: bikeType.axleHeightMm,
-      pitchMm: pitchMm(bikeType.axes.seatHeight.scale),
+      spacingMm: spacingMm(bikeType.axes.seatHeight.scale),
       soleMm: soles[i],
       school,
     }),
@@ -67,54 +68,57 @@ export function recommend(request: FitRequest): Advice {
   const keys = evidence.map((row, i) => repeatKey(row, history.at[i]))
   const combinedUpTo = (rows: number) =>
     combineRepeats(
-      statements.slice(0, rows).flatMap((statement, i) => (statement ? [{ key: keys[i], statement }] : [])),
+      likelihoods.slice(0, rows).flatMap((likelihood, i) => (likelihood ? [{ key: keys[i], likelihood }] : [])),
     )
   const repeats = combinedUpTo(evidence.length)
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
-  const told = { setting: { ...setting, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
-  const from = cloudBefore(evidence.length, {
+  const told = { inputs: { ...inputs, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
+  const from = cachedProposal(evidence.length, {
     key: (rows) => JSON.stringify([told, evidence.slice(0, rows), history.at.slice(0, rows)]),
-    cloud: (rows, earlier) => cloudOf(setting, combinedUpTo(rows).statements, seed, count, earlier),
+    proposal: (rows, earlier) => adaptProposal(inputs, combinedUpTo(rows).likelihoods, seed, count, earlier),
   })
-  const belief = believe(setting, repeats.statements, seed, count, from)
+  const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
   const started = evidence.some(isSaddleCheck)
-  const now = started ? { seatSlide: startSlide(bikeType), ...history.now } : history.now
+  const now = started ? { seatSlide: defaultSlide(bikeType), ...history.now } : history.now
   const contradicting = keys.map((key) => repeats.contradicting.has(key))
   const readings = lastReadings(evidence, history.at, now, school, contradicting)
-  const checks = saddleChecks(belief, school, readBothSides(evidence))
-  const question: SaddleQuestion = { bikeType, bike, school, checks }
-  const slide = stopAt(bikeType, 'seatSlide', now.seatSlide ?? startSlide(bikeType))!
-  const standing = started
-    ? pairAt(question, stopAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
-    : startPair(question, slide)
-  const statureMm = summary(belief, (s) => s.body.statureMm)
-  const bars = (at: Pair) =>
+  const targets = targetProbabilities(posterior, school, hasBothSides(evidence))
+  const search: SaddleSearch = { bikeType, bike, school, targets }
+  const slide = positionAt(bikeType, 'seatSlide', now.seatSlide ?? defaultSlide(bikeType))!
+  const current = started
+    ? saddlePositionAt(search, positionAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
+    : startPosition(search, slide)
+  const statureMm = momentsOf(posterior, (s) => s.body.statureMm)
+  const bars = (at: SaddlePosition) =>
     adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
-  const step = nextStep({ question, standing, started, readings, now, bars: bars(standing), evidence })
-  const next: Next = belief.settled ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
-  const proposed = pairAfter(question, standing, next)
-  const barsThere = proposed === standing ? bars(standing) : bars(proposed)
+  const step = nextStep({ search: search, current: current, started, readings, now, bars: bars(current), evidence })
+  const next: Next = posterior.converged ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
+  const proposed = saddleAfter(search, current, next)
+  const barsThere = proposed === current ? bars(current) : bars(proposed)
   return {
-    chances: chancesAround(question, standing),
+    chances: markChances(search, current),
     next,
     bars: barsThere,
     marks: {
       barHeight: barsThere.height.label,
       ...(barsThere.slide && { barSlide: barsThere.slide.label }),
       ...now,
-      seatHeight: standing.height.label,
-      seatSlide: standing.slide.label,
+      seatHeight: current.height.label,
+      seatSlide: current.slide.label,
     },
     belief: {
-      kneeFlexionDeg: checks.knee(standing.seat),
-      plumbOffsetMm: checks.plumb(standing.seat),
-      legMm: summary(belief, (s) => s.body.trochanterHeightMm),
+      kneeFlexionDeg: targets.knee(current.seat),
+      plumbOffsetMm: targets.plumb(current.seat),
+      legMm: momentsOf(posterior, (s) => s.body.trochanterHeightMm),
       statureMm,
-      effectiveSamples: belief.effectiveSamples,
-      rider: meanRider(belief, soleMm),
+      effectiveSamples: posterior.effectiveSampleSize,
+      rider: posteriorMeanRider(posterior, soleMm),
     },
-    doubts: [...repeatDoubts(evidence, history.at, contradicting), ...doubtsAbout(evidence, statements, belief)],
+    anomalies: [
+      ...repeatAnomalies(evidence, history.at, contradicting),
+      ...detectAnomalies(evidence, likelihoods, posterior),
+    ],
     readings,
     school,
   }
@@ -143,34 +147,38 @@ function repeatKey(row: Evidence, at: Marks): string {
 }
 
 /** Whether the knee was read on the left and on the right: then both must lie in the window. */
-function readBothSides(evidence: readonly Evidence[]): boolean {
+function hasBothSides(evidence: readonly Evidence[]): boolean {
   const sides = evidence.flatMap((row) => (row.kind === 'kneeAngle' || row.kind === 'kneeByEye' ? [row.side] : []))
   return sides.includes('left') && sides.includes('right')
 }
 
 /** Where the saddle stands once the moves were made: the bars follow from there, not from where it stood. */
-function pairAfter(question: SaddleQuestion, standing: Pair, next: Next): Pair {
-  const to = (axis: 'seatHeight' | 'seatSlide', now: Stop) =>
-    stopAt(question.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
-  const [height, slide] = [to('seatHeight', standing.height), to('seatSlide', standing.slide)]
-  return height.label === standing.height.label && slide.label === standing.slide.label
-    ? standing
-    : pairAt(question, height, slide)
+function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next): SaddlePosition {
+  const to = (axis: 'seatHeight' | 'seatSlide', now: ScalePosition) =>
+    positionAt(search.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
+  const [height, slide] = [to('seatHeight', current.height), to('seatSlide', current.slide)]
+  return height.label === current.height.label && slide.label === current.slide.label
+    ? current
+    : saddlePositionAt(search, height, slide)
 }
 
 /** Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list. */
-function chancesAround(question: SaddleQuestion, standing: Pair): Advice['chances'] {
-  const { bikeType, checks } = question
-  const list = (axis: 'seatHeight' | 'seatSlide', chance: (stop: Stop) => number): MarkChance[] =>
-    stopsOf(bikeType.axes[axis].scale).map((stop) => ({ label: stop.label, mm: stop.mm, chance: chance(stop) }))
+function markChances(search: SaddleSearch, current: SaddlePosition): Advice['chances'] {
+  const { bikeType, targets: checks } = search
+  const list = (axis: 'seatHeight' | 'seatSlide', chance: (position: ScalePosition) => number): MarkChance[] =>
+    positionsOf(bikeType.axes[axis].scale).map((position) => ({
+      label: position.label,
+      mm: position.mm,
+      chance: chance(position),
+    }))
   return {
-    seatHeight: list('seatHeight', (height) => checks.kneeChance(seatAt(question, height, standing.slide))),
-    seatSlide: list('seatSlide', (slide) => checks.plumbChance(seatAt(question, standing.height, slide))),
+    seatHeight: list('seatHeight', (height) => checks.kneeChance(seatAt(search, height, current.slide))),
+    seatSlide: list('seatSlide', (slide) => checks.plumbChance(seatAt(search, current.height, slide))),
   }
 }
 
-function meanRider(belief: Belief, soleMm: number): BelievedRider {
-  const mean = (of: (body: Bodies) => Float64Array) => summary(belief, ({ body }) => of(body)).mean
+function posteriorMeanRider(posterior: Posterior, soleMm: number): PosteriorMeanRider {
+  const mean = (of: (body: Bodies) => Float64Array) => momentsOf(posterior, ({ body }) => of(body)).mean
   return {
     statureMm: mean((b) => b.statureMm),
     thighMm: mean((b) => b.thighMm),

@@ -1,22 +1,25 @@
-import type { Bike, BikeType } from '../bike/bike'
+import { Type } from '@sinclair/typebox'
+import { bikeRef, bikeTypeRef } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
-import type { Evidence } from '../evidence/evidence'
-import type { Prior } from '../rider/prior'
-import type { School } from '../school/school'
-import type { LengthShown } from '../units/length'
+import type { evidenceSchema } from '../evidence/registry'
+import { priorSchema } from '../rider/prior'
+import { closed, oneOf, refTo, type Plain } from '../schema'
+import { schoolSchema } from '../school/school'
+import { UNIT_SYSTEMS } from '../units/length'
 
-/** What `recommend` is asked. Evidence in time order; `prior` replaces single parts of the starting belief. */
-export type FitRequest = Readonly<{
-  bikeType: BikeType
-  bike?: Bike
-  school?: Partial<School>
-  evidence: readonly Evidence[]
-  seed?: number
-  samples?: number
-  prior?: Partial<Prior>
+/** What `recommend` is asked. Evidence in time order; `prior` replaces single parts of the usual one. */
+export const recommendSchema = closed({
+  bikeType: bikeTypeRef,
+  bike: Type.Optional(bikeRef),
+  school: Type.Optional(schoolSchema),
+  evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
+  seed: Type.Optional(Type.Integer({ minimum: -2147483648, maximum: 2147483647 })),
+  samples: Type.Optional(Type.Integer({ minimum: 200, maximum: 50000 })),
+  prior: Type.Optional(priorSchema),
   /** How lengths are written in the sentences; the figures beside them stay millimetres. */
-  lengths?: LengthShown
-}>
+  lengths: Type.Optional(oneOf(UNIT_SYSTEMS)),
+})
+export type RecommendRequest = Plain<typeof recommendSchema>
 
 export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSaddle'
 

@@ -1,14 +1,17 @@
+import { Type } from '@sinclair/typebox'
 import type { Columns } from '../columns'
+import { closed, type Plain } from '../schema'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from './anthropometry'
 
-/** A normal spread. Relative quantities have mean 1. */
-export type Spread = Readonly<{ mean: number; sd: number }>
+/** A normal distribution: mean and standard deviation. Relative quantities have mean 1. */
+const normalSchema = closed({ mean: Type.Number(), sd: Type.Number({ minimum: 0 }) })
+export type Normal = Plain<typeof normalSchema>
 
 /**
  * What is believed of riders before one of them is looked at. All parts are independent.
  * Names ending in `Factor` multiply the mean proportion, `…Mm` and `…Deg` are absolute.
  */
-export type Prior = Readonly<Record<PriorPart, Spread>>
+export type Prior = Readonly<Record<PriorPart, Normal>>
 
 export const PRIOR_PARTS = [
   'statureMm',
@@ -21,14 +24,20 @@ export const PRIOR_PARTS = [
   'frontBoneAboveTrochanterFactor',
   'trunkFactor',
   'armFactor',
-  'pressMm',
+  'tissueCompressionMm',
   'patellaAheadMm',
   'bottomPitchDeg',
   'forwardPitchDeg',
 ] as const
 export type PriorPart = (typeof PRIOR_PARTS)[number]
 
-const factor = (sd: number): Spread => Object.freeze({ mean: 1, sd })
+/** Parts of a prior that replace the usual ones. */
+export const priorSchema = Type.Partial(
+  closed(Object.fromEntries(PRIOR_PARTS.map((part) => [part, normalSchema])) as Record<PriorPart, typeof normalSchema>),
+  { additionalProperties: false },
+)
+
+const factor = (sd: number): Normal => Object.freeze({ mean: 1, sd })
 
 /** Mixed adults riding with their own ankle. Spreads: our own, from prototypes and memory. */
 const NATURAL: Prior = Object.freeze({
@@ -42,7 +51,7 @@ const NATURAL: Prior = Object.freeze({
   frontBoneAboveTrochanterFactor: factor(0.15),
   trunkFactor: factor(0.03),
   armFactor: factor(0.03),
-  pressMm: { mean: 25, sd: 6 },
+  tissueCompressionMm: { mean: 25, sd: 6 },
   patellaAheadMm: { mean: 50, sd: 6 },
   bottomPitchDeg: { mean: 15, sd: 7 },
   forwardPitchDeg: { mean: 5, sd: 5 },
@@ -81,9 +90,9 @@ export type Body = Readonly<Record<BodyPart, number>>
 export type Bodies = Columns<BodyPart> & Readonly<{ count: number }>
 
 /** A prior's means and spreads in the order of `PRIOR_PARTS`, for the many bodies drawn from it. */
-export type PriorTable = Readonly<{ means: readonly number[]; sds: readonly number[] }>
+export type PriorVector = Readonly<{ means: readonly number[]; sds: readonly number[] }>
 
-export function tableOf(prior: Prior): PriorTable {
+export function priorVectorOf(prior: Prior): PriorVector {
   return { means: PRIOR_PARTS.map((part) => prior[part].mean), sds: PRIOR_PARTS.map((part) => prior[part].sd) }
 }
 
@@ -91,7 +100,11 @@ export function tableOf(prior: Prior): PriorTable {
  * Bodies from columns of standard scores, of which the first belong to the parts in the order of `PRIOR_PARTS`; all
  * zeros give the mean rider.
  */
-export function bodiesAt({ means, sds }: PriorTable, scores: readonly ArrayLike<number>[], count: number): Bodies {
+export function bodiesFromScores(
+  { means, sds }: PriorVector,
+  scores: readonly ArrayLike<number>[],
+  count: number,
+): Bodies {
   const columns = Object.fromEntries(BODY_PARTS.map((part) => [part, new Float64Array(count)]))
   const bodies = { count, ...columns } as { count: number } & Record<BodyPart, Float64Array>
   for (let i = 0; i < count; i++) {
@@ -127,8 +140,8 @@ export function bodiesAt({ means, sds }: PriorTable, scores: readonly ArrayLike<
 }
 
 /** One body from its standard scores, one per part. */
-export function bodyAt(table: PriorTable, scores: ArrayLike<number>): Body {
-  const bodies = bodiesAt(
+export function bodyFromScores(table: PriorVector, scores: ArrayLike<number>): Body {
+  const bodies = bodiesFromScores(
     table,
     Array.from(scores, (score) => [score]),
     1,

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
-import { labelsTyped, printedOf, readLabels, scaleOf } from './printed'
-import { findStop, nearestStop, stopsOf, type Scale } from './scale'
+import { compactLabels, describeScale, parseLabels, scaleOf } from './printed'
+import { findPosition, nearestPosition, positionsOf, type Scale } from './scale'
 
 const read = (typed: string) => {
-  const answer = readLabels(typed)
+  const answer = parseLabels(typed)
   return answer.outcome === 'read' ? answer.labels.join('') : `${answer.reason} ${answer.at}`
 }
 
@@ -54,9 +54,9 @@ const anyScale: fc.Arbitrary<Scale> = fc.oneof(
 test('a scale described and built again is the same scale, for holes, letters, rulers, plus and minus, either way', () => {
   fc.assert(
     fc.property(anyScale, (scale) => {
-      const again = scaleOf(printedOf(scale))
-      expect(stopsOf(again).map((s) => s.label)).toEqual(stopsOf(scale).map((s) => s.label))
-      stopsOf(again).forEach((stop, i) => expect(stop.mm).toBeCloseTo(stopsOf(scale)[i].mm, 2))
+      const again = scaleOf(describeScale(scale))
+      expect(positionsOf(again).map((s) => s.label)).toEqual(positionsOf(scale).map((s) => s.label))
+      positionsOf(again).forEach((position, i) => expect(position.mm).toBeCloseTo(positionsOf(scale)[i].mm, 2))
     }),
   )
 })
@@ -64,9 +64,9 @@ test('a scale described and built again is the same scale, for holes, letters, r
 test('label → mm → label comes back, for every scale form and every mark, half marks too', () => {
   fc.assert(
     fc.property(anyScale, (scale) => {
-      for (const stop of stopsOf(scale)) {
-        expect(nearestStop(scale, stop.mm).label).toBe(stop.label)
-        expect(findStop(scale, stop.label)).toMatchObject({ outcome: 'found', stop })
+      for (const position of positionsOf(scale)) {
+        expect(nearestPosition(scale, position.mm).label).toBe(position.label)
+        expect(findPosition(scale, position.label)).toMatchObject({ outcome: 'found', stop: position })
       }
     }),
   )
@@ -78,11 +78,11 @@ test('labels typed anew read back the same', () => {
       anyScale.filter((s) => 'marks' in s),
       (scale) => {
         const labels = 'marks' in scale ? scale.marks.map((m) => m.label) : []
-        expect(readLabels(labelsTyped(labels))).toEqual({ outcome: 'read', labels })
+        expect(parseLabels(compactLabels(labels))).toEqual({ outcome: 'read', labels })
       },
     ),
   )
-  expect(labelsTyped(['A', 'B', 'C', 'D', 'F', '1', '2'])).toBe('A-D F 1 2')
+  expect(compactLabels(['A', 'B', 'C', 'D', 'F', '1', '2'])).toBe('A-D F 1 2')
 })
 
 test('uneven marks are kept as they are', () => {
@@ -94,6 +94,6 @@ test('uneven marks are kept as they are', () => {
     ],
     halfMarks: false,
   }
-  expect(printedOf(scale)).toEqual({ form: 'irregular', scale })
-  expect(scaleOf(printedOf(scale))).toBe(scale)
+  expect(describeScale(scale)).toEqual({ form: 'irregular', scale })
+  expect(scaleOf(describeScale(scale))).toBe(scale)
 })

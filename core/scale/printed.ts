@@ -4,7 +4,7 @@ import type { PrintedMarks, Ruler, Scale } from './scale'
 
 /** A scale as a manager describes it: what is printed, how far apart, and which way the later marks lie. */
 export type PrintedScale =
-  | Readonly<{ form: 'labels'; labels: readonly Label[]; pitchMm: number; firstMm: number; halfMarks: boolean }>
+  | Readonly<{ form: 'labels'; labels: readonly Label[]; spacingMm: number; firstMm: number; halfMarks: boolean }>
   | Readonly<{
       form: 'ruler'
       min: number
@@ -24,7 +24,7 @@ const EVEN_MM = 0.01
 export function scaleOf(printed: PrintedScale): Scale {
   if (printed.form === 'irregular') return printed.scale
   if (printed.form === 'labels') {
-    const { labels, pitchMm, firstMm, halfMarks } = printed
+    const { labels, spacingMm: pitchMm, firstMm, halfMarks } = printed
     return { marks: labels.map((label, i) => ({ label, mm: firstMm + i * pitchMm })), halfMarks }
   }
   return {
@@ -39,14 +39,14 @@ export function scaleOf(printed: PrintedScale): Scale {
 }
 
 /** The description of a scale; uneven marks stay as they are. `scaleOf(printedOf(s))` is `s` again, to 0.01 mm. */
-export function printedOf(scale: Scale): PrintedScale {
+export function describeScale(scale: Scale): PrintedScale {
   if ('ruler' in scale) return rulerOf(scale.ruler)
   const { marks, halfMarks } = scale
   const firstMm = marks[0].mm
   const pitchMm = marks.length > 1 ? (marks[marks.length - 1].mm - firstMm) / (marks.length - 1) : 20
   const even = marks.every(({ mm }, i) => Math.abs(mm - firstMm - i * pitchMm) < EVEN_MM)
   return even
-    ? { form: 'labels', labels: marks.map((m) => m.label), pitchMm, firstMm, halfMarks }
+    ? { form: 'labels', labels: marks.map((m) => m.label), spacingMm: pitchMm, firstMm, halfMarks }
     : { form: 'irregular', scale }
 }
 
@@ -58,18 +58,18 @@ function rulerOf({ min, max, resolution, mmPerUnit, mmAtZero }: Ruler): PrintedS
 /** Nominal millimetres of a ruler's unit. */
 export const unitMm = (unit: keyof typeof UNIT_MM): number => UNIT_MM[unit]
 
-export type ReadLabels =
+export type ParsedLabels =
   | Readonly<{ outcome: 'read'; labels: Label[] }>
   | Readonly<{ outcome: 'refused'; reason: 'empty' | 'tooMany' | 'twice' | 'badRange'; at: string }>
 
 /** Most marks of one scale; more is a slip of the keyboard. */
-const MOST_LABELS = 60
+const MAX_LABELS = 60
 
 /**
  * Labels as typed in the order they stand on the bike: single ones and ranges, apart by blanks or commas.
  * `readLabels("A-H J-N")` → A … H, J … N; `readLabels("5-1")` → 5, 4, 3, 2, 1.
  */
-export function readLabels(typed: string): ReadLabels {
+export function parseLabels(typed: string): ParsedLabels {
   const words = typed
     .trim()
     .split(/[\s,;]+/)
@@ -80,7 +80,7 @@ export function readLabels(typed: string): ReadLabels {
     const run = rangeOf(word)
     if (run === null) return { outcome: 'refused', reason: 'badRange', at: word }
     labels.push(...run)
-    if (labels.length > MOST_LABELS) return { outcome: 'refused', reason: 'tooMany', at: word }
+    if (labels.length > MAX_LABELS) return { outcome: 'refused', reason: 'tooMany', at: word }
   }
   const again = labels.find((label, i) => labels.indexOf(label) < i)
   return again === undefined ? { outcome: 'read', labels } : { outcome: 'refused', reason: 'twice', at: again }
@@ -103,7 +103,7 @@ function rangeOf(word: string): Label[] | null {
 }
 
 /** Labels as one would type them, runs drawn together: 1 … 15 → "1-15". */
-export function labelsTyped(labels: readonly Label[]): string {
+export function compactLabels(labels: readonly Label[]): string {
   const words: string[] = []
   for (let i = 0; i < labels.length;) {
     let end = i

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { findStop, middleStop, nearestStop, pitchMm, stopsOf, type Scale } from './scale'
+import { findPosition, middlePosition, nearestPosition, spacingMm, positionsOf, type Scale } from './scale'
 
 const holes: Scale = { marks: ['1', '2', '3', '4'].map((label, i) => ({ label, mm: 20 * i })), halfMarks: true }
 const letters: Scale = {
@@ -7,12 +7,15 @@ const letters: Scale = {
   halfMarks: true,
 }
 const ruler: Scale = { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: -10, mmAtZero: 4 } }
-const labels = (scale: Scale) => stopsOf(scale).map((s) => s.label)
+const labels = (scale: Scale) => positionsOf(scale).map((s) => s.label)
 
 test('half marks are named as people say them: 2.5 between numbers, B/D between letters', () => {
   expect(labels(holes)).toEqual(['1', '1.5', '2', '2.5', '3', '3.5', '4'])
   expect(labels(letters)).toEqual(['A', 'A/B', 'B', 'B/D', 'D', 'D/E', 'E'])
-  expect(findStop(letters, 'B/D')).toEqual({ outcome: 'found', stop: { label: 'B/D', mm: expect.closeTo(-10.95, 9) } })
+  expect(findPosition(letters, 'B/D')).toEqual({
+    outcome: 'found',
+    stop: { label: 'B/D', mm: expect.closeTo(-10.95, 9) },
+  })
 })
 
 test('a ruler spells its labels as the shortest decimal, with an ASCII hyphen and no plus', () => {
@@ -22,20 +25,20 @@ test('a ruler spells its labels as the shortest decimal, with an ASCII hyphen an
 })
 
 test('the larger number may lie farther back: mm = mmAtZero + value · mmPerUnit', () => {
-  expect(findStop(ruler, '2.5')).toEqual({ outcome: 'found', stop: { label: '2.5', mm: -21 } })
+  expect(findPosition(ruler, '2.5')).toEqual({ outcome: 'found', stop: { label: '2.5', mm: -21 } })
 })
 
 test('a leading plus is read; a value between two steps is not on the ruler', () => {
-  expect(findStop(ruler, '+1.5')).toMatchObject({ outcome: 'found', stop: { label: '1.5' } })
-  expect(findStop(ruler, '1.2')).toEqual({ outcome: 'noSuchLabel', nearest: ['1', '1.5'] })
-  expect(findStop(holes, '9')).toEqual({ outcome: 'noSuchLabel', nearest: ['4', '3.5'] })
-  expect(findStop(letters, 'C')).toMatchObject({ outcome: 'noSuchLabel' })
+  expect(findPosition(ruler, '+1.5')).toMatchObject({ outcome: 'found', stop: { label: '1.5' } })
+  expect(findPosition(ruler, '1.2')).toEqual({ outcome: 'noSuchLabel', nearest: ['1', '1.5'] })
+  expect(findPosition(holes, '9')).toEqual({ outcome: 'noSuchLabel', nearest: ['4', '3.5'] })
+  expect(findPosition(letters, 'C')).toMatchObject({ outcome: 'noSuchLabel' })
 })
 
 test('the start lies nearest 0, or in the middle where the scale does not reach 0', () => {
-  expect(middleStop(letters).label).toBe('D/E')
+  expect(middlePosition(letters).label).toBe('D/E')
   expect(
-    middleStop({
+    middlePosition({
       marks: [
         { label: 'X', mm: 40 },
         { label: 'Y', mm: 60 },
@@ -68,15 +71,15 @@ test('label to millimetre and back is the identity on every stop of every kind o
     .map(([min, max, resolution, mmPerUnit]): Scale => ({ ruler: { min, max, resolution, mmPerUnit, mmAtZero: 7 } }))
   fc.assert(
     fc.property(fc.oneof(printed, ruled), (scale) => {
-      for (const stop of stopsOf(scale)) {
-        expect(findStop(scale, stop.label)).toEqual({ outcome: 'found', stop })
-        expect(nearestStop(scale, stop.mm)).toEqual(stop)
+      for (const position of positionsOf(scale)) {
+        expect(findPosition(scale, position.label)).toEqual({ outcome: 'found', stop: position })
+        expect(nearestPosition(scale, position.mm)).toEqual(position)
       }
     }),
   )
 })
 
 test('the pitch is the smallest step a hand can set; a scale of one mark has none', () => {
-  expect(pitchMm(holes)).toBe(10)
-  expect(pitchMm({ marks: [{ label: '1', mm: 0 }], halfMarks: true })).toBe(0)
+  expect(spacingMm(holes)).toBe(10)
+  expect(spacingMm({ marks: [{ label: '1', mm: 0 }], halfMarks: true })).toBe(0)
 })

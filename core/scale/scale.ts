@@ -1,68 +1,89 @@
-import type { Label } from '../conventions'
+import { Type } from '@sinclair/typebox'
+import { labelSchema, lengthMmSchema, type Label } from '../conventions'
+import { between, closed, type Plain } from '../schema'
 
 /** Holes or letters as printed, in order along the axis. */
-export type PrintedMarks = Readonly<{ marks: readonly Readonly<{ label: Label; mm: number }>[]; halfMarks: boolean }>
+export const printedMarksSchema = closed({
+  marks: Type.Array(closed({ label: labelSchema, mm: lengthMmSchema }), { minItems: 1, maxItems: 200 }),
+  halfMarks: Type.Boolean(),
+})
+export type PrintedMarks = Plain<typeof printedMarksSchema>
 
 /** A ruler: mm = mmAtZero + value · mmPerUnit; `mmPerUnit` is negative where the larger number lies lower or farther back. */
-export type Ruler = Readonly<{ min: number; max: number; resolution: number; mmPerUnit: number; mmAtZero: number }>
+export const rulerSchema = closed({
+  min: between(-1000, 1000),
+  max: between(-1000, 1000),
+  resolution: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+  mmPerUnit: between(-1000, 1000),
+  mmAtZero: lengthMmSchema,
+})
+export type Ruler = Plain<typeof rulerSchema>
 
 export type Scale = PrintedMarks | Readonly<{ ruler: Ruler }>
+export const scaleSchema = Type.Unsafe<Scale>({
+  type: 'object',
+  if: { required: ['ruler'] },
+  then: closed({ ruler: rulerSchema }),
+  else: printedMarksSchema,
+})
 
 /** A place an axis can be closed at: its label and its position along the axis, mm. */
-export type Stop = Readonly<{ label: Label; mm: number }>
+export type ScalePosition = Readonly<{ label: Label; mm: number }>
 
 /** Every place this scale can be closed at, in the order printed, half marks between their neighbours. */
-export function stopsOf(scale: Scale): readonly Stop[] {
-  const known = STOPS_OF.get(scale)
+export function positionsOf(scale: Scale): readonly ScalePosition[] {
+  const known = positionsCache.get(scale)
   if (known) return known
-  const stops = Object.freeze('ruler' in scale ? rulerStops(scale.ruler) : printedStops(scale))
-  STOPS_OF.set(scale, stops)
-  return stops
+  const positions = Object.freeze('ruler' in scale ? rulerPositions(scale.ruler) : printedPositions(scale))
+  positionsCache.set(scale, positions)
+  return positions
 }
 
 /** Scales are never changed, and are asked for their stops thousands of times an answer. */
-const STOPS_OF = new WeakMap<Scale, readonly Stop[]>()
+const positionsCache = new WeakMap<Scale, readonly ScalePosition[]>()
 
 /** Position of the smallest step a hand can set, mm; 0 for a scale of one mark. Used as the rounding of a reading at a mark. */
-export function pitchMm(scale: Scale): number {
-  const stops = stopsOf(scale)
-  if (stops.length < 2) return 0
-  return Math.abs(stops[stops.length - 1].mm - stops[0].mm) / (stops.length - 1)
+export function spacingMm(scale: Scale): number {
+  const positions = positionsOf(scale)
+  if (positions.length < 2) return 0
+  return Math.abs(positions[positions.length - 1].mm - positions[0].mm) / (positions.length - 1)
 }
 
 /** The stop nearest to a position. Ties go to the stop printed first. Outside the scale it is the end. */
-export function nearestStop(scale: Scale, mm: number): Stop {
-  return stopsOf(scale).reduce((best, stop) => (Math.abs(stop.mm - mm) < Math.abs(best.mm - mm) - 1e-9 ? stop : best))
+export function nearestPosition(scale: Scale, mm: number): ScalePosition {
+  return positionsOf(scale).reduce((best, position) =>
+    Math.abs(position.mm - mm) < Math.abs(best.mm - mm) - 1e-9 ? position : best,
+  )
 }
 
 /** Where an axis starts when nothing is known: the stop nearest 0 mm, or the middle of the scale when 0 lies outside it. */
-export function middleStop(scale: Scale): Stop {
-  const stops = stopsOf(scale)
-  const low = Math.min(...stops.map((s) => s.mm))
-  const high = Math.max(...stops.map((s) => s.mm))
-  return nearestStop(scale, low <= 0 && high >= 0 ? 0 : (low + high) / 2)
+export function middlePosition(scale: Scale): ScalePosition {
+  const positions = positionsOf(scale)
+  const low = Math.min(...positions.map((s) => s.mm))
+  const high = Math.max(...positions.map((s) => s.mm))
+  return nearestPosition(scale, low <= 0 && high >= 0 ? 0 : (low + high) / 2)
 }
 
-export type Found =
-  Readonly<{ outcome: 'found'; stop: Stop }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
+export type FoundPosition =
+  Readonly<{ outcome: 'found'; stop: ScalePosition }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
 
 /** Looks a label up as typed: a leading plus is read, a label the scale does not have comes back with its nearest labels. */
-export function findStop(scale: Scale, label: Label): Found {
-  const stops = stopsOf(scale)
+export function findPosition(scale: Scale, label: Label): FoundPosition {
+  const positions = positionsOf(scale)
   const wanted = label.trim().replace(/^\+/, '')
-  const exact = stops.find((s) => s.label === wanted)
+  const exact = positions.find((s) => s.label === wanted)
   if (exact) return { outcome: 'found', stop: exact }
   const value = numberOf(wanted)
   const equal =
     value === null
       ? undefined
-      : stops.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
+      : positions.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
   if (equal && 'ruler' in scale) return { outcome: 'found', stop: equal }
-  return { outcome: 'noSuchLabel', nearest: nearestLabels(stops, wanted) }
+  return { outcome: 'noSuchLabel', nearest: nearestLabels(positions, wanted) }
 }
 
 /** The same labels with every position multiplied: a pitch that turned out otherwise, or with −1 an axis turned round. */
-export function stretched(scale: Scale, factor: number): Scale {
+export function scaledBy(scale: Scale, factor: number): Scale {
   if ('ruler' in scale)
     return {
       ruler: { ...scale.ruler, mmPerUnit: scale.ruler.mmPerUnit * factor, mmAtZero: scale.ruler.mmAtZero * factor },
@@ -70,7 +91,7 @@ export function stretched(scale: Scale, factor: number): Scale {
   return { ...scale, marks: scale.marks.map(({ label, mm }) => ({ label, mm: mm * factor })) }
 }
 
-function printedStops({ marks, halfMarks }: PrintedMarks): Stop[] {
+function printedPositions({ marks, halfMarks }: PrintedMarks): ScalePosition[] {
   return marks.flatMap((mark, i) => {
     const next = marks[i + 1]
     const own = { label: mark.label, mm: mark.mm }
@@ -86,7 +107,7 @@ function halfLabel(a: Label, b: Label): Label {
   return neighbours ? String((m + n) / 2) : `${a}/${b}`
 }
 
-function rulerStops(ruler: Ruler): Stop[] {
+function rulerPositions(ruler: Ruler): ScalePosition[] {
   const count = Math.floor((ruler.max - ruler.min) / ruler.resolution + 1e-9)
   const decimals = decimalsOf(ruler)
   return Array.from({ length: count + 1 }, (_, k) => {
@@ -103,10 +124,10 @@ function decimalsOf(ruler: Ruler): number {
 const numberOf = (label: Label): number | null => (/^[+-]?\d+(\.\d+)?$/.test(label) ? Number(label) : null)
 
 /** One or two labels closest to what was typed: by value where both are numbers, by letter otherwise. */
-function nearestLabels(stops: readonly Stop[], wanted: Label): Label[] {
+function nearestLabels(positions: readonly ScalePosition[], wanted: Label): Label[] {
   const rank = (label: Label): number => numberOf(label) ?? label.toUpperCase().charCodeAt(0)
-  const comparable = stops.filter((s) => (numberOf(s.label) === null) === (numberOf(wanted) === null))
-  if (comparable.length === 0) return [stops[0].label, stops[stops.length - 1].label]
+  const comparable = positions.filter((s) => (numberOf(s.label) === null) === (numberOf(wanted) === null))
+  if (comparable.length === 0) return [positions[0].label, positions[positions.length - 1].label]
   const sorted = [...comparable].sort(
     (a, b) => Math.abs(rank(a.label) - rank(wanted)) - Math.abs(rank(b.label) - rank(wanted)),
   )

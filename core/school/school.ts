@@ -1,3 +1,6 @@
+import { Type, type TObject } from '@sinclair/typebox'
+import { between, closed, oneOf, pairOf, type Plain } from '../schema'
+
 /** Ways to the first seat height, beside the bike. */
 export const START_LANDMARKS = [
   'hipCrest',
@@ -11,17 +14,20 @@ export const START_LANDMARKS = [
 ] as const
 
 /** A studio's school: where practitioners disagree, the studio's own choice. The first named is the default. */
-export type School = Readonly<{
-  order: 'saddleFirst' | 'heightsFirst'
+const schoolFields = {
+  order: oneOf(['saddleFirst', 'heightsFirst']),
   /** Knee flexion wanted at the bottom, degrees, ends included. */
-  kneeWindowDeg: readonly [number, number]
-  foot: 'natural' | 'level'
-  heelCheck: 'evidence' | 'target' | 'ceiling' | 'unused'
-  foreAft: 'plumb' | 'midFoot' | 'balance'
-  startLandmark: (typeof START_LANDMARKS)[number]
-  bars: 'byExperience' | 'neverBelow' | 'above' | 'riderChooses'
-  tilt: 'byShape' | 'level' | 'relief'
-}>
+  kneeWindowDeg: pairOf(between(0, 90)),
+  foot: oneOf(['natural', 'level']),
+  heelCheck: oneOf(['evidence', 'target', 'ceiling', 'unused']),
+  foreAft: oneOf(['plumb', 'midFoot', 'balance']),
+  startLandmark: oneOf(START_LANDMARKS),
+  bars: oneOf(['byExperience', 'neverBelow', 'above', 'riderChooses']),
+  tilt: oneOf(['byShape', 'level', 'relief']),
+}
+export type School = Plain<TObject<typeof schoolFields>>
+/** As it is sent: what is left out is the default. */
+export const schoolSchema = Type.Partial(closed(schoolFields), { additionalProperties: false })
 
 export const DEFAULT_SCHOOL: School = Object.freeze({
   order: 'saddleFirst',

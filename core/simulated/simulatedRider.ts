@@ -1,17 +1,17 @@
-import type { Random } from '../belief/random'
+import type { Rng } from '../rng'
 import { bottomCrankDeg, type BikeType } from '../bike/bike'
-import { placeAt } from '../bike/place'
+import { contactPoints } from '../bike/contactPoints'
 import type { Marks, Point } from '../conventions'
-import type { Evidence, EvidenceOf } from '../evidence/evidence'
-import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, READING_SD } from '../evidence/readingSpreads'
-import { bottomFlexionDeg, heelGapMm, legOn, levelPlumbMm, type Legs } from '../linkage/leg'
-import { positions } from '../recommend/standing'
+import type { Evidence, EvidenceOf } from '../evidence/registry'
+import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, MEASUREMENT_SD } from '../measurementNoise'
+import { bottomFlexionDeg, heelReachDeficitMm, prepareLeg, kneeOverPedalMm, type Legs } from '../kinematics/leg'
+import { axisPositions } from '../recommend/marksHistory'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
-import { bodyAt, PRIOR_PARTS, priorFor, tableOf, type Body, type Prior } from '../rider/prior'
-import { nearestStop } from '../scale/scale'
+import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
+import { nearestPosition } from '../scale/scale'
 
 /** A rider whose true body is known, and whose readings stray from it as real ones do. */
-export type SimulatedRider = Readonly<{ body: Body; leg: Legs; bikeType: BikeType; random: Random }>
+export type SimulatedRider = Readonly<{ body: Body; leg: Legs; bikeType: BikeType; random: Rng }>
 
 /** The two populations of the bench: the model's own spreads, and a wider one than the model believes. */
 export const POPULATIONS: Readonly<Record<string, Prior>> = {
@@ -19,20 +19,20 @@ export const POPULATIONS: Readonly<Record<string, Prior>> = {
   wider: priorFor('natural', {
     legFactor: { mean: 1, sd: 0.05 },
     bottomPitchDeg: { mean: 15, sd: 8 },
-    pressMm: { mean: 25, sd: 9 },
+    tissueCompressionMm: { mean: 25, sd: 9 },
   }),
 }
 
-export function drawRider(population: Prior, bikeType: BikeType, random: Random): SimulatedRider {
-  const body = bodyAt(
-    tableOf(population),
+export function drawRider(population: Prior, bikeType: BikeType, random: Rng): SimulatedRider {
+  const body = bodyFromScores(
+    priorVectorOf(population),
     PRIOR_PARTS.map(() => random.normal()),
   )
-  return { body, bikeType, random, leg: legOn(body, DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType)) }
+  return { body, bikeType, random, leg: prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType)) }
 }
 
 const seatAt = ({ bikeType }: SimulatedRider, marks: Marks): Point =>
-  placeAt(bikeType, undefined, positions(bikeType, marks)).seat
+  contactPoints(bikeType, undefined, axisPositions(bikeType, marks)).seat
 
 /** True knee flexion at the bottom with the bike at these marks, degrees. */
 export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number =>
@@ -42,19 +42,19 @@ export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number =>
 export function crestAtMark(rider: SimulatedRider): Evidence {
   const { bikeType, body, random } = rider
   const wantedY =
-    body.hipCrestHeightMm + DEFAULT_SOLE_MM + READING_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
+    body.hipCrestHeightMm + DEFAULT_SOLE_MM + MEASUREMENT_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
   const rise = (wantedY - bikeType.seatOrigin.yMm) / Math.sin((bikeType.axes.seatHeight.directionDeg * Math.PI) / 180)
   return {
     kind: 'landmarkAtMark',
     landmark: 'hipCrest',
-    at: { seatHeight: nearestStop(bikeType.axes.seatHeight.scale, rise).label },
+    at: { seatHeight: nearestPosition(bikeType.axes.seatHeight.scale, rise).label },
   }
 }
 
 export function statureAndInseam({ body, random }: SimulatedRider): Evidence[] {
   return [
-    { kind: 'stature', mm: body.statureMm + READING_SD.statureMm * random.normal() },
-    { kind: 'inseam', mm: body.inseamMm + READING_SD.inseamMm * random.normal(), shod: false },
+    { kind: 'stature', mm: body.statureMm + MEASUREMENT_SD.statureMm * random.normal() },
+    { kind: 'inseam', mm: body.inseamMm + MEASUREMENT_SD.inseamMm * random.normal(), shod: false },
   ]
 }
 
@@ -62,28 +62,33 @@ export function goniometer(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeAn
   return {
     kind: 'kneeAngle',
     by: 'goniometer',
-    deg: trueFlexionDeg(rider, at) + READING_SD.goniometerDeg * rider.random.normal(),
+    deg: trueFlexionDeg(rider, at) + MEASUREMENT_SD.goniometerDeg * rider.random.normal(),
     at,
   }
 }
 
 /** True plumb offset with the cranks level and the bike at these marks, mm. */
 export const truePlumbMm = (rider: SimulatedRider, marks: Marks): number =>
-  levelPlumbMm(rider.leg, seatAt(rider, marks))
+  kneeOverPedalMm(rider.leg, seatAt(rider, marks))
 
 export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'> {
-  return { kind: 'plumb', mm: truePlumbMm(rider, at) + READING_SD.plumbMm * rider.random.normal(), from: 'front', at }
+  return {
+    kind: 'plumb',
+    mm: truePlumbMm(rider, at) + MEASUREMENT_SD.plumbMm * rider.random.normal(),
+    from: 'front',
+    at,
+  }
 }
 
-export function eye(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeByEye'> {
-  const looks = trueFlexionDeg(rider, at) + READING_SD.kneeByEyeDeg * rider.random.normal()
+export function kneeByEye(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeByEye'> {
+  const looks = trueFlexionDeg(rider, at) + MEASUREMENT_SD.kneeByEyeDeg * rider.random.normal()
   const seen =
     looks < KNEE_BY_EYE_CUTS_DEG.locked ? 'locked' : looks > KNEE_BY_EYE_CUTS_DEG.deepBend ? 'deepBend' : 'slightBend'
   return { kind: 'kneeByEye', seen, at }
 }
 
-export function heel(rider: SimulatedRider, at: Marks): Evidence {
-  const gap = heelGapMm(rider.leg, seatAt(rider, at)) + READING_SD.heelMm * rider.random.normal()
+export function heelCheck(rider: SimulatedRider, at: Marks): Evidence {
+  const gap = heelReachDeficitMm(rider.leg, seatAt(rider, at)) + MEASUREMENT_SD.heelMm * rider.random.normal()
   const seen = gap < -HEEL_JUST_STRAIGHT_MM ? 'stillBent' : gap > HEEL_JUST_STRAIGHT_MM ? 'cannotReach' : 'justStraight'
   return { kind: 'heelCheck', seen, at }
 }

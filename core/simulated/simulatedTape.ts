@@ -1,17 +1,17 @@
-import type { Random } from '../belief/random'
+import type { Rng } from '../rng'
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { placeAt, type Lengths } from '../bike/place'
+import { contactPoints, type Lengths } from '../bike/contactPoints'
 import type { LengthName, TapeReading } from '../calibration/readings'
 import { LENGTHS } from '../calibration/readings'
-import { positionsOn } from '../calibration/parameters'
+import { axisPositionsAt } from '../calibration/parameters'
 import type { Marks } from '../conventions'
-import { stretched } from '../scale/scale'
+import { scaledBy } from '../scale/scale'
 
 /** How far a guess strays from the bike that is measured. */
-export type GuessError = Readonly<{ originMm: number; directionDeg: number; pitchShare: number }>
+export type GuessError = Readonly<{ originMm: number; directionDeg: number; spacingShare: number }>
 
 /** The bike as it truly is, when the guess is wrong by just this much, every part either way. */
-export function trueTypeFor(guess: BikeType, error: GuessError, random: Random): BikeType {
+export function trueTypeFor(guess: BikeType, error: GuessError, random: Rng): BikeType {
   const either = (size: number) => (random.uniform() < 0.5 ? -size : size)
   const origin = ({ xMm, yMm }: BikeType['seatOrigin']) => ({
     xMm: xMm + either(error.originMm),
@@ -24,7 +24,7 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Random):
         name,
         {
           directionDeg: axis.directionDeg + either(error.directionDeg),
-          scale: stretched(axis.scale, 1 + either(error.pitchShare)),
+          scale: scaledBy(axis.scale, 1 + either(error.spacingShare)),
         },
       ]
     }),
@@ -33,8 +33,8 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Random):
 }
 
 /** All four lengths at these marks, each strayed by a careful hand's spread, mm. */
-export function tapeAt(type: BikeType, marks: Marks, random: Random, sdMm: number): TapeReading {
-  const { lengths } = placeAt(type, undefined, positionsOn(type, marks))
+export function tapeAt(type: BikeType, marks: Marks, random: Rng, sdMm: number): TapeReading {
+  const { lengths } = contactPoints(type, undefined, axisPositionsAt(type, marks))
   const read = (length: LengthName) => lengths[length] + sdMm * random.normal()
   return { marks, lengths: Object.fromEntries(LENGTHS.map((length) => [length, read(length)])) as Lengths }
 }

@@ -1,6 +1,6 @@
 import type { BikeType } from '../bike/bike'
 import { radians } from '../geometry'
-import type { Rider } from '../linkage/pose'
+import type { Rider } from '../kinematics/pose'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 
 /** The mean rider of the proportions' table, foot pitched by `pitchDeg` throughout; for tests. */

@@ -1,7 +1,7 @@
 import type { Marks } from '../conventions'
 
 /** How far a guess of a type may be off in tests of the tape; every part either way. */
-export const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
+export const GUESS = { originMm: 15, directionDeg: 2, spacingShare: 0.04 }
 
 /** Nine settings of `HOLES_BIKE` that move every axis, its ends and its middle; for tests. */
 export const SETTINGS: Marks[] = [

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
-import { bikeLengthSaid, bodyLengthSaid, readLength, readNumber } from './length'
+import { formatBikeLength, formatBodyLength, parseLength, parseNumber } from './length'
 
 const mm = (typed: string, plain: 'mm' | 'cm' | 'in' = 'cm') => {
-  const read = readLength(typed, plain)
+  const read = parseLength(typed, plain)
   return read.outcome === 'read' ? read.mm : read.reason
 }
 
@@ -65,7 +65,7 @@ test.each([
 })
 
 test('plain numbers are read with point or comma and either minus, and nothing else', () => {
-  expect(['1.5', '-2,5', '−3', ' 4 ', '', 'x', '1e999', '1,2,3'].map(readNumber)).toEqual([
+  expect(['1.5', '-2,5', '−3', ' 4 ', '', 'x', '1e999', '1,2,3'].map(parseNumber)).toEqual([
     1.5,
     -2.5,
     -3,
@@ -78,15 +78,15 @@ test('plain numbers are read with point or comma and either minus, and nothing e
 })
 
 test('statures said in feet are the usual ones, and read back to half an inch', () => {
-  expect([1630, 1524, 1829, 1600].map((h) => bodyLengthSaid(h, 'feet'))).toEqual(['5′4″', '5′0″', '6′0″', '5′3″'])
-  expect(bodyLengthSaid(1638.3, 'feet')).toBe('5′4½″')
-  expect(bodyLengthSaid(1635, 'metric')).toBe('163.5 cm')
-  expect(['12.7', '25.4', '254'].map((h) => bodyLengthSaid(Number(h), 'feet'))).toEqual(['½″', '1″', '10″'])
+  expect([1630, 1524, 1829, 1600].map((h) => formatBodyLength(h, 'imperial'))).toEqual(['5′4″', '5′0″', '6′0″', '5′3″'])
+  expect(formatBodyLength(1638.3, 'imperial')).toBe('5′4½″')
+  expect(formatBodyLength(1635, 'metric')).toBe('163.5 cm')
+  expect(['12.7', '25.4', '254'].map((h) => formatBodyLength(Number(h), 'imperial'))).toEqual(['½″', '1″', '10″'])
 })
 
 test('lengths of a bike are whole millimetres or sixteenths', () => {
-  expect([700, 0, -0.2, -35].map((h) => bikeLengthSaid(h, 'metric'))).toEqual(['700 mm', '0 mm', '0 mm', '−35 mm'])
-  expect([700, 12.7, 25.4, -35, 0.1].map((h) => bikeLengthSaid(h, 'feet'))).toEqual([
+  expect([700, 0, -0.2, -35].map((h) => formatBikeLength(h, 'metric'))).toEqual(['700 mm', '0 mm', '0 mm', '−35 mm'])
+  expect([700, 12.7, 25.4, -35, 0.1].map((h) => formatBikeLength(h, 'imperial'))).toEqual([
     '27 9/16″',
     '1/2″',
     '1″',
@@ -98,10 +98,14 @@ test('lengths of a bike are whole millimetres or sixteenths', () => {
 test('what is shown reads back to what it was, within its own rounding', () => {
   fc.assert(
     fc.property(fc.double({ min: 1, max: 2600, noNaN: true }), (length) => {
-      expect(Math.abs((mm(bodyLengthSaid(length, 'feet')) as number) - length)).toBeLessThanOrEqual(25.4 / 4 + 1e-9)
-      expect(Math.abs((mm(bodyLengthSaid(length, 'metric')) as number) - length)).toBeLessThanOrEqual(0.5 + 1e-9)
-      expect(Math.abs((mm(bikeLengthSaid(length, 'metric')) as number) - length)).toBeLessThanOrEqual(0.5 + 1e-9)
-      expect(Math.abs((mm(bikeLengthSaid(-length, 'feet')) as number) + length)).toBeLessThanOrEqual(25.4 / 32 + 1e-9)
+      expect(Math.abs((mm(formatBodyLength(length, 'imperial')) as number) - length)).toBeLessThanOrEqual(
+        25.4 / 4 + 1e-9,
+      )
+      expect(Math.abs((mm(formatBodyLength(length, 'metric')) as number) - length)).toBeLessThanOrEqual(0.5 + 1e-9)
+      expect(Math.abs((mm(formatBikeLength(length, 'metric')) as number) - length)).toBeLessThanOrEqual(0.5 + 1e-9)
+      expect(Math.abs((mm(formatBikeLength(-length, 'imperial')) as number) + length)).toBeLessThanOrEqual(
+        25.4 / 32 + 1e-9,
+      )
     }),
   )
 })
@@ -109,7 +113,7 @@ test('what is shown reads back to what it was, within its own rounding', () => {
 test('no typing breaks the reader', () => {
   fc.assert(
     fc.property(fc.string({ unit: fc.constantFrom(...'0123456789.,\'"/½-+ ftincm′″') }), (typed) => {
-      const read = readLength(typed, 'cm')
+      const read = parseLength(typed, 'cm')
       if (read.outcome === 'read') expect(Number.isFinite(read.mm)).toBe(true)
     }),
   )

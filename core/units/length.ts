@@ -3,8 +3,10 @@
  * centimetres, metres, feet and inches into them and back.
  */
 export type PlainUnit = 'mm' | 'cm' | 'in'
-export type LengthShown = 'metric' | 'feet'
-export type ReadLength =
+/** How lengths are shown: centimetres and millimetres, or feet and inches. */
+export const UNIT_SYSTEMS = ['metric', 'imperial'] as const
+export type UnitSystem = (typeof UNIT_SYSTEMS)[number]
+export type ParsedLength =
   | Readonly<{ outcome: 'read'; mm: number }>
   | Readonly<{ outcome: 'refused'; reason: 'empty' | 'notALength' | 'inchesOverAFoot' }>
 
@@ -25,7 +27,7 @@ const FRACTION: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾'
  * `readLength("64 in", "cm")` and `readLength("5'4", "cm")` give 1630, 1630, 1625.6 and 1625.6 mm.
  * Refused, never guessed: an empty field, what is no length, and twelve or more inches beside feet.
  */
-export function readLength(typed: string, plain: PlainUnit): ReadLength {
+export function parseLength(typed: string, plain: PlainUnit): ParsedLength {
   const text = tidied(typed)
   if (text === '') return { outcome: 'refused', reason: 'empty' }
   const feet = FEET.exec(text)
@@ -42,7 +44,7 @@ export function readLength(typed: string, plain: PlainUnit): ReadLength {
 }
 
 /** A number of millimetres, unless something was divided by nothing or had hundreds of digits. */
-const finite = (mm: number): ReadLength =>
+const finite = (mm: number): ParsedLength =>
   Number.isFinite(mm) ? { outcome: 'read', mm } : { outcome: 'refused', reason: 'notALength' }
 
 /** Spellings of one thing made one: primes and quotes, unit words, the true minus. */
@@ -62,18 +64,18 @@ function valueOf(text: string): number {
   const [, over, under] = /(?:^|\s)(\d+)\/(\d+)$/.exec(text) ?? []
   const [glyph] = /[½¼¾]$/.exec(text) ?? []
   const part = over ? Number(over) / Number(under) : glyph ? FRACTION[glyph] : 0
-  const whole = text.replace(/(?:^|\s)\d+\/\d+$|[½¼¾]$/, '').trim()
-  return Number(whole.replace(',', '.')) + part
+  const document = text.replace(/(?:^|\s)\d+\/\d+$|[½¼¾]$/, '').trim()
+  return Number(document.replace(',', '.')) + part
 }
 
 /** A typed plain number with point or comma and either minus; null for anything else. */
-export function readNumber(typed: string): number | null {
+export function parseNumber(typed: string): number | null {
   const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
   return typed.trim() === '' || !Number.isFinite(value) ? null : value
 }
 
-/** A body length as the device shows it: `bodyLengthSaid(1630, 'metric')` → "163 cm", `(1630, 'feet')` → "5′4″". */
-export function bodyLengthSaid(mm: number, shown: LengthShown): string {
+/** A body length as the device shows it: `bodyLengthSaid(1630, 'metric')` → "163 cm", `(1630, 'imperial')` → "5′4″". */
+export function formatBodyLength(mm: number, shown: UnitSystem): string {
   if (shown === 'metric') return `${Number((mm / 10).toFixed(1))} cm`
   const halves = Math.round((2 * mm) / MM_PER_INCH)
   const feet = Math.floor(halves / 24)
@@ -81,16 +83,16 @@ export function bodyLengthSaid(mm: number, shown: LengthShown): string {
   return feet === 0 ? inches : `${feet}′${inches}`
 }
 
-/** A bike length as the device shows it: whole millimetres, or inches to a sixteenth: `(700, 'feet')` → "27 9/16″". */
-export function bikeLengthSaid(mm: number, shown: LengthShown): string {
+/** A bike length as the device shows it: whole millimetres, or inches to a sixteenth: `(700, 'imperial')` → "27 9/16″". */
+export function formatBikeLength(mm: number, shown: UnitSystem): string {
   if (shown === 'metric') return `${signed(Math.round(mm))} mm`
   const sixteenths = Math.round((16 * Math.abs(mm)) / MM_PER_INCH)
-  const whole = Math.floor(sixteenths / 16)
+  const document = Math.floor(sixteenths / 16)
   const rest = sixteenths % 16
   const shared = rest === 0 ? 16 : greatestShared(rest, 16)
   const fraction = rest === 0 ? '' : `${rest / shared}/${16 / shared}`
-  return `${mm < 0 && sixteenths > 0 ? '−' : ''}${[whole > 0 || !fraction ? whole : '', fraction].filter((part) => part !== '').join(' ')}″`
+  return `${mm < 0 && sixteenths > 0 ? '−' : ''}${[document > 0 || !fraction ? document : '', fraction].filter((part) => part !== '').join(' ')}″`
 }
 
-const signed = (whole: number): string => (whole < 0 ? `−${-whole}` : String(whole === 0 ? 0 : whole))
+const signed = (document: number): string => (document < 0 ? `−${-document}` : String(document === 0 ? 0 : document))
 const greatestShared = (a: number, b: number): number => (b === 0 ? a : greatestShared(b, a % b))

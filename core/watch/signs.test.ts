@@ -1,4 +1,4 @@
-import { REGIONS, signNamed, signSaid, SIGNS } from './signs'
+import { REGIONS, signNamed, formatSign, SIGNS } from './signs'
 
 test('ten signs, each in a region of the scan and with one short cue of its own', () => {
   expect(SIGNS).toHaveLength(10)
@@ -17,7 +17,7 @@ test('the scan goes from the feet up, and every region can be noted', () => {
 })
 
 test('a sign is said with its region', () => {
-  expect(signSaid(signNamed('kneesOut')!)).toBe('knees out')
+  expect(formatSign(signNamed('kneesOut')!)).toBe('knees out')
 })
 
 test('an unknown sign is unknown', () => {

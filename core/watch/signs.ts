@@ -83,6 +83,7 @@ export const SIGNS: readonly Sign[] = Object.freeze([
 ])
 
 /** "knees out", "hips rocking": region and sign in one breath. */
-export const signSaid = ({ region, name }: Sign): string => `${REGION_NAME[region].toLowerCase()} ${name.toLowerCase()}`
+export const formatSign = ({ region, name }: Sign): string =>
+  `${REGION_NAME[region].toLowerCase()} ${name.toLowerCase()}`
 
 export const signNamed = (sign: string): Sign | undefined => SIGNS.find((s) => s.sign === sign)

@@ -1,16 +1,16 @@
 'use client'
 import { Checkbox, Input, Segmented, Select } from 'antd'
 import type { ReactNode } from 'react'
-import { CLOSINGS } from '@/core/bike/sheet'
+import { CLAMP_TYPES } from '@/core/bike/equipment'
 import type { AxisName } from '@/core/conventions'
-import { AXIS_TITLE } from '../shared/marksText'
+import { AXIS_TITLE } from '@/core/messages/phrases'
 import styles from './bikes.module.css'
-import { waysOf, type AxisDraft, type DraftFault } from './typeDraft'
+import { waysOf, type AxisDraft, type DraftIssue } from './typeDraft'
 
 type Props = Readonly<{
   name: AxisName
   axis: AxisDraft
-  faults: readonly DraftFault[]
+  issues: readonly DraftIssue[]
   onChange: (change: Partial<AxisDraft>) => void
   children?: ReactNode
 }>
@@ -21,9 +21,9 @@ const FORMS: { value: AxisDraft['form']; label: string }[] = [
 ]
 
 /** One scale as it is printed: holes or letters in their order, or a ruler with its ends, step and unit. */
-export function AxisFields({ name, axis, faults, onChange, children }: Props) {
+export function AxisFields({ name, axis, issues, onChange, children }: Props) {
   const ways = waysOf(name)
-  const status = (field: keyof AxisDraft) => (faults.some((f) => f.field === `${name}.${field}`) ? 'error' : '')
+  const status = (field: keyof AxisDraft) => (issues.some((f) => f.field === `${name}.${field}`) ? 'error' : '')
   const field = (key: 'labels' | 'pitch' | 'min' | 'max' | 'step', title: string) => (
     <label className={key === 'labels' ? styles.wide : undefined}>
       {title}
@@ -98,7 +98,7 @@ export function AxisFields({ name, axis, faults, onChange, children }: Props) {
             aria-label={`${AXIS_TITLE[name]}: closed by`}
             value={axis.closing}
             onChange={(closing) => onChange({ closing })}
-            options={CLOSINGS.map((value) => ({ value, label: value }))}
+            options={CLAMP_TYPES.map((value) => ({ value, label: value }))}
           />
         </label>
         {children}

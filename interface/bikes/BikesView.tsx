@@ -6,13 +6,16 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
 import { BikeDrawing } from '../drawing/BikeDrawing'
-import { useLengths } from '../shared/Providers'
-import { addMachines, exportTypes, importFile } from './actions'
+import { useUnitSystem } from '../shared/Providers'
+import { addMachines, exportTypes, importTypeFile } from './actions'
 import styles from './bikes.module.css'
 import { referenceMarks } from './typeDraft'
 import { useAction } from './useAction'
 
 type Props = Readonly<{
+  /** What this person's role allows: looks over machines; types and machines themselves. */
+  mayInspect: boolean
+  mayManage: boolean
   types: readonly Readonly<{
     lineId: string
     version: number
@@ -25,25 +28,29 @@ type Props = Readonly<{
 }>
 
 /** The studio's types and machines: what each is, how well it is known, which one needs a hand. */
-export function BikesView({ types, bikes }: Props) {
-  const { shown } = useLengths()
+export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
+  const { shown } = useUnitSystem()
   return (
     <>
       <div className={styles.head}>
         <h1>Bikes</h1>
         {bikes.length > 0 && (
           <>
-            <Button size="large" href="/bikes/round">
-              Look over
-            </Button>
+            {mayInspect && (
+              <Button size="large" href="/bikes/round">
+                Look over
+              </Button>
+            )}
             <Button size="large" href="/bikes/fits">
               Who fits
             </Button>
           </>
         )}
-        <Button size="large" type="primary" icon={<PlusOutlined />} href="/bikes/types/new">
-          Add a type
-        </Button>
+        {mayManage && (
+          <Button size="large" type="primary" icon={<PlusOutlined />} href="/bikes/types/new">
+            Add a type
+          </Button>
+        )}
       </div>
       {types.length === 0 ? (
         <div className={styles.empty}>
@@ -51,13 +58,13 @@ export function BikesView({ types, bikes }: Props) {
             No bikes yet. Describe the first type as its scales are printed, lay a tape on one machine, then add the
             others by their numbers.
           </p>
-          <ImportButton />
+          {mayManage && <ImportButton />}
         </div>
       ) : (
         <section className={styles.part}>
           <h2>
             <span>Types</span>
-            <ImportButton />
+            {mayManage && <ImportButton />}
             <ExportButton />
           </h2>
           <ul className={styles.types}>
@@ -73,13 +80,15 @@ export function BikesView({ types, bikes }: Props) {
                     {count} {count === 1 ? 'bike' : 'bikes'}, version {version}
                   </p>
                 </div>
-                <div className={styles.ways}>
-                  <Button type={measured ? 'default' : 'primary'} href={`/bikes/types/${lineId}/tape`}>
-                    Lay the tape
-                  </Button>
-                  <Button href={`/bikes/types/${lineId}`}>Edit</Button>
-                  <Button href={`/bikes/types/new?copy=${lineId}`}>Copy</Button>
-                </div>
+                {mayManage && (
+                  <div className={styles.ways}>
+                    <Button type={measured ? 'default' : 'primary'} href={`/bikes/types/${lineId}/tape`}>
+                      Lay the tape
+                    </Button>
+                    <Button href={`/bikes/types/${lineId}`}>Edit</Button>
+                    <Button href={`/bikes/types/new?copy=${lineId}`}>Copy</Button>
+                  </div>
+                )}
               </li>
             ))}
           </ul>
@@ -89,7 +98,7 @@ export function BikesView({ types, bikes }: Props) {
         <section className={styles.part}>
           <h2>
             <span>Machines</span>
-            <AddMachines types={types} />
+            {mayManage && <AddMachines types={types} />}
           </h2>
           {bikes.length === 0 ? (
             <p className={styles.empty}>
@@ -99,21 +108,32 @@ export function BikesView({ types, bikes }: Props) {
           ) : (
             <div className={styles.fleet}>
               {bikes.map((bike) => (
-                <Link
-                  key={bike.id}
-                  href={`/bikes/${bike.id}`}
-                  className={`${styles.bike} ${bike.out ? styles.out : ''}`}
-                >
-                  <b>{bike.number}</b>
-                  <span>{bike.type}</span>
-                  <span className={bike.bad ? styles.act : styles.quiet}>{bike.state}</span>
-                </Link>
+                <Tile key={bike.id} bike={bike} href={mayInspect ? `/bikes/${bike.id}` : null} />
               ))}
             </div>
           )}
         </section>
       )}
     </>
+  )
+}
+
+/** One machine: its number, what it is, how it is; a way to its own page where there is one for this person. */
+function Tile({ bike, href }: { bike: Props['bikes'][number]; href: string | null }) {
+  const look = `${styles.bike} ${bike.out ? styles.out : ''}`
+  const content = (
+    <>
+      <b>{bike.number}</b>
+      <span>{bike.type}</span>
+      <span className={bike.bad ? styles.act : styles.quiet}>{bike.state}</span>
+    </>
+  )
+  return href === null ? (
+    <div className={look}>{content}</div>
+  ) : (
+    <Link href={href} className={look}>
+      {content}
+    </Link>
   )
 }
 
@@ -134,13 +154,13 @@ function ExportButton() {
 function ImportButton() {
   const router = useRouter()
   const { message } = App.useApp()
-  const [faults, setFaults] = useState<readonly string[]>([])
+  const [lines, setLines] = useState<readonly string[]>([])
   async function bring(file: File) {
-    const answer = await importFile(await file.text()).catch(() => ({
+    const answer = await importTypeFile(await file.text()).catch(() => ({
       outcome: 'refused' as const,
-      faults: ['The studio’s server cannot be reached; try again.'],
+      lines: ['The studio’s server cannot be reached; try again.'],
     }))
-    if (answer.outcome === 'refused') return setFaults(answer.faults)
+    if (answer.outcome === 'refused') return setLines(answer.lines)
     message.success(`Brought in. ${answer.say}.`, 6)
     router.refresh()
   }
@@ -149,10 +169,10 @@ function ImportButton() {
       <Upload accept="application/json,.json" showUploadList={false} beforeUpload={(file) => (bring(file), false)}>
         <Button icon={<UploadOutlined />}>Import</Button>
       </Upload>
-      <Modal open={faults.length > 0} onCancel={() => setFaults([])} footer={null} title="Nothing was brought in">
+      <Modal open={lines.length > 0} onCancel={() => setLines([])} footer={null} title="Nothing was brought in">
         <ul className={styles.faults}>
-          {faults.map((fault) => (
-            <li key={fault}>{fault}</li>
+          {lines.map((line) => (
+            <li key={line}>{line}</li>
           ))}
         </ul>
         <p className={styles.quiet}>Mend the file and choose it again; an import is all or nothing.</p>

@@ -6,19 +6,21 @@ import { useRouter } from 'next/navigation'
 import { axesOf } from '@/core/bike/bike'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import type { School } from '@/core/school/school'
-import { bikeLengthSaid } from '@/core/units/length'
-import { ITEM_SAID } from '@/core/words/machine'
-import { AXIS_TITLE } from '../shared/marksText'
-import { useLengths } from '../shared/Providers'
-import { clear, removeMachine, takeBackMeasured } from './actions'
+import { formatBikeLength } from '@/core/units/length'
+import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { useUnitSystem } from '../shared/Providers'
+import { resolveFault, removeMachine, withdrawBikeReading } from './actions'
 import styles from './bikes.module.css'
 import type { Machine } from './machine'
-import { OneTape } from './OneTape'
+import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
 import { useAction } from './useAction'
 
 type Props = Readonly<{
   bike: Machine
+  /** Whether this person may take a machine out again that was added by mistake. */
+  mayRemove: boolean
   school: School['tilt']
   state: string
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
@@ -28,22 +30,22 @@ type Props = Readonly<{
 }>
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
-export function MachineView({ bike, school, state, faults, measured, looks, doubtful }: Props) {
+export function MachineView({ bike, mayRemove, school, state, faults, measured, looks, doubtful }: Props) {
   const router = useRouter()
-  const { shown } = useLengths()
+  const { shown } = useUnitSystem()
   const { act } = useAction()
   const open = faults.filter((f) => f.open)
   const offsets = axesOf(bike.type).flatMap((axis) => {
-    const mm = bike.own.offsetsMm?.[axis]
+    const mm = bike.machineCalibration.offsetsMm?.[axis]
     return mm === undefined
       ? []
-      : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${bikeLengthSaid(mm, shown)}`]
+      : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })
   const remove = async () => {
     if (await act(() => removeMachine(bike.id))) router.push('/bikes')
   }
-  const after = async (word: () => ReturnType<typeof clear>) => {
-    if (await act(word)) router.refresh()
+  const after = async (action: () => ReturnType<typeof resolveFault>) => {
+    if (await act(action)) router.refresh()
   }
   return (
     <>
@@ -51,7 +53,7 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
         <h1>
           Bike {bike.number}, {bike.type.name}
         </h1>
-        {faults.length + measured.length + looks.length === 0 && (
+        {mayRemove && faults.length + measured.length + looks.length === 0 && (
           <Button size="large" icon={<DeleteOutlined />} onClick={remove}>
             Remove
           </Button>
@@ -68,14 +70,15 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
             {faults.map((fault) => (
               <li key={fault.id}>
                 <div>
-                  <b className={fault.open ? styles.act : undefined}>{ITEM_SAID[fault.item][0]}</b> {fault.note}
+                  <b className={fault.open ? styles.act : undefined}>{INSPECTION_ITEM_TEXT[fault.item][0]}</b>{' '}
+                  {fault.note}
                   <p className={styles.quiet}>
                     {fault.found}
                     {fault.open ? '' : ', mended'}
                   </p>
                 </div>
                 {fault.open && (
-                  <Button icon={<CheckOutlined />} onClick={() => after(() => clear(bike.id, fault.id))}>
+                  <Button icon={<CheckOutlined />} onClick={() => after(() => resolveFault(bike.id, fault.id))}>
                     Mended
                   </Button>
                 )}
@@ -108,7 +111,7 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
               ? `Against its type: ${offsets.join(', ')}.`
               : 'Not measured: taken as its type, and less sure. One or two readings set it.'}
           </p>
-          <OneTape bike={bike} />
+          <MachineReadingForm bike={bike} />
         </section>
         <section className={styles.part}>
           <h2>Saddle</h2>
@@ -125,7 +128,7 @@ export function MachineView({ bike, school, state, faults, measured, looks, doub
                   {row.said}
                   <p className={styles.quiet}>{row.when}</p>
                 </div>
-                <Button onClick={() => after(() => takeBackMeasured(bike.id, row.id))}>Take back</Button>
+                <Button onClick={() => after(() => withdrawBikeReading(bike.id, row.id))}>Take back</Button>
               </li>
             ))}
           </ul>

@@ -2,12 +2,12 @@
 import { Button, Modal, Segmented } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { judgeTilt, straight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
+import { assessTilt, isSaddleStraight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import type { School } from '@/core/school/school'
-import { readNumber } from '@/core/units/length'
-import { tiltSaid } from '@/core/words/tilt'
+import { parseNumber } from '@/core/units/length'
+import { formatTilt } from '@/core/messages/tilt'
 import { LengthField } from '../shared/LengthField'
-import { keepMeasured } from './actions'
+import { addBikeReading } from './actions'
 import styles from './bikes.module.css'
 import type { Machine } from './machine'
 import { useAction } from './useAction'
@@ -24,31 +24,36 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [line, setLine] = useState('')
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
-  const degrees = readNumber(deg)
+  const degrees = parseNumber(deg)
   const judged =
     degrees === null
       ? null
-      : judgeTilt({ deg: degrees, floorDeg: readNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
+      : assessTilt({ deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
   const stored =
-    bike.own.tiltDeg === undefined
+    bike.machineCalibration.tiltDeg === undefined
       ? null
-      : judgeTilt({ deg: bike.own.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
+      : assessTilt({ deg: bike.machineCalibration.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
   const told = judged ?? stored
-  const { sentence, because } = told ? tiltSaid(told) : { sentence: 'Not measured yet.', because: [] }
+  const { sentence, because } = told ? formatTilt(told) : { sentence: 'Not measured yet.', because: [] }
 
   async function keep() {
-    const mm = readNumber(line)
+    const mm = parseNumber(line)
     if (
       degrees !== null &&
       !(await act(() =>
-        keepMeasured(tiltWrite.id, bike.id, { kind: 'tilt', deg: degrees, floorDeg: readNumber(floor) ?? 0, across }),
+        addBikeReading(tiltWrite.id, bike.id, {
+          kind: 'tilt',
+          deg: degrees,
+          floorDeg: parseNumber(floor) ?? 0,
+          across,
+        }),
       ))
     )
       return
     if (
       mm !== null &&
       !(await act(() =>
-        keepMeasured(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' }),
+        addBikeReading(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' }),
       ))
     )
       return
@@ -59,8 +64,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     router.refresh()
   }
 
-  const lift = wedge && readNumber(wedge.lift)
-  const base = wedge && readNumber(wedge.base)
+  const lift = wedge && parseNumber(wedge.lift)
+  const base = wedge && parseNumber(wedge.base)
   return (
     <>
       <p
@@ -111,15 +116,15 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
           block
         />
       </div>
-      {readNumber(line) !== null && (
-        <p className={straight(readNumber(line)!) ? styles.good : styles.act}>
-          {straight(readNumber(line)!)
+      {parseNumber(line) !== null && (
+        <p className={isSaddleStraight(parseNumber(line)!) ? styles.good : styles.act}>
+          {isSaddleStraight(parseNumber(line)!)
             ? 'Straight.'
             : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
       <div className={styles.ways}>
-        <Button size="large" loading={busy} disabled={degrees === null && readNumber(line) === null} onClick={keep}>
+        <Button size="large" loading={busy} disabled={degrees === null && parseNumber(line) === null} onClick={keep}>
           Keep
         </Button>
         <Button size="large" type="text" onClick={() => setWedge({ lift: '', base: '900' })}>

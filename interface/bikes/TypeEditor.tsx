@@ -2,23 +2,23 @@
 import { Button, Checkbox, Input, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
-import { PEDAL_SIDES, STOPS } from '@/core/bike/sheet'
+import { PEDAL_SIDES, BRAKE_TYPES } from '@/core/bike/equipment'
 import { AXES, type AxisName } from '@/core/conventions'
-import type { WholeType } from '@/core/operations/typeFile'
+import type { BikeTypeDocument } from '@/core/operations/typeFile'
 import { START_LANDMARKS } from '@/core/school/school'
-import { labelSaid } from '@/core/words/labels'
+import { formatLabel } from '@/core/messages/labels'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { LengthField } from '../shared/LengthField'
-import { AXIS_TITLE } from '../shared/marksText'
-import { useLengths } from '../shared/Providers'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { useUnitSystem } from '../shared/Providers'
 import { saveType } from './actions'
 import { AxisFields } from './AxisFields'
 import styles from './bikes.module.css'
-import { draftOf, NEW_DRAFT, readDraft, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
+import { draftFromDocument, NEW_DRAFT, parseDraft, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
 import { useAction } from './useAction'
-import { useKeptDraft } from './useKeptDraft'
+import { useLocalDraft } from './useLocalDraft'
 
-type Props = Readonly<{ start: WholeType | null; baseId: string | null; copy: boolean; version: number }>
+type Props = Readonly<{ start: BikeTypeDocument | null; baseId: string | null; copy: boolean; version: number }>
 
 const LANDMARK_SAID: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
   hipCrest: 'hip crest',
@@ -35,28 +35,28 @@ const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const
 /** A type as its scales are printed and built; the drawing follows every key, to scale. */
 export function TypeEditor({ start, baseId, copy, version }: Props) {
   const router = useRouter()
-  const { shown } = useLengths()
+  const { shown } = useUnitSystem()
   const { act, busy } = useAction()
   const [id] = useState(() => crypto.randomUUID())
-  const { draft, setDraft, found, forget, anew } = useKeptDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () =>
-    start ? { ...draftOf(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT,
+  const { draft, setDraft, found, forget, anew } = useLocalDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () =>
+    start ? { ...draftFromDocument(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT,
   )
-  const { whole, faults } = useMemo(() => readDraft(draft, shown), [draft, shown])
+  const { document: document, issues: issues } = useMemo(() => parseDraft(draft, shown), [draft, shown])
   const drawn = useMemo(
-    () => whole ?? readDraft({ ...draft, name: draft.name || '–' }, shown).whole,
-    [whole, draft, shown],
+    () => document ?? parseDraft({ ...draft, name: draft.name || '–' }, shown).document,
+    [document, draft, shown],
   )
-  const [last, setLast] = useState<WholeType | null>(drawn)
+  const [last, setLast] = useState<BikeTypeDocument | null>(drawn)
   if (drawn && drawn !== last) setLast(drawn)
   const [asked, setAsked] = useState(false)
   const set = (change: Partial<TypeDraft>) => setDraft((d) => ({ ...d, ...change }))
   const setAxis = (name: AxisName, change: Partial<AxisDraft>) =>
     setDraft((d) => ({ ...d, axes: { ...d.axes, [name]: { ...d.axes[name], ...change } } }))
-  const wrong = (field: string) => (asked || draft.name !== '') && faults.some((f) => f.field === field)
+  const wrong = (field: string) => (asked || draft.name !== '') && issues.some((f) => f.field === field)
 
   async function save() {
-    if (!whole) return setAsked(true)
-    const kept = await act(() => saveType(id, copy ? null : baseId, whole))
+    if (!document) return setAsked(true)
+    const kept = await act(() => saveType(id, copy ? null : baseId, document))
     if (!kept) return
     forget()
     router.push(start && !copy ? '/bikes' : `/bikes/types/${kept.lineId}/tape`)
@@ -77,7 +77,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
     ? AXES.flatMap((name) =>
         marks[name] === undefined
           ? []
-          : [`${AXIS_TITLE[name].toLowerCase()} ${labelSaid(last.bikeType, name, marks[name])}`],
+          : [`${AXIS_TITLE[name].toLowerCase()} ${formatLabel(last.bikeType, name, marks[name])}`],
       ).join(', ')
     : ''
   return (
@@ -123,7 +123,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                 key={name}
                 name={name}
                 axis={draft.axes[name]}
-                faults={faults}
+                issues={issues}
                 onChange={(change) => setAxis(name, change)}
               >
                 {name === 'seatHeight' && (
@@ -201,8 +201,8 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                   size="large"
                   mode="multiple"
                   aria-label="Pedal sides"
-                  value={[...draft.sheet.pedalSides]}
-                  onChange={(pedalSides) => set({ sheet: { ...draft.sheet, pedalSides } })}
+                  value={[...draft.equipment.pedalSides]}
+                  onChange={(pedalSides) => set({ equipment: { ...draft.equipment, pedalSides } })}
                   options={PEDAL_SIDES.map((value) => ({ value, label: value }))}
                 />
               </label>
@@ -211,9 +211,9 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                 <Select
                   size="large"
                   aria-label="The wheel is stopped by"
-                  value={draft.sheet.stop}
-                  onChange={(stop) => set({ sheet: { ...draft.sheet, stop } })}
-                  options={STOPS.map((value) => ({
+                  value={draft.equipment.stop}
+                  onChange={(stop) => set({ equipment: { ...draft.equipment, stop } })}
+                  options={BRAKE_TYPES.map((value) => ({
                     value,
                     label: { push: 'pushing the knob', lever: 'a lever', none: 'the legs only' }[value],
                   }))}
@@ -225,8 +225,8 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                   size="large"
                   mode="multiple"
                   aria-label="Landmarks valid here"
-                  value={[...draft.sheet.landmarks]}
-                  onChange={(landmarks) => set({ sheet: { ...draft.sheet, landmarks } })}
+                  value={[...draft.equipment.landmarks]}
+                  onChange={(landmarks) => set({ equipment: { ...draft.equipment, landmarks } })}
                   options={START_LANDMARKS.map((value) => ({ value, label: LANDMARK_SAID[value] }))}
                 />
               </label>
@@ -239,12 +239,12 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
       </div>
       <div className={styles.foot}>
         <div aria-live="polite">
-          {faults
+          {issues
             .filter((f) => asked || f.field !== 'name')
             .slice(0, 3)
-            .map((fault) => (
-              <p key={fault.say} className={styles.act}>
-                {fault.say}.
+            .map((issue) => (
+              <p key={issue.say} className={styles.act}>
+                {issue.say}.
               </p>
             ))}
         </div>

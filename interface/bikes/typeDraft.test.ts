@@ -1,15 +1,16 @@
 import fc from 'fast-check'
-import { randomFrom } from '@/core/belief/random'
-import { sameGeometry } from '@/core/calibration/expectedError'
-import { USUAL_SHEET } from '@/core/bike/sheet'
+import { createRng } from '@/core/rng'
+import { sameGeometry } from '@/core/calibration/predictionError'
+import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { trueTypeFor } from '@/core/simulated/simulatedTape'
-import { middleStop } from '@/core/scale/scale'
+import { middlePosition } from '@/core/scale/scale'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import { draftOf, NEW_DRAFT, placeSaid, readDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
+import { formatTypePointer } from '@/core/messages/typeFields'
+import { draftFromDocument, NEW_DRAFT, parseDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
 
-const whole = { bikeType: HOLES_BIKE, sheet: USUAL_SHEET }
+const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
 const says = (change: Partial<TypeDraft>) =>
-  readDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').faults.map((f) => f.say)
+  parseDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').issues.map((f) => f.say)
 const axis = (name: 'seatHeight' | 'barHeight', change: object) => ({
   axes: { ...NEW_DRAFT.axes, [name]: { ...NEW_DRAFT.axes[name], ...change } },
 })
@@ -21,14 +22,14 @@ test('a new type needs nothing but a name to be drawn', () => {
 
 test('a type typed and read again is the same to a hundredth of a millimetre, in either units', () => {
   fc.assert(
-    fc.property(fc.integer(), fc.constantFrom('metric' as const, 'feet' as const), (seed, shown) => {
-      const bikeType = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, pitchShare: 0.04 }, randomFrom(seed))
-      const read = readDraft(draftOf({ ...whole, bikeType }, shown), shown)
-      expect(read.faults).toEqual([])
-      expect(read.whole!.bikeType.seatOrigin.xMm).toBeCloseTo(bikeType.seatOrigin.xMm, 1)
-      expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(bikeType.gripOrigin.yMm, 1)
-      expect(read.whole!.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(bikeType.axes.seatHeight.directionDeg, 1)
-      expect(read.whole!.bikeType.axes.barSlide).toEqual({
+    fc.property(fc.integer(), fc.constantFrom('metric' as const, 'imperial' as const), (seed, shown) => {
+      const bikeType = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, spacingShare: 0.04 }, createRng(seed))
+      const read = parseDraft(draftFromDocument({ ...document, bikeType }, shown), shown)
+      expect(read.issues).toEqual([])
+      expect(read.document!.bikeType.seatOrigin.xMm).toBeCloseTo(bikeType.seatOrigin.xMm, 1)
+      expect(read.document!.bikeType.gripOrigin.yMm).toBeCloseTo(bikeType.gripOrigin.yMm, 1)
+      expect(read.document!.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(bikeType.axes.seatHeight.directionDeg, 1)
+      expect(read.document!.bikeType.axes.barSlide).toEqual({
         ...bikeType.axes.barSlide,
         scale: { ruler: expect.objectContaining({ min: -4, max: 4 }) },
       })
@@ -37,9 +38,9 @@ test('a type typed and read again is the same to a hundredth of a millimetre, in
 })
 
 test('lengths are read in any spelling', () => {
-  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', crank: '17 cm', stack: '24 in' }, 'metric')
-  expect(read.whole!.bikeType.crankMm).toBe(170)
-  expect(read.whole!.bikeType.gripOrigin.yMm).toBeCloseTo(609.6, 6)
+  const read = parseDraft({ ...NEW_DRAFT, name: 'Teasel', crank: '17 cm', stack: '24 in' }, 'metric')
+  expect(read.document!.bikeType.crankMm).toBe(170)
+  expect(read.document!.bikeType.gripOrigin.yMm).toBeCloseTo(609.6, 6)
 })
 
 test('what contradicts itself is said with its place', () => {
@@ -58,11 +59,11 @@ test('what contradicts itself is said with its place', () => {
 })
 
 test('marks whose larger label lies lower run the other way', () => {
-  const read = readDraft(
+  const read = parseDraft(
     { ...NEW_DRAFT, name: 'Teasel', stack: '900 mm', ...axis('barHeight', { later: 'less' }) },
     'metric',
   )
-  expect(read.whole!.bikeType.axes.barHeight.scale).toMatchObject({
+  expect(read.document!.bikeType.axes.barHeight.scale).toMatchObject({
     marks: expect.arrayContaining([{ label: '2', mm: -20 }]),
   })
   expect(waysOf('barHeight').less).toBe('down')
@@ -70,13 +71,13 @@ test('marks whose larger label lies lower run the other way', () => {
 })
 
 test('the typed lengths hold at the marks nearest zero; a bar slide may be absent', () => {
-  const read = readDraft({ ...NEW_DRAFT, name: 'Teasel', barSlides: false }, 'metric')
-  expect(referenceMarks(read.whole!.bikeType)).toEqual({ seatHeight: '1', seatSlide: 'E', barHeight: '1' })
-  expect(read.whole!.sheet.closing.barSlide).toBeUndefined()
+  const read = parseDraft({ ...NEW_DRAFT, name: 'Teasel', barSlides: false }, 'metric')
+  expect(referenceMarks(read.document!.bikeType)).toEqual({ seatHeight: '1', seatSlide: 'E', barHeight: '1' })
+  expect(read.document!.equipment.closing.barSlide).toBeUndefined()
 })
 
 test('places are said in the words of the form', () => {
-  expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(placeSaid)).toEqual([
+  expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(formatTypePointer)).toEqual([
     'Seat slide',
     'Crank',
     'File',
@@ -94,14 +95,14 @@ test('an axis described downward or backward is turned, and stays the same bike'
     ...HOLES_BIKE,
     axes: { ...HOLES_BIKE.axes, seatSlide: mirrored(seatSlide), barHeight: mirrored(barHeight) },
   }
-  const draft = draftOf({ ...whole, bikeType: other }, 'metric')
+  const draft = draftFromDocument({ ...document, bikeType: other }, 'metric')
   expect([draft.axes.seatSlide.later, draft.axes.barHeight.later]).toEqual(['more', 'more'])
-  expect(sameGeometry(readDraft(draft, 'metric').whole!.bikeType, HOLES_BIKE)).toBe(true)
+  expect(sameGeometry(parseDraft(draft, 'metric').document!.bikeType, HOLES_BIKE)).toBe(true)
 })
 
 test('a new slide has its middle mark at zero, whichever way it runs: there a set-up begins', () => {
   for (const later of ['more', 'less'] as const) {
-    const read = readDraft(
+    const read = parseDraft(
       {
         ...NEW_DRAFT,
         name: 'Teasel',
@@ -109,6 +110,6 @@ test('a new slide has its middle mark at zero, whichever way it runs: there a se
       },
       'metric',
     )
-    expect(middleStop(read.whole!.bikeType.axes.seatSlide.scale)).toEqual({ label: '3', mm: 0 })
+    expect(middlePosition(read.document!.bikeType.axes.seatSlide.scale)).toEqual({ label: '3', mm: 0 })
   }
 })

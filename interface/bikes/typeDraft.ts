@@ -1,12 +1,13 @@
 import type { Axis, BikeType } from '@/core/bike/bike'
-import { CLOSINGS, USUAL_SHEET, type Closing, type TypeSheet } from '@/core/bike/sheet'
+import { CLAMP_TYPES, DEFAULT_EQUIPMENT, type ClampType, type BikeEquipment } from '@/core/bike/equipment'
 import { AXES, type AxisName } from '@/core/conventions'
-import { direction } from '@/core/geometry'
-import { wholeTypeFaults, type WholeType } from '@/core/operations/typeFile'
-import { labelsTyped, printedOf, readLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
-import { nearestStop, stretched, type Scale } from '@/core/scale/scale'
-import { bikeLengthSaid, readLength, readNumber, type LengthShown } from '@/core/units/length'
-import { AXIS_TITLE } from '../shared/marksText'
+import { unitVector } from '@/core/geometry'
+import { documentIssues, type BikeTypeDocument } from '@/core/operations/typeFile'
+import { compactLabels, describeScale, parseLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
+import { nearestPosition, scaledBy, type Scale } from '@/core/scale/scale'
+import { formatBikeLength, parseLength, parseNumber, type UnitSystem } from '@/core/units/length'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { formatTypePointer } from '@/core/messages/typeFields'
 
 /** One axis as it is typed. `later` says where the later or larger marks lie. */
 export type AxisDraft = Readonly<{
@@ -19,7 +20,7 @@ export type AxisDraft = Readonly<{
   step: string
   unit: 'cm' | 'in' | 'mm'
   later: 'more' | 'less'
-  closing: Closing
+  closing: ClampType
   /** What typing cannot say: where the first mark or zero line lies, mm (a new slide's middle mark lies at 0: there a set-up begins); a ruler's measured unit; marks brought in uneven. */
   originMm: number | 'middle'
   unitFactor: number
@@ -45,19 +46,19 @@ export type TypeDraft = Readonly<{
   axes: Readonly<Record<AxisName, AxisDraft>>
   barSlides: boolean
   forearmGaugeValid: boolean
-  sheet: TypeSheet
+  equipment: BikeEquipment
   pedalSpacing: string
 }>
 
-export type DraftFault = Readonly<{ field: string; say: string }>
-export type ReadDraft = Readonly<{ whole: WholeType | null; faults: readonly DraftFault[] }>
+export type DraftIssue = Readonly<{ field: string; say: string }>
+export type ParsedDraft = Readonly<{ document: BikeTypeDocument | null; issues: readonly DraftIssue[] }>
 
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
 
 const plainAxis = (
   labels: string,
   pitch: string,
-  closing: Closing,
+  closing: ClampType,
   originMm: AxisDraft['originMm'] = 0,
 ): AxisDraft => ({
   form: 'labels',
@@ -99,12 +100,12 @@ export const NEW_DRAFT: TypeDraft = Object.freeze({
   },
   barSlides: true,
   forearmGaugeValid: true,
-  sheet: USUAL_SHEET,
+  equipment: DEFAULT_EQUIPMENT,
   pedalSpacing: '165 mm',
 })
 
 /** A type as one would type it. Lengths are those with every part at its own zero. */
-export function draftOf({ bikeType, sheet }: WholeType, shown: LengthShown): TypeDraft {
+export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, shown: UnitSystem): TypeDraft {
   const { seatOrigin, gripOrigin, saddle, axes } = bikeType
   const said = (mm: number) => exactSaid(mm, shown)
   return {
@@ -122,37 +123,39 @@ export function draftOf({ bikeType, sheet }: WholeType, shown: LengthShown): Typ
     seatLean: trimmed(facing(axes.seatHeight, 'seatHeight').directionDeg - 90),
     barLean: trimmed(90 - facing(axes.barHeight, 'barHeight').directionDeg),
     axes: Object.fromEntries(
-      AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, sheet) : NEW_DRAFT.axes[name]]),
+      AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, equipment) : NEW_DRAFT.axes[name]]),
     ) as TypeDraft['axes'],
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
-    sheet,
-    pedalSpacing: said(sheet.pedalSpacingMm),
+    equipment,
+    pedalSpacing: said(equipment.pedalSpacingMm),
   }
 }
 
 /** Millimetres keep their hundredths; inches would round, so a type is typed in millimetres unless it is whole sixteenths. */
-function exactSaid(mm: number, shown: LengthShown): string {
-  const inches = bikeLengthSaid(mm, shown)
-  const back = readLength(inches, 'mm')
-  return shown === 'feet' && back.outcome === 'read' && Math.abs(back.mm - mm) < 0.005 ? inches : `${trimmed(mm)} mm`
+function exactSaid(mm: number, shown: UnitSystem): string {
+  const inches = formatBikeLength(mm, shown)
+  const back = parseLength(inches, 'mm')
+  return shown === 'imperial' && back.outcome === 'read' && Math.abs(back.mm - mm) < 0.005
+    ? inches
+    : `${trimmed(mm)} mm`
 }
 
 /** The same axis pointing up, or forward: one that was described the other way round is turned, its millimetres with it. */
 function facing({ scale, directionDeg }: Axis, name: AxisName): Axis {
-  const u = direction(directionDeg)
+  const u = unitVector(directionDeg)
   if ((isSlide(name) ? u.x : u.y) >= 0) return { scale, directionDeg }
-  return { scale: stretched(scale, -1), directionDeg: directionDeg > 0 ? directionDeg - 180 : directionDeg + 180 }
+  return { scale: scaledBy(scale, -1), directionDeg: directionDeg > 0 ? directionDeg - 180 : directionDeg + 180 }
 }
 
 const trimmed = (value: number): string => String(Number(value.toFixed(2)))
 
-function axisDraft(axis: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
+function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDraft {
   const { scale, directionDeg } = facing(axis, name)
-  const printed = printedOf(scale)
+  const printed = describeScale(scale)
   const base = {
     ...NEW_DRAFT.axes[name],
-    closing: sheet.closing[name] ?? CLOSINGS[0],
+    closing: equipment.closing[name] ?? CLAMP_TYPES[0],
     slideDeg: isSlide(name) ? directionDeg : 0,
   }
   if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }
@@ -160,10 +163,10 @@ function axisDraft(axis: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
     return {
       ...base,
       form: 'labels',
-      labels: labelsTyped(printed.labels),
-      pitch: trimmed(Math.abs(printed.pitchMm)),
+      labels: compactLabels(printed.labels),
+      pitch: trimmed(Math.abs(printed.spacingMm)),
       halfMarks: printed.halfMarks,
-      later: printed.pitchMm < 0 ? 'less' : 'more',
+      later: printed.spacingMm < 0 ? 'less' : 'more',
       originMm: printed.firstMm,
     }
   const { min, max, step, unit } = printed
@@ -181,14 +184,14 @@ function axisDraft(axis: Axis, name: AxisName, sheet: TypeSheet): AxisDraft {
 }
 
 /** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
-export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
-  const faults: DraftFault[] = []
+export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
+  const issues: DraftIssue[] = []
   const refuse = (field: string, say: string) => {
-    faults.push({ field, say })
+    issues.push({ field, say })
     return 0
   }
   const length = (field: keyof TypeDraft, title: string): number => {
-    const read = readLength(String(draft[field]), shown === 'feet' ? 'in' : 'mm')
+    const read = parseLength(String(draft[field]), shown === 'imperial' ? 'in' : 'mm')
     return read.outcome === 'read'
       ? read.mm
       : refuse(
@@ -197,7 +200,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
         )
   }
   const number = (field: string, typed: string, title: string): number => {
-    return readNumber(typed) ?? refuse(field, `${title}: “${typed}” is not a number`)
+    return parseNumber(typed) ?? refuse(field, `${title}: “${typed}” is not a number`)
   }
   if (draft.name.trim() === '') refuse('name', 'Name: is missing')
   const noseAheadMm = length('noseAhead', 'Nose ahead')
@@ -238,7 +241,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
         zeroMm: d.originMm === 'middle' ? 0 : d.originMm,
       })
     }
-    const read = readLabels(d.labels)
+    const read = parseLabels(d.labels)
     if (read.outcome === 'refused')
       refuse(
         `${name}.labels`,
@@ -249,7 +252,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     const labels = read.outcome === 'read' ? read.labels : ['1']
     const apart = way * Math.max(pitchMm, 0.1)
     const firstMm = d.originMm === 'middle' ? -apart * Math.floor(labels.length / 2) : d.originMm
-    const printed: PrintedScale = { form: 'labels', labels, pitchMm: apart, firstMm, halfMarks: d.halfMarks }
+    const printed: PrintedScale = { form: 'labels', labels, spacingMm: apart, firstMm, halfMarks: d.halfMarks }
     return scaleOf(printed)
   }
 
@@ -260,7 +263,7 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
     ...(draft.barSlides && { barSlide: axis('barSlide') }),
   }
   const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
-  const whole: WholeType = {
+  const document: BikeTypeDocument = {
     bikeType: {
       name: draft.name.trim(),
       crankMm: length('crank', 'Crank'),
@@ -272,43 +275,24 @@ export function readDraft(draft: TypeDraft, shown: LengthShown): ReadDraft {
       axes,
       forearmGaugeValid: draft.forearmGaugeValid,
     },
-    sheet: {
-      ...draft.sheet,
+    equipment: {
+      ...draft.equipment,
       closing: Object.fromEntries(names.map((name) => [name, draft.axes[name].closing])),
       pedalSpacingMm: length('pedalSpacing', 'Between the cranks'),
     },
   }
-  if (faults.length > 0) return { whole: null, faults }
-  const core = wholeTypeFaults(whole).map(({ pointer, reason }) => ({
+  if (issues.length > 0) return { document: null, issues: issues }
+  const core = documentIssues(document).map(({ pointer, reason }) => ({
     field: pointer,
-    say: `${placeSaid(pointer)}: ${reason}`,
+    say: `${formatTypePointer(pointer)}: ${reason}`,
   }))
-  return { whole: core.length > 0 ? null : whole, faults: core }
-}
-
-/** A pointer into a type in the words of the form. */
-export function placeSaid(pointer: string): string {
-  const axis = AXES.find((name) => pointer.includes(`/${name}`))
-  if (axis) return AXIS_TITLE[axis]
-  const known: readonly (readonly [string, string])[] = [
-    ['crankMm', 'Crank'],
-    ['axleHeightMm', 'Crank axle'],
-    ['pedalSurfaceMm', 'Pedal'],
-    ['noseAheadMm', 'Nose ahead'],
-    ['lengthMm', 'Saddle length'],
-    ['seatOrigin', 'Saddle'],
-    ['gripOrigin', 'Bars'],
-    ['name', 'Name'],
-    ['pedalSpacingMm', 'Between the cranks'],
-    ['pedalSides', 'Pedal sides'],
-  ]
-  return known.find(([key]) => pointer.includes(key))?.[1] ?? (pointer === '' ? 'File' : pointer)
+  return { document: core.length > 0 ? null : document, issues: core }
 }
 
 /** The marks at which the typed lengths hold: each scale's mark nearest its zero. */
 export function referenceMarks({ axes }: BikeType): Readonly<Partial<Record<AxisName, string>>> {
   return Object.fromEntries(
-    AXES.flatMap((name) => (axes[name] ? [[name, nearestStop(axes[name].scale, 0).label]] : [])),
+    AXES.flatMap((name) => (axes[name] ? [[name, nearestPosition(axes[name].scale, 0).label]] : [])),
   )
 }
 

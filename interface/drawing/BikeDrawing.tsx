@@ -1,9 +1,9 @@
 'use client'
 import { axesOf, axisOf, type Bike, type BikeType } from '@/core/bike/bike'
-import { placeAt, positionsOf, type Lengths } from '@/core/bike/place'
+import { contactPoints, resolveMarks, type Lengths } from '@/core/bike/contactPoints'
 import type { AxisName, Marks } from '@/core/conventions'
-import { stopsOf } from '@/core/scale/scale'
-import { bikeLengthSaid, type LengthShown } from '@/core/units/length'
+import { positionsOf } from '@/core/scale/scale'
+import { formatBikeLength, type UnitSystem } from '@/core/units/length'
 import { BikeFrame } from './BikeFrame'
 import { bikeScene } from './sideView'
 import styles from './bikeDrawing.module.css'
@@ -12,7 +12,7 @@ type Props = Readonly<{
   bikeType: BikeType
   bike?: Bike
   marks: Marks
-  shown: LengthShown
+  shown: UnitSystem
   /** Lengths drawn with their numbers: where the tape is held. */
   lengths?: readonly (keyof Lengths)[]
 }>
@@ -21,7 +21,7 @@ type Props = Readonly<{
 export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }: Props) {
   const scene = bikeScene(bikeType, bike, marks)
   const { frame, seat, nose, grip } = scene
-  const places = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions).lengths
+  const places = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions).lengths
   // Room above the reach, where its number stands.
   const top = lengths.includes('reachMm') ? Math.max(seat.yMm, grip.yMm) + 240 : 0
   const wide = {
@@ -30,7 +30,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
     right: frame.rightMm + (lengths.length > 0 ? 110 : 0),
     bottom: frame.bottomMm - 20,
   }
-  const said = (mm: number) => bikeLengthSaid(mm, shown)
+  const said = (mm: number) => formatBikeLength(mm, shown)
   return (
     <svg
       className={styles.view}
@@ -87,12 +87,12 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
 
 /** A dot at every place the part can be closed at, the one it is closed at filled. */
 function Ticks({ bikeType, bike, marks, axis }: { bikeType: BikeType; bike: Bike; marks: Marks; axis: AxisName }) {
-  const { positions } = positionsOf(bikeType, marks)
+  const { positions } = resolveMarks(bikeType, marks)
   const isSeat = axis === 'seatHeight' || axis === 'seatSlide'
   return (
     <g>
-      {stopsOf(axisOf(bikeType, axis)!.scale).map(({ label, mm }) => {
-        const { seat, grip } = placeAt(bikeType, bike, { ...positions, [axis]: mm })
+      {positionsOf(axisOf(bikeType, axis)!.scale).map(({ label, mm }) => {
+        const { seat, grip } = contactPoints(bikeType, bike, { ...positions, [axis]: mm })
         const at = isSeat ? seat : grip
         const here = Math.abs((positions[axis] ?? Number.NaN) - mm) < 1e-9
         return (

@@ -2,10 +2,10 @@
 import { useMemo } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { Marks, Point } from '@/core/conventions'
-import type { BelievedRider } from '@/core/recommend/recommend'
-import type { Posed } from '@/core/linkage/pose'
-import type { LengthShown } from '@/core/units/length'
-import { roughlySaid } from '@/core/words/phrases'
+import type { PosteriorMeanRider } from '@/core/recommend/recommend'
+import type { Posed } from '@/core/kinematics/pose'
+import type { UnitSystem } from '@/core/units/length'
+import { formatRoughLength } from '@/core/messages/phrases'
 import { BikeFrame } from './BikeFrame'
 import { between, drawn, limbPath } from './limb'
 import { sideScene, type SideScene } from './sideView'
@@ -13,11 +13,11 @@ import styles from './sideView.module.css'
 import { useGliding } from './useGliding'
 
 type Props = Readonly<{
-  lengths: LengthShown
+  lengths: UnitSystem
   bikeType: BikeType
   bike: Bike
   marks: Marks
-  rider: BelievedRider
+  rider: PosteriorMeanRider
   /** What is written into the drawing. */
   show: 'knee' | 'plumb' | 'bars' | 'nothing'
   /** The knee's angle at the bottom: as read here, or as believed with its spread; a rider only guessed at looks it. */
@@ -173,9 +173,9 @@ function Plumb({ pose, mm, patellaMm }: { pose: Posed; mm: number; patellaMm: nu
   )
 }
 
-function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: LengthShown }) {
+function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: UnitSystem }) {
   const mm = grip.yMm - seat.yMm
-  const size = roughlySaid(mm, lengths)
+  const size = formatRoughLength(mm, lengths)
   const x = grip.xMm + 60
   return (
     <g>

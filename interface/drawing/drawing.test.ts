@@ -1,10 +1,10 @@
-import { fit } from '@/core/operations/operations'
+import { recommend } from '@/core/operations/recommend'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { limbPath } from './limb'
 import { sideScene } from './sideView'
 import { blend } from './useGliding'
 
-const rider = fit({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }).belief.rider
+const rider = recommend({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }).belief.rider
 const scene = (seatHeight: string) =>
   sideScene(HOLES_BIKE, {}, { seatHeight, seatSlide: 'D', barHeight: '6', barSlide: '0' }, rider)
 

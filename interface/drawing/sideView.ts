@@ -1,9 +1,9 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bike/bike'
-import { placeAt, positionsOf } from '@/core/bike/place'
+import { contactPoints, resolveMarks } from '@/core/bike/contactPoints'
 import type { Marks, Point } from '@/core/conventions'
-import { direction, meet, shifted } from '@/core/geometry'
-import { pedalAt, poseAt, type Posed, type Rider, type Unposed } from '@/core/linkage/pose'
-import { stopsOf, type Scale } from '@/core/scale/scale'
+import { unitVector, intersectCircles, translate } from '@/core/geometry'
+import { pedalAt, poseAt, type Posed, type Rider, type UnreachablePose } from '@/core/kinematics/pose'
+import { positionsOf, type Scale } from '@/core/scale/scale'
 
 /** The bike alone, in its own frame, mm. */
 export type BikeScene = Readonly<{
@@ -21,7 +21,12 @@ export type BikeScene = Readonly<{
 
 /** Everything the side view draws. */
 export type SideScene = BikeScene &
-  Readonly<{ near: Posed | Unposed; far: Posed | Unposed; nearElbow: Point | null; pedalSurfaceMm: number }>
+  Readonly<{
+    near: Posed | UnreachablePose
+    far: Posed | UnreachablePose
+    nearElbow: Point | null
+    pedalSurfaceMm: number
+  }>
 
 /** Widest any rider and bike of this type can draw, so that the picture stands still while marks move. */
 const ABOVE_SEAT_MM = 860
@@ -30,15 +35,15 @@ const HEAD_MM = 250
 
 /** The bike at these marks, crank at the bottom check. The frame is that of its highest saddle and bars. */
 export function bikeScene(bikeType: BikeType, bike: Bike, marks: Marks): BikeScene {
-  const { seat, nose, grip } = placeAt(bikeType, bike, positionsOf(bikeType, marks).positions)
+  const { seat, nose, grip } = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions)
   const floorYMm = -bikeType.axleHeightMm
   return {
     seat,
     nose,
     tail: { xMm: nose.xMm - bikeType.saddle.lengthMm, yMm: nose.yMm },
     grip,
-    seatTube: tube(shifted(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
-    barTube: tube(shifted(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
+    seatTube: tube(translate(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
+    barTube: tube(translate(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
     floorYMm,
     pedal: pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType)),
     frame: { leftMm: -520, rightMm: 780, topMm: seatTop(bikeType) + 240, bottomMm: floorYMm - 40 },
@@ -68,14 +73,14 @@ export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: R
 
 /** The post from under the part down to a height above the axle, along its own direction. */
 function tube(top: Point, directionDeg: number, endYMm: number): readonly [Point, Point] {
-  const u = direction(directionDeg)
+  const u = unitVector(directionDeg)
   const along = (top.yMm - endYMm) / u.y
   return [top, { xMm: top.xMm - u.x * along, yMm: endYMm }]
 }
 
 /** The elbow hangs below the line from shoulder to grip. */
 function elbowOf(shoulder: Point, grip: Point, rider: Rider): Point | null {
-  const other = meet(grip, rider.forearmToGripMm, shoulder, rider.upperArmMm, 'upper')
+  const other = intersectCircles(grip, rider.forearmToGripMm, shoulder, rider.upperArmMm, 'upper')
   if (other.outcome === 'unreachable') return null
   const mx = grip.xMm - shoulder.xMm
   const my = grip.yMm - shoulder.yMm
@@ -86,11 +91,11 @@ function elbowOf(shoulder: Point, grip: Point, rider: Rider): Point | null {
 
 function seatTop(bikeType: BikeType): number {
   const { scale, directionDeg } = bikeType.axes.seatHeight
-  return bikeType.seatOrigin.yMm + (direction(directionDeg).y * (middleMm(scale) + highestMm(scale))) / 2
+  return bikeType.seatOrigin.yMm + (unitVector(directionDeg).y * (middleMm(scale) + highestMm(scale))) / 2
 }
 
-const highestMm = (scale: Scale): number => Math.max(...stopsOf(scale).map((s) => s.mm))
+const highestMm = (scale: Scale): number => Math.max(...positionsOf(scale).map((s) => s.mm))
 const middleMm = (scale: Scale): number => {
-  const stops = stopsOf(scale)
-  return (stops[0].mm + stops[stops.length - 1].mm) / 2
+  const positions = positionsOf(scale)
+  return (positions[0].mm + positions[positions.length - 1].mm) / 2
 }

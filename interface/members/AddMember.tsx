@@ -2,7 +2,7 @@
 import { Alert, Button, Input, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { add, rename, type Added } from './actions'
+import { addMember, renameMember, type MemberResult } from './actions'
 import styles from './members.module.css'
 
 /** A name is all a member needs; the rest is seen at the bike. */
@@ -14,25 +14,27 @@ export function AddMember({ open, typed, close }: { open: boolean; typed: string
   )
 }
 
+type Refused = Extract<MemberResult, { outcome: 'refused' }>
+
 function NameForm({ first }: { first: string }) {
   const router = useRouter()
   const [id] = useState(() => crypto.randomUUID())
   const [name, setName] = useState(first)
-  const [said, setSaid] = useState<Exclude<Added, { outcome: 'added' }> | null>(null)
+  const [said, setSaid] = useState<Refused | null>(null)
   const [busy, setBusy] = useState(false)
 
-  async function send(work: () => Promise<Added>) {
+  async function send(work: () => Promise<MemberResult>) {
     setBusy(true)
     try {
       const answer = await work()
-      if (answer.outcome === 'added') return router.push(`/riders/${answer.id}`)
+      if (answer.outcome === 'kept') return router.push(`/riders/${answer.id}`)
       setSaid(answer)
     } catch {
       setSaid({ outcome: 'refused', say: 'The studio’s server cannot be reached. The name is still here; try again.' })
     }
     setBusy(false)
   }
-  const save = (anyway: boolean) => send(() => add(id, name, anyway))
+  const save = (anyway: boolean) => send(() => addMember(id, name, anyway))
 
   return (
     <form
@@ -60,10 +62,10 @@ function NameForm({ first }: { first: string }) {
             type="warning"
             title={said.say}
             action={
-              said.outcome === 'sameName' ? (
+              said.offer === 'addAnyway' ? (
                 <Button onClick={() => save(true)}>Add</Button>
-              ) : said.outcome === 'addedBefore' ? (
-                <Button onClick={() => send(() => rename(id, said.as, name))}>Correct it</Button>
+              ) : said.offer === 'correct' ? (
+                <Button onClick={() => send(() => renameMember(id, said.as ?? '', name))}>Correct it</Button>
               ) : undefined
             }
           />

@@ -1,63 +1,56 @@
 'use server'
-import { requireUser } from '@/server/accounts/session'
+import { formatNameRefusal, type NameRefusal } from '@/core/messages/members'
+import { authorize } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { isId } from '@/server/ids'
-import { addMember, LONGEST_NAME, membersLike, membersNamed, renameMember, type Member } from '@/server/members/members'
-import { tidyName } from '@/server/members/name'
-import { getStudio } from '@/server/studio/studio'
+import * as members from '@/server/members/members'
+import { normalizeName } from '@/server/members/normalizeName'
+import type { ActionResult } from '../shared/actionResult'
 
-export type Added =
-  | Readonly<{ outcome: 'added'; id: string }>
-  | Readonly<{ outcome: 'refused' | 'sameName'; say: string }>
-  /** An earlier try under this id was kept, with another spelling. */
-  | Readonly<{ outcome: 'addedBefore'; say: string; as: string }>
+/** A refusal may offer a way on: add another one of that name, or correct the name an earlier try was kept under. */
+export type MemberResult = ActionResult<{ id: string }, { offer?: 'addAnyway' | 'correct'; as?: string }>
 
-const refused = (say: string): Added => ({ outcome: 'refused', say })
+const refused = (refusal: NameRefusal) => ({ outcome: 'refused', say: formatNameRefusal(refusal) }) as const
 /** Names offered at once; a few letters more find the rest. */
-const MOST_NAMES = 40
+const MAX_FOUND = 40
+const MAX_SEARCH_LENGTH = 100
 
-function checkedName(typed: unknown): Readonly<{ name: string }> | Added {
-  if (typeof typed !== 'string') return refused('The request was cut short; try again.')
-  const name = tidyName(typed)
-  if (name === '') return refused('A member needs a name.')
-  return name.length > LONGEST_NAME ? refused(`The name is longer than ${LONGEST_NAME} letters; shorten it.`) : { name }
+function checkName(typed: unknown): string | NameRefusal {
+  if (typeof typed !== 'string') return { code: 'malformed' }
+  const name = normalizeName(typed)
+  if (name === '') return { code: 'empty' }
+  return name.length > members.MAX_NAME_LENGTH ? { code: 'tooLong', maxLength: members.MAX_NAME_LENGTH } : name
 }
 
 /** Adds a member under an id the caller made. `anyway` adds a second one of the same name. */
-export async function add(id: string, typed: string, anyway: boolean): Promise<Added> {
-  const person = await requireUser()
-  const checked = checkedName(typed)
-  if (!('name' in checked)) return checked
-  const { name } = checked
-  if (!isId(id) || id.length !== 36) return refused('The request was cut short; try again.')
+export async function addMember(id: string, typed: string, anyway: boolean): Promise<MemberResult> {
+  const person = await authorize('addMembers')
+  if (!person) return refused({ code: 'notAllowed' })
+  const name = checkName(typed)
+  if (typeof name !== 'string') return refused(name)
+  if (!isId(id) || id.length !== 36) return refused({ code: 'malformed' })
   const db = database()
-  const studio = await getStudio(db)
-  const same = (await membersNamed(db, studio.id, name)).filter((member) => member.id !== id)
-  if (same.length > 0 && anyway !== true)
-    return { outcome: 'sameName', say: `There is already a ${name}. Add another one of that name?` }
-  const added = await addMember(db, { id, studioId: studio.id, name, at: new Date(), by: person.id })
-  if (added.outcome === 'kept') return { outcome: 'added', id }
-  return {
-    outcome: 'addedBefore',
-    as: added.name,
-    say: `An earlier try added this member as ${added.name}. Correct the name to ${name}?`,
-  }
+  const same = (await members.findMembersByName(db, person, name)).filter((member) => member.id !== id)
+  if (same.length > 0 && anyway !== true) return { ...refused({ code: 'sameName', name }), offer: 'addAnyway' }
+  const added = await members.addMember(db, person, { id, name }, new Date())
+  if (added.outcome === 'kept') return { outcome: 'kept', id }
+  return { ...refused({ code: 'addedBefore', name, as: added.name }), offer: 'correct', as: added.name }
 }
 
 /** Corrects the name under which an earlier try was kept. */
-export async function rename(id: string, from: string, typed: string): Promise<Added> {
-  await requireUser()
-  const checked = checkedName(typed)
-  if (!('name' in checked)) return checked
-  if (!isId(id) || typeof from !== 'string') return refused('The request was cut short; try again.')
-  return (await renameMember(database(), id, from, checked.name))
-    ? { outcome: 'added', id }
-    : refused('This member has another name by now; open their page.')
+export async function renameMember(id: string, from: string, typed: string): Promise<MemberResult> {
+  const person = await authorize('addMembers')
+  if (!person) return refused({ code: 'notAllowed' })
+  const to = checkName(typed)
+  if (typeof to !== 'string') return refused(to)
+  if (!isId(id) || typeof from !== 'string') return refused({ code: 'malformed' })
+  const renamed = await members.renameMember(database(), person, id, { from, to })
+  return renamed ? { outcome: 'kept', id } : refused({ code: 'renamedMeanwhile' })
 }
 
 /** Members whose name holds every word typed, the first forty. */
-export async function findMembers(typed: string): Promise<readonly Member[]> {
-  await requireUser()
-  const db = database()
-  return membersLike(db, (await getStudio(db)).id, String(typed ?? '').slice(0, 100), MOST_NAMES)
+export async function findMembers(typed: string): Promise<readonly members.Member[]> {
+  const person = await authorize('seeNumbers')
+  if (!person) return []
+  return members.findMembers(database(), person, String(typed ?? '').slice(0, MAX_SEARCH_LENGTH), MAX_FOUND)
 }

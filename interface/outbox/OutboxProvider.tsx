@@ -2,13 +2,13 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { drain, resume } from './drain'
-import { journalOf, recover, type Journal } from './journal'
+import { createJournal, recover, type Journal } from './journal'
 import { send } from './send'
 import { openStore, type OutboxStore, type StoredEntry } from './store'
 
-type Said<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
+type WithoutOrigin<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
 /** What is to be told, without what every entry has; `id` where the caller needs to know it. */
-export type Told = Said<OutboxEntry> & Readonly<{ id?: string }>
+export type DraftEntry = WithoutOrigin<OutboxEntry> & Readonly<{ id?: string }>
 
 type Outbox = Readonly<{
   author: Readonly<{ id: string; name: string }>
@@ -18,7 +18,7 @@ type Outbox = Readonly<{
   offline: boolean
   /** Some entries live only as long as this page: the device's storage is full or broken. */
   fragile: boolean
-  enqueue: (queue: string, told: readonly Told[]) => Promise<void>
+  enqueue: (queue: string, told: readonly DraftEntry[]) => Promise<void>
   /** Resolves once an entry that was enqueued has left the device, or was refused. */
   settled: (id: string) => Promise<'sent' | 'refused'>
   retry: (entry: StoredEntry) => Promise<void>
@@ -41,21 +41,21 @@ const LOCK = 'yielding-saddle-outbox'
 
 /** One store for the page, opened once: Dexie itself keeps all tabs of the device together. */
 let opened: Promise<OutboxStore> | undefined
-const theStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
+const getStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
 
 async function openWithWhatWasLeft(): Promise<OutboxStore> {
   const store = await openStore()
-  await recover(theJournal(), store, onceGone).catch(() => undefined)
+  await recover(getJournal(), store, onceGone).catch(() => undefined)
   return store
 }
 
 let journal: Journal | undefined
-function theJournal(): Journal {
+function getJournal(): Journal {
   if (journal) return journal
   const page = crypto.randomUUID()
   // Held as long as the page lives, so that others can tell.
   if ('locks' in navigator) void navigator.locks.request(pageLock(page), () => new Promise(() => undefined))
-  return (journal = journalOf(storageOrNone(), page))
+  return (journal = createJournal(storageOrNone(), page))
 }
 
 const pageLock = (page: string) => `yielding-saddle-page-${page}`
@@ -102,7 +102,7 @@ export function OutboxProvider({
       if (running) return void (again = true)
       running = true
       clearTimeout(timer)
-      const store = await theStore()
+      const store = await getStore()
       let some = false
       const sendCounted: typeof send = async (entry) => {
         const sent = await send(entry)
@@ -123,7 +123,7 @@ export function OutboxProvider({
       failures = 0
       void round()
     }
-    const stopWatching = theStore().then(async (store) => {
+    const stopWatching = getStore().then(async (store) => {
       await resume(store, author.id)
       void round()
       return store.watch((all) => {
@@ -140,19 +140,19 @@ export function OutboxProvider({
       clearTimeout(timer)
       window.removeEventListener('online', back)
       document.removeEventListener('visibilitychange', back)
-      void stopWatching.then((stop) => stop())
+      void stopWatching.then((position) => position())
     }
   }, [author.id])
 
   const enqueue = useCallback(
-    async (queue: string, told: readonly Told[]) => {
+    async (queue: string, told: readonly DraftEntry[]) => {
       const madeAtMs = Date.now()
       const added = told.map((one) => ({
         queue,
         entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry,
       }))
-      const strike = theJournal().write(added)
-      await (await theStore()).add(added)
+      const strike = getJournal().write(added)
+      await (await getStore()).add(added)
       strike()
       wake.current()
     },
@@ -167,10 +167,10 @@ export function OutboxProvider({
       enqueue,
       settled,
       retry: async ({ seq }) => {
-        await (await theStore()).change([seq], { state: 'waiting', attempts: 0, say: '', code: '' })
+        await (await getStore()).change([seq], { state: 'waiting', attempts: 0, say: '', code: '' })
         wake.current()
       },
-      discard: async ({ seq }) => (await theStore()).remove([seq]),
+      discard: async ({ seq }) => (await getStore()).remove([seq]),
       sendNow: () => wake.current(),
     }),
     [author, entries, offline, fragile, enqueue],
@@ -179,14 +179,14 @@ export function OutboxProvider({
 }
 
 async function settled(id: string): Promise<'sent' | 'refused'> {
-  const store = await theStore()
+  const store = await getStore()
   return new Promise((resolve) => {
-    const stop = store.watch((all) => {
+    const position = store.watch((all) => {
       const found = all.find((e) => e.entry.id === id)
       if (found && found.state !== 'refused') return
       resolve(found ? 'refused' : 'sent')
       // The store may tell its watcher before it hands out the way to stop.
-      queueMicrotask(() => stop())
+      queueMicrotask(() => position())
     })
   })
 }

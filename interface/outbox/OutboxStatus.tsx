@@ -3,7 +3,7 @@ import { CloudSyncOutlined, ExclamationCircleOutlined } from '@ant-design/icons'
 import { Button, Drawer } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { entrySaid, tapsSaid } from './entrySaid'
+import { formatEntry, formatTaps } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
 import styles from './outbox.module.css'
 import type { StoredEntry } from './store'
@@ -73,7 +73,7 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
         {mine.map((stored) => (
           <li key={stored.seq}>
             <p>
-              <b>{entrySaid(stored.entry)}</b>
+              <b>{formatEntry(stored.entry)}</b>
               <span>{dayjs(stored.entry.madeAtMs).format('HH:mm')}</span>
             </p>
             {stored.state === 'refused' && (
@@ -99,7 +99,7 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
       )}
       {others > 0 && (
         <p className={styles.quiet}>
-          {tapsSaid(others)} of somebody else wait here; they are sent when that person signs in on this device.
+          {formatTaps(others)} of somebody else wait here; they are sent when that person signs in on this device.
         </p>
       )}
     </>

@@ -1,12 +1,12 @@
 'use client'
-import { troubleSaid } from './entrySaid'
+import { formatTrouble } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
 import styles from './outbox.module.css'
 
 /** What stands between a queue and the server, in one line; nothing while all is well. */
 export function OutboxTrouble({ queue }: { queue: string }) {
   const outbox = useOutbox()
-  const said = troubleSaid(
+  const said = formatTrouble(
     (outbox.entries ?? []).filter((e) => e.queue === queue),
     outbox,
   )

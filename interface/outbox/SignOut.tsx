@@ -3,7 +3,7 @@ import { LogoutOutlined } from '@ant-design/icons'
 import { Button, Modal } from 'antd'
 import { useState, useTransition } from 'react'
 import { signOut } from '../signIn/actions'
-import { tapsSaid } from './entrySaid'
+import { formatTaps } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
 import styles from './outbox.module.css'
 
@@ -51,7 +51,7 @@ export function SignOut() {
       >
         <p className={styles.quiet}>
           {mine.length > 0
-            ? `${tapsSaid(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are sent when ${author.name} signs in on this device again.`
+            ? `${formatTaps(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are sent when ${author.name} signs in on this device again.`
             : 'Nothing of yours is left on this device.'}
         </p>
         <div className={styles.ways}>

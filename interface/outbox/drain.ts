@@ -2,7 +2,7 @@ import type { OutboxEntry } from '@/server/outbox/entry'
 import type { OutboxStore, StoredEntry } from './store'
 
 /** What became of one entry sent. */
-export type Sent =
+export type SendResult =
   | Readonly<{ outcome: 'kept' }>
   | Readonly<{ outcome: 'refused'; code: string; say: string }>
   /** Nobody, or somebody else, is signed in here. */
@@ -12,7 +12,7 @@ export type Sent =
   | Readonly<{ outcome: 'noNetwork' }>
 
 /** How a round of sending ended: all sent, again later, or only after signing in. */
-export type Drained = 'empty' | 'later' | 'noNetwork' | 'signedOut'
+export type DrainResult = 'empty' | 'later' | 'noNetwork' | 'signedOut'
 
 /** A server that has a fault with one entry this often is not asked again by itself: the entry is kept and shown. */
 const MOST_FAULTS = 5
@@ -27,8 +27,8 @@ const FAULT_SAID =
 export async function drain(
   store: OutboxStore,
   author: string,
-  send: (entry: OutboxEntry) => Promise<Sent>,
-): Promise<Drained> {
+  send: (entry: OutboxEntry) => Promise<SendResult>,
+): Promise<DrainResult> {
   const heldUp = new Set<string>()
   for (;;) {
     const next = (await store.all()).find((e) => e.entry.author === author && sendable(e) && !heldUp.has(e.queue))

@@ -1,20 +1,20 @@
-import { signNamed, signSaid } from '@/core/watch/signs'
-import { capitalised, EVIDENCE_NAME } from '@/core/words/phrases'
+import { signNamed, formatSign } from '@/core/watch/signs'
+import { capitalized, evidenceName } from '@/core/messages/phrases'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import type { StoredEntry } from './store'
 
 /** What an entry is about, for its line in the list: "Knee by eye", "Saving the numbers". */
-export function entrySaid(entry: OutboxEntry): string {
+export function formatEntry(entry: OutboxEntry): string {
   switch (entry.op) {
     case 'appendEvidence':
-      return capitalised(EVIDENCE_NAME[entry.row.kind] ?? 'something seen')
+      return capitalized(evidenceName(entry.row.kind))
     case 'withdrawEvidence':
       return 'Taking something back'
     case 'finishSetup':
       return 'Saving the numbers'
     case 'addNote': {
       const sign = signNamed(entry.sign)
-      return `Note: ${sign ? signSaid(sign) : entry.sign}`
+      return `Note: ${sign ? formatSign(sign) : entry.sign}`
     }
     case 'withdrawNote':
       return 'Taking a note back'
@@ -22,10 +22,10 @@ export function entrySaid(entry: OutboxEntry): string {
 }
 
 /** "1 tap", "3 taps". */
-export const tapsSaid = (count: number): string => `${count} ${count === 1 ? 'tap' : 'taps'}`
+export const formatTaps = (count: number): string => `${count} ${count === 1 ? 'tap' : 'taps'}`
 
 /** What stands between some entries and the server, in one line; nothing while all is well. */
-export function troubleSaid(
+export function formatTrouble(
   entries: readonly StoredEntry[],
   { offline, fragile }: Readonly<{ offline: boolean; fragile: boolean }>,
 ): string {

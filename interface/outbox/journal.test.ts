@@ -1,7 +1,7 @@
 import '@/tests/withoutBroadcast'
 import 'fake-indexeddb/auto'
 import type { OutboxEntry } from '@/server/outbox/entry'
-import { journalOf, recover, type JournalStorage } from './journal'
+import { createJournal, recover, type JournalStorage } from './journal'
 import { openStore, type NewEntry } from './store'
 
 function storageOf(map = new Map<string, string>()): JournalStorage & { map: Map<string, string> } {
@@ -35,12 +35,12 @@ const idsIn = async (store: Awaited<ReturnType<typeof freshStore>>) => (await st
 test('a page closed before the store had its taps: the next one finds them, in order and once', async () => {
   const storage = storageOf()
   let now = 1000
-  const closed = journalOf(storage, 'closed', () => now)
+  const closed = createJournal(storage, 'closed', () => now)
   closed.write([tap('1')])
   now = 999_999
   closed.write([tap('2'), tap('3')])
   const store = await freshStore()
-  const next = journalOf(storage, 'next')
+  const next = createJournal(storage, 'next')
   await recover(next, store, dead)
   await recover(next, store, dead)
   expect(await idsIn(store)).toEqual(['1', '2', '3'])
@@ -49,21 +49,21 @@ test('a page closed before the store had its taps: the next one finds them, in o
 
 test('what the store had already is not put there again; struck out, it is not found at all', async () => {
   const storage = storageOf()
-  const closed = journalOf(storage, 'closed')
+  const closed = createJournal(storage, 'closed')
   const strike = closed.write([tap('1')])
   closed.write([tap('2')])
   const store = await freshStore()
   await store.add([tap('2')])
   strike()
-  await recover(journalOf(storage, 'next'), store, dead)
+  await recover(createJournal(storage, 'next'), store, dead)
   expect(await idsIn(store)).toEqual(['2'])
 })
 
 test('a page that lives keeps its own taps in hand', async () => {
   const storage = storageOf()
-  journalOf(storage, 'living').write([tap('1')])
+  createJournal(storage, 'living').write([tap('1')])
   const store = await freshStore()
-  await recover(journalOf(storage, 'next'), store, async () => undefined)
+  await recover(createJournal(storage, 'next'), store, async () => undefined)
   expect(await idsIn(store)).toEqual([])
   expect(storage.map.size).toBe(1)
 })
@@ -75,13 +75,13 @@ test('full, closed or scribbled-in storage is no obstacle', async () => {
       throw new DOMException('full', 'QuotaExceededError')
     },
   }
-  expect(() => journalOf(full, 'p').write([tap('1')])()).not.toThrow()
-  expect(journalOf(undefined, 'p').leftBehind()).toEqual([])
+  expect(() => createJournal(full, 'p').write([tap('1')])()).not.toThrow()
+  expect(createJournal(undefined, 'p').leftBehind()).toEqual([])
   const scribbled = storageOf(
     new Map([
       ['yielding-saddle-journal 1 1 other', '{"half'],
       ['something else', '[]'],
     ]),
   )
-  expect(journalOf(scribbled, 'p').leftBehind()).toEqual([])
+  expect(createJournal(scribbled, 'p').leftBehind()).toEqual([])
 })

@@ -16,7 +16,11 @@ export type Journal = Readonly<{
 
 const PREFIX = 'yielding-saddle-journal '
 
-export function journalOf(storage: JournalStorage | undefined, page: string, now: () => number = Date.now): Journal {
+export function createJournal(
+  storage: JournalStorage | undefined,
+  page: string,
+  now: () => number = Date.now,
+): Journal {
   let count = 0
   const strike = (key: string) => quietly(() => storage?.removeItem(key))
   return {

@@ -1,9 +1,9 @@
 import '@/tests/withoutBroadcast'
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
-import { randomFrom, type Random } from '@/core/belief/random'
+import { createRng, type Rng } from '@/core/rng'
 import type { OutboxEntry } from '@/server/outbox/entry'
-import { drain, resume, type Sent } from './drain'
+import { drain, resume, type SendResult } from './drain'
 import { memoryStore, openStore, withFallback, type OutboxStore } from './store'
 
 const AUTHOR = 'ines'
@@ -17,14 +17,14 @@ const entry = (id: string, author = AUTHOR): OutboxEntry => ({
 })
 const add = (store: OutboxStore, queue: string, ...ids: string[]) =>
   store.add(ids.map((id) => ({ queue, entry: entry(id) })))
-const kept: Sent = { outcome: 'kept' }
+const kept: SendResult = { outcome: 'kept' }
 let names = 0
 const freshStore = () => openStore(`test-${(names += 1)}`)
 
 /** A server that keeps what it is sent once, in the order it came. */
 function keepingServer() {
   const stored: string[] = []
-  const keep = (id: string): Sent => {
+  const keep = (id: string): SendResult => {
     if (!stored.includes(id)) stored.push(id)
     return kept
   }
@@ -67,7 +67,7 @@ test('a fault holds up its own queue only, in order; an entry that always fails 
   await add(store, 'a', 'a1', 'a2')
   await add(store, 'b', 'b1')
   const { stored, keep } = keepingServer()
-  const send = async ({ id }: OutboxEntry): Promise<Sent> => (id === 'a1' ? { outcome: 'fault' } : keep(id))
+  const send = async ({ id }: OutboxEntry): Promise<SendResult> => (id === 'a1' ? { outcome: 'fault' } : keep(id))
   expect(await drain(store, AUTHOR, send)).toBe('later')
   expect(stored).toEqual(['b1'])
   for (let round = 0; round < 3; round++) expect(await drain(store, AUTHOR, send)).toBe('later')
@@ -123,14 +123,14 @@ test('watchers are told only what the device itself holds, never an empty list b
 })
 
 /** Four tabs of one device under one lock, tabs that are killed at any moment, a session that ends, a server with faults. */
-async function hardTrial(random: Random, words: number, kills: number) {
+async function hardTrial(random: Rng, words: number, kills: number) {
   const name = `trial-${(names += 1)}`
   const { stored, keep } = keepingServer()
   const faults = new Map<string, number>()
   let signedOutAt = Math.floor(random.uniform() * words * 4)
   let sent = 0
   const killAt = new Set(Array.from({ length: kills }, () => Math.floor(random.uniform() * words * 5)))
-  const server = async ({ id }: OutboxEntry): Promise<Sent> => {
+  const server = async ({ id }: OutboxEntry): Promise<SendResult> => {
     sent += 1
     if (sent === signedOutAt) return { outcome: 'signedOut' }
     if (random.uniform() < 0.03) return { outcome: 'noNetwork' }
@@ -145,7 +145,7 @@ async function hardTrial(random: Random, words: number, kills: number) {
   }
   class Killed extends Error {}
   /** Sending as a tab does it: when the tab is killed the answer never arrives, and nothing more happens in it. */
-  const tabSends = async (one: OutboxEntry): Promise<Sent> => {
+  const tabSends = async (one: OutboxEntry): Promise<SendResult> => {
     const answer = await server(one)
     if (killAt.delete(sent)) throw new Killed()
     return answer
@@ -178,7 +178,7 @@ async function hardTrial(random: Random, words: number, kills: number) {
 }
 
 test('four tabs, two hundred words each, twenty kills, an ended session, a fault at one word in twenty: nothing lost, nothing twice, order kept', async () => {
-  const { stored, killed } = await hardTrial(randomFrom(7), 200, 20)
+  const { stored, killed } = await hardTrial(createRng(7), 200, 20)
   expect(stored).toHaveLength(800)
   expect(new Set(stored).size).toBe(800)
   for (const tab of ['0', '1', '2', '3']) {
@@ -191,7 +191,7 @@ test('four tabs, two hundred words each, twenty kills, an ended session, a fault
 test('the same holds whatever the chances, with fewer words', async () => {
   await fc.assert(
     fc.asyncProperty(fc.integer(), async (seed) => {
-      const { stored } = await hardTrial(randomFrom(seed), 12, 4)
+      const { stored } = await hardTrial(createRng(seed), 12, 4)
       expect(new Set(stored).size).toBe(48)
       expect(stored).toHaveLength(48)
     }),

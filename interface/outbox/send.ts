@@ -1,11 +1,11 @@
 import type { OutboxEntry } from '@/server/outbox/entry'
-import type { Sent } from './drain'
+import type { SendResult } from './drain'
 
 /** An answer that takes longer than this is taken for a lost network; the entry is sent again. */
 const PATIENCE_MS = 20_000
 
 /** Sends one entry to the studio's server. */
-export async function send(entry: OutboxEntry): Promise<Sent> {
+export async function send(entry: OutboxEntry): Promise<SendResult> {
   try {
     const response = await fetch('/api/outbox', {
       method: 'POST',

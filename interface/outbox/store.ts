@@ -26,8 +26,15 @@ export type OutboxStore = Readonly<{
   lasts: (entry: StoredEntry) => boolean
 }>
 
-type Kept = Omit<StoredEntry, 'seq'> & { seq?: number }
-const fresh = ({ queue, entry }: NewEntry): Kept => ({ queue, entry, state: 'waiting', attempts: 0, say: '', code: '' })
+type DatabaseRow = Omit<StoredEntry, 'seq'> & { seq?: number }
+const fresh = ({ queue, entry }: NewEntry): DatabaseRow => ({
+  queue,
+  entry,
+  state: 'waiting',
+  attempts: 0,
+  say: '',
+  code: '',
+})
 
 /** The store in IndexedDB; where that cannot be opened or written, one that lives as long as the page. */
 export async function openStore(name = 'yielding-saddle'): Promise<OutboxStore> {
@@ -35,13 +42,13 @@ export async function openStore(name = 'yielding-saddle'): Promise<OutboxStore> 
     const db = new Dexie(name)
     db.version(1).stores({ entries: '++seq, &entry.id' })
     await db.open()
-    return withFallback(indexedStore(db.table<Kept, number>('entries')), memoryStore())
+    return withFallback(indexedStore(db.table<DatabaseRow, number>('entries')), memoryStore())
   } catch {
     return memoryStore()
   }
 }
 
-function indexedStore(entries: Table<Kept, number>): OutboxStore {
+function indexedStore(entries: Table<DatabaseRow, number>): OutboxStore {
   const all = async () => (await entries.orderBy('seq').toArray()) as StoredEntry[]
   return {
     all,

@@ -5,8 +5,8 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { Label } from '@/core/conventions'
-import type { FitRequest } from '@/core/recommend/request'
-import { capitalised, inHundred } from '@/core/words/phrases'
+import type { RecommendRequest } from '@/core/recommend/request'
+import { capitalized, formatNaturalFrequency } from '@/core/messages/phrases'
 import { startSetup } from '../setup/actions'
 import { useRecommendation } from '../shared/useRecommendation'
 import styles from './rider.module.css'
@@ -32,19 +32,21 @@ type ToldNote = Readonly<{
 }>
 type Props = Readonly<{
   member: Readonly<{ id: string; name: string }>
+  maySetUp: boolean
   setups: readonly ToldSetup[]
   /** What the latest set-up rests on, to work the chance out of, and the seat height it saved. */
-  asked: FitRequest | null
+  asked: RecommendRequest | null
   seatHeight: Label | null
   /** The bike has changed since: what to say of it, or null. */
   changed: string | null
   open: readonly { id: string; said: string }[]
   bikes: readonly { id: string; number: number; type: string }[]
-  notes: readonly ToldNote[]
+  /** Null where this person's role sees none. */
+  notes: readonly ToldNote[] | null
 }>
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
-export function RiderView({ member, setups, asked, seatHeight, changed, open, bikes, notes }: Props) {
+export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed, open, bikes, notes }: Props) {
   const [choosing, setChoosing] = useState(false)
   const [latest, ...earlier] = setups
   return (
@@ -61,14 +63,16 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
             title="Print"
           />
         )}
-        <Button
-          className="no-print"
-          type={latest ? 'default' : 'primary'}
-          size="large"
-          onClick={() => setChoosing(true)}
-        >
-          {latest ? 'New set-up' : 'Set up now'}
-        </Button>
+        {maySetUp && (
+          <Button
+            className="no-print"
+            type={latest ? 'default' : 'primary'}
+            size="large"
+            onClick={() => setChoosing(true)}
+          >
+            {latest ? 'New set-up' : 'Set up now'}
+          </Button>
+        )}
       </header>
       {open.map((o) => (
         <p key={o.id} className={styles.open}>
@@ -92,7 +96,7 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
             {latest.date}, by {latest.by}
             {latest.shoes && `, ${latest.shoes}`}
             <br />
-            {capitalised(latest.sure)}
+            {capitalized(latest.sure)}
             {asked && seatHeight && <KneeChance asked={asked} seatHeight={seatHeight} />}
           </p>
         </section>
@@ -101,27 +105,29 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
           No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.
         </p>
       )}
-      <section className={styles.part}>
-        <h2>Seen in class</h2>
-        {notes.length === 0 ? (
-          <p className={styles.quiet}>Nothing noted so far. Notes are made on the class page, by tapping the bike.</p>
-        ) : (
-          <ul className={styles.notes}>
-            {notes.map((note) => (
-              <li key={note.id}>
-                <p className={styles.seen}>
-                  {note.seen}
-                  {note.side && <span> {note.side === 'both' ? 'both sides' : note.side}</span>}
-                </p>
-                <p className={styles.cue}>Say: “{note.cue}”</p>
-                <p className={styles.quiet}>
-                  {note.when}, bike {note.bike}, {note.by}
-                </p>
-              </li>
-            ))}
-          </ul>
-        )}
-      </section>
+      {notes && (
+        <section className={styles.part}>
+          <h2>Seen in class</h2>
+          {notes.length === 0 ? (
+            <p className={styles.quiet}>Nothing noted so far. Notes are made on the class page, by tapping the bike.</p>
+          ) : (
+            <ul className={styles.notes}>
+              {notes.map((note) => (
+                <li key={note.id}>
+                  <p className={styles.seen}>
+                    {note.seen}
+                    {note.side && <span> {note.side === 'both' ? 'both sides' : note.side}</span>}
+                  </p>
+                  <p className={styles.cue}>Say: “{note.cue}”</p>
+                  <p className={styles.quiet}>
+                    {note.when}, bike {note.bike}, {note.by}
+                  </p>
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+      )}
       {earlier.length > 0 && (
         <section className={styles.part}>
           <h2>Earlier set-ups</h2>
@@ -149,10 +155,10 @@ export function RiderView({ member, setups, asked, seatHeight, changed, open, bi
 }
 
 /** How sure the saved seat is: worked out on this device, after the page is there. */
-function KneeChance({ asked, seatHeight }: { asked: FitRequest; seatHeight: Label }) {
+function KneeChance({ asked, seatHeight }: { asked: RecommendRequest; seatHeight: Label }) {
   const { answer } = useRecommendation(asked)
   const found = answer?.chances.seatHeight?.find((c) => c.label === seatHeight)
-  return found ? <>; the knee is right here for {inHundred(found.chance)} riders like this one</> : null
+  return found ? <>; the knee is right here for {formatNaturalFrequency(found.chance)} riders like this one</> : null
 }
 
 function ChooseBike({
@@ -172,9 +178,9 @@ function ChooseBike({
   async function start(bikeId: string) {
     setBusy(bikeId)
     try {
-      const id = await startSetup(memberId, bikeId)
-      if (id) return router.push(`/set-up/${id}`)
-      message.error('This bike is out of use by now, or gone. Open the page again.', 6)
+      const started = await startSetup(memberId, bikeId)
+      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}`)
+      message.error(started.say, 6)
     } catch {
       message.error('The studio’s server cannot be reached. Try again.', 6)
     }

@@ -1,17 +1,17 @@
 import { axesOf, axisOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
-import type { Recommendation } from '@/core/operations/operations'
-import type { LengthShown } from '@/core/units/length'
-import { labelSaid } from '@/core/words/labels'
-import { againstSaddleSaid } from '@/core/words/say'
+import type { Recommendation } from '@/core/operations/recommend'
+import type { UnitSystem } from '@/core/units/length'
+import { formatLabel } from '@/core/messages/labels'
+import { formatAgainstSaddle } from '@/core/messages/recommendation'
 import { Scale } from '../drawing/Scale'
-import { AXIS_TITLE } from '../shared/marksText'
+import { AXIS_TITLE } from '@/core/messages/phrases'
 import type { Step } from './flow'
-import { drawnMarks, isUpright } from './marks'
+import { drawnMarks, isUpright } from './drawnMarks'
 import styles from './setup.module.css'
 
 type Props = Readonly<{
-  lengths: LengthShown
+  lengths: UnitSystem
   bikeType: BikeType
   stand: Marks
   shown: Marks
@@ -57,16 +57,16 @@ function remarkFor(
   answer: Recommendation | null,
   set: boolean,
   bikeType: BikeType,
-  lengths: LengthShown,
+  lengths: UnitSystem,
 ): string {
   if (!answer) return ''
   if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
   if (axis === 'seatSlide')
     return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {
-    return `${labelSaid(bikeType, axis, answer.bars.height.label)}: ${againstSaddleSaid(answer.bars.gripAboveSeatMm, lengths)}`
+    return `${formatLabel(bikeType, axis, answer.bars.height.label)}: ${formatAgainstSaddle(answer.bars.gripAboveSeatMm, lengths)}`
   }
   if (answer.bars.slide && bikeType.forearmGaugeValid)
-    return `forearm reaches at ${labelSaid(bikeType, axis, answer.bars.slide.label)}`
+    return `forearm reaches at ${formatLabel(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'
 }

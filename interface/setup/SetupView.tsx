@@ -5,25 +5,25 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
-import type { Landmark } from '@/core/evidence/evidence'
-import type { FitRequest } from '@/core/recommend/request'
+import type { Landmark } from '@/core/evidence/landmarks'
+import type { RecommendRequest } from '@/core/recommend/request'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
-import { useLengths } from '../shared/Providers'
+import { useUnitSystem } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
-import { troubleSaid } from '../outbox/entrySaid'
+import { formatTrouble } from '../outbox/entrySaid'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
-import { Dock } from './Dock'
+import { StepPanel } from './StepPanel'
 import {
-  complete,
-  lookOf,
+  hasAllMarks,
+  latestSinceSet,
   marksAfter,
   marksWithBars,
-  resumeAt,
-  standing,
+  resumeStep,
+  currentMarks,
   STEP_NAME,
   STEPS,
   wasSet,
@@ -37,7 +37,12 @@ import { useSetupRows } from './useSetupRows'
 type Props = Readonly<{
   setupId: string
   member: Readonly<{ id: string; name: string }>
-  bike: Readonly<{ number: number; own: Bike; type: BikeType; landmarks: readonly School['startLandmark'][] }>
+  bike: Readonly<{
+    number: number
+    machineCalibration: Bike
+    type: BikeType
+    landmarks: readonly School['startLandmark'][]
+  }>
   school: School
   stored: readonly Row[]
   finished: boolean
@@ -51,8 +56,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
-  const { rows, pending, finishedElsewhere, add, replace, takeBack, save } = useSetupRows(setupId, stored)
-  const [step, setStep] = useState<Step>(() => resumeAt(stored))
+  const { rows, pending, finishedElsewhere, add, replace, withdraw: takeBack, save } = useSetupRows(setupId, stored)
+  const [step, setStep] = useState<Step>(() => resumeStep(stored))
   const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<Landmark>(
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
@@ -62,15 +67,15 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const refusals = pending.filter((e) => e.state === 'refused')
   const done = finished || finishedElsewhere
 
-  const { shown: lengths } = useLengths()
-  const request = useMemo<FitRequest>(
-    () => ({ bikeType: bike.type, bike: bike.own, school, evidence: rows.map((r) => r.row), lengths }),
+  const { shown: lengths } = useUnitSystem()
+  const request = useMemo<RecommendRequest>(
+    () => ({ bikeType: bike.type, bike: bike.machineCalibration, school, evidence: rows.map((r) => r.row), lengths }),
     [bike, school, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
 
   const set = wasSet(rows)
-  const stand = useMemo<Marks>(() => (set ? standing(rows) : {}), [rows, set])
+  const stand = useMemo<Marks>(() => (set ? currentMarks(rows) : {}), [rows, set])
   const shown = useMemo<Marks>(() => ({ ...(answer ? answer.marks : {}), ...stand }), [answer, stand])
   const wanted = !answer
     ? {}
@@ -117,12 +122,12 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   async function goOn() {
     setMoving(true)
     try {
-      const id = await continueSetup(
+      const started = await continueSetup(
         setupId,
         rows.map(({ row }) => ({ id: crypto.randomUUID(), row })),
       )
-      if (id) return router.push(`/set-up/${id}`)
-      message.error('This bike is out of use by now. Start a new set-up from the rider’s page.', 6)
+      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}`)
+      message.error(started.say, 6)
     } catch {
       message.error('The studio’s server cannot be reached. Everything is still here; try again.', 6)
     }
@@ -130,8 +135,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   }
 
   const show = step === 'cranks' ? 'plumb' : step === 'bars' ? 'bars' : step === 'numbers' ? 'nothing' : 'knee'
-  const angleRead = lookOf(rows, 'kneeAngle')?.row
-  const plumbRead = lookOf(rows, 'plumb')?.row
+  const angleRead = latestSinceSet(rows, 'kneeAngle')?.row
+  const plumbRead = latestSinceSet(rows, 'plumb')?.row
   return (
     <div className={styles.page}>
       <header className={styles.bar}>
@@ -180,7 +185,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
             <SideView
               lengths={lengths}
               bikeType={bike.type}
-              bike={bike.own}
+              bike={bike.machineCalibration}
               marks={step === 'bars' ? { ...shown, ...marksWithBars(answer, stand) } : shown}
               rider={answer.belief.rider}
               show={show}
@@ -208,7 +213,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))}
           onTap={tap}
         />
-        <Dock
+        <StepPanel
           step={step}
           rows={rows}
           answer={answer}
@@ -221,8 +226,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           landmarks={offered}
           finished={done}
           busy={saving && !offline && !pending.some((e) => e.state === 'signedOut')}
-          canSave={complete(bike.type, shown) && !saving}
-          trouble={trouble ?? troubleSaid(pending, { offline, fragile })}
+          canSave={hasAllMarks(bike.type, shown) && !saving}
+          trouble={trouble ?? formatTrouble(pending, { offline, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}
           onLandmark={setLandmark}

@@ -1,24 +1,24 @@
 import { Button, Switch } from 'antd'
 import { useState } from 'react'
 import { latest } from '@/core/evidence/evidence'
-import { bodyLengthSaid } from '@/core/units/length'
+import { formatBodyLength } from '@/core/units/length'
 import { LengthField } from '../shared/LengthField'
-import { useLengths } from '../shared/Providers'
-import type { DockProps } from './dockProps'
+import { useUnitSystem } from '../shared/Providers'
+import type { StepPanelProps } from './stepPanelProps'
 import { latestRow } from './flow'
-import { readTape } from './tape'
+import { parseBodyLengths } from './parseBodyLengths'
 import styles from './setup.module.css'
 
 /** Stature and inseam by tape. What cannot be is refused in words, what is rare is asked about; what was typed stays. */
-export function TapeFields({ rows, onReplace }: DockProps) {
-  const { shown } = useLengths()
+export function TapeFields({ rows, onReplace }: StepPanelProps) {
+  const { shown } = useUnitSystem()
   const evidence = rows.map((r) => r.row)
-  const said = (mm: number | undefined) => (mm === undefined ? '' : bodyLengthSaid(mm, shown))
+  const said = (mm: number | undefined) => (mm === undefined ? '' : formatBodyLength(mm, shown))
   const [stature, setStature] = useState(() => said(latest(evidence, 'stature')?.mm))
   const [inseam, setInseam] = useState(() => said(latest(evidence, 'inseam')?.mm))
   const [shod, setShod] = useState(latest(evidence, 'inseam')?.shod ?? false)
   const [asked, setAsked] = useState(false)
-  const { statureMm, inseamMm, wrong, trouble, rare } = readTape({ stature, inseam }, shown)
+  const { statureMm, inseamMm, wrong, trouble, rare } = parseBodyLengths({ stature, inseam }, shown)
 
   function keep() {
     const nothing = statureMm === null && inseamMm === null
@@ -41,7 +41,7 @@ export function TapeFields({ rows, onReplace }: DockProps) {
         onTyped={(v) => (setStature(v), setAsked(false))}
         wrong={asked && wrong === 'stature'}
         saidBy="tape-said"
-        placeholder={shown === 'feet' ? '5′8″' : 'cm'}
+        placeholder={shown === 'imperial' ? '5′8″' : 'cm'}
       />
       <LengthField
         title="Inseam"
@@ -50,7 +50,7 @@ export function TapeFields({ rows, onReplace }: DockProps) {
         wrong={asked && (wrong === 'inseam' || rare)}
         onEnter={keep}
         saidBy="tape-said"
-        placeholder={shown === 'feet' ? 'in' : 'cm'}
+        placeholder={shown === 'imperial' ? 'in' : 'cm'}
       />
       <label className={styles.shod}>
         <Switch checked={shod} onChange={setShod} />

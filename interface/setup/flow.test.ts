@@ -1,7 +1,8 @@
-import type { Evidence } from '@/core/evidence/evidence'
+import { evidenceLevel } from '@/core/evidence/evidenceLevel'
+import type { Evidence } from '@/core/evidence/registry'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import { complete, differing, lookOf, resumeAt, standing, sureness, wasSet, type Row } from './flow'
-import { drawnMarks } from './marks'
+import { hasAllMarks, differingAxes, latestSinceSet, resumeStep, currentMarks, wasSet, type Row } from './flow'
+import { drawnMarks } from './drawnMarks'
 
 const rows = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
 const landmark: Evidence = { kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '10' } }
@@ -9,10 +10,10 @@ const set: Evidence = { kind: 'set', at: { seatHeight: '8', seatSlide: 'D' } }
 const eye: Evidence = { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight: '8', seatSlide: 'D' } }
 
 test('a set-up is taken up where it was left', () => {
-  expect(resumeAt([])).toBe('talk')
-  expect(resumeAt(rows({ kind: 'rider', experience: 'new' }))).toBe('beside')
-  expect(resumeAt(rows(landmark, set))).toBe('knee')
-  expect(resumeAt(rows(landmark, set, eye, { kind: 'plumb', mm: 3 }))).toBe('cranks')
+  expect(resumeStep([])).toBe('talk')
+  expect(resumeStep(rows({ kind: 'rider', experience: 'new' }))).toBe('beside')
+  expect(resumeStep(rows(landmark, set))).toBe('knee')
+  expect(resumeStep(rows(landmark, set, eye, { kind: 'plumb', mm: 3 }))).toBe('cranks')
 })
 
 test('a landmark beside the bike is not yet a setting', () => {
@@ -21,28 +22,28 @@ test('a landmark beside the bike is not yet a setting', () => {
 })
 
 test('an axis stands at the latest mark that names it', () => {
-  expect(standing(rows(landmark, set, { kind: 'set', at: { seatHeight: '9' } }))).toEqual({
+  expect(currentMarks(rows(landmark, set, { kind: 'set', at: { seatHeight: '9' } }))).toEqual({
     seatHeight: '9',
     seatSlide: 'D',
   })
 })
 
 test('a look counts only until the saddle is set anew', () => {
-  expect(lookOf(rows(set, eye), 'kneeByEye')?.id).toBe('1')
-  expect(lookOf(rows(set, eye, { kind: 'set', at: { seatHeight: '9' } }), 'kneeByEye')).toBeUndefined()
+  expect(latestSinceSet(rows(set, eye), 'kneeByEye')?.id).toBe('1')
+  expect(latestSinceSet(rows(set, eye, { kind: 'set', at: { seatHeight: '9' } }), 'kneeByEye')).toBeUndefined()
 })
 
 test('how sure: measured before checked before landmark', () => {
-  expect(sureness([landmark, set])).toBe('landmark')
-  expect(sureness([landmark, set, eye])).toBe('checked')
-  expect(sureness([set, eye, { kind: 'kneeAngle', deg: 30, by: 'goniometer' }])).toBe('measured')
+  expect(evidenceLevel([landmark, set])).toBe('landmark')
+  expect(evidenceLevel([landmark, set, eye])).toBe('checked')
+  expect(evidenceLevel([set, eye, { kind: 'kneeAngle', deg: 30, by: 'goniometer' }])).toBe('measured')
 })
 
 test('numbers are complete when every axis of the type has its mark', () => {
   const all = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
-  expect(complete(HOLES_BIKE, all)).toBe(true)
-  expect(complete(HOLES_BIKE, { ...all, barSlide: undefined })).toBe(false)
-  expect(differing(HOLES_BIKE, all, { ...all, seatHeight: '9' })).toEqual(['seatHeight'])
+  expect(hasAllMarks(HOLES_BIKE, all)).toBe(true)
+  expect(hasAllMarks(HOLES_BIKE, { ...all, barSlide: undefined })).toBe(false)
+  expect(differingAxes(HOLES_BIKE, all, { ...all, seatHeight: '9' })).toEqual(['seatHeight'])
 })
 
 test('upright scales are drawn from the highest down, level ones from the rear forward, whatever way the labels run', () => {

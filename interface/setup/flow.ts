@@ -1,7 +1,8 @@
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Marks } from '@/core/conventions'
-import { isSaddleCheck, type Evidence, type EvidenceKind } from '@/core/evidence/evidence'
-import type { Recommendation } from '@/core/operations/operations'
+import { isSaddleCheck } from '@/core/evidence/evidence'
+import type { Evidence, EvidenceKind } from '@/core/evidence/registry'
+import type { Recommendation } from '@/core/operations/recommend'
 
 /** A row of evidence with the id it was made under. */
 export type Row = Readonly<{ id: string; row: Evidence }>
@@ -20,7 +21,7 @@ export const STEP_NAME: Readonly<Record<Step, string>> = {
 }
 
 /** Where the bike stands by the rows: per axis the latest mark said. */
-export function standing(rows: readonly Row[]): Marks {
+export function currentMarks(rows: readonly Row[]): Marks {
   return rows.reduce<Marks>((marks, { row }) => ({ ...marks, ...row.at }), {})
 }
 
@@ -29,24 +30,24 @@ export const wasSet = (rows: readonly Row[]): boolean =>
   rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
 
 /** Whether a row says something of the rider's size, so that a start is more than a guess. */
-export const tellsOfTheBody = (row: Evidence): boolean =>
+export const isBodyEvidence = (row: Evidence): boolean =>
   ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind)
 
 /** The rows since the saddle was last set: what has been looked at here. */
-export function lookedSinceSet(rows: readonly Row[]): readonly Row[] {
+export function rowsSinceSet(rows: readonly Row[]): readonly Row[] {
   return rows.slice(rows.findLastIndex(({ row }) => row.kind === 'set') + 1)
 }
 
 /** The latest row of a kind since the last set, or undefined. */
-export function lookOf(rows: readonly Row[], kind: EvidenceKind): Row | undefined {
-  return lookedSinceSet(rows).findLast(({ row }) => row.kind === kind)
+export function latestSinceSet(rows: readonly Row[], kind: EvidenceKind): Row | undefined {
+  return rowsSinceSet(rows).findLast(({ row }) => row.kind === kind)
 }
 
 export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined =>
   rows.findLast(({ row }) => row.kind === kind)
 
 /** Where to take a set-up up again. */
-export function resumeAt(rows: readonly Row[]): Step {
+export function resumeStep(rows: readonly Row[]): Step {
   if (rows.some(({ row }) => row.kind === 'plumb')) return 'cranks'
   if (wasSet(rows)) return 'knee'
   if (rows.length > 0) return 'beside'
@@ -70,23 +71,10 @@ export function marksWithBars(answer: Recommendation, stand: Marks): Marks {
 }
 
 /** Axes of which two sets of marks differ. */
-export function differing(bikeType: BikeType, a: Marks, b: Marks): AxisName[] {
+export function differingAxes(bikeType: BikeType, a: Marks, b: Marks): AxisName[] {
   return axesOf(bikeType).filter((axis) => a[axis] !== b[axis])
 }
 
 /** Whether every axis of the type has its mark. */
-export const complete = (bikeType: BikeType, marks: Marks): boolean =>
+export const hasAllMarks = (bikeType: BikeType, marks: Marks): boolean =>
   axesOf(bikeType).every((axis) => marks[axis] !== undefined)
-
-/** How sure the numbers are, by what was looked at with the saddle where it was saved. */
-export type Sureness = 'landmark' | 'checked' | 'measured'
-export function sureness(evidence: readonly Evidence[]): Sureness {
-  if (evidence.some((row) => row.kind === 'kneeAngle')) return 'measured'
-  return evidence.some(isSaddleCheck) ? 'checked' : 'landmark'
-}
-
-export const SURENESS_SAID: Readonly<Record<Sureness, string>> = {
-  landmark: 'by landmark only',
-  checked: 'checked on the bike by eye',
-  measured: 'measured on the bike',
-}

@@ -1,20 +1,20 @@
 import { fireEvent, render, screen } from '@testing-library/react'
-import type { Evidence } from '@/core/evidence/evidence'
-import { fit } from '@/core/operations/operations'
+import type { Evidence } from '@/core/evidence/registry'
+import { recommend } from '@/core/operations/recommend'
 import { schoolOf } from '@/core/school/school'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import { Choices } from './Choices'
-import { Dial } from './Dial'
-import type { DockProps } from './dockProps'
+import { ChoiceGroup } from './ChoiceGroup'
+import { SliderInput } from './SliderInput'
+import type { StepPanelProps } from './stepPanelProps'
 import type { Row } from './flow'
-import { asked } from './prompts'
+import { stepPrompt } from './stepPrompt'
 
 const rowsOf = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
 const at = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
 
-function props(step: DockProps['step'], rows: Row[]): DockProps {
+function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
   const evidence = rows.map((r) => r.row)
-  const answer = fit({ bikeType: HOLES_BIKE, evidence, samples: 400 })
+  const answer = recommend({ bikeType: HOLES_BIKE, evidence, samples: 400 })
   const nothing = () => undefined
   return {
     step,
@@ -43,7 +43,7 @@ function props(step: DockProps['step'], rows: Row[]): DockProps {
 test('an answer given stays pressed, and another tap corrects it', () => {
   const chosen: string[] = []
   const { rerender } = render(
-    <Choices
+    <ChoiceGroup
       title="Knee"
       choices={[
         { value: 'locked', name: 'Locked' },
@@ -54,7 +54,7 @@ test('an answer given stays pressed, and another tap corrects it', () => {
   )
   fireEvent.click(screen.getByRole('button', { name: 'Locked' }))
   rerender(
-    <Choices
+    <ChoiceGroup
       title="Knee"
       given="locked"
       choices={[
@@ -72,7 +72,7 @@ test('an answer given stays pressed, and another tap corrects it', () => {
 test('a reading is dialled, stepped by one, held to its scale, and counts only when kept', () => {
   const read: number[] = []
   render(
-    <Dial
+    <SliderInput
       title="Knee bend"
       unit="°"
       from={0}
@@ -96,7 +96,7 @@ test('a reading is dialled, stepped by one, held to its scale, and counts only w
 
 test('a minus is written as a minus', () => {
   render(
-    <Dial
+    <SliderInput
       title="String"
       unit=" mm"
       from={-100}
@@ -114,35 +114,36 @@ test('a minus is written as a minus', () => {
 
 describe('the sentence of a step', () => {
   test('asks to talk first, and with pregnancy for the clinician’s word', () => {
-    expect(asked(props('talk', [])).sentence).toMatch(/^Talk first/)
-    expect(asked(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
+    expect(stepPrompt(props('talk', [])).sentence).toMatch(/^Talk first/)
+    expect(stepPrompt(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
       /clinician/,
     )
   })
 
   test('beside the bike asks for the landmark, and once it is known gives the start', () => {
-    expect(asked(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
-    expect(asked(props('beside', [])).small).toMatch(/Ask before touching/)
+    expect(stepPrompt(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
+    expect(stepPrompt(props('beside', [])).small).toMatch(/Ask before touching/)
     expect(
-      asked(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } })))
+      stepPrompt(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } })))
         .sentence,
     ).toMatch(/^Set the seat at/)
   })
 
   test('the knee is asked about until looked at, then the advice is given; a new setting asks again', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
-    expect(asked(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
-    expect(asked(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
+    expect(stepPrompt(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
+    expect(stepPrompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
+    expect(stepPrompt(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
       'Stay in the saddle: level the cranks and hang the plumb line too.',
     )
     const plumb: Evidence = { kind: 'plumb', mm: 8, at }
-    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
-    expect(asked(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(
+    expect(stepPrompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
+    expect(stepPrompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(
       /^Rider off, feet on the floor/,
     )
     expect(
-      asked(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } }))).sentence,
+      stepPrompt(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } })))
+        .sentence,
     ).toMatch(/How is the knee\?$/)
   })
 
@@ -152,13 +153,13 @@ describe('the sentence of a step', () => {
       { kind: 'kneeAngle', deg: 44, by: 'goniometer', at },
       { kind: 'plumb', mm: 8, at },
     )
-    expect(asked(props('numbers', rows))).toMatchObject({
+    expect(stepPrompt(props('numbers', rows))).toMatchObject({
       sentence: expect.stringMatching(/one change is still advised/),
       small: expect.stringMatching(/^Raise the seat/),
     })
   })
 
   test('saved numbers are said to be saved', () => {
-    expect(asked({ ...props('knee', []), finished: true }).sentence).toBe('These numbers are saved.')
+    expect(stepPrompt({ ...props('knee', []), finished: true }).sentence).toBe('These numbers are saved.')
   })
 })

@@ -1,19 +1,20 @@
 'use client'
 import { Segmented, Switch } from 'antd'
 import { useState } from 'react'
-import { latest, type EvidenceOf } from '@/core/evidence/evidence'
+import { latest } from '@/core/evidence/evidence'
+import type { EvidenceOf } from '@/core/evidence/registry'
 import { axesOf } from '@/core/bike/bike'
 import { PLUMB_WINDOW_MM } from '@/core/school/school'
-import { labelSaid } from '@/core/words/labels'
-import { AXIS_TITLE } from '../shared/marksText'
-import { Choices } from './Choices'
-import { Dial } from './Dial'
-import type { DockProps } from './dockProps'
-import { latestRow, lookOf } from './flow'
+import { formatLabel } from '@/core/messages/labels'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { ChoiceGroup } from './ChoiceGroup'
+import { SliderInput } from './SliderInput'
+import type { StepPanelProps } from './stepPanelProps'
+import { latestRow, latestSinceSet } from './flow'
 import { TapeFields } from './TapeFields'
 import styles from './setup.module.css'
 
-export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
+export function TalkQuestions({ rows, onAdd, onReplace }: StepPanelProps) {
   const row = latestRow(rows, 'rider')
   const known = latest(
     rows.map((r) => r.row),
@@ -24,7 +25,7 @@ export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
     row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
   return (
     <>
-      <Choices
+      <ChoiceGroup
         title="Indoor riding"
         given={known?.experience}
         choices={[
@@ -34,7 +35,7 @@ export function TalkQuestions({ rows, onAdd, onReplace }: DockProps) {
         ]}
         onChoose={(experience) => say({ experience })}
       />
-      <Choices
+      <ChoiceGroup
         title="Pedal side"
         given={known?.pedal}
         choices={[
@@ -61,7 +62,7 @@ const LANDMARK_CHOICES = [
   { value: 'between', name: 'Between' },
 ] as const
 
-export function BesideQuestions(props: DockProps) {
+export function BesideQuestions(props: StepPanelProps) {
   const { landmark, landmarks, onLandmark, rows } = props
   const [how, setHow] = useState<'landmark' | 'tape'>(
     rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature') ? 'tape' : 'landmark',
@@ -70,7 +71,7 @@ export function BesideQuestions(props: DockProps) {
     <div className={styles.beside}>
       <Ways how={how} ways={{ landmark: 'Landmark', tape: 'Tape' }} onHow={setHow} />
       {how === 'landmark' ? (
-        <Choices
+        <ChoiceGroup
           title="Saddle top level with"
           given={landmark}
           choices={LANDMARK_CHOICES.filter(({ value }) => landmarks.includes(value))}
@@ -97,20 +98,20 @@ function Ways<How extends string>({
   return <Segmented value={how} onChange={onHow} options={options} />
 }
 
-export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, shown }: DockProps) {
+export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, shown }: StepPanelProps) {
   const [how, setHow] = useState<'eye' | 'goniometer'>(
     rows.some(({ row }) => row.kind === 'kneeAngle') ? 'goniometer' : 'eye',
   )
-  const eye = lookOf(rows, 'kneeByEye')
-  const heel = lookOf(rows, 'heelCheck')
-  const angle = lookOf(rows, 'kneeAngle')
+  const eye = latestSinceSet(rows, 'kneeByEye')
+  const heel = latestSinceSet(rows, 'heelCheck')
+  const angle = latestSinceSet(rows, 'kneeAngle')
   if (!set) return null
   const at = shown
   return (
     <div className={styles.knee}>
       <Ways how={how} ways={{ eye: 'By eye', goniometer: 'Goniometer' }} onHow={setHow} />
       {how === 'goniometer' ? (
-        <Dial
+        <SliderInput
           key={angle?.id ?? (answer ? 'believed' : 'unknown')}
           title="Knee bend at the bottom, degrees"
           unit="°"
@@ -125,7 +126,7 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
         />
       ) : (
         <>
-          <Choices
+          <ChoiceGroup
             title="Ball of the foot on the pedal"
             given={eye?.row.kind === 'kneeByEye' ? eye.row.seen : undefined}
             choices={[
@@ -136,7 +137,7 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
             onChoose={(seen) => onReplace(eye, { kind: 'kneeByEye', seen, at })}
           />
           {school.heelCheck !== 'unused' && (
-            <Choices
+            <ChoiceGroup
               title="Heel on the pedal"
               given={heel?.row.kind === 'heelCheck' ? heel.row.seen : undefined}
               choices={[
@@ -155,11 +156,11 @@ export function KneeQuestions({ rows, set, school, answer, onReplace, onAdd, sho
   )
 }
 
-export function CranksQuestions({ rows, school, shown, set, answer, onReplace }: DockProps) {
-  const plumb = lookOf(rows, 'plumb')
+export function CranksQuestions({ rows, school, shown, set, answer, onReplace }: StepPanelProps) {
+  const plumb = latestSinceSet(rows, 'plumb')
   if (!set) return null
   return (
-    <Dial
+    <SliderInput
       key={plumb?.id ?? (answer ? 'believed' : 'unknown')}
       title="String from the knee to the pedal axle, mm"
       unit=" mm"
@@ -197,13 +198,13 @@ export function BarsQuestions() {
   )
 }
 
-export function Numbers({ bikeType, shown }: DockProps) {
+export function Numbers({ bikeType, shown }: StepPanelProps) {
   return (
     <dl className={styles.numbers}>
       {axesOf(bikeType).map((axis) => (
         <div key={axis}>
           <dt>{AXIS_TITLE[axis]}</dt>
-          <dd>{shown[axis] === undefined ? '–' : labelSaid(bikeType, axis, shown[axis])}</dd>
+          <dd>{shown[axis] === undefined ? '–' : formatLabel(bikeType, axis, shown[axis])}</dd>
         </div>
       ))}
     </dl>

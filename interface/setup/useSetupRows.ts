@@ -1,12 +1,12 @@
 'use client'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Marks } from '@/core/conventions'
-import type { Evidence } from '@/core/evidence/evidence'
+import type { Evidence } from '@/core/evidence/registry'
 import type { OutboxEntry } from '@/server/outbox/entry'
-import { useOutbox, type Told } from '../outbox/OutboxProvider'
+import { useOutbox, type DraftEntry } from '../outbox/OutboxProvider'
 import type { StoredEntry } from '../outbox/store'
 import type { Row } from './flow'
-import { replayed } from './replay'
+import { withPendingEntries } from './pendingEntries'
 
 /** Somebody else's taps are here within two seconds. */
 const POLL_MS = 1500
@@ -25,7 +25,7 @@ export type SetupRows = Readonly<{
   finishedElsewhere: boolean
   add: (row: Evidence) => void
   replace: (old: Row | undefined, row: Evidence) => void
-  takeBack: (row: Row) => void
+  withdraw: (row: Row) => void
   /** Resolves once the numbers are in the outbox. */
   save: (id: string, marks: Marks) => Promise<void>
 }>
@@ -86,7 +86,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
 
   const rows = useMemo(
     () =>
-      replayed(
+      withPendingEntries(
         server,
         taps.map((t) => t.entry),
       ),
@@ -94,7 +94,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
   )
 
   const tell = useCallback(
-    (told: readonly Told[]) => {
+    (told: readonly DraftEntry[]) => {
       const named = told.map((one) => ({
         ...one,
         id: one.id ?? crypto.randomUUID(),
@@ -110,8 +110,11 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     },
     [enqueue, queue],
   )
-  const append = useCallback((row: Evidence): Told => ({ op: 'appendEvidence', setupId, row }), [setupId])
-  const withdraw = useCallback((row: Row): Told => ({ op: 'withdrawEvidence', setupId, rowId: row.id }), [setupId])
+  const append = useCallback((row: Evidence): DraftEntry => ({ op: 'appendEvidence', setupId, row }), [setupId])
+  const withdraw = useCallback(
+    (row: Row): DraftEntry => ({ op: 'withdrawEvidence', setupId, rowId: row.id }),
+    [setupId],
+  )
   const add = useCallback((row: Evidence) => void tell([append(row)]), [tell, append])
   const replace = useCallback(
     (old: Row | undefined, row: Evidence) => void tell([...(old ? [withdraw(old)] : []), append(row)]),
@@ -122,7 +125,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     (id: string, marks: Marks) => tell([{ op: 'finishSetup', id, setupId, marks }]),
     [tell, setupId],
   )
-  return { rows, pending, finishedElsewhere, add, replace, takeBack, save }
+  return { rows, pending, finishedElsewhere, add, replace, withdraw: takeBack, save }
 }
 
 const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>

@@ -1,9 +1,9 @@
 'use client'
 import { Input } from 'antd'
-import type { LengthShown, PlainUnit } from '@/core/units/length'
+import type { UnitSystem, PlainUnit } from '@/core/units/length'
 
 /** What a number without a unit means in a field for bodies. */
-export const bodyUnit = (shown: LengthShown): PlainUnit => (shown === 'feet' ? 'in' : 'cm')
+export const bodyUnit = (shown: UnitSystem): PlainUnit => (shown === 'imperial' ? 'in' : 'cm')
 
 type Props = Readonly<{
   title: string

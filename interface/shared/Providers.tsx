@@ -2,18 +2,18 @@
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
-import type { LengthShown } from '@/core/units/length'
+import type { UnitSystem } from '@/core/units/length'
 import { themeFor, type Light } from './theme'
 
 const LightContext = createContext<{ light: Light; turn: () => void }>({ light: 'bright', turn: () => undefined })
 export const useLight = () => useContext(LightContext)
 
-const LengthsContext = createContext<{ shown: LengthShown; swap: () => void }>({
+const LengthsContext = createContext<{ shown: UnitSystem; swap: () => void }>({
   shown: 'metric',
   swap: () => undefined,
 })
 /** How this device shows lengths; typed lengths are read in every spelling either way. */
-export const useLengths = () => useContext(LengthsContext)
+export const useUnitSystem = () => useContext(LengthsContext)
 
 /** Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
 export function Providers({
@@ -22,7 +22,7 @@ export function Providers({
   children,
 }: {
   light: Light
-  lengths: LengthShown
+  lengths: UnitSystem
   children: ReactNode
 }) {
   const [light, setLight] = useState(first)
@@ -38,7 +38,7 @@ export function Providers({
     setLight(next)
   }
   const swap = () => {
-    const next: LengthShown = shown === 'feet' ? 'metric' : 'feet'
+    const next: UnitSystem = shown === 'imperial' ? 'metric' : 'imperial'
     keepOnDevice('lengths', next)
     setShown(next)
   }

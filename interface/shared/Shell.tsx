@@ -4,7 +4,7 @@ import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { SignOut } from '../outbox/SignOut'
-import { LengthsSwitch } from './LengthsSwitch'
+import { UnitSwitch } from './UnitSwitch'
 import { LightSwitch } from './LightSwitch'
 import { Mark } from './Mark'
 import styles from './shell.module.css'
@@ -42,7 +42,7 @@ export function Shell({ studio, person, children }: { studio: string; person: st
         </nav>
         <span className={styles.person}>{person}</span>
         <OutboxStatus />
-        <LengthsSwitch />
+        <UnitSwitch />
         <LightSwitch />
         <SignOut />
       </header>

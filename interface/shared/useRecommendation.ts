@@ -1,32 +1,37 @@
 'use client'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useState } from 'react'
-import { isFault, type Recommendation } from '@/core/operations/operations'
-import type { FitRequest } from '@/core/recommend/request'
-import type { FitDoor } from './fit.worker'
+import { isErrorResponse } from '@/core/operations/errorResponse'
+import type { Recommendation } from '@/core/operations/recommend'
+import type { RecommendRequest } from '@/core/recommend/request'
+import type { CoreWorker } from './core.worker'
 
-let door: Remote<FitDoor> | null = null
-function theDoor(): Remote<FitDoor> {
-  door ??= wrap<FitDoor>(new Worker(new URL('./fit.worker.ts', import.meta.url), { type: 'module' }))
-  return door
+let worker: Remote<CoreWorker> | null = null
+function coreWorker(): Remote<CoreWorker> {
+  worker ??= wrap<CoreWorker>(new Worker(new URL('./core.worker.ts', import.meta.url), { type: 'module' }))
+  return worker
 }
 
-export type Answered = Readonly<{ answer: Recommendation | null; working: boolean; trouble: string | null }>
+export type RecommendationState = Readonly<{ answer: Recommendation | null; working: boolean; trouble: string | null }>
 
 /** The recommendation for a request, computed in a worker; the last answer stays while the next one is worked out. */
-export function useRecommendation(request: FitRequest): Answered {
-  const [state, setState] = useState<{ of: FitRequest | null; answer: Recommendation | null; trouble: string | null }>({
+export function useRecommendation(request: RecommendRequest): RecommendationState {
+  const [state, setState] = useState<{
+    of: RecommendRequest | null
+    answer: Recommendation | null
+    trouble: string | null
+  }>({
     of: null,
     answer: null,
     trouble: null,
   })
   useEffect(() => {
     let stale = false
-    theDoor()
-      .run('recommend', request)
+    coreWorker()
+      .dispatch('recommend', request)
       .then((answer) => {
         if (stale) return
-        if (isFault(answer))
+        if (isErrorResponse(answer))
           setState((last) => ({ ...last, of: request, trouble: answer.error.faults.map((f) => f.reason).join('; ') }))
         else setState({ of: request, answer: answer as Recommendation, trouble: null })
       })

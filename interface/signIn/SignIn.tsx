@@ -11,7 +11,7 @@ const REFUSED: Record<number, string> = {
   403: 'This is not the studio’s own address. Open the one that was printed at the start.',
 }
 
-function refusalSaid({ status, headers }: Response): string {
+function formatSignInRefusal({ status, headers }: Response): string {
   if (status === 429) return waitSaid(Number(headers.get('retry-after') ?? 60))
   return (
     REFUSED[status] ?? (status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.')
@@ -47,7 +47,7 @@ export function SignIn() {
         router.refresh()
         return
       }
-      setTrouble(refusalSaid(response))
+      setTrouble(formatSignInRefusal(response))
     } catch {
       setTrouble('The studio’s server cannot be reached. Check the network and try again.')
     }

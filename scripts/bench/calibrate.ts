@@ -4,16 +4,16 @@
  * nine settings chosen as the product proposes them; four numbers each, 1.5 mm spread; one number wrong by 25 mm.
  */
 import { parseArgs } from 'node:util'
-import { randomFrom, type Random } from '../../core/belief/random'
+import { createRng, type Rng } from '../../core/rng'
 import type { BikeType } from '../../core/bike/bike'
-import { placeAt } from '../../core/bike/place'
+import { contactPoints } from '../../core/bike/contactPoints'
 import { calibrate } from '../../core/calibration/calibrate'
-import { corners } from '../../core/calibration/expectedError'
-import { nextReading } from '../../core/calibration/nextReading'
-import { positionsOn } from '../../core/calibration/parameters'
+import { designGrid } from '../../core/calibration/predictionError'
+import { nextDesignPoint } from '../../core/calibration/nextDesignPoint'
+import { axisPositionsAt } from '../../core/calibration/parameters'
 import { LENGTHS, type LengthName, type TapeReading } from '../../core/calibration/readings'
 import { tapeAt, trueTypeFor } from '../../core/simulated/simulatedTape'
-import { stopsOf } from '../../core/scale/scale'
+import { positionsOf } from '../../core/scale/scale'
 import { axesOf, axisOf } from '../../core/bike/bike'
 import { TYPES } from '../netloftHall'
 
@@ -26,7 +26,7 @@ const { values } = parseArgs({
 })
 const TRIALS = Number(values.trials)
 const READINGS = Number(values.readings)
-const GUESS = { originMm: 15, directionDeg: 2, pitchShare: 0.04 }
+const GUESS = { originMm: 15, directionDeg: 2, spacingShare: 0.04 }
 const TAPE_SD_MM = 1.5
 const BLUNDER_MM = 25
 const WANTED_MM = { saddleHeightMm: 4, setbackMm: 5, reachMm: 5, stackMm: 4 }
@@ -42,13 +42,13 @@ type Trial = Readonly<{
 function proposedSettings(guess: BikeType): TapeReading['marks'][] {
   const readings: TapeReading[] = []
   for (let k = 0; k < READINGS; k++) {
-    const { marks } = nextReading(guess, readings)
-    readings.push({ marks, lengths: placeAt(guess, undefined, positionsOn(guess, marks)).lengths })
+    const { marks } = nextDesignPoint(guess, readings)
+    readings.push({ marks, lengths: contactPoints(guess, undefined, axisPositionsAt(guess, marks)).lengths })
   }
   return readings.map((r) => r.marks)
 }
 
-function trial(guess: BikeType, settings: readonly TapeReading['marks'][], random: Random): Trial {
+function trial(guess: BikeType, settings: readonly TapeReading['marks'][], random: Rng): Trial {
   const truth = trueTypeFor(guess, GUESS, random)
   const clean = settings.map((marks) => tapeAt(truth, marks, random, TAPE_SD_MM))
   const blunder = {
@@ -69,8 +69,8 @@ function trial(guess: BikeType, settings: readonly TapeReading['marks'][], rando
       length,
       everywhere.map(
         (marks) =>
-          placeAt(fitted.bikeType, undefined, positionsOn(fitted.bikeType, marks)).lengths[length] -
-          placeAt(truth, undefined, positionsOn(truth, marks)).lengths[length],
+          contactPoints(fitted.bikeType, undefined, axisPositionsAt(fitted.bikeType, marks)).lengths[length] -
+          contactPoints(truth, undefined, axisPositionsAt(truth, marks)).lengths[length],
       ),
     ]),
   ) as Record<LengthName, number[]>
@@ -87,11 +87,11 @@ function trial(guess: BikeType, settings: readonly TapeReading['marks'][], rando
 
 /** Lowest, middle and highest label of every axis, all together. */
 function everySetting(type: BikeType): TapeReading['marks'][] {
-  return corners(type).map((positions) =>
+  return designGrid(type).map((positions) =>
     Object.fromEntries(
       axesOf(type).map((name) => [
         name,
-        stopsOf(axisOf(type, name)!.scale).find((s) => s.mm === positions[name])!.label,
+        positionsOf(axisOf(type, name)!.scale).find((s) => s.mm === positions[name])!.label,
       ]),
     ),
   )
@@ -109,7 +109,7 @@ console.log('|---|---|---|---|---|---|---|')
 for (const [name, guess] of Object.entries(TYPES)) {
   const settings = proposedSettings(guess)
   const trials = Array.from({ length: TRIALS }, (_, i) =>
-    trial(guess, settings, randomFrom(Number(values.seed) * 100_000 + i)),
+    trial(guess, settings, createRng(Number(values.seed) * 100_000 + i)),
   )
   const cell = (length: LengthName) => {
     const within = trials.filter((t) => t.worst[length] <= WANTED_MM[length]).length

@@ -7,19 +7,19 @@
  *   npm run bench:dismounts -- --riders 400 --only '^own, (holes|letters).*goniometer, plumb'
  */
 import { parseArgs } from 'node:util'
-import { randomFrom } from '../../core/belief/random'
+import { createRng } from '../../core/rng'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/evidence'
+import type { Evidence } from '../../core/evidence/registry'
 import { recommend } from '../../core/recommend/recommend'
-import { nearestStop, stopsOf, type Scale } from '../../core/scale/scale'
+import { nearestPosition, positionsOf, type Scale } from '../../core/scale/scale'
 import { inWindow, DEFAULT_SCHOOL, PLUMB_WINDOW_MM } from '../../core/school/school'
 import {
   crestAtMark,
   drawRider,
-  eye,
+  kneeByEye,
   goniometer,
-  heel,
+  heelCheck,
   plumbLine,
   POPULATIONS,
   statureAndInseam,
@@ -123,13 +123,13 @@ const isRight = (flexionDeg: number, plumbMm: number): boolean =>
 
 /** The nearest mark of an axis to a position, mm. */
 const nearest = (rider: SimulatedRider, axis: 'seatHeight' | 'seatSlide', mm: number) =>
-  nearestStop(rider.bikeType.axes[axis].scale, mm)
+  nearestPosition(rider.bikeType.axes[axis].scale, mm)
 
 /** By hand: both checks in a mount, then one change of height and slide, until both are as wanted or nothing moves. */
 function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; slide: number }): Ended {
   const scale = rider.bikeType.axes
   const crest = crestAtMark(rider).at!.seatHeight
-  let height = stopsOf(scale.seatHeight.scale).find((s) => s.label === crest)!
+  let height = positionsOf(scale.seatHeight.scale).find((s) => s.label === crest)!
   let slide = nearest(rider, 'seatSlide', 0)
   const first: Marks = { seatHeight: height.label, seatSlide: slide.label }
   for (let dismounts = 0; ; dismounts++) {
@@ -148,7 +148,7 @@ function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; 
 /** By eye: one mark (at least 12 mm) at each look that is off, the slide by 10 mm when the knee looks off the pedal. */
 const walkByEye = (rider: SimulatedRider): Ended =>
   byHand(rider, (at) => {
-    const { seen } = eye(rider, at)
+    const { seen } = kneeByEye(rider, at)
     const mm = truePlumbMm(rider, at) + PLUMB_BY_EYE_SD_MM * rider.random.normal()
     return {
       height: seen === 'locked' ? -12.1 : seen === 'deepBend' ? 12.1 : 0,
@@ -206,8 +206,8 @@ function follow(
 const LOOKS = {
   'goniometer, plumb line': (rider: SimulatedRider, at: Marks) => [goniometer(rider, at), plumbLine(rider, at)],
   'eye, heel, plumb line': (rider: SimulatedRider, at: Marks) => [
-    eye(rider, at),
-    heel(rider, at),
+    kneeByEye(rider, at),
+    heelCheck(rider, at),
     plumbLine(rider, at),
   ],
 }
@@ -220,7 +220,7 @@ for (const population of Object.keys(POPULATIONS)) {
   for (const [scale, seatHeight] of Object.entries(SCALES)) {
     const bikeType = bikeWith(seatHeight)
     const riders = (seed: number) => {
-      const random = randomFrom(seed)
+      const random = createRng(seed)
       return Array.from({ length: RIDERS }, () => drawRider(POPULATIONS[population], bikeType, random))
     }
     for (const [method, walk] of Object.entries(BY_HAND)) {
@@ -288,7 +288,7 @@ if (starts.length > 0) {
 }
 lines.push('', 'Stated chance of a mark against the share of riders for whom it was truly in the window:', '')
 lines.push('| stated | own: mean stated | own: true | wider: mean stated | wider: true |', '|---|---|---|---|---|')
-const misses: Record<string, { off: number; count: number }> = {
+const residuals: Record<string, { off: number; count: number }> = {
   own: { off: 0, count: 0 },
   wider: { off: 0, count: 0 },
 }
@@ -298,15 +298,15 @@ for (let tenth = 0; tenth < 10; tenth++) {
     const here = said.filter((s) => Math.min(9, Math.floor(10 * s.chance)) === tenth)
     const claimed = mean(here.map((s) => s.chance))
     const happened = mean(here.map((s) => (s.true ? 1 : 0)))
-    if (here.length > 0) misses[population].off += Math.abs(claimed - happened)
-    if (here.length > 0) misses[population].count += 1
+    if (here.length > 0) residuals[population].off += Math.abs(claimed - happened)
+    if (here.length > 0) residuals[population].count += 1
     return here.length === 0 ? ['', ''] : [claimed.toFixed(3), happened.toFixed(3)]
   })
   lines.push(`| ${(tenth / 10).toFixed(1)}–${((tenth + 1) / 10).toFixed(1)} | ${cells.join(' | ')} |`)
 }
 lines.push(
   '',
-  ...Object.entries(misses)
+  ...Object.entries(residuals)
     .filter(([, m]) => m.count > 0)
     .map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`),
 )

@@ -9,10 +9,10 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, rmSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { pathToFileURL } from 'node:url'
-import type { Evidence } from '../../core/evidence/evidence'
-import { MOST_WORK } from '../../core/operations/cost'
+import type { Evidence } from '../../core/evidence/registry'
+import { MAX_WORK } from '../../core/operations/cost'
 import { recommend, type Advice } from '../../core/recommend/recommend'
-import type { FitRequest } from '../../core/recommend/request'
+import type { RecommendRequest } from '../../core/recommend/request'
 import { HOLES_BIKE as bikeType } from '../../core/testing/meanRider'
 
 const { values } = parseArgs({
@@ -44,7 +44,7 @@ const rowsOf = (count: number): Evidence[] =>
       : { ...row, at: { ...row.at, seatSlide: 'ABCDEFG'[Math.floor(i / 10) % 7] } }
   })
 
-type Core = { recommend: (request: FitRequest) => Advice }
+type Core = { recommend: (request: RecommendRequest) => Advice }
 
 /** The core of another commit, laid out where it finds the same packages. */
 async function coreOf(commit: string): Promise<Core> {
@@ -56,7 +56,7 @@ async function coreOf(commit: string): Promise<Core> {
   return (await import(pathToFileURL(`${place}/core/recommend/recommend.ts`).href)) as Core
 }
 
-function timed(core: Core, request: FitRequest): { ms: number; advice: Advice } {
+function timed(core: Core, request: RecommendRequest): { ms: number; advice: Advice } {
   const began = performance.now()
   const advice = core.recommend(request)
   return { ms: performance.now() - began, advice }
@@ -64,7 +64,7 @@ function timed(core: Core, request: FitRequest): { ms: number; advice: Advice } 
 
 const median = (numbers: readonly number[]): number =>
   [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
-const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): FitRequest => ({
+const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): RecommendRequest => ({
   bikeType,
   evidence: rows,
   seed,
@@ -131,7 +131,7 @@ async function main(): Promise<void> {
 
   console.log('\n| The heaviest requests allowed | time | more in memory |\n|---|---|---|')
   const rows = 40
-  const samples = Math.floor((1000 * MOST_WORK) / rows)
+  const samples = Math.floor((1000 * MAX_WORK) / rows)
   heavy(`${rows} rows × ${samples} samples`, ask(rowsOf(rows), 5, samples))
   heavy('500 rows × 4000 samples', ask(rowsOf(500), 6))
   const fine = (mmPerUnit: number, mmAtZero: number) => ({
@@ -155,7 +155,7 @@ async function main(): Promise<void> {
     samples: 50_000,
   })
 
-  function heavy(what: string, request: FitRequest): void {
+  function heavy(what: string, request: RecommendRequest): void {
     globalThis.gc?.()
     const before = process.memoryUsage().rss
     const { ms } = timed(now, request)

@@ -185,7 +185,7 @@ const REQUESTS = {
       evidence: evidence(type),
       seed: Math.floor(1000 * chance()),
       samples: oneOf([300, 500, 1000]),
-      ...maybe(0.3, () => ({ lengths: 'feet' })),
+      ...maybe(0.3, () => ({ lengths: 'imperial' })),
     }
   },
 }

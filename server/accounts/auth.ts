@@ -5,8 +5,8 @@ import { APIError, createAuthMiddleware } from 'better-auth/api'
 import { nextCookies } from 'better-auth/next-js'
 import { username } from 'better-auth/plugins'
 import { database } from '../db/connection'
-import { account, rateLimit, session, user, verification } from '../db/schema'
-import { countTry, forgetTries } from './signInLimits'
+import { account, rateLimit, session, user, verification } from '../db/tables/accounts'
+import { countAttempt, resetAttempts } from './signInLimits'
 
 /** Argon2id with the parameters OWASP's password storage sheet names (19 MiB, two passes); from memory. */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
@@ -62,7 +62,7 @@ function make() {
           password.length > LONGEST
         )
           throw new APIError('UNAUTHORIZED')
-        const seconds = await countTry(name, peerOf(headers))
+        const seconds = await countAttempt(name, peerOf(headers))
         if (seconds > 0)
           throw new APIError(
             'TOO_MANY_REQUESTS',
@@ -72,7 +72,7 @@ function make() {
       }),
       after: createAuthMiddleware(async ({ path, body, headers, context }) => {
         if (path === SIGN_IN && context.newSession)
-          await forgetTries(String((body as { username?: string }).username), peerOf(headers))
+          await resetAttempts(String((body as { username?: string }).username), peerOf(headers))
       }),
     },
     plugins: [username(), nextCookies()],

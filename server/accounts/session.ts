@@ -1,16 +1,38 @@
+import { eq } from 'drizzle-orm'
 import { headers } from 'next/headers'
 import { redirect } from 'next/navigation'
+import { cache } from 'react'
+import { database } from '../db/connection'
+import { user } from '../db/tables/accounts'
 import { auth } from './auth'
+import { can, type Permission } from './can'
+import type { Scope } from './scope'
 
-export type SignedIn = Readonly<{ id: string; name: string }>
+export type CurrentUser = Scope & Readonly<{ name: string }>
 
-/** Who is signed in, or null. */
-export async function currentUser(): Promise<SignedIn | null> {
-  const found = await auth().api.getSession({ headers: await headers() })
-  return found ? { id: found.user.id, name: found.user.name } : null
+/** Who is signed in, or null; also null for an account that belongs to no studio. Asked once a request. */
+export const currentUser = cache(async (): Promise<CurrentUser | null> => {
+  const session = await auth().api.getSession({ headers: await headers() })
+  if (!session) return null
+  const [found] = await database()
+    .select({ userId: user.id, name: user.name, studioId: user.studioId, role: user.role })
+    .from(user)
+    .where(eq(user.id, session.user.id))
+  return found?.studioId ? { ...found, studioId: found.studioId } : null
+})
+
+/** Who is signed in; anyone else is sent to sign in. */
+export async function requireUser(): Promise<CurrentUser> {
+  return (await currentUser()) ?? redirect('/sign-in')
 }
 
-/** Who is signed in; anyone else is sent to sign in. For pages and server actions. */
-export async function requireUser(): Promise<SignedIn> {
-  return (await currentUser()) ?? redirect('/sign-in')
+/** For actions: who is signed in where their role allows it, else null; nobody signed in is sent to sign in. */
+export async function authorize(permission: Permission): Promise<CurrentUser | null> {
+  const person = await requireUser()
+  return can(person, permission) ? person : null
+}
+
+/** For pages: who is signed in where their role allows it; anyone else is sent where they may be. */
+export async function requirePermission(permission: Permission): Promise<CurrentUser> {
+  return (await authorize(permission)) ?? redirect('/members')
 }

@@ -23,7 +23,7 @@ function limiter(limit: Limit): RateLimiterMySQL {
     storeClient: connectionPool().pool,
     storeType: 'pool',
     dbName: databaseName(),
-    tableName: 'sign_in_tries',
+    tableName: 'sign_in_attempts',
     tableCreated: true,
     keyPrefix: limit,
     ...LIMITS[limit],
@@ -42,7 +42,7 @@ const keysOf = (account: string, peer: string): Readonly<Record<Limit, string>> 
 const EVERY: readonly Limit[] = ['pair', 'account', 'peer']
 
 /** Counts a try before its password is looked at; seconds to wait where it is one too many, else 0. */
-export async function countTry(account: string, peer: string): Promise<number> {
+export async function countAttempt(account: string, peer: string): Promise<number> {
   const keys = keysOf(account, peer)
   const waits = await Promise.all(
     EVERY.map((limit) =>
@@ -55,7 +55,7 @@ export async function countTry(account: string, peer: string): Promise<number> {
 }
 
 /** Signed in: the tries of this peer at this account are forgotten, and the one just counted is taken back elsewhere. */
-export async function forgetTries(account: string, peer: string): Promise<void> {
+export async function resetAttempts(account: string, peer: string): Promise<void> {
   const keys = keysOf(account, peer)
   await Promise.all([
     limiter('pair').delete(keys.pair),

@@ -1,35 +1,42 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
-import { machineFrom } from '../../core/calibration/machine'
+import { calibrateMachine } from '../../core/calibration/machineCalibration'
+import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
-import { bike, bikeReading, bikeType } from '../db/schema'
+import { bike, bikeReading, bikeType } from '../db/tables/bikes'
+
+const machine = { id: bike.id, typeId: bike.typeId }
+
+/** Makes others that change this machine wait for the rest of the transaction; false where the studio has none of this id. */
+export async function lockMachine(tx: DbExecutor, scope: Scope, bikeId: string): Promise<boolean> {
+  const found = await tx
+    .select({ id: bike.id })
+    .from(bike)
+    .where(and(eq(bike.id, bikeId), eq(bike.studioId, scope.studioId)))
+    .for('update')
+  return found.length > 0
+}
 
 /**
  * Computes one machine's own offsets from its readings and the version of its type in force, and stores them with what
  * they were computed from. The one place that writes them; within the caller's transaction, which it makes wait for
  * others that change this machine.
  */
-export async function recomputeMachine(tx: DbExecutor, bikeId: string): Promise<void> {
-  await recompute(
-    tx,
-    await tx.select({ id: bike.id, typeId: bike.typeId }).from(bike).where(eq(bike.id, bikeId)).for('update'),
-  )
+export async function recomputeMachine(tx: DbExecutor, scope: Scope, bikeId: string): Promise<void> {
+  const condition = and(eq(bike.id, bikeId), eq(bike.studioId, scope.studioId))
+  await recompute(tx, await tx.select(machine).from(bike).where(condition).for('update'))
 }
 
-/** The same for every machine of a version. */
+/** The same for every machine of a version, whose type the caller has locked. */
 export async function recomputeMachinesOf(tx: DbExecutor, typeId: string): Promise<void> {
   await recompute(
     tx,
-    await tx
-      .select({ id: bike.id, typeId: bike.typeId })
-      .from(bike)
-      .where(eq(bike.typeId, typeId))
-      .orderBy(asc(bike.id))
-      .for('update'),
+    await tx.select(machine).from(bike).where(eq(bike.typeId, typeId)).orderBy(asc(bike.id)).for('update'),
   )
 }
 
 async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: string; typeId: string }>[]): Promise<void> {
   if (machines.length === 0) return
+  const ids = machines.map((m) => m.id)
   const types = await tx
     .select({ id: bikeType.id, definition: bikeType.definition, calibration: bikeType.calibration })
     .from(bikeType)
@@ -37,27 +44,17 @@ async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: strin
   const readings = await tx
     .select({ id: bikeReading.id, bikeId: bikeReading.bikeId, row: bikeReading.row })
     .from(bikeReading)
-    .where(
-      and(
-        inArray(
-          bikeReading.bikeId,
-          machines.map((m) => m.id),
-        ),
-        isNull(bikeReading.withdrawnAt),
-      ),
-    )
+    .where(and(inArray(bikeReading.bikeId, ids), isNull(bikeReading.withdrawnAt)))
     .orderBy(asc(bikeReading.position))
   for (const { id, typeId } of machines) {
     const type = types.find((t) => t.id === typeId)!
     const here = readings.filter((r) => r.bikeId === id)
-    const { own, from } = machineFrom(
+    const { bike: machineCalibration, from } = calibrateMachine(
       type.definition,
       here.map((r) => r.row),
       type.calibration?.sdMm,
     )
-    await tx
-      .update(bike)
-      .set({ own, ownFrom: { typeId, readings: from.map((i) => here[i].id) } })
-      .where(eq(bike.id, id))
+    const machineCalibrationSource = { typeId, readings: from.map((i) => here[i].id) }
+    await tx.update(bike).set({ machineCalibration, machineCalibrationSource }).where(eq(bike.id, id))
   }
 }

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { Piscina } from 'piscina'
 import { workOf } from '../../core/operations/cost'
-import { faultAnswer, type FaultAnswer } from '../../core/operations/faults'
+import { errorResponse, type ErrorResponse } from '../../core/operations/errorResponse'
 
 /** From this much work on (thousands of row-samples) a request waits in the slow lane. An ordinary set-up is far below. */
 const HEAVY = 120
@@ -38,7 +38,7 @@ export async function compute<A extends object = object>(
   operation: string,
   request: unknown,
   timeoutMs = TIMEOUT_MS,
-): Promise<A | FaultAnswer> {
+): Promise<A | ErrorResponse> {
   const heavy = workOf(operation, request) > HEAVY
   try {
     return (await lane(heavy ? 'slow' : 'quick').run(
@@ -48,11 +48,11 @@ export async function compute<A extends object = object>(
   } catch (error) {
     const { name, message } = error as Error
     if (name === 'AbortError' || name === 'TimeoutError')
-      return faultAnswer('busy', [
+      return errorResponse('busy', [
         { pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` },
       ])
     if (/queue/i.test(message))
-      return faultAnswer('busy', [
+      return errorResponse('busy', [
         { pointer: '', reason: 'too many are being answered at once; ask again in a moment' },
       ])
     throw error

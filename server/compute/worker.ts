@@ -1,6 +1,6 @@
 import { setPriority } from 'node:os'
 import { workerData } from 'node:worker_threads'
-import { run } from '../../core/operations/operations'
+import { dispatch } from '../../core/operations/dispatch'
 
 /** What piscina hands a worker: its own port data, then what the pool was made with. */
 const { background } = (Array.isArray(workerData) ? workerData[1] : workerData) as { background: boolean }
@@ -10,5 +10,5 @@ if (background) setPriority(10)
 
 /** One operation of the core, in a thread of the pool. */
 export default function answer({ operation, request }: { operation: string; request: unknown }): object {
-  return run(operation, request)
+  return dispatch(operation, request)
 }

@@ -1,7 +1,11 @@
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
 import { errnoOf } from './errors'
-import * as schema from './schema'
+import * as accounts from './tables/accounts'
+import * as bikes from './tables/bikes'
+import * as riders from './tables/riders'
+
+const schema = { ...accounts, ...bikes, ...riders }
 
 export type Database = MySql2Database<typeof schema>
 /** A database or a transaction on it. */

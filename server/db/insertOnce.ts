@@ -2,7 +2,7 @@ import { isDuplicate } from './errors'
 import { sameContent } from './sameContent'
 
 /** `idTaken`: the id was used for something else before; nothing was written. */
-export type Written = Readonly<{ outcome: 'kept' | 'idTaken' }>
+export type WriteResult = Readonly<{ outcome: 'kept' | 'idTaken' }>
 
 /**
  * An insert under an id its writer made. Sent again, as after a lost answer, it changes nothing where `stored` (what is
@@ -12,7 +12,7 @@ export async function insertOnce(
   insert: () => Promise<unknown>,
   stored: () => Promise<unknown>,
   said: unknown,
-): Promise<Written> {
+): Promise<WriteResult> {
   try {
     await insert()
     return { outcome: 'kept' }

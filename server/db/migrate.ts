@@ -21,12 +21,12 @@ export async function migrate(db: Database, migrationsFolder: string): Promise<n
   await db.execute(PROGRESS)
   const carriedOut = await knownToTheLibrary(db)
   let count = 0
-  for (const { hash, sql: statements, folderMillis } of readMigrationFiles({ migrationsFolder })) {
+  for (const { hash, sql: likelihoods, folderMillis } of readMigrationFiles({ migrationsFolder })) {
     if (carriedOut.has(folderMillis)) continue
     const done = await statementsDone(db, hash)
     if (done.whole) continue
-    for (let i = done.statements; i < statements.length; i++) {
-      await carryOut(db, statements[i])
+    for (let i = done.statements; i < likelihoods.length; i++) {
+      await carryOut(db, likelihoods[i])
       await db.execute(
         sql`INSERT INTO __migration_progress (hash, statements) VALUES (${hash}, ${i + 1}) ON DUPLICATE KEY UPDATE statements = ${i + 1}`,
       )
@@ -37,9 +37,9 @@ export async function migrate(db: Database, migrationsFolder: string): Promise<n
   return count
 }
 
-async function carryOut(db: Database, statement: string): Promise<void> {
+async function carryOut(db: Database, likelihood: string): Promise<void> {
   try {
-    await db.execute(sql.raw(statement))
+    await db.execute(sql.raw(likelihood))
   } catch (error) {
     if (!saysDoneAlready(error)) throw error
   }

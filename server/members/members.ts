@@ -1,9 +1,11 @@
 import { and, asc, count, desc, eq, inArray, isNull, like, type SQL } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
+import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
-import { bike, bikeType, evidence, member, setup } from '../db/schema'
+import { bike, bikeType } from '../db/tables/bikes'
+import { evidence, member, setup } from '../db/tables/riders'
 
 export type Member = Readonly<{ id: string; name: string }>
 export type Numbers = Readonly<{ marks: Marks; bikeNumber: number; type: BikeType; at: Date }>
@@ -12,7 +14,7 @@ export type Numbers = Readonly<{ marks: Marks; bikeNumber: number; type: BikeTyp
 export type MemberInList = Member & Readonly<{ numbers: Numbers | null; openSetupId: string | null }>
 
 /** Longest name kept. */
-export const LONGEST_NAME = 120
+export const MAX_NAME_LENGTH = 120
 /** Members on one page of the list. */
 export const PAGE_SIZE = 40
 
@@ -27,12 +29,9 @@ export type MemberPage = Readonly<{
 }>
 
 /** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
-export async function searchMembers(db: DbExecutor, studioId: string, search: MemberSearch): Promise<MemberPage> {
-  const wanted = and(
-    nameHolds(studioId, search.typed),
-    search.withoutNumbers ? isNull(member.latestSetupId) : undefined,
-  )
-  const counts = await countMembers(db, studioId)
+export async function searchMembers(db: DbExecutor, scope: Scope, search: MemberSearch): Promise<MemberPage> {
+  const wanted = and(nameHolds(scope, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
+  const counts = await countMembers(db, scope)
   const known = search.withoutNumbers ? counts.withoutNumbers : counts.all
   const total =
     search.typed.trim() === '' ? known : (await db.select({ total: count() }).from(member).where(wanted))[0].total
@@ -46,7 +45,7 @@ export async function searchMembers(db: DbExecutor, studioId: string, search: Me
     .limit(PAGE_SIZE)
     .offset((page - 1) * PAGE_SIZE)
   const ids = found.map((m) => m.id)
-  const [numbers, open] = [await latestNumbers(db, ids), await openSetups(db, ids)]
+  const [numbers, open] = [await latestNumbers(db, scope, ids), await openSetups(db, scope, ids)]
   return {
     members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })),
     total,
@@ -57,35 +56,39 @@ export async function searchMembers(db: DbExecutor, studioId: string, search: Me
 }
 
 /** How many members of a studio there are, and how many of them without numbers. */
-async function countMembers(db: DbExecutor, studioId: string): Promise<MemberCounts> {
+async function countMembers(db: DbExecutor, scope: Scope): Promise<MemberCounts> {
   const [found] = await db
     .select({ all: count(), saved: count(member.latestSetupId) })
     .from(member)
-    .where(eq(member.studioId, studioId))
+    .where(eq(member.studioId, scope.studioId))
   return { all: found.all, withoutNumbers: found.all - found.saved }
 }
 
 /** The first members by name that hold every word typed. */
-export async function membersLike(db: DbExecutor, studioId: string, typed: string, most: number): Promise<Member[]> {
+export async function findMembers(db: DbExecutor, scope: Scope, typed: string, limit: number): Promise<Member[]> {
   return db
     .select({ id: member.id, name: member.name })
     .from(member)
-    .where(nameHolds(studioId, typed))
+    .where(nameHolds(scope, typed))
     .orderBy(asc(member.name), asc(member.id))
-    .limit(most)
+    .limit(limit)
 }
 
 /** Every word typed stands in the name; accents and capitals do not count, as the database's collation compares. */
-function nameHolds(studioId: string, typed: string): SQL | undefined {
+function nameHolds(scope: Scope, typed: string): SQL | undefined {
   const words = typed.trim().split(/\s+/).filter(Boolean).slice(0, 6)
   return and(
-    eq(member.studioId, studioId),
+    eq(member.studioId, scope.studioId),
     ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)),
   )
 }
 
 /** The latest saved numbers of each of these members who has any. */
-export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, Numbers>> {
+export async function latestNumbers(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+): Promise<Map<string, Numbers>> {
   if (memberIds.length === 0) return new Map()
   const rows = await db
     .select({
@@ -100,7 +103,7 @@ export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]
     .innerJoin(evidence, eq(evidence.id, setup.numbersId))
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
-    .where(inArray(member.id, [...memberIds]))
+    .where(and(inArray(member.id, [...memberIds]), eq(member.studioId, scope.studioId)))
   return new Map(
     rows.map(({ memberId, at, row, bikeNumber, type }) => [
       memberId,
@@ -109,54 +112,67 @@ export async function latestNumbers(db: DbExecutor, memberIds: readonly string[]
   )
 }
 
-async function openSetups(db: DbExecutor, memberIds: readonly string[]): Promise<Map<string, string>> {
+async function openSetups(db: DbExecutor, scope: Scope, memberIds: readonly string[]): Promise<Map<string, string>> {
   if (memberIds.length === 0) return new Map()
   const rows = await db
     .select({ memberId: setup.memberId, id: setup.id })
     .from(setup)
-    .where(and(inArray(setup.memberId, [...memberIds]), isNull(setup.finishedAt)))
+    .where(and(inArray(setup.memberId, [...memberIds]), eq(setup.studioId, scope.studioId), isNull(setup.finishedAt)))
     .orderBy(asc(setup.startedAt))
   return new Map(rows.map((row) => [row.memberId, row.id]))
 }
 
-export async function memberById(db: DbExecutor, id: string): Promise<Member | null> {
-  const [found] = await db.select({ id: member.id, name: member.name }).from(member).where(eq(member.id, id))
+export async function findMember(db: DbExecutor, scope: Scope, id: string): Promise<Member | null> {
+  const [found] = await db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(and(eq(member.id, id), eq(member.studioId, scope.studioId)))
   return found ?? null
 }
 
-/** The same id again with the same name changes nothing; with another name the outcome says which it has. */
-export type AddedMember = Readonly<{ outcome: 'kept' }> | Readonly<{ outcome: 'idTaken'; name: string }>
+export type AddMemberResult =
+  | Readonly<{ outcome: 'kept' }>
+  /** The id stands for somebody already, under this name; empty where that is none of the studio's. */
+  | Readonly<{ outcome: 'idTaken'; name: string }>
 
+/** Adds a member. The same id again with the same name changes nothing. */
 export async function addMember(
   db: DbExecutor,
-  added: Readonly<{ id: string; studioId: string; name: string; at: Date; by: string }>,
-): Promise<AddedMember> {
-  const { id, studioId, name, at, by } = added
+  scope: Scope,
+  { id, name }: Member,
+  now: Date,
+): Promise<AddMemberResult> {
+  const { studioId, userId } = scope
   try {
-    await db.insert(member).values({ id, studioId, name, addedAt: at, addedBy: by })
+    await db.insert(member).values({ id, studioId, name, createdAt: now, createdBy: userId })
     return { outcome: 'kept' }
   } catch (error) {
     if (!isDuplicate(error)) throw error
-    const before = await memberById(db, id)
+    const before = await findMember(db, scope, id)
     return before?.name === name ? { outcome: 'kept' } : { outcome: 'idTaken', name: before?.name ?? '' }
   }
 }
 
 /** Corrects a name; false where the member is not called `from` any more (somebody else was faster). */
-export async function renameMember(db: DbExecutor, id: string, from: string, to: string): Promise<boolean> {
+export async function renameMember(
+  db: DbExecutor,
+  scope: Scope,
+  id: string,
+  { from, to }: Readonly<{ from: string; to: string }>,
+): Promise<boolean> {
   await db
     .update(member)
     .set({ name: to })
-    .where(and(eq(member.id, id), eq(member.name, from)))
-  return (await memberById(db, id))?.name === to
+    .where(and(eq(member.id, id), eq(member.studioId, scope.studioId), eq(member.name, from)))
+  return (await findMember(db, scope, id))?.name === to
 }
 
 /** Members of exactly this name, so that one is not added twice unseen. */
-export async function membersNamed(db: DbExecutor, studioId: string, name: string): Promise<Member[]> {
+export async function findMembersByName(db: DbExecutor, scope: Scope, name: string): Promise<Member[]> {
   return db
     .select({ id: member.id, name: member.name })
     .from(member)
-    .where(and(eq(member.studioId, studioId), eq(member.name, name)))
-    .orderBy(desc(member.addedAt))
+    .where(and(eq(member.studioId, scope.studioId), eq(member.name, name)))
+    .orderBy(desc(member.createdAt))
     .limit(20)
 }

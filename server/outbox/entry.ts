@@ -1,5 +1,5 @@
 import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/evidence'
+import type { Evidence } from '../../core/evidence/registry'
 
 /**
  * What a device has to tell the server: something seen, done or saved. `id` is made on the device and belongs to this
@@ -16,3 +16,4 @@ export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: numbe
   )
 
 export type OutboxOp = OutboxEntry['op']
+export type EntryOf<Op extends OutboxOp> = Extract<OutboxEntry, { op: Op }>

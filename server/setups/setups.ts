@@ -1,15 +1,18 @@
-import { and, asc, count, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
-import type { TypeSheet } from '../../core/bike/sheet'
+import type { BikeEquipment } from '../../core/bike/equipment'
 import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/evidence'
-import type { DbExecutor } from '../db/connection'
+import type { Evidence } from '../../core/evidence/registry'
+import type { Scope } from '../accounts/scope'
+import { findBike } from '../bikes/bikes'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
-import { sameContent } from '../db/sameContent'
-import { bike, bikeType, evidence, member, setup, user, withdrawal } from '../db/schema'
-
-/** A row of evidence as stored; withdrawn rows are not handed out. */
-export type SeenRow = Readonly<{ id: string; row: Evidence }>
+import { user } from '../db/tables/accounts'
+import { bike, bikeType } from '../db/tables/bikes'
+import { evidence, setup, withdrawal } from '../db/tables/riders'
+import { findMember } from '../members/members'
+import { appendEvidence, type StoredEvidence } from './evidence'
+import { validateRow } from './validateRow'
 
 /** A set-up with the version of the type, and the machine's own offsets, that it was begun on. */
 export type Setup = Readonly<{
@@ -18,73 +21,87 @@ export type Setup = Readonly<{
   bikeId: string
   bikeNumber: number
   type: BikeType
-  sheet: TypeSheet
-  own: Bike
+  equipment: BikeEquipment
+  machineCalibration: Bike
   finishedAt: Date | null
 }>
 
 /** A finished set-up as the rider's page tells it. */
-export type SavedSetup = Readonly<{
+export type FinishedSetup = Readonly<{
   id: string
   bikeId: string
   bikeNumber: number
   type: BikeType
-  own: Bike
+  machineCalibration: Bike
   marks: Marks
-  at: Date
-  by: string
+  finishedAt: Date
+  finishedBy: string
   evidence: readonly Evidence[]
 }>
 
-/** What became of a row or of the numbers; every outcome but `kept` has written nothing. */
-export type Recorded =
-  | Readonly<{ outcome: 'kept' }>
-  /** There is no such set-up. */
-  | Readonly<{ outcome: 'gone' }>
-  /** The id was used for something else. */
-  | Readonly<{ outcome: 'idTaken' }>
-  | Readonly<{ outcome: 'full' }>
-  | Readonly<{ outcome: 'finished'; by: string; at: Date; marks: Marks }>
+export type StartSetupResult =
+  | Readonly<{ outcome: 'kept'; id: string }>
+  /** The studio has no such member or bike, or the bike is out of use. */
+  | Readonly<{ outcome: 'gone' | 'outOfUse' }>
 
-/** More rows than this no set-up has; the arithmetic takes no more. */
-export const MOST_ROWS = 500
-
-const KEPT: Recorded = { outcome: 'kept' }
-const openKey = (memberId: string, bikeId: string): string => `${memberId}/${bikeId}`
-
-/** Starts a set-up and resolves with its id; where one of this member on this bike is open, with that one's. */
+/** Starts a set-up of a member on a bike; where one of theirs on it is open, that one is taken up. */
 export async function startSetup(
   db: DbExecutor,
-  started: Readonly<{
-    id: string
-    memberId: string
-    bike: Readonly<{ id: string; typeId: string; own: Bike }>
-    at: Date
-    by: string
-  }>,
-): Promise<string> {
-  const { id, memberId, bike, at, by } = started
-  const open = openKey(memberId, bike.id)
+  scope: Scope,
+  { id, memberId, bikeId }: Readonly<{ id: string; memberId: string; bikeId: string }>,
+  now: Date,
+): Promise<StartSetupResult> {
+  const [found, member] = [await findBike(db, scope, bikeId), await findMember(db, scope, memberId)]
+  if (!found || !member) return { outcome: 'gone' }
+  if (found.openFaults > 0) return { outcome: 'outOfUse' }
+  const openKey = `${memberId}/${bikeId}`
   try {
     await db.insert(setup).values({
       id,
+      studioId: scope.studioId,
       memberId,
-      bikeId: bike.id,
-      typeId: bike.typeId,
-      own: bike.own,
-      startedAt: at,
-      startedBy: by,
-      openKey: open,
+      bikeId,
+      typeId: found.typeId,
+      machineCalibration: found.machineCalibration,
+      startedAt: now,
+      startedBy: scope.userId,
+      openKey,
     })
-    return id
+    return { outcome: 'kept', id }
   } catch (error) {
     if (!isDuplicate(error)) throw error
-    const [found] = await db.select({ id: setup.id }).from(setup).where(eq(setup.openKey, open)).for('update')
-    return found?.id ?? id
+    const [open] = await db.select({ id: setup.id }).from(setup).where(eq(setup.openKey, openKey)).for('update')
+    return { outcome: 'kept', id: open?.id ?? id }
   }
 }
 
-export async function setupById(db: DbExecutor, id: string): Promise<Setup | null> {
+/**
+ * Starts a new set-up of the same rider on the same bike from rows of one that somebody else saved meanwhile, all or
+ * nothing; rows that do not fit the bike any more are left out. The row ids are the caller's, new ones: sent again it
+ * is the same set-up.
+ */
+export async function continueSetup(
+  db: Database,
+  scope: Scope,
+  { setupId, rows }: Readonly<{ setupId: string; rows: readonly StoredEvidence[] }>,
+  now: Date,
+): Promise<StartSetupResult> {
+  const before = await findSetup(db, scope, setupId)
+  if (!before) return { outcome: 'gone' }
+  return withTransaction(db, async (tx) => {
+    const started = await startSetup(tx, scope, { ...before, id: crypto.randomUUID() }, now)
+    if (started.outcome !== 'kept') return started
+    const { type } = (await findSetup(tx, scope, started.id))!
+    for (const { id, row } of rows) {
+      const checked = validateRow(type, row)
+      if ('row' in checked) await appendEvidence(tx, scope, started.id, { id, row: checked.row }, now)
+    }
+    return started
+  })
+}
+
+/** One set-up, or null where the studio has none of this id. */
+export async function findSetup(db: DbExecutor, scope: Scope, id: string): Promise<Setup | null> {
   const [found] = await db
     .select({
       id: setup.id,
@@ -92,164 +109,33 @@ export async function setupById(db: DbExecutor, id: string): Promise<Setup | nul
       bikeId: setup.bikeId,
       bikeNumber: bike.number,
       type: bikeType.definition,
-      sheet: bikeType.sheet,
-      own: setup.own,
+      equipment: bikeType.equipment,
+      machineCalibration: setup.machineCalibration,
       finishedAt: setup.finishedAt,
     })
     .from(setup)
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
-    .where(eq(setup.id, id))
+    .where(and(eq(setup.id, id), eq(setup.studioId, scope.studioId)))
   return found ?? null
 }
 
-/** The rows of a set-up in the order seen, without those withdrawn. */
-export async function rowsOf(db: DbExecutor, setupId: string): Promise<SeenRow[]> {
-  return db
-    .select({ id: evidence.id, row: evidence.row })
-    .from(evidence)
-    .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
-    .where(and(eq(evidence.setupId, setupId), isNull(withdrawal.evidenceId)))
-    .orderBy(asc(evidence.position))
-}
-
-/** Locks an open set-up for the rest of the transaction; or says why nothing can be written to it. */
-async function lockOpen(tx: DbExecutor, setupId: string): Promise<Recorded> {
-  const [found] = await tx
-    .select({ finishedAt: setup.finishedAt })
-    .from(setup)
-    .where(eq(setup.id, setupId))
-    .for('update')
-  if (!found) return { outcome: 'gone' }
-  return found.finishedAt ? whoFinished(tx, setupId) : KEPT
-}
-
-async function whoFinished(tx: DbExecutor, setupId: string): Promise<Recorded> {
-  const [found] = await tx
-    .select({ by: user.name, at: setup.finishedAt, row: evidence.row })
-    .from(setup)
-    .innerJoin(user, eq(user.id, setup.finishedBy))
-    .innerJoin(evidence, eq(evidence.id, setup.numbersId))
-    .where(eq(setup.id, setupId))
-  return { outcome: 'finished', by: found.by, at: found.at!, marks: found.row.at ?? {} }
-}
-
-/**
- * Appends a row to an open set-up, within the caller's transaction. The same id with the same content again changes
- * nothing, also after the set-up was finished; with another content, or in another set-up, it is `idTaken`.
- */
-export async function appendEvidence(
-  tx: DbExecutor,
-  setupId: string,
-  seen: SeenRow,
-  at: Date,
-  by: string,
-): Promise<Recorded> {
-  const state = await lockOpen(tx, setupId)
-  if (state.outcome === 'gone') return state
-  const before = await storedUnder(tx, seen.id)
-  if (before) return before.setupId === setupId && sameContent(before.row, seen.row) ? KEPT : { outcome: 'idTaken' }
-  if (state.outcome !== 'kept') return state
-  const [{ rows }] = await tx.select({ rows: count() }).from(evidence).where(eq(evidence.setupId, setupId))
-  if (rows >= MOST_ROWS) return { outcome: 'full' }
-  return insertRow(tx, setupId, seen, at, by)
-}
-
-async function insertRow(tx: DbExecutor, setupId: string, seen: SeenRow, at: Date, by: string): Promise<Recorded> {
-  try {
-    await tx.insert(evidence).values({ id: seen.id, setupId, row: seen.row, seenAt: at, seenBy: by })
-    return KEPT
-  } catch (error) {
-    if (isDuplicate(error)) return { outcome: 'idTaken' }
-    throw error
-  }
-}
-
-async function storedUnder(tx: DbExecutor, id: string): Promise<{ setupId: string; row: Evidence } | undefined> {
-  const [found] = await tx
-    .select({ setupId: evidence.setupId, row: evidence.row })
-    .from(evidence)
-    .where(eq(evidence.id, id))
-  return found
-}
-
-/** Withdraws a row of an open set-up; the row itself stays. Unknown or already withdrawn rows change nothing. */
-export async function withdrawEvidence(
-  tx: DbExecutor,
-  setupId: string,
-  rowId: string,
-  at: Date,
-  by: string,
-): Promise<Recorded> {
-  const state = await lockOpen(tx, setupId)
-  const [found] = await tx
-    .select({ id: evidence.id, withdrawn: withdrawal.evidenceId })
-    .from(evidence)
-    .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
-    .where(and(eq(evidence.id, rowId), eq(evidence.setupId, setupId)))
-  if (state.outcome === 'finished' && found?.withdrawn) return KEPT
-  if (state.outcome !== 'kept' || !found || found.withdrawn) return state
-  await tx
-    .insert(withdrawal)
-    .values({ evidenceId: rowId, at, by })
-    .onDuplicateKeyUpdate({ set: { evidenceId: rowId } })
-  return KEPT
-}
-
-/**
- * Saves the numbers of an open set-up: a last row that sets them, and it is finished. The same id and marks again
- * change nothing; where somebody saved others first, the outcome says who, when and which.
- */
-export async function finishSetup(
-  tx: DbExecutor,
-  setupId: string,
-  numbers: Readonly<{ id: string; marks: Marks }>,
-  at: Date,
-  by: string,
-): Promise<Recorded> {
-  const state = await lockOpen(tx, setupId)
-  const row: Evidence = { kind: 'set', at: numbers.marks }
-  if (state.outcome === 'finished') {
-    const before = await storedUnder(tx, numbers.id)
-    return before?.setupId === setupId && sameContent(before.row, row) ? KEPT : state
-  }
-  if (state.outcome !== 'kept') return state
-  if (await storedUnder(tx, numbers.id)) return { outcome: 'idTaken' }
-  const kept = await insertRow(tx, setupId, { id: numbers.id, row }, at, by)
-  if (kept.outcome !== 'kept') return kept
-  await tx
-    .update(setup)
-    .set({ numbersId: numbers.id, finishedAt: at, finishedBy: by, openKey: null })
-    .where(eq(setup.id, setupId))
-  await putLatest(tx, setupId)
-  return KEPT
-}
-
-/** The numbers that hold for a member are those saved last, also where an earlier set-up is saved after a later one. */
-async function putLatest(tx: DbExecutor, setupId: string): Promise<void> {
-  const [{ memberId }] = await tx.select({ memberId: setup.memberId }).from(setup).where(eq(setup.id, setupId))
-  await tx.select({ id: member.id }).from(member).where(eq(member.id, memberId)).for('update')
-  const [latest] = await tx
-    .select({ id: setup.id })
-    .from(setup)
-    .where(and(eq(setup.memberId, memberId), isNotNull(setup.finishedAt)))
-    .orderBy(desc(setup.finishedAt), desc(setup.id))
-    .limit(1)
-    .for('update')
-  await tx.update(member).set({ latestSetupId: latest.id }).where(eq(member.id, memberId))
-}
-
-/** A member's finished set-ups, the latest first, at most `most` of them. */
-export async function savedSetups(db: DbExecutor, memberId: string, most = 50): Promise<SavedSetup[]> {
+/** A member's finished set-ups, the latest first, at most `limit` of them. */
+export async function listFinishedSetups(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  limit = 50,
+): Promise<FinishedSetup[]> {
   const found = await db
     .select({
       id: setup.id,
       bikeId: setup.bikeId,
       bikeNumber: bike.number,
       type: bikeType.definition,
-      own: setup.own,
-      at: setup.finishedAt,
-      by: user.name,
+      machineCalibration: setup.machineCalibration,
+      finishedAt: setup.finishedAt,
+      finishedBy: user.name,
       numbers: evidence.row,
     })
     .from(setup)
@@ -257,46 +143,35 @@ export async function savedSetups(db: DbExecutor, memberId: string, most = 50): 
     .innerJoin(bike, eq(bike.id, setup.bikeId))
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .innerJoin(user, eq(user.id, setup.finishedBy))
-    .where(and(eq(setup.memberId, memberId), isNotNull(setup.finishedAt)))
+    .where(and(eq(setup.memberId, memberId), eq(setup.studioId, scope.studioId), isNotNull(setup.finishedAt)))
     .orderBy(desc(setup.finishedAt))
-    .limit(most)
+    .limit(limit)
   if (found.length === 0) return []
+  const ids = found.map((f) => f.id)
   const rows = await db
     .select({ setupId: evidence.setupId, row: evidence.row })
     .from(evidence)
     .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
-    .where(
-      and(
-        inArray(
-          evidence.setupId,
-          found.map((f) => f.id),
-        ),
-        isNull(withdrawal.evidenceId),
-      ),
-    )
+    .where(and(inArray(evidence.setupId, ids), isNull(withdrawal.evidenceId)))
     .orderBy(asc(evidence.position))
-  return found.map((f) => ({
-    id: f.id,
-    bikeId: f.bikeId,
-    bikeNumber: f.bikeNumber,
-    type: f.type,
-    own: f.own,
-    marks: f.numbers.at ?? {},
-    at: f.at!,
-    by: f.by,
-    evidence: rows.filter((r) => r.setupId === f.id).map((r) => r.row),
+  return found.map(({ numbers, finishedAt, ...kept }) => ({
+    ...kept,
+    marks: numbers.at ?? {},
+    finishedAt: finishedAt!,
+    evidence: rows.filter((r) => r.setupId === kept.id).map((r) => r.row),
   }))
 }
 
 /** A member's set-ups still open, the latest first. */
-export async function openSetupsOf(
+export async function listOpenSetups(
   db: DbExecutor,
+  scope: Scope,
   memberId: string,
 ): Promise<Readonly<{ id: string; bikeNumber: number; startedAt: Date }>[]> {
   return db
     .select({ id: setup.id, bikeNumber: bike.number, startedAt: setup.startedAt })
     .from(setup)
     .innerJoin(bike, eq(bike.id, setup.bikeId))
-    .where(and(eq(setup.memberId, memberId), isNull(setup.finishedAt)))
+    .where(and(eq(setup.memberId, memberId), eq(setup.studioId, scope.studioId), isNull(setup.finishedAt)))
     .orderBy(desc(setup.startedAt))
 }

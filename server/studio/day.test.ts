@@ -1,4 +1,4 @@
-import { dateSaid, studioDay, timeSaid } from './day'
+import { formatDate, studioDay, formatTime } from './day'
 
 test('the day turns at the studio’s midnight, also across the summer-time change', () => {
   expect(studioDay(new Date('2026-11-23T22:59:00Z'), 'Europe/Oslo')).toBe('2026-11-23')
@@ -9,5 +9,5 @@ test('the day turns at the studio’s midnight, also across the summer-time chan
 
 test('dates and times are said in the studio’s own', () => {
   const at = new Date('2026-11-23T17:05:00Z')
-  expect(`${dateSaid(at, 'Europe/Oslo')} ${timeSaid(at, 'Europe/Oslo')}`).toBe('Mon 23 Nov 2026 18:05')
+  expect(`${formatDate(at, 'Europe/Oslo')} ${formatTime(at, 'Europe/Oslo')}`).toBe('Mon 23 Nov 2026 18:05')
 })

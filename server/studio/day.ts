@@ -9,13 +9,13 @@ dayjs.extend(timezone)
 export const studioDay = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('YYYY-MM-DD')
 
 /** "Mon 23 Nov 2026" in the studio's time zone. */
-export const dateSaid = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('ddd D MMM YYYY')
+export const formatDate = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('ddd D MMM YYYY')
 
 /** "18:05" in the studio's time zone. */
-export const timeSaid = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('HH:mm')
+export const formatTime = (at: Date, timeZone: string): string => dayjs(at).tz(timeZone).format('HH:mm')
 
 /** "at 18:05", with the date before it where that is not today: "on Mon 23 Nov 2026 at 18:05". */
-export function dayAndTimeSaid(at: Date, timeZone: string, now = new Date()): string {
+export function formatDayAndTime(at: Date, timeZone: string, now = new Date()): string {
   const today = studioDay(at, timeZone) === studioDay(now, timeZone)
-  return `${today ? '' : `on ${dateSaid(at, timeZone)} `}at ${timeSaid(at, timeZone)}`
+  return `${today ? '' : `on ${formatDate(at, timeZone)} `}at ${formatTime(at, timeZone)}`
 }

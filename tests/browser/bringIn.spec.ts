@@ -1,8 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { type Page } from '@playwright/test'
 import { expect, test } from './test'
-import { randomFrom } from '../../core/belief/random'
-import { placeAt, positionsOf } from '../../core/bike/place'
+import { createRng } from '../../core/rng'
+import { contactPoints, resolveMarks } from '../../core/bike/contactPoints'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
@@ -44,7 +44,7 @@ const TRUTH: BikeType = {
   forearmGaugeValid: true,
 }
 const TAPE_SD_MM = 1.5
-const random = randomFrom(11)
+const random = createRng(11)
 const FIELDS = [
   ['Saddle height', 'saddleHeightMm'],
   ['Setback', 'setbackMm'],
@@ -110,7 +110,7 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
 
   for (let reading = 0; reading < 14; reading++) {
     const marks = await asked(page)
-    const { lengths } = placeAt(TRUTH, undefined, positionsOf(TRUTH, marks).positions)
+    const { lengths } = contactPoints(TRUTH, undefined, resolveMarks(TRUTH, marks).positions)
     for (const [title, length] of FIELDS) {
       const blunder = reading === 4 && length === 'stackMm' ? 25 : 0
       await page
@@ -125,17 +125,17 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
     }
     await page.getByRole('button', { name: 'Keep the reading' }).click()
     await expect(page.getByRole('region', { name: 'Readings' }).locator('tbody tr')).toHaveCount(reading + 1)
-    const suspect = page.getByRole('list', { name: 'Readings that do not fit' })
-    if (reading >= 6 && (await suspect.isVisible())) break
+    const outlier = page.getByRole('list', { name: 'Readings that do not fit' })
+    if (reading >= 6 && (await outlier.isVisible())) break
     if (await page.getByText(/^Done:/).isVisible()) break
   }
-  const suspects = page.getByRole('list', { name: 'Readings that do not fit' })
-  await expect(suspects.getByText(/^Reading 5: stack \d+ mm lies 2\.\d cm over/)).toBeVisible()
-  await suspects.getByRole('button', { name: 'Take reading 5 back' }).click()
-  await expect(suspects).toBeHidden()
+  const outliers = page.getByRole('list', { name: 'Readings that do not fit' })
+  await expect(outliers.getByText(/^Reading 5: stack \d+ mm lies 2\.\d cm over/)).toBeVisible()
+  await outliers.getByRole('button', { name: 'Take reading 5 back' }).click()
+  await expect(outliers).toBeHidden()
   for (let more = 0; more < 5 && !(await page.getByText(/^Done:/).isVisible()); more++) {
     const marks = await asked(page)
-    const { lengths } = placeAt(TRUTH, undefined, positionsOf(TRUTH, marks).positions)
+    const { lengths } = contactPoints(TRUTH, undefined, resolveMarks(TRUTH, marks).positions)
     for (const [title, length] of FIELDS)
       await page
         .getByRole('textbox', { name: new RegExp(`^${title}`) })
@@ -163,10 +163,10 @@ test('from an empty studio: a type described, calibrated by tape with a blunder,
     .split(';')[0]
     .split(' · ')
     .map((label) => label.replace('−', '-').replace('+', ''))
-  const own = placeAt(
+  const own = contactPoints(
     TRUTH,
     { offsetsMm: { seatHeight: 7 } },
-    positionsOf(TRUTH, { seatHeight, seatSlide, barHeight, barSlide }).positions,
+    resolveMarks(TRUTH, { seatHeight, seatSlide, barHeight, barSlide }).positions,
   ).lengths
   await page.getByRole('textbox', { name: 'saddle height' }).fill(own.saddleHeightMm.toFixed(0))
   await page.getByRole('textbox', { name: 'setback' }).fill(own.setbackMm.toFixed(0))

@@ -5,7 +5,6 @@ import { createConnection, type Connection } from 'mysql2/promise'
 import { join } from 'node:path'
 import type { Database } from '@/server/db/connection'
 import { migrate } from '@/server/db/migrate'
-import * as schema from '@/server/db/schema'
 
 const FOLDER = join(process.cwd(), 'server/db/migrations')
 const STATEMENTS = readMigrationFiles({ migrationsFolder: FOLDER }).flatMap((file) =>
@@ -19,7 +18,7 @@ async function emptyDatabase(): Promise<Database> {
   await connection.query(`DROP DATABASE IF EXISTS ${NAME}`)
   await connection.query(`CREATE DATABASE ${NAME} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
   await connection.query(`USE ${NAME}`)
-  return drizzle(connection, { schema, mode: 'default' }) as unknown as Database
+  return drizzle(connection, { mode: 'default' }) as unknown as Database
 }
 async function tables(): Promise<string[]> {
   const [rows] = await connection.query(
@@ -80,7 +79,7 @@ test('a database left half-way by the earlier migrator, which kept no count, is 
     'CREATE TABLE __drizzle_migrations (id SERIAL PRIMARY KEY, hash text NOT NULL, created_at bigint)',
   )
   await migrate(db, FOLDER)
-  expect(await tables()).toContain('bike_assignment 5')
+  expect(await tables()).toContain('bike_assignment 6')
 })
 
 test('a real fault of a statement is no half-done one: it is told, and nothing after it runs', async () => {
@@ -89,7 +88,7 @@ test('a real fault of a statement is no half-done one: it is told, and nothing a
   await expect(migrate(db, FOLDER)).rejects.toThrow()
 })
 
-test('data of the version before moves: names become lines, of two open set-ups the later stays open, who sits where holds', async () => {
+test('data of earlier versions moves: names become lines, of two open set-ups the later stays open, who sits where holds, all belongs to the studio', async () => {
   const db = await emptyDatabase()
   const [first, second] = readMigrationFiles({ migrationsFolder: FOLDER })
   for (const file of [first, second]) for (const text of file.sql) await connection.query(text)
@@ -138,6 +137,11 @@ test('data of the version before moves: names become lines, of two open set-ups 
       [id, bikeId, at],
     )
 
+  await connection.query("INSERT INTO bike_reading (id, bike_id, `row`, at, `by`) VALUES ('r', 'b1', ?, ?, 'u')", [
+    JSON.stringify({ kind: 'tape', anew: true, marks: {}, lengths: { stackMm: 700 } }),
+    at,
+  ])
+
   await migrate(db, FOLDER)
   const rows = async (query: string) => (await connection.query(query))[0]
   expect(await rows('SELECT id, name FROM bike_type_line ORDER BY id')).toEqual([
@@ -149,4 +153,17 @@ test('data of the version before moves: names become lines, of two open set-ups 
     { id: 'y', open_key: 'm/b1' },
   ])
   expect(await rows('SELECT bike_id, member_id FROM bike_assignment')).toEqual([{ bike_id: 'b2', member_id: 'm' }])
+  expect(await rows('SELECT id, studio_id, role FROM user')).toEqual([{ id: 'u', studio_id: 's', role: 'manager' }])
+  expect(await rows('SELECT studio_id, created_by, `row` FROM bike_reading')).toEqual([
+    {
+      studio_id: 's',
+      created_by: 'u',
+      row: { kind: 'tape', marks: {}, lengths: { stackMm: 700 }, resetsBaseline: true },
+    },
+  ])
+  expect(await rows('SELECT DISTINCT studio_id FROM setup')).toEqual([{ studio_id: 's' }])
+  expect(await rows('SELECT id, studio_id, member_id FROM bike_assignment_log ORDER BY id')).toEqual([
+    { id: '1', studio_id: 's', member_id: 'm' },
+    { id: '2', studio_id: 's', member_id: 'm' },
+  ])
 })

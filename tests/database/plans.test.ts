@@ -1,21 +1,18 @@
 /** @jest-environment node */
 import { drizzle } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
+import { findChangeSince, listBikeReadings, listSetupsBetween } from '@/server/bikes/bikeReadings'
+import { findBike, listBikes } from '@/server/bikes/bikes'
+import { listFaults, lastInspections, listInspections } from '@/server/bikes/inspections'
+import { listTapeReadings } from '@/server/bikes/tapeReadings'
+import { listVersions, listTypes } from '@/server/bikes/versions'
+import { listAssignments } from '@/server/classes/assignments'
+import { listNotesOfMember, listNotesSince } from '@/server/classes/notes'
+import { listEvidence } from '@/server/setups/evidence'
+import { listOpenSetups, listFinishedSetups, findSetup } from '@/server/setups/setups'
+import type { Scope } from '@/server/accounts/scope'
 import type { Database } from '@/server/db/connection'
-import * as schema from '@/server/db/schema'
-import { bikeById, bikesOf } from '@/server/bikes/bikes'
-import {
-  changedSince,
-  faultsOf,
-  lastInspections,
-  listInspections,
-  readingsOf,
-  savedBetween,
-} from '@/server/bikes/machines'
-import { typeLine, typeReadings, typesOf } from '@/server/bikes/types'
-import { latestNumbers, memberById, membersLike, membersNamed, searchMembers } from '@/server/members/members'
-import { assignmentsOn, notesOn, notesSince } from '@/server/notes/notes'
-import { openSetupsOf, rowsOf, savedSetups, setupById } from '@/server/setups/setups'
+import { latestNumbers, findMember, findMembers, findMembersByName, searchMembers } from '@/server/members/members'
 
 /** Tables that are small in any studio, a row a machine or fewer: reading them whole is no fault. */
 const SMALL = new Set(['bike', 'bike_type', 'bike_type_line', 'bike_fault', 'user', 'studio'])
@@ -27,7 +24,7 @@ let db: Database
 beforeAll(() => {
   pool = createPool({ uri: process.env.DATABASE_URL, timezone: 'Z' })
   const logger = { logQuery: (sql: string, params: unknown[]) => void asked.push({ sql, params }) }
-  db = drizzle(pool, { schema, mode: 'default', logger }) as unknown as Database
+  db = drizzle(pool, { mode: 'default', logger }) as unknown as Database
 })
 beforeEach(() => {
   asked = []
@@ -35,33 +32,33 @@ beforeEach(() => {
 afterAll(() => pool.end())
 
 const now = new Date('2026-05-06T07:08:09Z')
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
 const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
-  searchMembers: () => searchMembers(db, 'netloft-hall', { typed: 'kes', withoutNumbers: false, page: 1 }),
-  'searchMembers, only without numbers': () =>
-    searchMembers(db, 'netloft-hall', { typed: '', withoutNumbers: true, page: 1 }),
-  'searchMembers, everybody': () => searchMembers(db, 'netloft-hall', { typed: '', withoutNumbers: false, page: 1 }),
-  latestNumbers: () => latestNumbers(db, ['member-01', 'member-02', 'member-03']),
-  membersLike: () => membersLike(db, 'netloft-hall', 'to', 40),
-  membersNamed: () => membersNamed(db, 'netloft-hall', 'Maren Tolle'),
-  memberById: () => memberById(db, 'member-01'),
-  setupById: () => setupById(db, 'setup-member-01'),
-  rowsOf: () => rowsOf(db, 'setup-member-01'),
-  savedSetups: () => savedSetups(db, 'member-01'),
-  openSetupsOf: () => openSetupsOf(db, 'member-01'),
-  assignmentsOn: () => assignmentsOn(db, '2026-05-06'),
-  notesSince: () => notesSince(db, now),
-  notesOn: () => notesOn(db, 'member-01'),
-  bikesOf: () => bikesOf(db, 'netloft-hall'),
-  bikeById: () => bikeById(db, 'bike-1'),
-  typesOf: () => typesOf(db, 'netloft-hall'),
-  typeLine: () => typeLine(db, 'sorrel'),
-  typeReadings: () => typeReadings(db, 'sorrel'),
-  readingsOf: () => readingsOf(db, 'bike-1'),
-  changedSince: () => changedSince(db, 'bike-1', now),
-  faultsOf: () => faultsOf(db, 'bike-1'),
-  lastInspections: () => lastInspections(db),
-  listInspections: () => listInspections(db, 'bike-1'),
-  savedBetween: () => savedBetween(db, 'bike-1', now, now),
+  searchMembers: () => searchMembers(db, scope, { typed: 'kes', withoutNumbers: false, page: 1 }),
+  'searchMembers, only without numbers': () => searchMembers(db, scope, { typed: '', withoutNumbers: true, page: 1 }),
+  'searchMembers, everybody': () => searchMembers(db, scope, { typed: '', withoutNumbers: false, page: 1 }),
+  latestNumbers: () => latestNumbers(db, scope, ['member-01', 'member-02', 'member-03']),
+  findMembers: () => findMembers(db, scope, 'to', 40),
+  findMembersByName: () => findMembersByName(db, scope, 'Maren Tolle'),
+  findMember: () => findMember(db, scope, 'member-01'),
+  findSetup: () => findSetup(db, scope, 'setup-member-01'),
+  listEvidence: () => listEvidence(db, scope, 'setup-member-01'),
+  listFinishedSetups: () => listFinishedSetups(db, scope, 'member-01'),
+  listOpenSetups: () => listOpenSetups(db, scope, 'member-01'),
+  listAssignments: () => listAssignments(db, scope, '2026-05-06'),
+  listNotesSince: () => listNotesSince(db, scope, now),
+  listNotesOfMember: () => listNotesOfMember(db, scope, 'member-01'),
+  listBikes: () => listBikes(db, scope),
+  findBike: () => findBike(db, scope, 'bike-1'),
+  listTypes: () => listTypes(db, scope),
+  listVersions: () => listVersions(db, scope, 'sorrel'),
+  listTapeReadings: () => listTapeReadings(db, scope, 'sorrel'),
+  listBikeReadings: () => listBikeReadings(db, scope, 'bike-1'),
+  findChangeSince: () => findChangeSince(db, scope, 'bike-1', now),
+  listFaults: () => listFaults(db, scope, 'bike-1'),
+  lastInspections: () => lastInspections(db, scope),
+  listInspections: () => listInspections(db, scope, 'bike-1'),
+  listSetupsBetween: () => listSetupsBetween(db, scope, 'bike-1', now, now),
 }
 
 test.each(Object.entries(QUERIES))('%s reads no large table without an index', async (_, query) => {

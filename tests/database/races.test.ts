@@ -1,18 +1,20 @@
 /** @jest-environment node */
 import { asc, eq } from 'drizzle-orm'
 import type { BikeType } from '@/core/bike/bike'
-import { USUAL_SHEET } from '@/core/bike/sheet'
+import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import { addBikes, bikesOf } from '@/server/bikes/bikes'
-import { importTypes, typeLine, typesOf, writeVersion } from '@/server/bikes/types'
+import { addBikes, listBikes } from '@/server/bikes/bikes'
+import { importTypes, listVersions, listTypes, writeVersion } from '@/server/bikes/versions'
+import { assignBike } from '@/server/classes/assignments'
+import { appendEvidence, finishSetup, withdrawEvidence } from '@/server/setups/evidence'
+import { listOpenSetups, startSetup } from '@/server/setups/setups'
+import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, database, withTransaction } from '@/server/db/connection'
-import { bikeAssignment, evidence, setup } from '@/server/db/schema'
+import { bikeAssignment, evidence, setup } from '@/server/db/tables/riders'
 import { addMember } from '@/server/members/members'
-import { assignBike } from '@/server/notes/notes'
-import { appendEvidence, finishSetup, openSetupsOf, startSetup, withdrawEvidence } from '@/server/setups/setups'
 
 const db = database()
-const [studioId, by] = ['netloft-hall', 'ines-harrow']
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
 const id = () => crypto.randomUUID()
 const at = new Date('2026-06-07T08:09:10.011Z')
 const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '8', barSlide: '3' }
@@ -26,11 +28,14 @@ async function everyRound(race: (round: number) => Promise<void>): Promise<void>
 }
 async function newMember(): Promise<string> {
   const memberId = id()
-  await addMember(db, { id: memberId, studioId, name: `Race ${memberId.slice(0, 8)}`, at, by })
+  await addMember(db, scope, { id: memberId, name: `Race ${memberId.slice(0, 8)}` }, at)
   return memberId
 }
-const newSetup = (memberId: string, setupId = id()) =>
-  startSetup(db, { id: setupId, memberId, bike: { id: 'bike-1', typeId: 'sorrel', own: {} }, at, by })
+async function newSetup(memberId: string): Promise<string> {
+  const started = await startSetup(db, scope, { id: id(), memberId, bikeId: 'bike-1' }, at)
+  if (started.outcome !== 'kept') throw new Error(started.outcome)
+  return started.id
+}
 
 afterAll(closeDatabase)
 
@@ -38,9 +43,7 @@ test('one member, six bikes at once: they sit on one', () =>
   everyRound(async (round) => {
     const [memberId, day] = [await newMember(), `2032-01-0${round + 1}`]
     await Promise.all(
-      [1, 2, 3, 4, 5, 6].map((n) =>
-        withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by })),
-      ),
+      [1, 2, 3, 4, 5, 6].map((n) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, day }, at)),
     )
     expect(await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))).toHaveLength(1)
   }))
@@ -57,9 +60,7 @@ test('two members, one bike, back and forth: one sits there, none twice', () =>
       [b, 2],
     ] as const
     await Promise.all(
-      words.map(([memberId, n]) =>
-        withTransaction(db, (tx) => assignBike(tx, { id: id(), bikeId: `bike-${n}`, memberId, day, at, by })),
-      ),
+      words.map(([memberId, n]) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, day }, at)),
     )
     const seated = await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))
     expect(new Set(seated.map((s) => s.memberId)).size).toBe(seated.length)
@@ -72,7 +73,7 @@ test('a set-up begun from six pages at once is one set-up', () =>
     const memberId = await newMember()
     const ids = await Promise.all(Array.from({ length: 6 }, () => newSetup(memberId)))
     expect(new Set(ids).size).toBe(1)
-    expect(await openSetupsOf(db, memberId)).toHaveLength(1)
+    expect(await listOpenSetups(db, scope, memberId)).toHaveLength(1)
   }))
 
 test('two types of one name: one is kept, the other told', () =>
@@ -80,15 +81,12 @@ test('two types of one name: one is kept, the other told', () =>
     const name = `Twin ${id().slice(0, 8)}`
     const both = await Promise.all(
       [name, name.toUpperCase()].map((n) =>
-        writeVersion(db, {
-          id: id(),
-          studioId,
-          baseId: null,
-          whole: { bikeType: bikeType(n), sheet: USUAL_SHEET },
-          calibration: null,
+        writeVersion(
+          db,
+          scope,
+          { id: id(), baseId: null, document: { bikeType: bikeType(n), equipment: DEFAULT_EQUIPMENT } },
           at,
-          by,
-        }),
+        ),
       ),
     )
     expect(both.map((w) => w.outcome).sort()).toEqual(['kept', 'sameName'])
@@ -97,12 +95,12 @@ test('two types of one name: one is kept, the other told', () =>
 test('a file brought in twice at once brings each type in once', () =>
   everyRound(async () => {
     const names = [1, 2, 3].map((n) => `Brought ${n} ${id().slice(0, 8)}`)
-    const file = { studioId, types: names.map((name) => ({ bikeType: bikeType(name), sheet: USUAL_SHEET })), at, by }
-    const told = await Promise.all([importTypes(db, file), importTypes(db, file)])
+    const types = names.map((name) => ({ bikeType: bikeType(name), equipment: DEFAULT_EQUIPMENT }))
+    const told = await Promise.all([importTypes(db, scope, types, at), importTypes(db, scope, types, at)])
     expect(told.map((t) => t.added.length).sort()).toEqual([0, 3])
-    const found = (await typesOf(db, studioId)).filter((t) => names.includes(t.bikeType.name))
+    const found = (await listTypes(db, scope)).filter((t) => names.includes(t.bikeType.name))
     expect(found).toHaveLength(3)
-    for (const { lineId } of found) expect(await typeLine(db, lineId)).toHaveLength(1)
+    for (const { lineId } of found) expect(await listVersions(db, scope, lineId)).toHaveLength(1)
   }))
 
 test('rows that arrive while the numbers are saved stand before them, or are told that they came too late', () =>
@@ -110,20 +108,20 @@ test('rows that arrive while the numbers are saved stand before them, or are tol
     const setupId = await newSetup(await newMember())
     const first = id()
     await withTransaction(db, (tx) =>
-      appendEvidence(tx, setupId, { id: first, row: { kind: 'stature', mm: 1700 } }, at, by),
+      appendEvidence(tx, scope, setupId, { id: first, row: { kind: 'stature', mm: 1700 } }, at),
     )
     const rows = Array.from(
       { length: 8 },
       (_, i) => () =>
         withTransaction(db, (tx) =>
-          appendEvidence(tx, setupId, { id: id(), row: { kind: 'stature', mm: 1701 + i } }, at, by),
+          appendEvidence(tx, scope, setupId, { id: id(), row: { kind: 'stature', mm: 1701 + i } }, at),
         ),
     )
     const saves = ['8', '9'].map(
       (seatHeight) => () =>
-        withTransaction(db, (tx) => finishSetup(tx, setupId, { id: id(), marks: { ...marks, seatHeight } }, at, by)),
+        withTransaction(db, (tx) => finishSetup(tx, scope, setupId, { id: id(), marks: { ...marks, seatHeight } }, at)),
     )
-    const takesBack = () => withTransaction(db, (tx) => withdrawEvidence(tx, setupId, first, at, by))
+    const takesBack = () => withTransaction(db, (tx) => withdrawEvidence(tx, scope, setupId, first, at))
     const outcomes = await Promise.all(
       [...rows.slice(0, 4), saves[0], takesBack, saves[1], ...rows.slice(4)].map((act) => act()),
     )
@@ -147,12 +145,10 @@ test('machines added twice at once under overlapping numbers: each list wholly o
       [from, from + 1, from + 2],
       [from + 2, from + 3, from + 4],
     ]
-    const taken = await Promise.all(
-      lists.map((numbers) => addBikes(db, { studioId, typeId: 'sorrel', numbers, own: {} })),
-    )
-    const there = (await bikesOf(db, studioId)).map((b) => b.number)
-    const whole = lists.filter((numbers) => numbers.every((n) => there.includes(n)))
-    expect(whole).toHaveLength(1)
-    expect(taken.map((t) => t.length).sort()).toEqual([0, 1])
+    const taken = await Promise.all(lists.map((numbers) => addBikes(db, scope, 'sorrel', numbers)))
+    const there = (await listBikes(db, scope)).map((b) => b.number)
+    const added = lists.filter((numbers) => numbers.every((n) => there.includes(n)))
+    expect(added).toHaveLength(1)
+    expect(taken.map((t) => t.outcome).sort()).toEqual(['kept', 'numbersTaken'])
     expect(there.filter((n) => n >= from && n < from + 6)).toHaveLength(3)
   }))

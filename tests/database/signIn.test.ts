@@ -2,7 +2,7 @@
 import { GET, POST } from '@/app/api/auth/[...all]/route'
 import { hashPassword } from '@/server/accounts/auth'
 import { closeDatabase, database } from '@/server/db/connection'
-import { account, user } from '@/server/db/schema'
+import { account, user } from '@/server/db/tables/accounts'
 
 jest.mock('better-auth/next-js', () => ({ nextCookies: () => ({ id: 'no-pages-here' }) }))
 

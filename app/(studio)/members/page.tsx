@@ -1,10 +1,11 @@
 import type { Metadata } from 'next'
-import { marksLine } from '@/core/words/labels'
-import { Members } from '@/interface/members/Members'
-import { requireUser } from '@/server/accounts/session'
+import { formatMarks } from '@/core/messages/labels'
+import { formatBikeName } from '@/core/messages/rider'
+import { MembersView } from '@/interface/members/MembersView'
+import { requirePermission } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { PAGE_SIZE, searchMembers } from '@/server/members/members'
-import { dateSaid } from '@/server/studio/day'
+import { formatDate } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Members' }
@@ -13,7 +14,7 @@ type Asked = Readonly<{ searchParams: Promise<Readonly<Record<string, string | s
 
 /** A page of the list; what is searched for, which page and whether only those without numbers stand in the address. */
 export default async function MembersPage({ searchParams }: Asked) {
-  await requireUser()
+  const person = await requirePermission('seeNumbers')
   const asked = await searchParams
   const typed = single(asked.find).slice(0, 100)
   const search = {
@@ -22,10 +23,10 @@ export default async function MembersPage({ searchParams }: Asked) {
     page: Number.parseInt(single(asked.page), 10) || 1,
   }
   const db = database()
-  const studio = await getStudio(db)
-  const found = await searchMembers(db, studio.id, search)
+  const studio = await getStudio(db, person)
+  const found = await searchMembers(db, person, search)
   return (
-    <Members
+    <MembersView
       search={{ ...search, page: found.page }}
       pages={{ total: found.total, size: PAGE_SIZE }}
       counts={found.counts}
@@ -34,9 +35,9 @@ export default async function MembersPage({ searchParams }: Asked) {
         name,
         openSetupId,
         numbers: numbers && {
-          line: marksLine(numbers.type, numbers.marks),
-          bike: `${numbers.type.name}, bike ${numbers.bikeNumber}`,
-          date: dateSaid(numbers.at, studio.timeZone),
+          line: formatMarks(numbers.type, numbers.marks),
+          bike: formatBikeName(numbers.type.name, numbers.bikeNumber),
+          date: formatDate(numbers.at, studio.timeZone),
         },
       }))}
     />

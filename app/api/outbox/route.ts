@@ -1,4 +1,4 @@
-import { refusalSaid } from '@/core/words/outbox'
+import { formatRefusal } from '@/core/messages/outbox'
 import { currentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { readJson } from '@/server/http/readJson'
@@ -19,8 +19,8 @@ export async function POST(request: Request): Promise<Response> {
   if (read.outcome === 'refused')
     return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
   const entry = (read.body ?? {}) as OutboxEntry
-  if (entry.author !== person.id) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
+  if (entry.author !== person.userId) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
   const delivered = await deliver(database(), person, entry, new Date())
   if (delivered.outcome === 'kept') return Response.json(delivered)
-  return Response.json({ code: delivered.code, say: refusalSaid(delivered) }, { status: 422 })
+  return Response.json({ code: delivered.code, say: formatRefusal(delivered) }, { status: 422 })
 }

@@ -1,5 +1,6 @@
-import { faultAnswer } from '@/core/operations/faults'
-import { isFault, OPERATION_NAMES, run } from '@/core/operations/operations'
+import { errorResponse } from '@/core/operations/errorResponse'
+import { isErrorResponse } from '@/core/operations/errorResponse'
+import { OPERATION_NAMES, dispatch } from '@/core/operations/dispatch'
 import { currentUser } from '@/server/accounts/session'
 import { compute } from '@/server/compute/pool'
 import { readJson } from '@/server/http/readJson'
@@ -19,14 +20,14 @@ export async function POST(
       { status: 401 },
     )
   const { operation } = await params
-  if (!OPERATION_NAMES.includes(operation)) return Response.json(run(operation, null), { status: 404 })
+  if (!OPERATION_NAMES.includes(operation)) return Response.json(dispatch(operation, null), { status: 404 })
   const read = await readJson(request, LONGEST)
   if (read.outcome === 'refused') {
     return Response.json(
-      faultAnswer(read.status === 400 ? 'badJson' : 'badRequest', [{ pointer: '', reason: read.reason }]),
+      errorResponse(read.status === 400 ? 'badJson' : 'badRequest', [{ pointer: '', reason: read.reason }]),
       { status: read.status },
     )
   }
   const answer = await compute(operation, read.body)
-  return Response.json(answer, { status: isFault(answer) ? STATUS[answer.error.kind] : 200 })
+  return Response.json(answer, { status: isErrorResponse(answer) ? STATUS[answer.error.kind] : 200 })
 }

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { TypeEditor } from '@/interface/bikes/TypeEditor'
-import { requireUser } from '@/server/accounts/session'
-import { typeLine } from '@/server/bikes/types'
+import { requirePermission } from '@/server/accounts/session'
+import { listVersions } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 
 export const metadata: Metadata = { title: 'Type' }
@@ -11,15 +11,15 @@ type Asked = Readonly<{ params: Promise<{ id: string }>; searchParams: Promise<{
 
 /** A type's editor: an existing line by its id, or a new one, empty or as a copy of another. */
 export default async function TypePage({ params, searchParams }: Asked) {
-  await requireUser()
+  const person = await requirePermission('manageBikes')
   const { id } = await params
   const { copy } = await searchParams
-  const [latest] = id === 'new' && !copy ? [] : await typeLine(database(), copy ?? id)
+  const [latest] = id === 'new' && !copy ? [] : await listVersions(database(), person, copy ?? id)
   if (!latest && (id !== 'new' || copy)) notFound()
   return (
     <TypeEditor
       key={`${latest?.id}-${copy ?? ''}`}
-      start={latest ? { bikeType: latest.bikeType, sheet: latest.sheet } : null}
+      start={latest ? { bikeType: latest.bikeType, equipment: latest.equipment } : null}
       baseId={latest?.id ?? null}
       copy={copy !== undefined}
       version={latest?.version ?? 0}

@@ -1,24 +1,25 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { TapeBench } from '@/interface/bikes/TapeBench'
-import { requireUser } from '@/server/accounts/session'
-import { typeLine, typeReadings } from '@/server/bikes/types'
+import { CalibrationView } from '@/interface/bikes/CalibrationView'
+import { requirePermission } from '@/server/accounts/session'
+import { listTapeReadings } from '@/server/bikes/tapeReadings'
+import { listVersions } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 
 export const metadata: Metadata = { title: 'Under the tape' }
 
 export default async function TapePage({ params }: { params: Promise<{ id: string }> }) {
-  await requireUser()
+  const person = await requirePermission('manageBikes')
   const { id } = await params
   const db = database()
-  const [latest] = await typeLine(db, id)
+  const [latest] = await listVersions(db, person, id)
   if (!latest) notFound()
   return (
-    <TapeBench
+    <CalibrationView
       key={latest.id}
       typeId={latest.id}
       bikeType={latest.bikeType}
-      stored={await typeReadings(db, latest.id)}
+      stored={await listTapeReadings(db, person, latest.id)}
     />
   )
 }

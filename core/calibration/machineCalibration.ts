@@ -1,0 +1,37 @@
+import { axesOf, type Bike, type BikeType } from '../bike/bike'
+import { resolveMarks } from '../bike/contactPoints'
+import type { AxisName } from '../conventions'
+import type { BikeReading } from './bikeReading'
+import { fitOffset } from './machineOffset'
+
+/** A machine's own offsets, how sure they are and its tilt, with the readings (by index) that they rest on. */
+export type MachineCalibration = Readonly<{ bike: Bike; from: readonly number[] }>
+
+/**
+ * One machine from everything measured on it, in time order, against the version of its type in force. Tapes before the
+ * latest that says the machine has changed (`anew`) no longer count, nor those at marks this version does not have.
+ * Without any tape the offsets are none and as unsure as machines of a type are. `typeSdMm` is what is known of the type.
+ */
+export function calibrateMachine(
+  bikeType: BikeType,
+  rows: readonly BikeReading[],
+  typeSdMm: Bike['sdMm'] = {},
+): MachineCalibration {
+  const changed = rows.findLastIndex((row) => row.kind === 'tape' && row.resetsBaseline === true)
+  const from = rows.flatMap((row, i) =>
+    row.kind === 'tape' && i >= changed && resolveMarks(bikeType, row.marks).issues.length === 0 ? [i] : [],
+  )
+  const tapes = from.map((i) => rows[i]).flatMap((row) => (row.kind === 'tape' ? [row] : []))
+  const known = Object.fromEntries(
+    axesOf(bikeType).flatMap((axis) => (typeSdMm?.[axis] === undefined ? [] : [[axis, typeSdMm[axis]]])),
+  ) as Partial<Record<AxisName, number>>
+  const { offsetsMm, sdMm } = fitOffset(bikeType, tapes, known)
+  const tilt = rows.findLastIndex((row) => row.kind === 'tilt')
+  const read = rows[tilt]
+  const own = {
+    ...(tapes.length > 0 && { offsetsMm }),
+    sdMm,
+    ...(read?.kind === 'tilt' && { tiltDeg: Number((read.deg - read.floorDeg).toFixed(2)) }),
+  }
+  return { bike: own, from: tilt < 0 ? from : [...from, tilt] }
+}

@@ -1,0 +1,63 @@
+import type { BikeType } from '../bike/bike'
+import { contactPoints } from '../bike/contactPoints'
+import { calibrate, fitReadings, type Fitted, type Refused } from './calibrate'
+import { nextDesignPoint, type DesignPoint } from './nextDesignPoint'
+import { axisPositionsAt } from './parameters'
+import { LENGTHS, observationsOf, type LengthName, type TapeReading } from './readings'
+
+/** Every length this well known over the whole range is enough, one spread, mm. */
+export const SUFFICIENT_SD_MM = 3
+/** Fewer settings than this leave nothing over to find a blunder with. */
+const MIN_READINGS = 6
+
+/** How far a calibration has come: the fit so far, where to measure next, and whether it is enough. */
+export type CalibrationProgress = Readonly<{
+  fit: Fitted | Refused
+  next: DesignPoint
+  done: boolean
+  /** Why it cannot be put in force yet, or null. */ blocked: Refused | null
+}>
+
+/** The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark only. */
+export function calibrationProgress(bikeType: BikeType, readings: readonly TapeReading[]): CalibrationProgress {
+  const observed = observationsOf(readings)
+  const document = calibrate(bikeType, readings)
+  const fit =
+    document.outcome === 'refused' && document.reason === 'tooFewMarks' ? fitReadings(bikeType, observed) : document
+  const next = nextDesignPoint(bikeType, readings)
+  const sure =
+    document.outcome === 'fitted' && LENGTHS.every((length) => document.expectedErrorMm[length] < SUFFICIENT_SD_MM)
+  const done = sure && readings.length >= MIN_READINGS && document.suspects.length === 0 && document.strays.length === 0
+  return { fit, next, done, blocked: document.outcome === 'refused' ? document : null }
+}
+
+/** Something odd about a reading before it is kept. */
+export type InputWarning = Readonly<{
+  length: LengthName
+  mm: number
+  expectedMm: number
+  code: 'tenfold' | 'inches' | 'far'
+}>
+
+/** Beyond this from what the bike should read, a number is asked about, mm: a rough guess is never that far off. */
+const IMPLAUSIBLE_MM = 90
+
+/** The first number of a reading that looks like a slip (wrong unit, or far from what is expected), or null. */
+export function checkPlausibility(
+  bikeType: BikeType,
+  readings: readonly TapeReading[],
+  { marks, lengths }: TapeReading,
+): InputWarning | null {
+  const observed = observationsOf(readings)
+  const fit = observed.length === 0 ? null : fitReadings(bikeType, observed)
+  const known = fit?.outcome === 'fitted' ? fit.bikeType : bikeType
+  const expected = contactPoints(known, undefined, axisPositionsAt(known, marks)).lengths
+  for (const length of LENGTHS) {
+    const mm = lengths[length]
+    if (mm === undefined || Math.abs(mm - expected[length]) <= IMPLAUSIBLE_MM) continue
+    const anomaly = { length, mm, expectedMm: expected[length] }
+    if (Math.abs(10 * mm - expected[length]) <= IMPLAUSIBLE_MM) return { ...anomaly, code: 'tenfold' }
+    return { ...anomaly, code: Math.abs(25.4 * mm - expected[length]) <= IMPLAUSIBLE_MM ? 'inches' : 'far' }
+  }
+  return null
+}

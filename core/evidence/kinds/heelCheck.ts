@@ -1,0 +1,26 @@
+import { orderedProbit, type Interval } from '../../inference/likelihood'
+import { eachLeg, heelReachDeficitMm } from '../../kinematics/leg'
+import { HEEL_JUST_STRAIGHT_MM, MEASUREMENT_SD } from '../../measurementNoise'
+import { oneOf } from '../../schema'
+import { defineKind } from '../defineKind'
+
+const DEFICIT_MM: Readonly<Record<'justStraight' | 'stillBent' | 'cannotReach', Interval>> = {
+  justStraight: { from: -HEEL_JUST_STRAIGHT_MM, to: HEEL_JUST_STRAIGHT_MM },
+  stillBent: { from: -Infinity, to: -HEEL_JUST_STRAIGHT_MM },
+  cannotReach: { from: HEEL_JUST_STRAIGHT_MM, to: Infinity },
+}
+
+/** Heel on the pedal at its farthest, pelvis level: whether the leg is just straight. */
+export const heelCheck = defineKind({
+  kind: 'heelCheck',
+  fields: { seen: oneOf(['justStraight', 'stillBent', 'cannotReach']) },
+  name: 'heel check',
+  about: 'saddle',
+  askedAt: 'knee',
+  likelihood: ({ seen }, { seat, soleMm, school }) =>
+    school.heelCheck === 'unused'
+      ? null
+      : orderedProbit(DEFICIT_MM[seen], MEASUREMENT_SD.heelMm, (particles) =>
+          eachLeg(particles.legsIn(soleMm), seat, heelReachDeficitMm),
+        ),
+})

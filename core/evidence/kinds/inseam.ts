@@ -1,0 +1,19 @@
+import { Type } from '@sinclair/typebox'
+import { gaussian } from '../../inference/likelihood'
+import { MEASUREMENT_SD } from '../../measurementNoise'
+import { between } from '../../schema'
+import { defineKind } from '../defineKind'
+
+/** No adult's inseam is shorter or longer, mm. */
+export const INSEAM_RANGE_MM = [400, 1300] as const
+
+/** Crotch to floor, a stick pressed up firmly; taken in shoes it holds their sole. */
+export const inseam = defineKind({
+  kind: 'inseam',
+  fields: { mm: between(...INSEAM_RANGE_MM), shod: Type.Boolean() },
+  name: 'inseam',
+  about: 'body',
+  askedAt: 'beside',
+  likelihood: ({ mm, shod }, { soleMm }) =>
+    gaussian(mm - (shod ? soleMm : 0), MEASUREMENT_SD.inseamMm, ({ body }) => body.inseamMm),
+})

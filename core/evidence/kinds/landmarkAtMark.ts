@@ -1,0 +1,27 @@
+import { columnOf } from '../../columns'
+import { gaussian } from '../../inference/likelihood'
+import { MEASUREMENT_SD } from '../../measurementNoise'
+import { oneOf } from '../../schema'
+import { defineKind } from '../defineKind'
+import { landmarkHeightMm, LANDMARKS } from '../landmarks'
+
+/**
+ * The saddle's top brought level with a landmark, rider beside the bike in shoes: landmark + sole = seat y + axle height.
+ * A mark stands for all positions nearer to it than to its neighbours (uniform: spacing / √12).
+ */
+export const landmarkAtMark = defineKind({
+  kind: 'landmarkAtMark',
+  fields: { landmark: oneOf(LANDMARKS) },
+  name: 'landmark beside the bike',
+  about: 'landmark',
+  askedAt: 'beside',
+  likelihood: ({ landmark }, { seat, axleHeightMm, soleMm, spacingMm }) =>
+    gaussian(
+      axleHeightMm - soleMm,
+      Math.hypot(MEASUREMENT_SD.landmarkMm, spacingMm / Math.sqrt(12)),
+      ({ count, body, shift }) => {
+        const heightMm = landmarkHeightMm(body, landmark)
+        return columnOf(count, (i) => heightMm[i] - seat.yMm - shift.yMm[i])
+      },
+    ),
+})

@@ -1,0 +1,20 @@
+import { Type } from '@sinclair/typebox'
+import { PEDAL_SIDES } from '../../bike/equipment'
+import { between, oneOf } from '../../schema'
+import { defineKind } from '../defineKind'
+
+/** What the rider answered: experience, back, pregnancy, sole and pedal side. */
+export const rider = defineKind({
+  kind: 'rider',
+  fields: {
+    experience: oneOf(['new', 'regular', 'experienced']),
+    backSore: Type.Optional(Type.Boolean()),
+    pregnant: Type.Optional(Type.Boolean()),
+    soleMm: Type.Optional(between(0, 80)),
+    pedal: Type.Optional(oneOf(PEDAL_SIDES)),
+  },
+  name: 'rider’s answers',
+  about: 'told',
+  askedAt: 'talk',
+  likelihood: () => null,
+})

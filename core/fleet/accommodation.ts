@@ -1,0 +1,147 @@
+import { createRng } from '../rng'
+import { axesOf, bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
+import { contactPoints } from '../bike/contactPoints'
+import { AXES, type AxisName } from '../conventions'
+import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../kinematics/leg'
+import { DEFAULT_SOLE_MM, FRACTION_OF_STATURE } from '../rider/anthropometry'
+import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
+import { positionsOf } from '../scale/scale'
+import {
+  BAR_WINDOW_MM,
+  FOREARM_GAP_WINDOW_MM,
+  inWindow,
+  PLUMB_WINDOW_MM,
+  schoolOf,
+  type School,
+} from '../school/school'
+
+/** Statures looked at, mm: 140 to 205 cm in steps of 5. */
+export const STATURES_MM: readonly number[] = Object.freeze(Array.from({ length: 14 }, (_, i) => 1400 + 50 * i))
+
+/** Of riders of one stature, the share for whom a mark exists inside the school's window. */
+export type AccommodationAtStature = Readonly<{
+  statureMm: number
+  /** On every axis together. */
+  all: number
+  /** The same, rider by rider: one seed draws the same riders for every type. */
+  riders: readonly boolean[]
+  /** On each axis by itself, the others wherever they serve best. */
+  axes: Readonly<Partial<Record<AxisName, number>>>
+}>
+
+export type AccommodationRequest = Readonly<{
+  bikeType: BikeType
+  bike?: Bike
+  school?: Partial<School>
+  prior?: Prior
+  seed?: number
+  riders?: number
+}>
+
+/**
+ * Who fits a type: seeded riders of each stature, each asked whether some seat height with some slide puts the knee into
+ * its window and the plumb line into its own, whether a bar height stands level with or above that saddle, and, where
+ * the forearm gauge is valid, whether a bar slide meets the forearm. The same bodies serve every stature, so the curve is smooth.
+ */
+export function accommodation(
+  request: AccommodationRequest,
+  told: (done: number, of: number) => void = () => undefined,
+): AccommodationAtStature[] {
+  const riders = request.riders ?? 300
+  const school = schoolOf(request.school)
+  const random = createRng(request.seed ?? 1)
+  const scores = Array.from({ length: riders }, () => PRIOR_PARTS.map(() => random.normal()))
+  const asks = questionsFor(request.bikeType, request.bike, school)
+  return STATURES_MM.map((statureMm, i) => {
+    const table = priorVectorOf(priorFor(school.foot, { ...request.prior, statureMm: { mean: statureMm, sd: 0 } }))
+    const answers = scores.map((row) => asks(bodyFromScores(table, row)))
+    told(i + 1, STATURES_MM.length)
+    const share = (holds: (a: FitsByAxis) => boolean) => answers.filter(holds).length / riders
+    const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
+    const everywhere = answers.map((a) => AXES.every((name) => a[name]))
+    return { statureMm, all: everywhere.filter(Boolean).length / riders, riders: everywhere, axes }
+  })
+}
+
+/** Of the riders of one stature, the share who fit at least one type of a fleet; all types asked with one seed. */
+export function fleetAccommodation(fits: readonly AccommodationAtStature[]): number {
+  const riders = fits[0]?.riders ?? []
+  return riders.filter((_, i) => fits.some((fit) => fit.riders[i])).length / Math.max(1, riders.length)
+}
+
+type FitsByAxis = Readonly<Record<AxisName, boolean>>
+
+/** What one body is asked on one type; whatever does not depend on the body is worked out once. */
+function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School): (body: Body) => FitsByAxis {
+  const { seatHeight, seatSlide, barHeight, barSlide } = bikeType.axes
+  const [heights, slides, barHeights] = [seatHeight, seatSlide, barHeight].map((axis) => positionsOf(axis.scale))
+  const barSlides = barSlide ? positionsOf(barSlide.scale) : [{ label: '', mm: 0 }]
+  const seats = heights.map((h) =>
+    slides.map((s) => contactPoints(bikeType, bike, { seatHeight: h.mm, seatSlide: s.mm })),
+  )
+  const grips = barHeights.map((h) =>
+    barSlides.map((s) => contactPoints(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip),
+  )
+  const bottomDeg = bottomCrankDeg(bikeType)
+  const [least] = BAR_WINDOW_MM.level
+  const bars = [school.bars === 'neverBelow' ? 0 : least, BAR_WINDOW_MM.above[1]] as const
+
+  return (body) => {
+    const leg = prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomDeg)
+    const kneeInRange = (seat: { xMm: number; yMm: number }) =>
+      inWindow(bottomFlexionDeg(leg, seat), school.kneeWindowDeg)
+    const plumbInRange = (seat: { xMm: number; yMm: number }) =>
+      inWindow(kneeOverPedalMm(leg, seat), PLUMB_WINDOW_MM[school.foreAft])
+    const good = seats.flatMap((row) => row.filter(({ seat }) => kneeInRange(seat)))
+    const both = good.filter(({ seat }) => plumbInRange(seat))
+    // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
+    const current =
+      both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
+    const barInRange = current.some(({ seat }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars)))
+    const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * body.statureMm
+    const gaugeInRange =
+      !bikeType.forearmGaugeValid ||
+      !barSlide ||
+      current.some(({ seat, nose }) =>
+        grips.some(
+          (row) =>
+            inWindow(row[0].yMm - seat.yMm, bars) &&
+            row.some((grip) => inWindow(grip.xMm - nose.xMm - fingertipMm, FOREARM_GAP_WINDOW_MM)),
+        ),
+      )
+    return {
+      seatHeight: good.length > 0,
+      seatSlide: good.length === 0 || both.length > 0,
+      barHeight: barInRange,
+      barSlide: gaugeInRange || !barInRange,
+    }
+  }
+}
+
+/** What stops riders: at which end of the statures, on which axis, and for how many at the worst. */
+export type AccommodationLimit = Readonly<{
+  end: 'short' | 'tall'
+  axis: AxisName
+  statureMm: number
+  withoutShare: number
+}>
+
+/** A rider in five without a mark is worth saying. */
+const WORTH_SAYING = 0.2
+
+/**
+ * The limits of a type worth saying aloud: per axis and end of the statures, the stature where at least one in five
+ * finds no mark, with the share that finds none there.
+ */
+export function accommodationLimits(fits: readonly AccommodationAtStature[]): AccommodationLimit[] {
+  const middle = Math.floor(fits.length / 2)
+  const limits: AccommodationLimit[] = []
+  for (const axis of AXES) {
+    const without = (fit: AccommodationAtStature) => 1 - (fit.axes[axis] ?? 1)
+    const short = fits.slice(0, middle).findLast((fit) => without(fit) >= WORTH_SAYING)
+    const tall = fits.slice(middle).find((fit) => without(fit) >= WORTH_SAYING)
+    if (short) limits.push({ end: 'short', axis, statureMm: short.statureMm, withoutShare: without(short) })
+    if (tall) limits.push({ end: 'tall', axis, statureMm: tall.statureMm, withoutShare: without(tall) })
+  }
+  return limits
+}

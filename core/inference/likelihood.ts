@@ -1,0 +1,80 @@
+import { normalCdf } from '../rng'
+import type { Particles } from './particles'
+
+/** A quantity of every particle, in its own unit. */
+export type Quantity = (particles: Particles) => Float64Array
+
+/** A range of a quantity; either end may be infinite. */
+export type Interval = Readonly<{ from: number; to: number }>
+
+/** The likelihood of one row: a number read with Gaussian error, or a category seen of a quantity (ordered probit). */
+export type SingleLikelihood =
+  | Readonly<{ form: 'gaussian'; value: number; sd: number; quantity: Quantity }>
+  | Readonly<{ form: 'orderedProbit'; from: number; to: number; sd: number; quantity: Quantity }>
+
+/** Of one row, or of several looks at one position: each in its interval, with an error of its own and one they share. */
+export type Likelihood =
+  | SingleLikelihood
+  | Readonly<{
+      form: 'repeatedProbit'
+      intervals: readonly Interval[]
+      ownSd: number
+      sharedSd: number
+      quantity: Quantity
+    }>
+
+/** A number that was read of a quantity, with Gaussian error. */
+export const gaussian = (value: number, sd: number, quantity: Quantity): SingleLikelihood => ({
+  form: 'gaussian',
+  value,
+  sd,
+  quantity,
+})
+
+/** A category that was seen: the quantity, seen with Gaussian error, fell into the interval. */
+export const orderedProbit = (interval: Interval, sd: number, quantity: Quantity): SingleLikelihood => ({
+  ...interval,
+  form: 'orderedProbit',
+  sd,
+  quantity,
+})
+
+/** Floor of a category's probability, so that contradicting rows stay comparable. */
+const MIN_PROBABILITY = 1e-12
+
+/** Log likelihood of every particle, natural logarithm, up to a constant of the likelihood. */
+export function logLikelihoods(likelihood: Likelihood, particles: Particles): Float64Array {
+  const values = likelihood.quantity(particles)
+  if (likelihood.form === 'gaussian') {
+    const { value: read, sd } = likelihood
+    return values.map((value) => -0.5 * ((read - value) / sd) ** 2)
+  }
+  if (likelihood.form === 'orderedProbit')
+    return values.map((value) => flooredLog(intervalProbability(likelihood, value, likelihood.sd)))
+  const { intervals, ownSd, sharedSd } = likelihood
+  return values.map((value) => {
+    let sum = 0
+    for (const [node, weight] of GAUSS_HERMITE_NODES) {
+      let product = weight
+      for (const interval of intervals) product *= intervalProbability(interval, value + sharedSd * node, ownSd)
+      sum += product
+    }
+    return flooredLog(sum)
+  })
+}
+
+const flooredLog = (probability: number): number => Math.log(Math.max(MIN_PROBABILITY, probability))
+
+function intervalProbability({ from, to }: Interval, value: number, sd: number): number {
+  const below = to === Infinity ? 1 : normalCdf((to - value) / sd)
+  return from === -Infinity ? below : below - normalCdf((from - value) / sd)
+}
+
+/** Nodes and weights of a standard normal (Gauss–Hermite, five points; Abramowitz & Stegun, table 25.10, from memory). */
+const GAUSS_HERMITE_NODES: readonly (readonly [node: number, weight: number])[] = [
+  [-2.85697, 0.0112574],
+  [-1.355626, 0.2220759],
+  [0, 0.5333333],
+  [1.355626, 0.2220759],
+  [2.85697, 0.0112574],
+]

@@ -1,0 +1,84 @@
+import type { Issue } from '../messages/issues'
+import { formatTypePointer } from './typeFields'
+
+/** Why something asked of the server was not done. */
+export type ActionRefusal =
+  | Readonly<{ code: keyof typeof TEXT }>
+  | Readonly<{ code: 'sameTypeName'; name: string }>
+  /** Somebody (null: unknown) wrote the type meanwhile; date and time as the studio says them. */
+  | Readonly<{ code: 'versionConflict'; by: string | null; date: string; time: string }>
+  | Readonly<{ code: 'numberTwice' | 'notANumber'; label: string }>
+  | Readonly<{ code: 'numbersTaken'; numbers: readonly number[] }>
+  | Readonly<{ code: 'bikeOutOfUse'; number: number }>
+  /** What is wrong with a type, each with its place in words; or with a reading, where the place is plain. */
+  | Readonly<{ code: 'typeIssues' | 'readingIssues'; issues: readonly Issue[] }>
+  | Readonly<{ code: 'notFitted'; say: string }>
+
+const TEXT = {
+  notAllowed: 'your role in this studio does not allow it',
+  malformed: 'the request was cut short',
+  noSuchType: 'this type does not exist',
+  noSuchBike: 'this bike does not exist',
+  noSuchMember: 'this member does not exist',
+  idTaken: 'an earlier try was kept with something else in it; open the page again and look what stands there',
+  inspectionTaken:
+    'an earlier try for this bike was kept, with something else wrong. Open the round again and look it over once more',
+  assignmentTaken: 'something else was kept under this mark of the device already; tap once more',
+  noNumbers: 'type the bikes’ numbers, such as 1-4 or 7',
+  readingsGone: 'somebody took one of these readings back meanwhile; open the page again',
+  typeChanged: 'this type was changed meanwhile; open it anew, the readings are kept',
+  noLength: 'no length was read',
+  unknownReading: 'this reading is of no known kind',
+  angleOutOfRange: 'an angle beyond 30° cannot be',
+  noseOutOfRange: 'a nose 60 mm off its line cannot be',
+  hasRecords: 'something was recorded on this bike already; a fault on it keeps it out of use',
+  itemTwice: 'one item stands twice',
+} as const
+
+/** The refusal in words, to stand after "Not kept: ". */
+export function formatActionRefusal(refusal: ActionRefusal): string {
+  switch (refusal.code) {
+    case 'sameTypeName':
+      return `there is a type called ${refusal.name} already; give this one another name`
+    case 'versionConflict':
+      return `${refusal.by ?? 'somebody'} changed this type on ${refusal.date} at ${refusal.time}, while you were at it. Open it anew and put your changes in; what you typed is still here`
+    case 'numberTwice':
+      return `number ${refusal.label} stands twice`
+    case 'notANumber':
+      return `“${refusal.label}” is no bike number; 1 to 999 are`
+    case 'numbersTaken':
+      return `there is a bike ${refusal.numbers.join(' and ')} already; none was added`
+    case 'bikeOutOfUse':
+      return `bike ${refusal.number} is out of use until its fault is mended`
+    case 'typeIssues':
+      return refusal.issues.map((i) => `${formatTypePointer(i.pointer)}: ${i.reason}`).join('; ')
+    case 'readingIssues':
+      return refusal.issues.map((i) => i.reason).join('; ')
+    case 'notFitted':
+      return refusal.say
+    default:
+      return TEXT[refusal.code]
+  }
+}
+
+/** Why a set-up could not be started, or gone on with: a sentence of its own. */
+export const SETUP_REFUSAL_TEXT = Object.freeze({
+  notAllowed: 'Your role in this studio does not allow set-ups.',
+  start: 'This bike is out of use by now, or gone. Open the page again.',
+  continue: 'This bike is out of use by now. Start a new set-up from the rider’s page.',
+})
+
+/** What an import brought in, by what became of each type. */
+export function formatImport(result: Readonly<Record<'added' | 'changed' | 'unchanged', readonly string[]>>): string {
+  const parts = [
+    ['new', result.added],
+    ['changed', result.changed],
+    ['unchanged', result.unchanged],
+  ] as const
+  return parts.flatMap(([word, names]) => (names.length > 0 ? [`${word}: ${names.join(', ')}`] : [])).join('; ')
+}
+
+/** Why a file of types was refused, a line each; `FILE_TOO_LARGE` where it was not even looked at. */
+export const formatFileIssues = (issues: readonly Issue[]): string[] =>
+  issues.slice(0, 12).map((i) => `${i.pointer || 'File'}: ${i.reason}`)
+export const FILE_TOO_LARGE = 'This file is larger than 2 MB; types never are.'

@@ -1,0 +1,21 @@
+import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import type { AxisName, Label, Marks } from '../conventions'
+
+/** A label as people write it: "6.5" → "6½", "-2" → "−2", and a plus on rulers that have a zero line. */
+export function formatLabel(bikeType: BikeType, axis: AxisName, label: Label): string {
+  const scale = axisOf(bikeType, axis)?.scale
+  if (!scale) return label
+  if ('ruler' in scale) {
+    const signed = scale.ruler.min < 0 && scale.ruler.max > 0
+    const minus = label.replace('-', '−')
+    return signed && Number(label) > 0 ? `+${minus}` : minus
+  }
+  return label.replace(/\.5$/, '½')
+}
+
+/** The four numbers in one line, "7 · C · 5 · 2". */
+export function formatMarks(bikeType: BikeType, marks: Marks): string {
+  return axesOf(bikeType)
+    .map((axis) => (marks[axis] === undefined ? '–' : formatLabel(bikeType, axis, marks[axis])))
+    .join(' · ')
+}

@@ -1,0 +1,28 @@
+import { HOLES_BIKE } from '../testing/meanRider'
+import { formatLabel } from './labels'
+import { formatNaturalFrequency, formatLength, formatList, formatRoughLength } from './phrases'
+
+test('chances are counts of riders, never 0 or 100', () => {
+  expect([0, 0.663, 0.9999].map(formatNaturalFrequency)).toEqual(['under 1 in 100', '66 in 100', 'over 99 in 100'])
+})
+
+test('lengths below 2 cm are said in millimetres', () => {
+  expect([4.4, -12, 20, 34, 100].map((mm) => formatLength(mm))).toEqual(['4 mm', '12 mm', '2 cm', '3.4 cm', '10 cm'])
+})
+
+test('lists end in and', () => {
+  expect([[], ['a'], ['a', 'b'], ['a', 'b', 'c']].map(formatList)).toEqual(['', 'a', 'a and b', 'a, b and c'])
+})
+
+test('half marks and signs are written as people write them', () => {
+  expect(formatLabel(HOLES_BIKE, 'seatHeight', '6.5')).toBe('6½')
+  expect(formatLabel(HOLES_BIKE, 'barSlide', '1.5')).toBe('+1.5')
+  expect(formatLabel(HOLES_BIKE, 'barSlide', '-2')).toBe('−2')
+  expect(formatLabel(HOLES_BIKE, 'barSlide', '0')).toBe('0')
+})
+
+test('lengths in inches where the device says so', () => {
+  expect([4, 34, -99].map((mm) => formatLength(mm, 'imperial'))).toEqual(['3/16″', '1 5/16″', '3 7/8″'])
+  expect([34, -99, 4].map((mm) => formatRoughLength(mm, 'metric'))).toEqual(['3 cm', '10 cm', null])
+  expect([34, -99, 13, 4].map((mm) => formatRoughLength(mm, 'imperial'))).toEqual(['1½″', '4″', '½″', null])
+})

@@ -1,0 +1,209 @@
+import type { BikeType } from '../bike/bike'
+import type { Evidence } from '../evidence/registry'
+import type { Advice } from '../recommend/recommend'
+import type { BarAdvice, BarReason } from '../recommend/bars'
+import type { Anomaly } from '../recommend/anomalies'
+import type { Move, Reason } from '../recommend/request'
+import type { Scale } from '../scale/scale'
+import { CAUTION, cautionsFor } from './cautions'
+import { formatLabel } from './labels'
+import type { UnitSystem } from '../units/length'
+import {
+  capitalized,
+  formatDegrees,
+  evidenceName,
+  formatNaturalFrequency,
+  formatLength,
+  formatList,
+  formatRoughLength,
+} from './phrases'
+
+/** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
+export type Messages = Readonly<{
+  sentence: string
+  because: string[]
+  cautions: string[]
+  bars: string
+  anomalies: string[]
+}>
+
+export function renderMessages(
+  bikeType: BikeType,
+  evidence: readonly Evidence[],
+  advice: Advice,
+  shown: UnitSystem = 'metric',
+): Messages {
+  return {
+    sentence: formatNextStep(bikeType, advice, shown),
+    because: advice.next.reasons.map((reason) => formatReason(bikeType, reason, advice, shown)),
+    cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
+    bars: formatBars(bikeType, advice.bars, shown),
+    anomalies: advice.anomalies.map((anomaly) => formatAnomaly(evidence, anomaly)),
+  }
+}
+
+function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): string {
+  const { next, belief, school } = advice
+  const knee = next.expect.find((e) => e.check === 'kneeFlexion')
+  const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  const at = (move: Move) => formatLabel(bikeType, move.axis, move.to)
+  if (next.kind === 'outOfRange' && next.scaleEnd) {
+    const { axis, end, nearest, missingMm } = next.scaleEnd
+    if (axis === 'seatSlide') {
+      const plumb = next.expect.find((e) => e.check === 'plumb')
+      const hangs = plumb ? `: there the knee would hang ${formatPlumb(plumb.to, shown)}` : ''
+      return `The slide ends at ${formatLabel(bikeType, axis, nearest)}, ${formatLength(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for this rider${hangs}. Offer another type of bike.`
+    }
+    const expected =
+      knee && knee.to >= 0 ? `the knee would read about ${formatDegrees(knee.to)}` : 'the leg would not reach the pedal'
+    return `The seat post ends at ${formatLabel(bikeType, 'seatHeight', nearest)}, ${formatLength(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
+  }
+  if (next.kind === 'start') {
+    const [height, slide, ...bars] = next.moves
+    const barsSaid = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
+    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee and the plumb line in one mount.`
+  }
+  if (next.kind === 'change' && knee) {
+    const what = next.moves.map((move) => formatMove(bikeType, move, shown))
+    const goes =
+      knee.from !== undefined && knee.from >= 0
+        ? `from ${formatDegrees(knee.from)} to about ${formatDegrees(knee.to)}`
+        : `to about ${formatDegrees(knee.to)}`
+    const change = `${what.join(', and ')}: the knee should come ${goes}`
+    return advice.readings.plumb || !advice.readings.knee
+      ? `${capitalized(change)}.`
+      : `Before climbing off, hang the plumb line too; then ${change}.`
+  }
+  const seat = formatLabel(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
+  if (next.readAgain)
+    return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
+  if (next.checks.includes('heel'))
+    return `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal at its farthest. This studio’s school goes by it.`
+  if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
+  const reading =
+    advice.readings.knee?.kind === 'kneeAngle'
+      ? formatDegrees(advice.readings.knee.deg)
+      : `about ${formatDegrees(belief.kneeFlexionDeg.mean)}`
+  const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
+  if (next.smallChance !== undefined) {
+    const way =
+      advice.readings.knee?.kind === 'kneeAngle'
+        ? 'Offer another type of bike.'
+        : 'Measure the knee angle: that tells more than a look.'
+    return `Leave the seat at ${seat} for now: it is right for ${next.smallChance < 0.005 ? '' : 'only '}${formatNaturalFrequency(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
+  }
+  return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
+}
+
+/** "raise the seat one mark, 6 to 7" */
+function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
+  const scale = bikeType.axes[move.axis]?.scale
+  const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move, shown)}` : ''
+  const said = (label: string) => formatLabel(bikeType, move.axis, label)
+  return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
+}
+
+const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
+  seatHeight: (mm) => (mm > 0 ? 'raise the seat' : 'lower the seat'),
+  seatSlide: (mm) => (mm > 0 ? 'slide the saddle forward' : 'slide the saddle back'),
+  barHeight: (mm) => (mm > 0 ? 'raise the bars' : 'lower the bars'),
+  barSlide: (mm) => (mm > 0 ? 'move the bars away' : 'bring the bars nearer'),
+}
+
+function formatSteps(scale: Scale, move: Move, shown: UnitSystem): string {
+  if ('ruler' in scale) return formatLength(move.mm, shown)
+  const index = (label: string | undefined) => scale.marks.findIndex((m) => m.label === label)
+  const steps = Math.abs(index(move.to) - index(move.from))
+  if (index(move.to) < 0 || index(move.from) < 0) return formatLength(move.mm, shown)
+  return steps === 1 ? 'one mark' : `${['no', 'one', 'two', 'three', 'four', 'five', 'six'][steps] ?? steps} marks`
+}
+
+function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: UnitSystem): string {
+  const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
+  const wanted = school.heelCheck === 'target' ? 'the leg just straight on the heel' : window
+  switch (reason.code) {
+    case 'noEvidence':
+      return 'Nothing is known of this rider yet, so this is only where most people begin.'
+    case 'notSettled':
+      return 'These readings lie so far from each other, or from any usual rider, that not all of them could be taken in: take the chances as rough, and read again.'
+    case 'chance':
+      return `At ${formatLabel(bikeType, 'seatHeight', reason.height)} with the slide at ${formatLabel(bikeType, 'seatSlide', reason.slide)}, ${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
+    case 'lastReading':
+      if (reason.check === 'plumb')
+        return `The plumb line fell ${formatPlumb(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
+      return `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`} knee read ${formatDegrees(reason.deg)}; ${wanted} is wanted.`
+    case 'seenByEye':
+      return {
+        locked: 'The knee looked locked.',
+        slightBend: 'The knee looked slightly bent, as wanted.',
+        deepBend: 'The knee looked deeply bent.',
+      }[reason.seen]
+    case 'heelSeen': {
+      const seen = {
+        justStraight: 'On the heel the leg was just straight',
+        stillBent: 'On the heel the leg stayed bent',
+        cannotReach: 'The heel did not reach',
+      }[reason.seen]
+      return reason.decides
+        ? `${seen}, and this studio’s school goes by it.`
+        : `${seen}; this informs, it does not decide.`
+    }
+    case 'vernier':
+      return `Height and slide work together here: for the leg the seat comes ${formatLength(reason.heightMm, shown)} ${reason.heightMm > 0 ? 'higher' : 'lower'}.`
+    case 'slideForPedals':
+      return `The slide belongs to the pedals: the knee should then hang ${formatPlumb(reason.plumbMm, shown)}.`
+    case 'noBetterMark':
+      return reason.gain < 0.02
+        ? 'No other mark is better.'
+        : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
+    case 'reachChanges':
+      return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${formatLength(reason.mm, shown)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
+  }
+}
+
+/** "8 mm ahead of the pedal axle" */
+const formatPlumb = (mm: number, shown: UnitSystem): string =>
+  Math.abs(mm) < 1
+    ? 'over the pedal axle'
+    : `${formatLength(mm, shown)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
+
+const BAR_WHY: Readonly<Record<BarReason, string>> = {
+  new: 'a new rider sits easier with the bars up',
+  regular: 'level suits a regular rider',
+  experienced: 'an experienced rider may go lower',
+  backSore: 'a sore back wants the bars up',
+  pregnant: 'in pregnancy the bars go up',
+  school: 'this studio’s way',
+  unknown: 'until experience and back are known, the bars stay up',
+}
+
+/** "3 cm above the saddle", "level with the saddle". */
+export function formatAgainstSaddle(gripAboveSeatMm: number, shown: UnitSystem): string {
+  const size = formatRoughLength(gripAboveSeatMm, shown)
+  return size === null ? 'level with the saddle' : `${size} ${gripAboveSeatMm > 0 ? 'above' : 'below'} the saddle`
+}
+
+/** The bars by rule, in one sentence with its reason. */
+function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): string {
+  const where = formatAgainstSaddle(bars.gripAboveSeatMm, shown)
+  const slide = bars.slide ? ` and ${formatLabel(bikeType, 'barSlide', bars.slide.label)}` : ''
+  const set = `Bars at ${formatLabel(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
+  const gap = bars.forearmGapMm
+  const reach = !bikeType.axes.barSlide
+    ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
+    : gap !== undefined && Math.abs(gap) > 20
+      ? ` By the forearm the bars stay ${formatLength(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.`
+      : ''
+  return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
+}
+
+function formatAnomaly(evidence: readonly Evidence[], anomaly: Anomaly): string {
+  const name = evidenceName(evidence[anomaly.evidence].kind)
+  if (anomaly.code === 'readAgain')
+    return `What was read of the ${name} at one mark does not go together. Read it once more, and undo what was misread; everything else is kept.`
+  if (anomaly.code === 'asymmetry')
+    return `Left and right differ by ${formatDegrees(Math.abs(anomaly.deg))}, the ${anomaly.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted saddle, leaning, a foot or a leg that differs, and read both again.`
+  return anomaly.code === 'contradicts'
+    ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
+    : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`
+}

@@ -1,0 +1,27 @@
+import type { EvidenceOf } from '../evidence/registry'
+import { REGION_NAME, signNamed, type Region } from '../watch/signs'
+
+/** That a bike changed after a rider's numbers were saved on it. `date` as the studio says it. */
+export const formatBikeChanged = (bikeNumber: number, date: string): string =>
+  `Bike ${bikeNumber} was found changed on ${date}, after these numbers were saved. Look at the knee again.`
+
+/** The side of the pedal a rider uses, or null where nobody said. */
+export const formatPedalSide = (pedal: EvidenceOf<'rider'>['pedal']): string | null =>
+  pedal ? { cleat: 'cleats', cage: 'cage side' }[pedal] : null
+
+/** "Sorrel, bike 7" */
+export const formatBikeName = (typeName: string, bikeNumber: number): string => `${typeName}, bike ${bikeNumber}`
+
+/** The type a rider's numbers are for, where they do not hold on this bike. */
+export const formatNumbersElsewhere = (typeName: string, sameType: boolean): string =>
+  `${typeName}${sameType ? ' as it was marked before' : ''}`
+
+/** What was noted: "Knees: out", the side where the sign has sides, and the cue. Unknown signs stay as stored. */
+export function describeNote(region: string, sign: string, side: 'left' | 'right' | 'both') {
+  const known = signNamed(sign)
+  return {
+    seen: `${REGION_NAME[region as Region] ?? region}: ${(known?.name ?? sign).toLowerCase()}`,
+    side: known?.sided ? side : null,
+    cue: known?.cue ?? '',
+  }
+}

@@ -1,0 +1,56 @@
+import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
+import { calibrate, calibrateIssues } from './calibrate'
+import { costIssues } from './cost'
+import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
+import { place, placeIssues } from './place'
+import { pose } from './pose'
+import { recommend, recommendIssues, unsupportedKinds } from './recommend'
+import { sizeIssues } from './sizeIssues'
+import * as generated from './validators.generated.cjs'
+
+/** An operation: its schema's validator, what is checked beyond the schema, and the answer to what passed both. */
+type Operation = Readonly<{
+  validate: typeof generated.place
+  issues: (request: never) => Issue[]
+  answer: (request: never) => object
+}>
+
+const OPERATIONS: Readonly<Record<string, Operation>> = {
+  place: { validate: generated.place, issues: placeIssues, answer: place },
+  pose: { validate: generated.pose, issues: () => [], answer: pose },
+  calibrate: { validate: generated.calibrate, issues: calibrateIssues, answer: calibrate },
+  recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
+}
+export const OPERATION_NAMES = Object.keys(OPERATIONS)
+
+/**
+ * The API boundary of the core: checks a request and answers it. Issues come back as a value with every issue found;
+ * a throw is a bug. Route handlers, workers, server actions and the command line all call it.
+ */
+export function dispatch(operation: string, request: unknown): object | ErrorResponse {
+  const found = Object.hasOwn(OPERATIONS, operation) ? OPERATIONS[operation] : undefined
+  if (!found) {
+    const reason = REASON.unknownOperation(operation, OPERATION_NAMES)
+    return errorResponse('unknownOperation', [{ pointer: '', reason }])
+  }
+  const issues = requestIssues(operation, request)
+  return issues.length > 0 ? errorResponse('badRequest', uniqueByPointer(issues)) : found.answer(request as never)
+}
+
+/** What is wrong with a request of a known operation, without answering it. */
+export function requestIssues(name: string, request: unknown): Issue[] {
+  const { validate, issues } = OPERATIONS[name]
+  const tooLarge = sizeIssues(name, request)
+  if (tooLarge.length > 0) return tooLarge
+  const costly = costIssues(name, request)
+  if (costly.length > 0) return costly
+  if (validate(request)) return issues(request as never)
+  return [...unsupportedKinds(request), ...issuesFromAjv(validate.errors ?? [])]
+}
+
+/** Issues of one row of evidence alone, for what writes rows to the database. */
+export function evidenceIssues(row: unknown): Issue[] {
+  const tooLarge = sizeIssues('evidence', row)
+  if (tooLarge.length > 0) return tooLarge
+  return generated.evidence(row) ? [] : uniqueByPointer(issuesFromAjv(generated.evidence.errors ?? []))
+}

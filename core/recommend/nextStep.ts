@@ -1,0 +1,240 @@
+import type { AxisName, Label, Marks } from '../conventions'
+import { latest } from '../evidence/evidence'
+import type { Evidence } from '../evidence/registry'
+import type { ScalePosition } from '../scale/scale'
+import type { BarAdvice } from './bars'
+import { positionAt } from './bars'
+import { plumbFromFrontMm } from '../evidence/kinds/plumb'
+import type { LastReadings } from './lastReadings'
+import type { Check, Expectation, Move, Next, Reason } from './request'
+import {
+  bestPosition,
+  heightEnd,
+  kneeGain,
+  legEffectMm,
+  saddlePositionAt,
+  slideEnd,
+  SMALL_CHANCE,
+  MIN_GAIN,
+  type SaddlePosition,
+  type SaddleSearch,
+  type ScaleEnd,
+} from './saddleSearch'
+
+type StepInputs = Readonly<{
+  search: SaddleSearch
+  /** Where the saddle stands, or is proposed to stand at the start. */
+  current: SaddlePosition
+  /** A check on the saddle was made. */
+  started: boolean
+  readings: LastReadings
+  now: Marks
+  bars: BarAdvice
+  evidence: readonly Evidence[]
+}>
+
+/** Start until a check on the saddle was made; then stop, change, or out of range. */
+export function nextStep(situation: StepInputs): Next {
+  const { started, readings, search: search, current: current } = situation
+  const plumbSuits = !readings.plumbEverTaken || readings.plumbInRange
+  const end =
+    (readings.kneeInRange ? null : heightEnd(search, current)) ??
+    (plumbSuits && started ? null : slideEnd(search, current))
+  if (!started) return startStep(situation, end)
+  if (readings.kneeContradicts) return readAgainStep(situation)
+  const best = bestPosition(search, current)
+  if (end) return outOfRangeStep(situation, end, best)
+  // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
+  const gain = readings.plumbEverTaken ? best.chance - current.chance : kneeGain(search, current)
+  return best === current || gain < minGain(situation) ? stopStep(situation, gain) : changeStep(situation, best)
+}
+
+/**
+ * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already. The
+ * smaller the chance where the saddle stands, the less will do.
+ */
+function minGain({ search: search, current: current, readings }: StepInputs): number {
+  const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)
+  return MIN_GAIN * Math.min(1, chance / SMALL_CHANCE)
+}
+
+function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
+  const { current: current, evidence, now, bars, search: search } = situation
+  const { bikeType } = search
+  const moves: Move[] = [
+    moveTo('seatHeight', current.height),
+    moveTo('seatSlide', current.slide),
+    moveTo('barHeight', bars.height),
+    ...(bars.slide ? [moveTo('barSlide', bars.slide)] : []),
+  ]
+  const known = evidence.some((row) => row.kind !== 'rider' && row.kind !== 'set')
+  const reasons: Reason[] = [...(known ? [] : [{ code: 'noEvidence' } as const]), chanceReason(current)]
+  const base = {
+    moves,
+    expect: expectations(situation, current, false),
+    checks: ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach'] as Check[],
+    reasons,
+  }
+  return end ? { ...base, kind: 'outOfRange', scaleEnd: endFigures(end) } : { ...base, kind: 'start' }
+
+  function moveTo(axis: AxisName, to: ScalePosition): Move {
+    const from = positionAt(bikeType, axis, now[axis])
+    return { axis, ...(from && { from: from.label }), to: to.label, mm: from ? to.mm - from.mm : 0 }
+  }
+}
+
+/** Nothing is changed on readings that contradict each other: the knee is read again where the saddle stands. */
+function readAgainStep(situation: StepInputs): Next {
+  const checks: Check[] = ['kneeFlexion', ...openChecks(situation).filter((check) => check !== 'kneeFlexion')]
+  return {
+    kind: 'stop',
+    moves: [],
+    expect: expectations(situation, situation.current, false),
+    checks,
+    reasons: [...readingReasons(situation), chanceReason(situation.current)],
+    readAgain: true,
+  }
+}
+
+function stopStep(situation: StepInputs, gain: number): Next {
+  const { current: current, search: search, readings } = situation
+  const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)
+  return {
+    kind: 'stop',
+    moves: [],
+    expect: expectations(situation, situation.current, false),
+    checks: openChecks(situation),
+    reasons: [
+      ...readingReasons(situation),
+      chanceReason(situation.current),
+      { code: 'noBetterMark', gain: Math.max(0, gain) },
+    ],
+    ...(chance < SMALL_CHANCE && { smallChance: chance }),
+  }
+}
+
+function changeStep(situation: StepInputs, best: SaddlePosition): Next {
+  const { current: current, readings } = situation
+  const moves = movesBetween(current, best)
+  const slideMoves = best.slide.label !== current.slide.label
+  const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
+  if (slideMoves && !readings.plumbEverTaken)
+    reasons.push({ code: 'vernier', heightMm: legEffectMm(situation.search, current.seat, best.seat) })
+  if (slideMoves && readings.plumbEverTaken)
+    reasons.push({ code: 'slideForPedals', plumbMm: situation.search.targets.plumbMedian(best.seat) })
+  const reachMm = current.seat.xMm - best.seat.xMm
+  if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
+  const checks: Check[] = ['kneeFlexion', ...heelIfItDecides(situation.search), 'plumb', 'barAgainstSaddle', 'reach']
+  return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
+}
+
+/** To the end of the scale that ended; the other axis goes where it serves best beside it. */
+function outOfRangeStep(situation: StepInputs, end: ScaleEnd, best: SaddlePosition): Next {
+  const { current: current, search: search } = situation
+  const at =
+    end.axis === 'seatHeight'
+      ? { height: end.nearest, slide: best.height.label === end.nearest.label ? best.slide : current.slide }
+      : { height: best.slide.label === end.nearest.label ? best.height : current.height, slide: end.nearest }
+  const to = saddlePositionAt(search, at.height, at.slide)
+  const moved = movesBetween(current, to)
+  const stays = { axis: end.axis, from: end.nearest.label, to: end.nearest.label, mm: 0 }
+  return {
+    kind: 'outOfRange',
+    moves: moved.some((m) => m.axis === end.axis) ? moved : [stays, ...moved],
+    expect: expectations(situation, to, true),
+    checks: openChecks(situation),
+    reasons: [...readingReasons(situation), chanceReason(to)],
+    scaleEnd: endFigures(end),
+  }
+}
+
+function movesBetween(from: SaddlePosition, to: SaddlePosition): Move[] {
+  const move = (axis: AxisName, a: ScalePosition, b: ScalePosition): Move[] =>
+    a.label === b.label ? [] : [{ axis, from: a.label, to: b.label, mm: b.mm - a.mm }]
+  return [...move('seatHeight', from.height, to.height), ...move('seatSlide', from.slide, to.slide)]
+}
+
+function expectations(
+  { search: search, current: current, started }: StepInputs,
+  to: SaddlePosition,
+  moving: boolean,
+): Expectation[] {
+  const { targets: checks } = search
+  const knee = checks.knee(to.seat)
+  const plumb = checks.plumb(to.seat)
+  const from = started && moving
+  return [
+    {
+      check: 'kneeFlexion',
+      ...(from && { from: checks.kneeMedian(current.seat) }),
+      to: checks.kneeMedian(to.seat),
+      spread: knee.sd,
+    },
+    {
+      check: 'plumb',
+      ...(from && { from: checks.plumbMedian(current.seat) }),
+      to: checks.plumbMedian(to.seat),
+      spread: plumb.sd,
+    },
+  ]
+}
+
+const chanceReason = (candidate: SaddlePosition): Reason => ({
+  code: 'chance',
+  height: candidate.height.label,
+  slide: candidate.slide.label,
+  chance: candidate.chance,
+})
+
+const endFigures = (end: ScaleEnd): NonNullable<Next['scaleEnd']> => ({
+  axis: end.axis,
+  end: end.end,
+  nearest: end.nearest.label,
+  wantedMm: end.wantedMm,
+  missingMm: Math.abs(end.wantedMm - end.nearest.mm),
+})
+
+function readingReasons({ readings, search: search, evidence }: StepInputs): Reason[] {
+  const reasons: Reason[] = []
+  const knee = readings.knee ?? latest(evidence, 'kneeAngle')
+  const elsewhere =
+    knee && knee !== readings.knee && knee.at?.seatHeight !== undefined ? { at: knee.at.seatHeight } : {}
+  if (knee?.kind === 'kneeAngle')
+    reasons.push({
+      code: 'lastReading',
+      check: 'kneeFlexion',
+      deg: knee.deg,
+      inWindow: knee === readings.knee && readings.kneeInRange,
+      ...elsewhere,
+    })
+  if (knee?.kind === 'kneeByEye') reasons.push({ code: 'seenByEye', seen: knee.seen })
+  if (readings.heel) {
+    const decides = search.school.heelCheck === 'target' || search.school.heelCheck === 'ceiling'
+    reasons.push({ code: 'heelSeen', seen: readings.heel.seen, decides })
+  }
+  if (readings.plumb)
+    reasons.push({
+      code: 'lastReading',
+      check: 'plumb',
+      mm: plumbFromFrontMm(readings.plumb),
+      inWindow: readings.plumbInRange,
+    })
+  return reasons
+}
+
+/** Checks not yet made with the saddle where it stands; the bars have only their rule so far. */
+function openChecks({ readings, now, bars, search: search }: StepInputs): Check[] {
+  const sameBars = (label: Label | undefined, wanted: ScalePosition | undefined) =>
+    label !== undefined && label === wanted?.label
+  return [
+    ...(readings.knee ? [] : (['kneeFlexion'] as const)),
+    ...(readings.heel ? [] : heelIfItDecides(search)),
+    ...(readings.plumb ? [] : (['plumb'] as const)),
+    ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
+    'reach',
+  ]
+}
+
+/** The heel check, where the studio's school goes by it. */
+const heelIfItDecides = ({ school }: SaddleSearch): readonly Check[] =>
+  school.heelCheck === 'target' || school.heelCheck === 'ceiling' ? ['heel'] : []

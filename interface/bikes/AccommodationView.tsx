@@ -1,0 +1,203 @@
+'use client'
+import { Button, Progress } from 'antd'
+import { proxy, wrap } from 'comlink'
+import { useEffect, useMemo, useState } from 'react'
+import { CartesianGrid, Line, LineChart, ReferenceArea, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { axesOf, type BikeType } from '@/core/bike/bike'
+import type { AxisName } from '@/core/conventions'
+import {
+  fleetAccommodation,
+  accommodationLimits,
+  STATURES_MM,
+  type AccommodationAtStature,
+} from '@/core/fleet/accommodation'
+import type { School } from '@/core/school/school'
+import { formatBodyLength } from '@/core/units/length'
+import { formatLimit } from '@/core/messages/accommodation'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { useUnitSystem } from '../shared/Providers'
+import styles from './bikes.module.css'
+import type { AccommodationWorker } from './accommodation.worker'
+
+type Props = Readonly<{
+  types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
+  school: School
+}>
+type Told = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
+
+/** Line styles that tell types apart without colour. */
+const DASHES = ['', '10 5', '3 4', '14 4 3 4', '1 3']
+const FLEET = 'The fleet'
+const INKS = ['var(--act)', 'var(--good)', 'var(--ink)', 'var(--steel)', 'var(--kit)']
+
+/** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
+export function AccommodationView({ types, school }: Props) {
+  const { shown } = useUnitSystem()
+  const [told, setTold] = useState<Told>({ fits: [], done: 0 })
+  const [axis, setAxis] = useState<AxisName | 'all'>('all')
+
+  useEffect(() => {
+    let gone = false
+    const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
+    const door = wrap<AccommodationWorker>(worker)
+    const work = async () => {
+      for (const [i, { bikeType }] of types.entries()) {
+        const fits = await door.accommodation(
+          { bikeType, school },
+          proxy(
+            (done: number) => !gone && setTold((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),
+          ),
+        )
+        if (gone) return
+        setTold((t) => ({ fits: [...t.fits, fits], done: (i + 1) / types.length }))
+      }
+    }
+    work()
+    return () => {
+      gone = true
+      worker.terminate()
+    }
+  }, [types, school])
+
+  const share = (fit: AccommodationAtStature) => (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))
+  const rows = useMemo(
+    () =>
+      STATURES_MM.map((statureMm, i) => ({
+        statureMm,
+        ...(axis === 'all' &&
+          told.fits.length === types.length &&
+          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(told.fits.map((fits) => fits[i]))) }),
+        ...Object.fromEntries(
+          types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null]),
+        ),
+      })),
+    [types, told.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
+  )
+  const fleet =
+    told.fits.length === types.length
+      ? STATURES_MM.map((_, i) => fleetAccommodation(told.fits.map((fits) => fits[i])))
+      : []
+  const limits = told.fits.flatMap((fits, k) =>
+    accommodationLimits(fits).map((limit) => formatLimit(types[k].bikeType.name, limit, shown)),
+  )
+  const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
+  return (
+    <>
+      <div className={styles.head}>
+        <h1>Who fits</h1>
+      </div>
+      <p className={styles.lead}>
+        Of riders of each stature, how many find a mark inside the studio’s windows. From the model’s own spreads of
+        bodies; a real rider may differ.
+      </p>
+      <div className={styles.picks} role="group" aria-label="Looked at">
+        {(['all', ...axes] as const).map((name) => (
+          <Button
+            key={name}
+            type={axis === name ? 'primary' : 'default'}
+            aria-pressed={axis === name}
+            onClick={() => setAxis(name)}
+          >
+            {name === 'all' ? 'Every axis' : AXIS_TITLE[name]}
+          </Button>
+        ))}
+      </div>
+      {told.done < 1 && (
+        <Progress percent={Math.round(100 * told.done)} aria-label="Working it out" strokeColor="var(--act)" />
+      )}
+      <div className={styles.chart}>
+        <ResponsiveContainer width="100%" height="100%">
+          <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 8, left: 0 }}>
+            <CartesianGrid stroke="var(--line)" vertical={false} />
+            <ReferenceArea y1={0} y2={80} fill="var(--sunk)" fillOpacity={0.45} />
+            <XAxis
+              dataKey="statureMm"
+              stroke="var(--soft)"
+              tickFormatter={(mm: number) => formatBodyLength(mm, shown).replace(' cm', '')}
+              interval="preserveStartEnd"
+              tick={{ fontSize: 13 }}
+              minTickGap={14}
+            />
+            <YAxis
+              domain={[0, 100]}
+              ticks={[0, 20, 40, 60, 80, 100]}
+              stroke="var(--soft)"
+              width={44}
+              tick={{ fontSize: 13 }}
+            />
+            <Tooltip
+              contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }}
+              labelFormatter={(mm) => formatBodyLength(Number(mm), shown)}
+              formatter={(value) => `${String(value)} of 100`}
+            />
+            <Line
+              type="monotone"
+              dataKey={FLEET}
+              stroke="var(--bar)"
+              strokeWidth={9}
+              dot={false}
+              isAnimationActive={false}
+            />
+            {types.map(({ bikeType }, k) => (
+              <Line
+                key={bikeType.name}
+                type="monotone"
+                dataKey={bikeType.name}
+                stroke={INKS[k % INKS.length]}
+                strokeDasharray={DASHES[k % DASHES.length]}
+                strokeWidth={3}
+                dot={false}
+                isAnimationActive={false}
+              />
+            ))}
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
+      <ul className={styles.picks} aria-label="Types">
+        {types.length > 1 && axis === 'all' && (
+          <li className={styles.line}>
+            <svg width="44" height="10" aria-hidden="true">
+              <line x1="0" x2="44" y1="5" y2="5" stroke="var(--bar)" strokeWidth="9" />
+            </svg>
+            any of the fleet
+          </li>
+        )}
+        {types.map(({ lineId, bikeType, count }, k) => (
+          <li key={lineId} className={styles.line}>
+            <svg width="44" height="10" aria-hidden="true">
+              <line
+                x1="0"
+                x2="44"
+                y1="5"
+                y2="5"
+                stroke={INKS[k % INKS.length]}
+                strokeWidth="4"
+                strokeDasharray={DASHES[k % DASHES.length]}
+              />
+            </svg>
+            {bikeType.name}, {count}
+          </li>
+        ))}
+      </ul>
+      {told.done === 1 && (
+        <>
+          <ul className={styles.limits} aria-label="Limits">
+            {limits.length === 0 ? (
+              <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li>
+            ) : (
+              limits.map((line) => <li key={line}>{line}</li>)
+            )}
+          </ul>
+          <p className={styles.quiet}>{fleetSaid(fleet, shown)}</p>
+        </>
+      )}
+    </>
+  )
+}
+
+/** Between which statures at least four in five find some type of the fleet that fits on every axis. */
+function fleetSaid(fleet: readonly number[], shown: Parameters<typeof formatBodyLength>[1]): string {
+  const good = STATURES_MM.filter((_, i) => fleet[i] >= 0.8)
+  if (good.length === 0) return 'At no stature do four in five find a type that fits on every axis.'
+  return `Four riders in five or more fit some type of the fleet on every axis from ${formatBodyLength(good[0], shown)} to ${formatBodyLength(good[good.length - 1], shown)}.`
+}

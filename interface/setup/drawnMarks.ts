@@ -1,0 +1,35 @@
+import { axisOf, type BikeType } from '@/core/bike/bike'
+import type { AxisName, Marks } from '@/core/conventions'
+import { unitVector } from '@/core/geometry'
+import type { MarkChance } from '@/core/recommend/request'
+import { positionsOf } from '@/core/scale/scale'
+import type { DrawnMark } from '../drawing/Scale'
+import { formatLabel } from '@/core/messages/labels'
+
+/** The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. */
+export function drawnMarks(
+  bikeType: BikeType,
+  axis: AxisName,
+  stand: Marks,
+  wanted: Marks,
+  chances: readonly MarkChance[] | undefined,
+): DrawnMark[] {
+  const { directionDeg, scale } = axisOf(bikeType, axis)!
+  const u = unitVector(directionDeg)
+  const upright = isUpright(axis)
+  const along = upright ? -u.y : u.x
+  const chanceAt = new Map(chances?.map((c) => [c.label, c.chance]))
+  return positionsOf(scale)
+    .map(({ label, mm }) => ({
+      order: along * mm,
+      label,
+      said: formatLabel(bikeType, axis, label),
+      set: stand[axis] === label,
+      wanted: wanted[axis] === label && stand[axis] !== label,
+      chance: chanceAt.get(label),
+    }))
+    .sort((a, b) => a.order - b.order)
+}
+
+/** Heights are drawn upright, slides level, as on the bike. */
+export const isUpright = (axis: AxisName): boolean => axis === 'seatHeight' || axis === 'barHeight'

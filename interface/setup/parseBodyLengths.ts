@@ -1,0 +1,43 @@
+import { USUAL_INSEAM_SHARE } from '@/core/recommend/anomalies'
+import { formatBodyLength, parseLength, type UnitSystem } from '@/core/units/length'
+import { formatLengthRefusal } from '@/core/messages/lengths'
+import { bodyUnit } from '../shared/LengthField'
+
+type Field = 'stature' | 'inseam'
+type Typed = Readonly<Record<Field, string>>
+/** Lengths in mm, null where nothing was typed; `trouble` refuses, `rare` asks. */
+export type ParsedTape = Readonly<{
+  statureMm: number | null
+  inseamMm: number | null
+  wrong: Field | null
+  trouble: string
+  rare: boolean
+}>
+
+const LIMITS_MM: Readonly<Record<Field, readonly [number, number]>> = { stature: [1000, 2500], inseam: [400, 1300] }
+
+/** Reads both fields. What cannot be is refused in words; what is rare is asked about. */
+export function parseBodyLengths(typed: Typed, shown: UnitSystem): ParsedTape {
+  const stature = oneField('stature', typed.stature, shown)
+  const inseam = oneField('inseam', typed.inseam, shown)
+  const read = { statureMm: stature.mm, inseamMm: inseam.mm, rare: false }
+  if (stature.trouble) return { ...read, wrong: 'stature', trouble: stature.trouble }
+  if (inseam.trouble) return { ...read, wrong: 'inseam', trouble: inseam.trouble }
+  if (stature.mm === null || inseam.mm === null) return { ...read, wrong: null, trouble: '' }
+  if (inseam.mm >= stature.mm)
+    return { ...read, wrong: 'inseam', trouble: 'An inseam cannot be as long as the whole body.' }
+  const share = inseam.mm / stature.mm
+  return { ...read, wrong: null, trouble: '', rare: share < USUAL_INSEAM_SHARE[0] || share > USUAL_INSEAM_SHARE[1] }
+}
+
+function oneField(field: Field, typed: string, shown: UnitSystem): { mm: number | null; trouble: string } {
+  const read = parseLength(typed, bodyUnit(shown))
+  if (read.outcome === 'refused')
+    return { mm: null, trouble: read.reason === 'empty' ? '' : formatLengthRefusal(read.reason, typed, shown) }
+  const [least, most] = LIMITS_MM[field]
+  if (read.mm >= least && read.mm <= most) return { mm: Math.round(read.mm), trouble: '' }
+  return {
+    mm: null,
+    trouble: `${field === 'stature' ? 'A stature' : 'An inseam'} of ${formatBodyLength(read.mm, shown)} cannot be; ${formatBodyLength(least, shown)} to ${formatBodyLength(most, shown)} can.`,
+  }
+}

@@ -1,0 +1,34 @@
+import type { BikeType } from '@/core/bike/bike'
+import type { Marks } from '@/core/conventions'
+import type { Landmark } from '@/core/evidence/landmarks'
+import type { Evidence } from '@/core/evidence/registry'
+import type { Recommendation } from '@/core/operations/recommend'
+import type { School } from '@/core/school/school'
+import type { Row, Step } from './flow'
+
+/** What the dock and its questions are told, and what they may do. */
+export type StepPanelProps = Readonly<{
+  step: Step
+  rows: readonly Row[]
+  answer: Recommendation | null
+  working: boolean
+  bikeType: BikeType
+  school: School
+  set: boolean
+  shown: Marks
+  landmark: Landmark
+  /** Landmarks valid on this type. */
+  landmarks: readonly Landmark[]
+  finished: boolean
+  busy: boolean
+  canSave: boolean
+  trouble: string
+  onLandmark: (landmark: Landmark) => void
+  onAdd: (row: Evidence) => void
+  onReplace: (old: Row | undefined, row: Evidence) => void
+  onStep: (step: Step) => void
+  onFinish: () => void
+  /** Somebody else saved this set-up meanwhile: start a new one from what stands here. */
+  onGoOn?: () => void
+  moving: boolean
+}>

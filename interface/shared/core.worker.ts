@@ -1,0 +1,8 @@
+import { expose } from 'comlink'
+import { dispatch } from '@/core/operations/dispatch'
+
+/** The core's door in a thread of its own, so that a hand on the scale never waits for arithmetic. */
+const api = { dispatch }
+export type CoreWorker = typeof api
+
+expose(api)

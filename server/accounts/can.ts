@@ -1,0 +1,31 @@
+/** What a person is to their studio. */
+export const ROLES = ['manager', 'instructor', 'desk'] as const
+export type Role = (typeof ROLES)[number]
+
+/** What somebody may want to do or see; everything behind a sign-in is one of these. */
+export type Permission =
+  /** Members' names, their places and their numbers. */
+  | 'seeNumbers'
+  | 'addMembers'
+  | 'assignBikes'
+  /** What was seen and felt: set-up evidence, class notes. It tells of bodies and health. */
+  | 'seeNotes'
+  | 'setUpRiders'
+  | 'writeNotes'
+  | 'seeBikes'
+  /** Tape, tilt, inspection and faults of one machine. */
+  | 'inspectBikes'
+  /** Types, their calibration, machines added and removed. */
+  | 'manageBikes'
+
+const DESK: readonly Permission[] = ['seeNumbers', 'addMembers', 'assignBikes', 'seeBikes']
+const INSTRUCTOR: readonly Permission[] = [...DESK, 'seeNotes', 'setUpRiders', 'writeNotes', 'inspectBikes']
+const PERMISSIONS: Readonly<Record<Role, ReadonlySet<Permission>>> = {
+  desk: new Set(DESK),
+  instructor: new Set(INSTRUCTOR),
+  manager: new Set([...INSTRUCTOR, 'manageBikes']),
+}
+
+/** Whether a person's role lets them do or see something. */
+export const can = ({ role }: Readonly<{ role: Role }>, permission: Permission): boolean =>
+  PERMISSIONS[role].has(permission)

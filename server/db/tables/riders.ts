@@ -1,0 +1,169 @@
+import { bigint, index, json, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { Bike } from '../../../core/bike/bike'
+import type { Evidence } from '../../../core/evidence/registry'
+import { studio, user } from './accounts'
+import { bike, bikeType } from './bikes'
+import { id, moment, reference } from './columns'
+
+export const member = mysqlTable(
+  'member',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    /** The set-up whose numbers hold, written with it in one transaction: a list of thousands asks no history. */
+    latestSetupId: reference('latest_setup_id'),
+  },
+  (t) => [index('member_name').on(t.studioId, t.name), index('member_latest').on(t.studioId, t.latestSetupId, t.name)],
+)
+
+export const setup = mysqlTable(
+  'setup',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    /** The version of the type it was made on; its labels mean that version's millimetres. */
+    typeId: reference('type_id')
+      .notNull()
+      .references(() => bikeType.id),
+    /** The machine's own offsets when it was begun. */
+    machineCalibration: json('machine_calibration').$type<Bike>().notNull(),
+    startedAt: moment('started_at').notNull(),
+    startedBy: reference('started_by')
+      .notNull()
+      .references(() => user.id),
+    finishedAt: moment('finished_at'),
+    finishedBy: reference('finished_by').references(() => user.id),
+    /** The row of evidence that set the saved numbers. */
+    numbersId: reference('numbers_id'),
+    /** `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the database. */
+    openKey: varchar('open_key', { length: 73 }).unique(),
+  },
+  (t) => [
+    index('setup_member').on(t.memberId, t.startedAt),
+    index('setup_saved').on(t.memberId, t.finishedAt),
+    index('setup_bike_saved').on(t.bikeId, t.finishedAt),
+  ],
+)
+
+/** Append-only: rows are never changed; what was a mistake is withdrawn by a row of its own. */
+export const evidence = mysqlTable(
+  'evidence',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    setupId: reference('setup_id')
+      .notNull()
+      .references(() => setup.id),
+    row: json('row').$type<Evidence>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+  },
+  (t) => [index('evidence_setup').on(t.setupId, t.position)],
+)
+
+export const withdrawal = mysqlTable('withdrawal', {
+  evidenceId: varchar('evidence_id', { length: 36 })
+    .primaryKey()
+    .references(() => evidence.id),
+  studioId: reference('studio_id')
+    .notNull()
+    .references(() => studio.id),
+  createdAt: moment('created_at').notNull(),
+  createdBy: reference('created_by')
+    .notNull()
+    .references(() => user.id),
+})
+
+/** Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is `bikeAssignment`. */
+export const bikeAssignmentLog = mysqlTable(
+  'bike_assignment_log',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    memberId: reference('member_id').references(() => member.id),
+    /** Day in the studio's time zone, YYYY-MM-DD. */
+    day: varchar('day', { length: 10 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+  },
+  (t) => [index('assignment_log_day').on(t.studioId, t.day, t.bikeId)],
+)
+
+/** Who sits where on a studio's day: one rider a bike, one bike a rider, held by the database. A free bike has no row. */
+export const bikeAssignment = mysqlTable(
+  'bike_assignment',
+  {
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    day: varchar('day', { length: 10 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+  },
+  (t) => [
+    primaryKey({ columns: [t.day, t.bikeId] }),
+    uniqueIndex('assignment_member').on(t.day, t.memberId),
+    index('assignment_studio').on(t.studioId, t.day),
+  ],
+)
+
+export const classNote = mysqlTable(
+  'class_note',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    region: varchar('region', { length: 20 }).notNull(),
+    sign: varchar('sign', { length: 40 }).notNull(),
+    side: mysqlEnum('side', ['left', 'right', 'both']).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    withdrawnAt: moment('withdrawn_at'),
+  },
+  (t) => [index('note_member').on(t.memberId, t.createdAt), index('note_created').on(t.studioId, t.createdAt)],
+)

@@ -1,0 +1,170 @@
+import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm'
+import type { Marks } from '../../core/conventions'
+import type { Evidence } from '../../core/evidence/registry'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { isDuplicate } from '../db/errors'
+import { sameContent } from '../db/sameContent'
+import { user } from '../db/tables/accounts'
+import { evidence, member, setup, withdrawal } from '../db/tables/riders'
+
+/** A row of evidence as stored; withdrawn rows are not handed out. */
+export type StoredEvidence = Readonly<{ id: string; row: Evidence }>
+
+/** What became of a row or of the numbers; every outcome but `kept` has written nothing. */
+export type RecordResult =
+  | Readonly<{ outcome: 'kept' }>
+  /** The studio has no such set-up. */
+  | Readonly<{ outcome: 'gone' }>
+  /** The id was used for something else. */
+  | Readonly<{ outcome: 'idTaken' }>
+  | Readonly<{ outcome: 'full' }>
+  | Readonly<{ outcome: 'finished'; finishedBy: string; finishedAt: Date; marks: Marks }>
+
+/** More rows than this no set-up has; the arithmetic takes no more. */
+export const MAX_ROWS = 500
+
+const KEPT: RecordResult = { outcome: 'kept' }
+
+/** The rows of a set-up in the order seen, without those withdrawn. */
+export async function listEvidence(db: DbExecutor, scope: Scope, setupId: string): Promise<StoredEvidence[]> {
+  return db
+    .select({ id: evidence.id, row: evidence.row })
+    .from(evidence)
+    .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
+    .where(and(eq(evidence.setupId, setupId), eq(evidence.studioId, scope.studioId), isNull(withdrawal.evidenceId)))
+    .orderBy(asc(evidence.position))
+}
+
+/** Locks an open set-up of the studio for the rest of the transaction; or says why nothing can be written to it. */
+async function lockOpen(tx: DbExecutor, scope: Scope, setupId: string): Promise<RecordResult> {
+  const [found] = await tx
+    .select({ finishedAt: setup.finishedAt })
+    .from(setup)
+    .where(and(eq(setup.id, setupId), eq(setup.studioId, scope.studioId)))
+    .for('update')
+  if (!found) return { outcome: 'gone' }
+  return found.finishedAt ? whoFinished(tx, setupId) : KEPT
+}
+
+async function whoFinished(tx: DbExecutor, setupId: string): Promise<RecordResult> {
+  const [found] = await tx
+    .select({ finishedBy: user.name, finishedAt: setup.finishedAt, row: evidence.row })
+    .from(setup)
+    .innerJoin(user, eq(user.id, setup.finishedBy))
+    .innerJoin(evidence, eq(evidence.id, setup.numbersId))
+    .where(eq(setup.id, setupId))
+  const { finishedBy, finishedAt, row } = found
+  return { outcome: 'finished', finishedBy, finishedAt: finishedAt!, marks: row.at ?? {} }
+}
+
+/**
+ * Appends a row to an open set-up, within the caller's transaction. The same id with the same content again changes
+ * nothing, also after the set-up was finished; with another content, or in another set-up, it is `idTaken`.
+ */
+export async function appendEvidence(
+  tx: DbExecutor,
+  scope: Scope,
+  setupId: string,
+  seen: StoredEvidence,
+  now: Date,
+): Promise<RecordResult> {
+  const state = await lockOpen(tx, scope, setupId)
+  if (state.outcome === 'gone') return state
+  const before = await storedUnder(tx, seen.id)
+  if (before) return before.setupId === setupId && sameContent(before.row, seen.row) ? KEPT : { outcome: 'idTaken' }
+  if (state.outcome !== 'kept') return state
+  const [{ rows }] = await tx.select({ rows: count() }).from(evidence).where(eq(evidence.setupId, setupId))
+  if (rows >= MAX_ROWS) return { outcome: 'full' }
+  return insertRow(tx, scope, setupId, seen, now)
+}
+
+async function insertRow(
+  tx: DbExecutor,
+  { studioId, userId }: Scope,
+  setupId: string,
+  { id, row }: StoredEvidence,
+  now: Date,
+): Promise<RecordResult> {
+  try {
+    await tx.insert(evidence).values({ id, studioId, setupId, row, createdAt: now, createdBy: userId })
+    return KEPT
+  } catch (error) {
+    if (isDuplicate(error)) return { outcome: 'idTaken' }
+    throw error
+  }
+}
+
+async function storedUnder(tx: DbExecutor, id: string): Promise<{ setupId: string; row: Evidence } | undefined> {
+  const [found] = await tx
+    .select({ setupId: evidence.setupId, row: evidence.row })
+    .from(evidence)
+    .where(eq(evidence.id, id))
+  return found
+}
+
+/** Withdraws a row of an open set-up; the row itself stays. Unknown or already withdrawn rows change nothing. */
+export async function withdrawEvidence(
+  tx: DbExecutor,
+  scope: Scope,
+  setupId: string,
+  rowId: string,
+  now: Date,
+): Promise<RecordResult> {
+  const state = await lockOpen(tx, scope, setupId)
+  const [found] = await tx
+    .select({ id: evidence.id, withdrawn: withdrawal.evidenceId })
+    .from(evidence)
+    .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
+    .where(and(eq(evidence.id, rowId), eq(evidence.setupId, setupId)))
+  if (state.outcome === 'finished' && found?.withdrawn) return KEPT
+  if (state.outcome !== 'kept' || !found || found.withdrawn) return state
+  await tx
+    .insert(withdrawal)
+    .values({ evidenceId: rowId, studioId: scope.studioId, createdAt: now, createdBy: scope.userId })
+    .onDuplicateKeyUpdate({ set: { evidenceId: rowId } })
+  return KEPT
+}
+
+/**
+ * Saves the numbers of an open set-up, within the caller's transaction: a last row that sets them, and it is finished.
+ * The same id and marks again change nothing; where somebody saved others first, the outcome says who, when and which.
+ */
+export async function finishSetup(
+  tx: DbExecutor,
+  scope: Scope,
+  setupId: string,
+  numbers: Readonly<{ id: string; marks: Marks }>,
+  now: Date,
+): Promise<RecordResult> {
+  const state = await lockOpen(tx, scope, setupId)
+  const row: Evidence = { kind: 'set', at: numbers.marks }
+  if (state.outcome === 'finished') {
+    const before = await storedUnder(tx, numbers.id)
+    return before?.setupId === setupId && sameContent(before.row, row) ? KEPT : state
+  }
+  if (state.outcome !== 'kept') return state
+  if (await storedUnder(tx, numbers.id)) return { outcome: 'idTaken' }
+  const kept = await insertRow(tx, scope, setupId, { id: numbers.id, row }, now)
+  if (kept.outcome !== 'kept') return kept
+  await tx
+    .update(setup)
+    .set({ numbersId: numbers.id, finishedAt: now, finishedBy: scope.userId, openKey: null })
+    .where(eq(setup.id, setupId))
+  await updateLatestSetup(tx, setupId)
+  return KEPT
+}
+
+/** The numbers that hold for a member are those saved last, also where an earlier set-up is saved after a later one. */
+async function updateLatestSetup(tx: DbExecutor, setupId: string): Promise<void> {
+  const [{ memberId }] = await tx.select({ memberId: setup.memberId }).from(setup).where(eq(setup.id, setupId))
+  await tx.select({ id: member.id }).from(member).where(eq(member.id, memberId)).for('update')
+  const [latest] = await tx
+    .select({ id: setup.id })
+    .from(setup)
+    .where(and(eq(setup.memberId, memberId), isNotNull(setup.finishedAt)))
+    .orderBy(desc(setup.finishedAt), desc(setup.id))
+    .limit(1)
+    .for('update')
+  await tx.update(member).set({ latestSetupId: latest.id }).where(eq(member.id, memberId))
+}

@@ -1,0 +1,20 @@
+import type { BikeType } from '../../core/bike/bike'
+import type { Evidence } from '../../core/evidence/registry'
+import { canonicalMarks, marksIssues } from '../../core/operations/bikeIssues'
+import { evidenceIssues } from '../../core/operations/dispatch'
+
+/** More reasons at once than this nobody reads. */
+const MAX_REASONS = 5
+
+/** A row held to the wire format and to the bike's own marks, its labels spelled as the scale spells them. */
+export function validateRow(
+  bikeType: BikeType,
+  row: Evidence,
+): Readonly<{ row: Evidence }> | Readonly<{ reasons: readonly string[] }> {
+  const issues = evidenceIssues(row)
+  if (issues.length > 0)
+    return { reasons: issues.slice(0, MAX_REASONS).map((i) => `${i.pointer.slice(1)} ${i.reason}`.trim()) }
+  const marks = marksIssues(bikeType, row.at, '')
+  if (marks.length > 0) return { reasons: marks.map((i) => i.reason) }
+  return { row: row.at ? { ...row, at: canonicalMarks(bikeType, row.at) } : row }
+}
