@@ -1,31 +1,9 @@
+// Which folder may import which is held by `.dependency-cruiser.cjs`.
 import next from 'eslint-config-next/core-web-vitals'
 import nextTypescript from 'eslint-config-next/typescript'
 
-/** The house's floors from the top down: a floor imports only from itself and from floors below. */
-const FLOORS = ['app', 'interface', 'server', 'standins', 'core']
-
-/** What the core must not know: the screen, the framework, the database, the outside. */
-const OUTSIDE_THE_CORE = {
-  regex:
-    '^(react|react-dom|next|antd|@ant-design|drizzle-orm|mysql2|better-auth|dayjs|comlink|node:.*|fs|path|crypto|os|http|https|net)(/|$)',
-  message: 'The core is arithmetic on plain data.',
-}
 const NO_CLOCK = 'The core has no clock: times are handed in.'
 const NO_CHANCE = 'The core draws only from a seeded source: core/rng.'
-
-const floorRules = FLOORS.slice(1).map((floor, i) => {
-  const above = FLOORS.slice(0, i + 1)
-  const upward = {
-    regex: `^(@/|(\\.\\./)+)(${above.join('|')})(/|$)`,
-    message: `${floor} stands below ${above.join(', ')}.`,
-  }
-  return {
-    files: [`${floor}/**/*.{ts,tsx}`],
-    rules: {
-      'no-restricted-imports': ['error', { patterns: floor === 'core' ? [upward, OUTSIDE_THE_CORE] : [upward] }],
-    },
-  }
-})
 
 const config = [
   {
@@ -43,7 +21,6 @@ const config = [
   ...next,
   ...nextTypescript,
   { rules: { '@typescript-eslint/no-explicit-any': 'error' } },
-  ...floorRules,
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],

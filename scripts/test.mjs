@@ -16,6 +16,8 @@ import { bin, build, serve } from './support/production.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const folder = join(root, '.test-data')
+/** Which folders are held to `.dependency-cruiser.cjs`. */
+const CRUISED = ['--config', '.dependency-cruiser.cjs', 'app', 'interface', 'server', 'core', 'scripts']
 const PARTS = ['build', 'types', 'format', 'lint', 'jest', 'browser']
 const asked = process.argv.slice(2)
 const parts = asked.filter((word) => PARTS.includes(word))
@@ -84,7 +86,10 @@ try {
   if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
   if (wanted('format'))
     await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
-  if (wanted('lint')) await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+  if (wanted('lint')) {
+    await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+    await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
+  }
   if (wanted('jest'))
     await part(
       'jest',

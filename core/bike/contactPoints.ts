@@ -61,3 +61,7 @@ export function resolveMarks(bikeType: BikeType, marks: Marks): { positions: Axi
   }
   return { positions, issues }
 }
+
+/** Positions of marks that have no issues (checked at the API boundary), mm. */
+export const axisPositions = (bikeType: BikeType, marks: Marks): AxisPositions =>
+  resolveMarks(bikeType, marks).positions

@@ -2,13 +2,13 @@ import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { createRng } from '../rng'
 import type { BikeType } from '../bike/bike'
-import { contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints } from '../bike/contactPoints'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { GUESS, SETTINGS } from '../testing/tapeSettings'
 import { calibrate, OUTLIER_MM, type Fitted } from './calibrate'
 import { designGrid, sameGeometry } from './predictionError'
-import { lengthAt, initialParameters, axisPositionsAt } from './parameters'
+import { lengthAt, initialParameters } from './parameters'
 import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
 
 const readingsOf = (truth: BikeType, seed = 1, sdMm = 0): TapeReading[] => {
@@ -20,8 +20,8 @@ const worst = (a: BikeType, b: BikeType) =>
     ...SETTINGS.flatMap((marks) =>
       LENGTHS.map((l) =>
         Math.abs(
-          contactPoints(a, undefined, axisPositionsAt(a, marks)).lengths[l] -
-            contactPoints(b, undefined, axisPositionsAt(b, marks)).lengths[l],
+          contactPoints(a, undefined, axisPositions(a, marks)).lengths[l] -
+            contactPoints(b, undefined, axisPositions(b, marks)).lengths[l],
         ),
       ),
     ),
@@ -82,7 +82,7 @@ test('a reading taken at the next hole is said to be just that', () => {
   const other = contactPoints(
     HOLES_BIKE,
     undefined,
-    axisPositionsAt(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' }),
+    axisPositions(HOLES_BIKE, { ...SETTINGS[4], seatHeight: '9' }),
   ).lengths
   readings[4] = { ...readings[4], lengths: { ...readings[4].lengths, saddleHeightMm: other.saddleHeightMm } }
   expect(fitted(readings).suspects).toMatchObject([
@@ -179,7 +179,7 @@ function statedAgainstTrue(tapes: number, sdMm: number): { inside: number; named
     if (answer.suspects.length > 0) named++
     for (const marks of SETTINGS) {
       const [found, there] = [answer.bikeType, truth].map(
-        (type) => contactPoints(type, undefined, axisPositionsAt(type, marks)).lengths,
+        (type) => contactPoints(type, undefined, axisPositions(type, marks)).lengths,
       )
       for (const length of LENGTHS) {
         if (Math.abs(found[length] - there[length]) <= 2 * answer.expectedErrorMm[length]) inside++

@@ -1,6 +1,7 @@
+import { axisPositions } from '../bike/contactPoints'
 import { CholeskyDecomposition, Matrix } from 'ml-matrix'
 import type { BikeType } from '../bike/bike'
-import { initialParameters, priorWeights, lengthAt, axisPositionsAt, type Parameters } from './parameters'
+import { initialParameters, priorWeights, lengthAt, type Parameters } from './parameters'
 import type { Observation } from './readings'
 
 /** Parameters that explain the readings, what they leave over (read − fitted, mm), and how sure each combination is. */
@@ -31,7 +32,7 @@ export function fitTape(
 ): TapeFit {
   const guess = initialParameters(bikeType)
   const prior = priorWeights(bikeType)
-  const positions = observed.map(({ marks }) => axisPositionsAt(bikeType, marks))
+  const positions = observed.map(({ marks }) => axisPositions(bikeType, marks))
   let p = from
   let information = Matrix.zeros(p.length, p.length)
   for (let round = 0; round < rounds; round++) {

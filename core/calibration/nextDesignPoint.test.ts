@@ -1,9 +1,8 @@
 import { axesOf } from '../bike/bike'
-import { contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints } from '../bike/contactPoints'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { calibrate } from './calibrate'
 import { nextDesignPoint } from './nextDesignPoint'
-import { axisPositionsAt } from './parameters'
 import type { TapeReading } from './readings'
 
 /** The settings proposed one after the other, each read as the guess predicts it. */
@@ -15,7 +14,7 @@ function proposed(count: number) {
     leaves.push(next.leavesMm)
     readings.push({
       marks: next.marks,
-      lengths: contactPoints(HOLES_BIKE, undefined, axisPositionsAt(HOLES_BIKE, next.marks)).lengths,
+      lengths: contactPoints(HOLES_BIKE, undefined, axisPositions(HOLES_BIKE, next.marks)).lengths,
     })
   }
   return { readings, leaves }

@@ -1,10 +1,11 @@
+import { axisPositions } from '../bike/contactPoints'
 import { CholeskyDecomposition, Matrix } from 'ml-matrix'
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
 import type { AxisName, Marks } from '../conventions'
 import { positionsOf } from '../scale/scale'
 import { designGrid, predictionSd } from './predictionError'
 import { addNormalEquation, fitTape, TAPE_SD_MM } from './fitTape'
-import { initialParameters, lengthAt, axisPositionsAt } from './parameters'
+import { initialParameters, lengthAt } from './parameters'
 import { LENGTHS, observationsOf, type TapeReading } from './readings'
 
 /** Where the tape should go next, and the largest expected error (one spread, mm) that would leave. */
@@ -52,7 +53,7 @@ export function nextDesignPoint(bikeType: BikeType, readings: readonly TapeReadi
 /** Pairs of axes that were so far always changed alike (or just opposite): a mistake in one then hides in the other. */
 function correlatedAxes(bikeType: BikeType, settings: readonly Marks[]): number {
   if (settings.length < 3) return 0
-  const columns = axesOf(bikeType).map((name) => settings.map((marks) => axisPositionsAt(bikeType, marks)[name] ?? 0))
+  const columns = axesOf(bikeType).map((name) => settings.map((marks) => axisPositions(bikeType, marks)[name] ?? 0))
   return columns.flatMap((a, i) => columns.slice(i + 1).filter((b) => Math.abs(correlation(a, b)) > HIGH_CORRELATION))
     .length
 }
@@ -78,7 +79,7 @@ function correlation(a: readonly number[], b: readonly number[]): number {
 /** The covariance once all four lengths were read at these marks. */
 function covarianceAfter(bikeType: BikeType, p: Float64Array, known: Matrix, marks: Marks): Matrix {
   const information = known.clone()
-  const positions = axisPositionsAt(bikeType, marks)
+  const positions = axisPositions(bikeType, marks)
   const nothing = Matrix.zeros(p.length, 1)
   for (const length of LENGTHS)
     addNormalEquation(information, nothing, lengthAt(bikeType, p, positions, length).by, 1 / TAPE_SD_MM ** 2, 0)

@@ -1,6 +1,5 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { resolveMarks } from '../bike/contactPoints'
-import type { AxisName, Marks } from '../conventions'
+import type { AxisName } from '../conventions'
 import { degrees, unitVector, radians } from '../geometry'
 import { scaledBy } from '../scale/scale'
 import type { LengthName } from './readings'
@@ -121,9 +120,6 @@ function pointAt(
   }
   return { x, y, byX, byY }
 }
-
-/** Positions of marks on the guess's own scales, mm; expects marks without issues. */
-export const axisPositionsAt = (bikeType: BikeType, marks: Marks) => resolveMarks(bikeType, marks).positions
 
 /** The guess with the parameters put in: labels stay, millimetres, directions and origins follow the tape. */
 export function typeWith(bikeType: BikeType, p: Parameters): BikeType {

@@ -1,8 +1,7 @@
 import type { BikeType } from '../bike/bike'
-import { contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints } from '../bike/contactPoints'
 import { calibrate, fitReadings, type Fitted, type Refused } from './calibrate'
 import { nextDesignPoint, type DesignPoint } from './nextDesignPoint'
-import { axisPositionsAt } from './parameters'
 import { LENGTHS, observationsOf, type LengthName, type TapeReading } from './readings'
 
 /** Every length this well known over the whole range is enough, one spread, mm. */
@@ -51,7 +50,7 @@ export function checkPlausibility(
   const observed = observationsOf(readings)
   const fit = observed.length === 0 ? null : fitReadings(bikeType, observed)
   const known = fit?.outcome === 'fitted' ? fit.bikeType : bikeType
-  const expected = contactPoints(known, undefined, axisPositionsAt(known, marks)).lengths
+  const expected = contactPoints(known, undefined, axisPositions(known, marks)).lengths
   for (const length of LENGTHS) {
     const mm = lengths[length]
     if (mm === undefined || Math.abs(mm - expected[length]) <= IMPLAUSIBLE_MM) continue

@@ -1,5 +1,4 @@
 import type { BikeType } from '../bike/bike'
-import { resolveMarks, type AxisPositions } from '../bike/contactPoints'
 import type { AxisName, Label, Marks } from '../conventions'
 import type { Evidence } from '../evidence/registry'
 import { middlePosition } from '../scale/scale'
@@ -21,9 +20,4 @@ export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]):
     return { seatSlide, ...named }
   })
   return { at, now: { ...named } }
-}
-
-/** Labels → positions, for marks already checked at the door. */
-export function axisPositions(bikeType: BikeType, marks: Marks): AxisPositions {
-  return resolveMarks(bikeType, marks).positions
 }

@@ -1,13 +1,12 @@
 import { adult } from '@freesewing/models'
 import fc from 'fast-check'
-import { contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints } from '../bike/contactPoints'
 import type { Marks } from '../conventions'
 import type { Evidence } from '../evidence/registry'
 import { recommend } from '../operations/recommend'
 import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 import { HOLES_BIKE as bikeType } from '../testing/meanRider'
 import type { RecommendRequest } from './request'
-import { axisPositions } from './marksHistory'
 
 const ask = (evidence: readonly Evidence[], more: Partial<RecommendRequest> = {}) =>
   recommend({ bikeType, evidence, samples: 2000, ...more })

@@ -3,7 +3,7 @@ import { samplePosterior, adaptProposal, type Posterior } from '../inference/pos
 import { cachedProposal } from '../inference/proposalCache'
 import { combineRepeats } from '../inference/repeatedReadings'
 import type { ModelInputs } from '../inference/particles'
-import { contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints } from '../bike/contactPoints'
 import { type AxisName, type Marks } from '../conventions'
 import { isSaddleCheck, needsMarks } from '../evidence/evidence'
 import { likelihoodOf, type Evidence } from '../evidence/registry'
@@ -18,7 +18,7 @@ import { lastReadings, type LastReadings } from './lastReadings'
 import { nextStep } from './nextStep'
 import type { RecommendRequest, MarkChance, Next } from './request'
 import { saddlePositionAt, seatAt, startPosition, type SaddlePosition, type SaddleSearch } from './saddleSearch'
-import { marksHistory, axisPositions, defaultSlide } from './marksHistory'
+import { marksHistory, defaultSlide } from './marksHistory'
 import { targetProbabilities } from './targetProbabilities'
 
 /** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */

@@ -1,9 +1,8 @@
 import type { Rng } from '../rng'
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { contactPoints, type Lengths } from '../bike/contactPoints'
+import { axisPositions, contactPoints, type Lengths } from '../bike/contactPoints'
 import type { LengthName, TapeReading } from '../calibration/readings'
 import { LENGTHS } from '../calibration/readings'
-import { axisPositionsAt } from '../calibration/parameters'
 import type { Marks } from '../conventions'
 import { scaledBy } from '../scale/scale'
 
@@ -34,7 +33,7 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Rng): Bi
 
 /** All four lengths at these marks, each strayed by a careful hand's spread, mm. */
 export function tapeAt(type: BikeType, marks: Marks, random: Rng, sdMm: number): TapeReading {
-  const { lengths } = contactPoints(type, undefined, axisPositionsAt(type, marks))
+  const { lengths } = contactPoints(type, undefined, axisPositions(type, marks))
   const read = (length: LengthName) => lengths[length] + sdMm * random.normal()
   return { marks, lengths: Object.fromEntries(LENGTHS.map((length) => [length, read(length)])) as Lengths }
 }

@@ -34,6 +34,8 @@ export async function addMember(id: string, typed: string, anyway: boolean): Pro
   if (same.length > 0 && anyway !== true) return { ...refused({ code: 'sameName', name }), offer: 'addAnyway' }
   const added = await members.addMember(db, person, { id, name }, new Date())
   if (added.outcome === 'kept') return { outcome: 'kept', id }
+  // The id stands for nobody of this studio.
+  if (added.name === '') return refused({ code: 'malformed' })
   return { ...refused({ code: 'addedBefore', name, as: added.name }), offer: 'correct', as: added.name }
 }
 

@@ -6,11 +6,10 @@
 import { parseArgs } from 'node:util'
 import { createRng, type Rng } from '../../core/rng'
 import type { BikeType } from '../../core/bike/bike'
-import { contactPoints } from '../../core/bike/contactPoints'
+import { axisPositions, contactPoints } from '../../core/bike/contactPoints'
 import { calibrate } from '../../core/calibration/calibrate'
 import { designGrid } from '../../core/calibration/predictionError'
 import { nextDesignPoint } from '../../core/calibration/nextDesignPoint'
-import { axisPositionsAt } from '../../core/calibration/parameters'
 import { LENGTHS, type LengthName, type TapeReading } from '../../core/calibration/readings'
 import { tapeAt, trueTypeFor } from '../../core/simulated/simulatedTape'
 import { positionsOf } from '../../core/scale/scale'
@@ -43,7 +42,7 @@ function proposedSettings(guess: BikeType): TapeReading['marks'][] {
   const readings: TapeReading[] = []
   for (let k = 0; k < READINGS; k++) {
     const { marks } = nextDesignPoint(guess, readings)
-    readings.push({ marks, lengths: contactPoints(guess, undefined, axisPositionsAt(guess, marks)).lengths })
+    readings.push({ marks, lengths: contactPoints(guess, undefined, axisPositions(guess, marks)).lengths })
   }
   return readings.map((r) => r.marks)
 }
@@ -69,8 +68,8 @@ function trial(guess: BikeType, settings: readonly TapeReading['marks'][], rando
       length,
       everywhere.map(
         (marks) =>
-          contactPoints(fitted.bikeType, undefined, axisPositionsAt(fitted.bikeType, marks)).lengths[length] -
-          contactPoints(truth, undefined, axisPositionsAt(truth, marks)).lengths[length],
+          contactPoints(fitted.bikeType, undefined, axisPositions(fitted.bikeType, marks)).lengths[length] -
+          contactPoints(truth, undefined, axisPositions(truth, marks)).lengths[length],
       ),
     ]),
   ) as Record<LengthName, number[]>

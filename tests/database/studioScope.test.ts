@@ -1,0 +1,395 @@
+/** @jest-environment node */
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { eq } from 'drizzle-orm'
+import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import type { Role } from '@/server/accounts/can'
+import { can, ROLES, type Permission } from '@/server/accounts/can'
+import type { Scope } from '@/server/accounts/scope'
+import * as bikeReadings from '@/server/bikes/bikeReadings'
+import * as bikes from '@/server/bikes/bikes'
+import { calibrateType } from '@/server/bikes/calibrateType'
+import * as inspections from '@/server/bikes/inspections'
+import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
+import * as tapeReadings from '@/server/bikes/tapeReadings'
+import * as versions from '@/server/bikes/versions'
+import * as assignments from '@/server/classes/assignments'
+import * as notes from '@/server/classes/notes'
+import { connectionPool, database, closeDatabase } from '@/server/db/connection'
+import { studio, user } from '@/server/db/tables/accounts'
+import { member } from '@/server/db/tables/riders'
+import * as members from '@/server/members/members'
+import { deliver } from '@/server/outbox/deliver'
+import * as evidence from '@/server/setups/evidence'
+import * as setups from '@/server/setups/setups'
+import * as studios from '@/server/studio/studio'
+import * as bikeActions from '@/interface/bikes/actions'
+import * as classActions from '@/interface/class/actions'
+import * as memberActions from '@/interface/members/actions'
+import * as setupActions from '@/interface/setup/actions'
+import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
+import { POST as postOutbox } from '@/app/api/outbox/route'
+
+jest.mock('@/server/compute/pool', () => ({ compute: async () => ({ outcome: 'refused', say: 'not in this test' }) }))
+
+let person: (Scope & { name: string }) | null = null
+jest.mock('@/server/accounts/session', () => {
+  const { can: allows } = jest.requireActual<{ can: typeof can }>('@/server/accounts/can')
+  return {
+    currentUser: async () => person,
+    authorize: async (permission: Permission) => {
+      if (!person) throw new Error('sent to sign in')
+      return allows(person, permission) ? person : null
+    },
+  }
+})
+
+const db = database()
+const now = new Date('2026-07-08T09:10:11.012Z')
+const day = '2033-07-08'
+/** Stands in every name of the other studio, and must come out of no call made for this one. */
+const SECRET = 'Kept Elsewhere'
+const [here, there] = ['netloft-hall', 'the-other-hall'].map((studioId): Scope => ({
+  studioId,
+  userId: studioId === 'netloft-hall' ? 'ines-harrow' : 'other-person',
+  role: 'manager',
+}))
+const id = () => crypto.randomUUID()
+const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' }
+const tape = { marks, lengths: { stackMm: 700 } }
+const row = { kind: 'kneeByEye', seen: 'slightBend', at: { seatHeight: '7', seatSlide: 'D' } } as const
+const document = { bikeType: { ...HOLES_BIKE, name: SECRET }, equipment: DEFAULT_EQUIPMENT }
+
+/** The other studio's rows, by what they are. */
+const other = {
+  line: '',
+  type: id(),
+  bike: '',
+  member: id(),
+  setup: id(),
+  finished: id(),
+  row: id(),
+  note: id(),
+  look: id(),
+  fault: id(),
+  tape: id(),
+  reading: id(),
+}
+
+beforeAll(async () => {
+  await db
+    .insert(studio)
+    .values({ id: there.studioId, name: SECRET, place: SECRET, timeZone: 'Europe/Oslo', school: {} })
+  await db.insert(user).values({
+    id: there.userId,
+    name: SECRET,
+    email: 'other@elsewhere.example',
+    studioId: there.studioId,
+    role: 'manager',
+  })
+  const written = await versions.writeVersion(db, there, { id: other.type, baseId: null, document }, now)
+  if (written.outcome !== 'kept') throw new Error(written.outcome)
+  other.line = written.lineId
+  await bikes.addBikes(db, there, other.line, [1, 2])
+  other.bike = (await bikes.listBikes(db, there))[0].id
+  await members.addMember(db, there, { id: other.member, name: SECRET }, now)
+  for (const setupId of [other.finished, other.setup]) {
+    await setups.startSetup(db, there, { id: setupId, memberId: other.member, bikeId: other.bike }, now)
+    await evidence.appendEvidence(db, there, setupId, { id: setupId === other.setup ? other.row : id(), row }, now)
+    if (setupId === other.finished) await evidence.finishSetup(db, there, setupId, { id: id(), marks }, now)
+  }
+  const note = { region: 'knees', sign: SECRET, side: 'left', createdAt: now } as const
+  await notes.addNote(db, there, { id: other.note, memberId: other.member, bikeId: other.bike, ...note })
+  await assignments.assignBike(db, there, { id: id(), bikeId: other.bike, memberId: other.member, day }, now)
+  await tapeReadings.addTapeReading(db, there, { id: other.tape, typeId: other.type, row: tape }, now)
+  const reading = { kind: 'tape', ...tape } as const
+  await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
+  const fault = { id: other.fault, item: 'pins', note: SECRET } as const
+  const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
+  await inspections.recordInspection(db, there, look, now)
+})
+afterAll(async () => {
+  await db.update(user).set({ studioId: null }).where(eq(user.id, there.userId))
+  await closeDatabase()
+})
+
+/** Every row of a studio in every table that has any, as text. */
+async function everyRowOf(studioId: string): Promise<string> {
+  const [tables] = (await connectionPool().query(
+    "SELECT table_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND column_name = 'studio_id' ORDER BY 1",
+  )) as unknown as [{ name: string }[]]
+  const rows = await Promise.all(
+    tables.map(
+      async ({ name }) => (await connectionPool().query(`SELECT * FROM ${name} WHERE studio_id = ?`, [studioId]))[0],
+    ),
+  )
+  return JSON.stringify(rows)
+}
+
+type Call = () => unknown
+type Walk = Readonly<Record<string, Call>>
+
+const ids = () => ({ id: id(), bikeId: other.bike })
+const QUERIES: Readonly<Record<string, Walk>> = {
+  'bikes/bikes': {
+    listBikes: () => bikes.listBikes(db, here),
+    findBike: () => bikes.findBike(db, here, other.bike),
+    addBikes: () => bikes.addBikes(db, here, other.line, [801]),
+    deleteBike: () => bikes.deleteBike(db, here, other.bike),
+  },
+  'bikes/bikeReadings': {
+    listBikeReadings: () => bikeReadings.listBikeReadings(db, here, other.bike),
+    addBikeReading: () =>
+      bikeReadings.addBikeReading(db, here, { ...ids(), row: { kind: 'saddleLine', mm: 1, afterClosing: true } }, now),
+    withdrawBikeReading: () =>
+      bikeReadings.withdrawBikeReading(db, here, { id: other.reading, bikeId: other.bike }, now),
+    listSetupsBetween: () => bikeReadings.listSetupsBetween(db, here, other.bike, new Date(0), new Date()),
+    findChangeSince: () => bikeReadings.findChangeSince(db, here, other.bike, new Date(0)),
+  },
+  'bikes/calibrateType': { calibrateType: () => calibrateType(db, here, { id: id(), typeId: other.type }, now) },
+  'bikes/inspections': {
+    lastInspections: async () =>
+      [...(await inspections.lastInspections(db, here)).keys()].filter((b) => b === other.bike),
+    listInspections: () => inspections.listInspections(db, here, other.bike),
+    recordInspection: () => inspections.recordInspection(db, here, { ...ids(), good: [], faults: [] }, now),
+    listFaults: () => inspections.listFaults(db, here, other.bike),
+    resolveFault: () => inspections.resolveFault(db, here, { id: other.fault, bikeId: other.bike }, now),
+  },
+  'bikes/machineCalibration': {
+    lockMachine: () => lockMachine(db, here, other.bike),
+    recomputeMachine: () => recomputeMachine(db, here, other.bike),
+  },
+  'bikes/tapeReadings': {
+    listTapeReadings: () => tapeReadings.listTapeReadings(db, here, other.type),
+    addTapeReading: () => tapeReadings.addTapeReading(db, here, { id: id(), typeId: other.type, row: tape }, now),
+    replaceTapeReadings: () =>
+      tapeReadings.replaceTapeReadings(
+        db,
+        here,
+        { typeId: other.type, replaced: [{ id: other.tape, newId: id(), row: tape }] },
+        now,
+      ),
+    withdrawTapeReading: () => tapeReadings.withdrawTapeReading(db, here, other.tape, now),
+  },
+  'bikes/versions': {
+    listTypes: () => versions.listTypes(db, here),
+    listVersions: () => versions.listVersions(db, here, other.line),
+    findType: () => versions.findType(db, here, other.type),
+    writeVersion: () => versions.writeVersion(db, here, { id: other.type, baseId: other.type, document }, now),
+    importTypes: async () => {
+      const types = (await versions.listTypes(db, here)).slice(0, 1)
+      return versions.importTypes(db, here, types, now)
+    },
+  },
+  'classes/assignments': {
+    listAssignments: () => assignments.listAssignments(db, here, day),
+    assignBike: () => assignments.assignBike(db, here, { ...ids(), memberId: null, day }, now),
+  },
+  'classes/notes': {
+    listNotesSince: () => notes.listNotesSince(db, here, new Date(0)),
+    listNotesOfMember: () => notes.listNotesOfMember(db, here, other.member),
+    addNote: () =>
+      notes.addNote(db, here, {
+        id: other.note,
+        memberId: 'member-01',
+        bikeId: 'bike-1',
+        region: 'feet',
+        sign: 'x',
+        side: 'left',
+        createdAt: now,
+      }),
+    withdrawNote: () => notes.withdrawNote(db, here, other.note, now),
+  },
+  'members/members': {
+    searchMembers: () => members.searchMembers(db, here, { typed: SECRET, withoutNumbers: false, page: 1 }),
+    findMembers: () => members.findMembers(db, here, SECRET, 10),
+    latestNumbers: async () => [...(await members.latestNumbers(db, here, [other.member])).keys()],
+    findMember: () => members.findMember(db, here, other.member),
+    addMember: () => members.addMember(db, here, { id: other.member, name: 'Somebody' }, now),
+    renameMember: () => members.renameMember(db, here, other.member, { from: SECRET, to: 'Taken' }),
+    findMembersByName: () => members.findMembersByName(db, here, SECRET),
+  },
+  'outbox/deliver': {
+    deliver: () =>
+      Promise.all(ENTRIES.map((entry) => deliver(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
+  },
+  'setups/evidence': {
+    listEvidence: () => evidence.listEvidence(db, here, other.setup),
+    appendEvidence: () => evidence.appendEvidence(db, here, other.setup, { id: id(), row }, now),
+    withdrawEvidence: () => evidence.withdrawEvidence(db, here, other.setup, other.row, now),
+    finishSetup: () => evidence.finishSetup(db, here, other.setup, { id: id(), marks }, now),
+  },
+  'setups/setups': {
+    startSetup: () => setups.startSetup(db, here, { id: id(), memberId: other.member, bikeId: other.bike }, now),
+    continueSetup: () => setups.continueSetup(db, here, { setupId: other.setup, rows: [] }, now),
+    findSetup: () => setups.findSetup(db, here, other.setup),
+    listFinishedSetups: () => setups.listFinishedSetups(db, here, other.member),
+    listOpenSetups: () => setups.listOpenSetups(db, here, other.member),
+  },
+  'studio/studio': { getStudio: () => studios.getStudio(db, here) },
+}
+
+const ENTRIES = [
+  { op: 'appendEvidence', id: id(), setupId: other.setup, row },
+  { op: 'withdrawEvidence', id: id(), setupId: other.setup, rowId: other.row },
+  { op: 'finishSetup', id: id(), setupId: other.setup, marks },
+  { op: 'addNote', id: id(), memberId: other.member, bikeId: 'bike-1', sign: 'kneesOut', side: 'left' },
+  { op: 'withdrawNote', id: id(), noteId: other.note },
+] as const
+
+/** What takes no scope, and why it needs none. */
+const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
+  availableBikes: 'chooses among bikes it is handed',
+  recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
+  normalizeName: 'text',
+  validateRow: 'a row against a type',
+  tapeRefusal: 'a reading against a type',
+  readingRefusal: 'a reading against a type',
+  knownFieldsOf: 'a reading',
+  studioDay: 'a date',
+  formatDate: 'a date',
+  formatTime: 'a date',
+  formatDayAndTime: 'a date',
+  isSeeded: 'says only that the database was seeded',
+}
+
+/** Every module of the server that reads or writes a studio's rows. */
+const FOLDERS = ['bikes', 'classes', 'members', 'outbox', 'setups', 'studio']
+const modules = FOLDERS.flatMap((folder) =>
+  readdirSync(join(process.cwd(), 'server', folder))
+    .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file))
+    .map((file) => `${folder}/${file.replace(/\.ts$/, '')}`),
+)
+
+test.each(modules)('every function of server/%s is walked, or needs no scope', (name) => {
+  // eslint-disable-next-line @typescript-eslint/no-require-imports -- whatever the module exports, by its name
+  const exported = require(join(process.cwd(), 'server', name)) as Record<string, unknown>
+  const functions = Object.keys(exported).filter((key) => typeof exported[key] === 'function')
+  expect(functions.filter((key) => !(key in (QUERIES[name] ?? {})) && !(key in WITHOUT_SCOPE))).toEqual([])
+})
+
+/** Makes a call that must neither tell of the other studio nor touch it. */
+async function seesNothing(call: Call): Promise<void> {
+  const before = await everyRowOf(there.studioId)
+  expect(JSON.stringify(await call()) ?? '').not.toContain(SECRET)
+  expect(await everyRowOf(there.studioId)).toBe(before)
+}
+
+describe('what is another studio’s does not exist', () => {
+  const calls = Object.entries(QUERIES).flatMap(([module, walk]) =>
+    Object.entries(walk).map(([name, call]) => [`${module} ${name}`, call] as const),
+  )
+  test.each(calls)('for the query %s', (_, call) => seesNothing(call))
+
+  test('and the walk would notice: the same calls by the other studio’s own do tell of it', async () => {
+    expect(JSON.stringify(await members.findMember(db, there, other.member))).toContain(SECRET)
+    const before = await everyRowOf(there.studioId)
+    await members.renameMember(db, there, other.member, { from: SECRET, to: `${SECRET} Too` })
+    expect(await everyRowOf(there.studioId)).not.toBe(before)
+    await db.update(member).set({ name: SECRET }).where(eq(member.id, other.member))
+  })
+})
+
+const reading = { kind: 'saddleLine', mm: 1, afterClosing: true } as const
+const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
+  saveType: ['manageBikes', () => bikeActions.saveType(other.type, other.type, { ...document })],
+  exportTypes: ['seeBikes', () => bikeActions.exportTypes()],
+  importTypeFile: ['manageBikes', async () => bikeActions.importTypeFile(await bikeActions.exportTypes())],
+  addMachines: ['manageBikes', () => bikeActions.addMachines(other.line, '802')],
+  removeMachine: ['manageBikes', () => bikeActions.removeMachine(other.bike)],
+  addTapeReading: ['manageBikes', () => bikeActions.addTapeReading(id(), other.type, tape)],
+  replaceTapeReadings: [
+    'manageBikes',
+    () => bikeActions.replaceTapeReadings(other.type, [{ id: other.tape, newId: id(), row: tape }]),
+  ],
+  withdrawTapeReading: ['manageBikes', () => bikeActions.withdrawTapeReading(other.tape)],
+  finishCalibration: ['manageBikes', () => bikeActions.finishCalibration(id(), other.type)],
+  compareTapeReading: ['inspectBikes', () => bikeActions.compareTapeReading(other.bike, tape, 'metric')],
+  addBikeReading: ['inspectBikes', () => bikeActions.addBikeReading(id(), other.bike, reading)],
+  withdrawBikeReading: ['inspectBikes', () => bikeActions.withdrawBikeReading(other.bike, other.reading)],
+  recordInspection: ['inspectBikes', () => bikeActions.recordInspection(id(), other.bike, [])],
+  resolveFault: ['inspectBikes', () => bikeActions.resolveFault(other.bike, other.fault)],
+  assignBike: ['assignBikes', () => classActions.assignBike(id(), other.bike, null)],
+  addMember: ['addMembers', () => memberActions.addMember(other.member, 'Somebody Here', true)],
+  renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
+  findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
+  startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
+  continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
+}
+const actionModules = { ...bikeActions, ...classActions, ...memberActions, ...setupActions }
+
+test('every action is walked', () => {
+  expect(Object.keys(actionModules).sort()).toEqual(Object.keys(ACTIONS).sort())
+})
+
+const as = (role: Role) => ({ ...here, role, name: 'Ines Harrow' })
+
+describe('actions', () => {
+  test.each(Object.entries(ACTIONS))('%s sees and changes nothing of another studio', async (_, [, call]) => {
+    person = as('manager')
+    await seesNothing(call)
+  })
+
+  test.each(Object.entries(ACTIONS))('%s does nothing signed out', async (_, [, call]) => {
+    person = null
+    await expect(call()).rejects.toThrow('sent to sign in')
+  })
+
+  const closed = ROLES.flatMap((role) =>
+    Object.entries(ACTIONS)
+      .filter(([, [permission]]) => !can({ role }, permission))
+      .map(([name, [, call]]) => [role, name, call] as const),
+  )
+  test.each(closed)('a door is closed: %s, %s', async (role, name, call) => {
+    person = as(role)
+    const before = await everyRowOf(here.studioId)
+    const result = (await call()) as { outcome?: string; say?: string }
+    expect(result).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/your role in this studio/i) })
+    expect(await everyRowOf(here.studioId)).toBe(before)
+    expect(name).not.toBe('')
+  })
+})
+
+describe('routes', () => {
+  const rows = (setupId: string) =>
+    getRows(new Request('http://127.0.0.1/'), { params: Promise.resolve({ id: setupId }) })
+  const send = async (entry: object) =>
+    postOutbox(
+      new Request('http://127.0.0.1/api/outbox', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', host: '127.0.0.1' },
+        body: JSON.stringify({ ...entry, author: here.userId, madeAtMs: Date.now() }),
+      }),
+    )
+
+  test('signed out, neither rows are handed out nor entries taken', async () => {
+    person = null
+    expect((await rows('setup-member-01')).status).toBe(401)
+    expect((await send(ENTRIES[0])).status).toBe(401)
+  })
+
+  test('rows of another studio’s set-up are not there; who may not set riders up is told so', async () => {
+    person = as('manager')
+    expect((await rows(other.setup)).status).toBe(404)
+    person = as('desk')
+    expect((await rows('setup-member-01')).status).toBe(403)
+  })
+
+  test.each(ENTRIES)('the outbox takes $op for nobody else’s rows, and not from the desk', async (entry) => {
+    person = as('manager')
+    await seesNothing(async () => (await send(entry)).json())
+    person = as('desk')
+    expect(await (await send({ ...entry, id: id() })).json()).toMatchObject({ code: 'notAllowed' })
+  })
+})
+
+test('roles: the desk sees names, places and numbers, no health notes; managers alone change types', () => {
+  const allowed = (role: Role) =>
+    (['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes', 'manageBikes'] as const).filter((p) =>
+      can({ role }, p),
+    )
+  expect(allowed('desk')).toEqual(['seeNumbers', 'assignBikes'])
+  expect(allowed('instructor')).toEqual(['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes'])
+  expect(allowed('manager')).toHaveLength(6)
+})
