@@ -16,14 +16,12 @@ import {
   removeMachine,
   saveType,
   withdrawBikeReading,
-  withdrawTapeReading,
   compareTapeReading,
 } from '@/interface/bikes/actions'
 import { POST as postOutbox } from '@/app/api/outbox/route'
-import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import type { Marks } from '@/core/conventions'
 import { assignBike } from '@/interface/class/actions'
-import { addMember, findMembers, renameMember } from '@/interface/members/actions'
+import { addMember } from '@/interface/members/actions'
 import { continueSetup, startSetup } from '@/interface/setup/actions'
 import { EQUIPMENT, TYPES } from '@/scripts/netloftHall'
 import type { Scope } from '@/server/accounts/scope'
