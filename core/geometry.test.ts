@@ -32,7 +32,8 @@ test('of the two meeting points, the forward one lies farther ahead and the uppe
   fc.assert(
     fc.property(point, point, link, link, (a, b, ab, bb) => {
       const [forward, upper] = [intersectCircles(a, ab, b, bb, 'forward'), intersectCircles(a, ab, b, bb, 'upper')]
-      if (forward.outcome !== 'met' || upper.outcome !== 'met') return
+      fc.pre(forward.outcome === 'met' && upper.outcome === 'met')
+      if (forward.outcome !== 'met' || upper.outcome !== 'met') throw new Error('held by the precondition')
       expect(forward.point.xMm).toBeGreaterThanOrEqual(upper.point.xMm - 1e-6)
       expect(upper.point.yMm).toBeGreaterThanOrEqual(forward.point.yMm - 1e-6)
     }),

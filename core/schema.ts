@@ -30,3 +30,7 @@ export const refTo = <S extends TSchema>(name: string) => Type.Unsafe<Static<S>>
 /** Exactly two numbers of one kind. */
 export const pairOf = (item: TSchema) =>
   Type.Unsafe<[number, number]>({ type: 'array', items: item, minItems: 2, maxItems: 2 })
+
+/** An object without its fields that are there but undefined, as structured clones have them and JSON has not. */
+export const defined = <T extends object>(value: T): T =>
+  Object.fromEntries(Object.entries(value).filter(([, field]) => field !== undefined)) as T

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { distanceMm } from '../geometry'
 import { contactAt, CRANK, meanRider } from '../testing/meanRider'
 import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
-import { poseAt, type Posed } from './pose'
+import { poseAt, type Posed, type UnreachablePose } from './pose'
 
 const BOTTOM = 163
 
@@ -133,6 +133,34 @@ describe('published rules (sources recalled from memory)', () => {
   })
 })
 
+/**
+ * The triangle with sides 13, 14, 15 (Heron, Metrica I, 5 and 8; its angles 53.13°, 59.49° and 67.38° stand in every table
+ * of Heronian triangles; from memory). As a leg it has its thigh 13, its shank 14 and hip to ankle 15 parts long: the
+ * knee's inner angle lies opposite the 15, so that it is flexed by 180° − 67.38°.
+ */
+test('a worked example: thigh 390, shank 420, hip to ankle 450 mm is a knee flexed by 112.62°', () => {
+  const rider = {
+    ...meanRider(1700, 0),
+    thighMm: 390,
+    shankMm: 420,
+    ankleHeightMm: 60,
+    ankleToBallMm: 120,
+    soleMm: 10,
+    hipAboveSeatMm: 50,
+    patellaAheadMm: 0,
+  }
+  // At the bottom the pedal axle lies at (0, −170); the ankle 120 mm behind and 60 + 10 + 14 mm above it.
+  const ankle = { xMm: -120, yMm: -170 + 84 }
+  const seat = { xMm: ankle.xMm, yMm: ankle.yMm + 450 - 50 }
+  const pose = poseAt(rider, { seat, grip: { xMm: seat.xMm + 600, yMm: seat.yMm + 50 } }, CRANK, 180) as Posed
+  expect(distanceMm(pose.hip, pose.ankle)).toBeCloseTo(450, 9)
+  expect(pose.kneeFlexionDeg).toBeCloseTo(180 - 67.38, 2)
+  // The other two angles of the table, at hip and ankle, with the shank's foot on the line from hip to ankle.
+  const kneeAheadMm = pose.knee.xMm - pose.hip.xMm
+  expect(Math.asin(kneeAheadMm / 390) * (180 / Math.PI)).toBeCloseTo(59.49, 2)
+  expect(Math.asin(kneeAheadMm / 420) * (180 / Math.PI)).toBeCloseTo(53.13, 2)
+})
+
 describe('laws of the linkage', () => {
   const stature = fc.double({ min: 1450, max: 2050, noNaN: true })
   const crank = fc.double({ min: 0, max: 360, noNaN: true })
@@ -143,7 +171,8 @@ describe('laws of the linkage', () => {
         const rider = meanRider(h)
         const contact = contactAt(share * h)
         const pose = poseAt(rider, contact, CRANK, c)
-        if (pose.outcome !== 'posed') return
+        fc.pre(pose.outcome === 'posed')
+        if (pose.outcome !== 'posed') throw new Error('held by the precondition')
         expect(distanceMm(pose.hip, pose.knee)).toBeCloseTo(rider.thighMm, 6)
         expect(distanceMm(pose.knee, pose.ankle)).toBeCloseTo(rider.shankMm, 6)
         expect(distanceMm(pose.hip, pose.shoulder)).toBeCloseTo(rider.trunkMm, 6)
@@ -157,8 +186,8 @@ describe('laws of the linkage', () => {
       fc.property(stature, fc.double({ min: 140, max: 190, noNaN: true }), (h, c) => {
         const low = poseAt(meanRider(h), contactAt(0.4 * h), CRANK, c)
         const high = poseAt(meanRider(h), contactAt(0.4 * h + 8), CRANK, c)
-        if (low.outcome === 'posed' && high.outcome === 'posed')
-          expect(high.kneeFlexionDeg).toBeLessThan(low.kneeFlexionDeg)
+        fc.pre(low.outcome === 'posed' && high.outcome === 'posed')
+        expect((high as Posed).kneeFlexionDeg).toBeLessThan((low as Posed).kneeFlexionDeg)
       }),
     )
   })
@@ -181,8 +210,8 @@ describe('who cannot reach', () => {
   test('a short rider on a high saddle misses the pedal by the millimetres said', () => {
     const pose = poseAt(meanRider(1450), contactAt(760), CRANK, BOTTOM)
     expect(pose).toMatchObject({ outcome: 'unreachable', limb: 'leg' })
-    if (pose.outcome !== 'unreachable') return
-    const lower = poseAt(meanRider(1450), contactAt(760 - pose.missingMm - 3), CRANK, BOTTOM)
+    const { missingMm } = pose as UnreachablePose
+    const lower = poseAt(meanRider(1450), contactAt(760 - missingMm - 3), CRANK, BOTTOM)
     expect(lower.outcome).toBe('posed')
   })
 

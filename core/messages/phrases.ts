@@ -45,11 +45,10 @@ export const formatRoughLength = (mm: number, shown: UnitSystem): string | null 
 /** A sentence's first letter made large. */
 export const capitalized = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
+const LIST = new Intl.ListFormat('en-GB', { type: 'conjunction' })
+
 /** "a", "a and b", "a, b and c". */
-export function formatList(items: readonly string[]): string {
-  if (items.length < 2) return items[0] ?? ''
-  return `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`
-}
+export const formatList = (items: readonly string[]): string => LIST.format(items)
 
 /** "the nearest is 12" or "the nearest are 11 and 12". */
 export const formatNearestLabels = (labels: readonly Label[]): string =>

@@ -149,12 +149,59 @@ describe('issues', () => {
     ).toBe(false)
   })
 
-  test('whatever is sent, the door answers with a value and never throws', () => {
+  /** A good request of each operation, to be spoiled. */
+  const GOOD: Readonly<Record<string, object>> = {
+    place: { bikeType, bike: { offsetsMm: { seatHeight: 2 } }, marks: { seatHeight: '8', seatSlide: 'D' } },
+    pose: { rider: meanRider(1700), contact: contactAt(715), crankMm: 170, pedalSurfaceMm: 14, crankDeg: [163, 0] },
+    calibrate: { bikeType, readings: [{ marks: { seatHeight: '8' }, lengths: { stackMm: 700, reachMm: 620 } }] },
+    recommend: {
+      ...recommend(
+        { kind: 'stature', mm: 1700 },
+        { kind: 'kneeAngle', deg: 31, by: 'goniometer', at: { seatHeight: '8', seatSlide: 'D' } },
+      ),
+      school: { kneeWindowDeg: [25, 35] },
+      seed: 3,
+      samples: 200,
+    },
+  }
+
+  /** Every place of a value: what holds it, and its key there. */
+  function placesOf(value: unknown): [held: Record<string, unknown>, key: string][] {
+    if (typeof value !== 'object' || value === null) return []
+    return Object.keys(value).flatMap((key) => {
+      const held = value as Record<string, unknown>
+      return [[held, key] as [Record<string, unknown>, string], ...placesOf(held[key])]
+    })
+  }
+
+  test('the good requests are answered', () => {
+    for (const [operation, request] of Object.entries(GOOD))
+      expect(isErrorResponse(dispatch(operation, request))).toBe(false)
+  })
+
+  test('a good request with anything in the place of any of its parts is answered, or refused with a place that exists in it', () => {
+    let refused = 0
     fc.assert(
-      fc.property(fc.constantFrom('place', 'pose', 'recommend'), fc.jsonValue(), (operation, value) => {
-        expect(isErrorResponse(dispatch(operation, value))).toBe(true)
-      }),
+      fc.property(
+        fc.constantFrom(...Object.keys(GOOD)),
+        fc.nat(),
+        fc.oneof(fc.jsonValue({ maxDepth: 2 }), fc.constant(undefined)),
+        (operation, which, value) => {
+          const request = structuredClone(GOOD[operation])
+          const places = placesOf(request)
+          const [held, key] = places[which % places.length]
+          held[key] = value
+          const answer = dispatch(operation, request)
+          expect(JSON.stringify(answer)).not.toMatch(/null,null|NaN/)
+          if (!isErrorResponse(answer)) return
+          refused += 1
+          for (const { pointer } of answer.error.faults) expect(pointer).toMatch(/^(\/|$)/)
+          expect(answer.error.faults.length).toBeGreaterThan(0)
+        },
+      ),
+      { numRuns: 400 },
     )
+    expect(refused).toBeGreaterThan(100)
   })
 
   test('a bike type with any one field broken is refused at that field', () => {

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import type { Columns } from '../columns'
-import { closed, type Plain } from '../schema'
+import { closed, defined, type Plain } from '../schema'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from './anthropometry'
 
 /** A normal distribution: mean and standard deviation. Relative quantities have mean 1. */
@@ -60,7 +60,7 @@ const NATURAL: Prior = Object.freeze({
 /** The prior for a school's foot: each rider's own ankle, or coached level (5° ± 5° at the bottom). */
 export function priorFor(foot: 'natural' | 'level', changes: Partial<Prior> = {}): Prior {
   const level = foot === 'level' ? { bottomPitchDeg: { mean: 5, sd: 5 } } : {}
-  return { ...NATURAL, ...level, ...changes }
+  return { ...NATURAL, ...level, ...defined(changes) }
 }
 
 const BODY_PARTS = [

@@ -1,5 +1,5 @@
 import { Type, type TObject } from '@sinclair/typebox'
-import { between, closed, oneOf, pairOf, type Plain } from '../schema'
+import { between, closed, defined, oneOf, pairOf, type Plain } from '../schema'
 
 /** Ways to the first seat height, beside the bike. */
 export const START_LANDMARKS = [
@@ -40,7 +40,8 @@ export const DEFAULT_SCHOOL: School = Object.freeze({
   tilt: 'byShape',
 })
 
-export const schoolOf = (chosen: Partial<School> = {}): School => ({ ...DEFAULT_SCHOOL, ...chosen })
+/** A school with the defaults where nothing was chosen; a choice that is there but undefined is none. */
+export const schoolOf = (chosen: Partial<School> = {}): School => ({ ...DEFAULT_SCHOOL, ...defined(chosen) })
 
 /** Plumb offset wanted with the cranks level, mm, by school of fore-aft. */
 export const PLUMB_WINDOW_MM: Readonly<Record<School['foreAft'], readonly [number, number]>> = Object.freeze({

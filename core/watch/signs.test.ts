@@ -1,11 +1,9 @@
 import { REGIONS, signNamed, formatSign, SIGNS } from './signs'
 
-test('ten signs, each in a region of the scan and with one short cue of its own', () => {
-  expect(SIGNS).toHaveLength(10)
-  expect(new Set(SIGNS.map((s) => s.sign)).size).toBe(10)
-  expect(new Set(SIGNS.map((s) => s.cue)).size).toBe(10)
-  for (const { region, cue } of SIGNS) {
-    expect(REGIONS).toContain(region)
+test('every sign has one short cue of its own, said calmly', () => {
+  expect(new Set(SIGNS.map((s) => s.sign)).size).toBe(SIGNS.length)
+  expect(new Set(SIGNS.map((s) => s.cue)).size).toBe(SIGNS.length)
+  for (const { cue } of SIGNS) {
     expect(cue.length).toBeLessThan(80)
     expect(cue).not.toMatch(/!/)
   }

@@ -16,7 +16,8 @@ import { formatBodyLength } from '@/core/units/length'
 import { formatLimit } from '@/core/messages/accommodation'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './accommodationView.module.css'
 import type { AccommodationWorker } from './accommodation.worker'
 
 type Props = Readonly<{
@@ -83,14 +84,14 @@ export function AccommodationView({ types, school }: Props) {
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
   return (
     <>
-      <div className={styles.head}>
+      <div className={parts.head}>
         <h1>Who fits</h1>
       </div>
-      <p className={styles.lead}>
+      <p className={parts.lead}>
         Of riders of each stature, how many find a mark inside the studio’s windows. From the model’s own spreads of
         bodies; a real rider may differ.
       </p>
-      <div className={styles.picks} role="group" aria-label="Looked at">
+      <div className={parts.picks} role="group" aria-label="Looked at">
         {(['all', ...axes] as const).map((name) => (
           <Button
             key={name}
@@ -153,9 +154,9 @@ export function AccommodationView({ types, school }: Props) {
           </LineChart>
         </ResponsiveContainer>
       </div>
-      <ul className={styles.picks} aria-label="Types">
+      <ul className={parts.picks} aria-label="Types">
         {types.length > 1 && axis === 'all' && (
-          <li className={styles.line}>
+          <li className={parts.line}>
             <svg width="44" height="10" aria-hidden="true">
               <line x1="0" x2="44" y1="5" y2="5" stroke="var(--bar)" strokeWidth="9" />
             </svg>
@@ -163,7 +164,7 @@ export function AccommodationView({ types, school }: Props) {
           </li>
         )}
         {types.map(({ lineId, bikeType, count }, k) => (
-          <li key={lineId} className={styles.line}>
+          <li key={lineId} className={parts.line}>
             <svg width="44" height="10" aria-hidden="true">
               <line
                 x1="0"
@@ -188,7 +189,7 @@ export function AccommodationView({ types, school }: Props) {
               limits.map((line) => <li key={line}>{line}</li>)
             )}
           </ul>
-          <p className={styles.quiet}>{fleetSaid(fleet, shown)}</p>
+          <p className={parts.quiet}>{fleetSaid(fleet, shown)}</p>
         </>
       )}
     </>

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { CLAMP_TYPES } from '@/core/bike/equipment'
 import type { AxisName } from '@/core/conventions'
 import { AXIS_TITLE } from '@/core/messages/phrases'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
 import { waysOf, type AxisDraft, type DraftIssue } from './typeDraft'
 
 type Props = Readonly<{
@@ -25,7 +25,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
   const ways = waysOf(name)
   const status = (field: keyof AxisDraft) => (issues.some((f) => f.field === `${name}.${field}`) ? 'error' : '')
   const field = (key: 'labels' | 'pitch' | 'min' | 'max' | 'step', title: string) => (
-    <label className={key === 'labels' ? styles.wide : undefined}>
+    <label className={key === 'labels' ? parts.wide : undefined}>
       {title}
       <Input
         size="large"
@@ -38,14 +38,14 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
     </label>
   )
   return (
-    <fieldset className={styles.group}>
+    <fieldset className={parts.group}>
       <legend>{AXIS_TITLE[name]}</legend>
-      <div className={styles.fields}>
+      <div className={parts.fields}>
         {axis.form === 'irregular' ? (
-          <p className={styles.wide}>Its marks lie unevenly, as brought in; they are kept as they are.</p>
+          <p className={parts.wide}>Its marks lie unevenly, as brought in; they are kept as they are.</p>
         ) : (
           <Segmented
-            className={styles.wide}
+            className={parts.wide}
             aria-label={`${AXIS_TITLE[name]}: printed as`}
             value={axis.form}
             onChange={(form) => onChange({ form })}
@@ -104,7 +104,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
         {children}
         {axis.form === 'labels' && (
           <Checkbox
-            className={styles.line}
+            className={parts.line}
             checked={axis.halfMarks}
             onChange={(e) => onChange({ halfMarks: e.target.checked })}
           >

@@ -8,7 +8,8 @@ import type { BikeType } from '@/core/bike/bike'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { useUnitSystem } from '../shared/Providers'
 import { addMachines, exportTypes, importTypeFile } from './actions'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './bikesView.module.css'
 import { referenceMarks } from './typeDraft'
 import { useAction } from './useAction'
 
@@ -32,7 +33,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
   const { shown } = useUnitSystem()
   return (
     <>
-      <div className={styles.head}>
+      <div className={parts.head}>
         <h1>Bikes</h1>
         {bikes.length > 0 && (
           <>
@@ -61,13 +62,13 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
           {mayManage && <ImportButton />}
         </div>
       ) : (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>
             <span>Types</span>
             {mayManage && <ImportButton />}
             <ExportButton />
           </h2>
-          <ul className={styles.types}>
+          <ul className={parts.types}>
             {types.map(({ lineId, version, bikeType, sure, measured, count }) => (
               <li key={lineId}>
                 <div className={styles.small}>
@@ -75,13 +76,13 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
                 </div>
                 <div>
                   <b>{bikeType.name}</b>
-                  <p className={measured ? styles.good : styles.act}>{sure}</p>
-                  <p className={styles.quiet}>
+                  <p className={measured ? parts.good : parts.act}>{sure}</p>
+                  <p className={parts.quiet}>
                     {count} {count === 1 ? 'bike' : 'bikes'}, version {version}
                   </p>
                 </div>
                 {mayManage && (
-                  <div className={styles.ways}>
+                  <div className={parts.ways}>
                     <Button type={measured ? 'default' : 'primary'} href={`/bikes/types/${lineId}/tape`}>
                       Lay the tape
                     </Button>
@@ -95,7 +96,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
         </section>
       )}
       {types.length > 0 && (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>
             <span>Machines</span>
             {mayManage && <AddMachines types={types} />}
@@ -125,7 +126,7 @@ function Tile({ bike, href }: { bike: Props['bikes'][number]; href: string | nul
     <>
       <b>{bike.number}</b>
       <span>{bike.type}</span>
-      <span className={bike.bad ? styles.act : styles.quiet}>{bike.state}</span>
+      <span className={bike.bad ? parts.act : parts.quiet}>{bike.state}</span>
     </>
   )
   return href === null ? (
@@ -170,12 +171,12 @@ function ImportButton() {
         <Button icon={<UploadOutlined />}>Import</Button>
       </Upload>
       <Modal open={lines.length > 0} onCancel={() => setLines([])} footer={null} title="Nothing was brought in">
-        <ul className={styles.faults}>
+        <ul className={parts.faults}>
           {lines.map((line) => (
             <li key={line}>{line}</li>
           ))}
         </ul>
-        <p className={styles.quiet}>Mend the file and choose it again; an import is all or nothing.</p>
+        <p className={parts.quiet}>Mend the file and choose it again; an import is all or nothing.</p>
       </Modal>
     </>
   )
@@ -200,13 +201,13 @@ function AddMachines({ types }: { types: Props['types'] }) {
       </Button>
       <Modal open={open} onCancel={() => setOpen(false)} footer={null} title="Add machines">
         <form
-          className={styles.fields}
+          className={parts.fields}
           onSubmit={(event) => {
             event.preventDefault()
             add()
           }}
         >
-          <label className={styles.wide}>
+          <label className={parts.wide}>
             Type
             <Select
               size="large"
@@ -216,11 +217,11 @@ function AddMachines({ types }: { types: Props['types'] }) {
               options={types.map((t) => ({ value: t.lineId, label: t.bikeType.name }))}
             />
           </label>
-          <label className={styles.wide}>
+          <label className={parts.wide}>
             Numbers, such as 1-4 7
             <Input size="large" autoComplete="off" value={typed} onChange={(e) => setTyped(e.target.value)} />
           </label>
-          <Button className={styles.wide} type="primary" size="large" htmlType="submit" loading={busy} block>
+          <Button className={parts.wide} type="primary" size="large" htmlType="submit" loading={busy} block>
             Add
           </Button>
         </form>

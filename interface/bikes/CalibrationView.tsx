@@ -30,7 +30,8 @@ import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
 import { replaceTapeReadings, finishCalibration, addTapeReading, withdrawTapeReading } from './actions'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './calibrationView.module.css'
 import { ReadingsTable } from './ReadingsTable'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
 import { useAction } from './useAction'
@@ -149,12 +150,12 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   const unsure = state.fit.outcome === 'fitted' ? state.fit.expectedErrorMm : null
   return (
     <>
-      <div className={styles.head}>
+      <div className={parts.head}>
         <h1>{bikeType.name} under the tape</h1>
       </div>
       <div className={styles.bench}>
         <div>
-          <p className={styles.sentence} aria-live="polite">
+          <p className={parts.sentence} aria-live="polite">
             {state.done
               ? `Done: every length is known to ${SUFFICIENT_SD_MM} mm over the whole range.`
               : readings.length === 0
@@ -174,7 +175,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
             marks={marks}
             onSet={(axis, label) => (setChosen({ ...marks, [axis]: label }), write.renew())}
           />
-          <div className={styles.fields}>
+          <div className={parts.fields}>
             {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}
             {wall === 'direct' ? (
               field('setbackMm', 'Setback, axle to nose, level')
@@ -189,7 +190,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               : field('noseReach', 'Nose to grip, level')}
             {field('stackMm', 'Stack, axle to grip, upright')}
             <Segmented
-              className={styles.wide}
+              className={parts.wide}
               aria-label="Setback measured"
               value={wall}
               onChange={setWall}
@@ -200,7 +201,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               block
             />
             <Segmented
-              className={styles.wide}
+              className={parts.wide}
               aria-label="Reach measured"
               value={from}
               onChange={setFrom}
@@ -211,10 +212,10 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               block
             />
           </div>
-          <p className={styles.faults} aria-live="polite">
+          <p className={parts.faults} aria-live="polite">
             {doubted}
           </p>
-          <div className={styles.ways}>
+          <div className={parts.ways}>
             <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={keep}>
               {doubted.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
             </Button>
@@ -230,7 +231,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
           </div>
         </div>
         <div>
-          <div className={styles.benchDrawing}>
+          <div className={parts.benchDrawing}>
             <BikeDrawing
               bikeType={state.fit.outcome === 'fitted' ? state.fit.bikeType : bikeType}
               marks={marks}
@@ -288,7 +289,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
             </ul>
           )}
           {state.blocked && readings.length > 0 && (
-            <p className={styles.quiet}>{formatCalibrationRefusal(bikeType, state.blocked)}</p>
+            <p className={parts.quiet}>{formatCalibrationRefusal(bikeType, state.blocked)}</p>
           )}
           <ReadingsTable bikeType={bikeType} readings={readings} fit={state.fit} onTakeBack={takeBack} />
         </div>
@@ -318,7 +319,7 @@ function OtherSetting({
   onSet: (axis: AxisName, label: Label) => void
 }) {
   return (
-    <details className={styles.other}>
+    <details className={parts.other}>
       <summary>It stands at other marks</summary>
       {axesOf(bikeType).map((axis) => (
         <Scale

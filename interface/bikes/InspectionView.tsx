@@ -7,7 +7,8 @@ import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { recordInspection } from './actions'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './inspectionView.module.css'
 import { useAction } from './useAction'
 
 export type InspectionBike = Readonly<{ id: string; number: number; type: string; state: string; due: boolean }>
@@ -48,15 +49,15 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
 
   return (
     <>
-      <div className={`${styles.round} no-print`}>
+      <div className={`${parts.round} no-print`}>
         <div>
-          <div className={styles.head}>
+          <div className={parts.head}>
             <h1>{bike ? `Bike ${bike.number}` : 'All looked over'}</h1>
             <Button size="large" icon={<PrinterOutlined />} onClick={() => window.print()}>
               Print the sheet
             </Button>
           </div>
-          <p className={styles.lead}>
+          <p className={parts.lead}>
             {bike
               ? `${bike.type}. ${bike.state}. ${due.length} of ${bikes.length} to look over.`
               : 'Every bike was looked over; the next ones fall due by themselves.'}
@@ -66,7 +67,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
               <div key={item} className={styles.item} role="group" aria-label={INSPECTION_ITEM_TEXT[item][0]}>
                 <div>
                   <b>{INSPECTION_ITEM_TEXT[item][0]}</b>
-                  <p className={styles.quiet}>{INSPECTION_ITEM_TEXT[item][1]}</p>
+                  <p className={parts.quiet}>{INSPECTION_ITEM_TEXT[item][1]}</p>
                 </div>
                 {(['good', 'wrong'] as const).map((word) => (
                   <button
@@ -91,7 +92,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
               </div>
             ))}
           {bike && (
-            <div className={styles.foot}>
+            <div className={parts.foot}>
               <Button
                 size="large"
                 disabled={open.length === 0}
@@ -110,7 +111,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
             </div>
           )}
         </div>
-        <div className={styles.picks} aria-label="Bikes">
+        <div className={parts.picks} aria-label="Bikes">
           {bikes.map((b) => (
             <Button key={b.id} type={b.id === at ? 'primary' : 'default'} onClick={() => turnTo(b.id)}>
               {b.number}

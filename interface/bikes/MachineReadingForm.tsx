@@ -14,7 +14,7 @@ import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
 import { addBikeReading, compareTapeReading } from './actions'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { EMPTY_LENGTHS, parseTape } from './parseTape'
 import { useAction } from './useAction'
@@ -64,7 +64,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
 
   return (
     <>
-      <details className={styles.other}>
+      <details className={parts.other}>
         <summary>Set at {formatMarks(bike.type, marks)}; it stands elsewhere</summary>
         {axesOf(bike.type).map((axis) => (
           <Scale
@@ -83,7 +83,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
           />
         ))}
       </details>
-      <div className={styles.benchDrawing}>
+      <div className={parts.benchDrawing}>
         <BikeDrawing
           bikeType={bike.type}
           bike={bike.machineCalibration}
@@ -92,7 +92,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
           lengths={LENGTHS}
         />
       </div>
-      <div className={styles.fields}>
+      <div className={parts.fields}>
         {LENGTHS.map((length) => (
           <LengthField
             key={length}
@@ -104,7 +104,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
           />
         ))}
       </div>
-      <p className={styles.faults} aria-live="polite">
+      <p className={parts.faults} aria-live="polite">
         {said}
       </p>
       <Button size="large" type="primary" loading={busy} onClick={keep}>

@@ -11,7 +11,8 @@ import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
 import { resolveFault, removeMachine, withdrawBikeReading } from './actions'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './machineView.module.css'
 import type { Machine } from './machine'
 import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
@@ -49,7 +50,7 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
   }
   return (
     <>
-      <div className={styles.head}>
+      <div className={parts.head}>
         <h1>
           Bike {bike.number}, {bike.type.name}
         </h1>
@@ -62,17 +63,17 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
           Look over
         </Button>
       </div>
-      <p className={open.length > 0 ? styles.act : styles.lead}>{state}</p>
+      <p className={open.length > 0 ? parts.act : parts.lead}>{state}</p>
       {faults.length > 0 && (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>Faults</h2>
           <ul className={styles.rows}>
             {faults.map((fault) => (
               <li key={fault.id}>
                 <div>
-                  <b className={fault.open ? styles.act : undefined}>{INSPECTION_ITEM_TEXT[fault.item][0]}</b>{' '}
+                  <b className={fault.open ? parts.act : undefined}>{INSPECTION_ITEM_TEXT[fault.item][0]}</b>{' '}
                   {fault.note}
-                  <p className={styles.quiet}>
+                  <p className={parts.quiet}>
                     {fault.found}
                     {fault.open ? '' : ', mended'}
                   </p>
@@ -88,45 +89,45 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
         </section>
       )}
       {doubtful.length > 0 && (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>Numbers to look at again</h2>
-          <p className={styles.quiet}>
+          <p className={parts.quiet}>
             Saved on this bike between its last good tape and the one that found it changed.
           </p>
           <ul className={styles.rows}>
             {doubtful.map((rider) => (
               <li key={`${rider.memberId}-${rider.when}`}>
                 <Link href={`/riders/${rider.memberId}`}>{rider.name}</Link>
-                <span className={styles.quiet}>{rider.when}</span>
+                <span className={parts.quiet}>{rider.when}</span>
               </li>
             ))}
           </ul>
         </section>
       )}
-      <div className={styles.facts}>
-        <section className={styles.part}>
+      <div className={parts.facts}>
+        <section className={parts.part}>
           <h2>Its own offset</h2>
-          <p className={styles.quiet}>
+          <p className={parts.quiet}>
             {offsets.length > 0
               ? `Against its type: ${offsets.join(', ')}.`
               : 'Not measured: taken as its type, and less sure. One or two readings set it.'}
           </p>
           <MachineReadingForm bike={bike} />
         </section>
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>Saddle</h2>
           <SaddleTilt bike={bike} school={school} />
         </section>
       </div>
       {measured.length > 0 && (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>Measured</h2>
           <ul className={styles.rows}>
             {measured.map((row) => (
               <li key={row.id}>
                 <div>
                   {row.said}
-                  <p className={styles.quiet}>{row.when}</p>
+                  <p className={parts.quiet}>{row.when}</p>
                 </div>
                 <Button onClick={() => after(() => withdrawBikeReading(bike.id, row.id))}>Take back</Button>
               </li>
@@ -135,13 +136,13 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
         </section>
       )}
       {looks.length > 0 && (
-        <section className={styles.part}>
+        <section className={parts.part}>
           <h2>Looked over</h2>
           <ul className={styles.rows}>
             {looks.map((look) => (
               <li key={look.id}>
                 {look.said}
-                <span className={look.good === INSPECTION_ITEMS.length ? styles.good : styles.act}>
+                <span className={look.good === INSPECTION_ITEMS.length ? parts.good : parts.act}>
                   {look.good} of {INSPECTION_ITEMS.length} good
                 </span>
               </li>

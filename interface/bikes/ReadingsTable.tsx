@@ -7,7 +7,7 @@ import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
 import { LENGTH_NAME } from '@/core/messages/calibration'
 import { formatBikeLength } from '@/core/units/length'
 import { useUnitSystem } from '../shared/Providers'
-import styles from './bikes.module.css'
+import styles from './readingsTable.module.css'
 
 type Props = Readonly<{
   bikeType: BikeType

@@ -8,7 +8,7 @@ import { parseNumber } from '@/core/units/length'
 import { formatTilt } from '@/core/messages/tilt'
 import { LengthField } from '../shared/LengthField'
 import { addBikeReading } from './actions'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { useAction } from './useAction'
 import { useWriteId } from './useWriteId'
@@ -68,18 +68,15 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const base = wedge && parseNumber(wedge.base)
   return (
     <>
-      <p
-        className={told && told.outcome !== 'good' ? styles.act : told ? styles.good : styles.quiet}
-        aria-live="polite"
-      >
+      <p className={told && told.outcome !== 'good' ? parts.act : told ? parts.good : parts.quiet} aria-live="polite">
         {sentence}
       </p>
       {because.map((reason) => (
-        <p key={reason} className={styles.quiet}>
+        <p key={reason} className={parts.quiet}>
           {reason}
         </p>
       ))}
-      <div className={styles.fields}>
+      <div className={parts.fields}>
         <LengthField
           title="Saddle, ° (minus is nose down)"
           typed={deg}
@@ -88,7 +85,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
         <Segmented
-          className={styles.wide}
+          className={parts.wide}
           aria-label="Board across"
           value={across}
           onChange={setAcross}
@@ -105,7 +102,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
           placeholder="right is plus"
         />
         <Segmented
-          className={styles.wide}
+          className={parts.wide}
           aria-label="Saddle line sighted"
           value={closed}
           onChange={setClosed}
@@ -117,13 +114,13 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         />
       </div>
       {parseNumber(line) !== null && (
-        <p className={isSaddleStraight(parseNumber(line)!) ? styles.good : styles.act}>
+        <p className={isSaddleStraight(parseNumber(line)!) ? parts.good : parts.act}>
           {isSaddleStraight(parseNumber(line)!)
             ? 'Straight.'
             : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
-      <div className={styles.ways}>
+      <div className={parts.ways}>
         <Button size="large" loading={busy} disabled={degrees === null && parseNumber(line) === null} onClick={keep}>
           Keep
         </Button>
@@ -134,7 +131,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
       <Modal open={wedge !== null} onCancel={() => setWedge(null)} footer={null} title="A wedge, or an uneven foot">
         {wedge && (
           <>
-            <div className={styles.fields}>
+            <div className={parts.fields}>
               <LengthField
                 title="Lifts the front by, mm"
                 typed={wedge.lift}
@@ -146,7 +143,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
                 onTyped={(value) => setWedge({ ...wedge, base: value })}
               />
             </div>
-            <p className={styles.sentence} aria-live="polite">
+            <p className={parts.sentence} aria-live="polite">
               {lift === null || !base || base <= 0
                 ? 'Type both; a lift at the back is minus.'
                 : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ${lift >= 0 ? 'up' : 'down'}.`}

@@ -13,7 +13,8 @@ import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
 import { saveType } from './actions'
 import { AxisFields } from './AxisFields'
-import styles from './bikes.module.css'
+import parts from './parts.module.css'
+import styles from './typeEditor.module.css'
 import { draftFromDocument, NEW_DRAFT, parseDraft, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
 import { useAction } from './useAction'
 import { useLocalDraft } from './useLocalDraft'
@@ -82,10 +83,10 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
     : ''
   return (
     <>
-      <div className={styles.head}>
+      <div className={parts.head}>
         <h1>{start && !copy ? start.bikeType.name : 'New type'}</h1>
       </div>
-      <p className={styles.lead}>
+      <p className={parts.lead}>
         {start && !copy
           ? `Version ${version}. Saving makes version ${version + 1}; set-ups keep the version they were made on.`
           : 'Describe what is printed and built. Rough lengths are enough: the tape finds the true ones.'}
@@ -97,10 +98,10 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
       )}
       <div className={styles.editor}>
         <div>
-          <fieldset className={styles.group}>
+          <fieldset className={parts.group}>
             <legend>The bike</legend>
-            <div className={styles.fields}>
-              <label className={styles.wide}>
+            <div className={parts.fields}>
+              <label className={parts.wide}>
                 Name
                 <Input
                   size="large"
@@ -145,25 +146,25 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
               </AxisFields>
             ),
           )}
-          <fieldset className={styles.group}>
+          <fieldset className={parts.group}>
             <Checkbox
-              className={styles.line}
+              className={parts.line}
               checked={draft.barSlides}
               onChange={(e) => set({ barSlides: e.target.checked })}
             >
               The bars slide forward and back
             </Checkbox>
             <Checkbox
-              className={styles.line}
+              className={parts.line}
               checked={draft.forearmGaugeValid}
               onChange={(e) => set({ forearmGaugeValid: e.target.checked })}
             >
               The forearm gauge is valid on this type
             </Checkbox>
           </fieldset>
-          <fieldset className={styles.group}>
+          <fieldset className={parts.group}>
             <legend>The saddle</legend>
-            <div className={styles.fields}>
+            <div className={parts.fields}>
               {length('noseAhead', 'Nose ahead of widest part')}
               {length('saddleLength', 'Length')}
               <label>
@@ -182,19 +183,19 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
               </label>
             </div>
           </fieldset>
-          <fieldset className={styles.group}>
+          <fieldset className={parts.group}>
             <legend>About where it stands</legend>
-            <p className={styles.quiet}>With {zero || 'every part at its zero'}, from the crank axle.</p>
-            <div className={styles.fields}>
+            <p className={parts.quiet}>With {zero || 'every part at its zero'}, from the crank axle.</p>
+            <div className={parts.fields}>
               {length('saddleHeight', 'Saddle height')}
               {length('setback', 'Setback')}
               {length('reach', 'Reach')}
               {length('stack', 'Stack')}
             </div>
           </fieldset>
-          <fieldset className={styles.group}>
+          <fieldset className={parts.group}>
             <legend>The sheet</legend>
-            <div className={styles.fields}>
+            <div className={parts.fields}>
               <label>
                 Pedal sides
                 <Select
@@ -219,7 +220,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                   }))}
                 />
               </label>
-              <label className={styles.wide}>
+              <label className={parts.wide}>
                 Landmarks valid here
                 <Select
                   size="large"
@@ -237,13 +238,13 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
           {last && <BikeDrawing bikeType={last.bikeType} marks={marks} shown={shown} lengths={LENGTHS} />}
         </div>
       </div>
-      <div className={styles.foot}>
+      <div className={parts.foot}>
         <div aria-live="polite">
           {issues
             .filter((f) => asked || f.field !== 'name')
             .slice(0, 3)
             .map((issue) => (
-              <p key={issue.say} className={styles.act}>
+              <p key={issue.say} className={parts.act}>
                 {issue.say}.
               </p>
             ))}

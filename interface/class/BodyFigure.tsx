@@ -1,5 +1,5 @@
 import type { Region } from '@/core/watch/signs'
-import styles from './class.module.css'
+import styles from './bodyFigure.module.css'
 
 /** A rider seen from the front, the region in question lit. Drawn in a 120 × 330 box. */
 export function BodyFigure({ lit }: { lit: Region }) {

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { REGION_NAME, REGIONS, SIGNS, type Region, type Sign } from '@/core/watch/signs'
 import type { ClassBike, Side } from './classTypes'
 import { BodyFigure } from './BodyFigure'
-import styles from './class.module.css'
+import styles from './noteDrawer.module.css'
 
 type Props = Readonly<{
   bike: ClassBike | null

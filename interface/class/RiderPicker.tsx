@@ -3,7 +3,7 @@ import { Button, Drawer, Input } from 'antd'
 import { useEffect, useState } from 'react'
 import { findMembers } from '../members/actions'
 import type { ClassBike } from './classTypes'
-import styles from './class.module.css'
+import styles from './riderPicker.module.css'
 
 type Props = Readonly<{
   bike: ClassBike | null

@@ -2,7 +2,6 @@ import { recommend } from '@/core/operations/recommend'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { limbPath } from './limb'
 import { sideScene } from './sideView'
-import { blend } from './useGliding'
 
 const rider = recommend({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }).belief.rider
 const scene = (seatHeight: string) =>
@@ -34,9 +33,4 @@ test('the drawn elbow keeps upper arm and forearm at their lengths, below the li
 
 test('a limb’s path has no NaN, even with no length', () => {
   expect(limbPath({ xMm: 1, yMm: 1 }, { xMm: 1, yMm: 1 }, 10, 8)).not.toContain('NaN')
-})
-
-test('gliding blends numbers and takes the rest as wanted', () => {
-  expect(blend({ a: 0, b: 'x', c: [0, 10] }, { a: 10, b: 'y', c: [10, 20] }, 0.5)).toEqual({ a: 5, b: 'y', c: [5, 15] })
-  expect(blend({ outcome: 'unreachable' }, { outcome: 'posed', deg: 30 }, 0.2)).toEqual({ outcome: 'posed', deg: 30 })
 })

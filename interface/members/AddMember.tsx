@@ -3,7 +3,7 @@ import { Alert, Button, Input, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { addMember, renameMember, type MemberResult } from './actions'
-import styles from './members.module.css'
+import styles from './addMember.module.css'
 
 /** A name is all a member needs; the rest is seen at the bike. */
 export function AddMember({ open, typed, close }: { open: boolean; typed: string; close: () => void }) {

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, useTransition } from 'react'
 import { findMembers } from './actions'
 import { AddMember } from './AddMember'
-import styles from './members.module.css'
+import styles from './membersView.module.css'
 
 export type MemberRow = Readonly<{
   id: string

@@ -5,7 +5,8 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { formatEntry, formatTaps } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
-import styles from './outbox.module.css'
+import parts from './parts.module.css'
+import styles from './outboxStatus.module.css'
 import type { StoredEntry } from './store'
 
 /** What is still on this device: nothing to see while all is sent; otherwise a pill that opens the list. */
@@ -52,19 +53,19 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
   const signedOut = mine.some((e) => e.state === 'signedOut')
   return (
     <>
-      {mine.length === 0 && others === 0 && <p className={styles.quiet}>Everything is on the studio’s server.</p>}
+      {mine.length === 0 && others === 0 && <p className={parts.quiet}>Everything is on the studio’s server.</p>}
       {fragile && (
-        <p className={styles.warn}>
+        <p className={parts.warn}>
           This device’s storage is full or closed: keep this page open until everything is sent.
         </p>
       )}
       {signedOut ? (
-        <p className={styles.warn}>
+        <p className={parts.warn}>
           You are signed out. This is sent when you <a href="/sign-in">sign in</a> on this device again.
         </p>
       ) : (
         waiting && (
-          <p className={styles.quiet}>
+          <p className={parts.quiet}>
             {offline ? 'No network. It is sent by itself when the network is back.' : 'Being sent.'}
           </p>
         )
@@ -78,8 +79,8 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
             </p>
             {stored.state === 'refused' && (
               <>
-                <p className={styles.warn}>Not taken: {stored.say}.</p>
-                <div className={styles.ways}>
+                <p className={parts.warn}>Not taken: {stored.say}.</p>
+                <div className={parts.ways}>
                   <Button size="large" onClick={() => retry(stored)}>
                     Try again
                   </Button>
@@ -98,7 +99,7 @@ function OutboxList({ mine, others }: { mine: readonly StoredEntry[]; others: nu
         </Button>
       )}
       {others > 0 && (
-        <p className={styles.quiet}>
+        <p className={parts.quiet}>
           {formatTaps(others)} of somebody else wait here; they are sent when that person signs in on this device.
         </p>
       )}

@@ -1,7 +1,7 @@
 'use client'
 import { formatTrouble } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
-import styles from './outbox.module.css'
+import parts from './parts.module.css'
 
 /** What stands between a queue and the server, in one line; nothing while all is well. */
 export function OutboxTrouble({ queue }: { queue: string }) {
@@ -10,5 +10,5 @@ export function OutboxTrouble({ queue }: { queue: string }) {
     (outbox.entries ?? []).filter((e) => e.queue === queue),
     outbox,
   )
-  return said && <p className={styles.warn}>{said}</p>
+  return said && <p className={parts.warn}>{said}</p>
 }

@@ -5,7 +5,7 @@ import { useState, useTransition } from 'react'
 import { signOut } from '../signIn/actions'
 import { formatTaps } from './entrySaid'
 import { useOutbox } from './OutboxProvider'
-import styles from './outbox.module.css'
+import parts from './parts.module.css'
 
 /** How long signing out waits for what is still under way, ms. */
 const PATIENCE_MS = 4000
@@ -49,12 +49,12 @@ export function SignOut() {
         title={mine.length > 0 ? 'Not everything is sent yet' : 'Everything is sent'}
         width={440}
       >
-        <p className={styles.quiet}>
+        <p className={parts.quiet}>
           {mine.length > 0
             ? `${formatTaps(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are sent when ${author.name} signs in on this device again.`
             : 'Nothing of yours is left on this device.'}
         </p>
-        <div className={styles.ways}>
+        <div className={parts.ways}>
           {mine.length > 0 && (
             <Button size="large" onClick={sendNow}>
               Send now

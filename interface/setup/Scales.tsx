@@ -8,7 +8,7 @@ import { Scale } from '../drawing/Scale'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import type { Step } from './flow'
 import { drawnMarks, isUpright } from './drawnMarks'
-import styles from './setup.module.css'
+import styles from './scales.module.css'
 
 type Props = Readonly<{
   lengths: UnitSystem

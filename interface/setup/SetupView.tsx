@@ -31,7 +31,7 @@ import {
   type Step,
 } from './flow'
 import { Scales } from './Scales'
-import styles from './setup.module.css'
+import styles from './setupView.module.css'
 import { useSetupRows } from './useSetupRows'
 
 type Props = Readonly<{

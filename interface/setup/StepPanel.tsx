@@ -14,7 +14,7 @@ import {
 } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 import { stepPrompt } from './stepPrompt'
-import styles from './setup.module.css'
+import styles from './stepPanel.module.css'
 
 const QUESTIONS = {
   talk: TalkQuestions,

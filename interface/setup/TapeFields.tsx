@@ -7,7 +7,7 @@ import { useUnitSystem } from '../shared/Providers'
 import type { StepPanelProps } from './stepPanelProps'
 import { latestRow } from './flow'
 import { parseBodyLengths } from './parseBodyLengths'
-import styles from './setup.module.css'
+import styles from './tapeFields.module.css'
 
 /** Stature and inseam by tape. What cannot be is refused in words, what is rare is asked about; what was typed stays. */
 export function TapeFields({ rows, onReplace }: StepPanelProps) {

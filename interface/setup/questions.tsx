@@ -12,7 +12,7 @@ import { SliderInput } from './SliderInput'
 import type { StepPanelProps } from './stepPanelProps'
 import { latestRow, latestSinceSet } from './flow'
 import { TapeFields } from './TapeFields'
-import styles from './setup.module.css'
+import styles from './questions.module.css'
 
 export function TalkQuestions({ rows, onAdd, onReplace }: StepPanelProps) {
   const row = latestRow(rows, 'rider')

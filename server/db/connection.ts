@@ -1,5 +1,6 @@
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
+import pRetry from 'p-retry'
 import { errnoOf } from './errors'
 import * as accounts from './tables/accounts'
 import * as bikes from './tables/bikes'
@@ -33,18 +34,16 @@ export function database(): Database {
 
 /** Deadlock, a lock waited for too long, a row changed under the snapshot: the database undid the work; it may be done again. */
 const RETRYABLE: readonly (number | undefined)[] = [1213, 1205, 1020]
-const MAX_ATTEMPTS = 6
+const RETRIES = 5
 
 /** Everything in `work` or nothing, in one transaction; done again after a deadlock, after a short and uneven wait. */
-export async function withTransaction<T>(db: Database, work: (tx: DbExecutor) => Promise<T>): Promise<T> {
-  for (let attempt = 1; ; attempt++) {
-    try {
-      return await db.transaction(work)
-    } catch (error) {
-      if (attempt === MAX_ATTEMPTS || !RETRYABLE.includes(errnoOf(error))) throw error
-      await new Promise((resolve) => setTimeout(resolve, 20 * attempt + 40 * Math.random()))
-    }
-  }
+export function withTransaction<T>(db: Database, work: (tx: DbExecutor) => Promise<T>): Promise<T> {
+  return pRetry(() => db.transaction(work), {
+    retries: RETRIES,
+    minTimeout: 20,
+    randomize: true,
+    shouldRetry: ({ error }) => RETRYABLE.includes(errnoOf(error)),
+  })
 }
 
 export async function closeDatabase(): Promise<void> {
