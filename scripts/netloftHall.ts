@@ -15,10 +15,10 @@ export const PEOPLE = [
 /** Who set riders up and wrote notes in the demo data. */
 export const INSTRUCTORS = [PEOPLE[0], PEOPLE[1]] as const
 
-const numbered = (count: number, pitchMm: number, fromMm = 0) =>
-  Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * pitchMm }))
-const lettered = (letters: string, pitchMm: number, fromMm = 0) =>
-  [...letters].map((label, i) => ({ label, mm: fromMm + i * pitchMm }))
+const numbered = (count: number, spacingMm: number, fromMm = 0) =>
+  Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * spacingMm }))
+const lettered = (letters: string, spacingMm: number, fromMm = 0) =>
+  [...letters].map((label, i) => ({ label, mm: fromMm + i * spacingMm }))
 const zeroRuler = (reach: number, resolution = 0.5) => ({
   ruler: { min: -reach, max: reach, resolution, mmPerUnit: 10, mmAtZero: 0 },
 })

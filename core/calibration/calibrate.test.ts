@@ -63,8 +63,8 @@ test('stack alone is straight-line regression: the textbook’s least squares, w
     upright,
   )
   const along = marks.map((m) => 20 * (Number(m) - 1))
-  const [[origin], [pitch]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
-  along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + pitch * mm), 0))
+  const [[origin], [spacing]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
+  along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + spacing * mm), 0))
 })
 
 test('a blunder of 25 mm is named, left out, and does no harm; residues keep it with its size', () => {

@@ -93,9 +93,9 @@ function causeOf(
   mm: number,
 ): Drift['cause'] {
   const scale = axisOf(bikeType, AXIS_OF_LENGTH[length])?.scale
-  const pitch = scale ? spacingMm(scale) : 0
-  const marksOff = pitch > DRIFT_MM ? Math.round(mm / pitch) : 0
-  if (marksOff !== 0 && Math.abs(mm - marksOff * pitch) < Math.min(3, 0.15 * pitch)) return 'wrongMark'
+  const spacing = scale ? spacingMm(scale) : 0
+  const marksOff = spacing > DRIFT_MM ? Math.round(mm / spacing) : 0
+  if (marksOff !== 0 && Math.abs(mm - marksOff * spacing) < Math.min(3, 0.15 * spacing)) return 'wrongMark'
   const off = (other: LengthName) => Math.abs(residuals[other] ?? 0) > DRIFT_MM
   if (length === 'saddleHeightMm' && !off('setbackMm')) return mm < 0 ? 'postSlipped' : 'saddleSwapped'
   if (length === 'saddleHeightMm' || length === 'setbackMm') return 'saddleSwapped'

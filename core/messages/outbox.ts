@@ -1,6 +1,9 @@
 import type { BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
+import type { EvidenceKind } from '../evidence/registry'
+import { formatSign, signNamed } from '../watch/signs'
 import { formatMarks } from './labels'
+import { capitalized, evidenceName } from './phrases'
 
 /** Why something sent from a device was not taken. */
 export type Refusal =
@@ -35,3 +38,43 @@ export function formatRefusal(refusal: Refusal): string {
       return `${refusal.by} saved ${formatMarks(refusal.bikeType, refusal.marks)} here ${refusal.time}. What you saw since is still on this device; start a new set-up from it`
   }
 }
+
+/** What an entry of a device's outbox is about: "Knee by eye", "Saving the numbers". */
+export function formatEntry(
+  entry:
+    | Readonly<{ op: 'appendEvidence'; row: Readonly<{ kind: EvidenceKind }> }>
+    | Readonly<{ op: 'addNote'; sign: string }>
+    | Readonly<{ op: 'withdrawEvidence' | 'finishSetup' | 'withdrawNote' }>,
+): string {
+  switch (entry.op) {
+    case 'appendEvidence':
+      return capitalized(evidenceName(entry.row.kind))
+    case 'withdrawEvidence':
+      return 'Taking something back'
+    case 'finishSetup':
+      return 'Saving the numbers'
+    case 'addNote': {
+      const sign = signNamed(entry.sign)
+      return `Note: ${sign ? formatSign(sign) : entry.sign}`
+    }
+    case 'withdrawNote':
+      return 'Taking a note back'
+  }
+}
+
+/** "1 tap", "3 taps". */
+export const formatTaps = (count: number): string => `${count} ${count === 1 ? 'tap' : 'taps'}`
+
+/** What stands between some entries and the server: a refusal in its own words, or a state of the device. */
+export type OutboxTrouble =
+  Readonly<{ code: 'refused'; say: string }> | Readonly<{ code: 'signedOut' | 'fragile' | 'offline' | 'offlineSaving' }>
+
+const TROUBLE = {
+  signedOut: 'You are signed out. What you tap is kept on this device and sent when you sign in here again.',
+  fragile: 'This device’s storage is full or closed: keep this page open until everything is sent.',
+  offline: 'No network: kept on this device, sent when it is back.',
+  offlineSaving: 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.',
+} as const
+
+export const formatTrouble = (trouble: OutboxTrouble): string =>
+  trouble.code === 'refused' ? `Not taken: ${trouble.say}.` : TROUBLE[trouble.code]

@@ -1,4 +1,6 @@
 import { AXES } from '../conventions'
+import type { ParsedLabels } from '../scale/printed'
+import type { Issue } from './issues'
 import { AXIS_TITLE } from './phrases'
 
 const FIELD_NAME: readonly (readonly [string, string])[] = [
@@ -20,3 +22,23 @@ export function formatTypePointer(pointer: string): string {
   if (axis) return AXIS_TITLE[axis]
   return FIELD_NAME.find(([key]) => pointer.includes(key))?.[1] ?? (pointer === '' ? 'File' : pointer)
 }
+
+/** Why a field of a type's form is not taken; every one begins with the field's own title. */
+export const FIELD_REASON = Object.freeze({
+  missing: (title: string) => `${title}: is missing`,
+  notALength: (title: string, typed: string) => `${title}: “${typed}” is not a length`,
+  notANumber: (title: string, typed: string) => `${title}: “${typed}” is not a number`,
+  behindSaddleHeight: () => 'Setback: lies farther back than the saddle height reaches',
+  zeroStep: (title: string) => `${title}: a step must be more than 0`,
+  notApart: (title: string) => `${title}: marks must lie apart`,
+  labels: (title: string, refused: Extract<ParsedLabels, { outcome: 'refused' }>) =>
+    `${title}: ${
+      {
+        empty: 'no marks',
+        twice: `${refused.at} stands twice`,
+        tooMany: 'more than 60 marks',
+        badRange: `“${refused.at}” is no range`,
+      }[refused.reason]
+    }`,
+  issue: ({ pointer, reason }: Issue) => `${formatTypePointer(pointer)}: ${reason}`,
+})

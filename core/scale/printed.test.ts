@@ -27,16 +27,16 @@ const anyScale: fc.Arbitrary<Scale> = fc.oneof(
   fc
     .record({
       count: fc.integer({ min: 2, max: 26 }),
-      pitch: fc.double({ min: 5, max: 40, noNaN: true }),
+      spacing: fc.double({ min: 5, max: 40, noNaN: true }),
       first: fc.integer({ min: -200, max: 200 }),
       down: fc.boolean(),
       letters: fc.boolean(),
       halfMarks: fc.boolean(),
     })
-    .map(({ count, pitch, first, down, letters, halfMarks }) => ({
+    .map(({ count, spacing, first, down, letters, halfMarks }) => ({
       marks: Array.from({ length: count }, (_, i) => ({
         label: letters ? String.fromCharCode(65 + i) : String(i + 1),
-        mm: first + i * pitch * (down ? -1 : 1),
+        mm: first + i * spacing * (down ? -1 : 1),
       })),
       halfMarks,
     })),

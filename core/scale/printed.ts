@@ -20,12 +20,12 @@ const UNIT_MM = { mm: 1, cm: 10, in: MM_PER_INCH } as const
 /** Marks this close to even spacing are taken as even, mm. */
 const EVEN_MM = 0.01
 
-/** The scale of a description; a negative pitch or unit means that later marks lie lower or farther back. */
+/** The scale of a description; a negative spacing or unit means that later marks lie lower or farther back. */
 export function scaleOf(printed: PrintedScale): Scale {
   if (printed.form === 'irregular') return printed.scale
   if (printed.form === 'labels') {
-    const { labels, spacingMm: pitchMm, firstMm, halfMarks } = printed
-    return { marks: labels.map((label, i) => ({ label, mm: firstMm + i * pitchMm })), halfMarks }
+    const { labels, spacingMm, firstMm, halfMarks } = printed
+    return { marks: labels.map((label, i) => ({ label, mm: firstMm + i * spacingMm })), halfMarks }
   }
   return {
     ruler: {
@@ -43,10 +43,10 @@ export function describeScale(scale: Scale): PrintedScale {
   if ('ruler' in scale) return rulerOf(scale.ruler)
   const { marks, halfMarks } = scale
   const firstMm = marks[0].mm
-  const pitchMm = marks.length > 1 ? (marks[marks.length - 1].mm - firstMm) / (marks.length - 1) : 20
-  const even = marks.every(({ mm }, i) => Math.abs(mm - firstMm - i * pitchMm) < EVEN_MM)
+  const spacingMm = marks.length > 1 ? (marks[marks.length - 1].mm - firstMm) / (marks.length - 1) : 20
+  const even = marks.every(({ mm }, i) => Math.abs(mm - firstMm - i * spacingMm) < EVEN_MM)
   return even
-    ? { form: 'labels', labels: marks.map((m) => m.label), spacingMm: pitchMm, firstMm, halfMarks }
+    ? { form: 'labels', labels: marks.map((m) => m.label), spacingMm, firstMm, halfMarks }
     : { form: 'irregular', scale }
 }
 

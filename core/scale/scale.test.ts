@@ -57,8 +57,8 @@ test('label to millimetre and back is the identity on every stop of every kind o
       fc.boolean(),
       fc.integer({ min: -200, max: 200 }),
     )
-    .map(([count, pitch, halfMarks, from]): Scale => ({
-      marks: Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: from + i * pitch })),
+    .map(([count, spacing, halfMarks, from]): Scale => ({
+      marks: Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: from + i * spacing })),
       halfMarks,
     }))
   const ruled = fc
@@ -79,7 +79,7 @@ test('label to millimetre and back is the identity on every stop of every kind o
   )
 })
 
-test('the pitch is the smallest step a hand can set; a scale of one mark has none', () => {
+test('the spacing is the smallest step a hand can set; a scale of one mark has none', () => {
   expect(spacingMm(holes)).toBe(10)
   expect(spacingMm({ marks: [{ label: '1', mm: 0 }], halfMarks: true })).toBe(0)
 })

@@ -82,7 +82,7 @@ export function findPosition(scale: Scale, label: Label): FoundPosition {
   return { outcome: 'noSuchLabel', nearest: nearestLabels(positions, wanted) }
 }
 
-/** The same labels with every position multiplied: a pitch that turned out otherwise, or with −1 an axis turned round. */
+/** The same labels with every position multiplied: a spacing that turned out otherwise, or with −1 an axis turned round. */
 export function scaledBy(scale: Scale, factor: number): Scale {
   if ('ruler' in scale)
     return {

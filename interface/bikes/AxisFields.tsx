@@ -5,7 +5,8 @@ import { CLAMP_TYPES } from '@/core/bike/equipment'
 import type { AxisName } from '@/core/conventions'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import parts from './parts.module.css'
-import { waysOf, type AxisDraft, type DraftIssue } from './typeDraft'
+import type { DraftIssue } from './parseDraft'
+import { waysOf, type AxisDraft } from './typeDraft'
 
 type Props = Readonly<{
   name: AxisName
@@ -24,7 +25,7 @@ const FORMS: { value: AxisDraft['form']; label: string }[] = [
 export function AxisFields({ name, axis, issues, onChange, children }: Props) {
   const ways = waysOf(name)
   const status = (field: keyof AxisDraft) => (issues.some((f) => f.field === `${name}.${field}`) ? 'error' : '')
-  const field = (key: 'labels' | 'pitch' | 'min' | 'max' | 'step', title: string) => (
+  const field = (key: 'labels' | 'spacing' | 'min' | 'max' | 'step', title: string) => (
     <label className={key === 'labels' ? parts.wide : undefined}>
       {title}
       <Input
@@ -56,7 +57,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
         {axis.form === 'labels' && (
           <>
             {field('labels', 'Marks in their order, such as 1-15 or A-H J-N')}
-            {field('pitch', 'Apart, mm')}
+            {field('spacing', 'Apart, mm')}
           </>
         )}
         {axis.form === 'ruler' && (

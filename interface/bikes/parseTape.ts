@@ -1,6 +1,6 @@
 import { LENGTHS, reachFromNose, setbackFromWall, type LengthName } from '@/core/calibration/readings'
 import { parseLength, type UnitSystem } from '@/core/units/length'
-import { formatLengthRefusal } from '@/core/messages/lengths'
+import { formatLengthRefusal, NO_LENGTH, WALL_NEEDS_BOTH } from '@/core/messages/lengths'
 
 /** What stands in the fields of one setting: the four lengths, or what two of them are worked out from. */
 export type TypedLengths = Readonly<Record<LengthName | 'wallAxle' | 'wallNose' | 'noseReach', string>>
@@ -34,7 +34,7 @@ export function parseTape(typed: TypedLengths, how: TapeMethod, noseAheadMm: num
       return { lengths: {}, wrong: formatLengthRefusal(read.reason, typed[field], shown) }
   }
   if (how.setback === 'wall' && (mm.wallAxle === undefined) !== (mm.wallNose === undefined))
-    return { lengths: {}, wrong: 'Against the wall both are needed: wall to axle, and wall to nose.' }
+    return { lengths: {}, wrong: WALL_NEEDS_BOTH }
   const found: Partial<Record<LengthName, number>> = {
     saddleHeightMm: mm.saddleHeightMm,
     setbackMm:
@@ -45,5 +45,5 @@ export function parseTape(typed: TypedLengths, how: TapeMethod, noseAheadMm: num
   const lengths = Object.fromEntries(
     LENGTHS.flatMap((length) => (found[length] === undefined ? [] : [[length, Number(found[length].toFixed(2))]])),
   )
-  return { lengths, wrong: Object.keys(lengths).length === 0 ? 'Type at least one of the four lengths.' : '' }
+  return { lengths, wrong: Object.keys(lengths).length === 0 ? NO_LENGTH : '' }
 }

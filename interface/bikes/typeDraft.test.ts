@@ -6,7 +6,8 @@ import { trueTypeFor } from '@/core/simulated/simulatedTape'
 import { middlePosition } from '@/core/scale/scale'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { formatTypePointer } from '@/core/messages/typeFields'
-import { draftFromDocument, NEW_DRAFT, parseDraft, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
+import { parseDraft } from './parseDraft'
+import { draftFromDocument, NEW_DRAFT, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
 
 const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
 const says = (change: Partial<TypeDraft>) =>
@@ -51,7 +52,7 @@ test('what contradicts itself is said with its place', () => {
   expect(says({ setback: '600 mm' })).toEqual(['Setback: lies farther back than the saddle height reaches'])
   expect(says({ seatLean: 'x' })).toEqual(['Seat post: “x” is not a number'])
   expect(says(axis('seatHeight', { labels: '1-5 3' }))).toEqual(['Seat height: 3 stands twice'])
-  expect(says(axis('barHeight', { pitch: '0' }))).toEqual(['Bar height: marks must lie apart'])
+  expect(says(axis('barHeight', { spacing: '0' }))).toEqual(['Bar height: marks must lie apart'])
   expect(says(axis('barHeight', { form: 'ruler', min: '5', max: '1' }))).toEqual([
     expect.stringMatching(/^Bar height: lies below/),
   ])

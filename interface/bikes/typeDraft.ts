@@ -2,18 +2,16 @@ import type { Axis, BikeType } from '@/core/bike/bike'
 import { CLAMP_TYPES, DEFAULT_EQUIPMENT, type ClampType, type BikeEquipment } from '@/core/bike/equipment'
 import { AXES, type AxisName } from '@/core/conventions'
 import { unitVector } from '@/core/geometry'
-import { documentIssues, type BikeTypeDocument } from '@/core/operations/typeFile'
-import { compactLabels, describeScale, parseLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
+import { type BikeTypeDocument } from '@/core/operations/typeFile'
+import { compactLabels, describeScale, unitMm } from '@/core/scale/printed'
 import { nearestPosition, scaledBy, type Scale } from '@/core/scale/scale'
-import { formatBikeLength, parseLength, parseNumber, type UnitSystem } from '@/core/units/length'
-import { AXIS_TITLE } from '@/core/messages/phrases'
-import { formatTypePointer } from '@/core/messages/typeFields'
+import { formatBikeLength, parseLength, type UnitSystem } from '@/core/units/length'
 
 /** One axis as it is typed. `later` says where the later or larger marks lie. */
 export type AxisDraft = Readonly<{
   form: 'labels' | 'ruler' | 'irregular'
   labels: string
-  pitch: string
+  spacing: string
   halfMarks: boolean
   min: string
   max: string
@@ -50,20 +48,17 @@ export type TypeDraft = Readonly<{
   pedalSpacing: string
 }>
 
-export type DraftIssue = Readonly<{ field: string; say: string }>
-export type ParsedDraft = Readonly<{ document: BikeTypeDocument | null; issues: readonly DraftIssue[] }>
-
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
 
 const plainAxis = (
   labels: string,
-  pitch: string,
+  spacing: string,
   closing: ClampType,
   originMm: AxisDraft['originMm'] = 0,
 ): AxisDraft => ({
   form: 'labels',
   labels,
-  pitch,
+  spacing,
   halfMarks: false,
   min: '0',
   max: '20',
@@ -164,7 +159,7 @@ function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDr
       ...base,
       form: 'labels',
       labels: compactLabels(printed.labels),
-      pitch: trimmed(Math.abs(printed.spacingMm)),
+      spacing: trimmed(Math.abs(printed.spacingMm)),
       halfMarks: printed.halfMarks,
       later: printed.spacingMm < 0 ? 'less' : 'more',
       originMm: printed.firstMm,
@@ -181,112 +176,6 @@ function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDr
     originMm: printed.zeroMm,
     unitFactor: Math.abs(printed.unitMm) / unitMm(unit),
   }
-}
-
-/** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
-export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
-  const issues: DraftIssue[] = []
-  const refuse = (field: string, say: string) => {
-    issues.push({ field, say })
-    return 0
-  }
-  const length = (field: keyof TypeDraft, title: string): number => {
-    const read = parseLength(String(draft[field]), shown === 'imperial' ? 'in' : 'mm')
-    return read.outcome === 'read'
-      ? read.mm
-      : refuse(
-          field,
-          `${title}: ${read.reason === 'empty' ? 'is missing' : `“${String(draft[field])}” is not a length`}`,
-        )
-  }
-  const number = (field: string, typed: string, title: string): number => {
-    return parseNumber(typed) ?? refuse(field, `${title}: “${typed}” is not a number`)
-  }
-  if (draft.name.trim() === '') refuse('name', 'Name: is missing')
-  const noseAheadMm = length('noseAhead', 'Nose ahead')
-  const saddleHeight = length('saddleHeight', 'Saddle height')
-  const seatX = -(length('setback', 'Setback') + noseAheadMm)
-  if (Math.abs(seatX) >= saddleHeight && saddleHeight > 0)
-    refuse('setback', 'Setback: lies farther back than the saddle height reaches')
-  const seatOrigin = { xMm: seatX, yMm: Math.sqrt(Math.max(0, saddleHeight ** 2 - seatX ** 2)) }
-  const gripOrigin = { xMm: seatX + length('reach', 'Reach'), yMm: length('stack', 'Stack') }
-  const leans = {
-    seatHeight: 90 + number('seatLean', draft.seatLean, 'Seat post'),
-    barHeight: 90 - number('barLean', draft.barLean, 'Bar post'),
-  }
-  const axis = (name: AxisName): Axis => ({
-    directionDeg: name === 'seatHeight' || name === 'barHeight' ? leans[name] : draft.axes[name].slideDeg,
-    scale: scale(name),
-  })
-
-  function scale(name: AxisName): Scale {
-    const d = draft.axes[name]
-    const title = AXIS_TITLE[name]
-    if (d.form === 'irregular' && d.uneven) return d.uneven
-    const way = d.later === 'less' ? -1 : 1
-    if (d.form === 'ruler') {
-      const [min, max, step] = [
-        number(`${name}.min`, d.min, `${title}, from`),
-        number(`${name}.max`, d.max, `${title}, to`),
-        number(`${name}.step`, d.step, `${title}, step`),
-      ]
-      if (step <= 0) refuse(`${name}.step`, `${title}: a step must be more than 0`)
-      return scaleOf({
-        form: 'ruler',
-        min,
-        max,
-        step: Math.max(step, 1e-3),
-        unit: d.unit,
-        unitMm: way * d.unitFactor * unitMm(d.unit),
-        zeroMm: d.originMm === 'middle' ? 0 : d.originMm,
-      })
-    }
-    const read = parseLabels(d.labels)
-    if (read.outcome === 'refused')
-      refuse(
-        `${name}.labels`,
-        `${title}: ${{ empty: 'no marks', twice: `${read.at} stands twice`, tooMany: 'more than 60 marks', badRange: `“${read.at}” is no range` }[read.reason]}`,
-      )
-    const pitchMm = number(`${name}.pitch`, d.pitch, `${title}, apart`)
-    if (pitchMm <= 0) refuse(`${name}.pitch`, `${title}: marks must lie apart`)
-    const labels = read.outcome === 'read' ? read.labels : ['1']
-    const apart = way * Math.max(pitchMm, 0.1)
-    const firstMm = d.originMm === 'middle' ? -apart * Math.floor(labels.length / 2) : d.originMm
-    const printed: PrintedScale = { form: 'labels', labels, spacingMm: apart, firstMm, halfMarks: d.halfMarks }
-    return scaleOf(printed)
-  }
-
-  const axes = {
-    seatHeight: axis('seatHeight'),
-    seatSlide: axis('seatSlide'),
-    barHeight: axis('barHeight'),
-    ...(draft.barSlides && { barSlide: axis('barSlide') }),
-  }
-  const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
-  const document: BikeTypeDocument = {
-    bikeType: {
-      name: draft.name.trim(),
-      crankMm: length('crank', 'Crank'),
-      pedalSurfaceMm: length('pedalSurface', 'Pedal'),
-      axleHeightMm: length('axleHeight', 'Crank axle'),
-      saddle: { noseAheadMm, lengthMm: length('saddleLength', 'Saddle length'), shape: draft.shape },
-      seatOrigin,
-      gripOrigin,
-      axes,
-      forearmGaugeValid: draft.forearmGaugeValid,
-    },
-    equipment: {
-      ...draft.equipment,
-      closing: Object.fromEntries(names.map((name) => [name, draft.axes[name].closing])),
-      pedalSpacingMm: length('pedalSpacing', 'Between the cranks'),
-    },
-  }
-  if (issues.length > 0) return { document: null, issues: issues }
-  const core = documentIssues(document).map(({ pointer, reason }) => ({
-    field: pointer,
-    say: `${formatTypePointer(pointer)}: ${reason}`,
-  }))
-  return { document: core.length > 0 ? null : document, issues: core }
 }
 
 /** The marks at which the typed lengths hold: each scale's mark nearest its zero. */

@@ -1,12 +1,12 @@
 'use client'
-import { formatTrouble } from './entrySaid'
+import { troubleLine } from './trouble'
 import { useOutbox } from './OutboxProvider'
 import parts from './parts.module.css'
 
 /** What stands between a queue and the server, in one line; nothing while all is well. */
 export function OutboxTrouble({ queue }: { queue: string }) {
   const outbox = useOutbox()
-  const said = formatTrouble(
+  const said = troubleLine(
     (outbox.entries ?? []).filter((e) => e.queue === queue),
     outbox,
   )

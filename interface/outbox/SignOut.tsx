@@ -3,7 +3,7 @@ import { LogoutOutlined } from '@ant-design/icons'
 import { Button, Modal } from 'antd'
 import { useState, useTransition } from 'react'
 import { signOut } from '../signIn/actions'
-import { formatTaps } from './entrySaid'
+import { formatTaps } from '@/core/messages/outbox'
 import { useOutbox } from './OutboxProvider'
 import parts from './parts.module.css'
 

@@ -12,7 +12,7 @@ import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
 import { useUnitSystem } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
-import { formatTrouble } from '../outbox/entrySaid'
+import { troubleLine } from '../outbox/trouble'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
@@ -227,7 +227,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           finished={done}
           busy={saving && !offline && !pending.some((e) => e.state === 'signedOut')}
           canSave={hasAllMarks(bike.type, shown) && !saving}
-          trouble={trouble ?? formatTrouble(pending, { offline, fragile })}
+          trouble={trouble ?? troubleLine(pending, { offline, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}
           onLandmark={setLandmark}

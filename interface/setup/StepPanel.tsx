@@ -1,17 +1,10 @@
 'use client'
 import { formatMarks } from '@/core/messages/labels'
+import { isBodyEvidence } from '@/core/evidence/evidence'
+import { formatPrompt } from '@/core/messages/setupPrompts'
 import { Button } from 'antd'
 import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
-import {
-  differingAxes,
-  rowsSinceSet,
-  latestSinceSet,
-  marksAfter,
-  marksWithBars,
-  stepAfter,
-  STEP_NAME,
-  isBodyEvidence,
-} from './flow'
+import { differingAxes, rowsSinceSet, latestSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 import { stepPrompt } from './stepPrompt'
 import styles from './stepPanel.module.css'
@@ -28,7 +21,7 @@ const QUESTIONS = {
 /** What to do next in one sentence, the answers as large buttons, and the one step forward. */
 export function StepPanel(props: StepPanelProps) {
   const { step, answer, working, trouble } = props
-  const { sentence, small } = stepPrompt(props)
+  const { sentence, small } = formatPrompt(stepPrompt(props))
   const Questions = QUESTIONS[step]
   return (
     <section className={styles.dock} aria-label="What to do next" aria-busy={working}>

@@ -1,5 +1,6 @@
 import { Button, Switch } from 'antd'
 import { useState } from 'react'
+import { NO_BODY_LENGTH, RARE_INSEAM } from '@/core/messages/lengths'
 import { latest } from '@/core/evidence/evidence'
 import { formatBodyLength } from '@/core/units/length'
 import { LengthField } from '../shared/LengthField'
@@ -28,11 +29,7 @@ export function TapeFields({ rows, onReplace }: StepPanelProps) {
     setAsked(false)
   }
 
-  const asks = rare
-    ? 'That inseam is rare for this stature. Measured twice?'
-    : statureMm === null && inseamMm === null
-      ? 'Type one of the two, or go by landmark.'
-      : ''
+  const asks = rare ? RARE_INSEAM : statureMm === null && inseamMm === null ? NO_BODY_LENGTH : ''
   return (
     <div className={styles.tape}>
       <LengthField

@@ -1,7 +1,7 @@
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Marks } from '@/core/conventions'
 import { isSaddleCheck } from '@/core/evidence/evidence'
-import type { Evidence, EvidenceKind } from '@/core/evidence/registry'
+import { KINDS, type Evidence, type EvidenceKind } from '@/core/evidence/registry'
 import type { Recommendation } from '@/core/operations/recommend'
 
 /** A row of evidence with the id it was made under. */
@@ -29,10 +29,6 @@ export function currentMarks(rows: readonly Row[]): Marks {
 export const wasSet = (rows: readonly Row[]): boolean =>
   rows.some(({ row }) => row.kind === 'set' || isSaddleCheck(row))
 
-/** Whether a row says something of the rider's size, so that a start is more than a guess. */
-export const isBodyEvidence = (row: Evidence): boolean =>
-  ['landmarkAtMark', 'landmarkHeight', 'inseam', 'stature'].includes(row.kind)
-
 /** The rows since the saddle was last set: what has been looked at here. */
 export function rowsSinceSet(rows: readonly Row[]): readonly Row[] {
   return rows.slice(rows.findLastIndex(({ row }) => row.kind === 'set') + 1)
@@ -48,7 +44,7 @@ export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undef
 
 /** Where to take a set-up up again. */
 export function resumeStep(rows: readonly Row[]): Step {
-  if (rows.some(({ row }) => row.kind === 'plumb')) return 'cranks'
+  if (rows.some(({ row }) => KINDS[row.kind].askedAt === 'cranks')) return 'cranks'
   if (wasSet(rows)) return 'knee'
   if (rows.length > 0) return 'beside'
   return 'talk'

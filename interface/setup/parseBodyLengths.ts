@@ -1,12 +1,14 @@
+import { INSEAM_RANGE_MM } from '@/core/evidence/kinds/inseam'
+import { STATURE_RANGE_MM } from '@/core/evidence/kinds/stature'
 import { USUAL_INSEAM_SHARE } from '@/core/recommend/anomalies'
-import { formatBodyLength, parseLength, type UnitSystem } from '@/core/units/length'
-import { formatLengthRefusal } from '@/core/messages/lengths'
+import { parseLength, type UnitSystem } from '@/core/units/length'
+import { formatLengthRefusal, formatOutOfRange, INSEAM_AS_LONG_AS_BODY } from '@/core/messages/lengths'
 import { bodyUnit } from '../shared/LengthField'
 
 type Field = 'stature' | 'inseam'
 type Typed = Readonly<Record<Field, string>>
 /** Lengths in mm, null where nothing was typed; `trouble` refuses, `rare` asks. */
-export type ParsedTape = Readonly<{
+export type ParsedBodyLengths = Readonly<{
   statureMm: number | null
   inseamMm: number | null
   wrong: Field | null
@@ -14,18 +16,17 @@ export type ParsedTape = Readonly<{
   rare: boolean
 }>
 
-const LIMITS_MM: Readonly<Record<Field, readonly [number, number]>> = { stature: [1000, 2500], inseam: [400, 1300] }
+const RANGE_MM = { stature: STATURE_RANGE_MM, inseam: INSEAM_RANGE_MM } as const
 
 /** Reads both fields. What cannot be is refused in words; what is rare is asked about. */
-export function parseBodyLengths(typed: Typed, shown: UnitSystem): ParsedTape {
+export function parseBodyLengths(typed: Typed, shown: UnitSystem): ParsedBodyLengths {
   const stature = oneField('stature', typed.stature, shown)
   const inseam = oneField('inseam', typed.inseam, shown)
   const read = { statureMm: stature.mm, inseamMm: inseam.mm, rare: false }
   if (stature.trouble) return { ...read, wrong: 'stature', trouble: stature.trouble }
   if (inseam.trouble) return { ...read, wrong: 'inseam', trouble: inseam.trouble }
   if (stature.mm === null || inseam.mm === null) return { ...read, wrong: null, trouble: '' }
-  if (inseam.mm >= stature.mm)
-    return { ...read, wrong: 'inseam', trouble: 'An inseam cannot be as long as the whole body.' }
+  if (inseam.mm >= stature.mm) return { ...read, wrong: 'inseam', trouble: INSEAM_AS_LONG_AS_BODY }
   const share = inseam.mm / stature.mm
   return { ...read, wrong: null, trouble: '', rare: share < USUAL_INSEAM_SHARE[0] || share > USUAL_INSEAM_SHARE[1] }
 }
@@ -34,10 +35,7 @@ function oneField(field: Field, typed: string, shown: UnitSystem): { mm: number 
   const read = parseLength(typed, bodyUnit(shown))
   if (read.outcome === 'refused')
     return { mm: null, trouble: read.reason === 'empty' ? '' : formatLengthRefusal(read.reason, typed, shown) }
-  const [least, most] = LIMITS_MM[field]
+  const [least, most] = RANGE_MM[field]
   if (read.mm >= least && read.mm <= most) return { mm: Math.round(read.mm), trouble: '' }
-  return {
-    mm: null,
-    trouble: `${field === 'stature' ? 'A stature' : 'An inseam'} of ${formatBodyLength(read.mm, shown)} cannot be; ${formatBodyLength(least, shown)} to ${formatBodyLength(most, shown)} can.`,
-  }
+  return { mm: null, trouble: formatOutOfRange(field, read.mm, RANGE_MM[field], shown) }
 }

@@ -7,7 +7,10 @@ import { ChoiceGroup } from './ChoiceGroup'
 import { SliderInput } from './SliderInput'
 import type { StepPanelProps } from './stepPanelProps'
 import type { Row } from './flow'
+import { formatPrompt } from '@/core/messages/setupPrompts'
 import { stepPrompt } from './stepPrompt'
+
+const prompt = (of: StepPanelProps) => formatPrompt(stepPrompt(of))
 
 const rowsOf = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
 const at = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
@@ -114,35 +117,35 @@ test('a minus is written as a minus', () => {
 
 describe('the sentence of a step', () => {
   test('asks to talk first, and with pregnancy for the clinician’s word', () => {
-    expect(stepPrompt(props('talk', [])).sentence).toMatch(/^Talk first/)
-    expect(stepPrompt(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
+    expect(prompt(props('talk', [])).sentence).toMatch(/^Talk first/)
+    expect(prompt(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
       /clinician/,
     )
   })
 
   test('beside the bike asks for the landmark, and once it is known gives the start', () => {
-    expect(stepPrompt(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
-    expect(stepPrompt(props('beside', [])).small).toMatch(/Ask before touching/)
+    expect(prompt(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
+    expect(prompt(props('beside', [])).small).toMatch(/Ask before touching/)
     expect(
-      stepPrompt(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } })))
+      prompt(props('beside', rowsOf({ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } })))
         .sentence,
     ).toMatch(/^Set the seat at/)
   })
 
   test('the knee is asked about until looked at, then the advice is given; a new setting asks again', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
-    expect(stepPrompt(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
-    expect(stepPrompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
-    expect(stepPrompt(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
+    expect(prompt(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
+    expect(prompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
+    expect(prompt(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
       'Stay in the saddle: level the cranks and hang the plumb line too.',
     )
     const plumb: Evidence = { kind: 'plumb', mm: 8, at }
-    expect(stepPrompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
-    expect(stepPrompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(
+    expect(prompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).sentence).toMatch(/^Raise the seat/)
+    expect(prompt(props('cranks', rowsOf({ kind: 'set', at }, look, plumb))).small).toMatch(
       /^Rider off, feet on the floor/,
     )
     expect(
-      stepPrompt(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } })))
+      prompt(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } })))
         .sentence,
     ).toMatch(/How is the knee\?$/)
   })
@@ -153,13 +156,13 @@ describe('the sentence of a step', () => {
       { kind: 'kneeAngle', deg: 44, by: 'goniometer', at },
       { kind: 'plumb', mm: 8, at },
     )
-    expect(stepPrompt(props('numbers', rows))).toMatchObject({
+    expect(prompt(props('numbers', rows))).toMatchObject({
       sentence: expect.stringMatching(/one change is still advised/),
       small: expect.stringMatching(/^Raise the seat/),
     })
   })
 
   test('saved numbers are said to be saved', () => {
-    expect(stepPrompt({ ...props('knee', []), finished: true }).sentence).toBe('These numbers are saved.')
+    expect(prompt({ ...props('knee', []), finished: true }).sentence).toBe('These numbers are saved.')
   })
 })

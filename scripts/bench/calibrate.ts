@@ -1,6 +1,6 @@
 /**
  * `npm run bench:calibrate -- --seed 1 --trials 200`: how well nine tape readings with one blunder recover a bike.
- * Every trial: a guess wrong by 15 mm in each coordinate of the origins, 2° in direction, 4 % in pitch, either way;
+ * Every trial: a guess wrong by 15 mm in each coordinate of the origins, 2° in direction, 4 % in spacing, either way;
  * nine settings chosen as the product proposes them; four numbers each, 1.5 mm spread; one number wrong by 25 mm.
  */
 import { parseArgs } from 'node:util'

@@ -1,0 +1,94 @@
+import type { Landmark } from '../evidence/landmarks'
+
+/** What a step of the set-up says: `advice` and `bars` carry the recommendation's own sentence. */
+export type Prompt =
+  | Readonly<{ code: keyof typeof TEXT }>
+  | Readonly<{ code: 'level'; landmark: Landmark }>
+  | Readonly<{ code: 'start' | 'bars' | 'numbersWithChange'; sentence: string }>
+  | Readonly<{ code: 'advice'; sentence: string; stays: boolean }>
+
+type Text = Readonly<{ sentence: string; small: string }>
+
+const LANDMARK_TEXT: Readonly<Record<Landmark, string>> = {
+  hipCrest: 'the top of the hip bone at the side',
+  frontHipBone: 'the bony point at the front of the pelvis',
+  between: 'half-way from the thigh’s bony knob to the top of the hip bone',
+  trochanter: 'the bony knob at the top of the thigh',
+}
+
+const ASK_A_CLINICIAN =
+  'Pain that is sharp, growing or lasting, numbness, swelling, recent surgery or a heart condition: to a licensed clinician before any fitting.'
+
+const TEXT = {
+  savedElsewhere: {
+    sentence: 'Somebody else saved the numbers of this set-up.',
+    small: 'Theirs stand on the rider’s page. To change them, start a new set-up from what was seen here.',
+  },
+  saved: {
+    sentence: 'These numbers are saved.',
+    small: 'To change them, start a new set-up from the rider’s page.',
+  },
+  talk: { sentence: 'Talk first: how much have they ridden, and does anything hurt?', small: ASK_A_CLINICIAN },
+  talkPregnant: {
+    sentence: 'Their clinician’s word comes first; then fit for comfort only.',
+    small: ASK_A_CLINICIAN,
+  },
+  wait: { sentence: 'One moment.', small: '' },
+  plumbToo: {
+    sentence: 'Stay in the saddle: level the cranks and hang the plumb line too.',
+    small: 'One change then serves both readings, and nobody climbs off twice.',
+  },
+  setFirst: {
+    sentence: 'Set the saddle first, or tap the marks it stands at.',
+    small: 'Then rider on, ten to fifteen easy turns.',
+  },
+  lookAtKnee: {
+    sentence: 'Rider on, ten to fifteen easy turns, then hold the pedal at its farthest. How is the knee?',
+    small:
+      'Direct drive: slow the wheel with the resistance before stopping. Heel check: heel on the pedal, pelvis level.',
+  },
+  hangPlumb: {
+    sentence: 'Cranks level. Hang a string from the front of the knee: where does it fall?',
+    small: 'Ahead of the pedal axle is plus, behind is minus. A few millimetres are nothing.',
+  },
+  marksMissing: { sentence: 'Tap the mark on every scale, then save.', small: '' },
+  numbers: {
+    sentence: 'Say the four numbers aloud, save them, and look again in the warm-up.',
+    small: 'A comfort set-up, not medical advice. The first ride on a new position is a short one.',
+  },
+} as const satisfies Record<string, Text>
+
+/** The sentence of a step, and the small line under it that says how, or what to take care of. */
+export function formatPrompt(prompt: Prompt): Text {
+  switch (prompt.code) {
+    case 'level':
+      return {
+        sentence: `Bring the saddle level with ${LANDMARK_TEXT[prompt.landmark]}, then tap the mark it meets.`,
+        small: 'The rider stands beside the bike in their shoes and finds the spot. Ask before touching.',
+      }
+    case 'start':
+      return {
+        sentence: prompt.sentence,
+        small: 'Rider off. Close the pins and shake them; keep the insertion mark covered.',
+      }
+    case 'bars':
+      return {
+        sentence: prompt.sentence,
+        small: 'Rider off to adjust, or tap other marks on the bars. Never cure a bad reach with the saddle’s slide.',
+      }
+    case 'numbersWithChange':
+      return {
+        sentence: 'These are the numbers as they stand; one change is still advised.',
+        small: prompt.sentence,
+      }
+    case 'advice':
+      return {
+        sentence: prompt.sentence,
+        small: prompt.stays
+          ? 'Slow the wheel with the resistance before a foot comes off.'
+          : 'Rider off, feet on the floor. Close the pin and shake it; then back on and look again.',
+      }
+    default:
+      return TEXT[prompt.code]
+  }
+}
