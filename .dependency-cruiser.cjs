@@ -17,6 +17,8 @@ const CORE = [
   'messages',
   'operations',
 ]
+/** Libraries of plain arithmetic and checking. */
+const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'pure-rand']
 const TEST = '\\.test\\.tsx?$'
 const any = (names) => `(${names.join('|')})`
 
@@ -59,7 +61,7 @@ module.exports = {
       from: { path: '^core/', pathNot: TEST },
       to: {
         dependencyTypesNot: ['local'],
-        pathNot: `node_modules/${any(['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'pure-rand'])}/|^core/|validators\\.generated`,
+        pathNot: `node_modules/${any(LIBRARIES)}/|^core/|validators\.generated`,
       },
     },
     {

@@ -20,7 +20,11 @@ const config = [
   },
   ...next,
   ...nextTypescript,
-  { rules: { '@typescript-eslint/no-explicit-any': 'error' } },
+  { rules: { '@typescript-eslint/no-explicit-any': 'error', 'max-len': ['error', { code: 120 }] } },
+  {
+    files: ['**/*.{ts,tsx,mjs}'],
+    rules: { 'no-sequences': 'error' },
+  },
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -15,9 +15,27 @@ const shared = {
 }
 
 /** Packages that ship only modules are turned into what Jest runs. */
-const transformIgnorePatterns = [
-  '/node_modules/(?!(@freesewing|@ant-design|better-auth|@better-auth|better-call|@better-fetch|@noble|jose|nanostores|uncrypto|defu|rou3|kysely|set-cookie-parser|p-retry|is-network-error|d3-interpolate|d3-color)/)',
+const AS_MODULES = [
+  '@freesewing',
+  '@ant-design',
+  'better-auth',
+  '@better-auth',
+  'better-call',
+  '@better-fetch',
+  '@noble',
+  'jose',
+  'nanostores',
+  'uncrypto',
+  'defu',
+  'rou3',
+  'kysely',
+  'set-cookie-parser',
+  'p-retry',
+  'is-network-error',
+  'd3-interpolate',
+  'd3-color',
 ]
+const transformIgnorePatterns = [`/node_modules/(?!(${AS_MODULES.join('|')})/)`]
 
 /** What needs nothing, what needs a page, and what needs the database that the test script starts. */
 const config = async () => ({

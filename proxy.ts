@@ -1,6 +1,9 @@
 import { type NextRequest, NextResponse } from 'next/server'
 
-/** Security headers for every page, with a nonce for its scripts. Whether someone is signed in, each page and route asks itself. */
+/**
+ * Security headers for every page, with a nonce for its scripts. Whether someone is signed in, each page and route
+ * asks itself.
+ */
 export function proxy(request: NextRequest): NextResponse {
   const nonce = btoa(crypto.randomUUID())
   const development = process.env.NODE_ENV === 'development'

@@ -50,8 +50,8 @@ export type CircleIntersection =
   Readonly<{ outcome: 'met'; point: Point }> | Readonly<{ outcome: 'unreachable'; missingMm: number }>
 
 /**
- * Where two links meet: of the two points at `fromMm` from `from` and `toMm` from `to`, the more forward or the upper one.
- * Unreachable when the links are too short together, or one too long for the other; `missingMm` is by how much.
+ * Where two links meet: of the two points at `fromMm` from `from` and `toMm` from `to`, the more forward or the upper
+ * one. Unreachable when the links are too short together, or one too long for the other; `missingMm` is by how much.
  */
 export function intersectCircles(
   from: Point,

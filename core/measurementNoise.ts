@@ -22,8 +22,9 @@ export const HEEL_JUST_STRAIGHT_MM = 10
 export const PATELLA_MIDDLE_BEHIND_FRONT_MM = 10
 
 /**
- * Looks by one pair of eyes, or readings with one instrument on one rider at one position, share part of their error: of
- * the variance 4² of 6² by eye (wire format), and the same share for every other kind (ours). The rest is each look's own.
+ * Looks by one pair of eyes, or readings with one instrument on one rider at one position, share part of their error:
+ * of the variance 4² of 6² by eye (wire format), and the same share for every other kind (ours). The rest is each
+ * look's own.
  */
 export const SHARED_VARIANCE = 16 / 36
 

@@ -29,7 +29,8 @@ export function publishedTypeFileSchema(): string {
     $schema: 'http://json-schema.org/draft-07/schema#',
     title: 'Types of studio bikes, as Yielding Saddle hands them on',
     description:
-      'Lengths in millimetres, angles in degrees. Origin: crank axle; x forward, y up. An axis direction runs anticlockwise from +x: 90 is straight up.',
+      'Lengths in millimetres, angles in degrees. Origin: crank axle; x forward, y up. An axis ' +
+      'direction runs anticlockwise from +x: 90 is straight up.',
     ...inside(typeFile),
     definitions: { bikeType: inside(bikeType), axis: inside(axis), point: inside(point) },
   }

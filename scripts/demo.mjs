@@ -104,7 +104,9 @@ try {
   })
   stops.push(server.stop)
   console.log(
-    `\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`,
+    `\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  ` +
+      `tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ` +
+      `${join(folder, 'log', 'server.log')}`,
   )
 } catch (error) {
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)

@@ -1,6 +1,6 @@
 /**
- * Fills the studio that is there up to a large one: `--members` members and `--setups` finished set-ups over three years,
- * with rows, notes and a day's class. Seeded: the same numbers every time. Run through `npm run seed:large`.
+ * Fills the studio that is there up to a large one: `--members` members and `--setups` finished set-ups over three
+ * years, with rows, notes and a day's class. Seeded: the same numbers every time. Run through `npm run seed:large`.
  */
 import { parseArgs } from 'node:util'
 import { count, sql } from 'drizzle-orm'
@@ -151,7 +151,9 @@ await inBatches(Math.round(SETUPS / 4), async (from, to) => {
   await db.insert(classNote).values(rows)
 })
 await db.execute(sql`
-  UPDATE member SET latest_setup_id = (SELECT s.id FROM setup s WHERE s.member_id = member.id AND s.finished_at IS NOT NULL ORDER BY s.finished_at DESC, s.id DESC LIMIT 1)
+  UPDATE member SET latest_setup_id = (
+    SELECT s.id FROM setup s WHERE s.member_id = member.id AND s.finished_at IS NOT NULL
+    ORDER BY s.finished_at DESC, s.id DESC LIMIT 1)
   WHERE id LIKE 'large-%'`)
 const day = studioDay(new Date(), studio.timeZone)
 const free = bikes.filter((b) => b.openFaults === 0)

@@ -1,7 +1,7 @@
 /**
- * `npm test`: everything, from a fresh clone. Installs what is missing, then types, format, lint, Jest (core, view logic and
- * database) and Playwright against a production build, on a throwaway database and free ports. Ends with one line,
- * `N passed, N failed`. Every part runs, also after one failed.
+ * `npm test`: everything, from a fresh clone. Installs what is missing, then types, format, lint, Jest (core, view
+ * logic and database) and Playwright against a production build, on a throwaway database and free ports. Ends with
+ * one line, `N passed, N failed`. Every part runs, also after one failed.
  *
  *   npm test -- jest browser            only these parts, of build, types, format, lint, jest and browser
  *   npm test -- jest tests/database     a part with arguments of its own

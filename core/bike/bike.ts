@@ -35,7 +35,10 @@ export const bikeTypeSchema = closed({
 export type BikeType = Plain<typeof bikeTypeSchema>
 export const bikeTypeRef = refTo<typeof bikeTypeSchema>('bikeType')
 
-/** One machine of a type: its own offset along each axis, how sure that is (sd), and its saddle's tilt (minus = nose down). */
+/**
+ * One machine of a type: its own offset along each axis, how sure that is (sd), and its saddle's tilt (minus = nose
+ * down).
+ */
 export const bikeSchema = closed({
   offsetsMm: Type.Optional(closed(perAxis(Type.Optional(between(-300, 300))))),
   sdMm: Type.Optional(closed(perAxis(Type.Optional(between(0, 100))))),

@@ -3,10 +3,14 @@ import { assessTilt, isSaddleStraight, wedgeTiltDeg } from './tilt'
 
 const at = (deg: number, floorDeg = 0) => ({ deg, floorDeg, across: 'highestPoints' as const })
 
-test('the floor’s angle at that bike is taken off: a floor off by 1° tilts the saddle by 1° (common practice, no source)', () => {
-  expect(assessTilt(at(-2, -1), 'flat', 'byShape')).toMatchObject({ deg: -1, outcome: 'good' })
-  expect(assessTilt(at(0, -1), 'flat', 'byShape').outcome).toBe('noseUp')
-})
+test(
+  'the floor’s angle at that bike is taken off: a floor off by 1° tilts the saddle by 1° ' +
+    '(common practice, no source)',
+  () => {
+    expect(assessTilt(at(-2, -1), 'flat', 'byShape')).toMatchObject({ deg: -1, outcome: 'good' })
+    expect(assessTilt(at(0, -1), 'flat', 'byShape').outcome).toBe('noseUp')
+  },
+)
 
 test.each([
   ['flat', 0, 'good'],
@@ -32,12 +36,16 @@ test('the level school wants 0 to −2° whatever the shape, and alarms beyond 4
   expect(assessTilt(at(-4.5), 'curved', 'level').alarm).toBe(true)
 })
 
-test('a wedge that lifts the front by 100 mm on a bike of 900 mm adds 6–7° (common practice, no source); a 10 % slope is 5.7° (atan 0.10)', () => {
-  expect(wedgeTiltDeg(100, 900)).toBeGreaterThan(6)
-  expect(wedgeTiltDeg(100, 900)).toBeLessThan(7)
-  expect(wedgeTiltDeg(10, 100)).toBeCloseTo(5.71, 2)
-  expect(wedgeTiltDeg(-3, 900)).toBeLessThan(0)
-})
+test(
+  'a wedge that lifts the front by 100 mm on a bike of 900 mm adds 6–7° (common practice, ' +
+    'no source); a 10 % slope is 5.7° (atan 0.10)',
+  () => {
+    expect(wedgeTiltDeg(100, 900)).toBeGreaterThan(6)
+    expect(wedgeTiltDeg(100, 900)).toBeLessThan(7)
+    expect(wedgeTiltDeg(10, 100)).toBeCloseTo(5.71, 2)
+    expect(wedgeTiltDeg(-3, 900)).toBeLessThan(0)
+  },
+)
 
 test('a saddle 2–3 mm off its line after closing is noticed', () => {
   expect([0, 2, -2, 3].map(isSaddleStraight)).toEqual([true, true, true, false])

@@ -6,7 +6,9 @@ import type { BikeType } from './bike'
 export type TiltAcross = 'highestPoints' | 'frontHalf'
 export type TiltReading = Readonly<{ deg: number; floorDeg: number; across: TiltAcross }>
 
-/** Windows of tilt, degrees, minus is nose down: by shape, level, and how far relief goes. Common practice, no source. */
+/**
+ * Windows of tilt, degrees, minus is nose down: by shape, level, and how far relief goes. Common practice, no source.
+ */
 const BY_SHAPE = Object.freeze({ flat: [-2, 0], tailKick: [-4, -2], curved: [-6, -3] } as const)
 const LEVEL = Object.freeze([-2, 0] as const)
 const RELIEF = Object.freeze([-4, 1] as const)
@@ -38,11 +40,14 @@ export function assessTilt(
 }
 
 /**
- * What a wedge under the front feet, or an uneven foot, does: degrees nose up for a lift in mm over the base of the bike,
- * front foot to rear foot, mm. `wedgeTiltDeg(100, 900)` → 6.3 (common practice names 6–7°).
+ * What a wedge under the front feet, or an uneven foot, does: degrees nose up for a lift in mm over the base of the
+ * bike, front foot to rear foot, mm. `wedgeTiltDeg(100, 900)` → 6.3 (common practice names 6–7°).
  */
 export const wedgeTiltDeg = (liftMm: number, baseMm: number): number => degrees(Math.atan2(liftMm, baseMm))
 
-/** Saddle line: mm the nose points off the frame's line, plus to the right; good within this. Common practice, no source. */
+/**
+ * Saddle line: mm the nose points off the frame's line, plus to the right; good within this. Common practice, no
+ * source.
+ */
 export const SADDLE_LINE_GOOD_MM = 2
 export const isSaddleStraight = (noseOffMm: number): boolean => Math.abs(noseOffMm) <= SADDLE_LINE_GOOD_MM

@@ -32,18 +32,21 @@ const fitted = (readings: TapeReading[], guess = HOLES_BIKE): Fitted => {
   return answer
 }
 
-test('calibrate ∘ place recovers the geometry: exact readings of a bike give that bike back, labels from the guess', () => {
-  fc.assert(
-    fc.property(fc.integer(), (seed) => {
-      const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(seed))
-      const answer = fitted(readingsOf(truth))
-      expect(worst(answer.bikeType, truth)).toBeLessThan(1)
-      expect(answer.suspects).toEqual([])
-      expect(answer.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(truth.axes.seatHeight.directionDeg, 0)
-    }),
-    { numRuns: 25 },
-  )
-})
+test(
+  'calibrate ∘ place recovers the geometry: exact readings of a bike give that bike back, ' + 'labels from the guess',
+  () => {
+    fc.assert(
+      fc.property(fc.integer(), (seed) => {
+        const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(seed))
+        const answer = fitted(readingsOf(truth))
+        expect(worst(answer.bikeType, truth)).toBeLessThan(1)
+        expect(answer.suspects).toEqual([])
+        expect(answer.bikeType.axes.seatHeight.directionDeg).toBeCloseTo(truth.axes.seatHeight.directionDeg, 0)
+      }),
+      { numRuns: 25 },
+    )
+  },
+)
 
 test('a right guess and exact readings change nothing', () => {
   const answer = fitted(readingsOf(HOLES_BIKE))
@@ -51,21 +54,25 @@ test('a right guess and exact readings change nothing', () => {
   expect(answer.rmsMm).toBeLessThan(1e-6)
 })
 
-test('stack alone is straight-line regression: the textbook’s least squares, with the guess as a faint pull (checked against ml-matrix’s solver)', () => {
-  const upright: BikeType = {
-    ...HOLES_BIKE,
-    axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 90 } },
-  }
-  const read = [601, 643, 700, 742, 799, 822]
-  const marks = ['1', '3', '6', '8', '11', '12']
-  const answer = fitted(
-    marks.map((barHeight, i) => ({ marks: { barHeight }, lengths: { stackMm: read[i] } })),
-    upright,
-  )
-  const along = marks.map((m) => 20 * (Number(m) - 1))
-  const [[origin], [spacing]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
-  along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + spacing * mm), 0))
-})
+test(
+  'stack alone is straight-line regression: the textbook’s least squares, with the guess ' +
+    'as a faint pull (checked against ml-matrix’s solver)',
+  () => {
+    const upright: BikeType = {
+      ...HOLES_BIKE,
+      axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 90 } },
+    }
+    const read = [601, 643, 700, 742, 799, 822]
+    const marks = ['1', '3', '6', '8', '11', '12']
+    const answer = fitted(
+      marks.map((barHeight, i) => ({ marks: { barHeight }, lengths: { stackMm: read[i] } })),
+      upright,
+    )
+    const along = marks.map((m) => 20 * (Number(m) - 1))
+    const [[origin], [spacing]] = solve(new Matrix(along.map((mm) => [1, mm])), Matrix.columnVector(read)).to2DArray()
+    along.forEach((mm, i) => expect(answer.residues[i].mm).toBeCloseTo(read[i] - (origin + spacing * mm), 0))
+  },
+)
 
 test('a blunder of 25 mm is named, left out, and does no harm; residues keep it with its size', () => {
   const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(7))
@@ -168,7 +175,10 @@ test('the slope of every length is what moving each parameter a little does', ()
   }
 })
 
-/** Over many tapes of a hand of this spread: the share of true errors within two stated ones, and of tapes with a suspect. */
+/**
+ * Over many tapes of a hand of this spread: the share of true errors within two stated ones, and of tapes with a
+ * suspect.
+ */
 function statedAgainstTrue(tapes: number, sdMm: number): { inside: number; named: number } {
   let inside = 0
   let all = 0
@@ -190,21 +200,29 @@ function statedAgainstTrue(tapes: number, sdMm: number): { inside: number; named
   return { inside: inside / all, named: named / tapes }
 }
 
-test('stated errors hold: of true errors over many tapes about 95 % lie within two stated ones, as of any normal error', () => {
-  const { inside } = statedAgainstTrue(30, 1.5)
-  expect(inside).toBeGreaterThan(0.92)
-  expect(inside).toBeLessThan(0.995)
-  expect(OUTLIER_MM).toBe(6)
-})
+test(
+  'stated errors hold: of true errors over many tapes about 95 % lie within two stated ' +
+    'ones, as of any normal error',
+  () => {
+    const { inside } = statedAgainstTrue(30, 1.5)
+    expect(inside).toBeGreaterThan(0.92)
+    expect(inside).toBeLessThan(0.995)
+    expect(OUTLIER_MM).toBe(6)
+  },
+)
 
-test('the tape against the wall and at the nose (common practice, no source): 900 to the axle and 845 to the nose is 55 behind', () => {
-  expect(setbackFromWall(900, 845)).toBe(55)
-  expect(setbackFromWall(845, 900)).toBe(-55)
-  expect(reachFromNose(480, 150)).toBe(630)
-  expect(
-    observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length),
-  ).toEqual(['saddleHeightMm', 'stackMm'])
-})
+test(
+  'the tape against the wall and at the nose (common practice, no source): 900 to the axle ' +
+    'and 845 to the nose is 55 behind',
+  () => {
+    expect(setbackFromWall(900, 845)).toBe(55)
+    expect(setbackFromWall(845, 900)).toBe(-55)
+    expect(reachFromNose(480, 150)).toBe(630)
+    expect(
+      observationsOf([{ marks: { seatHeight: '1' }, lengths: { stackMm: 1, saddleHeightMm: 2 } }]).map((o) => o.length),
+    ).toEqual(['saddleHeightMm', 'stackMm'])
+  },
+)
 
 test('two types are the same to a tape where no mark differs by a tenth of a millimetre', () => {
   const shifted = (mm: number): BikeType => ({

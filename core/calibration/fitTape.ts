@@ -13,7 +13,9 @@ export type TapeFit = Readonly<{
   tapeSdMm: number
 }>
 
-/** Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak. */
+/**
+ * Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak.
+ */
 export const TAPE_SD_MM = 1.5
 const TAPE_SD_PRIOR_WEIGHT = 4
 const MAX_ITERATIONS = 40
@@ -80,7 +82,10 @@ export function addNormalEquation(
   }
 }
 
-/** Beyond this many spreads a reading counts for nothing (Tukey's biweight; Beaton & Tukey 1974, constant from memory). */
+/**
+ * Beyond this many spreads a reading counts for nothing (Tukey's biweight; Beaton & Tukey 1974, constant from
+ * memory).
+ */
 const BIWEIGHT = 4.685
 const MAX_ROBUST_ITERATIONS = 30
 
@@ -118,7 +123,10 @@ function robustScaleMm(residuals: readonly number[]): number {
   return Math.min(3, Math.max(TAPE_SD_MM, 1.4826 * middle))
 }
 
-/** Spread of one reading by the middle size of what a robust fit left over, mm; `fitted` parameters have taken their share. */
+/**
+ * Spread of one reading by the middle size of what a robust fit left over, mm; `fitted` parameters have taken their
+ * share.
+ */
 export function robustSdMm(residuals: readonly number[], fitted: number): number {
   const sizes = residuals.map(Math.abs).sort((a, b) => a - b)
   const free = Math.max(1, residuals.length - fitted)

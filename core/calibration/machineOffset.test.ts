@@ -11,16 +11,19 @@ const read = (bike: Bike, at = marks) => ({
   lengths: contactPoints(HOLES_BIKE, bike, resolveMarks(HOLES_BIKE, at).positions).lengths,
 })
 
-test('one reading of all four lengths finds every axis’ own offset, a little held back by what machines usually do', () => {
-  const { offsetsMm, sdMm } = fitOffset(HOLES_BIKE, [
-    read({ offsetsMm: { seatHeight: -6, seatSlide: 4, barHeight: 8, barSlide: -3 } }),
-  ])
-  expect(Math.abs(offsetsMm.seatHeight! - -6)).toBeLessThan(0.8)
-  expect(Math.abs(offsetsMm.seatSlide! - 4)).toBeLessThan(0.8)
-  expect(Math.abs(offsetsMm.barHeight! - 8)).toBeLessThan(0.8)
-  expect(Math.abs(offsetsMm.barSlide! - -3)).toBeLessThan(0.8)
-  expect(sdMm.seatHeight!).toBeLessThan(2)
-})
+test(
+  'one reading of all four lengths finds every axis’ own offset, a little held back by ' + 'what machines usually do',
+  () => {
+    const { offsetsMm, sdMm } = fitOffset(HOLES_BIKE, [
+      read({ offsetsMm: { seatHeight: -6, seatSlide: 4, barHeight: 8, barSlide: -3 } }),
+    ])
+    expect(Math.abs(offsetsMm.seatHeight! - -6)).toBeLessThan(0.8)
+    expect(Math.abs(offsetsMm.seatSlide! - 4)).toBeLessThan(0.8)
+    expect(Math.abs(offsetsMm.barHeight! - 8)).toBeLessThan(0.8)
+    expect(Math.abs(offsetsMm.barSlide! - -3)).toBeLessThan(0.8)
+    expect(sdMm.seatHeight!).toBeLessThan(2)
+  },
+)
 
 test('what was not read stays at 0 and unsure; the type’s own doubt is added', () => {
   const { offsetsMm, sdMm } = fitOffset(

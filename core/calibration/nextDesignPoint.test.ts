@@ -31,9 +31,9 @@ test('no setting is asked for twice, and no two axes are always changed alike', 
   const axes = axesOf(HOLES_BIKE)
   for (const a of axes)
     for (const b of axes.filter((name) => name > a)) {
-      const candidates = new Set(readings.map(({ marks }) => `${marks[a]} with ${marks[b]}`))
+      const pairs = new Set(readings.map(({ marks }) => `${marks[a]} with ${marks[b]}`))
       const ofA = new Set(readings.map(({ marks }) => marks[a]))
-      expect(candidates.size).toBeGreaterThan(ofA.size)
+      expect(pairs.size).toBeGreaterThan(ofA.size)
     }
 })
 

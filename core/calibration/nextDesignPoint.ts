@@ -11,7 +11,10 @@ import { LENGTHS, observationsOf, type TapeReading } from './readings'
 /** Where the tape should go next, and the largest expected error (one spread, mm) that would leave. */
 export type DesignPoint = Readonly<{ marks: Marks; leavesMm: number }>
 
-/** What it costs in the choice to leave an axis at the one mark it was read at so far, mm: nothing can be fitted until it moved. */
+/**
+ * What it costs in the choice to leave an axis at the one mark it was read at so far, mm: nothing can be fitted until
+ * it moved.
+ */
 const STILL_ONE_MARK_COST_MM = 40
 /** Correlation from which two axes count as changed alike, and what that costs in the choice, mm. */
 const HIGH_CORRELATION = 0.9

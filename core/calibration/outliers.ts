@@ -13,7 +13,10 @@ export type OutlierReason =
 /** A cause explains a number when it brings it within this of the fit, mm. */
 const EXPLAINED_MM = 3
 
-/** The likeliest cause of one number's miss (read − fitted) on the fitted type: a wrong unit, a neighbouring mark, a slipped ten. */
+/**
+ * The likeliest cause of one number's miss (read − fitted) on the fitted type: a wrong unit, a neighbouring mark, a
+ * slipped ten.
+ */
 export function outlierReason(bikeType: BikeType, { length, mm, marks }: Observation, missMm: number): OutlierReason {
   const fittedMm = mm - missMm
   if (Math.abs(mm * 10 - fittedMm) < 10 * EXPLAINED_MM && Math.abs(fittedMm) > 100) return { code: 'tenfold' }

@@ -43,7 +43,9 @@ export type Stray =
   /** The marks' spacing came out as this share more (plus) or less. */
   | Readonly<{ code: 'spacing'; axis: AxisName; share: number }>
 
-/** Beyond this many of the guess's own spreads a part was not found but moved: more likely the tape was held wrongly. */
+/**
+ * Beyond this many of the guess's own spreads a part was not found but moved: more likely the tape was held wrongly.
+ */
 const STRAY_SDS = 3
 
 /** The parts that lie farther from the guess than a careful one strays. */

@@ -6,17 +6,21 @@ import { LENGTHS, type TapeReading } from './readings'
 
 const truth = trueTypeFor(HOLES_BIKE, { originMm: 15, directionDeg: 2, spacingShare: 0.04 }, createRng(8))
 
-test('followed as it proposes, it finishes by itself within ten settings, every length under 3 mm, and not before six', () => {
-  const random = createRng(21)
-  const readings: TapeReading[] = []
-  while (!calibrationProgress(HOLES_BIKE, readings).done && readings.length < 12)
-    readings.push(tapeAt(truth, calibrationProgress(HOLES_BIKE, readings).next.marks, random, 1.5))
-  expect(readings.length).toBeGreaterThanOrEqual(6)
-  expect(readings.length).toBeLessThanOrEqual(10)
-  const { fit } = calibrationProgress(HOLES_BIKE, readings)
-  for (const length of LENGTHS)
-    expect(fit.outcome === 'fitted' && fit.expectedErrorMm[length]).toBeLessThan(SUFFICIENT_SD_MM)
-})
+test(
+  'followed as it proposes, it finishes by itself within ten settings, every length under ' +
+    '3 mm, and not before six',
+  () => {
+    const random = createRng(21)
+    const readings: TapeReading[] = []
+    while (!calibrationProgress(HOLES_BIKE, readings).done && readings.length < 12)
+      readings.push(tapeAt(truth, calibrationProgress(HOLES_BIKE, readings).next.marks, random, 1.5))
+    expect(readings.length).toBeGreaterThanOrEqual(6)
+    expect(readings.length).toBeLessThanOrEqual(10)
+    const { fit } = calibrationProgress(HOLES_BIKE, readings)
+    for (const length of LENGTHS)
+      expect(fit.outcome === 'fitted' && fit.expectedErrorMm[length]).toBeLessThan(SUFFICIENT_SD_MM)
+  },
+)
 
 test('a suspect left in holds it open; taken back it closes', () => {
   const random = createRng(5)

@@ -17,17 +17,23 @@ export type CalibrationProgress = Readonly<{
   /** Why it cannot be put in force yet, or null. */ blocked: Refused | null
 }>
 
-/** The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark only. */
+/**
+ * The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark
+ * only.
+ */
 export function calibrationProgress(bikeType: BikeType, readings: readonly TapeReading[]): CalibrationProgress {
   const observed = observationsOf(readings)
-  const document = calibrate(bikeType, readings)
+  const calibrated = calibrate(bikeType, readings)
   const fit =
-    document.outcome === 'refused' && document.reason === 'tooFewMarks' ? fitReadings(bikeType, observed) : document
+    calibrated.outcome === 'refused' && calibrated.reason === 'tooFewMarks'
+      ? fitReadings(bikeType, observed)
+      : calibrated
   const next = nextDesignPoint(bikeType, readings)
   const sure =
-    document.outcome === 'fitted' && LENGTHS.every((length) => document.expectedErrorMm[length] < SUFFICIENT_SD_MM)
-  const done = sure && readings.length >= MIN_READINGS && document.suspects.length === 0 && document.strays.length === 0
-  return { fit, next, done, blocked: document.outcome === 'refused' ? document : null }
+    calibrated.outcome === 'fitted' && LENGTHS.every((length) => calibrated.expectedErrorMm[length] < SUFFICIENT_SD_MM)
+  const done =
+    sure && readings.length >= MIN_READINGS && calibrated.suspects.length === 0 && calibrated.strays.length === 0
+  return { fit, next, done, blocked: calibrated.outcome === 'refused' ? calibrated : null }
 }
 
 /** Something odd about a reading before it is kept. */

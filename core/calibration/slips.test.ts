@@ -88,14 +88,18 @@ test('somebody who measures everything from the floor and the nose is told of bo
   expect(answer.slips?.map((s) => s.code).sort()).toEqual(['reachFromNose', 'stackFromFloor'])
 })
 
-test('careful readings beside a guess off by all it may be neither stray nor are explained away, also with one blunder', () => {
-  for (let seed = 1; seed <= 10; seed++) {
-    const readings = tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(seed)), 200 + seed)
-    expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
-    readings[3] = changed('stackMm', (mm) => mm + 60)(readings[3])
-    expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
-  }
-})
+test(
+  'careful readings beside a guess off by all it may be neither stray nor are explained ' +
+    'away, also with one blunder',
+  () => {
+    for (let seed = 1; seed <= 10; seed++) {
+      const readings = tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(seed)), 200 + seed)
+      expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
+      readings[3] = changed('stackMm', (mm) => mm + 60)(readings[3])
+      expect(calibrate(HOLES_BIKE, readings)).toMatchObject({ outcome: 'fitted', strays: [], slips: [] })
+    }
+  },
+)
 
 test('a guess that is simply far off is warned of, and no slip is made up for it', () => {
   const far: BikeType = {

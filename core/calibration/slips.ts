@@ -7,7 +7,10 @@ import { LENGTHS, type Observation, type TapeReading } from './readings'
 
 /** A way of measuring that is wrong in all readings alike, so that they go together and yet mislead. */
 export type Slip =
-  /** Reach taken from the nose; stack from the floor; saddle height from the pedal at its lowest; setback's sign turned. */
+  /**
+   * Reach taken from the nose; stack from the floor; saddle height from the pedal at its lowest; setback's sign
+   * turned.
+   */
   | Readonly<{ code: 'reachFromNose' | 'stackFromFloor' | 'heightFromPedal' | 'setbackSign' }>
   /** Every number written in centimetres, or inches. */
   | Readonly<{ code: 'centimetres' | 'inches' }>

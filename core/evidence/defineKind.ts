@@ -4,7 +4,9 @@ import type { SingleLikelihood } from '../inference/likelihood'
 import { closed, oneOf, type Plain } from '../schema'
 import type { School } from '../school/school'
 
-/** What every kind may have: the marks it was seen at (axes left out stand where they last stood), and on which side. */
+/**
+ * What every kind may have: the marks it was seen at (axes left out stand where they last stood), and on which side.
+ */
 type Common = Readonly<{ at?: Marks; side?: 'left' | 'right' }>
 
 /** Where things stood when a row was seen: `spacingMm` is the step of the seat's marks, `soleMm` the sole worn then. */

@@ -28,12 +28,16 @@ const seen: ReadingContext = {
 const said = (row: Evidence, more: Partial<ReadingContext> = {}) => likelihoodOf(row, { ...seen, ...more })!
 const likely = (row: Evidence) => logLikelihoods(said(row), mean)[0]
 
-test('the mean rider has the table’s heights: crest 0.604, front bone 0.565, trochanter 0.530 of stature, between half-way', () => {
-  const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map(
-    (l) => landmarkHeightMm(mean.body, l)[0] / 1700,
-  )
-  expect(heights.map((h) => h.toFixed(3))).toEqual(['0.604', '0.565', '0.530', '0.567'])
-})
+test(
+  'the mean rider has the table’s heights: crest 0.604, front bone 0.565, trochanter 0.530 ' +
+    'of stature, between half-way',
+  () => {
+    const heights = (['hipCrest', 'frontHipBone', 'trochanter', 'between'] as const).map(
+      (l) => landmarkHeightMm(mean.body, l)[0] / 1700,
+    )
+    expect(heights.map((h) => h.toFixed(3))).toEqual(['0.604', '0.565', '0.530', '0.567'])
+  },
+)
 
 test('a reading is likeliest where the body truly is', () => {
   const inseam = (mm: number) => likely({ kind: 'inseam', mm, shod: false })

@@ -29,11 +29,14 @@ test('statures run from 140 to 205 cm', () => {
   expect(fits).toHaveLength(14)
 })
 
-test('a long fine scale has a seat mark for nearly everyone in the middle; all together is never more than any axis', () => {
-  const middle = fits.find((f) => f.statureMm === 1700)!
-  expect(middle.axes.seatHeight).toBeGreaterThan(0.95)
-  for (const f of fits) for (const share of Object.values(f.axes)) expect(f.all).toBeLessThanOrEqual(share + 1e-9)
-})
+test(
+  'a long fine scale has a seat mark for nearly everyone in the middle; all together is ' + 'never more than any axis',
+  () => {
+    const middle = fits.find((f) => f.statureMm === 1700)!
+    expect(middle.axes.seatHeight).toBeGreaterThan(0.95)
+    for (const f of fits) for (const share of Object.values(f.axes)) expect(f.all).toBeLessThanOrEqual(share + 1e-9)
+  },
+)
 
 test('marks added never shut anyone out', () => {
   of(short).forEach((f, i) => expect(f.axes.seatHeight!).toBeLessThanOrEqual(fits[i].axes.seatHeight!))
@@ -56,13 +59,17 @@ test('short of marks at both ends, the sentence names stature, share, axis and t
   ])
 })
 
-test('it agrees with the recommendation: where nearly nobody finds a seat mark, a rider of that stature is told the post ends', () => {
-  const tall = of(short).find((f) => f.statureMm === 2000)!
-  expect(tall.axes.seatHeight).toBeLessThan(0.1)
-  expect(recommend({ bikeType: short, samples: 1000, evidence: [{ kind: 'stature', mm: 2000 }] }).next.kind).toBe(
-    'outOfRange',
-  )
-})
+test(
+  'it agrees with the recommendation: where nearly nobody finds a seat mark, a rider of ' +
+    'that stature is told the post ends',
+  () => {
+    const tall = of(short).find((f) => f.statureMm === 2000)!
+    expect(tall.axes.seatHeight).toBeLessThan(0.1)
+    expect(recommend({ bikeType: short, samples: 1000, evidence: [{ kind: 'stature', mm: 2000 }] }).next.kind).toBe(
+      'outOfRange',
+    )
+  },
+)
 
 test('same seed, same shares; progress is told once a stature', () => {
   const told: number[] = []
@@ -70,12 +77,15 @@ test('same seed, same shares; progress is told once a stature', () => {
   expect(told).toEqual(Array.from({ length: 14 }, (_, i) => i + 1))
 })
 
-test('a fleet fits whoever one of its types fits: at least as many as its best type, never more than all together', () => {
-  const other = of(short)
-  fits.forEach((fit, i) => {
-    const fleet = fleetAccommodation([fit, other[i]])
-    expect(fleet).toBeGreaterThanOrEqual(Math.max(fit.all, other[i].all))
-    expect(fleet).toBeLessThanOrEqual(Math.min(1, fit.all + other[i].all) + 1e-9)
-    expect(fleetAccommodation([fit])).toBeCloseTo(fit.all, 9)
-  })
-})
+test(
+  'a fleet fits whoever one of its types fits: at least as many as its best type, never ' + 'more than all together',
+  () => {
+    const other = of(short)
+    fits.forEach((fit, i) => {
+      const fleet = fleetAccommodation([fit, other[i]])
+      expect(fleet).toBeGreaterThanOrEqual(Math.max(fit.all, other[i].all))
+      expect(fleet).toBeLessThanOrEqual(Math.min(1, fit.all + other[i].all) + 1e-9)
+      expect(fleetAccommodation([fit])).toBeCloseTo(fit.all, 9)
+    })
+  },
+)

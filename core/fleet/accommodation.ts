@@ -39,9 +39,10 @@ export type AccommodationRequest = Readonly<{
 }>
 
 /**
- * Who fits a type: seeded riders of each stature, each asked whether some seat height with some slide puts the knee into
- * its window and the plumb line into its own, whether a bar height stands level with or above that saddle, and, where
- * the forearm gauge is valid, whether a bar slide meets the forearm. The same bodies serve every stature, so the curve is smooth.
+ * Who fits a type: seeded riders of each stature, each asked whether some seat height with some slide puts the knee
+ * into its window and the plumb line into its own, whether a bar height stands level with or above that saddle, and,
+ * where the forearm gauge is valid, whether a bar slide meets the forearm. The same bodies serve every stature, so
+ * the curve is smooth.
  */
 export function accommodation(
   request: AccommodationRequest,
@@ -95,14 +96,14 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
     const good = seats.flatMap((row) => row.filter(({ seat }) => kneeInRange(seat)))
     const both = good.filter(({ seat }) => plumbInRange(seat))
     // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
-    const current =
+    const seatsTried =
       both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
-    const barInRange = current.some(({ seat }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars)))
+    const barInRange = seatsTried.some(({ seat }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars)))
     const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * body.statureMm
     const gaugeInRange =
       !bikeType.forearmGaugeValid ||
       !barSlide ||
-      current.some(({ seat, nose }) =>
+      seatsTried.some(({ seat, nose }) =>
         grips.some(
           (row) =>
             inWindow(row[0].yMm - seat.yMm, bars) &&

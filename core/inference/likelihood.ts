@@ -12,7 +12,9 @@ export type SingleLikelihood =
   | Readonly<{ form: 'gaussian'; value: number; sd: number; quantity: Quantity }>
   | Readonly<{ form: 'orderedProbit'; from: number; to: number; sd: number; quantity: Quantity }>
 
-/** Of one row, or of several looks at one position: each in its interval, with an error of its own and one they share. */
+/**
+ * Of one row, or of several looks at one position: each in its interval, with an error of its own and one they share.
+ */
 export type Likelihood =
   | SingleLikelihood
   | Readonly<{
@@ -70,7 +72,9 @@ function intervalProbability({ from, to }: Interval, value: number, sd: number):
   return from === -Infinity ? below : below - normalCdf((from - value) / sd)
 }
 
-/** Nodes and weights of a standard normal (Gauss–Hermite, five points; Abramowitz & Stegun, table 25.10, from memory). */
+/**
+ * Nodes and weights of a standard normal (Gauss–Hermite, five points; Abramowitz & Stegun, table 25.10, from memory).
+ */
 const GAUSS_HERMITE_NODES: readonly (readonly [node: number, weight: number])[] = [
   [-2.85697, 0.0112574],
   [-1.355626, 0.2220759],

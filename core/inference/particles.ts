@@ -22,7 +22,9 @@ export type Particles = Readonly<{
 /** The bike, the rider's sole and the spreads that samples are drawn from. */
 export type ModelInputs = Readonly<{ bikeType: BikeType; bike?: Bike; prior: PriorVector; soleMm: number }>
 
-/** Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right. */
+/**
+ * Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right.
+ */
 export const SCORE_COUNT = PRIOR_PARTS.length + 3
 
 /** `count` samples from `SCORES` columns of standard scores. */

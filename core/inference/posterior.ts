@@ -64,7 +64,10 @@ export function adaptProposal(
   return adapt(inputs, likelihoods, standardNormals(seed, count), from).proposal
 }
 
-/** Moves the proposal with a share of the particles until the exponent reaches 1, and says how many iterations that took. */
+/**
+ * Moves the proposal with a share of the particles until the exponent reaches 1, and says how many iterations that
+ * took.
+ */
 function adapt(
   inputs: ModelInputs,
   likelihoods: readonly Likelihood[],

@@ -2,7 +2,9 @@ import { CholeskyDecomposition, Matrix } from 'ml-matrix'
 import { SCORE_COUNT } from './particles'
 import { dot } from './weights'
 
-/** A normal proposal over the standard scores: mean, lower Cholesky factor of its covariance, log determinant of that. */
+/**
+ * A normal proposal over the standard scores: mean, lower Cholesky factor of its covariance, log determinant of that.
+ */
 export type Proposal = Readonly<{ mean: Float64Array; root: Matrix; logDet: number }>
 
 /** The prior itself: independent standard scores. */

@@ -58,6 +58,7 @@ test('where a belief begins changes its figures by no more than sampling does', 
     [1, 2, 3, 4, 5, 6].map((seed) => fresh()(request(rows, { seed })).belief.kneeFlexionDeg)
   const all = means(10)
   const mean = all.reduce((sum, knee) => sum + knee.mean, 0) / all.length
-  // 1200 samples of which at least a third count: a mean is known to sd/√400, six of them stray three times that at most.
+  // 1200 samples of which at least a third count: a mean is known to sd/√400, six of them stray three times that at
+  // most.
   for (const knee of all) expect(Math.abs(knee.mean - mean)).toBeLessThan((3 * knee.sd) / Math.sqrt(400))
 })

@@ -58,19 +58,22 @@ test('no single last look overrides five', () => {
   )
 })
 
-test('left 25° and right 35° are two knees: told apart, both must be in the window, and never 30° with certainty', () => {
-  const both = ask(gonio(25, 'left'), gonio(35, 'right'))
-  const asymmetry = both.doubts.find((d) => d.code === 'asymmetry')!
-  expect(asymmetry).toMatchObject({ deg: -10 })
-  expect(asymmetry.say).toMatch(
-    /^Left and right differ by 10°, the left leg is the straighter one\. Look for a twisted saddle/,
-  )
-  const chance = both.chances.seatHeight!.find((c) => c.label === '9')!.chance
-  expect(chance).toBeLessThan(0.75)
-  expect(chance).toBeLessThan(chanceHere(gonio(30, 'left'), gonio(30, 'right')) - 0.2)
-  expect(ask(gonio(30, 'left'), gonio(31, 'right')).doubts).toEqual([])
-  expect(ask(gonio(22, 'left'), gonio(30, 'right')).next.kind).not.toBe('stop')
-})
+test(
+  'left 25° and right 35° are two knees: told apart, both must be in the window, and never ' + '30° with certainty',
+  () => {
+    const both = ask(gonio(25, 'left'), gonio(35, 'right'))
+    const asymmetry = both.doubts.find((d) => d.code === 'asymmetry')!
+    expect(asymmetry).toMatchObject({ deg: -10 })
+    expect(asymmetry.say).toMatch(
+      /^Left and right differ by 10°, the left leg is the straighter one\. Look for a twisted saddle/,
+    )
+    const chance = both.chances.seatHeight!.find((c) => c.label === '9')!.chance
+    expect(chance).toBeLessThan(0.75)
+    expect(chance).toBeLessThan(chanceHere(gonio(30, 'left'), gonio(30, 'right')) - 0.2)
+    expect(ask(gonio(30, 'left'), gonio(31, 'right')).doubts).toEqual([])
+    expect(ask(gonio(22, 'left'), gonio(30, 'right')).next.kind).not.toBe('stop')
+  },
+)
 
 test('a sole told later holds from its row on: what was read before it stays as it was read', () => {
   const rider = (soleMm: number): Evidence => ({ kind: 'rider', experience: 'regular', soleMm })

@@ -17,9 +17,9 @@ export type CombinedLikelihoods = Readonly<{
 
 /**
  * Repeats at one position share part of their error, so a second look tells less than a first and ten tell hardly more
- * than three. Readings become their mean with the shared standard deviation and their own over √n; where they differ far
- * beyond their own error the standard deviation found between them counts instead (the idea of the Birge ratio; Birge
- * 1932, from memory). Looks that saw opposites say nothing.
+ * than three. Readings become their mean with the shared standard deviation and their own over √n; where they differ
+ * far beyond their own error the standard deviation found between them counts instead (the idea of the Birge ratio;
+ * Birge 1932, from memory). Looks that saw opposites say nothing.
  */
 export function combineRepeats(rows: readonly KeyedLikelihood[]): CombinedLikelihoods {
   const groups = new Map<string, SingleLikelihood[]>()

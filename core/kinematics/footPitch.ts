@@ -8,7 +8,10 @@ const pitchesSchema = closed({ top: angleDeg, forward: angleDeg, bottom: angleDe
 export type FootPitch = number | Plain<typeof pitchesSchema>
 export const footPitchSchema = Type.Unsafe<FootPitch>({ if: { type: 'object' }, then: pitchesSchema, else: angleDeg })
 
-/** Pitch at a crank angle: a + b·cos c + d·sin c through the three given values. `pitchAtDeg({top: 15, forward: 5, bottom: 15}, 90)` → 5. */
+/**
+ * Pitch at a crank angle: a + b·cos c + d·sin c through the three given values. `pitchAtDeg({top: 15, forward: 5,
+ * bottom: 15}, 90)` → 5.
+ */
 export function pitchAtDeg(pitch: FootPitch, crankDeg: number): number {
   if (typeof pitch === 'number') return pitch
   const a = (pitch.top + pitch.bottom) / 2

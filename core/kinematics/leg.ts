@@ -98,8 +98,8 @@ export function bottomFlexionDeg(legs: Legs, seat: Point, i = 0): number {
   const squared = hipToAnkleSquared(legs, seat, i)
   const thigh = legs.thighMm[i]
   const shank = legs.shankMm[i]
-  const document = thigh + shank
-  if (squared >= document * document) return -(Math.sqrt(squared) - document) / 2
+  const straightMm = thigh + shank
+  if (squared >= straightMm * straightMm) return -(Math.sqrt(squared) - straightMm) / 2
   return acosDeg((squared - thigh * thigh - shank * shank) / (2 * thigh * shank))
 }
 

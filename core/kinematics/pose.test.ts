@@ -24,7 +24,10 @@ function heightFor(deg: number, statureMm: number, pitchDeg = 15): number {
   return low
 }
 
-/** Hip to the pedal's farthest axle, along the straight line to the seat point: what "to the pedal axle" means on a tape. */
+/**
+ * Hip to the pedal's farthest axle, along the straight line to the seat point: what "to the pedal axle" means on a
+ * tape.
+ */
 const toPedal = (saddleHeightMm: number) => saddleHeightMm + CRANK.crankMm
 
 describe('the sanity values of the trade notes, mean rider of 1700 mm', () => {
@@ -108,14 +111,18 @@ describe('published rules (sources recalled from memory)', () => {
     }
   })
 
-  test('25–40° lie 5–30 mm below 22.1 + 0.896·inseam − 0.15·flexion cm (Ferrer-Roca and co-workers, 2012–2014), a rule of moving riders', () => {
-    for (const deg of [25, 30, 35, 40]) {
-      const published = 10 * (22.1 + (0.896 * inseam(1700)) / 10 - 0.15 * deg)
-      const below = published - toPedal(heightFor(deg, 1700))
-      expect(below).toBeGreaterThan(5)
-      expect(below).toBeLessThan(30)
-    }
-  })
+  test(
+    '25–40° lie 5–30 mm below 22.1 + 0.896·inseam − 0.15·flexion cm (Ferrer-Roca and ' +
+      'co-workers, 2012–2014), a rule of moving riders',
+    () => {
+      for (const deg of [25, 30, 35, 40]) {
+        const published = 10 * (22.1 + (0.896 * inseam(1700)) / 10 - 0.15 * deg)
+        const below = published - toPedal(heightFor(deg, 1700))
+        expect(below).toBeGreaterThan(5)
+        expect(below).toBeLessThan(30)
+      }
+    },
+  )
 
   test('segment fractions add up to the trochanter (Drillis & Contini 1966; Winter)', () => {
     expect(F.thigh + F.shank + F.ankleHeight).toBeCloseTo(F.trochanterHeight, 10)
@@ -134,9 +141,9 @@ describe('published rules (sources recalled from memory)', () => {
 })
 
 /**
- * The triangle with sides 13, 14, 15 (Heron, Metrica I, 5 and 8; its angles 53.13°, 59.49° and 67.38° stand in every table
- * of Heronian triangles; from memory). As a leg it has its thigh 13, its shank 14 and hip to ankle 15 parts long: the
- * knee's inner angle lies opposite the 15, so that it is flexed by 180° − 67.38°.
+ * The triangle with sides 13, 14, 15 (Heron, Metrica I, 5 and 8; its angles 53.13°, 59.49° and 67.38° stand in every
+ * table of Heronian triangles; from memory). As a leg it has its thigh 13, its shank 14 and hip to ankle 15 parts
+ * long: the knee's inner angle lies opposite the 15, so that it is flexed by 180° − 67.38°.
  */
 test('a worked example: thigh 390, shank 420, hip to ankle 450 mm is a knee flexed by 112.62°', () => {
   const rider = {

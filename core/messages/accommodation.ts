@@ -17,7 +17,13 @@ export function formatLimit(
   { end, axis, statureMm, withoutShare }: AccommodationLimit,
   shown: UnitSystem,
 ): string {
-  const where = `${end === 'short' ? 'At' : 'From'} ${formatBodyLength(statureMm, shown)}${end === 'short' ? ' and below' : ' on'}`
+  const where =
+    `${end === 'short' ? 'At' : 'From'} ${formatBodyLength(statureMm, shown)}` +
+    `${end === 'short' ? ' and below' : ' on'}`
   const share = formatShare(withoutShare)
-  return `${where} ${share} ${share.startsWith('one ') || share === 'nearly everyone' ? 'finds' : 'find'} no ${AXIS_NAME[axis]} mark on ${name}.`
+  return (
+    `${where} ${share} ` +
+    `${share.startsWith('one ') || share === 'nearly everyone' ? 'finds' : 'find'} no ` +
+    `${AXIS_NAME[axis]} mark on ${name}.`
+  )
 }

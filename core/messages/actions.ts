@@ -41,7 +41,10 @@ export function formatActionRefusal(refusal: ActionRefusal): string {
     case 'sameTypeName':
       return `there is a type called ${refusal.name} already; give this one another name`
     case 'versionConflict':
-      return `${refusal.by ?? 'somebody'} changed this type on ${refusal.date} at ${refusal.time}, while you were at it. Open it anew and put your changes in; what you typed is still here`
+      return (
+        `${refusal.by ?? 'somebody'} changed this type on ${refusal.date} at ${refusal.time}, ` +
+        'while you were at it. Open it anew and put your changes in; what you typed is still here'
+      )
     case 'numberTwice':
       return `number ${refusal.label} stands twice`
     case 'notANumber':
@@ -82,3 +85,8 @@ export function formatImport(result: Readonly<Record<'added' | 'changed' | 'unch
 export const formatFileIssues = (issues: readonly Issue[]): string[] =>
   issues.slice(0, 12).map((i) => `${i.pointer || 'File'}: ${i.reason}`)
 export const FILE_TOO_LARGE = 'This file is larger than 2 MB; types never are.'
+
+/** What a page says that somebody's role does not see. */
+export const notAllowedText = (role: string): string =>
+  `You are signed in as ${role} of this studio, and this page is for others. ` +
+  'Nothing was lost; a manager can say who may do what.'

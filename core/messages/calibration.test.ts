@@ -16,7 +16,8 @@ const outlier = (mm: number, reason: Outlier['reason'], length: Outlier['length'
 
 test('a number that does not fit is said with its size, its likely cause and what to do', () => {
   expect(outlier(20, { code: 'otherMark', axis: 'seatHeight', label: '9' })).toBe(
-    'Reading 1: saddle height 712 mm lies 2 cm over what the others say, and fits seat height 9. Look at the mark and measure again.',
+    'Reading 1: saddle height 712 mm lies 2 cm over what the others say, and fits seat ' +
+      'height 9. Look at the mark and measure again.',
   )
   expect(outlier(-600, { code: 'tenfold' }, 'stackMm')).toBe(
     'Reading 1: stack 70 mm lies 60 cm under what the others say, just a tenth. Read in centimetres? Measure again.',
@@ -29,7 +30,8 @@ test('a number that does not fit is said with its size, its likely cause and wha
 
 test('where to measure next is said in the bike’s own labels', () => {
   expect(formatDesignPoint(HOLES_BIKE, { seatHeight: '1', seatSlide: 'G', barHeight: '12', barSlide: '-4' })).toBe(
-    'Set the seat height at 1, the seat slide at G, the bar height at 12 and the bar slide at −4; then take the four lengths.',
+    'Set the seat height at 1, the seat slide at G, the bar height at 12 and the bar slide ' +
+      'at −4; then take the four lengths.',
   )
 })
 
@@ -52,7 +54,8 @@ test('half of one length is refused with its name and numbers', () => {
       of: 9,
     }),
   ).toBe(
-    '5 of 9 readings of the stack do not go with the others, so neither half can be believed. Take them back and measure the stack again.',
+    '5 of 9 readings of the stack do not go with the others, so neither half can be ' +
+      'believed. Take them back and measure the stack again.',
   )
 })
 

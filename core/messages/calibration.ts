@@ -33,16 +33,24 @@ export function formatOutlier(
   shown: UnitSystem = 'metric',
 ): string {
   const read = formatBikeLength(readings[reading].lengths[length]!, shown)
-  const off = `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} lies ${formatLength(mm, shown)} ${mm > 0 ? 'over' : 'under'} what the others say`
+  const off =
+    `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} lies ${formatLength(mm, shown)} ` +
+    `${mm > 0 ? 'over' : 'under'} what the others say`
   switch (reason.code) {
     case 'otherMark':
-      return `${off}, and fits ${AXIS_NAME[reason.axis]} ${formatLabel(bikeType, reason.axis, reason.label)}. Look at the mark and measure again.`
+      return (
+        `${off}, and fits ${AXIS_NAME[reason.axis]} ` +
+        `${formatLabel(bikeType, reason.axis, reason.label)}. Look at the mark and measure again.`
+      )
     case 'tenfold':
       return `${off}, just a tenth. Read in centimetres? Measure again.`
     case 'inches':
       return `${off}. Read in inches? Measure again.`
     case 'roundCentimetres':
-      return `${off}: ${reason.mm % 50 === 0 ? 'a whole stretch of the tape' : 'a whole centimetre'} misread? Measure again.`
+      return (
+        `${off}: ${reason.mm % 50 === 0 ? 'a whole stretch of the tape' : 'a whole centimetre'} ` +
+        'misread? Measure again.'
+      )
     case 'unexplained':
       return `${off}. Measure it again.`
   }
@@ -54,17 +62,30 @@ export function formatCalibrationRefusal(bikeType: BikeType, refused: Refused): 
     case 'noReadings':
       return 'Nothing was measured yet.'
     case 'tooFewMarks':
-      return `The ${AXIS_NAME[refused.axis]} was read at ${formatLabel(bikeType, refused.axis, refused.label)} only; read it at a second mark far from there.`
+      return (
+        `The ${AXIS_NAME[refused.axis]} was read at ` +
+        `${formatLabel(bikeType, refused.axis, refused.label)} only; read it at a second mark ` +
+        'far from there.'
+      )
     case 'halfSuspect':
-      return `${refused.count} of ${refused.of} readings of the ${LENGTH_NAME[refused.length]} do not go with the others, so neither half can be believed. Take them back and measure the ${LENGTH_NAME[refused.length]} again.`
+      return (
+        `${refused.count} of ${refused.of} readings of the ${LENGTH_NAME[refused.length]} do not ` +
+        'go with the others, so neither half can be believed. Take them back and measure the ' +
+        `${LENGTH_NAME[refused.length]} again.`
+      )
     case 'tooManySuspects':
-      return `${refused.count} numbers do not go together. Look whether a label or a direction of this type is the other way round, and begin anew with a few careful readings.`
+      return (
+        `${refused.count} numbers do not go together. Look whether a label or a direction of ` +
+        'this type is the other way round, and begin anew with a few careful readings.'
+      )
   }
 }
 
 /** A question about a number before it is kept: "Saddle height 70 mm? About 700 mm was expected. Meant 700 mm?" */
 export function formatInputWarning({ length, mm, expectedMm, code }: InputWarning, shown: UnitSystem): string {
-  const said = `${capitalized(LENGTH_NAME[length])} ${formatBikeLength(mm, shown)}, where about ${formatBikeLength(expectedMm, shown)} was expected`
+  const said =
+    `${capitalized(LENGTH_NAME[length])} ${formatBikeLength(mm, shown)}, where about ` +
+    `${formatBikeLength(expectedMm, shown)} was expected`
   if (code === 'tenfold') return `${said}: was ${formatBikeLength(10 * mm, shown)} meant?`
   return code === 'inches' ? `${said}: was it read in inches?` : `${said}: is that right?`
 }
@@ -74,11 +95,22 @@ export function formatStray(stray: Stray, shown: UnitSystem = 'metric'): string 
   const look = 'more than a careful guess is off'
   switch (stray.code) {
     case 'origin':
-      return `By these readings the ${stray.point} stands ${formatLength(Math.hypot(stray.xMm, stray.yMm), shown)} from where this type has it: ${look}.`
+      return (
+        `By these readings the ${stray.point} stands ` +
+        `${formatLength(Math.hypot(stray.xMm, stray.yMm), shown)} from where this type has it: ` +
+        `${look}.`
+      )
     case 'direction':
-      return `By these readings the ${AXIS_NAME[stray.axis]} runs ${formatDegrees(Math.abs(stray.deg))} otherwise than this type has it: ${look}.`
+      return (
+        `By these readings the ${AXIS_NAME[stray.axis]} runs ` +
+        `${formatDegrees(Math.abs(stray.deg))} otherwise than this type has it: ${look}.`
+      )
     case 'spacing':
-      return `By these readings the marks of the ${AXIS_NAME[stray.axis]} lie ${Math.round(100 * Math.abs(stray.share))} % ${stray.share > 0 ? 'wider' : 'closer'} than this type has them: ${look}.`
+      return (
+        `By these readings the marks of the ${AXIS_NAME[stray.axis]} lie ` +
+        `${Math.round(100 * Math.abs(stray.share))} % ${stray.share > 0 ? 'wider' : 'closer'} ` +
+        `than this type has them: ${look}.`
+      )
   }
 }
 
@@ -86,11 +118,20 @@ export function formatStray(stray: Stray, shown: UnitSystem = 'metric'): string 
 export function formatSlip(bikeType: BikeType, slip: Slip, shown: UnitSystem = 'metric'): string {
   switch (slip.code) {
     case 'reachFromNose':
-      return `Every reach is short by the saddle’s nose, ${formatLength(bikeType.saddle.noseAheadMm, shown)}: was the tape held at the nose?`
+      return (
+        'Every reach is short by the saddle’s nose, ' +
+        `${formatLength(bikeType.saddle.noseAheadMm, shown)}: was the tape held at the nose?`
+      )
     case 'stackFromFloor':
-      return `Every stack is long by the axle’s height, ${formatLength(bikeType.axleHeightMm, shown)}: was it measured from the floor?`
+      return (
+        `Every stack is long by the axle’s height, ${formatLength(bikeType.axleHeightMm, shown)}` +
+        ': was it measured from the floor?'
+      )
     case 'heightFromPedal':
-      return `Every saddle height is long by a crank, ${formatLength(bikeType.crankMm, shown)}: was it measured from the pedal?`
+      return (
+        `Every saddle height is long by a crank, ${formatLength(bikeType.crankMm, shown)}: was ` +
+        'it measured from the pedal?'
+      )
     case 'setbackSign':
       return 'Every setback fits with its sign turned: plus is the nose behind the axle.'
     case 'centimetres':
@@ -98,6 +139,9 @@ export function formatSlip(bikeType: BikeType, slip: Slip, shown: UnitSystem = '
     case 'inches':
       return 'All numbers fit as inches.'
     case 'reversedLabels':
-      return `The labels of the ${AXIS_NAME[slip.axis]} run the other way on this bike: turn them round in the type’s description, then lay the tape again.`
+      return (
+        `The labels of the ${AXIS_NAME[slip.axis]} run the other way on this bike: turn them ` +
+        'round in the type’s description, then lay the tape again.'
+      )
   }
 }

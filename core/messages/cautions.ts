@@ -16,11 +16,14 @@ export const CAUTION: Readonly<Record<CautionCode, string>> = Object.freeze({
   closeAndShake: 'Close every pin, knob and lever and shake it before anyone gets on.',
   insertionMark: 'Never raise a post past its minimum-insertion mark.',
   directDrive:
-    'Direct drive: the cranks turn on with the wheel. Slow it with the resistance or the stop lever before taking a foot off.',
+    'Direct drive: the cranks turn on with the wheel. Slow it with the resistance or the ' +
+    'stop lever before taking a foot off.',
   askBeforeTouching: 'Ask before touching. Riders find their own landmarks.',
   cliniciansWord: 'Pregnancy: their clinician’s word comes before any fitting.',
   comfortOnly:
-    'A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or dizziness: stop, and send the rider to a licensed clinician. The studio’s rules, the bike’s manual and local codes come first.',
+    'A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, ' +
+    'swelling, chest pain or dizziness: stop, and send the rider to a licensed clinician. ' +
+    'The studio’s rules, the bike’s manual and local codes come first.',
 })
 
 /** Which cautions belong to a step, in order of urgency. */

@@ -60,7 +60,9 @@ function issueFromAjv(error: DefinedError): Issue {
     case 'exclusiveMinimum':
       return {
         pointer: at,
-        reason: `is out of range: ${error.keyword === 'minimum' ? 'at least' : 'more than'} ${error.params.limit} is possible`,
+        reason:
+          `is out of range: ${error.keyword === 'minimum' ? 'at least' : 'more than'} ` +
+          `${error.params.limit} is possible`,
       }
     case 'maximum':
     case 'exclusiveMaximum':

@@ -18,7 +18,10 @@ export function formatOutOfRange(
   shown: UnitSystem,
 ): string {
   const said = (length: number) => formatBodyLength(length, shown)
-  return `${field === 'stature' ? 'A stature' : 'An inseam'} of ${said(mm)} cannot be; ${said(least)} to ${said(most)} can.`
+  return (
+    `${field === 'stature' ? 'A stature' : 'An inseam'} of ${said(mm)} cannot be; ` +
+    `${said(least)} to ${said(most)} can.`
+  )
 }
 
 export const INSEAM_AS_LONG_AS_BODY = 'An inseam cannot be as long as the whole body.'

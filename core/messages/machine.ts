@@ -20,7 +20,10 @@ const CAUSE: Readonly<Record<Drift['cause'], string>> = {
 
 /** "Saddle height reads 9 mm less than this bike’s last tape: the post may have slipped." */
 export function formatDrift({ length, mm, cause }: Drift, shown: UnitSystem): string {
-  return `${capitalized(LENGTH_NAME[length])} reads ${formatLength(mm, shown)} ${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
+  return (
+    `${capitalized(LENGTH_NAME[length])} reads ${formatLength(mm, shown)} ` +
+    `${mm > 0 ? 'more' : 'less'} than this bike’s last tape: ${CAUSE[cause]}.`
+  )
 }
 
 /** What a round looks at, and what is good. */
@@ -56,14 +59,19 @@ export const formatTiltFault = ({ outcome }: TiltAssessment): string =>
 /** How well a type is known. */
 export const formatCalibrationQuality = (calibration: TypeCalibration | null): string =>
   calibration
-    ? `good to ${Math.max(...Object.values(calibration.expectedErrorMm)).toFixed(0)} mm, ${calibration.readings} readings`
+    ? `good to ${Math.max(...Object.values(calibration.expectedErrorMm)).toFixed(0)} mm, ` +
+      `${calibration.readings} readings`
     : 'as described, not measured yet'
 
 /** One line of what was measured: "Tape at 7 · D: stack 702 mm". */
 export function formatBikeReading(bikeType: BikeType, row: BikeReading): string {
   switch (row.kind) {
     case 'tilt':
-      return `Saddle ${row.deg}° over ${row.across === 'frontHalf' ? 'its front half' : 'its two highest points'}, floor ${row.floorDeg}°`
+      return (
+        `Saddle ${row.deg}° over ` +
+        `${row.across === 'frontHalf' ? 'its front half' : 'its two highest points'}, floor ` +
+        `${row.floorDeg}°`
+      )
     case 'saddleLine': {
       const line = row.mm === 0 ? 'straight' : `nose ${Math.abs(row.mm)} mm to the ${row.mm > 0 ? 'right' : 'left'}`
       return `Saddle ${line}, ${row.afterClosing ? 'after' : 'before'} closing`
@@ -72,7 +80,10 @@ export function formatBikeReading(bikeType: BikeType, row: BikeReading): string 
       const lengths = LENGTHS.flatMap((length) =>
         row.lengths[length] === undefined ? [] : [`${LENGTH_NAME[length]} ${row.lengths[length]} mm`],
       )
-      return `Tape at ${formatMarks(bikeType, row.marks)}: ${lengths.join(', ')}${row.resetsBaseline ? '; the bike had changed' : ''}`
+      return (
+        `Tape at ${formatMarks(bikeType, row.marks)}: ${lengths.join(', ')}` +
+        `${row.resetsBaseline ? '; the bike had changed' : ''}`
+      )
     }
   }
 }

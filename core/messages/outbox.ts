@@ -35,7 +35,10 @@ export function formatRefusal(refusal: Refusal): string {
     case 'badRow':
       return refusal.reasons.join('; ')
     case 'finished':
-      return `${refusal.by} saved ${formatMarks(refusal.bikeType, refusal.marks)} here ${refusal.time}. What you saw since is still on this device; start a new set-up from it`
+      return (
+        `${refusal.by} saved ${formatMarks(refusal.bikeType, refusal.marks)} here ${refusal.time}` +
+        '. What you saw since is still on this device; start a new set-up from it'
+      )
   }
 }
 

@@ -21,20 +21,26 @@ export const AXIS_TITLE: Readonly<Record<AxisName, string>> = Object.freeze({
 
 export const formatDegrees = (deg: number): string => `${Math.round(deg)}°`
 
-/** A chance as a count of riders, never "0" or "100": `inHundred(0.663)` → "66 in 100". */
+/** A chance as a count of riders, never "0" or "100": `formatNaturalFrequency(0.663)` → "66 in 100". */
 export const formatNaturalFrequency = (chance: number): string => {
   if (chance < 0.005) return 'under 1 in 100'
   return chance > 0.995 ? 'over 99 in 100' : `${Math.round(100 * chance)} in 100`
 }
 
-/** A length: centimetres from 2 cm on, millimetres below, or inches. `lengthSaid(34)` → "3.4 cm"; `lengthSaid(34, 'imperial')` → "1 5/16″". */
+/**
+ * A length: centimetres from 2 cm on, millimetres below, or inches. `formatLength(34)` → "3.4 cm"; `formatLength(34,
+ * 'imperial')` → "1 5/16″".
+ */
 export const formatLength = (mm: number, shown: UnitSystem = 'metric'): string => {
   const size = Math.abs(mm)
   if (shown === 'imperial') return formatBikeLength(size, 'imperial')
   return size < 19.5 ? `${Math.round(size)} mm` : `${Number((size / 10).toFixed(1))} cm`
 }
 
-/** A length to the nearest centimetre or half inch, and null when that is none: `roughlySaid(34, 'metric')` → "3 cm". */
+/**
+ * A length to the nearest centimetre or half inch, and null when that is none: `formatRoughLength(34, 'metric')` → "3
+ * cm".
+ */
 export const formatRoughLength = (mm: number, shown: UnitSystem): string | null => {
   const [unit, word] = shown === 'imperial' ? [12.7, '″'] : [10, ' cm']
   const count = Math.round(Math.abs(mm) / unit)

@@ -126,13 +126,17 @@ test('a type without a bar slide says what that means for the reach', () => {
   )
 })
 
-test('in feet and inches no sentence speaks of centimetres or millimetres; the figures beside them stay millimetres', () => {
-  for (const evidence of Object.values(SITUATIONS)) {
-    const inches = recommend({ bikeType: HOLES_BIKE, evidence, samples: 1500, lengths: 'imperial' })
-    expect(everything(inches).join(' ')).not.toMatch(/\d (cm|mm)/)
-    expect(inches.chances).toEqual(answer(evidence).chances)
-  }
-  expect(
-    recommend({ bikeType: HOLES_BIKE, evidence: SITUATIONS.tooTall, samples: 1500, lengths: 'imperial' }).next.sentence,
-  ).toMatch(/ends at 15, \d+( \d+\/\d+)?″ too low/)
-})
+test(
+  'in feet and inches no sentence speaks of centimetres or millimetres; the figures beside ' + 'them stay millimetres',
+  () => {
+    for (const evidence of Object.values(SITUATIONS)) {
+      const inches = recommend({ bikeType: HOLES_BIKE, evidence, samples: 1500, lengths: 'imperial' })
+      expect(everything(inches).join(' ')).not.toMatch(/\d (cm|mm)/)
+      expect(inches.chances).toEqual(answer(evidence).chances)
+    }
+    expect(
+      recommend({ bikeType: HOLES_BIKE, evidence: SITUATIONS.tooTall, samples: 1500, lengths: 'imperial' }).next
+        .sentence,
+    ).toMatch(/ends at 15, \d+( \d+\/\d+)?″ too low/)
+  },
+)

@@ -18,7 +18,10 @@ import {
   formatRoughLength,
 } from './phrases'
 
-/** Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read again. */
+/**
+ * Finished English for an answer of `recommend`: one sentence to read aloud, why, cautions, the bars, what to read
+ * again.
+ */
 export type Messages = Readonly<{
   sentence: string
   because: string[]
@@ -52,16 +55,27 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
     if (axis === 'seatSlide') {
       const plumb = next.expect.find((e) => e.check === 'plumb')
       const hangs = plumb ? `: there the knee would hang ${formatPlumb(plumb.to, shown)}` : ''
-      return `The slide ends at ${formatLabel(bikeType, axis, nearest)}, ${formatLength(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for this rider${hangs}. Offer another type of bike.`
+      return (
+        `The slide ends at ${formatLabel(bikeType, axis, nearest)}, ` +
+        `${formatLength(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for ` +
+        `this rider${hangs}. Offer another type of bike.`
+      )
     }
     const expected =
       knee && knee.to >= 0 ? `the knee would read about ${formatDegrees(knee.to)}` : 'the leg would not reach the pedal'
-    return `The seat post ends at ${formatLabel(bikeType, 'seatHeight', nearest)}, ${formatLength(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: there ${expected}, ${window} wanted. Offer another type of bike.`
+    return (
+      `The seat post ends at ${formatLabel(bikeType, 'seatHeight', nearest)}, ` +
+      `${formatLength(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: ` +
+      `there ${expected}, ${window} wanted. Offer another type of bike.`
+    )
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
     const barsSaid = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
-    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the knee and the plumb line in one mount.`
+    return (
+      `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the ` +
+      'knee and the plumb line in one mount.'
+    )
   }
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => formatMove(bikeType, move, shown))
@@ -76,9 +90,15 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
   }
   const seat = formatLabel(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.readAgain)
-    return `Read the knee again at ${seat}, after ten easy turns: what was read there does not go together, and nothing is changed on it.`
+    return (
+      `Read the knee again at ${seat}, after ten easy turns: what was read there does not go ` +
+      'together, and nothing is changed on it.'
+    )
   if (next.checks.includes('heel'))
-    return `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal at its farthest. This studio’s school goes by it.`
+    return (
+      `Leave the seat at ${seat} and look at the heel: heel on the pedal, pelvis level, pedal ` +
+      'at its farthest. This studio’s school goes by it.'
+    )
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading =
     advice.readings.knee?.kind === 'kneeAngle'
@@ -90,7 +110,11 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
       advice.readings.knee?.kind === 'kneeAngle'
         ? 'Offer another type of bike.'
         : 'Measure the knee angle: that tells more than a look.'
-    return `Leave the seat at ${seat} for now: it is right for ${next.smallChance < 0.005 ? '' : 'only '}${formatNaturalFrequency(next.smallChance)} riders like this one, and no other mark is better.${open} ${way}`
+    return (
+      `Leave the seat at ${seat} for now: it is right for ` +
+      `${next.smallChance < 0.005 ? '' : 'only '}${formatNaturalFrequency(next.smallChance)} ` +
+      `riders like this one, and no other mark is better.${open} ${way}`
+    )
   }
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
 }
@@ -100,7 +124,10 @@ function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
   const scale = bikeType.axes[move.axis]?.scale
   const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move, shown)}` : ''
   const said = (label: string) => formatLabel(bikeType, move.axis, label)
-  return `${VERBS[move.axis](move.mm)}${how}, ${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
+  return (
+    `${VERBS[move.axis](move.mm)}${how}, ` +
+    `${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
+  )
 }
 
 const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
@@ -125,13 +152,74 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
     case 'noEvidence':
       return 'Nothing is known of this rider yet, so this is only where most people begin.'
     case 'notSettled':
-      return 'These readings lie so far from each other, or from any usual rider, that not all of them could be taken in: take the chances as rough, and read again.'
+      return (
+        'These readings lie so far from each other, or from any usual rider, that not all of ' +
+        'them could be taken in: take the chances as rough, and read again.'
+      )
     case 'chance':
-      return `At ${formatLabel(bikeType, 'seatHeight', reason.height)} with the slide at ${formatLabel(bikeType, 'seatSlide', reason.slide)}, ${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
+      return (
+        `At ${formatLabel(bikeType, 'seatHeight', reason.height)} with the slide at ` +
+        `${formatLabel(bikeType, 'seatSlide', reason.slide)}, ` +
+        `${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be ` +
+        `right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
+      )
     case 'lastReading':
       if (reason.check === 'plumb')
         return `The plumb line fell ${formatPlumb(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
-      return `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`} knee read ${formatDegrees(reason.deg)}; ${wanted} is wanted.`
+      return (
+        `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`}` +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        '' +
+        ` knee read ${formatDegrees(reason.deg)}; ${wanted} is wanted.`
+      )
     case 'seenByEye':
       return {
         locked: 'The knee looked locked.',
@@ -149,7 +237,10 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         : `${seen}; this informs, it does not decide.`
     }
     case 'vernier':
-      return `Height and slide work together here: for the leg the seat comes ${formatLength(reason.heightMm, shown)} ${reason.heightMm > 0 ? 'higher' : 'lower'}.`
+      return (
+        'Height and slide work together here: for the leg the seat comes ' +
+        `${formatLength(reason.heightMm, shown)} ${reason.heightMm > 0 ? 'higher' : 'lower'}.`
+      )
     case 'slideForPedals':
       return `The slide belongs to the pedals: the knee should then hang ${formatPlumb(reason.plumbMm, shown)}.`
     case 'noBetterMark':
@@ -157,7 +248,11 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         ? 'No other mark is better.'
         : `Another mark would be right for ${Math.round(100 * reason.gain)} in 100 more: not worth climbing off for.`
     case 'reachChanges':
-      return `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ${formatLength(reason.mm, shown)}; look at the bars${next.kind === 'change' ? ' again' : ''}.`
+      return (
+        `This ${reason.mm > 0 ? 'lengthens' : 'shortens'} the reach by ` +
+        `${formatLength(reason.mm, shown)}; look at the bars` +
+        `${next.kind === 'change' ? ' again' : ''}.`
+      )
   }
 }
 
@@ -187,12 +282,14 @@ export function formatAgainstSaddle(gripAboveSeatMm: number, shown: UnitSystem):
 function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): string {
   const where = formatAgainstSaddle(bars.gripAboveSeatMm, shown)
   const slide = bars.slide ? ` and ${formatLabel(bikeType, 'barSlide', bars.slide.label)}` : ''
-  const set = `Bars at ${formatLabel(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ${BAR_WHY[bars.why]}.`
+  const set =
+    `Bars at ${formatLabel(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ` + `${BAR_WHY[bars.why]}.`
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
     : gap !== undefined && Math.abs(gap) > 20
-      ? ` By the forearm the bars stay ${formatLength(gap, shown)} too ${gap > 0 ? 'far' : 'near'}: the slide ends there.`
+      ? ` By the forearm the bars stay ${formatLength(gap, shown)} too ` +
+        `${gap > 0 ? 'far' : 'near'}: the slide ends there.`
       : ''
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
 }
@@ -200,9 +297,16 @@ function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): str
 function formatAnomaly(evidence: readonly Evidence[], anomaly: Anomaly): string {
   const name = evidenceName(evidence[anomaly.evidence].kind)
   if (anomaly.code === 'readAgain')
-    return `What was read of the ${name} at one mark does not go together. Read it once more, and undo what was misread; everything else is kept.`
+    return (
+      `What was read of the ${name} at one mark does not go together. Read it once more, and ` +
+      'undo what was misread; everything else is kept.'
+    )
   if (anomaly.code === 'asymmetry')
-    return `Left and right differ by ${formatDegrees(Math.abs(anomaly.deg))}, the ${anomaly.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted saddle, leaning, a foot or a leg that differs, and read both again.`
+    return (
+      `Left and right differ by ${formatDegrees(Math.abs(anomaly.deg))}, the ` +
+      `${anomaly.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted ` +
+      'saddle, leaning, a foot or a leg that differs, and read both again.'
+    )
   return anomaly.code === 'contradicts'
     ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
     : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`

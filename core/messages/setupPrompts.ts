@@ -17,7 +17,8 @@ const LANDMARK_TEXT: Readonly<Record<Landmark, string>> = {
 }
 
 const ASK_A_CLINICIAN =
-  'Pain that is sharp, growing or lasting, numbness, swelling, recent surgery or a heart condition: to a licensed clinician before any fitting.'
+  'Pain that is sharp, growing or lasting, numbness, swelling, recent surgery or a heart ' +
+  'condition: to a licensed clinician before any fitting.'
 
 const TEXT = {
   savedElsewhere: {

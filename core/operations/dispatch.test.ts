@@ -179,30 +179,34 @@ describe('issues', () => {
       expect(isErrorResponse(dispatch(operation, request))).toBe(false)
   })
 
-  test('a good request with anything in the place of any of its parts is answered, or refused with a place that exists in it', () => {
-    let refused = 0
-    fc.assert(
-      fc.property(
-        fc.constantFrom(...Object.keys(GOOD)),
-        fc.nat(),
-        fc.oneof(fc.jsonValue({ maxDepth: 2 }), fc.constant(undefined)),
-        (operation, which, value) => {
-          const request = structuredClone(GOOD[operation])
-          const places = placesOf(request)
-          const [held, key] = places[which % places.length]
-          held[key] = value
-          const answer = dispatch(operation, request)
-          expect(JSON.stringify(answer)).not.toMatch(/null,null|NaN/)
-          if (!isErrorResponse(answer)) return
-          refused += 1
-          for (const { pointer } of answer.error.faults) expect(pointer).toMatch(/^(\/|$)/)
-          expect(answer.error.faults.length).toBeGreaterThan(0)
-        },
-      ),
-      { numRuns: 400 },
-    )
-    expect(refused).toBeGreaterThan(100)
-  })
+  test(
+    'a good request with anything in the place of any of its parts is answered, or refused ' +
+      'with a place that exists in it',
+    () => {
+      let refused = 0
+      fc.assert(
+        fc.property(
+          fc.constantFrom(...Object.keys(GOOD)),
+          fc.nat(),
+          fc.oneof(fc.jsonValue({ maxDepth: 2 }), fc.constant(undefined)),
+          (operation, which, value) => {
+            const request = structuredClone(GOOD[operation])
+            const places = placesOf(request)
+            const [held, key] = places[which % places.length]
+            held[key] = value
+            const answer = dispatch(operation, request)
+            expect(JSON.stringify(answer)).not.toMatch(/null,null|NaN/)
+            if (!isErrorResponse(answer)) return
+            refused += 1
+            for (const { pointer } of answer.error.faults) expect(pointer).toMatch(/^(\/|$)/)
+            expect(answer.error.faults.length).toBeGreaterThan(0)
+          },
+        ),
+        { numRuns: 400 },
+      )
+      expect(refused).toBeGreaterThan(100)
+    },
+  )
 
   test('a bike type with any one field broken is refused at that field', () => {
     const fields = [
@@ -249,22 +253,25 @@ describe('calibrate', () => {
     })
   })
 
-  test('issues name the reading and the field: a mark the bike has not, a bar below the axle, an unknown length', () => {
-    const pointersOf = (answer: object) =>
-      (answer as { error: { faults: { pointer: string }[] } }).error.faults.map((f) => f.pointer)
-    expect(pointersOf(ask({ marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }))).toEqual([
-      '/readings/0/marks/seatHeight',
-    ])
-    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: -20 } }))).toEqual([
-      '/readings/0/lengths/stackMm',
-    ])
-    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { height: 700 } }))).toEqual([
-      '/readings/0/lengths/height',
-    ])
-    expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: Number.NaN } }))).toEqual([
-      '/readings/0/lengths/stackMm',
-    ])
-  })
+  test(
+    'issues name the reading and the field: a mark the bike has not, a bar below the axle, ' + 'an unknown length',
+    () => {
+      const pointersOf = (answer: object) =>
+        (answer as { error: { faults: { pointer: string }[] } }).error.faults.map((f) => f.pointer)
+      expect(pointersOf(ask({ marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }))).toEqual([
+        '/readings/0/marks/seatHeight',
+      ])
+      expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: -20 } }))).toEqual([
+        '/readings/0/lengths/stackMm',
+      ])
+      expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { height: 700 } }))).toEqual([
+        '/readings/0/lengths/height',
+      ])
+      expect(pointersOf(ask({ marks: { seatHeight: '1' }, lengths: { stackMm: Number.NaN } }))).toEqual([
+        '/readings/0/lengths/stackMm',
+      ])
+    },
+  )
 })
 
 describe('what is far too large is refused at the limit, not looked at item by item', () => {

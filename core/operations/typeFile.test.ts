@@ -10,11 +10,12 @@ const issuesOf = (text: string) => {
   const read = parseTypeFile(text)
   return read.outcome === 'refused' ? read.issues : []
 }
-const changed = (
-  change: (file: { types: { bikeType: Record<string, never>; sheet: Record<string, never> }[] }) => void,
-): string => {
-  const file = JSON.parse(serializeTypeFile([document]))
-  change(file)
+/** The file of one type with a value put in at a place (JSON pointer). */
+function changed(pointer: string, value: unknown): string {
+  const file = JSON.parse(serializeTypeFile([document])) as Record<string, unknown>
+  const path = pointer.slice(1).split('/')
+  const held = path.slice(0, -1).reduce((at, key) => at[key] as Record<string, unknown>, file)
+  held[path[path.length - 1]] = value
   return JSON.stringify(file)
 }
 
@@ -34,58 +35,42 @@ test('export ∘ import is the identity, to the last digit', () => {
   )
 })
 
-test.each([
+const T = '/types/0/bikeType'
+const { axes } = HOLES_BIKE
+const hundredAxes = Object.fromEntries(Array.from({ length: 100 }, (_, i) => [`axis${i}`, axes.barHeight]))
+
+test.each<[string, string, unknown, string, RegExp]>([
   [
     'two marks of one label',
-    (f) => (f.types[0].bikeType.axes['seatHeight'].scale.marks[3].label = '1'),
-    '/types/0/bikeType/axes/seatHeight/scale/marks/3/label',
+    `${T}/axes/seatHeight/scale/marks/3/label`,
+    '1',
+    `${T}/axes/seatHeight/scale/marks/3/label`,
     /twice/,
   ],
   [
     'positions not in order',
-    (f) => (f.types[0].bikeType.axes['seatSlide'].scale.marks[2].mm = 500),
-    '/types/0/bikeType/axes/seatSlide/scale/marks/3/mm',
+    `${T}/axes/seatSlide/scale/marks/2/mm`,
+    500,
+    `${T}/axes/seatSlide/scale/marks/3/mm`,
     /order/,
   ],
+  ['a bar below the axle', `${T}/gripOrigin/yMm`, -40, `${T}/gripOrigin/yMm`, /bars below the crank axle/],
+  ['a saddle below the axle', `${T}/seatOrigin/yMm`, -400, `${T}/seatOrigin/yMm`, /saddle below the crank axle/],
+  ['a hundred axes', `${T}/axes`, { ...axes, ...hundredAxes }, `${T}/axes/axis99`, /not a field/],
+  ['a number that is none', `${T}/crankMm`, null, `${T}/crankMm`, /must be a number/],
+  ['another format', '/format', 'something', '/format', /must be/],
+  ['a crank of 17 mm', `${T}/crankMm`, 17, `${T}/crankMm`, /at least 50/],
+  ['no types', '/types', [], '/types', /must not be empty/],
   [
-    'a bar below the axle',
-    (f) => (f.types[0].bikeType.gripOrigin.yMm = -40),
-    '/types/0/bikeType/gripOrigin/yMm',
-    /bars below the crank axle/,
+    'one name twice',
+    '/types/1',
+    { bikeType: HOLES_BIKE, sheet: DEFAULT_EQUIPMENT },
+    '/types/1/bikeType/name',
+    /twice in this file/,
   ],
-  [
-    'a saddle below the axle',
-    (f) => (f.types[0].bikeType.seatOrigin.yMm = -400),
-    '/types/0/bikeType/seatOrigin/yMm',
-    /saddle below the crank axle/,
-  ],
-  [
-    'a hundred axes',
-    (f) =>
-      Array.from(
-        { length: 100 },
-        (_, i) => (f.types[0].bikeType.axes[`axis${i}`] = f.types[0].bikeType.axes.barHeight),
-      ),
-    '/types/0/bikeType/axes/axis99',
-    /not a field/,
-  ],
-  [
-    'a number that is none',
-    (f) => (f.types[0].bikeType.crankMm = null),
-    '/types/0/bikeType/crankMm',
-    /must be a number/,
-  ],
-  ['another format', (f) => (f.format = 'something'), '/format', /must be/],
-  ['a crank of 17 mm', (f) => (f.types[0].bikeType.crankMm = 17), '/types/0/bikeType/crankMm', /at least 50/],
-  ['no types', (f) => (f.types = []), '/types', /must not be empty/],
-  ['one name twice', (f) => f.types.push(structuredClone(f.types[0])), '/types/1/bikeType/name', /twice in this file/],
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any
-] as [string, (file: any) => unknown, string, RegExp][])(
-  '%s is refused with its place and reason',
-  (_, change, pointer, reason) => {
-    expect(issuesOf(changed(change))).toContainEqual({ pointer, reason: expect.stringMatching(reason) })
-  },
-)
+])('%s is refused with its place and reason', (_, at, value, pointer, reason) => {
+  expect(issuesOf(changed(at, value))).toContainEqual({ pointer, reason: expect.stringMatching(reason) })
+})
 
 test('what is no JSON says so; NaN cannot be written and so cannot be read', () => {
   expect(issuesOf('{"format": NaN}')[0].reason).toMatch(/not JSON/)

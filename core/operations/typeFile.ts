@@ -51,7 +51,10 @@ function checkTypeFile(file: unknown): ParsedTypeFile {
     : { outcome: 'read', types: types.map(({ bikeType, sheet }) => ({ bikeType, equipment: sheet })) }
 }
 
-/** What is wrong with a type beyond its schema: scales that contradict themselves, a saddle or bars below the crank axle. */
+/**
+ * What is wrong with a type beyond its schema: scales that contradict themselves, a saddle or bars below the crank
+ * axle.
+ */
 export function typeIssues(bikeType: BikeType, at: string): Issue[] {
   const scales = bikeTypeIssues(bikeType, at)
   if (scales.length > 0) return scales

@@ -10,7 +10,10 @@ import { BAR_WINDOW_MM, inWindow, type School } from '../school/school'
 export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
 export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'school' | 'unknown'
 
-/** The bars by rule: where they should stand, how far the grip is then above the seat point, and whether that is as wanted. */
+/**
+ * The bars by rule: where they should stand, how far the grip is then above the seat point, and whether that is as
+ * wanted.
+ */
 export type BarAdvice = Readonly<{
   posture: BarPosture
   why: BarReason
@@ -20,7 +23,9 @@ export type BarAdvice = Readonly<{
   gripAboveSeatMm: number
   fits: boolean
   slide?: ScalePosition
-  /** Fingertips short of the grip with the elbow at the nose, mm; only where the forearm gauge is valid on this type. */
+  /**
+   * Fingertips short of the grip with the elbow at the nose, mm; only where the forearm gauge is valid on this type.
+   */
   forearmGapMm?: number
 }>
 

@@ -17,7 +17,10 @@ export type LastReadings = Readonly<{
   kneeContradicts: boolean
 }>
 
-/** `at[i]` is where the axes stood at row i, `now` where they stand; `contradicting[i]` whether its repeats contradict each other. */
+/**
+ * `at[i]` is where the axes stood at row i, `now` where they stand; `contradicting[i]` whether its repeats contradict
+ * each other.
+ */
 export function lastReadings(
   evidence: readonly Evidence[],
   at: readonly Marks[],
@@ -51,7 +54,9 @@ export function lastReadings(
   }
 }
 
-/** Whether what was read here, all of it, lies in the window: the middle reading of each side, or what most looks saw. */
+/**
+ * Whether what was read here, all of it, lies in the window: the middle reading of each side, or what most looks saw.
+ */
 function kneeReadingsInRange(here: readonly Evidence[], kind: KneeRow['kind'], school: School): boolean {
   const rows = here.filter((row): row is KneeRow => row.kind === kind)
   return [...new Set(rows.map((row) => row.side))].every((side) => {

@@ -11,7 +11,10 @@ export function defaultSlide(bikeType: BikeType): Label {
   return middlePosition(bikeType.axes.seatSlide.scale).label
 }
 
-/** The marks of every row: an axis stands where the last row that named it left it; a slide never named, as for the start. */
+/**
+ * The marks of every row: an axis stands where the last row that named it left it; a slide never named, as for the
+ * start.
+ */
 export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]): MarksHistory {
   const named: Partial<Record<AxisName, Label>> = {}
   const seatSlide = defaultSlide(bikeType)

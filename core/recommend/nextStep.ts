@@ -50,8 +50,8 @@ export function nextStep(situation: StepInputs): Next {
 }
 
 /**
- * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already. The
- * smaller the chance where the saddle stands, the less will do.
+ * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already.
+ * The smaller the chance where the saddle stands, the less will do.
  */
 function minGain({ search: search, current: current, readings }: StepInputs): number {
   const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)

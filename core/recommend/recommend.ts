@@ -124,7 +124,10 @@ export function recommend(request: RecommendRequest): Advice {
   }
 }
 
-/** The sole worn at each row: as told by the latest row so far, since what was read before stays read in the sole worn then. */
+/**
+ * The sole worn at each row: as told by the latest row so far, since what was read before stays read in the sole worn
+ * then.
+ */
 function solesOf(evidence: readonly Evidence[]): number[] {
   let soleMm = DEFAULT_SOLE_MM
   return evidence.map((row) => {
@@ -133,7 +136,10 @@ function solesOf(evidence: readonly Evidence[]): number[] {
   })
 }
 
-/** What a row shares its error with: the same kind, by the same means, on the same side, with the saddle at the same place. */
+/**
+ * What a row shares its error with: the same kind, by the same means, on the same side, with the saddle at the same
+ * place.
+ */
 function repeatKey(row: Evidence, at: Marks): string {
   const means = [
     row.kind,
@@ -162,7 +168,9 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
     : saddlePositionAt(search, height, slide)
 }
 
-/** Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list. */
+/**
+ * Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list.
+ */
 function markChances(search: SaddleSearch, current: SaddlePosition): Advice['chances'] {
   const { bikeType, targets: checks } = search
   const list = (axis: 'seatHeight' | 'seatSlide', chance: (position: ScalePosition) => number): MarkChance[] =>

@@ -74,8 +74,8 @@ const everyPair = (q: SaddleSearch) =>
   heights.flatMap((height) => slides.map((slide) => saddlePositionAt(q, height, slide)))
 
 /**
- * The share of the posterior's riders whose knee and plumb line both lie in their windows at a seat, told by posing every
- * one of them: another way than the search goes, which compares distances.
+ * The share of the posterior's riders whose knee and plumb line both lie in their windows at a seat, told by posing
+ * every one of them: another way than the search goes, which compares distances.
  */
 function shareInWindows(posterior: Posterior, seat: Point): number {
   const { body, count } = posterior.particles
@@ -110,20 +110,24 @@ function shareInWindows(posterior: Posterior, seat: Point): number {
   return sum
 }
 
-test('the start is as good as the best of all heights and slides, every rider posed at each; of ties the slide nearest 0 mm', () => {
-  for (const stature of [1550, 1700, 1850]) {
-    const posterior = posteriorOf(stature, 400)
-    const q = searchIn(posterior)
-    const all = everyPair(q).map((p) => ({ ...p, posed: shareInWindows(posterior, p.seat) }))
-    const top = Math.max(...all.map((p) => p.posed))
-    const start = startPosition(q, middle)
-    const posed = shareInWindows(posterior, start.seat)
-    expect(posed).toBeCloseTo(start.chance, 9)
-    expect(posed).toBeGreaterThanOrEqual(top - 0.02)
-    const nearer = all.filter((p) => p.posed >= top - 0.02 && Math.abs(p.slide.mm) < Math.abs(start.slide.mm))
-    expect(nearer.map((p) => [p.height.label, p.slide.label])).toEqual([])
-  }
-})
+test(
+  'the start is as good as the best of all heights and slides, every rider posed at each; ' +
+    'of ties the slide nearest 0 mm',
+  () => {
+    for (const stature of [1550, 1700, 1850]) {
+      const posterior = posteriorOf(stature, 400)
+      const q = searchIn(posterior)
+      const all = everyPair(q).map((p) => ({ ...p, posed: shareInWindows(posterior, p.seat) }))
+      const top = Math.max(...all.map((p) => p.posed))
+      const start = startPosition(q, middle)
+      const posed = shareInWindows(posterior, start.seat)
+      expect(posed).toBeCloseTo(start.chance, 9)
+      expect(posed).toBeGreaterThanOrEqual(top - 0.02)
+      const nearer = all.filter((p) => p.posed >= top - 0.02 && Math.abs(p.slide.mm) < Math.abs(start.slide.mm))
+      expect(nearer.map((p) => [p.height.label, p.slide.label])).toEqual([])
+    }
+  },
+)
 
 test.each<[string, Partial<School>]>([
   ['a wide window', {}],
@@ -138,43 +142,50 @@ test.each<[string, Partial<School>]>([
   }
 })
 
-test('on two rulers of 400 fine steps a few thousand places are looked at, not 160,000, and none is much better', () => {
-  const ruler = (mmPerUnit: number, mmAtZero: number) => ({
-    ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero },
-  })
-  const { axes } = HOLES_BIKE
-  const bikeType = {
-    ...HOLES_BIKE,
-    axes: {
-      ...axes,
-      seatHeight: { directionDeg: 107, scale: ruler(1, 0) },
-      seatSlide: { directionDeg: 0, scale: ruler(0.2, -40) },
-    },
-  }
-  const coarse = search(1700)
-  let looks = 0
-  const bothChance: SaddleSearch['targets']['bothChance'] = (seat) => {
-    looks++
-    return coarse.targets.bothChance(seat)
-  }
-  const fine: SaddleSearch = { ...coarse, bikeType, targets: { ...coarse.targets, bothChance } }
-  const start = startPosition(fine, { label: '200', mm: 0 })
-  expect(looks).toBeLessThan(5000)
-  expect(start.chance).toBeGreaterThanOrEqual(Math.max(...everyPair(coarse).map((p) => p.chance)) - 0.02)
-})
+test(
+  'on two rulers of 400 fine steps a few thousand places are looked at, not 160,000, and ' + 'none is much better',
+  () => {
+    const ruler = (mmPerUnit: number, mmAtZero: number) => ({
+      ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero },
+    })
+    const { axes } = HOLES_BIKE
+    const bikeType = {
+      ...HOLES_BIKE,
+      axes: {
+        ...axes,
+        seatHeight: { directionDeg: 107, scale: ruler(1, 0) },
+        seatSlide: { directionDeg: 0, scale: ruler(0.2, -40) },
+      },
+    }
+    const coarse = search(1700)
+    let looks = 0
+    const bothChance: SaddleSearch['targets']['bothChance'] = (seat) => {
+      looks++
+      return coarse.targets.bothChance(seat)
+    }
+    const fine: SaddleSearch = { ...coarse, bikeType, targets: { ...coarse.targets, bothChance } }
+    const start = startPosition(fine, { label: '200', mm: 0 })
+    expect(looks).toBeLessThan(5000)
+    expect(start.chance).toBeGreaterThanOrEqual(Math.max(...everyPair(coarse).map((p) => p.chance)) - 0.02)
+  },
+)
 
-test('a change goes to where both checks together are likeliest, not to the best knee beside a slide judged at the old height', () => {
-  const q = search(1700)
-  for (const [height, slide] of [
-    [heights[4], slides[6]],
-    [heights[12], slides[0]],
-    [heights[9], slides[5]],
-  ]) {
-    const current = saddlePositionAt(q, height, slide)
-    const top = Math.max(...everyPair(q).map((p) => p.chance))
-    expect(bestPosition(q, current).chance).toBeGreaterThanOrEqual(top - 0.03)
-  }
-})
+test(
+  'a change goes to where both checks together are likeliest, not to the best knee beside ' +
+    'a slide judged at the old height',
+  () => {
+    const q = search(1700)
+    for (const [height, slide] of [
+      [heights[4], slides[6]],
+      [heights[12], slides[0]],
+      [heights[9], slides[5]],
+    ]) {
+      const current = saddlePositionAt(q, height, slide)
+      const top = Math.max(...everyPair(q).map((p) => p.chance))
+      expect(bestPosition(q, current).chance).toBeGreaterThanOrEqual(top - 0.03)
+    }
+  },
+)
 
 test('the best pair stays; a pair only a sampling error better is not worth moving for', () => {
   const q = search(1700)
@@ -182,15 +193,19 @@ test('the best pair stays; a pair only a sampling error better is not worth movi
   expect(bestPosition(q, again)).toBe(again)
 })
 
-test('a slide moves the seat for the leg as a third of a height does (common practice 3:1), forward lower, with its sign', () => {
-  const q = search(1700)
-  const from = seatAt(q, heights[8], middle)
-  const forward = legEffectMm(q, from, seatAt(q, heights[8], { label: '', mm: middle.mm + 30 }))
-  expect(forward).toBeLessThan(-6)
-  expect(forward).toBeGreaterThan(-13)
-  expect(legEffectMm(q, from, seatAt(q, heights[9], middle))).toBeCloseTo(20, 0)
-  expect(legEffectMm(q, from, seatAt(q, heights[7], middle))).toBeCloseTo(-20, 0)
-})
+test(
+  'a slide moves the seat for the leg as a third of a height does (common practice 3:1), ' +
+    'forward lower, with its sign',
+  () => {
+    const q = search(1700)
+    const from = seatAt(q, heights[8], middle)
+    const forward = legEffectMm(q, from, seatAt(q, heights[8], { label: '', mm: middle.mm + 30 }))
+    expect(forward).toBeLessThan(-6)
+    expect(forward).toBeGreaterThan(-13)
+    expect(legEffectMm(q, from, seatAt(q, heights[9], middle))).toBeCloseTo(20, 0)
+    expect(legEffectMm(q, from, seatAt(q, heights[7], middle))).toBeCloseTo(-20, 0)
+  },
+)
 
 test('the post ends where no mark is high or low enough for most; in between it has not ended', () => {
   const end = (statureMm: number) => {
@@ -204,25 +219,28 @@ test('the post ends where no mark is high or low enough for most; in between it 
   expect(end(1150)!.wantedMm).toBeLessThan(0)
 })
 
-test('the slide ends where at every height that suits the knee it still hangs too far ahead, or behind, for most', () => {
-  const onSlide = (mm: number): SaddleSearch => {
-    const marks = [
-      { label: 'A', mm },
-      { label: 'B', mm: mm + 10 },
-    ]
-    const bikeType = {
-      ...HOLES_BIKE,
-      axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } },
+test(
+  'the slide ends where at every height that suits the knee it still hangs too far ahead, ' + 'or behind, for most',
+  () => {
+    const onSlide = (mm: number): SaddleSearch => {
+      const marks = [
+        { label: 'A', mm },
+        { label: 'B', mm: mm + 10 },
+      ]
+      const bikeType = {
+        ...HOLES_BIKE,
+        axes: { ...HOLES_BIKE.axes, seatSlide: { directionDeg: 0, scale: { marks, halfMarks: false } } },
+      }
+      return { ...search(1700), bikeType }
     }
-    return { ...search(1700), bikeType }
-  }
-  const end = (mm: number) => {
-    const q = onSlide(mm)
-    return slideEnd(q, startPosition(q, positionsOf(q.bikeType.axes.seatSlide.scale)[0]))
-  }
-  expect(end(0)).toBeNull()
-  expect(end(60)).toMatchObject({ axis: 'seatSlide', end: 'rear', nearest: { label: 'A' } })
-  expect(end(60)!.wantedMm).toBeLessThan(60)
-  expect(end(-80)).toMatchObject({ axis: 'seatSlide', end: 'front', nearest: { label: 'B' } })
-  expect(end(-80)!.wantedMm).toBeGreaterThan(-70)
-})
+    const end = (mm: number) => {
+      const q = onSlide(mm)
+      return slideEnd(q, startPosition(q, positionsOf(q.bikeType.axes.seatSlide.scale)[0]))
+    }
+    expect(end(0)).toBeNull()
+    expect(end(60)).toMatchObject({ axis: 'seatSlide', end: 'rear', nearest: { label: 'A' } })
+    expect(end(60)!.wantedMm).toBeLessThan(60)
+    expect(end(-80)).toMatchObject({ axis: 'seatSlide', end: 'front', nearest: { label: 'B' } })
+    expect(end(-80)!.wantedMm).toBeGreaterThan(-70)
+  },
+)

@@ -7,10 +7,16 @@ import { middlePosition, positionsOf, type ScalePosition } from '../scale/scale'
 import { PLUMB_WINDOW_MM, type School } from '../school/school'
 import type { TargetProbabilities } from './targetProbabilities'
 
-/** A seat height with a seat slide, where the seat point then is, and the chance that knee and plumb line both lie in their windows. */
+/**
+ * A seat height with a seat slide, where the seat point then is, and the chance that knee and plumb line both lie in
+ * their windows.
+ */
 export type SaddlePosition = Readonly<{ height: ScalePosition; slide: ScalePosition; seat: Point; chance: number }>
 
-/** Another pair must be better by this much to be worth a dismount (docs/bench-dismounts.md: fewer dismounts, as many right). */
+/**
+ * Another pair must be better by this much to be worth a dismount (docs/bench-dismounts.md: fewer dismounts, as many
+ * right).
+ */
 export const MIN_GAIN = 0.13
 /** Below this chance no mark is called right: it is the nearest there is, and that is said. */
 export const SMALL_CHANCE = 0.3
@@ -39,7 +45,10 @@ export function saddlePositionAt(search: SaddleSearch, height: ScalePosition, sl
   return { height, slide, seat, chance: search.targets.bothChance(seat) }
 }
 
-/** How much higher (plus) the seat of `to` is for the leg than that of `from`: farther from the pedal at its farthest, mm. */
+/**
+ * How much higher (plus) the seat of `to` is for the leg than that of `from`: farther from the pedal at its farthest,
+ * mm.
+ */
 export function legEffectMm({ bikeType }: Pick<SaddleSearch, 'bikeType'>, from: Point, to: Point): number {
   const pedal = pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType))
   return distanceMm(pedal, to) - distanceMm(pedal, from)
@@ -48,7 +57,10 @@ export function legEffectMm({ bikeType }: Pick<SaddleSearch, 'bikeType'>, from: 
 /** Marks nearer to each other than this are not told apart by any check, mm: of them one is looked at. */
 const MIN_SPACING_MM = 2
 
-/** Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each side. */
+/**
+ * Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each
+ * side.
+ */
 function candidatePositions(search: SaddleSearch): SaddlePosition[] {
   const { seatHeight, seatSlide } = search.bikeType.axes
   const upward = sortedBy(
@@ -69,9 +81,9 @@ function spacedPositions(positions: readonly ScalePosition[]): ScalePosition[] {
 }
 
 /**
- * The heights at one slide, of those given from low to high, whose knee is not hopeless beside the best, one more on each
- * side. The higher, the straighter: the best lies where too high becomes as likely as too low, and from there the chance
- * falls both ways.
+ * The heights at one slide, of those given from low to high, whose knee is not hopeless beside the best, one more on
+ * each side. The higher, the straighter: the best lies where too high becomes as likely as too low, and from there
+ * the chance falls both ways.
  */
 function candidateHeights(
   search: SaddleSearch,
@@ -95,8 +107,8 @@ function candidateHeights(
 }
 
 /**
- * Where to start: the pair at which both checks most probably hold; of ties the slide nearest 0 mm, then the better one.
- * Where no pair has any chance, the height whose knee comes nearest to its window, with the slide at `slide`.
+ * Where to start: the pair at which both checks most probably hold; of ties the slide nearest 0 mm, then the better
+ * one. Where no pair has any chance, the height whose knee comes nearest to its window, with the slide at `slide`.
  */
 export function startPosition(search: SaddleSearch, slide: ScalePosition): SaddlePosition {
   const candidates = candidatePositions(search)
@@ -110,7 +122,10 @@ export function startPosition(search: SaddleSearch, slide: ScalePosition): Saddl
 /** No mark can be told from another by its chance. */
 const isHopeless = (top: SaddlePosition): boolean => top.chance <= SAMPLING_ERROR
 
-/** The height whose expected knee flexion lies nearest to the middle of its window; of equals (no leg reaches) the lowest seat. */
+/**
+ * The height whose expected knee flexion lies nearest to the middle of its window; of equals (no leg reaches) the
+ * lowest seat.
+ */
 function nearestHeightPosition(search: SaddleSearch, slide: ScalePosition): SaddlePosition {
   const [least, most] = search.school.kneeWindowDeg
   const candidates = positionsOf(search.bikeType.axes.seatHeight.scale).map((height) =>
@@ -125,8 +140,8 @@ function nearestHeightPosition(search: SaddleSearch, slide: ScalePosition): Sadd
 }
 
 /**
- * The pair to change to from where the saddle stands, or `standing` itself when it is the best: of all heights and slides
- * together, since either moves both checks. Of pairs as good as the best the smallest change is taken.
+ * The pair to change to from where the saddle stands, or `standing` itself when it is the best: of all heights and
+ * slides together, since either moves both checks. Of pairs as good as the best the smallest change is taken.
  */
 export function bestPosition(search: SaddleSearch, current: SaddlePosition): SaddlePosition {
   const candidates = candidatePositions(search)
@@ -158,12 +173,17 @@ function effort(candidate: SaddlePosition, current: SaddlePosition): number {
 const mostProbable = (candidates: readonly SaddlePosition[]): SaddlePosition =>
   candidates.reduce((top, p) => (p.chance > top.chance ? p : top))
 
-/** A scale of the seat has ended: which, at which end, its stop, and where the part would be wanted, mm along the axis. */
+/**
+ * A scale of the seat has ended: which, at which end, its stop, and where the part would be wanted, mm along the
+ * axis.
+ */
 export type ScaleEnd =
   | Readonly<{ axis: 'seatHeight'; end: 'top' | 'bottom'; nearest: ScalePosition; wantedMm: number }>
   | Readonly<{ axis: 'seatSlide'; end: 'rear' | 'front'; nearest: ScalePosition; wantedMm: number }>
 
-/** Says when for more than half of the riders in the belief no seat height can be right, because the post ends before. */
+/**
+ * Says when for more than half of the riders in the belief no seat height can be right, because the post ends before.
+ */
 export function heightEnd(search: SaddleSearch, current: SaddlePosition): ScaleEnd | null {
   const slides = positionsOf(search.bikeType.axes.seatSlide.scale)
   const heights = sortedBy(
@@ -190,7 +210,10 @@ export function heightEnd(search: SaddleSearch, current: SaddlePosition): ScaleE
   return { axis: 'seatHeight', end, nearest, wantedMm }
 }
 
-/** Says when for more than half of the riders the slide ends before the knee hangs where it should, at every height that suits the knee. */
+/**
+ * Says when for more than half of the riders the slide ends before the knee hangs where it should, at every height
+ * that suits the knee.
+ */
 export function slideEnd(search: SaddleSearch, current: SaddlePosition): ScaleEnd | null {
   const slides = sortedBy(
     positionsOf(search.bikeType.axes.seatSlide.scale),

@@ -51,15 +51,18 @@ const anyScale: fc.Arbitrary<Scale> = fc.oneof(
     .map(({ min, span, ...rest }) => ({ ruler: { min, max: min + span, ...rest } })),
 )
 
-test('a scale described and built again is the same scale, for holes, letters, rulers, plus and minus, either way', () => {
-  fc.assert(
-    fc.property(anyScale, (scale) => {
-      const again = scaleOf(describeScale(scale))
-      expect(positionsOf(again).map((s) => s.label)).toEqual(positionsOf(scale).map((s) => s.label))
-      positionsOf(again).forEach((position, i) => expect(position.mm).toBeCloseTo(positionsOf(scale)[i].mm, 2))
-    }),
-  )
-})
+test(
+  'a scale described and built again is the same scale, for holes, letters, rulers, plus ' + 'and minus, either way',
+  () => {
+    fc.assert(
+      fc.property(anyScale, (scale) => {
+        const again = scaleOf(describeScale(scale))
+        expect(positionsOf(again).map((s) => s.label)).toEqual(positionsOf(scale).map((s) => s.label))
+        positionsOf(again).forEach((position, i) => expect(position.mm).toBeCloseTo(positionsOf(scale)[i].mm, 2))
+      }),
+    )
+  },
+)
 
 test('label → mm → label comes back, for every scale form and every mark, half marks too', () => {
   fc.assert(

@@ -38,7 +38,7 @@ export function scaleOf(printed: PrintedScale): Scale {
   }
 }
 
-/** The description of a scale; uneven marks stay as they are. `scaleOf(printedOf(s))` is `s` again, to 0.01 mm. */
+/** The description of a scale; uneven marks stay as they are. `scaleOf(describeScale(s))` is `s` again, to 0.01 mm. */
 export function describeScale(scale: Scale): PrintedScale {
   if ('ruler' in scale) return rulerOf(scale.ruler)
   const { marks, halfMarks } = scale
@@ -67,7 +67,7 @@ const MAX_LABELS = 60
 
 /**
  * Labels as typed in the order they stand on the bike: single ones and ranges, apart by blanks or commas.
- * `readLabels("A-H J-N")` → A … H, J … N; `readLabels("5-1")` → 5, 4, 3, 2, 1.
+ * `parseLabels("A-H J-N")` → A … H, J … N; `parseLabels("5-1")` → 5, 4, 3, 2, 1.
  */
 export function parseLabels(typed: string): ParsedLabels {
   const words = typed

@@ -9,7 +9,10 @@ export const printedMarksSchema = closed({
 })
 export type PrintedMarks = Plain<typeof printedMarksSchema>
 
-/** A ruler: mm = mmAtZero + value · mmPerUnit; `mmPerUnit` is negative where the larger number lies lower or farther back. */
+/**
+ * A ruler: mm = mmAtZero + value · mmPerUnit; `mmPerUnit` is negative where the larger number lies lower or farther
+ * back.
+ */
 export const rulerSchema = closed({
   min: between(-1000, 1000),
   max: between(-1000, 1000),
@@ -42,7 +45,10 @@ export function positionsOf(scale: Scale): readonly ScalePosition[] {
 /** Scales are never changed, and are asked for their stops thousands of times an answer. */
 const positionsCache = new WeakMap<Scale, readonly ScalePosition[]>()
 
-/** Position of the smallest step a hand can set, mm; 0 for a scale of one mark. Used as the rounding of a reading at a mark. */
+/**
+ * Position of the smallest step a hand can set, mm; 0 for a scale of one mark. Used as the rounding of a reading at a
+ * mark.
+ */
 export function spacingMm(scale: Scale): number {
   const positions = positionsOf(scale)
   if (positions.length < 2) return 0
@@ -56,7 +62,10 @@ export function nearestPosition(scale: Scale, mm: number): ScalePosition {
   )
 }
 
-/** Where an axis starts when nothing is known: the stop nearest 0 mm, or the middle of the scale when 0 lies outside it. */
+/**
+ * Where an axis starts when nothing is known: the stop nearest 0 mm, or the middle of the scale when 0 lies outside
+ * it.
+ */
 export function middlePosition(scale: Scale): ScalePosition {
   const positions = positionsOf(scale)
   const low = Math.min(...positions.map((s) => s.mm))
@@ -67,7 +76,10 @@ export function middlePosition(scale: Scale): ScalePosition {
 export type FoundPosition =
   Readonly<{ outcome: 'found'; stop: ScalePosition }> | Readonly<{ outcome: 'noSuchLabel'; nearest: readonly Label[] }>
 
-/** Looks a label up as typed: a leading plus is read, a label the scale does not have comes back with its nearest labels. */
+/**
+ * Looks a label up as typed: a leading plus is read, a label the scale does not have comes back with its nearest
+ * labels.
+ */
 export function findPosition(scale: Scale, label: Label): FoundPosition {
   const positions = positionsOf(scale)
   const wanted = label.trim().replace(/^\+/, '')
@@ -82,7 +94,10 @@ export function findPosition(scale: Scale, label: Label): FoundPosition {
   return { outcome: 'noSuchLabel', nearest: nearestLabels(positions, wanted) }
 }
 
-/** The same labels with every position multiplied: a spacing that turned out otherwise, or with −1 an axis turned round. */
+/**
+ * The same labels with every position multiplied: a spacing that turned out otherwise, or with −1 an axis turned
+ * round.
+ */
 export function scaledBy(scale: Scale, factor: number): Scale {
   if ('ruler' in scale)
     return {

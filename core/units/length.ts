@@ -23,9 +23,9 @@ const ONE_UNIT = new RegExp(String.raw`^([+-]?)(${NUMBER})\s*(mm|cm|m|in|")?$`)
 const FRACTION: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75 }
 
 /**
- * Reads a typed length. A number without a unit is taken in `plain`: `readLength("163", "cm")`, `readLength("1.63 m", "cm")`,
- * `readLength("64 in", "cm")` and `readLength("5'4", "cm")` give 1630, 1630, 1625.6 and 1625.6 mm.
- * Refused, never guessed: an empty field, what is no length, and twelve or more inches beside feet.
+ * Reads a typed length. A number without a unit is taken in `plain`: `parseLength("163", "cm")`, `parseLength("1.63 m",
+ * "cm")`, `parseLength("64 in", "cm")` and `parseLength("5'4", "cm")` give 1630, 1630, 1625.6 and 1625.6 mm. Refused,
+ * never guessed: an empty field, what is no length, and twelve or more inches beside feet.
  */
 export function parseLength(typed: string, plain: PlainUnit): ParsedLength {
   const text = tidied(typed)
@@ -64,8 +64,8 @@ function valueOf(text: string): number {
   const [, over, under] = /(?:^|\s)(\d+)\/(\d+)$/.exec(text) ?? []
   const [glyph] = /[½¼¾]$/.exec(text) ?? []
   const part = over ? Number(over) / Number(under) : glyph ? FRACTION[glyph] : 0
-  const document = text.replace(/(?:^|\s)\d+\/\d+$|[½¼¾]$/, '').trim()
-  return Number(document.replace(',', '.')) + part
+  const whole = text.replace(/(?:^|\s)\d+\/\d+$|[½¼¾]$/, '').trim()
+  return Number(whole.replace(',', '.')) + part
 }
 
 /** A typed plain number with point or comma and either minus; null for anything else. */
@@ -74,7 +74,9 @@ export function parseNumber(typed: string): number | null {
   return typed.trim() === '' || !Number.isFinite(value) ? null : value
 }
 
-/** A body length as the device shows it: `bodyLengthSaid(1630, 'metric')` → "163 cm", `(1630, 'imperial')` → "5′4″". */
+/**
+ * A body length as the device shows it: `formatBodyLength(1630, 'metric')` → "163 cm", `(1630, 'imperial')` → "5′4″".
+ */
 export function formatBodyLength(mm: number, shown: UnitSystem): string {
   if (shown === 'metric') return `${Number((mm / 10).toFixed(1))} cm`
   const halves = Math.round((2 * mm) / MM_PER_INCH)
@@ -83,16 +85,23 @@ export function formatBodyLength(mm: number, shown: UnitSystem): string {
   return feet === 0 ? inches : `${feet}′${inches}`
 }
 
-/** A bike length as the device shows it: whole millimetres, or inches to a sixteenth: `(700, 'imperial')` → "27 9/16″". */
+/**
+ * A bike length as the device shows it: whole millimetres, or inches to a sixteenth: `(700, 'imperial')` → "27
+ * 9/16″".
+ */
 export function formatBikeLength(mm: number, shown: UnitSystem): string {
   if (shown === 'metric') return `${signed(Math.round(mm))} mm`
   const sixteenths = Math.round((16 * Math.abs(mm)) / MM_PER_INCH)
-  const document = Math.floor(sixteenths / 16)
+  const whole = Math.floor(sixteenths / 16)
   const rest = sixteenths % 16
   const shared = rest === 0 ? 16 : greatestShared(rest, 16)
   const fraction = rest === 0 ? '' : `${rest / shared}/${16 / shared}`
-  return `${mm < 0 && sixteenths > 0 ? '−' : ''}${[document > 0 || !fraction ? document : '', fraction].filter((part) => part !== '').join(' ')}″`
+  return (
+    `${mm < 0 && sixteenths > 0 ? '−' : ''}` +
+    `${[whole > 0 || !fraction ? whole : '', fraction].filter((part) => part !== '').join(' ')}` +
+    '″'
+  )
 }
 
-const signed = (document: number): string => (document < 0 ? `−${-document}` : String(document === 0 ? 0 : document))
+const signed = (whole: number): string => (whole < 0 ? `−${-whole}` : String(whole === 0 ? 0 : whole))
 const greatestShared = (a: number, b: number): number => (b === 0 ? a : greatestShared(b, a % b))

@@ -200,5 +200,9 @@ export function AccommodationView({ types, school }: Props) {
 function fleetSaid(fleet: readonly number[], shown: Parameters<typeof formatBodyLength>[1]): string {
   const good = STATURES_MM.filter((_, i) => fleet[i] >= 0.8)
   if (good.length === 0) return 'At no stature do four in five find a type that fits on every axis.'
-  return `Four riders in five or more fit some type of the fleet on every axis from ${formatBodyLength(good[0], shown)} to ${formatBodyLength(good[good.length - 1], shown)}.`
+  return (
+    'Four riders in five or more fit some type of the fleet on every axis from ' +
+    `${formatBodyLength(good[0], shown)} to ${formatBodyLength(good[good.length - 1], shown)}` +
+    '.'
+  )
 }

@@ -167,7 +167,14 @@ function ImportButton() {
   }
   return (
     <>
-      <Upload accept="application/json,.json" showUploadList={false} beforeUpload={(file) => (bring(file), false)}>
+      <Upload
+        accept="application/json,.json"
+        showUploadList={false}
+        beforeUpload={(file) => {
+          void bring(file)
+          return false
+        }}
+      >
         <Button icon={<UploadOutlined />}>Import</Button>
       </Upload>
       <Modal open={lines.length > 0} onCancel={() => setLines([])} footer={null} title="Nothing was brought in">

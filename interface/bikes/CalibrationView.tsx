@@ -40,7 +40,10 @@ import { useWriteId } from './useWriteId'
 type Stored = Readonly<{ id: string; row: TapeReading }>
 type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>
 
-/** A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well enough. */
+/**
+ * A type under the tape: which marks to set, four numbers, each against the fit, until every length is known well
+ * enough.
+ */
 export function CalibrationView({ typeId, bikeType, stored }: Props) {
   const router = useRouter()
   const { message, modal } = App.useApp()
@@ -62,8 +65,8 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   async function keep() {
     const { lengths, wrong } = parseTape(typed, { setback: wall, reach: from }, bikeType.saddle.noseAheadMm, shown)
     if (wrong) return setDoubted(wrong)
-    const anomaly = checkPlausibility(bikeType, rows, { marks, lengths })
-    const asks = anomaly ? formatInputWarning(anomaly, shown) : ''
+    const warning = checkPlausibility(bikeType, rows, { marks, lengths })
+    const asks = warning ? formatInputWarning(warning, shown) : ''
     if (asks && asks !== doubted) return setDoubted(asks)
     const reading = { id: write.id, row: { marks, lengths } }
     if (!(await act(() => addTapeReading(reading.id, typeId, reading.row)))) return
@@ -139,7 +142,11 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
     <LengthField
       title={title}
       typed={typed[key]}
-      onTyped={(v) => (setTyped((t) => ({ ...t, [key]: v })), setDoubted(''), write.renew())}
+      onTyped={(v) => {
+        setTyped((t) => ({ ...t, [key]: v }))
+        setDoubted('')
+        write.renew()
+      }}
       onEnter={keep}
       placeholder={plain}
     />
@@ -173,7 +180,10 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
           <OtherSetting
             bikeType={bikeType}
             marks={marks}
-            onSet={(axis, label) => (setChosen({ ...marks, [axis]: label }), write.renew())}
+            onSet={(axis, label) => {
+              setChosen({ ...marks, [axis]: label })
+              write.renew()
+            }}
           />
           <div className={parts.fields}>
             {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}

@@ -79,7 +79,10 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
               set: marks[axis] === label,
               wanted: false,
             }))}
-            onTap={(label) => (setMarks((m) => ({ ...m, [axis]: label })), write.renew())}
+            onTap={(label) => {
+              setMarks((m) => ({ ...m, [axis]: label }))
+              write.renew()
+            }}
           />
         ))}
       </details>
@@ -98,7 +101,11 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             key={length}
             title={LENGTH_NAME[length]}
             typed={typed[length]}
-            onTyped={(v) => (setTyped((t) => ({ ...t, [length]: v })), setSaid(''), write.renew())}
+            onTyped={(v) => {
+              setTyped((t) => ({ ...t, [length]: v }))
+              setSaid('')
+              write.renew()
+            }}
             onEnter={keep}
             placeholder={shown === 'imperial' ? 'in' : 'mm'}
           />

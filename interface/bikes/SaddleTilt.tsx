@@ -80,7 +80,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         <LengthField
           title="Saddle, ° (minus is nose down)"
           typed={deg}
-          onTyped={(v) => (setDeg(v), tiltWrite.renew())}
+          onTyped={(v) => {
+            setDeg(v)
+            tiltWrite.renew()
+          }}
           placeholder="°"
         />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
@@ -98,7 +101,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         <LengthField
           title="Nose off the frame’s line, mm"
           typed={line}
-          onTyped={(v) => (setLine(v), lineWrite.renew())}
+          onTyped={(v) => {
+            setLine(v)
+            lineWrite.renew()
+          }}
           placeholder="right is plus"
         />
         <Segmented
@@ -117,7 +123,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         <p className={isSaddleStraight(parseNumber(line)!) ? parts.good : parts.act}>
           {isSaddleStraight(parseNumber(line)!)
             ? 'Straight.'
-            : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can pull it 2 to 3 mm, so look again after.'}
+            : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can ' +
+              'pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
       <div className={parts.ways}>
@@ -146,7 +153,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
             <p className={parts.sentence} aria-live="polite">
               {lift === null || !base || base <= 0
                 ? 'Type both; a lift at the back is minus.'
-                : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ${lift >= 0 ? 'up' : 'down'}.`}
+                : `Turns the saddle ${Math.abs(wedgeTiltDeg(lift, base)).toFixed(1)}° nose ` +
+                  `${lift >= 0 ? 'up' : 'down'}.`}
             </p>
           </>
         )}

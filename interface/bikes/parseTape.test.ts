@@ -16,12 +16,15 @@ test('whichever lengths were read are taken, in any spelling', () => {
   expect(read({ stackMm: '24' }, DIRECT, 'imperial').lengths).toEqual({ stackMm: 609.6 })
 })
 
-test('against a wall setback is wall to axle minus wall to nose; from the nose the saddle’s own length is added', () => {
-  expect(read({ wallAxle: '900', wallNose: '845' }, { setback: 'wall', reach: 'seat' }).lengths).toEqual({
-    setbackMm: 55,
-  })
-  expect(read({ noseReach: '480' }, { setback: 'direct', reach: 'nose' }).lengths).toEqual({ reachMm: 630 })
-})
+test(
+  'against a wall setback is wall to axle minus wall to nose; from the nose the saddle’s ' + 'own length is added',
+  () => {
+    expect(read({ wallAxle: '900', wallNose: '845' }, { setback: 'wall', reach: 'seat' }).lengths).toEqual({
+      setbackMm: 55,
+    })
+    expect(read({ noseReach: '480' }, { setback: 'direct', reach: 'nose' }).lengths).toEqual({ reachMm: 630 })
+  },
+)
 
 test('fields of the way not chosen are not read', () => {
   expect(read({ setbackMm: '40', wallAxle: 'x', noseReach: '9', reachMm: '600' })).toEqual({

@@ -19,7 +19,10 @@ export type AxisDraft = Readonly<{
   unit: 'cm' | 'in' | 'mm'
   later: 'more' | 'less'
   closing: ClampType
-  /** What typing cannot say: where the first mark or zero line lies, mm (a new slide's middle mark lies at 0: there a set-up begins); a ruler's measured unit; marks brought in uneven. */
+  /**
+   * What typing cannot say: where the first mark or zero line lies, mm (a new slide's middle mark lies at 0: there a
+   * set-up begins); a ruler's measured unit; marks brought in uneven.
+   */
   originMm: number | 'middle'
   unitFactor: number
   uneven: Scale | null
@@ -127,7 +130,10 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
   }
 }
 
-/** Millimetres keep their hundredths; inches would round, so a type is typed in millimetres unless it is whole sixteenths. */
+/**
+ * Millimetres keep their hundredths; inches would round, so a type is typed in millimetres unless it is whole
+ * sixteenths.
+ */
 function exactSaid(mm: number, shown: UnitSystem): string {
   const inches = formatBikeLength(mm, shown)
   const back = parseLength(inches, 'mm')
@@ -136,7 +142,10 @@ function exactSaid(mm: number, shown: UnitSystem): string {
     : `${trimmed(mm)} mm`
 }
 
-/** The same axis pointing up, or forward: one that was described the other way round is turned, its millimetres with it. */
+/**
+ * The same axis pointing up, or forward: one that was described the other way round is turned, its millimetres with
+ * it.
+ */
 function facing({ scale, directionDeg }: Axis, name: AxisName): Axis {
   const u = unitVector(directionDeg)
   if ((isSlide(name) ? u.x : u.y) >= 0) return { scale, directionDeg }

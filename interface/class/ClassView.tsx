@@ -32,7 +32,8 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
   const [openBike, setOpenBike] = useState<string | null>(null)
   const [who, setWho] = useState<string | null>(null)
   const left = useMemo(() => (entries ?? []).filter((e) => e.queue === QUEUE), [entries])
-  // What was seen waiting here stays as it is shown when it leaves the device: the page's own notes are older than that.
+  // What was seen waiting here stays as it is shown when it leaves the device: the page's own notes are older than
+  // that.
   useEffect(() => {
     const waiting = left.flatMap(({ entry, state }): ClassNote[] =>
       entry.op === 'addNote' && state !== 'refused'
@@ -41,7 +42,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
     )
     const takenBack = left.flatMap(({ entry }) => (entry.op === 'withdrawNote' ? [entry.noteId] : []))
     const refused = new Set(left.flatMap(({ entry, state }) => (state === 'refused' ? [entry.id] : [])))
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what left the store is known only here
     setAdded((all) => [...all.filter((n) => !refused.has(n.id) && !waiting.some((w) => w.id === n.id)), ...waiting])
     if (takenBack.length > 0) setGone((all) => new Set([...all, ...takenBack]))
   }, [left])
@@ -137,6 +138,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
       />
       <RiderPicker
         key={who ?? ''}
+        linked={!mayNote}
         bike={seating ?? null}
         seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))}
         close={() => setWho(null)}

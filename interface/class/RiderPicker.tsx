@@ -1,5 +1,6 @@
 'use client'
 import { Button, Drawer, Input } from 'antd'
+import Link from 'next/link'
 import { useEffect, useState } from 'react'
 import { findMembers } from '../members/actions'
 import type { ClassBike } from './classTypes'
@@ -7,13 +8,15 @@ import styles from './riderPicker.module.css'
 
 type Props = Readonly<{
   bike: ClassBike | null
+  /** Whether the rider's page is a tap away here; else it is from the note. */
+  linked: boolean
   seated: ReadonlySet<string>
   close: () => void
   onSit: (bikeId: string, memberId: string | null) => void
 }>
 
 /** Who sits on this bike: a few letters and a tap. */
-export function RiderPicker({ bike, seated, close, onSit }: Props) {
+export function RiderPicker({ bike, linked, seated, close, onSit }: Props) {
   const [typed, setTyped] = useState('')
   const { found, failed } = useMemberSearch(bike !== null, typed)
   const shown = found ?? []
@@ -41,6 +44,11 @@ export function RiderPicker({ bike, seated, close, onSit }: Props) {
             onPressEnter={first}
             allowClear
           />
+          {bike.rider && linked && (
+            <Link href={`/riders/${bike.rider.id}`} className={styles.numbers}>
+              Numbers of {bike.rider.name}
+            </Link>
+          )}
           {bike.rider && (
             <Button size="large" block className={styles.clear} onClick={() => onSit(bike.id, null)}>
               Nobody: free this bike
@@ -69,7 +77,10 @@ export function RiderPicker({ bike, seated, close, onSit }: Props) {
 /** A hand that types goes on within this; then the server is asked. */
 const PAUSE_MS = 150
 
-/** The members found for what is typed; null before the first answer. The latest question counts, whichever answer comes last. */
+/**
+ * The members found for what is typed; null before the first answer. The latest question counts, whichever answer
+ * comes last.
+ */
 function useMemberSearch(
   open: boolean,
   typed: string,

@@ -11,7 +11,10 @@ import type { ActionResult } from '../shared/actionResult'
 
 const refused = (refusal: ActionRefusal): ActionResult => ({ outcome: 'refused', say: formatActionRefusal(refusal) })
 
-/** Says who sits on a bike until midnight, studio time; null frees it. Sent again under the same id it changes nothing. */
+/**
+ * Says who sits on a bike until midnight, studio time; null frees it. Sent again under the same id it changes
+ * nothing.
+ */
 export async function assignBike(id: string, bikeId: string, memberId: string | null): Promise<ActionResult> {
   const person = await authorize('assignBikes')
   if (!person) return refused({ code: 'notAllowed' })

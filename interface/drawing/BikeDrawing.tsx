@@ -37,7 +37,11 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
       viewBox={`${wide.left} ${-wide.top} ${wide.right - wide.left} ${wide.top - wide.bottom}`}
       preserveAspectRatio="xMidYMin meet"
       role="img"
-      aria-label={`${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ${said(places.stackMm)}`}
+      aria-label={
+        `${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, ` +
+        `setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ` +
+        `${said(places.stackMm)}`
+      }
     >
       <BikeFrame scene={scene} />
       {axesOf(bikeType).map((axis) => (

@@ -16,7 +16,10 @@ export function BikeFrame({ scene }: { scene: BikeScene }) {
       <circle className={styles.hub} cx={wheel.x} cy={wheel.y} r={26} />
       <path
         className={styles.tube}
-        d={`M-330 ${floor - 14}H${wheel.x + 160}M${drawn(seatFoot)}L-120 ${floor - 20}M${drawn(seatFoot)}L${drawn(barFoot)}L${wheel.x + 40} ${floor - 20}M${drawn(barFoot)}L0 0`}
+        d={
+          `M-330 ${floor - 14}H${wheel.x + 160}M${drawn(seatFoot)}L-120 ${floor - 20}M` +
+          `${drawn(seatFoot)}L${drawn(barFoot)}L${wheel.x + 40} ${floor - 20}M${drawn(barFoot)}L0 0`
+        }
       />
       <path className={styles.post} d={`M${drawn(seatTop)}L${drawn(seatFoot)}`} />
       <path className={styles.post} d={`M${drawn(barTop)}L${drawn(barFoot)}`} />
@@ -31,5 +34,9 @@ export function BikeFrame({ scene }: { scene: BikeScene }) {
 
 function saddlePath({ nose, tail, seat }: BikeScene): string {
   const y = -seat.yMm
-  return `M${tail.xMm} ${y - 8}Q${tail.xMm + 70} ${y + 6} ${seat.xMm} ${y}T${nose.xMm} ${y + 2}q10 14 -6 22Q${seat.xMm + 50} ${y + 26} ${seat.xMm} ${y + 52}H${tail.xMm + 34}Q${tail.xMm - 16} ${y + 40} ${tail.xMm} ${y - 8}Z`
+  return (
+    `M${tail.xMm} ${y - 8}Q${tail.xMm + 70} ${y + 6} ${seat.xMm} ${y}T${nose.xMm} ${y + 2}` +
+    `q10 14 -6 22Q${seat.xMm + 50} ${y + 26} ${seat.xMm} ${y + 52}H${tail.xMm + 34}Q` +
+    `${tail.xMm - 16} ${y + 40} ${tail.xMm} ${y - 8}Z`
+  )
 }

@@ -119,7 +119,10 @@ function torsoPath(hip: Point, shoulder: Point): string {
   const length = Math.hypot(dx, dy)
   const at = (along: number, behind: number): string =>
     drawn({ xMm: hip.xMm + dx * along - (dy / length) * behind, yMm: hip.yMm + dy * along + (dx / length) * behind })
-  return `M${at(-0.16, 78)}Q${at(0.45, 150)} ${at(1.02, 84)}Q${at(1.2, 20)} ${at(1.06, -58)}Q${at(0.5, -104)} ${at(-0.04, -88)}Q${at(-0.24, 0)} ${at(-0.16, 78)}Z`
+  return (
+    `M${at(-0.16, 78)}Q${at(0.45, 150)} ${at(1.02, 84)}Q${at(1.2, 20)} ${at(1.06, -58)}Q` +
+    `${at(0.5, -104)} ${at(-0.04, -88)}Q${at(-0.24, 0)} ${at(-0.16, 78)}Z`
+  )
 }
 
 /** Shoe from heel to toe: sole flat on the pedal's pitch, upper closing over the ankle. */
@@ -133,7 +136,11 @@ function shoePath({ ankle, pedal }: Posed, surfaceMm: number): string {
       yMm: pedal.yMm + ahead * Math.sin(tilt) + above * Math.cos(tilt),
     })
   const s = surfaceMm
-  return `M${at(-behind - 62, s)}L${at(88, s)}Q${at(106, s + 14)} ${at(84, s + 34)}Q${at(20, s + 62)} ${at(-behind + 44, s + 104)}L${at(-behind - 40, s + 100)}Q${at(-behind - 76, s + 50)} ${at(-behind - 62, s)}Z`
+  return (
+    `M${at(-behind - 62, s)}L${at(88, s)}Q${at(106, s + 14)} ${at(84, s + 34)}Q` +
+    `${at(20, s + 62)} ${at(-behind + 44, s + 104)}L${at(-behind - 40, s + 100)}Q` +
+    `${at(-behind - 76, s + 50)} ${at(-behind - 62, s)}Z`
+  )
 }
 
 function Knee({ pose, angle, windowSaid }: { pose: Posed; angle: Props['knee']; windowSaid: string }) {
@@ -200,6 +207,9 @@ function spoken({ near }: SideScene, show: Props['show'], knee: Props['knee'], p
   if (near.outcome === 'unreachable')
     return `Side view: the ${near.limb} does not reach, ${Math.round(near.missingMm)} mm are missing.`
   if (show === 'plumb')
-    return `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
+    return (
+      `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ` +
+      `${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
+    )
   return `Side view: knee bend at the bottom ${kneeSaid(knee)}, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
 }

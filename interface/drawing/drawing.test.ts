@@ -7,12 +7,16 @@ const rider = recommend({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm
 const scene = (seatHeight: string) =>
   sideScene(HOLES_BIKE, {}, { seatHeight, seatSlide: 'D', barHeight: '6', barSlide: '0' }, rider)
 
-test('the drawing is to scale: one mark up moves the drawn saddle by that mark’s millimetres, and straightens the leg', () => {
-  const [low, high] = [scene('7'), scene('8')]
-  expect(Math.hypot(high.seat.xMm - low.seat.xMm, high.seat.yMm - low.seat.yMm)).toBeCloseTo(20, 6)
-  if (low.near.outcome !== 'posed' || high.near.outcome !== 'posed') throw new Error('not posed')
-  expect(high.near.kneeFlexionDeg).toBeLessThan(low.near.kneeFlexionDeg)
-})
+test(
+  'the drawing is to scale: one mark up moves the drawn saddle by that mark’s millimetres, ' +
+    'and straightens the leg',
+  () => {
+    const [low, high] = [scene('7'), scene('8')]
+    expect(Math.hypot(high.seat.xMm - low.seat.xMm, high.seat.yMm - low.seat.yMm)).toBeCloseTo(20, 6)
+    if (low.near.outcome !== 'posed' || high.near.outcome !== 'posed') throw new Error('not posed')
+    expect(high.near.kneeFlexionDeg).toBeLessThan(low.near.kneeFlexionDeg)
+  },
+)
 
 test('the picture’s frame stands still while marks move, and holds the rider', () => {
   const [low, high] = [scene('3'), scene('9')]

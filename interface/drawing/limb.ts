@@ -11,7 +11,11 @@ export function limbPath(from: Point, to: Point, fromMm: number, toMm: number): 
   const side = (at: Point, mm: number): Point => ({ xMm: at.xMm + (nx * mm) / 2, yMm: at.yMm + (ny * mm) / 2 })
   const a = fromMm / 2
   const b = toMm / 2
-  return `M${drawn(side(from, fromMm))}L${drawn(side(to, toMm))}A${b} ${b} 0 0 1 ${drawn(side(to, -toMm))}L${drawn(side(from, -fromMm))}A${a} ${a} 0 0 1 ${drawn(side(from, fromMm))}Z`
+  return (
+    `M${drawn(side(from, fromMm))}L${drawn(side(to, toMm))}A${b} ${b} 0 0 1 ` +
+    `${drawn(side(to, -toMm))}L${drawn(side(from, -fromMm))}A${a} ${a} 0 0 1 ` +
+    `${drawn(side(from, fromMm))}Z`
+  )
 }
 
 /** The point a share of the way from one to another. */

@@ -23,18 +23,21 @@ const list = () =>
     />,
   )
 
-test('Enter right after typing opens the first of that name, and the list asked for late does not take the page away', async () => {
-  let answer: (found: { id: string; name: string }[]) => void = () => undefined
-  jest.mocked(findMembers).mockImplementation(() => new Promise((resolve) => (answer = resolve)))
-  list()
-  const field = screen.getByLabelText('Find by name')
-  fireEvent.change(field, { target: { value: 'Wenna' } })
-  fireEvent.keyDown(field, { key: 'Enter', code: 'Enter' })
-  await act(async () => void jest.advanceTimersByTime(1000))
-  await act(async () => answer([{ id: 'm1', name: 'Wenna Tarrow' }]))
-  expect(router.push).toHaveBeenCalledWith('/riders/m1')
-  expect(router.replace).not.toHaveBeenCalled()
-})
+test(
+  'Enter right after typing opens the first of that name, and the list asked for late does ' + 'not take the page away',
+  async () => {
+    let answer: (found: { id: string; name: string }[]) => void = () => undefined
+    jest.mocked(findMembers).mockImplementation(() => new Promise((resolve) => (answer = resolve)))
+    list()
+    const field = screen.getByLabelText('Find by name')
+    fireEvent.change(field, { target: { value: 'Wenna' } })
+    fireEvent.keyDown(field, { key: 'Enter', code: 'Enter' })
+    await act(async () => void jest.advanceTimersByTime(1000))
+    await act(async () => answer([{ id: 'm1', name: 'Wenna Tarrow' }]))
+    expect(router.push).toHaveBeenCalledWith('/riders/m1')
+    expect(router.replace).not.toHaveBeenCalled()
+  },
+)
 
 test('a pause in typing asks for the list', async () => {
   list()

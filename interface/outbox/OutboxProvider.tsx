@@ -140,7 +140,7 @@ export function OutboxProvider({
       clearTimeout(timer)
       window.removeEventListener('online', back)
       document.removeEventListener('visibilitychange', back)
-      void stopWatching.then((position) => position())
+      void stopWatching.then((stop) => stop())
     }
   }, [author.id])
 
@@ -181,12 +181,12 @@ export function OutboxProvider({
 async function settled(id: string): Promise<'sent' | 'refused'> {
   const store = await getStore()
   return new Promise((resolve) => {
-    const position = store.watch((all) => {
+    const stop = store.watch((all) => {
       const found = all.find((e) => e.entry.id === id)
       if (found && found.state !== 'refused') return
       resolve(found ? 'refused' : 'sent')
       // The store may tell its watcher before it hands out the way to stop.
-      queueMicrotask(() => position())
+      queueMicrotask(() => stop())
     })
   })
 }

@@ -51,7 +51,9 @@ export function SignOut() {
       >
         <p className={parts.quiet}>
           {mine.length > 0
-            ? `${formatTaps(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are sent when ${author.name} signs in on this device again.`
+            ? `${formatTaps(mine.length)} of yours ${mine.length === 1 ? 'is' : 'are'} only on this ` +
+              `device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are ` +
+              `sent when ${author.name} signs in on this device again.`
             : 'Nothing of yours is left on this device.'}
         </p>
         <div className={parts.ways}>

@@ -50,8 +50,8 @@ const keysOf = (storage: JournalStorage | undefined): string[] =>
   ) ?? []
 
 /**
- * Puts into the store what pages that are gone wrote down without it having arrived. `gone` runs its work only when a page
- * no longer lives, so that nobody's tap is taken out of the hands of a page that is just putting it away.
+ * Puts into the store what pages that are gone wrote down without it having arrived. `gone` runs its work only when a
+ * page no longer lives, so that nobody's tap is taken out of the hands of a page that is just putting it away.
  */
 export async function recover(
   journal: Journal,

@@ -62,20 +62,23 @@ test('a refused entry is kept with its reason and holds nobody up', async () => 
   expect(await store.all()).toMatchObject([{ state: 'refused', say: 'no mark 99', code: 'badRow', entry: { id: '1' } }])
 })
 
-test('a fault holds up its own queue only, in order; an entry that always fails is put aside, and the rest goes on', async () => {
-  const store = await freshStore()
-  await add(store, 'a', 'a1', 'a2')
-  await add(store, 'b', 'b1')
-  const { stored, keep } = keepingServer()
-  const send = async ({ id }: OutboxEntry): Promise<SendResult> => (id === 'a1' ? { outcome: 'fault' } : keep(id))
-  expect(await drain(store, AUTHOR, send)).toBe('later')
-  expect(stored).toEqual(['b1'])
-  for (let round = 0; round < 3; round++) expect(await drain(store, AUTHOR, send)).toBe('later')
-  expect(stored).toEqual(['b1'])
-  expect(await drain(store, AUTHOR, send)).toBe('empty')
-  expect(stored).toEqual(['b1', 'a2'])
-  expect(await store.all()).toMatchObject([{ state: 'refused', code: 'fault', entry: { id: 'a1' } }])
-})
+test(
+  'a fault holds up its own queue only, in order; an entry that always fails is put aside, ' + 'and the rest goes on',
+  async () => {
+    const store = await freshStore()
+    await add(store, 'a', 'a1', 'a2')
+    await add(store, 'b', 'b1')
+    const { stored, keep } = keepingServer()
+    const send = async ({ id }: OutboxEntry): Promise<SendResult> => (id === 'a1' ? { outcome: 'fault' } : keep(id))
+    expect(await drain(store, AUTHOR, send)).toBe('later')
+    expect(stored).toEqual(['b1'])
+    for (let round = 0; round < 3; round++) expect(await drain(store, AUTHOR, send)).toBe('later')
+    expect(stored).toEqual(['b1'])
+    expect(await drain(store, AUTHOR, send)).toBe('empty')
+    expect(stored).toEqual(['b1', 'a2'])
+    expect(await store.all()).toMatchObject([{ state: 'refused', code: 'fault', entry: { id: 'a1' } }])
+  },
+)
 
 test('without network everything waits; the entry under way is sent again', async () => {
   const store = await freshStore()
@@ -101,19 +104,22 @@ test('an ended session keeps all as signed out, and signing in again sends it', 
   expect(stored).toEqual(['1', '2'])
 })
 
-test('a device that keeps nothing still sends; what its storage will not take is held in memory and told apart', async () => {
-  const broken: OutboxStore = {
-    ...memoryStore(),
-    add: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
-  }
-  const store = withFallback(broken, memoryStore())
-  await add(store, 'a', '1')
-  expect((await store.all()).map((e) => store.lasts(e))).toEqual([false])
-  const { stored, keep } = keepingServer()
-  await drain(store, AUTHOR, async ({ id }) => keep(id))
-  expect(stored).toEqual(['1'])
-  expect(await store.all()).toEqual([])
-})
+test(
+  'a device that keeps nothing still sends; what its storage will not take is held in ' + 'memory and told apart',
+  async () => {
+    const broken: OutboxStore = {
+      ...memoryStore(),
+      add: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
+    }
+    const store = withFallback(broken, memoryStore())
+    await add(store, 'a', '1')
+    expect((await store.all()).map((e) => store.lasts(e))).toEqual([false])
+    const { stored, keep } = keepingServer()
+    await drain(store, AUTHOR, async ({ id }) => keep(id))
+    expect(stored).toEqual(['1'])
+    expect(await store.all()).toEqual([])
+  },
+)
 
 test('watchers are told only what the device itself holds, never an empty list before it was read', async () => {
   const store = await freshStore()
@@ -122,7 +128,10 @@ test('watchers are told only what the device itself holds, never an empty list b
   expect(first).toBe(1)
 })
 
-/** Four tabs of one device under one lock, tabs that are killed at any moment, a session that ends, a server with faults. */
+/**
+ * Four tabs of one device under one lock, tabs that are killed at any moment, a session that ends, a server with
+ * faults.
+ */
 async function hardTrial(random: Rng, words: number, kills: number) {
   const name = `trial-${(names += 1)}`
   const { stored, keep } = keepingServer()
@@ -134,7 +143,8 @@ async function hardTrial(random: Rng, words: number, kills: number) {
     sent += 1
     if (sent === signedOutAt) return { outcome: 'signedOut' }
     if (random.uniform() < 0.03) return { outcome: 'noNetwork' }
-    // One word in twenty meets a fault, the first time or two; half of them are kept all the same and only the answer is lost.
+    // One word in twenty meets a fault, the first time or two; half of them are kept all the same and only the answer
+    // is lost.
     const before = faults.get(id) ?? 0
     if (Number(id.split('-')[1]) % 20 === 7 && before < 2) {
       faults.set(id, before + 1)
@@ -177,16 +187,20 @@ async function hardTrial(random: Rng, words: number, kills: number) {
   return { stored, killed }
 }
 
-test('four tabs, two hundred words each, twenty kills, an ended session, a fault at one word in twenty: nothing lost, nothing twice, order kept', async () => {
-  const { stored, killed } = await hardTrial(createRng(7), 200, 20)
-  expect(stored).toHaveLength(800)
-  expect(new Set(stored).size).toBe(800)
-  for (const tab of ['0', '1', '2', '3']) {
-    const order = stored.filter((id) => id.startsWith(`${tab}-`))
-    expect(order).toEqual([...order].sort())
-  }
-  expect(killed).toBeGreaterThan(15)
-})
+test(
+  'four tabs, two hundred words each, twenty kills, an ended session, a fault at one word ' +
+    'in twenty: nothing lost, nothing twice, order kept',
+  async () => {
+    const { stored, killed } = await hardTrial(createRng(7), 200, 20)
+    expect(stored).toHaveLength(800)
+    expect(new Set(stored).size).toBe(800)
+    for (const tab of ['0', '1', '2', '3']) {
+      const order = stored.filter((id) => id.startsWith(`${tab}-`))
+      expect(order).toEqual([...order].sort())
+    }
+    expect(killed).toBeGreaterThan(15)
+  },
+)
 
 test('the same holds whatever the chances, with fewer words', async () => {
   await fc.assert(

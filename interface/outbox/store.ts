@@ -15,7 +15,10 @@ export type StoredEntry = Readonly<{
 }>
 export type NewEntry = Readonly<{ queue: string; entry: OutboxEntry }>
 
-/** Where entries lie until the server has them. Shared by all tabs of a device; `watch` tells every change in any of them. */
+/**
+ * Where entries lie until the server has them. Shared by all tabs of a device; `watch` tells every change in any of
+ * them.
+ */
 export type OutboxStore = Readonly<{
   all: () => Promise<StoredEntry[]>
   add: (added: readonly NewEntry[]) => Promise<void>
@@ -70,7 +73,9 @@ function indexedStore(entries: Table<DatabaseRow, number>): OutboxStore {
 /** Sequence numbers of what is only in memory lie far behind those of the device's own. */
 const IN_MEMORY = 2 ** 40
 
-/** Writes to the device; what its storage will not take (full, taken away) is held in memory, and sent like the rest. */
+/**
+ * Writes to the device; what its storage will not take (full, taken away) is held in memory, and sent like the rest.
+ */
 export function withFallback(device: OutboxStore, memory: OutboxStore): OutboxStore {
   return {
     all: async () => [...(await device.all().catch(() => [])), ...(await memory.all())],

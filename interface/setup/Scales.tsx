@@ -64,7 +64,10 @@ function remarkFor(
   if (axis === 'seatSlide')
     return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {
-    return `${formatLabel(bikeType, axis, answer.bars.height.label)}: ${formatAgainstSaddle(answer.bars.gripAboveSeatMm, lengths)}`
+    return (
+      `${formatLabel(bikeType, axis, answer.bars.height.label)}: ` +
+      `${formatAgainstSaddle(answer.bars.gripAboveSeatMm, lengths)}`
+    )
   }
   if (answer.bars.slide && bikeType.forearmGaugeValid)
     return `forearm reaches at ${formatLabel(bikeType, axis, answer.bars.slide.label)}`

@@ -16,7 +16,9 @@ type Props = Readonly<{
   name: (value: number) => string
 }>
 
-/** A reading taken by tapping a drawn scale: tap or drag to the value, step by one, then keep it. Arrow keys work too. */
+/**
+ * A reading taken by tapping a drawn scale: tap or drag to the value, step by one, then keep it. Arrow keys work too.
+ */
 export function SliderInput({ title, unit, from, to, step, window: wanted, start, given, onRead, name }: Props) {
   const [value, setValue] = useState(given ?? start)
   const share = (v: number) => ((v - from) / (to - from)) * 100

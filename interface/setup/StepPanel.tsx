@@ -106,7 +106,10 @@ function Forward({
       <Done
         skip={!known}
         marks={formatMarks(bikeType, marks)}
-        onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))}
+        onClick={() => {
+          onAdd({ kind: 'set', at: marks })
+          onStep('knee')
+        }}
       />
     )
   }
@@ -127,7 +130,13 @@ function Forward({
     return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
   if (looked && differingAxes(bikeType, shown, marks).length > 0)
     return (
-      <Done marks={formatMarks(bikeType, marks)} onClick={() => (onAdd({ kind: 'set', at: marks }), onStep('knee'))} />
+      <Done
+        marks={formatMarks(bikeType, marks)}
+        onClick={() => {
+          onAdd({ kind: 'set', at: marks })
+          onStep('knee')
+        }}
+      />
     )
   return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
 }

@@ -10,7 +10,9 @@ import { latestRow } from './flow'
 import { parseBodyLengths } from './parseBodyLengths'
 import styles from './tapeFields.module.css'
 
-/** Stature and inseam by tape. What cannot be is refused in words, what is rare is asked about; what was typed stays. */
+/**
+ * Stature and inseam by tape. What cannot be is refused in words, what is rare is asked about; what was typed stays.
+ */
 export function TapeFields({ rows, onReplace }: StepPanelProps) {
   const { shown } = useUnitSystem()
   const evidence = rows.map((r) => r.row)
@@ -35,7 +37,10 @@ export function TapeFields({ rows, onReplace }: StepPanelProps) {
       <LengthField
         title="Stature"
         typed={stature}
-        onTyped={(v) => (setStature(v), setAsked(false))}
+        onTyped={(v) => {
+          setStature(v)
+          setAsked(false)
+        }}
         wrong={asked && wrong === 'stature'}
         saidBy="tape-said"
         placeholder={shown === 'imperial' ? '5′8″' : 'cm'}
@@ -43,7 +48,10 @@ export function TapeFields({ rows, onReplace }: StepPanelProps) {
       <LengthField
         title="Inseam"
         typed={inseam}
-        onTyped={(v) => (setInseam(v), setAsked(false))}
+        onTyped={(v) => {
+          setInseam(v)
+          setAsked(false)
+        }}
         wrong={asked && (wrong === 'inseam' || rare)}
         onEnter={keep}
         saidBy="tape-said"

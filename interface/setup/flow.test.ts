@@ -46,17 +46,23 @@ test('numbers are complete when every axis of the type has its mark', () => {
   expect(differingAxes(HOLES_BIKE, all, { ...all, seatHeight: '9' })).toEqual(['seatHeight'])
 })
 
-test('upright scales are drawn from the highest down, level ones from the rear forward, whatever way the labels run', () => {
-  const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) =>
-    drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
-  expect(said('seatHeight')[0]).toBe('15')
-  expect(said('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
-  const reversed = {
-    ...HOLES_BIKE,
-    axes: {
-      ...HOLES_BIKE.axes,
-      seatSlide: { directionDeg: 0, scale: { ruler: { min: -1, max: 1, resolution: 1, mmPerUnit: -10, mmAtZero: 0 } } },
-    },
-  }
-  expect(said('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
-})
+test(
+  'upright scales are drawn from the highest down, level ones from the rear forward, ' + 'whatever way the labels run',
+  () => {
+    const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) =>
+      drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
+    expect(said('seatHeight')[0]).toBe('15')
+    expect(said('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
+    const reversed = {
+      ...HOLES_BIKE,
+      axes: {
+        ...HOLES_BIKE.axes,
+        seatSlide: {
+          directionDeg: 0,
+          scale: { ruler: { min: -1, max: 1, resolution: 1, mmPerUnit: -10, mmAtZero: 0 } },
+        },
+      },
+    }
+    expect(said('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
+  },
+)

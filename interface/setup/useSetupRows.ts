@@ -48,7 +48,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     const now = performance.now()
     const isPending = (id: string) => pending.some((p) => p.entry.id === id)
     const refused = new Set(pending.flatMap((e) => (e.state === 'refused' ? [e.entry.id] : [])))
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the store is outside of React; what left it is known only here
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what left the store is known only here
     setTaps((all) => {
       const kept = all
         .filter((t) => !refused.has(t.entry.id))

@@ -15,7 +15,9 @@ type Props = Readonly<{
   placeholder?: string
 }>
 
-/** A length as it is spoken: "163", "1.63 m", "5′4″", "64 in". What is typed stays as typed, also when it is refused. */
+/**
+ * A length as it is spoken: "163", "1.63 m", "5′4″", "64 in". What is typed stays as typed, also when it is refused.
+ */
 export function LengthField({ title, typed, onTyped, wrong = false, onEnter, saidBy, placeholder }: Props) {
   return (
     <label>

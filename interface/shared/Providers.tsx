@@ -15,7 +15,10 @@ const LengthsContext = createContext<{ shown: UnitSystem; swap: () => void }>({
 /** How this device shows lengths; typed lengths are read in every spelling either way. */
 export const useUnitSystem = () => useContext(LengthsContext)
 
-/** Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
+/**
+ * Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout
+ * reads.
+ */
 export function Providers({
   light: first,
   lengths,

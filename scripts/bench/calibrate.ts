@@ -102,7 +102,8 @@ const percent = (count: number, of: number) => `${((100 * count) / of).toFixed(1
 
 console.log(`seed ${values.seed}, ${TRIALS} trials a type, ${READINGS} readings\n`)
 console.log(
-  '| type | blunder named | trials with an innocent named | saddle height, within 4 mm | setback, within 5 mm | reach, within 5 mm | stack, within 4 mm |',
+  '| type | blunder named | trials with an innocent named | saddle height, within 4 mm | ' +
+    'setback, within 5 mm | reach, within 5 mm | stack, within 4 mm |',
 )
 console.log('|---|---|---|---|---|---|---|')
 for (const [name, guess] of Object.entries(TYPES)) {
@@ -113,9 +114,15 @@ for (const [name, guess] of Object.entries(TYPES)) {
   const cell = (length: LengthName) => {
     const within = trials.filter((t) => t.worst[length] <= WANTED_MM[length]).length
     const all = trials.flatMap((t) => t.errors[length].map(Math.abs))
-    return `${percent(within, TRIALS)} of trials everywhere (95 % of all settings: ${quantile(all, 0.95).toFixed(1)} mm)`
+    return (
+      `${percent(within, TRIALS)} of trials everywhere (95 % of all settings: ` +
+      `${quantile(all, 0.95).toFixed(1)} mm)`
+    )
   }
   console.log(
-    `| ${name} | ${percent(trials.filter((t) => t.named).length, TRIALS)} | ${percent(trials.filter((t) => t.innocent > 0).length, TRIALS)} | ${cell('saddleHeightMm')} | ${cell('setbackMm')} | ${cell('reachMm')} | ${cell('stackMm')} |`,
+    `| ${name} | ${percent(trials.filter((t) => t.named).length, TRIALS)} | ` +
+      `${percent(trials.filter((t) => t.innocent > 0).length, TRIALS)} | ` +
+      `${cell('saddleHeightMm')} | ${cell('setbackMm')} | ${cell('reachMm')} | ` +
+      `${cell('stackMm')} |`,
   )
 }

@@ -1,7 +1,7 @@
 /**
- * How often a rider climbs off, and whether the saddle truly ends right in both its checks, knee and plumb line: two ways by
- * hand beside the recommendation, for simulated riders whose bodies are known. Both checks are made in one mount. Prints
- * Markdown tables.
+ * How often a rider climbs off, and whether the saddle truly ends right in both its checks, knee and plumb line: two
+ * ways by hand beside the recommendation, for simulated riders whose bodies are known. Both checks are made in one
+ * mount. Prints Markdown tables.
  *
  *   npm run bench:dismounts -- --seed 1 --riders 200 --samples 2000
  *   npm run bench:dismounts -- --riders 400 --only '^own, (holes|letters).*goniometer, plumb'
@@ -254,7 +254,9 @@ const lines = [
   '|---|---|---|---|---|---|---|',
   ...rows.map(
     (r) =>
-      `| ${r.population} | ${r.scale} | ${r.start} | ${r.method} | ${mean(r.ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * firstShare(r.ended)).toFixed(1)} % | ${(100 * share(r.ended)).toFixed(1)} % |`,
+      `| ${r.population} | ${r.scale} | ${r.start} | ${r.method} | ` +
+      `${mean(r.ended.map((e) => e.dismounts)).toFixed(2)} | ` +
+      `${(100 * firstShare(r.ended)).toFixed(1)} % | ${(100 * share(r.ended)).toFixed(1)} % |`,
   ),
   '',
   'All scales and starts together:',
@@ -267,7 +269,8 @@ for (const population of Object.keys(POPULATIONS)) {
     const ended = rows.filter((r) => r.population === population && r.method === method).flatMap((r) => r.ended)
     if (ended.length > 0)
       lines.push(
-        `| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ${(100 * share(ended)).toFixed(1)} % |`,
+        `| ${population} | ${method} | ${mean(ended.map((e) => e.dismounts)).toFixed(2)} | ` +
+          `${(100 * share(ended)).toFixed(1)} % |`,
       )
   }
 }
@@ -288,7 +291,7 @@ if (starts.length > 0) {
 }
 lines.push('', 'Stated chance of a mark against the share of riders for whom it was truly in the window:', '')
 lines.push('| stated | own: mean stated | own: true | wider: mean stated | wider: true |', '|---|---|---|---|---|')
-const residuals: Record<string, { off: number; count: number }> = {
+const misses: Record<string, { off: number; count: number }> = {
   own: { off: 0, count: 0 },
   wider: { off: 0, count: 0 },
 }
@@ -298,15 +301,15 @@ for (let tenth = 0; tenth < 10; tenth++) {
     const here = said.filter((s) => Math.min(9, Math.floor(10 * s.chance)) === tenth)
     const claimed = mean(here.map((s) => s.chance))
     const happened = mean(here.map((s) => (s.true ? 1 : 0)))
-    if (here.length > 0) residuals[population].off += Math.abs(claimed - happened)
-    if (here.length > 0) residuals[population].count += 1
+    if (here.length > 0) misses[population].off += Math.abs(claimed - happened)
+    if (here.length > 0) misses[population].count += 1
     return here.length === 0 ? ['', ''] : [claimed.toFixed(3), happened.toFixed(3)]
   })
   lines.push(`| ${(tenth / 10).toFixed(1)}–${((tenth + 1) / 10).toFixed(1)} | ${cells.join(' | ')} |`)
 }
 lines.push(
   '',
-  ...Object.entries(residuals)
+  ...Object.entries(misses)
     .filter(([, m]) => m.count > 0)
     .map(([p, m]) => `Mean distance over the tenths, ${p}: ${(m.off / m.count).toFixed(3)}`),
 )

@@ -113,13 +113,16 @@ async function main(): Promise<void> {
     ['chance of height 8', (a) => a.chances.seatHeight!.find((c) => c.label === '8')!.chance],
   ]
   console.log(
-    '\n| Figure | now: mean of seeds | their spread | then: mean of seeds | their spread | apart, in standard errors |\n|---|---|---|---|---|---|',
+    '\n| Figure | now: mean of seeds | their spread | then: mean of seeds | their spread ' +
+      '| apart, in standard errors |' +
+      '\n|---|---|---|---|---|---|',
   )
   for (const [name, of] of figures) {
     const [a, b] = [moments(said.now.map(of)), moments(said.earlier.map(of))]
     const error = Math.hypot(a.sd, b.sd) / Math.sqrt(RUNS)
     console.log(
-      `| ${name} | ${a.mean.toFixed(3)} | ${a.sd.toFixed(3)} | ${b.mean.toFixed(3)} | ${b.sd.toFixed(3)} | ${((a.mean - b.mean) / error).toFixed(1)} |`,
+      `| ${name} | ${a.mean.toFixed(3)} | ${a.sd.toFixed(3)} | ${b.mean.toFixed(3)} | ${b.sd.toFixed(3)} ` +
+        `| ${((a.mean - b.mean) / error).toFixed(1)} |`,
     )
   }
 

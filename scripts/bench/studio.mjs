@@ -95,7 +95,8 @@ try {
     await page.goto(base + path)
     const nodes = await page.evaluate(() => document.querySelectorAll('*').length)
     lines.push(
-      `| \`${path}\` | ${percentile(times, 0.5).toFixed(0)} | ${percentile(times, 0.95).toFixed(0)} | ${(html.length / 1000).toFixed(0)} | ${nodes} |`,
+      `| \`${path}\` | ${percentile(times, 0.5).toFixed(0)} | ` +
+        `${percentile(times, 0.95).toFixed(0)} | ${(html.length / 1000).toFixed(0)} | ${nodes} |`,
     )
     console.log(lines.at(-1))
   }
@@ -165,14 +166,20 @@ try {
     .map((status) => `${ended.filter((e) => e.status === status).length} × ${status}`)
     .join(', ')
   const load = [
-    `${AT_ONCE} ordinary requests at once, three rounds: 95th percentile ${a.toFixed(0)} ms; with ${HEAVY} of the heaviest running ${b.toFixed(0)} ms, ${(b / a).toFixed(2)} times as long.`,
-    `The heaviest allowed requests by themselves: 500 rows at 4,000 samples ${alone[0].toFixed(1)} s, a bike with two rulers of 400 steps at 50,000 samples ${alone[1].toFixed(1)} s. Five of each ran: ${statuses} (503: the queue’s timeout, said as busy).`,
+    `${AT_ONCE} ordinary requests at once, three rounds: 95th percentile ${a.toFixed(0)} ms; ` +
+      `with ${HEAVY} of the heaviest running ${b.toFixed(0)} ms, ${(b / a).toFixed(2)} times ` +
+      'as long.',
+    'The heaviest allowed requests by themselves: 500 rows at 4,000 samples ' +
+      `${alone[0].toFixed(1)} s, a bike with two rulers of 400 steps at 50,000 samples ` +
+      `${alone[1].toFixed(1)} s. Five of each ran: ${statuses} (503: the queue’s timeout, said ` +
+      'as busy).',
   ]
   load.forEach((line) => console.log(line))
   const text = [
     '# A large studio',
     '',
-    'Made by `npm run bench:studio` after `npm run seed:large` (20,000 members, 100,000 set-ups); one run on two cores, server, database and',
+    'Made by `npm run bench:studio` after `npm run seed:large` (20,000 members, 100,000 ' +
+      'set-ups); one run on two cores, server, database and',
     'whoever asks on the same machine.',
     '',
     '## Pages, one request after the other',

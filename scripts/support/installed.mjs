@@ -62,7 +62,8 @@ export async function ensureNpmPackages(root) {
   const stamp = join(root, 'node_modules', '.lock-installed')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing npm packages from the lock file …')
-  // Not `npm ci`: the lock file is made where builds for other systems cannot be seen, and `ci` would refuse it for that.
+  // Not `npm ci`: the lock file is made where builds for other systems cannot be seen, and `ci` would refuse it for
+  // that.
   await run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
   writeFileSync(stamp, lock)
 }

@@ -77,7 +77,9 @@ export async function startMariaDb(folder, { throwaway = false, port } = {}) {
 
 const asRoot = () => (process.getuid?.() === 0 ? ['--user=root'] : [])
 
-/** The data directory, installed beside its place and then put there whole: one half installed is never taken for one. */
+/**
+ * The data directory, installed beside its place and then put there whole: one half installed is never taken for one.
+ */
 async function dataDirectory(folder) {
   const data = join(folder, 'mariadb')
   if (existsSync(join(data, 'mysql'))) return data
@@ -94,7 +96,10 @@ async function dataDirectory(folder) {
   return data
 }
 
-/** Takes away what an interrupted installation left; what still writes there is in nobody's way, and goes with the next. */
+/**
+ * Takes away what an interrupted installation left; what still writes there is in nobody's way, and goes with the
+ * next.
+ */
 function removeLeft(path) {
   try {
     rmSync(path, { recursive: true, force: true, maxRetries: 3, retryDelay: 200 })
@@ -103,7 +108,10 @@ function removeLeft(path) {
   }
 }
 
-/** The command, wrapped so that the kernel ends it when its parent is gone, however that went; as it is where that cannot be had. */
+/**
+ * The command, wrapped so that the kernel ends it when its parent is gone, however that went; as it is where that
+ * cannot be had.
+ */
 export function endingWithItsParent(command) {
   const setpriv = program('setpriv')
   return setpriv ? [setpriv, '--pdeathsig', 'TERM', command] : [command]
@@ -151,7 +159,10 @@ async function endLeft(pid) {
 
 const pidIn = (file) => (existsSync(file) ? Number(readFileSync(file, 'utf8')) || null : null)
 
-/** A random secret kept in a file only its owner can read; made the first time, and where an earlier start left it half written. */
+/**
+ * A random secret kept in a file only its owner can read; made the first time, and where an earlier start left it
+ * half written.
+ */
 export function secret(file) {
   const kept = existsSync(file) ? readFileSync(file, 'utf8').trim() : ''
   if (/^[0-9a-f]{48}$/.test(kept)) return kept

@@ -51,8 +51,8 @@ export async function bundleWorker(root, dist) {
 }
 
 /**
- * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together) answers. What it prints goes
- * to `log`, a stream; when this process goes, however, the server ends by itself.
+ * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together)
+ * answers. What it prints goes to `log`, a stream; when this process goes, however, the server ends by itself.
  */
 export async function serve(root, dist, port, env, { dev = false, log, identity, probe = '/api/health' } = {}) {
   const [command, ...before] = endingWithItsParent(process.execPath)

@@ -121,7 +121,8 @@ async function runningKills(count) {
         'ines-harrow',
       ]
       await pool.query(
-        'INSERT INTO setup (id, studio_id, member_id, bike_id, type_id, machine_calibration, started_at, started_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO setup (id, studio_id, member_id, bike_id, type_id, machine_calibration, ' +
+          'started_at, started_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
         values,
       )
     }
@@ -162,7 +163,9 @@ try {
   const afterMs = await firstStarts(Number(values.starts))
   if (afterMs.length > 0)
     console.log(
-      `First starts killed: ${afterMs.length} kills after ${Math.min(...afterMs)} to ${Math.max(...afterMs)} ms; every one of ${values.starts} next starts opened and let sign in.`,
+      `First starts killed: ${afterMs.length} kills after ${Math.min(...afterMs)} to ` +
+        `${Math.max(...afterMs)} ms; every one of ${values.starts} next starts opened and let ` +
+        'sign in.',
     )
   if (Number(values.moments) > 0)
     console.log('Killed while rows came in:', JSON.stringify(await runningKills(Number(values.moments))))

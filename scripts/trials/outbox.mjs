@@ -1,8 +1,8 @@
 /**
- * `npm run trial:outbox -- --words 200 --kills 20 --seed 1`: one device with four tabs, each at a set-up of its own, where
- * marks are tapped without pause. Tabs are killed at random moments and opened again, the session ends once and somebody
- * signs in anew, and the server answers 500 to one word in twenty (half of these it has kept all the same). At the end
- * the server must hold exactly what was tapped, in order.
+ * `npm run trial:outbox -- --words 200 --kills 20 --seed 1`: one device with four tabs, each at a set-up of its own,
+ * where marks are tapped without pause. Tabs are killed at random moments and opened again, the session ends once and
+ * somebody signs in anew, and the server answers 500 to one word in twenty (half of these it has kept all the same).
+ * At the end the server must hold exactly what was tapped, in order.
  */
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

@@ -32,7 +32,7 @@ export async function authorize(permission: Permission): Promise<CurrentUser | n
   return can(person, permission) ? person : null
 }
 
-/** For pages: who is signed in where their role allows it; anyone else is sent where they may be. */
+/** For pages: who is signed in where their role allows it; anyone else is told that it does not. */
 export async function requirePermission(permission: Permission): Promise<CurrentUser> {
-  return (await authorize(permission)) ?? redirect('/members')
+  return (await authorize(permission)) ?? redirect('/not-allowed')
 }

@@ -4,8 +4,8 @@ import { connectionPool } from '../db/connection'
 
 const MINUTE_S = 60
 /**
- * How often signing in may fail. One peer at one account: a few tries, a few minutes. One account from anywhere, and one
- * peer at any account: more, since a whole studio may sit behind one address and one name may be known to many.
+ * How often signing in may fail. One peer at one account: a few tries, a few minutes. One account from anywhere, and
+ * one peer at any account: more, since a whole studio may sit behind one address and one name may be known to many.
  */
 const LIMITS = Object.freeze({
   pair: { points: 5, duration: 5 * MINUTE_S },
@@ -54,7 +54,9 @@ export async function countAttempt(account: string, peer: string): Promise<numbe
   return Math.max(...waits)
 }
 
-/** Signed in: the tries of this peer at this account are forgotten, and the one just counted is taken back elsewhere. */
+/**
+ * Signed in: the tries of this peer at this account are forgotten, and the one just counted is taken back elsewhere.
+ */
 export async function resetAttempts(account: string, peer: string): Promise<void> {
   const keys = keysOf(account, peer)
   await Promise.all([

@@ -26,7 +26,8 @@ export async function listBikeReadings(db: DbExecutor, scope: Scope, bikeId: str
 export type BikeWriteResult = WriteResult | Readonly<{ outcome: 'gone' }>
 
 /**
- * Appends a reading of a machine and computes its offsets anew. The same id with the same content again changes nothing.
+ * Appends a reading of a machine and computes its offsets anew. The same id with the same content again changes
+ * nothing.
  */
 export async function addBikeReading(
   db: Database,
@@ -67,7 +68,10 @@ export async function withdrawBikeReading(
   })
 }
 
-/** Riders whose numbers were saved on a bike within a span, ends included: what a bike that changed in it puts in doubt. */
+/**
+ * Riders whose numbers were saved on a bike within a span, ends included: what a bike that changed in it puts in
+ * doubt.
+ */
 export async function listSetupsBetween(
   db: DbExecutor,
   scope: Scope,

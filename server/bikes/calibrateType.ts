@@ -12,7 +12,9 @@ export type CalibrateTypeResult =
   /** Why the readings make no fit, or why there was no answer, in words. */
   | Readonly<{ outcome: 'notFitted'; say: string }>
 
-/** Puts what the tape found in force: a new version with its geometry, and how sure it is on all machines of the type. */
+/**
+ * Puts what the tape found in force: a new version with its geometry, and how sure it is on all machines of the type.
+ */
 export async function calibrateType(
   db: Database,
   scope: Scope,

@@ -6,7 +6,10 @@ import { bike, bikeReading, bikeType } from '../db/tables/bikes'
 
 const machine = { id: bike.id, typeId: bike.typeId }
 
-/** Makes others that change this machine wait for the rest of the transaction; false where the studio has none of this id. */
+/**
+ * Makes others that change this machine wait for the rest of the transaction; false where the studio has none of this
+ * id.
+ */
 export async function lockMachine(tx: DbExecutor, scope: Scope, bikeId: string): Promise<boolean> {
   const found = await tx
     .select({ id: bike.id })

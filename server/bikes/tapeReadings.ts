@@ -44,8 +44,8 @@ export async function addTapeReading(
 export type ReplacedReading = Readonly<{ id: string; newId: string; row: TapeReading }>
 
 /**
- * Puts corrected readings in the place of others, all or none, in their order. Sent again it changes nothing; `gone` when
- * somebody took one of them back meanwhile, `idTaken` when a new id stands for something else.
+ * Puts corrected readings in the place of others, all or none, in their order. Sent again it changes nothing; `gone`
+ * when somebody took one of them back meanwhile, `idTaken` when a new id stands for something else.
  */
 export async function replaceTapeReadings(
   db: Database,

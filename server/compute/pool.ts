@@ -3,7 +3,10 @@ import { Piscina } from 'piscina'
 import { workOf } from '../../core/operations/cost'
 import { errorResponse, type ErrorResponse } from '../../core/operations/errorResponse'
 
-/** From this much work on (thousands of row-samples) a request waits in the slow lane. An ordinary set-up is far below. */
+/**
+ * From this much work on (thousands of row-samples) a request waits in the slow lane. An ordinary set-up is far
+ * below.
+ */
 const HEAVY = 120
 /** Longer than this no answer is worth waiting for. */
 const TIMEOUT_MS = 30_000

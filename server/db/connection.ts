@@ -32,7 +32,10 @@ export function database(): Database {
   return drizzle(connectionPool(), { schema, mode: 'default' })
 }
 
-/** Deadlock, a lock waited for too long, a row changed under the snapshot: the database undid the work; it may be done again. */
+/**
+ * Deadlock, a lock waited for too long, a row changed under the snapshot: the database undid the work; it may be done
+ * again.
+ */
 const RETRYABLE: readonly (number | undefined)[] = [1213, 1205, 1020]
 const RETRIES = 5
 

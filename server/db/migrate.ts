@@ -9,7 +9,8 @@ import { errnoOf, messageOf } from './errors'
  */
 const DONE_ALREADY: readonly number[] = [1050, 1060, 1061, 1091, 1826, 1068]
 
-const PROGRESS = sql`CREATE TABLE IF NOT EXISTS __migration_progress (hash varchar(64) PRIMARY KEY, statements int NOT NULL, whole boolean NOT NULL DEFAULT false)`
+const PROGRESS = sql`CREATE TABLE IF NOT EXISTS __migration_progress (
+  hash varchar(64) PRIMARY KEY, statements int NOT NULL, whole boolean NOT NULL DEFAULT false)`
 
 /**
  * Brings the database to the newest migration, also after an earlier start was ended half-way: DDL cannot be rolled
@@ -21,14 +22,15 @@ export async function migrate(db: Database, migrationsFolder: string): Promise<n
   await db.execute(PROGRESS)
   const carriedOut = await knownToTheLibrary(db)
   let count = 0
-  for (const { hash, sql: likelihoods, folderMillis } of readMigrationFiles({ migrationsFolder })) {
+  for (const { hash, sql: statements, folderMillis } of readMigrationFiles({ migrationsFolder })) {
     if (carriedOut.has(folderMillis)) continue
     const done = await statementsDone(db, hash)
     if (done.whole) continue
-    for (let i = done.statements; i < likelihoods.length; i++) {
-      await carryOut(db, likelihoods[i])
+    for (let i = done.statements; i < statements.length; i++) {
+      await carryOut(db, statements[i])
       await db.execute(
-        sql`INSERT INTO __migration_progress (hash, statements) VALUES (${hash}, ${i + 1}) ON DUPLICATE KEY UPDATE statements = ${i + 1}`,
+        sql`INSERT INTO __migration_progress (hash, statements) VALUES (${hash}, ${i + 1})
+          ON DUPLICATE KEY UPDATE statements = ${i + 1}`,
       )
       count += 1
     }
@@ -37,9 +39,9 @@ export async function migrate(db: Database, migrationsFolder: string): Promise<n
   return count
 }
 
-async function carryOut(db: Database, likelihood: string): Promise<void> {
+async function carryOut(db: Database, statement: string): Promise<void> {
   try {
-    await db.execute(sql.raw(likelihood))
+    await db.execute(sql.raw(statement))
   } catch (error) {
     if (!saysDoneAlready(error)) throw error
   }
@@ -58,7 +60,10 @@ async function statementsDone(db: Database, hash: string): Promise<{ statements:
   return rows[0] ? { statements: rows[0].statements, whole: rows[0].whole === 1 } : { statements: 0, whole: false }
 }
 
-/** Migrations that an earlier version of this product carried out with the library's own migrator, which records whole ones. */
+/**
+ * Migrations that an earlier version of this product carried out with the library's own migrator, which records whole
+ * ones.
+ */
 async function knownToTheLibrary(db: Database): Promise<ReadonlySet<number>> {
   try {
     const [rows] = (await db.execute(sql`SELECT created_at FROM __drizzle_migrations`)) as unknown as [

@@ -28,7 +28,10 @@ export type MemberPage = Readonly<{
   counts: MemberCounts
 }>
 
-/** One page of a studio's members by name: of those whose name holds every word typed, and where asked without numbers. */
+/**
+ * One page of a studio's members by name: of those whose name holds every word typed, and where asked without
+ * numbers.
+ */
 export async function searchMembers(db: DbExecutor, scope: Scope, search: MemberSearch): Promise<MemberPage> {
   const wanted = and(nameHolds(scope, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
   const counts = await countMembers(db, scope)

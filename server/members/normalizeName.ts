@@ -4,8 +4,8 @@ const UNSEEN = /[\p{Cc}\p{Co}\p{Cn}\u00AD\u200B\u200E\u200F\u202A-\u202E\u2060-\
 const LOOSE_JOINER = /(?<!\p{L}\p{M}*)[\u200C\u200D]|[\u200C\u200D](?!\p{L})/gu
 
 /**
- * A name as it is kept: one kind of space, single; composed letters; without what cannot be seen. Empty where nothing is
- * left that one could read. `tidyName(' Jo\u200B  Marsh\0')` → 'Jo Marsh'.
+ * A name as it is kept: one kind of space, single; composed letters; without what cannot be seen. Empty where nothing
+ * is left that one could read. `normalizeName(' Jo\u200B  Marsh\0')` → 'Jo Marsh'.
  */
 export function normalizeName(typed: string): string {
   const tidy = typed

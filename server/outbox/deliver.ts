@@ -28,7 +28,9 @@ const PERMISSION: Readonly<Record<OutboxOp, Permission>> = {
   withdrawNote: 'writeNotes',
 }
 
-/** A device's clock may be wrong, and a device may lie in a bag for days: times are held within this span before now. */
+/**
+ * A device's clock may be wrong, and a device may lie in a bag for days: times are held within this span before now.
+ */
 const LONGEST_AWAY_MS = 7 * 86_400_000
 
 /**
@@ -59,7 +61,9 @@ export async function deliver(db: Database, scope: Scope, entry: OutboxEntry, no
 
 type Write = (tx: DbExecutor) => Promise<RecordResult>
 
-/** Writes to a set-up of the studio in one transaction, unless `prepare` says why not; what came of it, as an answer. */
+/**
+ * Writes to a set-up of the studio in one transaction, unless `prepare` says why not; what came of it, as an answer.
+ */
 async function onSetup(
   db: Database,
   scope: Scope,

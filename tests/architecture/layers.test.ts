@@ -28,7 +28,8 @@ const OTHERS = {
   'core/attic/box.ts': 'export const d = 1',
   'core/testing/bike.ts': 'export const e = 1',
   'server/members/members.ts': `import '../../core/operations/dispatch'\nexport const f = 1`,
-  'interface/members/view.ts': `import '@/core/operations/dispatch'\nimport '../../server/members/members'\nexport const g = 1`,
+  'interface/members/view.ts':
+    `import '@/core/operations/dispatch'\nimport '../../server/members/members'\nexport ` + 'const g = 1',
   'app/page.ts': `import '../interface/members/view'\nexport const h = 1`,
 }
 

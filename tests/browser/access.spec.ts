@@ -81,33 +81,34 @@ for (const light of ['bright', 'dim'] as const) {
         })
       }
 
-      test('every step of the set-up has no serious finding by axe, and its answers are large enough for a thumb', async ({
-        page,
-      }) => {
-        await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
-        await setUpAt(page, 1)
-        await noSeriousFinding(page)
-        await step(page, 'Beside').click()
-        if (await page.getByText(/then tap the mark/).isVisible()) {
-          await mark(page, 'Seat height', '9').click()
-          await page.getByRole('button', { name: /^Done, set to/ }).click()
-        }
-        for (const name of ['Beside', 'Knee', 'Cranks', 'Bars', 'Numbers']) {
-          await step(page, name).click()
+      test(
+        'every step of the set-up has no serious finding by axe, and its answers are large ' + 'enough for a thumb',
+        async ({ page }) => {
+          await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
+          await setUpAt(page, 1)
           await noSeriousFinding(page)
-        }
-        await step(page, 'Knee').click()
-        for (const button of await page.getByRole('region', { name: 'What to do next' }).getByRole('button').all()) {
-          const box = await button.boundingBox()
-          expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
-        }
-        for (const button of await page
-          .getByRole('group', { name: /^Seat height/ })
-          .getByRole('button')
-          .all()) {
-          expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
-        }
-      })
+          await step(page, 'Beside').click()
+          if (await page.getByText(/then tap the mark/).isVisible()) {
+            await mark(page, 'Seat height', '9').click()
+            await page.getByRole('button', { name: /^Done, set to/ }).click()
+          }
+          for (const name of ['Beside', 'Knee', 'Cranks', 'Bars', 'Numbers']) {
+            await step(page, name).click()
+            await noSeriousFinding(page)
+          }
+          await step(page, 'Knee').click()
+          for (const button of await page.getByRole('region', { name: 'What to do next' }).getByRole('button').all()) {
+            const box = await button.boundingBox()
+            expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
+          }
+          for (const button of await page
+            .getByRole('group', { name: /^Seat height/ })
+            .getByRole('button')
+            .all()) {
+            expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
+          }
+        },
+      )
 
       test('nothing is wider than the screen, the list with more members than a page holds neither', async ({
         page,

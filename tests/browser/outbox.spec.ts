@@ -123,29 +123,30 @@ test('a note in class without network is shown, outlives the page, and arrives o
   await expect(second).toBeHidden()
 })
 
-test('two at one set-up: each sees the other’s taps, a tap on the bars leaves the seat where the other put it, and the second to save is told', async ({
-  page,
-  browser,
-}) => {
-  await readyToSave(page, 'Ylva Reedham', 8)
-  const device = await newDevice(browser, { storageState: { cookies: [], origins: [] } })
-  const other = await device.newPage()
-  await signIn(other, 'bram')
-  await other.goto(page.url())
-  await expect(mark(other, 'Seat height', '9')).toBeVisible()
+test(
+  'two at one set-up: each sees the other’s taps, a tap on the bars leaves the seat where ' +
+    'the other put it, and the second to save is told',
+  async ({ page, browser }) => {
+    await readyToSave(page, 'Ylva Reedham', 8)
+    const device = await newDevice(browser, { storageState: { cookies: [], origins: [] } })
+    const other = await device.newPage()
+    await signIn(other, 'bram')
+    await other.goto(page.url())
+    await expect(mark(other, 'Seat height', '9')).toBeVisible()
 
-  await mark(page, 'Seat height', '11').click()
-  await mark(other, 'Bar height', '4').click()
-  for (const one of [page, other]) {
-    await expect(one.getByRole('button', { name: /^Seat height 11, set/ })).toBeVisible()
-    await expect(one.getByRole('button', { name: /^Bar height 4, set/ })).toBeVisible()
-  }
-  await step(other, 'Numbers').click()
-  await other.getByRole('button', { name: 'Save the numbers' }).click()
-  await other.waitForURL('**/riders/**')
-  await expect(page.getByText('Somebody else saved the numbers of this set-up.')).toBeVisible()
-  await page.getByRole('button', { name: 'New set-up from this' }).click()
-  await expect(page.getByText('Somebody else saved the numbers of this set-up.')).toBeHidden()
-  await expect(page.getByRole('button', { name: /^Seat height 11, set/ })).toBeVisible()
-  await device.close()
-})
+    await mark(page, 'Seat height', '11').click()
+    await mark(other, 'Bar height', '4').click()
+    for (const one of [page, other]) {
+      await expect(one.getByRole('button', { name: /^Seat height 11, set/ })).toBeVisible()
+      await expect(one.getByRole('button', { name: /^Bar height 4, set/ })).toBeVisible()
+    }
+    await step(other, 'Numbers').click()
+    await other.getByRole('button', { name: 'Save the numbers' }).click()
+    await other.waitForURL('**/riders/**')
+    await expect(page.getByText('Somebody else saved the numbers of this set-up.')).toBeVisible()
+    await page.getByRole('button', { name: 'New set-up from this' }).click()
+    await expect(page.getByText('Somebody else saved the numbers of this set-up.')).toBeHidden()
+    await expect(page.getByRole('button', { name: /^Seat height 11, set/ })).toBeVisible()
+    await device.close()
+  },
+)

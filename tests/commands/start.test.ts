@@ -37,20 +37,24 @@ test('while another start runs from the folder, the second is told so in words',
   const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)'], { stdio: 'ignore' })
   children.push(other)
   plainNode(
-    `import { writeIdentity } from './scripts/support/identity.mjs'; writeIdentity(${JSON.stringify(join(folder, 'owner.pid'))}, ${other.pid})`,
+    `import { writeIdentity } from './scripts/support/identity.mjs'; writeIdentity(` +
+      `${JSON.stringify(join(folder, 'owner.pid'))}, ${other.pid})`,
   )
   const { status, stderr } = claim()
   expect(status).not.toBe(0)
   expect(stderr).toContain('This project is running already, from this same folder')
 })
 
-test('the mark of a start that was killed is no obstacle, also when its number was given to another process since', () => {
-  for (const left of ['999999 1', `${process.pid} 1`, String(process.pid), '', 'half writt']) {
-    writeFileSync(join(folder, 'owner.pid'), left)
-    expect(claim().status).toBe(0)
-    expect(readFileSync(join(folder, 'owner.pid'), 'utf8')).not.toBe(left)
-  }
-})
+test(
+  'the mark of a start that was killed is no obstacle, also when its number was given to ' + 'another process since',
+  () => {
+    for (const left of ['999999 1', `${process.pid} 1`, String(process.pid), '', 'half writt']) {
+      writeFileSync(join(folder, 'owner.pid'), left)
+      expect(claim().status).toBe(0)
+      expect(readFileSync(join(folder, 'owner.pid'), 'utf8')).not.toBe(left)
+    }
+  },
+)
 
 test('a secret left half written by a start that was killed is made anew', () => {
   const file = join(folder, 'secret')
@@ -126,7 +130,8 @@ test('a database left behind by a killed start is ended', async () => {
 
 test('a secret is made once, kept, and readable by its owner only', () => {
   const file = join(folder, 'secret')
-  const once = `import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(${JSON.stringify(file)}))`
+  const once =
+    `import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(` + `${JSON.stringify(file)}))`
   const [first, second] = [plainNode(once).stdout, plainNode(once).stdout]
   expect(first).toMatch(/^[0-9a-f]{48}$/)
   expect(second).toBe(first)
@@ -145,8 +150,13 @@ test('before the application: addresses that cannot be read, pages of other site
     const here = { host: '127.0.0.1:1' }
     process.stdout.write(JSON.stringify([
       ['/members', '/riders/%ff', '/x%00', '/' + 'a'.repeat(3000)].map((url) => status(url)),
-      [undefined, 'http://127.0.0.1:1', 'http://evil.example', 'null'].map((origin) => status('/members', { ...here, ...(origin && { origin }) }, 'POST')),
-      [peer({ 'x-forwarded-for': '1.2.3.4', 'x-real-ip': '1.2.3.4' }), peer({ 'x-forwarded-for': '1.2.3.4, 5.6.7.8' }, '10.0.0.9'), peer({ 'x-forwarded-for': '1.2.3.4' }, '10.0.0.1')],
+      [undefined, 'http://127.0.0.1:1', 'http://evil.example', 'null'].map((origin) =>
+        status('/members', { ...here, ...(origin && { origin }) }, 'POST')),
+      [
+        peer({ 'x-forwarded-for': '1.2.3.4', 'x-real-ip': '1.2.3.4' }),
+        peer({ 'x-forwarded-for': '1.2.3.4, 5.6.7.8' }, '10.0.0.9'),
+        peer({ 'x-forwarded-for': '1.2.3.4' }, '10.0.0.1'),
+      ],
     ]))`)
   expect(JSON.parse(stdout)).toEqual([
     [200, 400, 400, 414],
@@ -170,16 +180,19 @@ test('a port that is taken is passed over for a free one', () => {
 
 test('what to install is said in one sentence', () => {
   const { stdout } = plainNode(
-    `import { pleaseInstall } from './scripts/support/installed.mjs'; process.stdout.write(pleaseInstall(['mariadb-server-core', 'chromium']))`,
+    `import { pleaseInstall } from './scripts/support/installed.mjs'; ` +
+      `process.stdout.write(pleaseInstall(['mariadb-server-core', 'chromium']))`,
   )
   expect(stdout).toBe(
-    'Please install mariadb-server-core chromium (on Debian: apt-get install mariadb-server-core chromium) and run this again.',
+    'Please install mariadb-server-core chromium (on Debian: apt-get install ' +
+      'mariadb-server-core chromium) and run this again.',
   )
 })
 
 test('nothing is installed when everything is there', () => {
   const { status, stdout } = plainNode(
-    `import { ensureDebian } from './scripts/support/installed.mjs'; await ensureDebian([{ programs: ['sh'], packages: ['none'] }])`,
+    `import { ensureDebian } from './scripts/support/installed.mjs'; await ensureDebian([{ ` +
+      `programs: ['sh'], packages: ['none'] }])`,
   )
   expect([status, stdout]).toEqual([0, ''])
 })
@@ -187,6 +200,7 @@ test('nothing is installed when everything is there', () => {
 test('a command that fails gives its output to whoever must say what happened', () => {
   const { stdout } = plainNode(`
     import { run } from './scripts/support/processes.mjs'
-    await run(process.execPath, ['-e', 'console.log("the reason"); process.exit(3)'], { quiet: true }).catch((error) => process.stdout.write(error.code + error.output))`)
+    await run(process.execPath, ['-e', 'console.log("the reason"); process.exit(3)'], { quiet: true })
+      .catch((error) => process.stdout.write(error.code + error.output))`)
   expect(stdout).toBe('3the reason\n')
 })

@@ -116,14 +116,17 @@ test('adding twice under one id, as after a lost answer, adds once', async () =>
   expect(await addMember(one, name, false)).toEqual({ outcome: 'kept', id: one })
 })
 
-test('beginning again at the same bike takes up what was left open; unknown people and bikes begin nothing', async () => {
-  const rider = await member()
-  const first = await begin(rider)
-  expect(await begin(rider)).toBe(first)
-  expect(await begin(rider, 'bike-2')).not.toBe(first)
-  expect(await startSetup('nobody', 'bike-1')).toMatchObject({ outcome: 'refused' })
-  expect(await startSetup(rider, 'bike-99')).toMatchObject({ outcome: 'refused' })
-})
+test(
+  'beginning again at the same bike takes up what was left open; unknown people and bikes ' + 'begin nothing',
+  async () => {
+    const rider = await member()
+    const first = await begin(rider)
+    expect(await begin(rider)).toBe(first)
+    expect(await begin(rider, 'bike-2')).not.toBe(first)
+    expect(await startSetup('nobody', 'bike-1')).toMatchObject({ outcome: 'refused' })
+    expect(await startSetup(rider, 'bike-99')).toMatchObject({ outcome: 'refused' })
+  },
+)
 
 test('rows are held to the wire format and to the bike’s own marks, and told in words', async () => {
   const setupId = await begin(await member())
@@ -179,18 +182,21 @@ test('who sits where holds for the studio’s day; unknown bikes and members are
   expect(await assignBike(id(), 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
 })
 
-test('a note keeps its region, side and author; unknown signs and sides are refused; taken back it is gone', async () => {
-  const rider = await member()
-  const made = id()
-  expect(await note(made, rider, 'bike-2', 'kneesOut', 'left')).toMatchObject({ outcome: 'kept' })
-  expect(await listNotesOfMember(db, scope, rider)).toMatchObject([
-    { region: 'knees', sign: 'kneesOut', side: 'left', createdBy: 'Bram Okell' },
-  ])
-  expect(await note(id(), rider, 'bike-2', 'levitating', 'left')).toMatchObject({ outcome: 'refused' })
-  expect(await note(id(), rider, 'bike-2', 'kneesOut', 'up' as 'left')).toMatchObject({ outcome: 'refused' })
-  await unnote(made)
-  expect(await listNotesOfMember(db, scope, rider)).toEqual([])
-})
+test(
+  'a note keeps its region, side and author; unknown signs and sides are refused; taken ' + 'back it is gone',
+  async () => {
+    const rider = await member()
+    const made = id()
+    expect(await note(made, rider, 'bike-2', 'kneesOut', 'left')).toMatchObject({ outcome: 'kept' })
+    expect(await listNotesOfMember(db, scope, rider)).toMatchObject([
+      { region: 'knees', sign: 'kneesOut', side: 'left', createdBy: 'Bram Okell' },
+    ])
+    expect(await note(id(), rider, 'bike-2', 'levitating', 'left')).toMatchObject({ outcome: 'refused' })
+    expect(await note(id(), rider, 'bike-2', 'kneesOut', 'up' as 'left')).toMatchObject({ outcome: 'refused' })
+    await unnote(made)
+    expect(await listNotesOfMember(db, scope, rider)).toEqual([])
+  },
+)
 
 test('a bike out of use takes no set-up and no rider, until its fault is mended', async () => {
   const memberId = await member()
@@ -208,45 +214,48 @@ test('a bike out of use takes no set-up and no rider, until its fault is mended'
   expect(await recordInspection('not an id!', 'bike-12', [])).toMatchObject({ outcome: 'refused' })
 })
 
-test('a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew counts alone', async () => {
-  await addMachines('sorrel', '350')
-  const bikeId = (await listBikes(db, scope)).find((b) => b.number === 350)!.id
-  const marks = { seatHeight: '8', seatSlide: 'D' }
-  const { lengths } = contactPoints(TYPES.sorrel, undefined, resolveMarks(TYPES.sorrel, marks).positions)
-  const tape = (mm: number) => ({
-    marks,
-    lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) },
-  })
-  expect(await compareTapeReading(bikeId, tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
-  expect(await addBikeReading(id(), bikeId, { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
-  const offset = async () => (await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight!
-  expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-  expect(await compareTapeReading(bikeId, tape(-9), 'metric')).toMatchObject({
-    says: [
-      expect.stringMatching(
-        /^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/,
-      ),
-    ],
-  })
-  const later = id()
-  expect(await addBikeReading(later, bikeId, { kind: 'tape', ...tape(-9), resetsBaseline: true })).toEqual({
-    outcome: 'kept',
-  })
-  expect(await offset()).toBeLessThan(-6)
-  expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() - 60_000))).not.toBeNull()
-  expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() + 60_000))).toBeNull()
-  expect(await withdrawBikeReading(bikeId, later)).toEqual({ outcome: 'kept' })
-  expect(await offset()).toBeGreaterThan(2)
-  expect(
-    await compareTapeReading(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric'),
-  ).toMatchObject({
-    outcome: 'refused',
-    say: expect.stringMatching(/no mark 99/),
-  })
-  expect(await compareTapeReading(bikeId, { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({
-    outcome: 'refused',
-  })
-})
+test(
+  'a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew ' + 'counts alone',
+  async () => {
+    await addMachines('sorrel', '350')
+    const bikeId = (await listBikes(db, scope)).find((b) => b.number === 350)!.id
+    const marks = { seatHeight: '8', seatSlide: 'D' }
+    const { lengths } = contactPoints(TYPES.sorrel, undefined, resolveMarks(TYPES.sorrel, marks).positions)
+    const tape = (mm: number) => ({
+      marks,
+      lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) },
+    })
+    expect(await compareTapeReading(bikeId, tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
+    expect(await addBikeReading(id(), bikeId, { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
+    const offset = async () => (await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight!
+    expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
+    expect(await compareTapeReading(bikeId, tape(-9), 'metric')).toMatchObject({
+      says: [
+        expect.stringMatching(
+          /^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/,
+        ),
+      ],
+    })
+    const later = id()
+    expect(await addBikeReading(later, bikeId, { kind: 'tape', ...tape(-9), resetsBaseline: true })).toEqual({
+      outcome: 'kept',
+    })
+    expect(await offset()).toBeLessThan(-6)
+    expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() - 60_000))).not.toBeNull()
+    expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() + 60_000))).toBeNull()
+    expect(await withdrawBikeReading(bikeId, later)).toEqual({ outcome: 'kept' })
+    expect(await offset()).toBeGreaterThan(2)
+    expect(
+      await compareTapeReading(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric'),
+    ).toMatchObject({
+      outcome: 'refused',
+      say: expect.stringMatching(/no mark 99/),
+    })
+    expect(await compareTapeReading(bikeId, { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({
+      outcome: 'refused',
+    })
+  },
+)
 
 test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
   expect(
@@ -271,36 +280,43 @@ test('tilt and saddle line are kept, the floor taken off; what cannot be is refu
   })
 })
 
-test('types: saved, refused in the form’s words, changed meanwhile; exported and brought in again without change', async () => {
-  const name = `Yarrow ${id().slice(0, 6)}`
-  const document = { bikeType: { ...TYPES.sorrel, name }, equipment: EQUIPMENT.sorrel }
-  const first = id()
-  const saved = await saveType(first, null, document)
-  expect(saved.outcome).toBe('kept')
-  expect(await saveType(id(), null, document)).toMatchObject({
-    outcome: 'refused',
-    say: expect.stringMatching(/already; give this one another name/),
-  })
-  expect(await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 3 } })).toEqual({
-    outcome: 'refused',
-    say: 'Crank: is out of range: at least 50 is possible',
-  })
-  expect(await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 175 } })).toMatchObject({
-    outcome: 'kept',
-  })
-  expect(await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 165 } })).toMatchObject({
-    outcome: 'refused',
-    say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/),
-  })
-  expect(await importTypeFile(await exportTypes())).toMatchObject({
-    outcome: 'kept',
-    say: expect.stringMatching(/^unchanged: /),
-  })
-  expect(await importTypeFile('{"format":1}')).toMatchObject({
-    outcome: 'refused',
-    lines: expect.arrayContaining(['/types: is missing']),
-  })
-})
+test(
+  'types: saved, refused in the form’s words, changed meanwhile; exported and brought in ' + 'again without change',
+  async () => {
+    const name = `Yarrow ${id().slice(0, 6)}`
+    const document = { bikeType: { ...TYPES.sorrel, name }, equipment: EQUIPMENT.sorrel }
+    const first = id()
+    const saved = await saveType(first, null, document)
+    expect(saved.outcome).toBe('kept')
+    expect(await saveType(id(), null, document)).toMatchObject({
+      outcome: 'refused',
+      say: expect.stringMatching(/already; give this one another name/),
+    })
+    expect(await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 3 } })).toEqual({
+      outcome: 'refused',
+      say: 'Crank: is out of range: at least 50 is possible',
+    })
+    expect(
+      await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 175 } }),
+    ).toMatchObject({
+      outcome: 'kept',
+    })
+    expect(
+      await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 165 } }),
+    ).toMatchObject({
+      outcome: 'refused',
+      say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/),
+    })
+    expect(await importTypeFile(await exportTypes())).toMatchObject({
+      outcome: 'kept',
+      say: expect.stringMatching(/^unchanged: /),
+    })
+    expect(await importTypeFile('{"format":1}')).toMatchObject({
+      outcome: 'refused',
+      lines: expect.arrayContaining(['/types: is missing']),
+    })
+  },
+)
 
 test('machines by their numbers: ranges, taken ones, and what is no number', async () => {
   expect(await addMachines('sorrel', '301-303')).toEqual({ outcome: 'kept', count: 3 })

@@ -45,19 +45,22 @@ async function newBike(lineId: string): Promise<string> {
 
 afterAll(closeDatabase)
 
-test('a version is written once under its id, put in force on the line’s bikes, and the earlier one stays', async () => {
-  const type = await newType()
-  const bikeId = await newBike(type.lineId)
-  const better = { ...document(type.name), bikeType: { ...HOLES_BIKE, name: type.name, crankMm: 172.5 } }
-  const versionId = id()
-  expect(await write(better, type.id, versionId)).toEqual({ outcome: 'kept', id: versionId, lineId: type.lineId })
-  expect(await write(better, type.id, versionId)).toEqual({ outcome: 'kept', id: versionId, lineId: type.lineId })
-  expect((await listVersions(db, scope, type.lineId)).map((t) => [t.version, t.bikeType.crankMm])).toEqual([
-    [2, 172.5],
-    [1, 170],
-  ])
-  expect((await findBike(db, scope, bikeId))?.type.crankMm).toBe(172.5)
-})
+test(
+  'a version is written once under its id, put in force on the line’s bikes, and the ' + 'earlier one stays',
+  async () => {
+    const type = await newType()
+    const bikeId = await newBike(type.lineId)
+    const better = { ...document(type.name), bikeType: { ...HOLES_BIKE, name: type.name, crankMm: 172.5 } }
+    const versionId = id()
+    expect(await write(better, type.id, versionId)).toEqual({ outcome: 'kept', id: versionId, lineId: type.lineId })
+    expect(await write(better, type.id, versionId)).toEqual({ outcome: 'kept', id: versionId, lineId: type.lineId })
+    expect((await listVersions(db, scope, type.lineId)).map((t) => [t.version, t.bikeType.crankMm])).toEqual([
+      [2, 172.5],
+      [1, 170],
+    ])
+    expect((await findBike(db, scope, bikeId))?.type.crankMm).toBe(172.5)
+  },
+)
 
 test('two managers edit one type: the second is told who was first, and nothing is overwritten', async () => {
   const type = await newType()
@@ -164,31 +167,35 @@ test('an import that the database refuses half-way leaves nothing', async () => 
   expect(await listTypes(db, scope)).toEqual(before)
 })
 
-test('corrected readings take the place of all, in their order, once; not where one was taken back meanwhile or an id is taken', async () => {
-  const type = await newType()
-  const tape = (stackMm: number) => ({ marks: { seatHeight: '3' }, lengths: { stackMm } })
-  const [first, second] = [id(), id()]
-  for (const [i, readingId] of [first, second].entries())
-    await addTapeReading(db, scope, { id: readingId, typeId: type.id, row: tape(1000 + i) }, at)
-  const replaced = [
-    { id: first, newId: id(), row: tape(700) },
-    { id: second, newId: id(), row: tape(701) },
-  ]
-  const replace = (all = replaced) => replaceTapeReadings(db, scope, { typeId: type.id, replaced: all }, at)
-  const stand = async () => (await listTapeReadings(db, scope, type.id)).map((r) => r.row.lengths.stackMm)
-  expect(await Promise.all([replace(), replace()])).toEqual([{ outcome: 'kept' }, { outcome: 'kept' }])
-  expect(await stand()).toEqual([700, 701])
-  expect(await replace([{ ...replaced[0], row: tape(5) }, replaced[1]])).toEqual({ outcome: 'idTaken' })
-  await withdrawTapeReading(db, scope, replaced[1].newId, at)
-  const again = replaced.map(({ newId, row }) => ({ id: newId, newId: id(), row }))
-  expect(await replace(again)).toEqual({ outcome: 'gone' })
-  expect(await stand()).toEqual([700])
-  expect(
-    await replaceTapeReadings(db, scope, { typeId: (await newType()).id, replaced: again.slice(0, 1) }, at),
-  ).toEqual({
-    outcome: 'gone',
-  })
-})
+test(
+  'corrected readings take the place of all, in their order, once; not where one was taken ' +
+    'back meanwhile or an id is taken',
+  async () => {
+    const type = await newType()
+    const tape = (stackMm: number) => ({ marks: { seatHeight: '3' }, lengths: { stackMm } })
+    const [first, second] = [id(), id()]
+    for (const [i, readingId] of [first, second].entries())
+      await addTapeReading(db, scope, { id: readingId, typeId: type.id, row: tape(1000 + i) }, at)
+    const replaced = [
+      { id: first, newId: id(), row: tape(700) },
+      { id: second, newId: id(), row: tape(701) },
+    ]
+    const replace = (all = replaced) => replaceTapeReadings(db, scope, { typeId: type.id, replaced: all }, at)
+    const stand = async () => (await listTapeReadings(db, scope, type.id)).map((r) => r.row.lengths.stackMm)
+    expect(await Promise.all([replace(), replace()])).toEqual([{ outcome: 'kept' }, { outcome: 'kept' }])
+    expect(await stand()).toEqual([700, 701])
+    expect(await replace([{ ...replaced[0], row: tape(5) }, replaced[1]])).toEqual({ outcome: 'idTaken' })
+    await withdrawTapeReading(db, scope, replaced[1].newId, at)
+    const again = replaced.map(({ newId, row }) => ({ id: newId, newId: id(), row }))
+    expect(await replace(again)).toEqual({ outcome: 'gone' })
+    expect(await stand()).toEqual([700])
+    expect(
+      await replaceTapeReadings(db, scope, { typeId: (await newType()).id, replaced: again.slice(0, 1) }, at),
+    ).toEqual({
+      outcome: 'gone',
+    })
+  },
+)
 
 test('tape readings come back in order; a withdrawn one does not; one id counts once', async () => {
   const type = await newType()
@@ -349,68 +356,77 @@ describe('a machine’s own offsets are computed from its readings and the versi
   }
   const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
 
-  test('an edit of the equipment only keeps what the tape found; another geometry fits the same tape anew', async () => {
-    const type = await newType()
-    const bikeId = await newBike(type.lineId)
-    const definition = { ...HOLES_BIKE, name: type.name }
-    await addBikeReading(
-      db,
-      scope,
-      {
-        id: id(),
-        bikeId,
-        row: { kind: 'tape', marks, lengths: lengthsAt(definition, 6, marks) },
-      },
-      at,
-    )
-    const measured = (await findBike(db, scope, bikeId))!.machineCalibration
-    expect(measured.offsetsMm!.seatHeight).toBeCloseTo(6, 0)
-    expect(measured.sdMm!.seatHeight).toBeLessThan(3)
+  test(
+    'an edit of the equipment only keeps what the tape found; another geometry fits the same ' + 'tape anew',
+    async () => {
+      const type = await newType()
+      const bikeId = await newBike(type.lineId)
+      const definition = { ...HOLES_BIKE, name: type.name }
+      await addBikeReading(
+        db,
+        scope,
+        {
+          id: id(),
+          bikeId,
+          row: { kind: 'tape', marks, lengths: lengthsAt(definition, 6, marks) },
+        },
+        at,
+      )
+      const measured = (await findBike(db, scope, bikeId))!.machineCalibration
+      expect(measured.offsetsMm!.seatHeight).toBeCloseTo(6, 0)
+      expect(measured.sdMm!.seatHeight).toBeLessThan(3)
 
-    const equipment = await write({ bikeType: definition, equipment: { ...DEFAULT_EQUIPMENT, stop: 'lever' } }, type.id)
-    expect((await findBike(db, scope, bikeId))!.machineCalibration).toEqual(measured)
-    if (equipment.outcome !== 'kept') throw new Error(equipment.outcome)
+      const equipment = await write(
+        { bikeType: definition, equipment: { ...DEFAULT_EQUIPMENT, stop: 'lever' } },
+        type.id,
+      )
+      expect((await findBike(db, scope, bikeId))!.machineCalibration).toEqual(measured)
+      if (equipment.outcome !== 'kept') throw new Error(equipment.outcome)
 
-    const higher = { ...definition, seatOrigin: { ...definition.seatOrigin, yMm: definition.seatOrigin.yMm + 6 } }
-    const geometry = await write({ bikeType: higher, equipment: DEFAULT_EQUIPMENT }, equipment.id)
-    expect((await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight).toBeCloseTo(0, 0)
-    const [stored] = await db.select({ from: bike.machineCalibrationSource }).from(bike).where(eq(bike.id, bikeId))
-    expect(stored.from).toMatchObject({
-      typeId: geometry.outcome === 'kept' && geometry.id,
-      readings: [expect.any(String)],
-    })
-  })
+      const higher = { ...definition, seatOrigin: { ...definition.seatOrigin, yMm: definition.seatOrigin.yMm + 6 } }
+      const geometry = await write({ bikeType: higher, equipment: DEFAULT_EQUIPMENT }, equipment.id)
+      expect((await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight).toBeCloseTo(0, 0)
+      const [stored] = await db.select({ from: bike.machineCalibrationSource }).from(bike).where(eq(bike.id, bikeId))
+      expect(stored.from).toMatchObject({
+        typeId: geometry.outcome === 'kept' && geometry.id,
+        readings: [expect.any(String)],
+      })
+    },
+  )
 
-  test('a new calibration of the type makes unmeasured machines surer, and leaves measured ones as they are', async () => {
-    const type = await newType()
-    const [plain, taped] = [await newBike(type.lineId), await newBike(type.lineId)]
-    const definition = { ...HOLES_BIKE, name: type.name }
-    await addBikeReading(
-      db,
-      scope,
-      {
-        id: id(),
-        bikeId: taped,
-        row: { kind: 'tape', marks, lengths: lengthsAt(definition, 3, marks) },
-      },
-      at,
-    )
-    const calibration = {
-      rmsMm: 1,
-      readings: 9,
-      sdMm: { seatHeight: 4 },
-      expectedErrorMm: { saddleHeightMm: 4, setbackMm: 1, reachMm: 1, stackMm: 1 },
-    }
-    await writeVersion(
-      db,
-      scope,
-      { id: id(), baseId: type.id, document: { bikeType: definition, equipment: DEFAULT_EQUIPMENT }, calibration },
-      at,
-    )
-    const machine = async (bikeId: string) => (await findBike(db, scope, bikeId))!.machineCalibration
-    expect((await machine(plain)).offsetsMm).toBeUndefined()
-    expect((await machine(plain)).sdMm!.seatHeight).toBeCloseTo(Math.hypot(6, 4), 1)
-    expect((await machine(taped)).sdMm!.seatHeight).toBeLessThan(5)
-    expect((await machine(taped)).offsetsMm!.seatHeight).toBeCloseTo(3, 0)
-  })
+  test(
+    'a new calibration of the type makes unmeasured machines surer, and leaves measured ones ' + 'as they are',
+    async () => {
+      const type = await newType()
+      const [plain, taped] = [await newBike(type.lineId), await newBike(type.lineId)]
+      const definition = { ...HOLES_BIKE, name: type.name }
+      await addBikeReading(
+        db,
+        scope,
+        {
+          id: id(),
+          bikeId: taped,
+          row: { kind: 'tape', marks, lengths: lengthsAt(definition, 3, marks) },
+        },
+        at,
+      )
+      const calibration = {
+        rmsMm: 1,
+        readings: 9,
+        sdMm: { seatHeight: 4 },
+        expectedErrorMm: { saddleHeightMm: 4, setbackMm: 1, reachMm: 1, stackMm: 1 },
+      }
+      await writeVersion(
+        db,
+        scope,
+        { id: id(), baseId: type.id, document: { bikeType: definition, equipment: DEFAULT_EQUIPMENT }, calibration },
+        at,
+      )
+      const machine = async (bikeId: string) => (await findBike(db, scope, bikeId))!.machineCalibration
+      expect((await machine(plain)).offsetsMm).toBeUndefined()
+      expect((await machine(plain)).sdMm!.seatHeight).toBeCloseTo(Math.hypot(6, 4), 1)
+      expect((await machine(taped)).sdMm!.seatHeight).toBeLessThan(5)
+      expect((await machine(taped)).offsetsMm!.seatHeight).toBeCloseTo(3, 0)
+    },
+  )
 })

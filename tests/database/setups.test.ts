@@ -39,15 +39,18 @@ async function newSetup(memberId: string, bikeId = 'bike-1'): Promise<string> {
 
 afterAll(closeDatabase)
 
-test('the demo hall: about thirty members, twenty-four bikes of three types, ten with numbers that fit their bike', async () => {
-  const all = await listBikes(db, scope)
-  const bikes = all.filter((b) => /^bike-/.test(b.id))
-  expect(bikes.map((b) => b.number)).toEqual(Array.from({ length: 24 }, (_, i) => i + 1))
-  expect(new Set(bikes.map((b) => b.type.name))).toEqual(new Set(['Sorrel', 'Meadowsweet', 'Bracken']))
-  const ids = Array.from({ length: 30 }, (_, i) => `member-${String(i + 1).padStart(2, '0')}`)
-  expect(await Promise.all(ids.map((one) => findMember(db, scope, one)))).not.toContain(null)
-  expect([...(await latestNumbers(db, scope, ids)).keys()].sort()).toEqual(ids.slice(0, 10))
-})
+test(
+  'the demo hall: about thirty members, twenty-four bikes of three types, ten with numbers ' + 'that fit their bike',
+  async () => {
+    const all = await listBikes(db, scope)
+    const bikes = all.filter((b) => /^bike-/.test(b.id))
+    expect(bikes.map((b) => b.number)).toEqual(Array.from({ length: 24 }, (_, i) => i + 1))
+    expect(new Set(bikes.map((b) => b.type.name))).toEqual(new Set(['Sorrel', 'Meadowsweet', 'Bracken']))
+    const ids = Array.from({ length: 30 }, (_, i) => `member-${String(i + 1).padStart(2, '0')}`)
+    expect(await Promise.all(ids.map((one) => findMember(db, scope, one)))).not.toContain(null)
+    expect([...(await latestNumbers(db, scope, ids)).keys()].sort()).toEqual(ids.slice(0, 10))
+  },
+)
 
 test('rows come back as they were seen, in order; the same row sent twice is one row', async () => {
   const setupId = await newSetup(await newMember())
@@ -163,29 +166,35 @@ test('a set-up nobody has is null, not a fault', async () => {
 })
 
 describe('an id belongs to one content', () => {
-  test('a row of evidence: again it changes nothing, with another content or in another set-up it is told', async () => {
-    const memberId = await newMember()
-    const [mine, other] = [await newSetup(memberId), await newSetup(memberId, 'bike-2')]
-    const rowId = id()
-    expect(await appendEvidence(db, scope, mine, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'kept' })
-    expect(await appendEvidence(db, scope, mine, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'kept' })
-    expect(await appendEvidence(db, scope, mine, { id: rowId, row: set }, at)).toEqual({ outcome: 'idTaken' })
-    expect(await appendEvidence(db, scope, other, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'idTaken' })
-    expect(await finishSetup(db, scope, other, { id: rowId, marks: set.at! }, at)).toEqual({ outcome: 'idTaken' })
-    expect(await listEvidence(db, scope, other)).toEqual([])
-    expect((await findSetup(db, scope, other))?.finishedAt).toBeNull()
-  })
+  test(
+    'a row of evidence: again it changes nothing, with another content or in another set-up ' + 'it is told',
+    async () => {
+      const memberId = await newMember()
+      const [mine, other] = [await newSetup(memberId), await newSetup(memberId, 'bike-2')]
+      const rowId = id()
+      expect(await appendEvidence(db, scope, mine, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'kept' })
+      expect(await appendEvidence(db, scope, mine, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'kept' })
+      expect(await appendEvidence(db, scope, mine, { id: rowId, row: set }, at)).toEqual({ outcome: 'idTaken' })
+      expect(await appendEvidence(db, scope, other, { id: rowId, row: landmark }, at)).toEqual({ outcome: 'idTaken' })
+      expect(await finishSetup(db, scope, other, { id: rowId, marks: set.at! }, at)).toEqual({ outcome: 'idTaken' })
+      expect(await listEvidence(db, scope, other)).toEqual([])
+      expect((await findSetup(db, scope, other))?.finishedAt).toBeNull()
+    },
+  )
 
-  test('a member whose spelling was corrected after a lost answer: told which name was kept, and renamed once', async () => {
-    const memberId = id()
-    const add = (name: string) => addMember(db, scope, { id: memberId, name }, at)
-    expect(await add('Tova Kestrand')).toEqual({ outcome: 'kept' })
-    expect(await add('Tova Kestrand')).toEqual({ outcome: 'kept' })
-    expect(await add('Tove Kestrand')).toEqual({ outcome: 'idTaken', name: 'Tova Kestrand' })
-    expect(await renameMember(db, scope, memberId, { from: 'Tova Kestrand', to: 'Tove Kestrand' })).toBe(true)
-    expect(await renameMember(db, scope, memberId, { from: 'Tova Kestrand', to: 'Somebody Else' })).toBe(false)
-    expect((await findMember(db, scope, memberId))?.name).toBe('Tove Kestrand')
-  })
+  test(
+    'a member whose spelling was corrected after a lost answer: told which name was kept, ' + 'and renamed once',
+    async () => {
+      const memberId = id()
+      const add = (name: string) => addMember(db, scope, { id: memberId, name }, at)
+      expect(await add('Tova Kestrand')).toEqual({ outcome: 'kept' })
+      expect(await add('Tova Kestrand')).toEqual({ outcome: 'kept' })
+      expect(await add('Tove Kestrand')).toEqual({ outcome: 'idTaken', name: 'Tova Kestrand' })
+      expect(await renameMember(db, scope, memberId, { from: 'Tova Kestrand', to: 'Tove Kestrand' })).toBe(true)
+      expect(await renameMember(db, scope, memberId, { from: 'Tova Kestrand', to: 'Somebody Else' })).toBe(false)
+      expect((await findMember(db, scope, memberId))?.name).toBe('Tove Kestrand')
+    },
+  )
 
   test('a note, also after it was taken back; a bike’s rider, also after the bike was given to another', async () => {
     const [a, b] = [await newMember(), await newMember()]
@@ -215,16 +224,19 @@ describe('an id belongs to one content', () => {
 })
 
 describe('the list of members', () => {
-  test('is searched on the server: every word typed stands in the name, accents, capitals and wildcards do not count', async () => {
-    const mark = id().slice(0, 8)
-    const memberId = await newMember(`Zoë Marsh-Åkerley ${mark}`)
-    const found = async (typed: string) =>
-      (await searchMembers(db, scope, { ...everyone, typed })).members.map((m) => m.id)
-    expect(await found(`${mark} zoe ake`)).toEqual([memberId])
-    expect(await found(`${mark} bram`)).toEqual([])
-    expect(await found(`${mark} %`)).toEqual([])
-    expect(await found(`${mark} _`)).toEqual([])
-  })
+  test(
+    'is searched on the server: every word typed stands in the name, accents, capitals and ' + 'wildcards do not count',
+    async () => {
+      const mark = id().slice(0, 8)
+      const memberId = await newMember(`Zoë Marsh-Åkerley ${mark}`)
+      const found = async (typed: string) =>
+        (await searchMembers(db, scope, { ...everyone, typed })).members.map((m) => m.id)
+      expect(await found(`${mark} zoe ake`)).toEqual([memberId])
+      expect(await found(`${mark} bram`)).toEqual([])
+      expect(await found(`${mark} %`)).toEqual([])
+      expect(await found(`${mark} _`)).toEqual([])
+    },
+  )
 
   test('comes a page at a time with the latest numbers; those without are counted and can be asked for', async () => {
     const mark = id().slice(0, 8)

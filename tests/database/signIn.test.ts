@@ -43,16 +43,20 @@ async function tryOnce(username: unknown, password: unknown, peer: string): Prom
 
 afterAll(closeDatabase)
 
-test('the sixth wrong try of one peer at one account waits; the right password waits too; another peer may still sign in', async () => {
-  const [name, peer] = [await newAccount(), newPeer()]
-  const statuses: number[] = []
-  for (let i = 0; i < 6; i++) statuses.push((await tryOnce(name, 'wrong', peer)).status)
-  expect(statuses).toEqual([401, 401, 401, 401, 401, 429])
-  const right = await tryOnce(name, PASSWORD, peer)
-  expect(right.status).toBe(429)
-  expect(Number(right.headers.get('retry-after'))).toBeGreaterThan(200)
-  expect((await tryOnce(name, PASSWORD, newPeer())).status).toBe(200)
-})
+test(
+  'the sixth wrong try of one peer at one account waits; the right password waits too; ' +
+    'another peer may still sign in',
+  async () => {
+    const [name, peer] = [await newAccount(), newPeer()]
+    const statuses: number[] = []
+    for (let i = 0; i < 6; i++) statuses.push((await tryOnce(name, 'wrong', peer)).status)
+    expect(statuses).toEqual([401, 401, 401, 401, 401, 429])
+    const right = await tryOnce(name, PASSWORD, peer)
+    expect(right.status).toBe(429)
+    expect(Number(right.headers.get('retry-after'))).toBeGreaterThan(200)
+    expect((await tryOnce(name, PASSWORD, newPeer())).status).toBe(200)
+  },
+)
 
 test('capitals and spaces make no other account', async () => {
   const [name, peer] = [await newAccount(), newPeer()]

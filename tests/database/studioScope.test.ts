@@ -117,7 +117,8 @@ afterAll(async () => {
 /** Every row of a studio in every table that has any, as text. */
 async function everyRowOf(studioId: string): Promise<string> {
   const [tables] = (await connectionPool().query(
-    "SELECT table_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND column_name = 'studio_id' ORDER BY 1",
+    'SELECT table_name AS name FROM information_schema.columns WHERE table_schema = ' +
+      "DATABASE() AND column_name = 'studio_id' ORDER BY 1",
   )) as unknown as [{ name: string }[]]
   const rows = await Promise.all(
     tables.map(

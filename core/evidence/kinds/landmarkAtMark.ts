@@ -6,8 +6,8 @@ import { defineKind } from '../defineKind'
 import { landmarkHeightMm, LANDMARKS } from '../landmarks'
 
 /**
- * The saddle's top brought level with a landmark, rider beside the bike in shoes: landmark + sole = seat y + axle height.
- * A mark stands for all positions nearer to it than to its neighbours (uniform: spacing / √12).
+ * The saddle's top brought level with a landmark, rider beside the bike in shoes: landmark + sole = seat y + axle
+ * height. A mark stands for all positions nearer to it than to its neighbours (uniform: spacing / √12).
  */
 export const landmarkAtMark = defineKind({
   kind: 'landmarkAtMark',

@@ -19,7 +19,10 @@ export const bikeTypeLine = mysqlTable(
     studioId: reference('studio_id')
       .notNull()
       .references(() => studio.id),
-    /** Name of the version in force. Compared without regard to capitals and accents, as the database's collation does. */
+    /**
+     * Name of the version in force. Compared without regard to capitals and accents, as the database's collation
+     * does.
+     */
     name: varchar('name', { length: 80 }).notNull(),
   },
   (t) => [uniqueIndex('bike_type_line_name').on(t.studioId, t.name)],

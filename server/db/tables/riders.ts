@@ -50,7 +50,10 @@ export const setup = mysqlTable(
     finishedBy: reference('finished_by').references(() => user.id),
     /** The row of evidence that set the saved numbers. */
     numbersId: reference('numbers_id'),
-    /** `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the database. */
+    /**
+     * `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the
+     * database.
+     */
     openKey: varchar('open_key', { length: 73 }).unique(),
   },
   (t) => [
@@ -94,7 +97,10 @@ export const withdrawal = mysqlTable('withdrawal', {
     .references(() => user.id),
 })
 
-/** Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is `bikeAssignment`. */
+/**
+ * Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is
+ * `bikeAssignment`.
+ */
 export const bikeAssignmentLog = mysqlTable(
   'bike_assignment_log',
   {
@@ -117,7 +123,9 @@ export const bikeAssignmentLog = mysqlTable(
   (t) => [index('assignment_log_day').on(t.studioId, t.day, t.bikeId)],
 )
 
-/** Who sits where on a studio's day: one rider a bike, one bike a rider, held by the database. A free bike has no row. */
+/**
+ * Who sits where on a studio's day: one rider a bike, one bike a rider, held by the database. A free bike has no row.
+ */
 export const bikeAssignment = mysqlTable(
   'bike_assignment',
   {

@@ -9,7 +9,10 @@ import { readJson } from '@/server/http/readJson'
 const LONGEST = 1_000_000
 const STATUS = { badJson: 400, badRequest: 400, unknownOperation: 404, busy: 503 } as const
 
-/** `POST /api/v1/<operation>`: one JSON request, one JSON answer, for who is signed in. Computed in a thread of the pool. */
+/**
+ * `POST /api/v1/<operation>`: one JSON request, one JSON answer, for who is signed in. Computed in a thread of the
+ * pool.
+ */
 export async function POST(
   request: Request,
   { params }: { params: Promise<{ operation: string }> },
