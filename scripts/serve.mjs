@@ -1,12 +1,12 @@
 /**
- * The web server: the built application behind a doorkeeper on loopback. Started by `npm run demo` and `npm test`,
+ * The web server: the built application behind a request filter on loopback. Started by `npm run demo` and `npm test`,
  * not by hand. It ends when whoever started it goes: its standard input is a pipe from there.
  */
 import { createServer } from 'node:http'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import next from 'next'
-import { refusalOf, setPeer } from './support/doorkeeper.mjs'
+import { refusalOf, setPeer } from './support/requestFilter.mjs'
 
 const dir = dirname(dirname(fileURLToPath(import.meta.url)))
 const port = Number(process.env.PORT)

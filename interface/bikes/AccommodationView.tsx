@@ -40,10 +40,10 @@ export function AccommodationView({ types, school }: Props) {
   useEffect(() => {
     let gone = false
     const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
-    const door = wrap<AccommodationWorker>(worker)
+    const accommodationWorker = wrap<AccommodationWorker>(worker)
     const work = async () => {
       for (const [i, { bikeType }] of types.entries()) {
-        const fits = await door.accommodation(
+        const fits = await accommodationWorker.accommodation(
           { bikeType, school },
           proxy(
             (done: number) => !gone && setTold((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),

@@ -28,6 +28,7 @@ import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
 import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
+import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useUnitSystem } from '../shared/Providers'
 import { replaceTapeReadings, finishCalibration, addTapeReading, withdrawTapeReading } from './actions'
 import parts from './parts.module.css'
@@ -35,7 +36,6 @@ import styles from './calibrationView.module.css'
 import { ReadingsTable } from './ReadingsTable'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
 import { useAction } from './useAction'
-import { useWriteId } from './useWriteId'
 
 type Stored = Readonly<{ id: string; row: TapeReading }>
 type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>
@@ -58,7 +58,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   const [from, setFrom] = useState<'seat' | 'nose'>('seat')
   const [doubted, setDoubted] = useState('')
   const [versionId] = useState(() => crypto.randomUUID())
-  const write = useWriteId()
+  const { idFor, forget } = useIdempotencyKey()
   const marks = chosen ?? state.next.marks
   const plain = shown === 'imperial' ? 'in' : 'mm'
 
@@ -68,16 +68,17 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
     const warning = checkPlausibility(bikeType, rows, { marks, lengths })
     const asks = warning ? formatInputWarning(warning, shown) : ''
     if (asks && asks !== doubted) return setDoubted(asks)
-    const reading = { id: write.id, row: { marks, lengths } }
+    const row = { marks, lengths }
+    const reading = { id: idFor(row), row }
     if (!(await act(() => addTapeReading(reading.id, typeId, reading.row)))) return
-    write.renew()
+    forget()
     setReadings((all) => [...all, reading])
     setTyped(EMPTY_LENGTHS)
     setDoubted('')
     setChosen(null)
   }
 
-  async function takeBack(id: string) {
+  async function withdraw(id: string) {
     if (!(await act(() => withdrawTapeReading(id)))) return
     setReadings((all) => all.filter((r) => r.id !== id))
     message.info('Taken back.', 1.5)
@@ -86,9 +87,9 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   async function replaceAll(
     all: readonly Stored[],
     rowsNow: readonly TapeReading[],
-    part: (i: number) => string,
+    writeId: string,
   ): Promise<Stored[] | null> {
-    const by = rowsNow.map((row, i) => ({ id: part(i), row }))
+    const by = rowsNow.map((row, i) => ({ id: partId(writeId, i), row }))
     const replaced = by.map(({ id, row }, i) => ({ id: all[i].id, newId: id, row }))
     if (!(await act(() => replaceTapeReadings(typeId, replaced)))) return null
     // What was kept meanwhile stays.
@@ -99,16 +100,13 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
 
   /** Corrects every reading kept so far; it can be undone while the word of it stands. */
   async function correct(slip: Slip) {
-    const corrected = await replaceAll(
-      readings,
-      rows.map((row) => readingWithoutSlip(bikeType, row, slip)),
-      write.part,
-    )
+    const rowsNow = rows.map((row) => readingWithoutSlip(bikeType, row, slip))
+    const corrected = await replaceAll(readings, rowsNow, idFor(rowsNow))
     if (!corrected) return
-    write.renew()
+    forget()
+    const undoId = crypto.randomUUID()
     const undo = async () => {
-      const ids = rows.map(() => crypto.randomUUID())
-      if (await replaceAll(corrected, rows, (i) => ids[i])) message.destroy('corrected')
+      if (await replaceAll(corrected, rows, undoId)) message.destroy('corrected')
     }
     message.success({
       key: 'corrected',
@@ -145,7 +143,6 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
       onTyped={(v) => {
         setTyped((t) => ({ ...t, [key]: v }))
         setDoubted('')
-        write.renew()
       }}
       onEnter={keep}
       placeholder={plain}
@@ -180,10 +177,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
           <OtherSetting
             bikeType={bikeType}
             marks={marks}
-            onSet={(axis, label) => {
-              setChosen({ ...marks, [axis]: label })
-              write.renew()
-            }}
+            onSet={(axis, label) => setChosen({ ...marks, [axis]: label })}
           />
           <div className={parts.fields}>
             {field('saddleHeightMm', 'Saddle height, straight to the middle of the widest part')}
@@ -291,7 +285,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               {outliers.map((s) => (
                 <li key={`${s.reading}-${s.length}`}>
                   {formatOutlier(bikeType, rows, s, shown)}
-                  <Button icon={<DeleteOutlined />} onClick={() => takeBack(readings[s.reading].id)}>
+                  <Button icon={<DeleteOutlined />} onClick={() => withdraw(readings[s.reading].id)}>
                     Take reading {s.reading + 1} back
                   </Button>
                 </li>
@@ -301,7 +295,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
           {state.blocked && readings.length > 0 && (
             <p className={parts.quiet}>{formatCalibrationRefusal(bikeType, state.blocked)}</p>
           )}
-          <ReadingsTable bikeType={bikeType} readings={readings} fit={state.fit} onTakeBack={takeBack} />
+          <ReadingsTable bikeType={bikeType} readings={readings} fit={state.fit} onWithdraw={withdraw} />
         </div>
       </div>
     </>

@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { recordInspection } from './actions'
-import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import parts from './parts.module.css'
 import styles from './inspectionView.module.css'
 import { useAction } from './useAction'
@@ -40,7 +40,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
   async function keep() {
     const found = wrong.map((item) => ({ item, note: notes[item] ?? '' }))
     const lookId = idFor([bike!.id, found])
-    const faults = found.map((fault, i) => ({ ...fault, id: `${lookId.slice(0, 33)}-${i}` }))
+    const faults = found.map((fault, i) => ({ ...fault, id: partId(lookId, i) }))
     if (!(await act(() => recordInspection(lookId, bike!.id, faults)))) return
     router.refresh()
     const rest = due.filter((b) => b.id !== bike!.id)

@@ -17,15 +17,15 @@ import { addBikeReading, compareTapeReading } from './actions'
 import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { EMPTY_LENGTHS, parseTape } from './parseTape'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useAction } from './useAction'
-import { useWriteId } from './useWriteId'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function MachineReadingForm({ bike }: { bike: Machine }) {
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act, busy } = useAction()
-  const write = useWriteId()
+  const { idFor, forget } = useIdempotencyKey()
   const { modal } = App.useApp()
   const [marks, setMarks] = useState<Marks>(() =>
     Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
@@ -55,8 +55,9 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
   }
 
   async function store(row: TapeReading, resetsBaseline: boolean) {
-    if (!(await act(() => addBikeReading(write.id, bike.id, { kind: 'tape', ...row, resetsBaseline })))) return
-    write.renew()
+    const reading = { kind: 'tape' as const, ...row, resetsBaseline }
+    if (!(await act(() => addBikeReading(idFor(reading), bike.id, reading)))) return
+    forget()
     setTyped(EMPTY_LENGTHS)
     setSaid('')
     router.refresh()
@@ -79,10 +80,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
               set: marks[axis] === label,
               wanted: false,
             }))}
-            onTap={(label) => {
-              setMarks((m) => ({ ...m, [axis]: label }))
-              write.renew()
-            }}
+            onTap={(label) => setMarks((m) => ({ ...m, [axis]: label }))}
           />
         ))}
       </details>
@@ -104,7 +102,6 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             onTyped={(v) => {
               setTyped((t) => ({ ...t, [length]: v }))
               setSaid('')
-              write.renew()
             }}
             onEnter={keep}
             placeholder={shown === 'imperial' ? 'in' : 'mm'}

@@ -13,11 +13,11 @@ type Props = Readonly<{
   bikeType: BikeType
   readings: readonly Readonly<{ id: string; row: TapeReading }>[]
   fit: CalibrationProgress['fit']
-  onTakeBack: (id: string) => void
+  onWithdraw: (id: string) => void
 }>
 
 /** All readings with what each number is off the fit; a number that does not belong stands out. */
-export function ReadingsTable({ bikeType, readings, fit, onTakeBack }: Props) {
+export function ReadingsTable({ bikeType, readings, fit, onWithdraw }: Props) {
   const { shown } = useUnitSystem()
   if (readings.length === 0) return null
   const off = (reading: number, length: string) =>
@@ -52,7 +52,7 @@ export function ReadingsTable({ bikeType, readings, fit, onTakeBack }: Props) {
                   icon={<DeleteOutlined />}
                   aria-label={`Take reading ${i + 1} back`}
                   title="Take back"
-                  onClick={() => onTakeBack(id)}
+                  onClick={() => onWithdraw(id)}
                 />
               </td>
             </tr>

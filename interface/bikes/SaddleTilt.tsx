@@ -10,14 +10,14 @@ import { LengthField } from '../shared/LengthField'
 import { addBikeReading } from './actions'
 import parts from './parts.module.css'
 import type { Machine } from './machine'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useAction } from './useAction'
-import { useWriteId } from './useWriteId'
 
 /** The saddle's angle with the floor taken off, what a wedge would do, and its line over the frame. */
 export function SaddleTilt({ bike, school }: { bike: Machine; school: School['tilt'] }) {
   const router = useRouter()
   const { act, busy } = useAction()
-  const [tiltWrite, lineWrite] = [useWriteId(), useWriteId()]
+  const [tiltKey, lineKey] = [useIdempotencyKey(), useIdempotencyKey()]
   const [deg, setDeg] = useState('')
   const [floor, setFloor] = useState('0')
   const [across, setAcross] = useState<TiltAcross>('highestPoints')
@@ -38,27 +38,16 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
 
   async function keep() {
     const mm = parseNumber(line)
-    if (
-      degrees !== null &&
-      !(await act(() =>
-        addBikeReading(tiltWrite.id, bike.id, {
-          kind: 'tilt',
-          deg: degrees,
-          floorDeg: parseNumber(floor) ?? 0,
-          across,
-        }),
-      ))
-    )
-      return
-    if (
-      mm !== null &&
-      !(await act(() =>
-        addBikeReading(lineWrite.id, bike.id, { kind: 'saddleLine', mm, afterClosing: closed === 'closed' }),
-      ))
-    )
-      return
-    tiltWrite.renew()
-    lineWrite.renew()
+    if (degrees !== null) {
+      const reading = { kind: 'tilt' as const, deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }
+      if (!(await act(() => addBikeReading(tiltKey.idFor(reading), bike.id, reading)))) return
+    }
+    if (mm !== null) {
+      const reading = { kind: 'saddleLine' as const, mm, afterClosing: closed === 'closed' }
+      if (!(await act(() => addBikeReading(lineKey.idFor(reading), bike.id, reading)))) return
+    }
+    tiltKey.forget()
+    lineKey.forget()
     setDeg('')
     setLine('')
     router.refresh()
@@ -77,15 +66,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         </p>
       ))}
       <div className={parts.fields}>
-        <LengthField
-          title="Saddle, ° (minus is nose down)"
-          typed={deg}
-          onTyped={(v) => {
-            setDeg(v)
-            tiltWrite.renew()
-          }}
-          placeholder="°"
-        />
+        <LengthField title="Saddle, ° (minus is nose down)" typed={deg} onTyped={setDeg} placeholder="°" />
         <LengthField title="Floor here, °" typed={floor} onTyped={setFloor} placeholder="°" />
         <Segmented
           className={parts.wide}
@@ -98,15 +79,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
           ]}
           block
         />
-        <LengthField
-          title="Nose off the frame’s line, mm"
-          typed={line}
-          onTyped={(v) => {
-            setLine(v)
-            lineWrite.renew()
-          }}
-          placeholder="right is plus"
-        />
+        <LengthField title="Nose off the frame’s line, mm" typed={line} onTyped={setLine} placeholder="right is plus" />
         <Segmented
           className={parts.wide}
           aria-label="Saddle line sighted"

@@ -3,19 +3,19 @@ import { App } from 'antd'
 import { useState } from 'react'
 import type { ActionResult } from '../shared/actionResult'
 
-type Refused = Extract<ActionResult, { outcome: 'refused' }>
-type Kept<T extends object> = Readonly<{ outcome: 'kept' } & T>
+type Refusal = Extract<ActionResult, { outcome: 'refused' }>
+type Success<T extends object> = Readonly<{ outcome: 'kept' } & T>
 
 /** Calls a server action, says in words when it was refused or the network is gone, and hands on what was kept. */
 export function useAction() {
   const { message } = App.useApp()
   const [busy, setBusy] = useState(false)
-  async function act<T extends object>(action: () => Promise<ActionResult<T>>): Promise<Kept<T> | null> {
+  async function act<T extends object>(action: () => Promise<ActionResult<T>>): Promise<Success<T> | null> {
     setBusy(true)
     try {
       const result = await action()
-      if (isKept(result)) return result
-      message.error(`Not kept: ${(result as Refused).say}.`, 8)
+      if (isSuccess(result)) return result
+      message.error(`Not kept: ${(result as Refusal).say}.`, 8)
     } catch {
       message.error('The studio’s server cannot be reached. Nothing was lost here; try again.', 6)
     } finally {
@@ -26,4 +26,4 @@ export function useAction() {
   return { act, busy }
 }
 
-const isKept = <T extends object>(result: ActionResult<T>): result is Kept<T> => result.outcome === 'kept'
+const isSuccess = <T extends object>(result: ActionResult<T>): result is Success<T> => result.outcome === 'kept'

@@ -77,13 +77,13 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
           <span>
             {bike.rider!.name}: {noteSaid(made)}. Say: “{sign.cue}”
           </span>
-          <Button onClick={() => takeBack(made.id)}>Undo</Button>
+          <Button onClick={() => withdraw(made.id)}>Undo</Button>
         </span>
       ),
     })
   }
 
-  function takeBack(noteId: string) {
+  function withdraw(noteId: string) {
     setGone((all) => new Set([...all, noteId]))
     message.destroy()
     void enqueue(QUEUE, [{ op: 'withdrawNote', noteId }])

@@ -56,7 +56,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
-  const { rows, pending, finishedElsewhere, add, replace, withdraw: takeBack, save } = useSetupRows(setupId, stored)
+  const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => resumeStep(stored))
   const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<Landmark>(
@@ -99,7 +99,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   function undo() {
     const last = rows.at(-1)
     if (!last) return
-    takeBack(last)
+    withdraw(last)
     message.info('Taken back.', 1.5)
   }
 

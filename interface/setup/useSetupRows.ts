@@ -93,9 +93,9 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     [server, taps],
   )
 
-  const tell = useCallback(
-    (told: readonly DraftEntry[]) => {
-      const named = told.map((one) => ({
+  const send = useCallback(
+    (drafts: readonly DraftEntry[]) => {
+      const named = drafts.map((one) => ({
         ...one,
         id: one.id ?? crypto.randomUUID(),
       })) as unknown as readonly OutboxEntry[]
@@ -110,22 +110,22 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     },
     [enqueue, queue],
   )
-  const append = useCallback((row: Evidence): DraftEntry => ({ op: 'appendEvidence', setupId, row }), [setupId])
-  const withdraw = useCallback(
+  const addition = useCallback((row: Evidence): DraftEntry => ({ op: 'appendEvidence', setupId, row }), [setupId])
+  const withdrawal = useCallback(
     (row: Row): DraftEntry => ({ op: 'withdrawEvidence', setupId, rowId: row.id }),
     [setupId],
   )
-  const add = useCallback((row: Evidence) => void tell([append(row)]), [tell, append])
+  const add = useCallback((row: Evidence) => void send([addition(row)]), [send, addition])
   const replace = useCallback(
-    (old: Row | undefined, row: Evidence) => void tell([...(old ? [withdraw(old)] : []), append(row)]),
-    [tell, append, withdraw],
+    (old: Row | undefined, row: Evidence) => void send([...(old ? [withdrawal(old)] : []), addition(row)]),
+    [send, addition, withdrawal],
   )
-  const takeBack = useCallback((row: Row) => void tell([withdraw(row)]), [tell, withdraw])
+  const withdraw = useCallback((row: Row) => void send([withdrawal(row)]), [send, withdrawal])
   const save = useCallback(
-    (id: string, marks: Marks) => tell([{ op: 'finishSetup', id, setupId, marks }]),
-    [tell, setupId],
+    (id: string, marks: Marks) => send([{ op: 'finishSetup', id, setupId, marks }]),
+    [send, setupId],
   )
-  return { rows, pending, finishedElsewhere, add, replace, withdraw: takeBack, save }
+  return { rows, pending, finishedElsewhere, add, replace, withdraw, save }
 }
 
 const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>

@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import { dispatch } from '@/core/operations/dispatch'
 
-/** The core's door in a thread of its own, so that a hand on the scale never waits for arithmetic. */
+/** The core's `dispatch` in a thread of its own, so that a hand on the scale never waits for arithmetic. */
 const api = { dispatch }
 export type CoreWorker = typeof api
 

@@ -15,3 +15,6 @@ export function useIdempotencyKey(): Readonly<{ idFor: (content: unknown) => str
   const forget = useCallback(() => void (last.current = null), [])
   return { idFor, forget }
 }
+
+/** The id of part `i` (0–65535) of the write `id`: the same in a retry. */
+export const partId = (id: string, i: number) => `${id.slice(0, -4)}${i.toString(16).padStart(4, '0')}`

@@ -29,7 +29,7 @@ let made: ReturnType<typeof make> | undefined
 /** Sign-in: sessions in the database, by username; nobody can sign themselves up. Made at first use. */
 export const auth = () => (made ??= make())
 
-/** The peer as the doorkeeper in front put it; nothing else is believed. */
+/** The peer as the request filter in front put it; nothing else is believed. */
 const peerOf = (headers: Headers | undefined): string => headers?.get('x-forwarded-for') ?? 'unknown'
 
 function make() {

@@ -140,7 +140,7 @@ test('a secret is made once, kept, and readable by its owner only', () => {
 
 test('before the application: addresses that cannot be read, pages of other sites, and who a peer says it is', () => {
   const { stdout } = plainNode(`
-    import { refusalOf, setPeer } from './scripts/support/doorkeeper.mjs'
+    import { refusalOf, setPeer } from './scripts/support/requestFilter.mjs'
     const status = (url, headers = {}, method = 'GET') => refusalOf({ method, url, headers })?.status ?? 200
     const peer = (claimed, proxy) => {
       const request = { socket: { remoteAddress: '10.0.0.9' }, headers: { ...claimed } }
