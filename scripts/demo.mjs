@@ -8,7 +8,7 @@
  *   npm run demo -- --large     the studio that `npm run seed:large` made
  *   npm run demo -- --port 4100
  */
-import { mkdirSync, rmSync } from 'node:fs'
+import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
@@ -32,6 +32,7 @@ const { values } = parseArgs({ options: flags })
 const folder = values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.')
 const dist = process.env.NEXT_DIST ?? '.next'
 
+const people = JSON.parse(readFileSync(join(root, 'scripts', 'people.json'), 'utf8'))
 const stops = []
 let stopping = false
 async function stopAll(code) {
@@ -104,9 +105,9 @@ try {
   })
   stops.push(server.stop)
   console.log(
-    `\nNetloft Hall is open:  http://127.0.0.1:${port}\nSign in as  ines  with  ` +
-      `tarn-ferry-rows-east\n\nCtrl-C stops it. What the server says is kept in ` +
-      `${join(folder, 'log', 'server.log')}`,
+    `\nNetloft Hall is open:  http://127.0.0.1:${port}\n\n` +
+      people.map((p) => `Sign in as  ${p.username.padEnd(5)} with  ${p.password.padEnd(23)} (${p.role})\n`).join('') +
+      `\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`,
   )
 } catch (error) {
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)

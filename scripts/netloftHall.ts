@@ -2,18 +2,17 @@ import type { Bike, BikeType } from '../core/bike/bike'
 import type { InspectionItem } from '../core/bike/inspection'
 import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bike/equipment'
 import type { TypeCalibration } from '../core/calibration/calibrate'
+import type { Role } from '../server/accounts/can'
+import people from './people.json'
 
 /** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */
 export const STUDIO = { id: 'netloft-hall', name: 'Netloft Hall', place: 'Tarn Ferry', timeZone: 'Europe/Oslo' }
 
-/** Passwords of the demo, spoken freely: these accounts exist only in demo data. */
-export const PEOPLE = [
-  { id: 'ines-harrow', name: 'Ines Harrow', username: 'ines', password: 'tarn-ferry-rows-east', role: 'manager' },
-  { id: 'bram-okell', name: 'Bram Okell', username: 'bram', password: 'netloft-hall-at-dusk', role: 'instructor' },
-  { id: 'tove-sandry', name: 'Tove Sandry', username: 'tove', password: 'keys-by-the-ferry-door', role: 'desk' },
-] as const
+type Person = Readonly<{ id: string; name: string; username: string; password: string; role: Role }>
+/** One of each role. Passwords of the demo, spoken freely: these accounts exist only in demo data. */
+export const PEOPLE = people as readonly Person[]
 /** Who set riders up and wrote notes in the demo data. */
-export const INSTRUCTORS = [PEOPLE[0], PEOPLE[1]] as const
+export const INSTRUCTORS = PEOPLE.filter(({ role }) => role !== 'desk')
 
 const numbered = (count: number, spacingMm: number, fromMm = 0) =>
   Array.from({ length: count }, (_, i) => ({ label: String(i + 1), mm: fromMm + i * spacingMm }))

@@ -88,5 +88,5 @@ export const FILE_TOO_LARGE = 'This file is larger than 2 MB; types never are.'
 
 /** What a page says that somebody's role does not see. */
 export const notAllowedText = (role: string): string =>
-  `You are signed in as ${role} of this studio, and this page is for others. ` +
+  `Your role in this studio is ${role}, and this page is for others. ` +
   'Nothing was lost; a manager can say who may do what.'

@@ -47,7 +47,7 @@ export type Advice = Readonly<{
 
 /**
  * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
- * same answer. Expects a request that has passed the API boundary, `dispatch` (labels exist, every check knows its marks).
+ * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks).
  */
 export function recommend(request: RecommendRequest): Advice {
   const { bikeType, bike, evidence } = request

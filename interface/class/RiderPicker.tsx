@@ -1,6 +1,5 @@
 'use client'
 import { Button, Drawer, Input } from 'antd'
-import Link from 'next/link'
 import { useEffect, useState } from 'react'
 import { findMembers } from '../members/actions'
 import type { ClassBike } from './classTypes'
@@ -45,9 +44,9 @@ export function RiderPicker({ bike, linked, seated, close, onSit }: Props) {
             allowClear
           />
           {bike.rider && linked && (
-            <Link href={`/riders/${bike.rider.id}`} className={styles.numbers}>
+            <Button size="large" block className={styles.clear} href={`/riders/${bike.rider.id}`}>
               Numbers of {bike.rider.name}
-            </Link>
+            </Button>
           )}
           {bike.rider && (
             <Button size="large" block className={styles.clear} onClick={() => onSit(bike.id, null)}>

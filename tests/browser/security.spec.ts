@@ -1,6 +1,6 @@
 import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
-import { sitDown, STATE } from './hall'
+import { signIn, sitDown, STATE } from './hall'
 
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 
@@ -37,6 +37,33 @@ test('pages carry a content security policy without unsafe-eval and the usual he
   expect(headers['x-content-type-options']).toBe('nosniff')
   expect(headers['x-frame-options']).toBe('DENY')
   expect(headers['x-powered-by']).toBeUndefined()
+})
+
+const EVIDENCE_ROWS = /evidence\\?":\[\{/
+
+test('the desk sees numbers and places, no health notes, and no page of the workbench or of a set-up', async ({
+  page,
+}) => {
+  await signIn(page, 'tove')
+  await page.goto('/riders/member-01')
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Seen in class' })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /Set up now|New set-up/ })).toHaveCount(0)
+  // What the page carries, not only what it shows.
+  expect(await page.content()).not.toMatch(EVIDENCE_ROWS)
+  for (const path of [
+    '/bikes/types/meadowsweet',
+    '/bikes/types/sorrel/tape',
+    '/bikes/round',
+    '/set-up/setup-member-01',
+  ]) {
+    await page.goto(path)
+    await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible()
+  }
+  await page.goto('/class')
+  await page.getByRole('button', { name: /^2(?!\d)/ }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await expect(page.getByRole('dialog').getByRole('button', { name: /knee/i })).toHaveCount(0)
 })
 
 test.describe('signed in', () => {
@@ -85,6 +112,12 @@ test.describe('signed in', () => {
     }
     expect(outside).toEqual([])
     expect(wrong).toEqual([])
+  })
+
+  test('the rider’s page carries the evidence for who may see it', async ({ page }) => {
+    await page.goto('/riders/member-01')
+    await expect(page.getByRole('heading', { name: 'Seen in class' })).toBeVisible()
+    expect(await page.content()).toMatch(EVIDENCE_ROWS)
   })
 
   test('saved numbers cannot be changed by going back into their set-up', async ({ page }) => {
