@@ -3,7 +3,7 @@ import type { TiltReading } from '../bike/tilt'
 
 /** What is measured on one machine. */
 export type BikeReading =
-  /** `anew`: the machine has changed, earlier tapes no longer count. */
+  /** `resetsBaseline`: the machine has changed, earlier tapes no longer count. */
   | Readonly<{ kind: 'tape'; resetsBaseline?: boolean } & TapeReading>
   | Readonly<{ kind: 'tilt' } & TiltReading>
   /** How far the saddle's nose points off the frame's line, mm, plus to the right; before and after closing. */

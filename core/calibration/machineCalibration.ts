@@ -9,9 +9,9 @@ export type MachineCalibration = Readonly<{ bike: Bike; from: readonly number[] 
 
 /**
  * One machine from everything measured on it, in time order, against the version of its type in force. Tapes before the
- * latest that says the machine has changed (`anew`) no longer count, nor those at marks this version does not have.
- * Without any tape the offsets are none and as unsure as machines of a type are. `typeSdMm` is what is known of the
- * type.
+ * latest that says the machine has changed (`resetsBaseline`) no longer count, nor those at marks this version does not
+ * have. Without any tape the offsets are none and as unsure as machines of a type are. `typeSdMm` is what is known of
+ * the type.
  */
 export function calibrateMachine(
   bikeType: BikeType,

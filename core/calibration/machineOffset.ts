@@ -22,9 +22,9 @@ export function residualsOf(
   bike: Bike | undefined,
   { marks, lengths }: TapeReading,
 ): Partial<Record<LengthName, number>> {
-  const said = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions).lengths
+  const predicted = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions).lengths
   return Object.fromEntries(
-    LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [[length, lengths[length] - said[length]]])),
+    LENGTHS.flatMap((length) => (lengths[length] === undefined ? [] : [[length, lengths[length] - predicted[length]]])),
   )
 }
 

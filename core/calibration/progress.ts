@@ -18,8 +18,8 @@ export type CalibrationProgress = Readonly<{
 }>
 
 /**
- * The bench after these readings. The fit is shown from the first reading on, also where an axis was read at one mark
- * only.
+ * The calibration after these readings. The fit is shown from the first reading on, also where an axis was read at one
+ * mark only.
  */
 export function calibrationProgress(bikeType: BikeType, readings: readonly TapeReading[]): CalibrationProgress {
   const observed = observationsOf(readings)

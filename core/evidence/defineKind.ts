@@ -31,7 +31,7 @@ type Definition<K extends string, F extends TProperties> = Readonly<{
    * What it is about: the body alone; a landmark of it held against the bike, or a check in the saddle, which both need
    * the seat height they were taken at; or something done or told, which says nothing of the body.
    */
-  about: 'body' | 'landmark' | 'saddle' | 'told'
+  about: 'body' | 'landmark' | 'saddle' | 'reported'
   /** Where the set-up asks for it; null where it comes about by itself. */
   askedAt: AskedAt | null
   /** Its measurement model; null for what says nothing of the body, or is not to count. */

@@ -25,8 +25,8 @@ const seen: ReadingContext = {
   soleMm: 10,
   school: DEFAULT_SCHOOL,
 }
-const said = (row: Evidence, more: Partial<ReadingContext> = {}) => likelihoodOf(row, { ...seen, ...more })!
-const likely = (row: Evidence) => logLikelihoods(said(row), mean)[0]
+const toLikelihood = (row: Evidence, more: Partial<ReadingContext> = {}) => likelihoodOf(row, { ...seen, ...more })!
+const likely = (row: Evidence) => logLikelihoods(toLikelihood(row), mean)[0]
 
 test(
   'the mean rider has the table’s heights: crest 0.604, front bone 0.565, trochanter 0.530 ' +
@@ -57,12 +57,12 @@ test('taken in shoes, the sole is part of the reading', () => {
 })
 
 test('a landmark at a mark: landmark + sole = seat y + axle height, read as coarsely as the marks are', () => {
-  const likelihood = said({ kind: 'landmarkAtMark', landmark: 'hipCrest' })
+  const likelihood = toLikelihood({ kind: 'landmarkAtMark', landmark: 'hipCrest' })
   if (likelihood.form !== 'gaussian') throw new Error('not a reading')
   const height = likelihood.value + (landmarkHeightMm(mean.body, 'hipCrest')[0] - likelihood.quantity(mean)[0])
   expect(height).toBeCloseTo(seen.seat.yMm + 300 - 10, 6)
   expect(likelihood.sd).toBeCloseTo(Math.hypot(12, 20 / Math.sqrt(12)), 6)
-  expect(said({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { spacingMm: 5 })).toMatchObject({
+  expect(toLikelihood({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { spacingMm: 5 })).toMatchObject({
     sd: expect.closeTo(Math.hypot(12, 5 / Math.sqrt(12)), 6),
   })
 })
@@ -81,7 +81,7 @@ test('what the eye and the heel can see covers every case: the chances of the an
 test('at a good height the eye mostly sees a slight bend, and hardly ever calls it locked well above', () => {
   expect(Math.exp(likely({ kind: 'kneeByEye', seen: 'slightBend' }))).toBeGreaterThan(0.7)
   const high = logLikelihoods(
-    said(
+    toLikelihood(
       { kind: 'kneeByEye', seen: 'deepBend' },
       { seat: contactPoints(HOLES_BIKE, undefined, { seatHeight: 220 }).seat },
     ),
@@ -92,7 +92,7 @@ test('at a good height the eye mostly sees a slight bend, and hardly ever calls 
 
 test('an impossible sight keeps a smallest chance, so that contradictions stay comparable', () => {
   const low = logLikelihoods(
-    said(
+    toLikelihood(
       { kind: 'kneeByEye', seen: 'locked' },
       { seat: contactPoints(HOLES_BIKE, undefined, { seatHeight: -200 }).seat },
     ),

@@ -46,7 +46,7 @@ export type AccommodationRequest = Readonly<{
  */
 export function accommodation(
   request: AccommodationRequest,
-  told: (done: number, of: number) => void = () => undefined,
+  onProgress: (done: number, of: number) => void = () => undefined,
 ): AccommodationAtStature[] {
   const riders = request.riders ?? 300
   const school = schoolOf(request.school)
@@ -56,7 +56,7 @@ export function accommodation(
   return STATURES_MM.map((statureMm, i) => {
     const table = priorVectorOf(priorFor(school.foot, { ...request.prior, statureMm: { mean: statureMm, sd: 0 } }))
     const answers = scores.map((row) => asks(bodyFromScores(table, row)))
-    told(i + 1, STATURES_MM.length)
+    onProgress(i + 1, STATURES_MM.length)
     const share = (holds: (a: FitsByAxis) => boolean) => answers.filter(holds).length / riders
     const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
     const everywhere = answers.map((a) => AXES.every((name) => a[name]))

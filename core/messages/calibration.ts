@@ -83,11 +83,11 @@ export function formatCalibrationRefusal(bikeType: BikeType, refused: Refused): 
 
 /** A question about a number before it is kept: "Saddle height 70 mm? About 700 mm was expected. Meant 700 mm?" */
 export function formatInputWarning({ length, mm, expectedMm, code }: InputWarning, shown: UnitSystem): string {
-  const said =
+  const text =
     `${capitalized(LENGTH_NAME[length])} ${formatBikeLength(mm, shown)}, where about ` +
     `${formatBikeLength(expectedMm, shown)} was expected`
-  if (code === 'tenfold') return `${said}: was ${formatBikeLength(10 * mm, shown)} meant?`
-  return code === 'inches' ? `${said}: was it read in inches?` : `${said}: is that right?`
+  if (code === 'tenfold') return `${text}: was ${formatBikeLength(10 * mm, shown)} meant?`
+  return code === 'inches' ? `${text}: was it read in inches?` : `${text}: is that right?`
 }
 
 /** What came out farther from the type's description than a careful guess strays. */

@@ -17,10 +17,10 @@ export function formatOutOfRange(
   [least, most]: readonly [number, number],
   shown: UnitSystem,
 ): string {
-  const said = (length: number) => formatBodyLength(length, shown)
+  const format = (length: number) => formatBodyLength(length, shown)
   return (
-    `${field === 'stature' ? 'A stature' : 'An inseam'} of ${said(mm)} cannot be; ` +
-    `${said(least)} to ${said(most)} can.`
+    `${field === 'stature' ? 'A stature' : 'An inseam'} of ${format(mm)} cannot be; ` +
+    `${format(least)} to ${format(most)} can.`
   )
 }
 

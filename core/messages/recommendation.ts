@@ -71,9 +71,9 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
-    const barsSaid = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
+    const barsText = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
     return (
-      `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsSaid}; then look at the ` +
+      `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsText}; then look at the ` +
       'knee and the plumb line in one mount.'
     )
   }
@@ -123,10 +123,10 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
 function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
   const scale = bikeType.axes[move.axis]?.scale
   const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move, shown)}` : ''
-  const said = (label: string) => formatLabel(bikeType, move.axis, label)
+  const format = (label: string) => formatLabel(bikeType, move.axis, label)
   return (
     `${VERBS[move.axis](move.mm)}${how}, ` +
-    `${move.from === undefined ? 'to' : `${said(move.from)} to`} ${said(move.to)}`
+    `${move.from === undefined ? 'to' : `${format(move.from)} to`} ${format(move.to)}`
   )
 }
 

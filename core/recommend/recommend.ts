@@ -73,9 +73,9 @@ export function recommend(request: RecommendRequest): Advice {
   const repeats = combinedUpTo(evidence.length)
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
-  const told = { inputs: { ...inputs, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
+  const key = { inputs: { ...inputs, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
   const from = cachedProposal(evidence.length, {
-    key: (rows) => JSON.stringify([told, evidence.slice(0, rows), history.at.slice(0, rows)]),
+    key: (rows) => JSON.stringify([key, evidence.slice(0, rows), history.at.slice(0, rows)]),
     proposal: (rows, earlier) => adaptProposal(inputs, combinedUpTo(rows).likelihoods, seed, count, earlier),
   })
   const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)

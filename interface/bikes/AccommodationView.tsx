@@ -24,7 +24,7 @@ type Props = Readonly<{
   types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
   school: School
 }>
-type Told = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
+type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
 
 /** Line styles that tell types apart without colour. */
 const DASHES = ['', '10 5', '3 4', '14 4 3 4', '1 3']
@@ -34,7 +34,7 @@ const INKS = ['var(--act)', 'var(--good)', 'var(--ink)', 'var(--steel)', 'var(--
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
 export function AccommodationView({ types, school }: Props) {
   const { shown } = useUnitSystem()
-  const [told, setTold] = useState<Told>({ fits: [], done: 0 })
+  const [progress, setProgress] = useState<AccommodationProgress>({ fits: [], done: 0 })
   const [axis, setAxis] = useState<AxisName | 'all'>('all')
 
   useEffect(() => {
@@ -46,11 +46,12 @@ export function AccommodationView({ types, school }: Props) {
         const fits = await accommodationWorker.accommodation(
           { bikeType, school },
           proxy(
-            (done: number) => !gone && setTold((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),
+            (done: number) =>
+              !gone && setProgress((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),
           ),
         )
         if (gone) return
-        setTold((t) => ({ fits: [...t.fits, fits], done: (i + 1) / types.length }))
+        setProgress((t) => ({ fits: [...t.fits, fits], done: (i + 1) / types.length }))
       }
     }
     work()
@@ -66,19 +67,22 @@ export function AccommodationView({ types, school }: Props) {
       STATURES_MM.map((statureMm, i) => ({
         statureMm,
         ...(axis === 'all' &&
-          told.fits.length === types.length &&
-          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(told.fits.map((fits) => fits[i]))) }),
+          progress.fits.length === types.length &&
+          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(progress.fits.map((fits) => fits[i]))) }),
         ...Object.fromEntries(
-          types.map((t, k) => [t.bikeType.name, told.fits[k] ? Math.round(100 * share(told.fits[k][i])) : null]),
+          types.map((t, k) => [
+            t.bikeType.name,
+            progress.fits[k] ? Math.round(100 * share(progress.fits[k][i])) : null,
+          ]),
         ),
       })),
-    [types, told.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
+    [types, progress.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
   )
   const fleet =
-    told.fits.length === types.length
-      ? STATURES_MM.map((_, i) => fleetAccommodation(told.fits.map((fits) => fits[i])))
+    progress.fits.length === types.length
+      ? STATURES_MM.map((_, i) => fleetAccommodation(progress.fits.map((fits) => fits[i])))
       : []
-  const limits = told.fits.flatMap((fits, k) =>
+  const limits = progress.fits.flatMap((fits, k) =>
     accommodationLimits(fits).map((limit) => formatLimit(types[k].bikeType.name, limit, shown)),
   )
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
@@ -103,8 +107,8 @@ export function AccommodationView({ types, school }: Props) {
           </Button>
         ))}
       </div>
-      {told.done < 1 && (
-        <Progress percent={Math.round(100 * told.done)} aria-label="Working it out" strokeColor="var(--act)" />
+      {progress.done < 1 && (
+        <Progress percent={Math.round(100 * progress.done)} aria-label="Working it out" strokeColor="var(--act)" />
       )}
       <div className={styles.chart}>
         <ResponsiveContainer width="100%" height="100%">
@@ -180,7 +184,7 @@ export function AccommodationView({ types, school }: Props) {
           </li>
         ))}
       </ul>
-      {told.done === 1 && (
+      {progress.done === 1 && (
         <>
           <ul className={styles.limits} aria-label="Limits">
             {limits.length === 0 ? (
@@ -189,7 +193,7 @@ export function AccommodationView({ types, school }: Props) {
               limits.map((line) => <li key={line}>{line}</li>)
             )}
           </ul>
-          <p className={parts.quiet}>{fleetSaid(fleet, shown)}</p>
+          <p className={parts.quiet}>{formatFleet(fleet, shown)}</p>
         </>
       )}
     </>
@@ -197,7 +201,7 @@ export function AccommodationView({ types, school }: Props) {
 }
 
 /** Between which statures at least four in five find some type of the fleet that fits on every axis. */
-function fleetSaid(fleet: readonly number[], shown: Parameters<typeof formatBodyLength>[1]): string {
+function formatFleet(fleet: readonly number[], shown: Parameters<typeof formatBodyLength>[1]): string {
   const good = STATURES_MM.filter((_, i) => fleet[i] >= 0.8)
   if (good.length === 0) return 'At no stature do four in five find a type that fits on every axis.'
   return (

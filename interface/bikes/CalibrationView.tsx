@@ -56,25 +56,25 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   const [typed, setTyped] = useState<TypedLengths>(EMPTY_LENGTHS)
   const [wall, setWall] = useState<'direct' | 'wall'>('direct')
   const [from, setFrom] = useState<'seat' | 'nose'>('seat')
-  const [doubted, setDoubted] = useState('')
+  const [warning, setWarning] = useState('')
   const [versionId] = useState(() => crypto.randomUUID())
   const { idFor, forget } = useIdempotencyKey()
   const marks = chosen ?? state.next.marks
   const plain = shown === 'imperial' ? 'in' : 'mm'
 
-  async function keep() {
+  async function save() {
     const { lengths, wrong } = parseTape(typed, { setback: wall, reach: from }, bikeType.saddle.noseAheadMm, shown)
-    if (wrong) return setDoubted(wrong)
-    const warning = checkPlausibility(bikeType, rows, { marks, lengths })
-    const asks = warning ? formatInputWarning(warning, shown) : ''
-    if (asks && asks !== doubted) return setDoubted(asks)
+    if (wrong) return setWarning(wrong)
+    const found = checkPlausibility(bikeType, rows, { marks, lengths })
+    const asks = found ? formatInputWarning(found, shown) : ''
+    if (asks && asks !== warning) return setWarning(asks)
     const row = { marks, lengths }
     const reading = { id: idFor(row), row }
     if (!(await act(() => addTapeReading(reading.id, typeId, reading.row)))) return
     forget()
     setReadings((all) => [...all, reading])
     setTyped(EMPTY_LENGTHS)
-    setDoubted('')
+    setWarning('')
     setChosen(null)
   }
 
@@ -142,9 +142,9 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
       typed={typed[key]}
       onTyped={(v) => {
         setTyped((t) => ({ ...t, [key]: v }))
-        setDoubted('')
+        setWarning('')
       }}
-      onEnter={keep}
+      onEnter={save}
       placeholder={plain}
     />
   )
@@ -157,7 +157,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
       <div className={parts.head}>
         <h1>{bikeType.name} under the tape</h1>
       </div>
-      <div className={styles.bench}>
+      <div className={styles.calibration}>
         <div>
           <p className={parts.sentence} aria-live="polite">
             {state.done
@@ -217,11 +217,11 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
             />
           </div>
           <p className={parts.faults} aria-live="polite">
-            {doubted}
+            {warning}
           </p>
           <div className={parts.ways}>
-            <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={keep}>
-              {doubted.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
+            <Button size="large" type={state.done ? 'default' : 'primary'} loading={busy} onClick={save}>
+              {warning.endsWith('?') ? 'Yes, keep it' : 'Keep the reading'}
             </Button>
             <Button
               size="large"
@@ -235,7 +235,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
           </div>
         </div>
         <div>
-          <div className={parts.benchDrawing}>
+          <div className={parts.measuredDrawing}>
             <BikeDrawing
               bikeType={state.fit.outcome === 'fitted' ? state.fit.bikeType : bikeType}
               marks={marks}
@@ -267,8 +267,8 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               {(slips.length > 0
                 ? slips.map((slip) => formatSlip(bikeType, slip, shown))
                 : strays.map((stray) => formatStray(stray, shown))
-              ).map((said) => (
-                <p key={said}>{said}</p>
+              ).map((text) => (
+                <p key={text}>{text}</p>
               ))}
               {slips.length === 0 && <p>Look where the tape was held, and at this type’s description.</p>}
               {slips
@@ -343,7 +343,7 @@ function OtherSetting({
 function stopsDrawn(bikeType: BikeType, axis: AxisName, marks: Marks) {
   return positionsOf(axisOf(bikeType, axis)!.scale).map(({ label }) => ({
     label,
-    said: formatLabel(bikeType, axis, label),
+    text: formatLabel(bikeType, axis, label),
     set: marks[axis] === label,
     wanted: false,
   }))

@@ -22,22 +22,22 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
   const [at, setAt] = useState<string | undefined>(
     () => bikes.find((b) => b.number === start)?.id ?? due[0]?.id ?? bikes[0]?.id,
   )
-  const [said, setSaid] = useState<Readonly<Partial<Record<InspectionItem, 'good' | 'wrong'>>>>({})
+  const [checks, setChecks] = useState<Readonly<Partial<Record<InspectionItem, 'good' | 'wrong'>>>>({})
   const [notes, setNotes] = useState<Readonly<Partial<Record<InspectionItem, string>>>>({})
   const { idFor, forget } = useIdempotencyKey()
   const bike = bikes.find((b) => b.id === at)
-  const open = INSPECTION_ITEMS.filter((item) => !said[item])
-  const wrong = INSPECTION_ITEMS.filter((item) => said[item] === 'wrong')
+  const open = INSPECTION_ITEMS.filter((item) => !checks[item])
+  const wrong = INSPECTION_ITEMS.filter((item) => checks[item] === 'wrong')
 
   function turnTo(id: string | undefined) {
     setAt(id)
-    setSaid({})
+    setChecks({})
     setNotes({})
     forget()
     window.scrollTo({ top: 0 })
   }
 
-  async function keep() {
+  async function save() {
     const found = wrong.map((item) => ({ item, note: notes[item] ?? '' }))
     const lookId = idFor([bike!.id, found])
     const faults = found.map((fault, i) => ({ ...fault, id: partId(lookId, i) }))
@@ -73,13 +73,13 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
                   <button
                     key={word}
                     type="button"
-                    aria-pressed={said[item] === word}
-                    onClick={() => setSaid((s) => ({ ...s, [item]: word }))}
+                    aria-pressed={checks[item] === word}
+                    onClick={() => setChecks((s) => ({ ...s, [item]: word }))}
                   >
                     {word}
                   </button>
                 ))}
-                {said[item] === 'wrong' && (
+                {checks[item] === 'wrong' && (
                   <Input
                     size="large"
                     maxLength={300}
@@ -97,7 +97,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
                 size="large"
                 disabled={open.length === 0}
                 onClick={() =>
-                  setSaid((s) => ({
+                  setChecks((s) => ({
                     ...Object.fromEntries(INSPECTION_ITEMS.map((item) => [item, 'good' as const])),
                     ...s,
                   }))
@@ -105,7 +105,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
               >
                 The rest is good
               </Button>
-              <Button size="large" type="primary" loading={busy} disabled={open.length > 0} onClick={keep}>
+              <Button size="large" type="primary" loading={busy} disabled={open.length > 0} onClick={save}>
                 {wrong.length > 0 ? 'Keep, out of use' : 'Keep, next bike'}
               </Button>
             </div>

@@ -31,16 +31,16 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
     Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
   )
   const [typed, setTyped] = useState(EMPTY_LENGTHS)
-  const [said, setSaid] = useState('')
+  const [warning, setWarning] = useState('')
 
-  async function keep() {
+  async function save() {
     const { lengths, wrong } = parseTape(
       typed,
       { setback: 'direct', reach: 'seat' },
       bike.type.saddle.noseAheadMm,
       shown,
     )
-    if (wrong) return setSaid(wrong)
+    if (wrong) return setWarning(wrong)
     const row: TapeReading = { marks, lengths }
     const weighed = await act(() => compareTapeReading(bike.id, row, shown))
     if (!weighed) return
@@ -59,7 +59,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
     if (!(await act(() => addBikeReading(idFor(reading), bike.id, reading)))) return
     forget()
     setTyped(EMPTY_LENGTHS)
-    setSaid('')
+    setWarning('')
     router.refresh()
   }
 
@@ -76,7 +76,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             remark=""
             marks={positionsOf(bike.type.axes[axis]!.scale).map(({ label }) => ({
               label,
-              said: formatLabel(bike.type, axis, label),
+              text: formatLabel(bike.type, axis, label),
               set: marks[axis] === label,
               wanted: false,
             }))}
@@ -84,7 +84,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
           />
         ))}
       </details>
-      <div className={parts.benchDrawing}>
+      <div className={parts.measuredDrawing}>
         <BikeDrawing
           bikeType={bike.type}
           bike={bike.machineCalibration}
@@ -101,17 +101,17 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             typed={typed[length]}
             onTyped={(v) => {
               setTyped((t) => ({ ...t, [length]: v }))
-              setSaid('')
+              setWarning('')
             }}
-            onEnter={keep}
+            onEnter={save}
             placeholder={shown === 'imperial' ? 'in' : 'mm'}
           />
         ))}
       </div>
       <p className={parts.faults} aria-live="polite">
-        {said}
+        {warning}
       </p>
-      <Button size="large" type="primary" loading={busy} onClick={keep}>
+      <Button size="large" type="primary" loading={busy} onClick={save}>
         Keep the reading
       </Button>
     </>

@@ -25,8 +25,8 @@ type Props = Readonly<{
   school: School['tilt']
   state: string
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
-  measured: readonly Readonly<{ id: string; said: string; when: string }>[]
-  looks: readonly Readonly<{ id: string; said: string; good: number }>[]
+  measured: readonly Readonly<{ id: string; text: string; when: string }>[]
+  looks: readonly Readonly<{ id: string; text: string; good: number }>[]
   doubtful: readonly Readonly<{ memberId: string; name: string; when: string }>[]
 }>
 
@@ -126,7 +126,7 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
             {measured.map((row) => (
               <li key={row.id}>
                 <div>
-                  {row.said}
+                  {row.text}
                   <p className={parts.quiet}>{row.when}</p>
                 </div>
                 <Button onClick={() => after(() => withdrawBikeReading(bike.id, row.id))}>Take back</Button>
@@ -141,7 +141,7 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
           <ul className={styles.rows}>
             {looks.map((look) => (
               <li key={look.id}>
-                {look.said}
+                {look.text}
                 <span className={look.good === INSPECTION_ITEMS.length ? parts.good : parts.act}>
                   {look.good} of {INSPECTION_ITEMS.length} good
                 </span>

@@ -43,7 +43,7 @@ export function ReadingsTable({ bikeType, readings, fit, onWithdraw }: Props) {
               {LENGTHS.map((length) => (
                 <td key={length} className={odd(i, length) ? styles.odd : undefined}>
                   {row.lengths[length] === undefined ? '–' : formatBikeLength(row.lengths[length], shown)}
-                  <em>{offSaid(off(i, length))}</em>
+                  <em>{formatResidual(off(i, length))}</em>
                 </td>
               ))}
               <td>
@@ -64,7 +64,7 @@ export function ReadingsTable({ bikeType, readings, fit, onWithdraw }: Props) {
 }
 
 /** "+1.2 off", in millimetres. */
-function offSaid(mm: number | undefined): string {
+function formatResidual(mm: number | undefined): string {
   if (mm === undefined) return ''
   const size = Math.abs(mm).toFixed(1)
   return size === '0.0' ? 'fits' : `${mm > 0 ? '+' : '−'}${size} mm`

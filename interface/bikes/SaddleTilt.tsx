@@ -33,10 +33,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     bike.machineCalibration.tiltDeg === undefined
       ? null
       : assessTilt({ deg: bike.machineCalibration.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
-  const told = judged ?? stored
-  const { sentence, because } = told ? formatTilt(told) : { sentence: 'Not measured yet.', because: [] }
+  const assessment = judged ?? stored
+  const { sentence, because } = assessment ? formatTilt(assessment) : { sentence: 'Not measured yet.', because: [] }
 
-  async function keep() {
+  async function save() {
     const mm = parseNumber(line)
     if (degrees !== null) {
       const reading = { kind: 'tilt' as const, deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }
@@ -57,7 +57,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const base = wedge && parseNumber(wedge.base)
   return (
     <>
-      <p className={told && told.outcome !== 'good' ? parts.act : told ? parts.good : parts.quiet} aria-live="polite">
+      <p
+        className={assessment && assessment.outcome !== 'good' ? parts.act : assessment ? parts.good : parts.quiet}
+        aria-live="polite"
+      >
         {sentence}
       </p>
       {because.map((reason) => (
@@ -101,7 +104,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
         </p>
       )}
       <div className={parts.ways}>
-        <Button size="large" loading={busy} disabled={degrees === null && parseNumber(line) === null} onClick={keep}>
+        <Button size="large" loading={busy} disabled={degrees === null && parseNumber(line) === null} onClick={save}>
           Keep
         </Button>
         <Button size="large" type="text" onClick={() => setWedge({ lift: '', base: '900' })}>

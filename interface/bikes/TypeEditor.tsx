@@ -40,7 +40,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
   const { shown } = useUnitSystem()
   const { act, busy } = useAction()
   const [id] = useState(() => crypto.randomUUID())
-  const { draft, setDraft, found, forget, anew } = useLocalDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () =>
+  const { draft, setDraft, found, forget, discard } = useLocalDraft(`${copy ? 'copy-' : ''}${baseId ?? 'new'}`, () =>
     start ? { ...draftFromDocument(start, shown), ...(copy && { name: '' }) } : NEW_DRAFT,
   )
   const { document: document, issues: issues } = useMemo(() => parseDraft(draft, shown), [draft, shown])
@@ -94,7 +94,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
       </p>
       {found && (
         <p className={styles.kept}>
-          What was typed here last is still here, not saved yet. <Button onClick={anew}>Begin anew</Button>
+          What was typed here last is still here, not saved yet. <Button onClick={discard}>Begin anew</Button>
         </p>
       )}
       <div className={styles.editor}>

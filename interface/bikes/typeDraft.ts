@@ -105,19 +105,19 @@ export const NEW_DRAFT: TypeDraft = Object.freeze({
 /** A type as one would type it. Lengths are those with every part at its own zero. */
 export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, shown: UnitSystem): TypeDraft {
   const { seatOrigin, gripOrigin, saddle, axes } = bikeType
-  const said = (mm: number) => exactSaid(mm, shown)
+  const format = (mm: number) => formatExact(mm, shown)
   return {
     name: bikeType.name,
-    crank: said(bikeType.crankMm),
-    pedalSurface: said(bikeType.pedalSurfaceMm),
-    axleHeight: said(bikeType.axleHeightMm),
-    noseAhead: said(saddle.noseAheadMm),
-    saddleLength: said(saddle.lengthMm),
+    crank: format(bikeType.crankMm),
+    pedalSurface: format(bikeType.pedalSurfaceMm),
+    axleHeight: format(bikeType.axleHeightMm),
+    noseAhead: format(saddle.noseAheadMm),
+    saddleLength: format(saddle.lengthMm),
     shape: saddle.shape,
-    saddleHeight: said(Math.hypot(seatOrigin.xMm, seatOrigin.yMm)),
-    setback: said(-(seatOrigin.xMm + saddle.noseAheadMm)),
-    reach: said(gripOrigin.xMm - seatOrigin.xMm),
-    stack: said(gripOrigin.yMm),
+    saddleHeight: format(Math.hypot(seatOrigin.xMm, seatOrigin.yMm)),
+    setback: format(-(seatOrigin.xMm + saddle.noseAheadMm)),
+    reach: format(gripOrigin.xMm - seatOrigin.xMm),
+    stack: format(gripOrigin.yMm),
     seatLean: trimmed(facing(axes.seatHeight, 'seatHeight').directionDeg - 90),
     barLean: trimmed(90 - facing(axes.barHeight, 'barHeight').directionDeg),
     axes: Object.fromEntries(
@@ -126,7 +126,7 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
     equipment,
-    pedalSpacing: said(equipment.pedalSpacingMm),
+    pedalSpacing: format(equipment.pedalSpacingMm),
   }
 }
 
@@ -134,7 +134,7 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
  * Millimetres keep their hundredths; inches would round, so a type is typed in millimetres unless it is whole
  * sixteenths.
  */
-function exactSaid(mm: number, shown: UnitSystem): string {
+function formatExact(mm: number, shown: UnitSystem): string {
   const inches = formatBikeLength(mm, shown)
   const back = parseLength(inches, 'mm')
   return shown === 'imperial' && back.outcome === 'read' && Math.abs(back.mm - mm) < 0.005

@@ -18,7 +18,7 @@ test('what was typed is there again on a page opened anew; begun anew it is gone
   first.unmount()
   const again = renderHook(() => useLocalDraft('sorrel', start))
   expect([again.result.current.draft.name, again.result.current.found]).toEqual(['Campion', true])
-  act(() => again.result.current.anew())
+  act(() => again.result.current.discard())
   expect([again.result.current.draft.name, again.result.current.found]).toEqual(['Testwort', false])
 })
 

@@ -7,12 +7,12 @@ type LocalDraft = Readonly<{
   setDraft: Dispatch<SetStateAction<TypeDraft>>
   found: boolean
   forget: () => void
-  anew: () => void
+  discard: () => void
 }>
 
 /**
  * A type's draft, kept on this device until it is saved, so that a closed page or a lost network loses nothing.
- * `found` says that an earlier, unsaved one was taken up; `anew` drops it.
+ * `found` says that an earlier, unsaved one was taken up; `discard` drops it.
  */
 export function useLocalDraft(key: string, start: () => TypeDraft): LocalDraft {
   const [first] = useState(start)
@@ -36,12 +36,12 @@ export function useLocalDraft(key: string, start: () => TypeDraft): LocalDraft {
   }, [read, draft, first, name])
 
   const forget = () => void onDevice(() => localStorage.removeItem(name))
-  const anew = () => {
+  const discard = () => {
     forget()
     setDraft(first)
     setFound(false)
   }
-  return { draft, setDraft, found, forget, anew }
+  return { draft, setDraft, found, forget, discard }
 }
 
 /** What a device's storage answers; nothing where it is full, closed or broken: the page goes on without it. */

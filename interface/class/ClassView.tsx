@@ -48,7 +48,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
   }, [left])
   const notes = [...new Map([...stored, ...added].map((n) => [n.id, n])).values()].filter((n) => !gone.has(n.id))
   const noting = bikes.find((bike) => bike.id === openBike && bike.rider)
-  const seating = bikes.find((bike) => bike.id === who)
+  const assigned = bikes.find((bike) => bike.id === who)
 
   async function assign(bikeId: string, memberId: string | null) {
     setWho(null)
@@ -75,7 +75,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
       content: (
         <span className={styles.kept}>
           <span>
-            {bike.rider!.name}: {noteSaid(made)}. Say: “{sign.cue}”
+            {bike.rider!.name}: {formatNote(made)}. Say: “{sign.cue}”
           </span>
           <Button onClick={() => withdraw(made.id)}>Undo</Button>
         </span>
@@ -121,7 +121,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
                     {bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}
                   </span>
                 )}
-                {seen.length > 0 && <span className={styles.seen}>{seen.map(noteSaid).join('; ')}</span>}
+                {seen.length > 0 && <span className={styles.seen}>{seen.map(formatNote).join('; ')}</span>}
               </button>
             </li>
           )
@@ -139,7 +139,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
       <RiderPicker
         key={who ?? ''}
         linked={!mayNote}
-        bike={seating ?? null}
+        bike={assigned ?? null}
         seated={new Set(bikes.flatMap((b) => (b.rider ? [b.rider.id] : [])))}
         close={() => setWho(null)}
         onSit={assign}
@@ -149,7 +149,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
 }
 
 /** "knees out, left" */
-function noteSaid({ sign, side }: ClassNote): string {
+function formatNote({ sign, side }: ClassNote): string {
   const known = signNamed(sign)
   if (!known) return sign
   return known.sided && side !== 'both' ? `${formatSign(known)}, ${side}` : formatSign(known)

@@ -30,7 +30,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
     right: frame.rightMm + (lengths.length > 0 ? 110 : 0),
     bottom: frame.bottomMm - 20,
   }
-  const said = (mm: number) => formatBikeLength(mm, shown)
+  const format = (mm: number) => formatBikeLength(mm, shown)
   return (
     <svg
       className={styles.view}
@@ -38,9 +38,9 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
       preserveAspectRatio="xMidYMin meet"
       role="img"
       aria-label={
-        `${bikeType.name || 'The type'} to scale: saddle height ${said(places.saddleHeightMm)}, ` +
-        `setback ${said(places.setbackMm)}, reach ${said(places.reachMm)}, stack ` +
-        `${said(places.stackMm)}`
+        `${bikeType.name || 'The type'} to scale: saddle height ${format(places.saddleHeightMm)}, ` +
+        `setback ${format(places.setbackMm)}, reach ${format(places.reachMm)}, stack ` +
+        `${format(places.stackMm)}`
       }
     >
       <BikeFrame scene={scene} />
@@ -52,7 +52,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
           from={[0, 0]}
           to={[seat.xMm, -seat.yMm]}
           name="saddle height"
-          said={said(places.saddleHeightMm)}
+          text={format(places.saddleHeightMm)}
           at={[seat.xMm / 2 - 50, -seat.yMm / 2]}
           end
         />
@@ -62,7 +62,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
           from={[0, 130]}
           to={[nose.xMm, 130]}
           name="setback"
-          said={said(places.setbackMm)}
+          text={format(places.setbackMm)}
           at={[Math.max(nose.xMm, 0) + 24, 150]}
           plumb={[nose.xMm, -nose.yMm]}
         />
@@ -72,7 +72,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
           from={[seat.xMm, -Math.max(seat.yMm, grip.yMm) - 150]}
           to={[grip.xMm, -Math.max(seat.yMm, grip.yMm) - 150]}
           name="reach"
-          said={said(places.reachMm)}
+          text={format(places.reachMm)}
           at={[seat.xMm + 20, -Math.max(seat.yMm, grip.yMm) - 176]}
         />
       )}
@@ -81,7 +81,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
           from={[grip.xMm + 90, 0]}
           to={[grip.xMm + 90, -grip.yMm]}
           name="stack"
-          said={said(places.stackMm)}
+          text={format(places.stackMm)}
           at={[grip.xMm + 116, -grip.yMm / 2]}
         />
       )}
@@ -119,7 +119,7 @@ function Measure({
   from,
   to,
   name,
-  said,
+  text,
   at,
   plumb,
   end = false,
@@ -127,7 +127,7 @@ function Measure({
   from: Pair
   to: Pair
   name: string
-  said: string
+  text: string
   at: Pair
   plumb?: Pair
   end?: boolean
@@ -140,7 +140,7 @@ function Measure({
       <circle cx={to[0]} cy={to[1]} r={9} />
       <text x={at[0]} y={at[1]} textAnchor={end ? 'end' : 'start'}>
         <tspan className={styles.name}>{name} </tspan>
-        {said}
+        {text}
       </text>
     </g>
   )

@@ -4,7 +4,7 @@ import type { Label } from '@/core/conventions'
 import styles from './scale.module.css'
 
 /** One mark as drawn: its label as written, whether it is set here, wanted next, and the chance that it is right. */
-export type DrawnMark = Readonly<{ label: Label; said: string; set: boolean; wanted: boolean; chance?: number }>
+export type DrawnMark = Readonly<{ label: Label; text: string; set: boolean; wanted: boolean; chance?: number }>
 
 type Props = Readonly<{
   title: string
@@ -79,7 +79,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
             onClick={() => onTap?.(mark.label)}
           >
             <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
-              {mark.said}
+              {mark.text}
             </span>
             <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
             {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
@@ -102,5 +102,5 @@ function Chance({ chance, best }: { chance: number; best: boolean }) {
 
 function spoken(title: string, mark: DrawnMark): string {
   const chance = mark.chance === undefined ? '' : `, right for ${Math.round(100 * mark.chance)} in 100`
-  return `${title} ${mark.said}${mark.set ? ', set here' : ''}${mark.wanted ? ', wanted next' : ''}${chance}`
+  return `${title} ${mark.text}${mark.set ? ', set here' : ''}${mark.wanted ? ', wanted next' : ''}${chance}`
 }

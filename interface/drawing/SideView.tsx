@@ -24,13 +24,13 @@ type Props = Readonly<{
   knee: Readonly<{ deg: number; spreadDeg: number }>
   /** The plumb offset, mm, as read here or as believed. */
   plumbMm: number
-  windowSaid: string
+  windowText: string
 }>
 
 const LEVEL_DEG = 90
 
 /** Rider and bike from the side, to scale, computed at the marks shown; it glides when a mark moves. */
-export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, plumbMm, windowSaid }: Props) {
+export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, plumbMm, windowText }: Props) {
   const wanted = useMemo(
     () => sideScene(bikeType, bike, marks, rider, show === 'plumb' ? LEVEL_DEG : undefined),
     [bikeType, bike, marks, rider, show],
@@ -58,7 +58,7 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
         </text>
       )}
       {scene.near.outcome === 'posed' && show === 'knee' && (
-        <Knee pose={scene.near} angle={knee} windowSaid={windowSaid} />
+        <Knee pose={scene.near} angle={knee} windowText={windowText} />
       )}
       {scene.near.outcome === 'posed' && show === 'plumb' && (
         <Plumb pose={scene.near} mm={Math.round(plumbMm)} patellaMm={rider.patellaAheadMm} />
@@ -143,7 +143,7 @@ function shoePath({ ankle, pedal }: Posed, surfaceMm: number): string {
   )
 }
 
-function Knee({ pose, angle, windowSaid }: { pose: Posed; angle: Props['knee']; windowSaid: string }) {
+function Knee({ pose, angle, windowText }: { pose: Posed; angle: Props['knee']; windowText: string }) {
   const { hip, knee, ankle } = pose
   const on = between(hip, knee, 1.42)
   return (
@@ -154,10 +154,10 @@ function Knee({ pose, angle, windowSaid }: { pose: Posed; angle: Props['knee']; 
         <circle key={i} className={styles.joint} cx={p.xMm} cy={-p.yMm} r={15} />
       ))}
       <text className={styles.figure} x={knee.xMm + 112} y={-knee.yMm + 10}>
-        {kneeSaid(angle)}
+        {formatKnee(angle)}
       </text>
       <text className={styles.note} x={knee.xMm + 114} y={-knee.yMm + 80}>
-        {windowSaid}
+        {windowText}
       </text>
     </g>
   )
@@ -198,7 +198,7 @@ function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: U
 }
 
 /** "38°", "about 31°", or that the leg would be locked straight. */
-function kneeSaid({ deg, spreadDeg }: Props['knee']): string {
+function formatKnee({ deg, spreadDeg }: Props['knee']): string {
   if (deg < 1) return 'locked'
   return `${spreadDeg > 4 ? 'about ' : ''}${Math.round(deg)}°`
 }
@@ -211,5 +211,5 @@ function spoken({ near }: SideScene, show: Props['show'], knee: Props['knee'], p
       `Side view with the cranks level: knee ${Math.round(Math.abs(plumbMm))} mm ` +
       `${plumbMm >= 0 ? 'ahead of' : 'behind'} the pedal axle.`
     )
-  return `Side view: knee bend at the bottom ${kneeSaid(knee)}, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
+  return `Side view: knee bend at the bottom ${formatKnee(knee)}, trunk at ${Math.round(near.trunkAngleDeg)} degrees.`
 }

@@ -20,7 +20,7 @@ function NameForm({ first }: { first: string }) {
   const router = useRouter()
   const [id] = useState(() => crypto.randomUUID())
   const [name, setName] = useState(first)
-  const [said, setSaid] = useState<Refused | null>(null)
+  const [refusal, setRefusal] = useState<Refused | null>(null)
   const [busy, setBusy] = useState(false)
 
   async function send(work: () => Promise<MemberResult>) {
@@ -28,9 +28,12 @@ function NameForm({ first }: { first: string }) {
     try {
       const answer = await work()
       if (answer.outcome === 'kept') return router.push(`/riders/${answer.id}`)
-      setSaid(answer)
+      setRefusal(answer)
     } catch {
-      setSaid({ outcome: 'refused', say: 'The studio’s server cannot be reached. The name is still here; try again.' })
+      setRefusal({
+        outcome: 'refused',
+        say: 'The studio’s server cannot be reached. The name is still here; try again.',
+      })
     }
     setBusy(false)
   }
@@ -53,19 +56,19 @@ function NameForm({ first }: { first: string }) {
         value={name}
         onChange={(e) => {
           setName(e.target.value)
-          setSaid(null)
+          setRefusal(null)
         }}
       />
       <div className={styles.said} aria-live="polite">
-        {said && (
+        {refusal && (
           <Alert
             type="warning"
-            title={said.say}
+            title={refusal.say}
             action={
-              said.offer === 'addAnyway' ? (
+              refusal.offer === 'addAnyway' ? (
                 <Button onClick={() => save(true)}>Add</Button>
-              ) : said.offer === 'correct' ? (
-                <Button onClick={() => send(() => renameMember(id, said.as ?? '', name))}>Correct it</Button>
+              ) : refusal.offer === 'correct' ? (
+                <Button onClick={() => send(() => renameMember(id, refusal.as ?? '', name))}>Correct it</Button>
               ) : undefined
             }
           />

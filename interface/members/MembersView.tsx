@@ -32,7 +32,7 @@ export function MembersView({ search, pages, counts, members }: Props) {
   const [typed, setTyped] = useState(search.typed)
   const [adding, setAdding] = useState(false)
   const [loading, load] = useTransition()
-  const asked = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
 
   useEffect(() => {
     const slash = (event: KeyboardEvent) => {
@@ -44,7 +44,7 @@ export function MembersView({ search, pages, counts, members }: Props) {
     window.addEventListener('keydown', slash)
     return () => {
       window.removeEventListener('keydown', slash)
-      clearTimeout(asked.current)
+      clearTimeout(timer.current)
     }
   }, [])
 
@@ -53,13 +53,13 @@ export function MembersView({ search, pages, counts, members }: Props) {
 
   function type(next: string) {
     setTyped(next)
-    clearTimeout(asked.current)
-    asked.current = setTimeout(() => show({ typed: next }), PAUSE_MS)
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => show({ typed: next }), PAUSE_MS)
   }
 
   async function openFirst() {
     // What was about to be asked of the list would come after the rider's page and take it away again.
-    clearTimeout(asked.current)
+    clearTimeout(timer.current)
     const first = typed === search.typed ? members[0] : (await findMembers(typed))[0]
     if (first) router.push(`/riders/${first.id}`)
   }

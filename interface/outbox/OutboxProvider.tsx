@@ -7,7 +7,7 @@ import { send } from './send'
 import { openStore, type OutboxStore, type StoredEntry } from './store'
 
 type WithoutOrigin<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
-/** What is to be told, without what every entry has; `id` where the caller needs to know it. */
+/** What is to be drafts, without what every entry has; `id` where the caller needs to know it. */
 export type DraftEntry = WithoutOrigin<OutboxEntry> & Readonly<{ id?: string }>
 
 type Outbox = Readonly<{
@@ -18,7 +18,7 @@ type Outbox = Readonly<{
   offline: boolean
   /** Some entries live only as long as this page: the device's storage is full or broken. */
   fragile: boolean
-  enqueue: (queue: string, told: readonly DraftEntry[]) => Promise<void>
+  enqueue: (queue: string, drafts: readonly DraftEntry[]) => Promise<void>
   /** Resolves once an entry that was enqueued has left the device, or was refused. */
   settled: (id: string) => Promise<'sent' | 'refused'>
   retry: (entry: StoredEntry) => Promise<void>
@@ -145,9 +145,9 @@ export function OutboxProvider({
   }, [author.id])
 
   const enqueue = useCallback(
-    async (queue: string, told: readonly DraftEntry[]) => {
+    async (queue: string, drafts: readonly DraftEntry[]) => {
       const madeAtMs = Date.now()
-      const added = told.map((one) => ({
+      const added = drafts.map((one) => ({
         queue,
         entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry,
       }))

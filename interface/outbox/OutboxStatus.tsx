@@ -18,7 +18,7 @@ export function OutboxStatus() {
   const refused = mine.filter((e) => e.state === 'refused').length
   const signedOut = mine.some((e) => e.state === 'signedOut')
   const waiting = mine.length - refused
-  const said =
+  const text =
     refused > 0
       ? `${refused} not taken`
       : waiting > 0 && (offline || fragile || signedOut)
@@ -29,14 +29,14 @@ export function OutboxStatus() {
   return (
     <>
       <span aria-live="polite" className={styles.live}>
-        {said && (
+        {text && (
           <Button
             type="text"
             className={refused > 0 ? styles.refusedPill : styles.pill}
             icon={refused > 0 ? <ExclamationCircleOutlined /> : <CloudSyncOutlined />}
             onClick={() => setOpen(true)}
           >
-            {said}
+            {text}
           </Button>
         )}
       </span>

@@ -6,9 +6,9 @@ import parts from './parts.module.css'
 /** What stands between a queue and the server, in one line; nothing while all is well. */
 export function OutboxTrouble({ queue }: { queue: string }) {
   const outbox = useOutbox()
-  const said = troubleLine(
+  const text = troubleLine(
     (outbox.entries ?? []).filter((e) => e.queue === queue),
     outbox,
   )
-  return said && <p className={parts.warn}>{said}</p>
+  return text && <p className={parts.warn}>{text}</p>
 }

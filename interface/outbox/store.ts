@@ -24,7 +24,7 @@ export type OutboxStore = Readonly<{
   add: (added: readonly NewEntry[]) => Promise<void>
   change: (seqs: readonly number[], to: Partial<Omit<StoredEntry, 'seq' | 'entry'>>) => Promise<void>
   remove: (seqs: readonly number[]) => Promise<void>
-  watch: (told: (entries: StoredEntry[]) => void) => () => void
+  watch: (listener: (entries: StoredEntry[]) => void) => () => void
   /** Whether an entry outlives the page: false where this device's storage is full or broken. */
   lasts: (entry: StoredEntry) => boolean
 }>
@@ -62,8 +62,8 @@ function indexedStore(entries: Table<DatabaseRow, number>): OutboxStore {
         .anyOf([...seqs])
         .modify(to)),
     remove: (seqs) => entries.bulkDelete([...seqs]),
-    watch: (told) => {
-      const subscription = Dexie.liveQuery(all).subscribe(told)
+    watch: (listener) => {
+      const subscription = Dexie.liveQuery(all).subscribe(listener)
       return () => subscription.unsubscribe()
     },
     lasts: () => true,
@@ -82,17 +82,17 @@ export function withFallback(device: OutboxStore, memory: OutboxStore): OutboxSt
     add: (added) => device.add(added).catch(() => memory.add(added)),
     change: async (seqs, to) => void (await Promise.all([memory.change(seqs, to), device.change(onDevice(seqs), to)])),
     remove: async (seqs) => void (await Promise.all([memory.remove(seqs), device.remove(onDevice(seqs))])),
-    watch: (told) => {
+    watch: (listener) => {
       // Told only once the device has: an empty list from memory alone would read as "everything was sent".
       let onDisk: StoredEntry[] | null = null
       let inMemory: StoredEntry[] = []
       const stopMemory = memory.watch((entries) => {
         inMemory = entries
-        if (onDisk) told([...onDisk, ...inMemory])
+        if (onDisk) listener([...onDisk, ...inMemory])
       })
       const stopDevice = device.watch((entries) => {
         onDisk = entries
-        told([...onDisk, ...inMemory])
+        listener([...onDisk, ...inMemory])
       })
       return () => {
         stopMemory()
@@ -111,17 +111,17 @@ export function memoryStore(): OutboxStore {
   const watchers = new Set<(entries: StoredEntry[]) => void>()
   const become = (next: StoredEntry[]) => {
     entries = next
-    watchers.forEach((told) => told(entries))
+    watchers.forEach((listener) => listener(entries))
   }
   return {
     all: async () => entries,
     add: async (added) => become([...entries, ...added.map((one) => ({ ...fresh(one), seq: ++last }))]),
     change: async (seqs, to) => become(entries.map((e) => (seqs.includes(e.seq) ? { ...e, ...to } : e))),
     remove: async (seqs) => become(entries.filter((e) => !seqs.includes(e.seq))),
-    watch: (told) => {
-      watchers.add(told)
-      told(entries)
-      return () => watchers.delete(told)
+    watch: (listener) => {
+      watchers.add(listener)
+      listener(entries)
+      return () => watchers.delete(listener)
     },
     lasts: () => false,
   }

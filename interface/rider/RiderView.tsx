@@ -11,17 +11,17 @@ import { startSetup } from '../setup/actions'
 import { useRecommendation } from '../shared/useRecommendation'
 import styles from './rider.module.css'
 
-type ToldSetup = Readonly<{
+type SetupSummary = Readonly<{
   id: string
   line: string
-  numbers: readonly { title: string; said: string }[]
+  numbers: readonly { title: string; text: string }[]
   bike: string
   date: string
   by: string
   sure: string
   shoes: string | null
 }>
-type ToldNote = Readonly<{
+type NoteSummary = Readonly<{
   id: string
   seen: string
   side: 'left' | 'right' | 'both' | null
@@ -33,20 +33,20 @@ type ToldNote = Readonly<{
 type Props = Readonly<{
   member: Readonly<{ id: string; name: string }>
   maySetUp: boolean
-  setups: readonly ToldSetup[]
+  setups: readonly SetupSummary[]
   /** What the latest set-up rests on, to work the chance out of, and the seat height it saved. */
-  asked: RecommendRequest | null
+  request: RecommendRequest | null
   seatHeight: Label | null
   /** The bike has changed since: what to say of it, or null. */
   changed: string | null
-  open: readonly { id: string; said: string }[]
+  open: readonly { id: string; text: string }[]
   bikes: readonly { id: string; number: number; type: string }[]
   /** Null where this person's role sees none. */
-  notes: readonly ToldNote[] | null
+  notes: readonly NoteSummary[] | null
 }>
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
-export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed, open, bikes, notes }: Props) {
+export function RiderView({ member, maySetUp, setups, request, seatHeight, changed, open, bikes, notes }: Props) {
   const [choosing, setChoosing] = useState(false)
   const [latest, ...earlier] = setups
   return (
@@ -76,7 +76,7 @@ export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed
       </header>
       {open.map((o) => (
         <p key={o.id} className={styles.open}>
-          <span>A set-up was left open at {o.said}.</span>
+          <span>A set-up was left open at {o.text}.</span>
           <Link href={`/set-up/${o.id}`}>Go on with it</Link>
         </p>
       ))}
@@ -85,10 +85,10 @@ export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed
         <section className={styles.card} aria-label="Numbers">
           <p className={styles.bike}>{latest.bike}</p>
           <dl className={styles.numbers}>
-            {latest.numbers.map(({ title, said }) => (
+            {latest.numbers.map(({ title, text }) => (
               <div key={title}>
                 <dt>{title}</dt>
-                <dd>{said}</dd>
+                <dd>{text}</dd>
               </div>
             ))}
           </dl>
@@ -97,7 +97,7 @@ export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed
             {latest.shoes && `, ${latest.shoes}`}
             <br />
             {capitalized(latest.sure)}
-            {asked && seatHeight && <KneeChance asked={asked} seatHeight={seatHeight} />}
+            {request && seatHeight && <KneeChance request={request} seatHeight={seatHeight} />}
           </p>
         </section>
       ) : (
@@ -155,8 +155,8 @@ export function RiderView({ member, maySetUp, setups, asked, seatHeight, changed
 }
 
 /** How sure the saved seat is: worked out on this device, after the page is there. */
-function KneeChance({ asked, seatHeight }: { asked: RecommendRequest; seatHeight: Label }) {
-  const { answer } = useRecommendation(asked)
+function KneeChance({ request, seatHeight }: { request: RecommendRequest; seatHeight: Label }) {
+  const { answer } = useRecommendation(request)
   const found = answer?.chances.seatHeight?.find((c) => c.label === seatHeight)
   return found ? <>; the knee is right here for {formatNaturalFrequency(found.chance)} riders like this one</> : null
 }

@@ -195,7 +195,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
                   : { deg: answer.belief.kneeFlexionDeg.mean, spreadDeg: answer.belief.kneeFlexionDeg.sd }
               }
               plumbMm={plumbRead?.kind === 'plumb' ? plumbRead.mm : answer.belief.plumbOffsetMm.mean}
-              windowSaid={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
+              windowText={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
             />
           ) : (
             <p className={styles.wait}>{trouble ?? 'Working it out …'}</p>

@@ -16,14 +16,14 @@ import styles from './tapeFields.module.css'
 export function TapeFields({ rows, onReplace }: StepPanelProps) {
   const { shown } = useUnitSystem()
   const evidence = rows.map((r) => r.row)
-  const said = (mm: number | undefined) => (mm === undefined ? '' : formatBodyLength(mm, shown))
-  const [stature, setStature] = useState(() => said(latest(evidence, 'stature')?.mm))
-  const [inseam, setInseam] = useState(() => said(latest(evidence, 'inseam')?.mm))
+  const format = (mm: number | undefined) => (mm === undefined ? '' : formatBodyLength(mm, shown))
+  const [stature, setStature] = useState(() => format(latest(evidence, 'stature')?.mm))
+  const [inseam, setInseam] = useState(() => format(latest(evidence, 'inseam')?.mm))
   const [shod, setShod] = useState(latest(evidence, 'inseam')?.shod ?? false)
   const [asked, setAsked] = useState(false)
   const { statureMm, inseamMm, wrong, trouble, rare } = parseBodyLengths({ stature, inseam }, shown)
 
-  function keep() {
+  function save() {
     const nothing = statureMm === null && inseamMm === null
     if (trouble || nothing || (rare && !asked)) return setAsked(true)
     if (statureMm !== null) onReplace(latestRow(rows, 'stature'), { kind: 'stature', mm: statureMm })
@@ -42,7 +42,7 @@ export function TapeFields({ rows, onReplace }: StepPanelProps) {
           setAsked(false)
         }}
         wrong={asked && wrong === 'stature'}
-        saidBy="tape-said"
+        describedBy="tape-said"
         placeholder={shown === 'imperial' ? '5′8″' : 'cm'}
       />
       <LengthField
@@ -53,15 +53,15 @@ export function TapeFields({ rows, onReplace }: StepPanelProps) {
           setAsked(false)
         }}
         wrong={asked && (wrong === 'inseam' || rare)}
-        onEnter={keep}
-        saidBy="tape-said"
+        onEnter={save}
+        describedBy="tape-said"
         placeholder={shown === 'imperial' ? 'in' : 'cm'}
       />
       <label className={styles.shod}>
         <Switch checked={shod} onChange={setShod} />
         in shoes
       </label>
-      <Button size="large" onClick={keep}>
+      <Button size="large" onClick={save}>
         {rare && asked ? 'Yes, keep it' : 'Keep'}
       </Button>
       <p id="tape-said" className={styles.tapeSaid} aria-live="polite">

@@ -23,7 +23,7 @@ export function drawnMarks(
     .map(({ label, mm }) => ({
       order: along * mm,
       label,
-      said: formatLabel(bikeType, axis, label),
+      text: formatLabel(bikeType, axis, label),
       set: stand[axis] === label,
       wanted: wanted[axis] === label && stand[axis] !== label,
       chance: chanceAt.get(label),

@@ -49,10 +49,10 @@ test('numbers are complete when every axis of the type has its mark', () => {
 test(
   'upright scales are drawn from the highest down, level ones from the rear forward, ' + 'whatever way the labels run',
   () => {
-    const said = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) =>
-      drawnMarks(type, axis, {}, {}, undefined).map((m) => m.said)
-    expect(said('seatHeight')[0]).toBe('15')
-    expect(said('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
+    const texts = (axis: 'seatHeight' | 'seatSlide', type = HOLES_BIKE) =>
+      drawnMarks(type, axis, {}, {}, undefined).map((m) => m.text)
+    expect(texts('seatHeight')[0]).toBe('15')
+    expect(texts('seatSlide')).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G'])
     const reversed = {
       ...HOLES_BIKE,
       axes: {
@@ -63,6 +63,6 @@ test(
         },
       },
     }
-    expect(said('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
+    expect(texts('seatSlide', reversed)).toEqual(['+1', '0', '−1'])
   },
 )

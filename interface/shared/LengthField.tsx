@@ -11,14 +11,14 @@ type Props = Readonly<{
   onTyped: (typed: string) => void
   wrong?: boolean
   onEnter?: () => void
-  saidBy?: string
+  describedBy?: string
   placeholder?: string
 }>
 
 /**
  * A length as it is spoken: "163", "1.63 m", "5′4″", "64 in". What is typed stays as typed, also when it is refused.
  */
-export function LengthField({ title, typed, onTyped, wrong = false, onEnter, saidBy, placeholder }: Props) {
+export function LengthField({ title, typed, onTyped, wrong = false, onEnter, describedBy, placeholder }: Props) {
   return (
     <label>
       {title}
@@ -29,7 +29,7 @@ export function LengthField({ title, typed, onTyped, wrong = false, onEnter, sai
         placeholder={placeholder}
         status={wrong ? 'error' : ''}
         aria-invalid={wrong}
-        aria-describedby={saidBy}
+        aria-describedby={describedBy}
         onChange={(e) => onTyped(e.target.value)}
         onPressEnter={onEnter}
       />

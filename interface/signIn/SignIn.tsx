@@ -12,14 +12,14 @@ const REFUSED: Record<number, string> = {
 }
 
 function formatSignInRefusal({ status, headers }: Response): string {
-  if (status === 429) return waitSaid(Number(headers.get('retry-after') ?? 60))
+  if (status === 429) return formatWait(Number(headers.get('retry-after') ?? 60))
   return (
     REFUSED[status] ?? (status < 500 ? REFUSED[401] : 'The studio’s server had a fault. Nothing was lost; try again.')
   )
 }
 
 /** "Too many tries in a row. Wait 5 minutes, then try again." */
-function waitSaid(seconds: number): string {
+function formatWait(seconds: number): string {
   const minutes = Math.ceil(seconds / 60)
   return `Too many tries in a row. Wait ${minutes <= 1 ? 'a minute' : `${minutes} minutes`}, then try again.`
 }

@@ -64,8 +64,8 @@ export type NewNote = Readonly<{
 
 /** Keeps a note; the same id with the same content again changes nothing, also after it was withdrawn. */
 export async function addNote(db: DbExecutor, scope: Scope, note: NewNote): Promise<WriteResult> {
-  const { createdAt, ...said } = note
-  const content = { ...said, studioId: scope.studioId }
+  const { createdAt, ...noted } = note
+  const content = { ...noted, studioId: scope.studioId }
   const { id, studioId, memberId, bikeId, region, sign, side } = classNote
   const stored = async () =>
     (await db.select({ id, studioId, memberId, bikeId, region, sign, side }).from(classNote).where(eq(id, note.id)))[0]

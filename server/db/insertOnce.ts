@@ -6,18 +6,18 @@ export type WriteResult = Readonly<{ outcome: 'kept' | 'idTaken' }>
 
 /**
  * An insert under an id its writer made. Sent again, as after a lost answer, it changes nothing where `stored` (what is
- * there under that id) says the same as `said`; where it says something else the id is taken, and that is told.
+ * there under that id) says the same as `content`; where it says something else the id is taken, and that is told.
  */
 export async function insertOnce(
   insert: () => Promise<unknown>,
   stored: () => Promise<unknown>,
-  said: unknown,
+  content: unknown,
 ): Promise<WriteResult> {
   try {
     await insert()
     return { outcome: 'kept' }
   } catch (error) {
     if (!isDuplicate(error)) throw error
-    return { outcome: sameContent(await stored(), said) ? 'kept' : 'idTaken' }
+    return { outcome: sameContent(await stored(), content) ? 'kept' : 'idTaken' }
   }
 }

@@ -14,7 +14,7 @@ export const rider = defineKind({
     pedal: Type.Optional(oneOf(PEDAL_SIDES)),
   },
   name: 'rider’s answers',
-  about: 'told',
+  about: 'reported',
   askedAt: 'talk',
   likelihood: () => null,
 })

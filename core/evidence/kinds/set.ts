@@ -5,7 +5,7 @@ export const set = defineKind({
   kind: 'set',
   fields: {},
   name: 'setting',
-  about: 'told',
+  about: 'reported',
   askedAt: null,
   likelihood: () => null,
 })

@@ -50,10 +50,10 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
       }))}
       measured={[...readings].reverse().map((r) => ({
         id: r.id,
-        said: formatBikeReading(bike.type, r.row),
+        text: formatBikeReading(bike.type, r.row),
         when: `${day(r.createdAt)}, ${r.createdBy}`,
       }))}
-      looks={looked.map((l) => ({ id: l.id, said: `${day(l.createdAt)}, ${l.createdBy}`, good: l.good }))}
+      looks={looked.map((l) => ({ id: l.id, text: `${day(l.createdAt)}, ${l.createdBy}`, good: l.good }))}
       doubtful={doubtful.map((d) => ({ memberId: d.memberId, name: d.name, when: day(d.at) }))}
     />
   )

@@ -46,7 +46,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
           line: formatMarks(type, marks),
           numbers: axesOf(type).map((axis) => ({
             title: AXIS_TITLE[axis],
-            said: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
+            text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
           })),
           bike: formatBikeName(type.name, bikeNumber),
           date: formatDate(finishedAt, timeZone),
@@ -56,7 +56,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
         }
       })}
       changed={changed && formatBikeChanged(latest.bikeNumber, formatDate(changed, timeZone))}
-      asked={
+      request={
         latest && mayNote
           ? {
               bikeType: latest.type,
@@ -67,7 +67,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
           : null
       }
       seatHeight={latest?.marks.seatHeight ?? null}
-      open={open.map((o) => ({ id: o.id, said: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
+      open={open.map((o) => ({ id: o.id, text: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
       bikes={availableBikes(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
       notes={
         notes?.map(({ id: noteId, region, sign, side, createdAt, createdBy, bikeNumber }) => ({
