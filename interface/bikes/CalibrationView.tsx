@@ -59,6 +59,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   const [warning, setWarning] = useState('')
   const [versionId] = useState(() => crypto.randomUUID())
   const { idFor, forget } = useIdempotencyKey()
+  const correction = useIdempotencyKey()
   const marks = chosen ?? state.next.marks
   const plain = shown === 'imperial' ? 'in' : 'mm'
 
@@ -101,9 +102,9 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   /** Corrects every reading kept so far; it can be undone while the word of it stands. */
   async function correct(slip: Slip) {
     const rowsNow = rows.map((row) => readingWithoutSlip(bikeType, row, slip))
-    const corrected = await replaceAll(readings, rowsNow, idFor(rowsNow))
+    const corrected = await replaceAll(readings, rowsNow, correction.idFor(rowsNow))
     if (!corrected) return
-    forget()
+    correction.forget()
     const undoId = crypto.randomUUID()
     const undo = async () => {
       if (await replaceAll(corrected, rows, undoId)) message.destroy('corrected')
