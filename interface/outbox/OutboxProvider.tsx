@@ -7,7 +7,7 @@ import { send } from './send'
 import { openStore, type OutboxStore, type StoredEntry } from './store'
 
 type WithoutOrigin<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
-/** What is to be drafts, without what every entry has; `id` where the caller needs to know it. */
+/** What is to be sent, without what every entry has; `id` where the caller needs to know it. */
 export type DraftEntry = WithoutOrigin<OutboxEntry> & Readonly<{ id?: string }>
 
 type Outbox = Readonly<{
