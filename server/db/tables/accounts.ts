@@ -80,3 +80,15 @@ export const rateLimit = mysqlTable('rate_limit', {
   count: int('count').notNull(),
   lastRequest: bigint('last_request', { mode: 'number' }).notNull(),
 })
+
+/** The studio a row belongs to; every table has this column. */
+export const studioId = () =>
+  reference('studio_id')
+    .notNull()
+    .references(() => studio.id)
+
+/** Who wrote a row. */
+export const createdBy = () =>
+  reference('created_by')
+    .notNull()
+    .references(() => user.id)

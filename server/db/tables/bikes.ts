@@ -5,7 +5,7 @@ import type { InspectionItem } from '../../../core/bike/inspection'
 import type { BikeReading } from '../../../core/calibration/bikeReading'
 import type { TypeCalibration } from '../../../core/calibration/calibrate'
 import type { TapeReading } from '../../../core/calibration/readings'
-import { studio, user } from './accounts'
+import { createdBy, studioId, user } from './accounts'
 import { id, moment, reference } from './columns'
 
 /** The version of a type and the readings that a machine's own offsets were computed from. */
@@ -16,9 +16,7 @@ export const bikeTypeLine = mysqlTable(
   'bike_type_line',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     /**
      * Name of the version in force. Compared without regard to capitals and accents, as the database's collation
      * does.
@@ -33,9 +31,7 @@ export const bikeType = mysqlTable(
   'bike_type',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     /** All versions of one type share this. */
     lineId: reference('line_id')
       .notNull()
@@ -58,18 +54,14 @@ export const typeReading = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     /** The version whose labels it was read on. */
     typeId: reference('type_id')
       .notNull()
       .references(() => bikeType.id),
     row: json('row').$type<TapeReading>().notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('type_reading_type').on(t.typeId, t.position)],
@@ -79,9 +71,7 @@ export const bike = mysqlTable(
   'bike',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     typeId: reference('type_id')
       .notNull()
       .references(() => bikeType.id),
@@ -100,17 +90,13 @@ export const bikeReading = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
     row: json('row').$type<BikeReading>().notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('bike_reading_bike').on(t.bikeId, t.position)],
@@ -121,17 +107,13 @@ export const inspection = mysqlTable(
   'inspection',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
     good: json('good').$type<readonly InspectionItem[]>().notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
   },
   (t) => [index('inspection_bike').on(t.bikeId, t.createdAt)],
 )
@@ -141,9 +123,7 @@ export const bikeFault = mysqlTable(
   'bike_fault',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),

@@ -1,7 +1,7 @@
 import { bigint, index, json, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike } from '../../../core/bike/bike'
 import type { Evidence } from '../../../core/evidence/registry'
-import { studio, user } from './accounts'
+import { createdBy, studioId, user } from './accounts'
 import { bike, bikeType } from './bikes'
 import { id, moment, reference } from './columns'
 
@@ -9,14 +9,10 @@ export const member = mysqlTable(
   'member',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     name: varchar('name', { length: 120 }).notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
     /** The set-up whose numbers hold, written with it in one transaction: a list of thousands asks no history. */
     latestSetupId: reference('latest_setup_id'),
   },
@@ -27,9 +23,7 @@ export const setup = mysqlTable(
   'setup',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     memberId: reference('member_id')
       .notNull()
       .references(() => member.id),
@@ -69,17 +63,13 @@ export const evidence = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     setupId: reference('setup_id')
       .notNull()
       .references(() => setup.id),
     row: json('row').$type<Evidence>().notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
   },
   (t) => [index('evidence_setup').on(t.setupId, t.position)],
 )
@@ -88,13 +78,9 @@ export const withdrawal = mysqlTable('withdrawal', {
   evidenceId: varchar('evidence_id', { length: 36 })
     .primaryKey()
     .references(() => evidence.id),
-  studioId: reference('studio_id')
-    .notNull()
-    .references(() => studio.id),
+  studioId: studioId(),
   createdAt: moment('created_at').notNull(),
-  createdBy: reference('created_by')
-    .notNull()
-    .references(() => user.id),
+  createdBy: createdBy(),
 })
 
 /**
@@ -106,9 +92,7 @@ export const bikeAssignmentLog = mysqlTable(
   {
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
@@ -116,9 +100,7 @@ export const bikeAssignmentLog = mysqlTable(
     /** Day in the studio's time zone, YYYY-MM-DD. */
     day: varchar('day', { length: 10 }).notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
   },
   (t) => [index('assignment_log_day').on(t.studioId, t.day, t.bikeId)],
 )
@@ -129,9 +111,7 @@ export const bikeAssignmentLog = mysqlTable(
 export const bikeAssignment = mysqlTable(
   'bike_assignment',
   {
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
@@ -140,9 +120,7 @@ export const bikeAssignment = mysqlTable(
       .references(() => member.id),
     day: varchar('day', { length: 10 }).notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
   },
   (t) => [
     primaryKey({ columns: [t.day, t.bikeId] }),
@@ -155,9 +133,7 @@ export const classNote = mysqlTable(
   'class_note',
   {
     id: id(),
-    studioId: reference('studio_id')
-      .notNull()
-      .references(() => studio.id),
+    studioId: studioId(),
     memberId: reference('member_id')
       .notNull()
       .references(() => member.id),
@@ -168,9 +144,7 @@ export const classNote = mysqlTable(
     sign: varchar('sign', { length: 40 }).notNull(),
     side: mysqlEnum('side', ['left', 'right', 'both']).notNull(),
     createdAt: moment('created_at').notNull(),
-    createdBy: reference('created_by')
-      .notNull()
-      .references(() => user.id),
+    createdBy: createdBy(),
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('note_member').on(t.memberId, t.createdAt), index('note_created').on(t.studioId, t.createdAt)],
