@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
 import { signNamed, formatSign, type Sign } from '@/core/watch/signs'
 import { useOutbox } from '../outbox/OutboxProvider'
+import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
 import { OutboxTrouble } from '../outbox/OutboxTrouble'
 import { assignBike } from './actions'
 import styles from './classView.module.css'
@@ -26,6 +27,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { entries, enqueue } = useOutbox()
+  useRefreshAfterDelivery()
   /** Noted and taken back on this page: shown until the page is made anew, sent or not. */
   const [added, setAdded] = useState<readonly ClassNote[]>([])
   const [gone, setGone] = useState<ReadonlySet<string>>(new Set())

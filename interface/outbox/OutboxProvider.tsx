@@ -3,6 +3,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { drain, resume } from './drain'
 import { createJournal, recover, type Journal } from './journal'
+import { recordDelivery } from './lastDelivery'
 import { send } from './send'
 import { openStore, type OutboxStore, type StoredEntry } from './store'
 
@@ -66,7 +67,8 @@ async function onceGone(page: string, work: () => Promise<void>): Promise<void> 
   await navigator.locks.request(pageLock(page), { ifAvailable: true }, (lock) => (lock ? work() : undefined))
 }
 
-function storageOrNone(): Storage | undefined {
+/** The device's storage, or undefined where the browser forbids it. */
+export function storageOrNone(): Storage | undefined {
   try {
     return window.localStorage
   } catch {
@@ -106,7 +108,10 @@ export function OutboxProvider({
       let some = false
       const sendCounted: typeof send = async (entry) => {
         const sent = await send(entry)
-        some ||= sent.outcome === 'kept'
+        if (sent.outcome === 'kept') {
+          some = true
+          recordDelivery(storageOrNone(), Date.now())
+        }
         return sent
       }
       const ended = await oneAtATime(() => drain(store, author.id, sendCounted)).catch(() => 'later' as const)

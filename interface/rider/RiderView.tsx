@@ -7,6 +7,7 @@ import { useState } from 'react'
 import type { Label } from '@/core/conventions'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { capitalized, formatNaturalFrequency } from '@/core/messages/phrases'
+import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
 import { startSetup } from '../setup/actions'
 import { useRecommendation } from '../shared/useRecommendation'
 import styles from './rider.module.css'
@@ -47,6 +48,7 @@ type Props = Readonly<{
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
 export function RiderView({ member, maySetUp, setups, request, seatHeight, changed, open, bikes, notes }: Props) {
+  useRefreshAfterDelivery()
   const [choosing, setChoosing] = useState(false)
   const [latest, ...earlier] = setups
   return (

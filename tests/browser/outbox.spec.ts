@@ -150,3 +150,54 @@ test(
     await device.close()
   },
 )
+
+test('a page made while a note is on its way shows it, also when the note arrived before the page did', async ({
+  page,
+  context,
+}) => {
+  const beside = await context.newPage()
+  await beside.goto('/members')
+  await page.goto('/class')
+  await page.getByRole('button', { name: /^15(?!\d)/ }).click()
+  await sitDown(page, 'Bettany Crewe')
+  let pageIsMade = () => undefined as void
+  const made = new Promise<void>((resolve) => (pageIsMade = resolve))
+  await context.route('**/api/outbox', async (route) => {
+    await made
+    await route.fulfill({ response: await route.fetch() })
+  })
+  await page.getByRole('button', { name: /^15(?!\d).*Bettany Crewe/ }).click()
+  await page.getByRole('button', { name: 'Hips', exact: true }).click()
+  await page.getByRole('button', { name: 'Rocking', exact: true }).click()
+  const noted = page.getByRole('button', { name: /^15(?!\d).*hips rocking/ })
+  await expect(noted).toBeVisible()
+  // The page is made without the note; the note arrives and leaves the device; only then the page is handed over.
+  await page.route(
+    '**/class',
+    async (route) => {
+      const response = await route.fetch()
+      pageIsMade()
+      await expect.poll(() => leftOnDevice(beside)).toBe(0)
+      await route.fulfill({ response })
+    },
+    { times: 1 },
+  )
+  await page.goto('/class')
+  await expect(noted).toBeVisible()
+})
+
+const leftOnDevice = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise((resolve, reject) => {
+        const opening = indexedDB.open('yielding-saddle')
+        opening.onerror = () => reject(opening.error)
+        opening.onsuccess = () => {
+          const counting = opening.result.transaction('entries').objectStore('entries').count()
+          counting.onsuccess = () => {
+            opening.result.close()
+            resolve(counting.result)
+          }
+        }
+      }),
+  )
