@@ -40,7 +40,6 @@ await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
 await page.getByRole('button', { name: 'Sign in' }).click()
 await page.waitForURL('**/members')
 await shoot('members-bright', DESK, 'bright', () => page.goto('/members'))
-await shoot('members-phone-dim', PHONE, 'dim', () => page.goto('/members'))
 await shoot('rider-bright', DESK, 'bright', () => page.goto('/riders/member-01'))
 
 await page.goto('/riders/member-12')
