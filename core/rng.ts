@@ -23,4 +23,4 @@ export function createRng(seed: number): Rng {
 export const normalCdf = (x: number): number => jStat.normal.cdf(x, 0, 1)
 
 /** The standard normal's value below which lies the chance `p`. */
-const normalQuantile = (p: number): number => jStat.normal.inv(p, 0, 1)
+export const normalQuantile = (p: number): number => jStat.normal.inv(p, 0, 1)

@@ -1,4 +1,4 @@
-import { Type } from '@sinclair/typebox'
+import { Type, type TSchema } from '@sinclair/typebox'
 import { perAxis, pointRef, type AxisName } from '../conventions'
 import { scaleSchema } from '../scale/scale'
 import { between, closed, oneOf, positiveMm, refTo, type Plain } from '../schema'
@@ -7,6 +7,10 @@ import { between, closed, oneOf, positiveMm, refTo, type Plain } from '../schema
 export const axisSchema = closed({ directionDeg: between(-360, 360), scale: scaleSchema })
 export type Axis = Plain<typeof axisSchema>
 const axisRef = refTo<typeof axisSchema>('axis')
+
+export const PEDAL_SIDES = ['cage', 'cleat'] as const
+export type PedalSide = (typeof PEDAL_SIDES)[number]
+const perPedalSide = <S extends TSchema>(schema: S): Record<PedalSide, S> => ({ cage: schema, cleat: schema })
 
 export const SADDLE_SHAPES = ['flat', 'tailKick', 'curved'] as const
 
@@ -31,6 +35,19 @@ export const bikeTypeSchema = closed({
     barSlide: Type.Optional(axisRef),
   }),
   forearmGaugeValid: Type.Boolean(),
+  /** Where the pedal's two sides differ: pedal axle to the surface, as `pedalSurfaceMm`. */
+  pedalSurfacesMm: Type.Optional(closed(perPedalSide(Type.Optional(between(-50, 100))))),
+  /** Further hand positions, from the grip point. */
+  grips: Type.Optional(
+    Type.Array(
+      closed({
+        name: Type.String({ minLength: 1, maxLength: 40 }),
+        aheadMm: between(-600, 600),
+        aboveMm: between(-600, 600),
+      }),
+      { maxItems: 12 },
+    ),
+  ),
 })
 export type BikeType = Plain<typeof bikeTypeSchema>
 export const bikeTypeRef = refTo<typeof bikeTypeSchema>('bikeType')
@@ -53,6 +70,10 @@ export function axesOf(bikeType: BikeType): AxisName[] {
     ? ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
     : ['seatHeight', 'seatSlide', 'barHeight']
 }
+
+/** Pedal axle to the surface the shoe stands on, mm, on the side ridden; where nobody said which, the type's usual. */
+export const pedalSurfaceMm = (bikeType: BikeType, side?: PedalSide): number =>
+  (side && bikeType.pedalSurfacesMm?.[side]) ?? bikeType.pedalSurfaceMm
 
 /** An axis of this type, or undefined where the type lacks it. */
 export const axisOf = (bikeType: BikeType, axis: AxisName): Axis | undefined => bikeType.axes[axis]

@@ -1,12 +1,12 @@
 import { Type } from '@sinclair/typebox'
 import { perAxis } from '../conventions'
 import { between, closed, oneOf, type Plain } from '../schema'
+import { PEDAL_SIDES } from './bike'
 import { START_LANDMARKS } from '../school/school'
 
 /** How a part is closed; every one is closed and shaken after a change. */
 export const CLAMP_TYPES = ['pin', 'knob', 'lever'] as const
 export type ClampType = (typeof CLAMP_TYPES)[number]
-export const PEDAL_SIDES = ['cage', 'cleat'] as const
 export const BRAKE_TYPES = ['push', 'lever', 'none'] as const
 
 /** How a type is equipped, beside its geometry. Nothing here enters the arithmetic. */

@@ -1,7 +1,10 @@
 import { Type, type TObject, type TProperties } from '@sinclair/typebox'
-import { marksRef, type Marks, type Point } from '../conventions'
+import type { BikeType } from '../bike/bike'
+import type { ContactPoints } from '../bike/contactPoints'
+import { marksRef, type Marks } from '../conventions'
+import type { Footing } from '../inference/particles'
 import type { SingleLikelihood } from '../inference/likelihood'
-import { closed, oneOf, type Plain } from '../schema'
+import { between, closed, oneOf, type Plain } from '../schema'
 import type { School } from '../school/school'
 
 /**
@@ -9,17 +12,34 @@ import type { School } from '../school/school'
  */
 type Common = Readonly<{ at?: Marks; side?: 'left' | 'right' }>
 
-/** Where things stood when a row was seen: `spacingMm` is the step of the seat's marks, `soleMm` the sole worn then. */
+/** How an instructor's eye strays (wire format): read minus true, and one spread. */
+export const observerSchema = closed({
+  eye: Type.Optional(
+    closed({
+      kneeBiasDeg: between(-40, 40),
+      kneeSdDeg: between(0.5, 40),
+      plumbBiasMm: Type.Optional(between(-150, 150)),
+      plumbSdMm: Type.Optional(between(0.5, 150)),
+    }),
+  ),
+})
+export type Observer = Plain<typeof observerSchema>
+
+/**
+ * Where things stood when a row was seen: the bike's contact points, `spacingMm` the step of the seat's marks,
+ * `footing` the sole worn and the pedal's side ridden then, `observer` whose eye looked.
+ */
 export type ReadingContext = Readonly<{
-  seat: Point
-  axleHeightMm: number
+  bikeType: BikeType
+  contact: Pick<ContactPoints, 'seat' | 'nose' | 'grip'>
   spacingMm: number
-  soleMm: number
+  footing: Footing
   school: School
+  observer?: Observer
 }>
 
 /** Steps of a set-up at which a kind is asked for. */
-export type AskedAt = 'talk' | 'beside' | 'knee' | 'cranks'
+export type AskedAt = 'talk' | 'beside' | 'knee' | 'cranks' | 'bars'
 
 type Definition<K extends string, F extends TProperties> = Readonly<{
   kind: K
@@ -28,10 +48,10 @@ type Definition<K extends string, F extends TProperties> = Readonly<{
   /** Its name as spoken. */
   name: string
   /**
-   * What it is about: the body alone; a landmark of it held against the bike, or a check in the saddle, which both need
-   * the seat height they were taken at; or something done or told, which says nothing of the body.
+   * What it is about: the body alone; a landmark of it held against the bike, or a check on the saddle or of the bars,
+   * which all need the seat height they were taken at; or something done, told or wished.
    */
-  about: 'body' | 'landmark' | 'saddle' | 'reported'
+  about: 'body' | 'landmark' | 'saddle' | 'bars' | 'reported'
   /** Where the set-up asks for it; null where it comes about by itself. */
   askedAt: AskedAt | null
   /** Its measurement model; null for what says nothing of the body, or is not to count. */

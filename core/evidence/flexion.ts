@@ -1,14 +1,26 @@
 import type { Quantity } from '../inference/likelihood'
-import { bottomFlexionDeg, eachLeg } from '../kinematics/leg'
+import { columnOf } from '../columns'
+import { bottomFlexionDeg, heelFlexionDeg } from '../kinematics/leg'
 import type { ReadingContext } from './defineKind'
 
-/** Knee flexion at the bottom of the stroke on the side looked at, degrees; without a side, the mean of both. */
-export function flexionOf(side: 'left' | 'right' | undefined, { seat, soleMm }: ReadingContext): Quantity {
-  const sign = side === 'left' ? 1 : side === 'right' ? -1 : 0
-  return (particles) =>
-    eachLeg(
-      particles.legsIn(soleMm),
-      seat,
-      (legs, at, i) => bottomFlexionDeg(legs, at, i) + sign * particles.sideDeg[i],
-    )
+export type Side = 'left' | 'right'
+
+/** Sign of half the difference of left and right, on the side looked at; without a side, the mean of both. */
+const signOf = (side: Side | undefined): number => (side === 'left' ? 1 : side === 'right' ? -1 : 0)
+
+/**
+ * Knee flexion at the bottom of the stroke on the side looked at, degrees, with the ball of the foot or the heel on the
+ * pedal.
+ */
+export function flexionOf(
+  side: Side | undefined,
+  { contact, footing }: ReadingContext,
+  foot: 'ball' | 'heel' = 'ball',
+): Quantity {
+  const sign = signOf(side)
+  const flexionDeg = foot === 'heel' ? heelFlexionDeg : bottomFlexionDeg
+  return (particles) => {
+    const legs = particles.legsOn(footing)
+    return columnOf(particles.count, (i) => flexionDeg(legs, contact.seat, i) + sign * particles.sideDeg[i])
+  }
 }

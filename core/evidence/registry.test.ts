@@ -1,30 +1,17 @@
-import { contactPoints } from '../bike/contactPoints'
 import { likelihoodOf, type Evidence } from './registry'
-import { priorFor, priorVectorOf } from '../rider/prior'
 import { DEFAULT_SCHOOL } from '../school/school'
-import { HOLES_BIKE } from '../testing/meanRider'
+import { holesContext, holesInputs } from '../testing/modelInputs'
 import { logLikelihoods } from '../inference/likelihood'
 import { particlesFromScores, SCORE_COUNT, type Particles } from '../inference/particles'
 import type { ReadingContext } from './defineKind'
 import { landmarkHeightMm } from './landmarks'
 
-const setting = {
-  bikeType: HOLES_BIKE,
-  prior: priorVectorOf(priorFor('natural', { statureMm: { mean: 1700, sd: 88 } })),
-  soleMm: 10,
-}
 const mean: Particles = particlesFromScores(
-  setting,
-  Array.from({ length: SCORE_COUNT }, () => [0]),
+  holesInputs({ statureMm: { mean: 1700, sd: 88 } }),
+  Array.from({ length: SCORE_COUNT }, () => Float64Array.of(0)),
   1,
 )
-const seen: ReadingContext = {
-  seat: contactPoints(HOLES_BIKE, undefined, { seatHeight: 160 }).seat,
-  axleHeightMm: 300,
-  spacingMm: 20,
-  soleMm: 10,
-  school: DEFAULT_SCHOOL,
-}
+const seen = holesContext(160)
 const toLikelihood = (row: Evidence, more: Partial<ReadingContext> = {}) => likelihoodOf(row, { ...seen, ...more })!
 const likely = (row: Evidence) => logLikelihoods(toLikelihood(row), mean)[0]
 
@@ -60,7 +47,7 @@ test('a landmark at a mark: landmark + sole = seat y + axle height, read as coar
   const likelihood = toLikelihood({ kind: 'landmarkAtMark', landmark: 'hipCrest' })
   if (likelihood.form !== 'gaussian') throw new Error('not a reading')
   const height = likelihood.value + (landmarkHeightMm(mean.body, 'hipCrest')[0] - likelihood.quantity(mean)[0])
-  expect(height).toBeCloseTo(seen.seat.yMm + 300 - 10, 6)
+  expect(height).toBeCloseTo(seen.contact.seat.yMm + 300 - 10, 6)
   expect(likelihood.sd).toBeCloseTo(Math.hypot(12, 20 / Math.sqrt(12)), 6)
   expect(toLikelihood({ kind: 'landmarkAtMark', landmark: 'hipCrest' }, { spacingMm: 5 })).toMatchObject({
     sd: expect.closeTo(Math.hypot(12, 5 / Math.sqrt(12)), 6),
@@ -80,24 +67,12 @@ test('what the eye and the heel can see covers every case: the chances of the an
 
 test('at a good height the eye mostly sees a slight bend, and hardly ever calls it locked well above', () => {
   expect(Math.exp(likely({ kind: 'kneeByEye', seen: 'slightBend' }))).toBeGreaterThan(0.7)
-  const high = logLikelihoods(
-    toLikelihood(
-      { kind: 'kneeByEye', seen: 'deepBend' },
-      { seat: contactPoints(HOLES_BIKE, undefined, { seatHeight: 220 }).seat },
-    ),
-    mean,
-  )[0]
+  const high = logLikelihoods(toLikelihood({ kind: 'kneeByEye', seen: 'deepBend' }, holesContext(220)), mean)[0]
   expect(Math.exp(high)).toBeLessThan(0.01)
 })
 
 test('an impossible sight keeps a smallest chance, so that contradictions stay comparable', () => {
-  const low = logLikelihoods(
-    toLikelihood(
-      { kind: 'kneeByEye', seen: 'locked' },
-      { seat: contactPoints(HOLES_BIKE, undefined, { seatHeight: -200 }).seat },
-    ),
-    mean,
-  )[0]
+  const low = logLikelihoods(toLikelihood({ kind: 'kneeByEye', seen: 'locked' }, holesContext(-200)), mean)[0]
   expect(Number.isFinite(low)).toBe(true)
 })
 

@@ -2,6 +2,11 @@ import { Type, type Static } from '@sinclair/typebox'
 import type { SingleLikelihood } from '../inference/likelihood'
 import type { Plain } from '../schema'
 import type { ReadingContext } from './defineKind'
+import { build } from './kinds/build'
+import { clearance } from './kinds/clearance'
+import { elbows } from './kinds/elbows'
+import { footPitch } from './kinds/footPitch'
+import { forearmGauge } from './kinds/forearmGauge'
 import { heelCheck } from './kinds/heelCheck'
 import { inseam } from './kinds/inseam'
 import { kneeAngle } from './kinds/kneeAngle'
@@ -9,22 +14,39 @@ import { kneeByEye } from './kinds/kneeByEye'
 import { landmarkAtMark } from './kinds/landmarkAtMark'
 import { landmarkHeight } from './kinds/landmarkHeight'
 import { plumb } from './kinds/plumb'
+import { plumbByEye } from './kinds/plumbByEye'
+import { reachFeel } from './kinds/reachFeel'
 import { rider } from './kinds/rider'
+import { rocking } from './kinds/rocking'
+import { segment } from './kinds/segment'
 import { set } from './kinds/set'
 import { stature } from './kinds/stature'
+import { trunkAngle } from './kinds/trunkAngle'
+import { wish } from './kinds/wish'
 
 /** Every kind of evidence this version takes. A new one is a file in `kinds/` and its name here. */
 export const KINDS = {
+  rider,
+  build,
+  wish,
   stature,
   inseam,
+  segment,
   landmarkHeight,
   landmarkAtMark,
   set,
   kneeAngle,
   kneeByEye,
   heelCheck,
+  rocking,
+  footPitch,
   plumb,
-  rider,
+  plumbByEye,
+  forearmGauge,
+  trunkAngle,
+  elbows,
+  reachFeel,
+  clearance,
 } as const
 
 export type EvidenceKind = keyof typeof KINDS

@@ -67,7 +67,8 @@ export function logLikelihoods(likelihood: Likelihood, particles: Particles): Fl
 
 const flooredLog = (probability: number): number => Math.log(Math.max(MIN_PROBABILITY, probability))
 
-function intervalProbability({ from, to }: Interval, value: number, sd: number): number {
+/** Chance that a value, seen with Gaussian error, falls into an interval. */
+export function intervalProbability({ from, to }: Interval, value: number, sd: number): number {
   const below = to === Infinity ? 1 : normalCdf((to - value) / sd)
   return from === -Infinity ? below : below - normalCdf((from - value) / sd)
 }

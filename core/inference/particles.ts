@@ -1,9 +1,14 @@
 import { columnOf, type Columns } from '../columns'
 import { unitVector } from '../geometry'
 import { prepareLegs, type Legs } from '../kinematics/leg'
-import { bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
+import { prepareUpperBodies, type UpperBodies } from '../kinematics/upperBody'
+import { bottomCrankDeg, type BikeType } from '../bike/bike'
 import { SIDE_HALF_DIFFERENCE_SD_DEG } from '../measurementNoise'
+import { drawFrom, type NormalScores } from './normalScores'
 import { bodiesFromScores, PRIOR_PARTS, type Bodies, type PriorVector } from '../rider/prior'
+
+/** What the foot stands on: the sole, and the pedal's surface above its axle, mm. */
+export type Footing = Readonly<{ soleMm: number; pedalSurfaceMm: number }>
 
 /** Imagined riders on this bike, a column per quantity. */
 export type Particles = Readonly<{
@@ -11,44 +16,62 @@ export type Particles = Readonly<{
   body: Bodies
   /** Their legs in the sole worn now. */
   legs: Legs
-  /** Their legs in another sole, mm; worked out once per sole. */
-  legsIn: (soleMm: number) => Legs
+  /** Their legs in another sole or on the pedal's other side; worked out once for each. */
+  legsOn: (footing: Footing) => Legs
+  /** Their trunks and arms, in the sole worn now. */
+  upperBodies: () => UpperBodies
   /** How far this bike's saddle truly stands from where its marks say. */
   shift: Columns<'xMm' | 'yMm'>
   /** Half of left minus right knee flexion, degrees. */
   sideDeg: Float64Array
 }>
 
-/** The bike, the rider's sole and the spreads that samples are drawn from. */
-export type ModelInputs = Readonly<{ bikeType: BikeType; bike?: Bike; prior: PriorVector; soleMm: number }>
+/**
+ * The bike, what the rider's foot stands on, and the spreads that samples are drawn from. `sdMm` is how far the saddle
+ * may truly stand, for this rider, from where its marks say. `known` is what is known of this rider already, over the
+ * standard scores; left out, they are independent.
+ */
+export type ModelInputs = Readonly<{
+  bikeType: BikeType
+  sdMm: Readonly<{ seatHeight: number; seatSlide: number }>
+  prior: PriorVector
+  footing: Footing
+  known?: NormalScores
+}>
 
 /**
  * Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right.
  */
 export const SCORE_COUNT = PRIOR_PARTS.length + 3
+/** The scores of where the saddle truly stands: the machine's and the set-up's own, not the rider's. */
+export const SHIFT_SCORES: readonly number[] = [PRIOR_PARTS.length, PRIOR_PARTS.length + 1]
 
-/** `count` samples from `SCORES` columns of standard scores. */
+/** `count` samples from `SCORE_COUNT` columns of independent standard scores. */
 export function particlesFromScores(
-  { bikeType, bike, prior, soleMm }: ModelInputs,
-  scores: readonly ArrayLike<number>[],
+  { bikeType, sdMm, prior, footing, known }: ModelInputs,
+  independent: readonly Float64Array[],
   count: number,
 ): Particles {
+  const scores = known ? drawFrom(known, independent, count) : independent
   const [higher, farther, sideways] = scores.slice(PRIOR_PARTS.length)
   const body = bodiesFromScores(prior, scores, count)
   const up = unitVector(bikeType.axes.seatHeight.directionDeg)
   const along = unitVector(bikeType.axes.seatSlide.directionDeg)
-  const heightSdMm = bike?.sdMm?.seatHeight ?? 0
-  const slideSdMm = bike?.sdMm?.seatSlide ?? 0
   const shift = {
-    xMm: columnOf(count, (i) => up.x * heightSdMm * higher[i] + along.x * slideSdMm * farther[i]),
-    yMm: columnOf(count, (i) => up.y * heightSdMm * higher[i] + along.y * slideSdMm * farther[i]),
+    xMm: columnOf(count, (i) => up.x * sdMm.seatHeight * higher[i] + along.x * sdMm.seatSlide * farther[i]),
+    yMm: columnOf(count, (i) => up.y * sdMm.seatHeight * higher[i] + along.y * sdMm.seatSlide * farther[i]),
   }
   const sideDeg = columnOf(count, (i) => SIDE_HALF_DIFFERENCE_SD_DEG * sideways[i])
-  const bySole = new Map<number, Legs>()
-  const legsIn = (mm: number): Legs => {
-    const known = bySole.get(mm) ?? prepareLegs(body, mm, bikeType, bottomCrankDeg(bikeType), shift)
-    bySole.set(mm, known)
-    return known
+  const byHeight = new Map<number, Legs>()
+  const legsOn = ({ soleMm, pedalSurfaceMm }: Footing): Legs => {
+    const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm }
+    const mm = soleMm + pedalSurfaceMm
+    const prepared = byHeight.get(mm) ?? prepareLegs(body, soleMm, crank, bottomCrankDeg(bikeType), shift)
+    byHeight.set(mm, prepared)
+    return prepared
   }
-  return { count, body, shift, sideDeg, legsIn, legs: legsIn(soleMm) }
+  const legs = legsOn(footing)
+  let upper: UpperBodies | undefined
+  const upperBodies = () => (upper ??= prepareUpperBodies(body, legs))
+  return { count, body, shift, sideDeg, legsOn, upperBodies, legs }
 }

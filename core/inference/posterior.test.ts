@@ -1,13 +1,12 @@
 import jstat from 'jstat'
 import { MEASUREMENT_SD } from '../measurementNoise'
-import { priorFor, priorVectorOf } from '../rider/prior'
-import { HOLES_BIKE } from '../testing/meanRider'
+import { holesInputs } from '../testing/modelInputs'
 import { momentsOf } from './moments'
 import { samplePosterior } from './posterior'
 import { normalCdf, createRng } from '../rng'
 import { gaussian, orderedProbit } from './likelihood'
 
-const setting = { bikeType: HOLES_BIKE, prior: priorVectorOf(priorFor('natural')), soleMm: 10 }
+const setting = holesInputs()
 
 test('with no evidence the belief is the prior', () => {
   const { mean, sd } = momentsOf(samplePosterior(setting, [], 1, 4000), (s) => s.body.statureMm)

@@ -1,14 +1,17 @@
 import { columnOf } from '../columns'
 import { createRng } from '../rng'
 import { logLikelihoods, type Likelihood } from './likelihood'
-import { particlesFromScores, SCORE_COUNT, type ModelInputs, type Particles } from './particles'
-import { drawFrom, fitProposal, logImportanceRatio, PRIOR_PROPOSAL, type Proposal } from './proposal'
+import { particlesFromScores, SCORE_COUNT, SHIFT_SCORES, type ModelInputs, type Particles } from './particles'
+import { drawFrom, fitNormalScores, withIndependent, type NormalScores } from './normalScores'
+import { fitProposal, logImportanceRatio, PRIOR_PROPOSAL, type Proposal } from './proposal'
 import { effectiveSampleSize, nextExponent, normalizedWeights } from './weights'
 
 /** Weighted particles; the weights sum to 1. */
 export type Posterior = Readonly<{
   particles: Particles
   weights: Float64Array
+  /** The independent standard scores the particles are made of, a column each. */
+  drawn: readonly Float64Array[]
   effectiveSampleSize: number
   /** False where the iterations ran out before the likelihoods entered at full strength. */
   converged: boolean
@@ -48,9 +51,18 @@ export function samplePosterior(
     const { particles, exponent, weights, drawn } = weighParticles(inputs, likelihoods, proposal, columns)
     const converged = exponent === 1
     if (converged || iteration >= MAX_ITERATIONS)
-      return { particles, weights, effectiveSampleSize: effectiveSampleSize(weights), converged }
+      return { particles, weights, drawn, effectiveSampleSize: effectiveSampleSize(weights), converged }
     proposal = fitProposal(drawn, weights)
   }
+}
+
+/**
+ * What a posterior knows of the rider as a person, for another set-up on another bike: the scores of the body, without
+ * those of where this bike's saddle stood.
+ */
+export function knownFrom({ known }: ModelInputs, { drawn, weights }: Posterior): NormalScores {
+  const scores = known ? drawFrom(known, drawn, weights.length) : drawn
+  return withIndependent(fitNormalScores(scores, weights), SHIFT_SCORES)
 }
 
 /** The proposal that some likelihoods lead to: where a posterior of these and more of them may begin. */

@@ -110,6 +110,19 @@ export function heelReachDeficitMm(legs: Legs, seat: Point, i = 0): number {
   return Math.sqrt(dx * dx + dy * dy) - legs.straightMm[i]
 }
 
+/**
+ * Knee flexion with the heel on the pedal at its farthest, degrees: the pedal swivels to face the leg, and shank, foot
+ * and sole are one line. Below zero as `bottomFlexionDeg`.
+ */
+export function heelFlexionDeg(legs: Legs, seat: Point, i = 0): number {
+  const deficitMm = heelReachDeficitMm(legs, seat, i)
+  if (deficitMm >= 0) return -deficitMm / 2
+  const thigh = legs.thighMm[i]
+  const lower = legs.straightMm[i] - thigh
+  const gap = legs.straightMm[i] + deficitMm
+  return acosDeg((gap * gap - thigh * thigh - lower * lower) / (2 * thigh * lower))
+}
+
 /** Plumb offset with the cranks level, mm; where the leg does not reach, that of the leg stretched out. */
 export function kneeOverPedalMm(legs: Legs, seat: Point, i = 0): number {
   const hipX = seat.xMm + legs.hipAheadMm[i]

@@ -26,8 +26,13 @@ export const REASON = Object.freeze({
   windowReversed: () => 'its first angle must not exceed its second',
   needsSeatHeight: (about: 'saddle' | 'landmark') =>
     `${about === 'saddle' ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at`,
+  noSuchGrip: (typeName: string, grip: string, known: readonly string[]) =>
+    known.length === 0
+      ? `${typeName} names no hand positions`
+      : `${typeName} has no hand position ${grip}; it has ${known.join(', ')}`,
+  betweenTheBones: () =>
+    'is out of range: at most 90 is possible. A figure like 147 is the angle between the bones; its bend is 180 less it',
   inseamAsLongAsBody: () => 'an inseam cannot be as long as the whole body',
-  unsupportedKind: (kind: string) => `evidence of kind ${kind} is not built yet`,
   nameTwice: (name: string) => `${name} stands twice in this file`,
   saddleBelowAxle: () => 'puts the saddle below the crank axle at its lowest mark',
   barsBelowAxle: () => 'puts the bars below the crank axle at their lowest mark',
@@ -65,6 +70,8 @@ function issueFromAjv(error: DefinedError): Issue {
           `${error.params.limit} is possible`,
       }
     case 'maximum':
+      if (error.params.limit === 90 && at.endsWith('/deg')) return { pointer: at, reason: REASON.betweenTheBones() }
+      return { pointer: at, reason: `is out of range: at most ${error.params.limit} is possible` }
     case 'exclusiveMaximum':
       return { pointer: at, reason: `is out of range: at most ${error.params.limit} is possible` }
     case 'enum':

@@ -1,7 +1,8 @@
 import type { BikeType } from '../bike/bike'
 import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
-import type { BarAdvice, BarReason } from '../recommend/bars'
+import type { BarAdvice } from '../recommend/bars'
+import type { BarReason } from '../recommend/barTargets'
 import type { Anomaly } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
 import type { Scale } from '../scale/scale'
@@ -168,56 +169,6 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         return `The plumb line fell ${formatPlumb(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
       return (
         `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`}` +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
-        '' +
         ` knee read ${formatDegrees(reason.deg)}; ${wanted} is wanted.`
       )
     case 'seenByEye':
@@ -236,6 +187,29 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         ? `${seen}, and this studio’s school goes by it.`
         : `${seen}; this informs, it does not decide.`
     }
+    case 'plumbSeen':
+      return {
+        behindAnkle: 'The knee hung behind the ankle.',
+        midFoot: 'The knee hung over the middle of the foot.',
+        overAxle: 'The knee hung over the pedal axle.',
+        aheadOfAxle: 'The knee hung ahead of the pedal axle.',
+        pastToes: 'The knee hung past the toes.',
+      }[reason.seen]
+    case 'history': {
+      const months = Math.round(reason.agoDays / 30.4)
+      const ago =
+        months < 2 ? '' : `, the last ${months < 24 ? `${months} months` : `${Math.round(months / 12)} years`} ago`
+      const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''
+      return `The body is known from ${reason.setups === 1 ? 'an earlier set-up' : `${reason.setups} earlier set-ups`}${ago}${old}.`
+    }
+    case 'barChance':
+      return (
+        `With the bars at ${formatLabel(bikeType, 'barHeight', reason.height)}` +
+        `${reason.slide === undefined ? '' : ` and ${formatLabel(bikeType, 'barSlide', reason.slide)}`}, height and ` +
+        `reach would both be right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
+      )
+    case 'slideFirst':
+      return 'Ask first whether the saddle merely stands too far back: forward and up may cure the reach.'
     case 'vernier':
       return (
         'Height and slide work together here: for the leg the seat comes ' +
@@ -262,10 +236,14 @@ const formatPlumb = (mm: number, shown: UnitSystem): string =>
     ? 'over the pedal axle'
     : `${formatLength(mm, shown)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
 
+/** From this age on what is known of a body is said to have grown old, days. */
+const OLD_DAYS = 180
+
 const BAR_WHY: Readonly<Record<BarReason, string>> = {
   new: 'a new rider sits easier with the bars up',
   regular: 'level suits a regular rider',
   experienced: 'an experienced rider may go lower',
+  wish: 'as the rider wishes',
   backSore: 'a sore back wants the bars up',
   pregnant: 'in pregnancy the bars go up',
   school: 'this studio’s way',

@@ -1,19 +1,20 @@
-import type { Landmark } from '../evidence/landmarks'
+import type { LandmarkAtMark } from '../evidence/landmarks'
 
 /** What a step of the set-up says: `advice` and `bars` carry the recommendation's own sentence. */
 export type Prompt =
   | Readonly<{ code: keyof typeof TEXT }>
-  | Readonly<{ code: 'level'; landmark: Landmark }>
+  | Readonly<{ code: 'level'; landmark: LandmarkAtMark }>
   | Readonly<{ code: 'start' | 'bars' | 'numbersWithChange'; sentence: string }>
   | Readonly<{ code: 'advice'; sentence: string; stays: boolean }>
 
 type Text = Readonly<{ sentence: string; small: string }>
 
-const LANDMARK_TEXT: Readonly<Record<Landmark, string>> = {
+const LANDMARK_TEXT: Readonly<Record<LandmarkAtMark, string>> = {
   hipCrest: 'the top of the hip bone at the side',
   frontHipBone: 'the bony point at the front of the pelvis',
   between: 'half-way from the thigh’s bony knob to the top of the hip bone',
-  trochanter: 'the bony knob at the top of the thigh',
+  raisedThigh: 'the upper side of the thigh, lifted level beside the saddle',
+  halfThigh: 'half-way up the thigh, lifted level beside the saddle',
 }
 
 const ASK_A_CLINICIAN =

@@ -6,14 +6,22 @@ const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
-  const { evidence, samples, readings } = (request ?? {}) as {
+  const { evidence, samples, readings, history } = (request ?? {}) as {
     evidence?: unknown
+    history?: unknown
     samples?: unknown
     readings?: unknown
   }
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
-  return (Math.max(1, evidence.length) * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000
+  const earlier = Array.isArray(history) ? history.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
+  return (Math.max(1, evidence.length + earlier) * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000
+}
+
+/** The rows of an earlier set-up, and as much again as one row for drawing its riders. */
+function rowsIn(earlier: unknown): number {
+  const rows = (earlier as { evidence?: unknown } | null)?.evidence
+  return 1 + (Array.isArray(rows) ? rows.length : 0)
 }
 
 /** A request whose rows and samples together are more than one answer may cost. */

@@ -4,7 +4,7 @@ import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
 import { place, placeIssues } from './place'
 import { pose } from './pose'
-import { recommend, recommendIssues, unsupportedKinds } from './recommend'
+import { recommend, recommendIssues } from './recommend'
 import { sizeIssues } from './sizeIssues'
 import * as generated from './validators.generated.cjs'
 
@@ -45,7 +45,7 @@ export function requestIssues(name: string, request: unknown): Issue[] {
   const costly = costIssues(name, request)
   if (costly.length > 0) return costly
   if (validate(request)) return issues(request as never)
-  return [...unsupportedKinds(request), ...issuesFromAjv(validate.errors ?? [])]
+  return issuesFromAjv(validate.errors ?? [])
 }
 
 /** Issues of one row of evidence alone, for what writes rows to the database. */

@@ -1,9 +1,13 @@
-import { needsMarks, latest, UNSUPPORTED_KINDS, isSaddleCheck } from '../evidence/evidence'
+import type { BikeType } from '../bike/bike'
+import { needsMarks, latest } from '../evidence/evidence'
 import type { Evidence } from '../evidence/registry'
 import { REASON, type Issue } from '../messages/issues'
+import { formatQuestion, formatStarter, QUESTION_NAME } from '../messages/questions'
 import { renderMessages } from '../messages/recommendation'
+import type { QuestionValue } from '../recommend/nextQuestion'
 import { recommend as advise, type Advice } from '../recommend/recommend'
 import type { RecommendRequest } from '../recommend/request'
+import type { SetupRows } from '../recommend/setupReadings'
 import type { Marks } from '../conventions'
 import { bikeIssues, bikeTypeIssues, canonicalMarks, marksIssues } from './bikeIssues'
 
@@ -17,13 +21,23 @@ export type Recommendation = Readonly<{
   marks: Marks
   bars: Advice['bars'] & Readonly<{ sentence: string }>
   doubts: readonly (Advice['anomalies'][number] & Readonly<{ say: string }>)[]
+  /** What is worth asking now, in one line with its reason; absent where nothing is worth its time. */
+  ask?: QuestionValue & Readonly<{ sentence: string }>
+  /** Everything that may be asked now, what is worth most first. */
+  questions: readonly (QuestionValue & Readonly<{ name: string }>)[]
+  /** Marks beside each number that the rider may try alone, where they stand and no others. */
+  tryAlone: Advice['tryAlone']
+  /** Where this school begins newcomers low: the seat height to begin at, and after how many rides it is raised. */
+  starter?: NonNullable<Advice['starter']> & Readonly<{ sentence: string }>
 }>
 
 /** `recommend`: the next best step with its chances, in figures and in words. */
 export function recommend(request: RecommendRequest): Recommendation {
   const { bikeType } = request
-  const evidence = request.evidence.map((row) => (row.at ? { ...row, at: canonicalMarks(bikeType, row.at) } : row))
-  const advice = advise({ ...request, evidence })
+  const evidence = canonicalRows(bikeType, request.evidence)
+  const history = request.history?.map((h) => ({ ...h, evidence: canonicalRows(h.bikeType, h.evidence) }))
+  const advice = advise({ ...request, evidence, ...(history && { history }) })
+  const [top] = advice.questions
   const messages = renderMessages(bikeType, evidence, advice, request.lengths)
   return {
     chances: advice.chances,
@@ -33,41 +47,51 @@ export function recommend(request: RecommendRequest): Recommendation {
     marks: advice.marks,
     bars: { ...advice.bars, sentence: messages.bars },
     doubts: advice.anomalies.map((anomaly, i) => ({ ...anomaly, say: messages.anomalies[i] })),
+    ...(top && top.worthS > 0 && { ask: { ...top, sentence: formatQuestion(top) } }),
+    questions: advice.questions.map((q) => ({ ...q, name: QUESTION_NAME[q.question] })),
+    tryAlone: advice.tryAlone,
+    ...(advice.starter && {
+      starter: { ...advice.starter, sentence: formatStarter(bikeType, advice.starter) },
+    }),
   }
 }
 
-export function recommendIssues({ bikeType, bike, school, evidence }: RecommendRequest): Issue[] {
-  const scales = bikeTypeIssues(bikeType, '/bikeType')
-  if (scales.length > 0) return scales
+const canonicalRows = (bikeType: BikeType, rows: readonly Evidence[]): Evidence[] =>
+  rows.map((row) => (row.at ? { ...row, at: canonicalMarks(bikeType, row.at) } : row))
+
+export function recommendIssues({ bikeType, bike, school, evidence, history = [] }: RecommendRequest): Issue[] {
   const window = school?.kneeWindowDeg
   const schoolIssues =
     window && window[0] > window[1] ? [{ pointer: '/school/kneeWindowDeg', reason: REASON.windowReversed() }] : []
-  const rows = evidence.flatMap((row, i) => [
-    ...marksIssues(bikeType, row.at, `/evidence/${i}/at`),
-    ...rowIssues(evidence, i),
-  ])
-  return [...bikeIssues(bikeType, bike, '/bike'), ...schoolIssues, ...rows]
+  return [
+    ...setupIssues({ bikeType, bike, evidence }, ''),
+    ...schoolIssues,
+    ...history.flatMap((earlier, i) => setupIssues(earlier, `/history/${i}`)),
+  ]
 }
 
-function rowIssues(evidence: readonly Evidence[], i: number): Issue[] {
+/** What is wrong with the bike and the rows of one set-up; with the scales wrong no label means anything. */
+function setupIssues({ bikeType, bike, evidence }: SetupRows, at: string): Issue[] {
+  const scales = bikeTypeIssues(bikeType, `${at}/bikeType`)
+  if (scales.length > 0) return scales
+  const rows = evidence.flatMap((row, i) => [
+    ...marksIssues(bikeType, row.at, `${at}/evidence/${i}/at`),
+    ...rowIssues(bikeType, evidence, i, `${at}/evidence/${i}`),
+  ])
+  return [...bikeIssues(bikeType, bike, `${at}/bike`), ...rows]
+}
+
+function rowIssues(bikeType: BikeType, evidence: readonly Evidence[], i: number, at: string): Issue[] {
   const row = evidence[i]
   if (needsMarks(row) && row.at?.seatHeight === undefined) {
-    const reason = REASON.needsSeatHeight(isSaddleCheck(row) ? 'saddle' : 'landmark')
-    return [{ pointer: `/evidence/${i}/at`, reason }]
+    const reason = REASON.needsSeatHeight(row.kind === 'landmarkAtMark' ? 'landmark' : 'saddle')
+    return [{ pointer: `${at}/at`, reason }]
   }
   const stature = latest(evidence, 'stature')
   if (row.kind === 'inseam' && stature && row.mm >= stature.mm)
-    return [{ pointer: `/evidence/${i}/mm`, reason: REASON.inseamAsLongAsBody() }]
+    return [{ pointer: `${at}/mm`, reason: REASON.inseamAsLongAsBody() }]
+  const grips = bikeType.grips?.map(({ name }) => name) ?? []
+  if (row.kind === 'wish' && row.grip !== undefined && !grips.includes(row.grip))
+    return [{ pointer: `${at}/grip`, reason: REASON.noSuchGrip(bikeType.name, row.grip, grips) }]
   return []
-}
-
-/** Kinds of the wire format that this version does not take, refused by name. */
-export function unsupportedKinds(request: unknown): Issue[] {
-  const rows = (request as { evidence?: unknown } | null)?.evidence
-  if (!Array.isArray(rows)) return []
-  return rows.flatMap((row: { kind?: unknown } | null, i) =>
-    typeof row?.kind === 'string' && UNSUPPORTED_KINDS.includes(row.kind)
-      ? [{ pointer: `/evidence/${i}/kind`, reason: REASON.unsupportedKind(row.kind) }]
-      : [],
-  )
 }

@@ -1,12 +1,10 @@
 import { samplePosterior } from '../inference/posterior'
 import { likelihoodOf, type Evidence } from '../evidence/registry'
-import { priorFor, priorVectorOf } from '../rider/prior'
-import { schoolOf } from '../school/school'
-import { HOLES_BIKE } from '../testing/meanRider'
+import { holesContext, holesInputs } from '../testing/modelInputs'
 import { detectAnomalies } from './anomalies'
 
-const setting = { bikeType: HOLES_BIKE, prior: priorVectorOf(priorFor('natural')), soleMm: 10 }
-const seen = { seat: { xMm: -210, yMm: 690 }, axleHeightMm: 300, spacingMm: 20, soleMm: 10, school: schoolOf() }
+const setting = holesInputs()
+const seen = holesContext(160)
 
 function anomalies(...evidence: Evidence[]) {
   const likelihoods = evidence.map((row) => likelihoodOf(row, seen))

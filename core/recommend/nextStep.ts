@@ -1,11 +1,19 @@
 import type { AxisName, Label, Marks } from '../conventions'
-import { latest } from '../evidence/evidence'
+import { isBarCheck, isBodyEvidence, latest } from '../evidence/evidence'
 import type { Evidence } from '../evidence/registry'
 import type { ScalePosition } from '../scale/scale'
-import type { BarAdvice } from './bars'
-import { positionAt } from './bars'
+import {
+  barPositionAt,
+  positionAt,
+  reachAt,
+  standingBars,
+  type BarAdvice,
+  type BarPosition,
+  type BarSearch,
+} from './bars'
 import { plumbFromFrontMm } from '../evidence/kinds/plumb'
-import type { LastReadings } from './lastReadings'
+import { heldFlexionDeg, type LastReadings } from './lastReadings'
+import type { EarlierSetup } from './riderHistory'
 import type { Check, Expectation, Move, Next, Reason } from './request'
 import {
   bestPosition,
@@ -16,6 +24,8 @@ import {
   slideEnd,
   SMALL_CHANCE,
   MIN_GAIN,
+  MIN_GAIN_BESIDE_KNEE,
+  MIN_KNEE_GAIN,
   type SaddlePosition,
   type SaddleSearch,
   type ScaleEnd,
@@ -30,12 +40,22 @@ type StepInputs = Readonly<{
   readings: LastReadings
   now: Marks
   bars: BarAdvice
+  barSearch: BarSearch
   evidence: readonly Evidence[]
+  /** Where the axes stood at each row. */
+  at: readonly Marks[]
+  history: readonly EarlierSetup[]
 }>
 
 /** Start until a check on the saddle was made; then stop, change, or out of range. */
 export function nextStep(situation: StepInputs): Next {
-  const { started, readings, search: search, current: current } = situation
+  const step = saddleStep(situation)
+  const settled = step.kind === 'stop' && !step.readAgain && step.smallChance === undefined
+  return (settled ? barStep(situation) : null) ?? step
+}
+
+function saddleStep(situation: StepInputs): Next {
+  const { started, readings, search, current } = situation
   const plumbSuits = !readings.plumbEverTaken || readings.plumbInRange
   const end =
     (readings.kneeInRange ? null : heightEnd(search, current)) ??
@@ -46,20 +66,22 @@ export function nextStep(situation: StepInputs): Next {
   if (end) return outOfRangeStep(situation, end, best)
   // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
   const gain = readings.plumbEverTaken ? best.chance - current.chance : kneeGain(search, current)
-  return best === current || gain < minGain(situation) ? stopStep(situation, gain) : changeStep(situation, best)
+  const gainOfKnee = search.targets.kneeChance(best.seat) - search.targets.kneeChance(current.seat)
+  const enough = gain >= minGain(situation) || (gain >= MIN_GAIN_BESIDE_KNEE && gainOfKnee >= MIN_KNEE_GAIN)
+  return best === current || !enough ? stopStep(situation, gain) : changeStep(situation, best)
 }
 
 /**
  * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already.
  * The smaller the chance where the saddle stands, the less will do.
  */
-function minGain({ search: search, current: current, readings }: StepInputs): number {
+function minGain({ search, current, readings }: StepInputs): number {
   const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)
   return MIN_GAIN * Math.min(1, chance / SMALL_CHANCE)
 }
 
 function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
-  const { current: current, evidence, now, bars, search: search } = situation
+  const { current, evidence, now, bars, search } = situation
   const { bikeType } = search
   const moves: Move[] = [
     moveTo('seatHeight', current.height),
@@ -67,12 +89,16 @@ function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
     moveTo('barHeight', bars.height),
     ...(bars.slide ? [moveTo('barSlide', bars.slide)] : []),
   ]
-  const known = evidence.some((row) => row.kind !== 'rider' && row.kind !== 'set')
-  const reasons: Reason[] = [...(known ? [] : [{ code: 'noEvidence' } as const]), chanceReason(current)]
+  const known = evidence.some(isBodyEvidence) || situation.history.length > 0
+  const reasons: Reason[] = [
+    ...(known ? [] : [{ code: 'noEvidence' } as const]),
+    ...historyReason(situation.history),
+    chanceReason(current),
+  ]
   const base = {
     moves,
     expect: expectations(situation, current, false),
-    checks: ['kneeFlexion', 'plumb', 'barAgainstSaddle', 'reach'] as Check[],
+    checks: ['kneeFlexion', ...plumbIfUsed(search), 'barAgainstSaddle', 'reach'] as Check[],
     reasons,
   }
   return end ? { ...base, kind: 'outOfRange', scaleEnd: endFigures(end) } : { ...base, kind: 'start' }
@@ -82,6 +108,54 @@ function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
     return { axis, ...(from && { from: from.label }), to: to.label, mm: from ? to.mm - from.mm : 0 }
   }
 }
+
+/**
+ * The bars, once the saddle stands right and a check of them was made here: the pair of marks that is clearly better,
+ * or null where they may stay.
+ */
+function barStep(situation: StepInputs): Next | null {
+  const { barSearch, bars, now, current, evidence, at } = situation
+  const saddle = { seatHeight: current.height.mm, seatSlide: current.slide.mm }
+  const standing = standingBars(barSearch, saddle, now)
+  const looked = evidence.some((row, i) => isBarCheck(row) && sameBarsAt(at[i], now))
+  if (!standing || !looked || bars.chance - standing.chance < MIN_GAIN) return null
+  const move = (axis: AxisName, from: ScalePosition | undefined, to: ScalePosition | undefined): Move[] =>
+    !from || !to || from.label === to.label ? [] : [{ axis, from: from.label, to: to.label, mm: to.mm - from.mm }]
+  const moves = [...move('barHeight', standing.height, bars.height), ...move('barSlide', standing.slide, bars.slide)]
+  if (moves.length === 0) return null
+  const [from, to] = [standing, bars].map((position) => reachAt(barSearch, saddle, position))
+  const label = { height: bars.height.label, ...(bars.slide && { slide: bars.slide.label }) }
+  return {
+    kind: 'change',
+    moves,
+    expect: [
+      ...expectations(situation, current, false).filter(({ check }) => !isOfBars(check)),
+      {
+        check: 'barAgainstSaddle',
+        unit: 'mm',
+        from: standing.gripAboveSeatMm,
+        to: bars.gripAboveSeatMm,
+        spread: barSearch.bars.aboveSaddleSdMm,
+      },
+      {
+        check: 'reach',
+        unit: barSearch.target.reach.by === 'trunk' ? 'deg' : 'mm',
+        from: from.mean,
+        to: to.mean,
+        spread: to.sd,
+      },
+    ],
+    checks: ['barAgainstSaddle', 'reach'],
+    reasons: [{ code: 'barChance', ...label, chance: bars.chance }],
+  }
+}
+
+const isOfBars = (check: Check): boolean => check === 'barAgainstSaddle' || check === 'reach'
+
+const historyReason = (history: readonly EarlierSetup[]): Reason[] =>
+  history.length === 0
+    ? []
+    : [{ code: 'history', setups: history.length, agoDays: Math.min(...history.map((h) => h.agoDays)) }]
 
 /** Nothing is changed on readings that contradict each other: the knee is read again where the saddle stands. */
 function readAgainStep(situation: StepInputs): Next {
@@ -97,7 +171,7 @@ function readAgainStep(situation: StepInputs): Next {
 }
 
 function stopStep(situation: StepInputs, gain: number): Next {
-  const { current: current, search: search, readings } = situation
+  const { current, search, readings } = situation
   const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)
   return {
     kind: 'stop',
@@ -114,7 +188,7 @@ function stopStep(situation: StepInputs, gain: number): Next {
 }
 
 function changeStep(situation: StepInputs, best: SaddlePosition): Next {
-  const { current: current, readings } = situation
+  const { current, readings } = situation
   const moves = movesBetween(current, best)
   const slideMoves = best.slide.label !== current.slide.label
   const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
@@ -124,13 +198,19 @@ function changeStep(situation: StepInputs, best: SaddlePosition): Next {
     reasons.push({ code: 'slideForPedals', plumbMm: situation.search.targets.plumbMedian(best.seat) })
   const reachMm = current.seat.xMm - best.seat.xMm
   if (Math.abs(reachMm) >= 1) reasons.push({ code: 'reachChanges', mm: reachMm })
-  const checks: Check[] = ['kneeFlexion', ...heelIfItDecides(situation.search), 'plumb', 'barAgainstSaddle', 'reach']
+  const checks: Check[] = [
+    'kneeFlexion',
+    ...heelIfItDecides(situation.search),
+    ...plumbIfUsed(situation.search),
+    'barAgainstSaddle',
+    'reach',
+  ]
   return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
 }
 
 /** To the end of the scale that ended; the other axis goes where it serves best beside it. */
 function outOfRangeStep(situation: StepInputs, end: ScaleEnd, best: SaddlePosition): Next {
-  const { current: current, search: search } = situation
+  const { current, search } = situation
   const at =
     end.axis === 'seatHeight'
       ? { height: end.nearest, slide: best.height.label === end.nearest.label ? best.slide : current.slide }
@@ -155,7 +235,7 @@ function movesBetween(from: SaddlePosition, to: SaddlePosition): Move[] {
 }
 
 function expectations(
-  { search: search, current: current, started }: StepInputs,
+  { search, current, started, barSearch, bars, now }: StepInputs,
   to: SaddlePosition,
   moving: boolean,
 ): Expectation[] {
@@ -163,18 +243,40 @@ function expectations(
   const knee = checks.knee(to.seat)
   const plumb = checks.plumb(to.seat)
   const from = started && moving
+  const saddle = (position: SaddlePosition) => ({ seatHeight: position.height.mm, seatSlide: position.slide.mm })
+  const standing = standingBars(barSearch, saddle(to), now)
+  const barsAt = (position: SaddlePosition): BarPosition =>
+    barPositionAt(barSearch, saddle(position), standing?.height ?? bars.height, standing ? standing.slide : bars.slide)
+  const [barsThere, barsHere] = [barsAt(to), barsAt(current)]
+  const reach = reachAt(barSearch, saddle(to), barsThere)
   return [
     {
       check: 'kneeFlexion',
+      unit: 'deg',
       ...(from && { from: checks.kneeMedian(current.seat) }),
       to: checks.kneeMedian(to.seat),
       spread: knee.sd,
     },
     {
       check: 'plumb',
+      unit: 'mm',
       ...(from && { from: checks.plumbMedian(current.seat) }),
       to: checks.plumbMedian(to.seat),
       spread: plumb.sd,
+    },
+    {
+      check: 'barAgainstSaddle',
+      unit: 'mm',
+      ...(from && { from: barsHere.gripAboveSeatMm }),
+      to: barsThere.gripAboveSeatMm,
+      spread: barSearch.bars.aboveSaddleSdMm,
+    },
+    {
+      check: 'reach',
+      unit: barSearch.target.reach.by === 'trunk' ? 'deg' : 'mm',
+      ...(from && { from: reachAt(barSearch, saddle(current), barsHere).mean }),
+      to: reach.mean,
+      spread: reach.sd,
     },
   ]
 }
@@ -194,7 +296,7 @@ const endFigures = (end: ScaleEnd): NonNullable<Next['scaleEnd']> => ({
   missingMm: Math.abs(end.wantedMm - end.nearest.mm),
 })
 
-function readingReasons({ readings, search: search, evidence }: StepInputs): Reason[] {
+function readingReasons({ readings, search, evidence }: StepInputs): Reason[] {
   const reasons: Reason[] = []
   const knee = readings.knee ?? latest(evidence, 'kneeAngle')
   const elsewhere =
@@ -203,7 +305,7 @@ function readingReasons({ readings, search: search, evidence }: StepInputs): Rea
     reasons.push({
       code: 'lastReading',
       check: 'kneeFlexion',
-      deg: knee.deg,
+      deg: heldFlexionDeg(knee),
       inWindow: knee === readings.knee && readings.kneeInRange,
       ...elsewhere,
     })
@@ -212,28 +314,35 @@ function readingReasons({ readings, search: search, evidence }: StepInputs): Rea
     const decides = search.school.heelCheck === 'target' || search.school.heelCheck === 'ceiling'
     reasons.push({ code: 'heelSeen', seen: readings.heel.seen, decides })
   }
-  if (readings.plumb)
+  if (readings.plumb?.kind === 'plumbByEye') reasons.push({ code: 'plumbSeen', seen: readings.plumb.seen })
+  if (readings.plumb?.kind === 'plumb')
     reasons.push({
       code: 'lastReading',
       check: 'plumb',
-      mm: plumbFromFrontMm(readings.plumb),
+      mm: plumbFromFrontMm(readings.plumb, search.school),
       inWindow: readings.plumbInRange,
     })
   return reasons
 }
 
-/** Checks not yet made with the saddle where it stands; the bars have only their rule so far. */
-function openChecks({ readings, now, bars, search: search }: StepInputs): Check[] {
+/** Checks not yet made with saddle and bars where they stand. */
+function openChecks({ readings, now, bars, search, evidence, at }: StepInputs): Check[] {
   const sameBars = (label: Label | undefined, wanted: ScalePosition | undefined) =>
     label !== undefined && label === wanted?.label
   return [
     ...(readings.knee ? [] : (['kneeFlexion'] as const)),
     ...(readings.heel ? [] : heelIfItDecides(search)),
-    ...(readings.plumb ? [] : (['plumb'] as const)),
+    ...(readings.plumb ? [] : plumbIfUsed(search)),
     ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
-    'reach',
+    ...(evidence.some((row, i) => isBarCheck(row) && sameBarsAt(at[i], now)) ? [] : (['reach'] as const)),
   ]
 }
+
+const sameBarsAt = (then: Marks, now: Marks): boolean =>
+  then.barHeight === now.barHeight && then.barSlide === now.barSlide
+
+/** The plumb line, where the studio's school hangs one. */
+const plumbIfUsed = ({ school }: SaddleSearch): readonly Check[] => (school.foreAft === 'unused' ? [] : ['plumb'])
 
 /** The heel check, where the studio's school goes by it. */
 const heelIfItDecides = ({ school }: SaddleSearch): readonly Check[] =>

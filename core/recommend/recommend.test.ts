@@ -103,23 +103,14 @@ describe('start', () => {
     },
   )
 
-  test(
-    'landmarks of one mean body agree: crest, front bone, between and trochanter by tape ' +
-      'start within a mark of each other',
-    () => {
-      const heights = [
-        F.hipCrestHeight,
-        F.frontHipBoneHeight,
-        (F.hipCrestHeight + F.trochanterHeight) / 2,
-        F.trochanterHeight,
-      ]
-      const landmarks = ['hipCrest', 'frontHipBone', 'between', 'trochanter'] as const
-      const starts = landmarks.map((landmark, i) =>
-        Number(ask([{ kind: 'landmarkHeight', landmark, mm: heights[i] * 1700, shod: false }]).next.moves[0].to),
-      )
-      expect(Math.max(...starts) - Math.min(...starts)).toBeLessThanOrEqual(1)
-    },
-  )
+  test('landmarks of one mean body agree: crest, front bone and trochanter by tape start within a mark of each other', () => {
+    const heights = [F.hipCrestHeight, F.frontHipBoneHeight, F.trochanterHeight]
+    const landmarks = ['hipCrest', 'frontHipBone', 'trochanter'] as const
+    const starts = landmarks.map((landmark, i) =>
+      Number(ask([{ kind: 'landmarkHeight', landmark, mm: heights[i] * 1700, shod: false }]).next.moves[0].to),
+    )
+    expect(Math.max(...starts) - Math.min(...starts)).toBeLessThanOrEqual(1)
+  })
 
   test(
     'longer legs start higher or equal, for every size of an open body-measurement table ' + '(@freesewing/models)',

@@ -1,25 +1,30 @@
 import { momentsOf, type Moments } from '../inference/moments'
 import { samplePosterior, adaptProposal, type Posterior } from '../inference/posterior'
 import { cachedProposal } from '../inference/proposalCache'
-import { combineRepeats } from '../inference/repeatedReadings'
 import type { ModelInputs } from '../inference/particles'
-import { axisPositions, contactPoints } from '../bike/contactPoints'
+import { axisPositions, contactPoints, type AxisPositions } from '../bike/contactPoints'
 import { type AxisName, type Marks } from '../conventions'
-import { isSaddleCheck, needsMarks } from '../evidence/evidence'
-import { likelihoodOf, type Evidence } from '../evidence/registry'
+import { isSaddleCheck, latest } from '../evidence/evidence'
+import type { Evidence } from '../evidence/registry'
 import type { Rider } from '../kinematics/pose'
-import { DEFAULT_SOLE_MM, SOFT_ELBOW_DEG, TOP_PITCH_DEG } from '../rider/anthropometry'
+import { TOP_PITCH_DEG } from '../rider/anthropometry'
 import { priorFor, priorVectorOf, type Bodies } from '../rider/prior'
-import { spacingMm, positionsOf, type ScalePosition } from '../scale/scale'
+import { positionsOf, type ScalePosition } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
-import { adviseBars, positionAt, type BarAdvice } from './bars'
+import { adviseBars, positionAt, type BarAdvice, type BarSearch } from './bars'
+import { barProbabilities, barTargetFor } from './barTargets'
 import { detectAnomalies, repeatAnomalies, type Anomaly } from './anomalies'
 import { lastReadings, type LastReadings } from './lastReadings'
 import { nextStep } from './nextStep'
 import type { RecommendRequest, MarkChance, Next } from './request'
 import { saddlePositionAt, seatAt, startPosition, type SaddlePosition, type SaddleSearch } from './saddleSearch'
-import { marksHistory, defaultSlide } from './marksHistory'
+import { defaultSlide } from './marksHistory'
+import { questionValues, type QuestionValue } from './nextQuestion'
+import { earlierSdMm, knownFromHistory, machineSdMm } from './riderHistory'
+import { readSetup } from './setupReadings'
+import { starterFor, type Starter } from './starter'
 import { targetProbabilities } from './targetProbabilities'
+import { tryAlone, type TryAlone } from './tryAlone'
 
 /** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
 export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
@@ -28,6 +33,10 @@ export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
 export type Advice = Readonly<{
   chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>
   next: Next
+  /** What may be asked next, what is worth most first. */
+  questions: readonly QuestionValue[]
+  tryAlone: TryAlone
+  starter?: Starter
   bars: BarAdvice
   /** The marks everything is computed at: as they stand, or as proposed at the start. */
   marks: Marks
@@ -50,106 +59,105 @@ export type Advice = Readonly<{
  * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks).
  */
 export function recommend(request: RecommendRequest): Advice {
-  const { bikeType, bike, evidence } = request
+  const { bikeType, bike, evidence, observer } = request
   const school = schoolOf(request.school)
-  const history = marksHistory(bikeType, evidence)
-  const soles = solesOf(evidence)
-  const soleMm = soles.at(-1) ?? DEFAULT_SOLE_MM
-  const inputs: ModelInputs = { bikeType, bike, prior: priorVectorOf(priorFor(school.foot, request.prior)), soleMm }
-  const likelihoods = evidence.map((row, i) =>
-    likelihoodOf(row, {
-      seat: contactPoints(bikeType, bike, axisPositions(bikeType, history.at[i])).seat,
-      axleHeightMm: bikeType.axleHeightMm,
-      spacingMm: spacingMm(bikeType.axes.seatHeight.scale),
-      soleMm: soles[i],
-      school,
-    }),
-  )
-  const keys = evidence.map((row, i) => repeatKey(row, history.at[i]))
-  const combinedUpTo = (rows: number) =>
-    combineRepeats(
-      likelihoods.slice(0, rows).flatMap((likelihood, i) => (likelihood ? [{ key: keys[i], likelihood }] : [])),
-    )
-  const repeats = combinedUpTo(evidence.length)
+  const history = request.history ?? []
+  const readings = readSetup({ bikeType, bike, evidence }, school, observer)
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
-  const key = { inputs: { ...inputs, soleMm: 0 }, heelCheck: school.heelCheck, seed, count }
+  const prior = priorVectorOf(priorFor(school.foot, request.prior))
+  const known = knownFromHistory({ history, school, prior, seed, count })
+  const inputs: ModelInputs = {
+    bikeType,
+    sdMm: known ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
+    prior,
+    footing: readings.footing,
+    known,
+  }
+  const repeats = readings.combined(evidence.length)
+  const key = { ...inputs, bike, footing: 0, known: history, heelCheck: school.heelCheck, observer, seed, count }
   const from = cachedProposal(evidence.length, {
-    key: (rows) => JSON.stringify([key, evidence.slice(0, rows), history.at.slice(0, rows)]),
-    proposal: (rows, earlier) => adaptProposal(inputs, combinedUpTo(rows).likelihoods, seed, count, earlier),
+    key: (rows) => JSON.stringify([key, evidence.slice(0, rows), readings.at.slice(0, rows)]),
+    proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
   })
   const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
   const started = evidence.some(isSaddleCheck)
-  const now = started ? { seatSlide: defaultSlide(bikeType), ...history.now } : history.now
-  const contradicting = keys.map((key) => repeats.contradicting.has(key))
-  const readings = lastReadings(evidence, history.at, now, school, contradicting)
+  const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
+  const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
+  const last = lastReadings(evidence, readings.at, now, school, contradicting)
   const targets = targetProbabilities(posterior, school, hasBothSides(evidence))
-  const search: SaddleSearch = { bikeType, bike, school, targets }
+  const search: SaddleSearch = { bikeType, bike, school, targets, slideMm: preferredSlideMm(school, evidence) }
   const slide = positionAt(bikeType, 'seatSlide', now.seatSlide ?? defaultSlide(bikeType))!
   const current = started
     ? saddlePositionAt(search, positionAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
     : startPosition(search, slide)
-  const statureMm = momentsOf(posterior, (s) => s.body.statureMm)
-  const bars = (at: SaddlePosition) =>
-    adviseBars(bikeType, bike, school, evidence, { seatHeight: at.height.mm, seatSlide: at.slide.mm }, statureMm.mean)
-  const step = nextStep({ search: search, current: current, started, readings, now, bars: bars(current), evidence })
+  const target = barTargetFor(bikeType, school, evidence)
+  const barSearch: BarSearch = {
+    bikeType,
+    target,
+    bars: barProbabilities({ bikeType, bike, evidence }, posterior, target),
+  }
+  const saddleOf = (at: SaddlePosition) => ({ seatHeight: at.height.mm, seatSlide: at.slide.mm })
+  const bars = adviseBars(barSearch, saddleOf(current))
+  const step = nextStep({
+    search,
+    current,
+    started,
+    readings: last,
+    now,
+    bars,
+    barSearch,
+    evidence,
+    at: readings.at,
+    history,
+  })
   const next: Next = posterior.converged ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
   const proposed = saddleAfter(search, current, next)
-  const barsThere = proposed === current ? bars(current) : bars(proposed)
+  const barsThere = proposed === current ? bars : adviseBars(barSearch, saddleOf(proposed))
+  const marks: Marks = {
+    barHeight: barsThere.height.label,
+    ...(barsThere.slide && { barSlide: barsThere.slide.label }),
+    ...now,
+    seatHeight: current.height.label,
+    seatSlide: current.slide.label,
+  }
+  const contact = contactPoints(bikeType, bike, axisPositions(bikeType, marks))
+  const questions = questionValues({
+    search,
+    posterior,
+    evidence,
+    at: readings.at,
+    marks,
+    context: { bikeType, footing: readings.footing, school, observer },
+    contact,
+    started,
+    costs: request.costs,
+  })
+  const chances = { ...markChances(search, current), ...barChances(barSearch, saddleOf(current), marks) }
+  const starter = starterFor(search, evidence, proposed)
   return {
-    chances: markChances(search, current),
+    chances,
     next,
+    questions,
+    tryAlone: tryAlone(chances, marks),
+    ...(starter && { starter }),
     bars: barsThere,
-    marks: {
-      barHeight: barsThere.height.label,
-      ...(barsThere.slide && { barSlide: barsThere.slide.label }),
-      ...now,
-      seatHeight: current.height.label,
-      seatSlide: current.slide.label,
-    },
+    marks,
     belief: {
       kneeFlexionDeg: targets.knee(current.seat),
       plumbOffsetMm: targets.plumb(current.seat),
       legMm: momentsOf(posterior, (s) => s.body.trochanterHeightMm),
-      statureMm,
+      statureMm: momentsOf(posterior, (s) => s.body.statureMm),
       effectiveSamples: posterior.effectiveSampleSize,
-      rider: posteriorMeanRider(posterior, soleMm),
+      rider: posteriorMeanRider(posterior, readings.footing.soleMm),
     },
     anomalies: [
-      ...repeatAnomalies(evidence, history.at, contradicting),
-      ...detectAnomalies(evidence, likelihoods, posterior),
+      ...repeatAnomalies(evidence, readings.at, contradicting),
+      ...detectAnomalies(evidence, readings.likelihoods, posterior),
     ],
-    readings,
+    readings: last,
     school,
   }
-}
-
-/**
- * The sole worn at each row: as told by the latest row so far, since what was read before stays read in the sole worn
- * then.
- */
-function solesOf(evidence: readonly Evidence[]): number[] {
-  let soleMm = DEFAULT_SOLE_MM
-  return evidence.map((row) => {
-    if (row.kind === 'rider' && row.soleMm !== undefined) soleMm = row.soleMm
-    return soleMm
-  })
-}
-
-/**
- * What a row shares its error with: the same kind, by the same means, on the same side, with the saddle at the same
- * place.
- */
-function repeatKey(row: Evidence, at: Marks): string {
-  const means = [
-    row.kind,
-    'by' in row && row.by,
-    'landmark' in row && row.landmark,
-    'shod' in row && row.shod,
-    'from' in row && row.from,
-    row.side,
-  ]
-  return JSON.stringify(needsMarks(row) ? [...means, at.seatHeight, at.seatSlide] : means)
 }
 
 /** Whether the knee was read on the left and on the right: then both must lie in the window. */
@@ -168,9 +176,41 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
     : saddlePositionAt(search, height, slide)
 }
 
+/** Per mark of the bars: its height against the saddle, its slide for the reach, the other axes as they stand. */
+function barChances({ bikeType, bars }: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
+  const stand = { ...saddle, ...axisPositions(bikeType, { barHeight: marks.barHeight, barSlide: marks.barSlide }) }
+  const { barHeight, barSlide } = bikeType.axes
+  return {
+    barHeight: positionsOf(barHeight.scale).map(({ label, mm }) => ({
+      label,
+      mm,
+      chance: bars.aboveSaddleChance(bars.contactAt({ ...stand, barHeight: mm })),
+    })),
+    ...(barSlide && {
+      barSlide: positionsOf(barSlide.scale).map(({ label, mm }) => ({
+        label,
+        mm,
+        chance: bars.reachChance(bars.contactAt({ ...stand, barSlide: mm })),
+      })),
+    }),
+  }
+}
+
 /**
- * Per axis and mark: this axis' own check, the other axes as they stand. Bars have a rule, no check, and so no list.
+ * Where the slide starts that no check decides, mm: at its middle, and where the school goes by balance farther back for a
+ * long or heavy upper body and farther forward for a short one or tight hips. Common practice, no source.
  */
+function preferredSlideMm(school: School, evidence: readonly Evidence[]): number {
+  const build = latest(evidence, 'build')
+  if (school.foreAft !== 'balance' || !build) return 0
+  const back = (build.torso === 'long' ? 1 : 0) + (build.heavyUpperBody ? 1 : 0)
+  const forward = (build.torso === 'short' ? 1 : 0) + (build.tightHips ? 1 : 0)
+  return BALANCE_STEP_MM * Math.sign(forward - back)
+}
+/** How far build moves the slide from its middle, mm; ours. */
+const BALANCE_STEP_MM = 20
+
+/** Per mark of the saddle's axes: this axis' own check, the other axes as they stand. */
 function markChances(search: SaddleSearch, current: SaddlePosition): Advice['chances'] {
   const { bikeType, targets: checks } = search
   const list = (axis: 'seatHeight' | 'seatSlide', chance: (position: ScalePosition) => number): MarkChance[] =>
@@ -204,6 +244,6 @@ function posteriorMeanRider(posterior: Posterior, soleMm: number): PosteriorMean
     trunkMm: mean((b) => b.trunkMm),
     upperArmMm: mean((b) => b.upperArmMm),
     forearmToGripMm: mean((b) => b.forearmToGripMm),
-    elbowFlexionDeg: SOFT_ELBOW_DEG,
+    elbowFlexionDeg: mean((b) => b.elbowFlexionDeg),
   }
 }

@@ -1,8 +1,11 @@
 import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
+import { observerSchema } from '../evidence/defineKind'
 import type { evidenceSchema } from '../evidence/registry'
 import { priorSchema } from '../rider/prior'
+import { costsSchema } from './questionCosts'
+import { earlierSetupSchema } from './riderHistory'
 import { closed, oneOf, refTo, type Plain } from '../schema'
 import { schoolSchema } from '../school/school'
 import { UNIT_SYSTEMS } from '../units/length'
@@ -12,6 +15,12 @@ export const recommendSchema = closed({
   bikeType: bikeTypeRef,
   bike: Type.Optional(bikeRef),
   school: Type.Optional(schoolSchema),
+  /** Earlier set-ups of the same rider, on any type. */
+  history: Type.Optional(Type.Array(earlierSetupSchema, { maxItems: 20 })),
+  /** How the eye strays that looks now. */
+  observer: Type.Optional(observerSchema),
+  /** What a check costs, in seconds, where the studio says otherwise. */
+  costs: Type.Optional(costsSchema),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
   seed: Type.Optional(Type.Integer({ minimum: -2147483648, maximum: 2147483647 })),
   samples: Type.Optional(Type.Integer({ minimum: 200, maximum: 50000 })),
@@ -27,7 +36,7 @@ export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSadd
 export type Move = Readonly<{ axis: AxisName; from?: Label; to: Label; mm: number }>
 
 /** What a check is expected to read after the moves, in its own unit (degrees, or mm). */
-export type Expectation = Readonly<{ check: Check; from?: number; to: number; spread: number }>
+export type Expectation = Readonly<{ check: Check; from?: number; to: number; spread: number; unit: 'deg' | 'mm' }>
 
 /** The chance that the true value of this axis' own check lies in its window with the axis at this mark. */
 export type MarkChance = Readonly<{ label: Label; mm: number; chance: number }>
@@ -46,9 +55,16 @@ export type Reason =
   | Readonly<{ code: 'heelSeen'; seen: 'justStraight' | 'stillBent' | 'cannotReach'; decides: boolean }>
   /** Height and slide together make the seat this much higher (plus) or lower for the leg. */
   | Readonly<{ code: 'vernier'; heightMm: number }>
+  | Readonly<{ code: 'plumbSeen'; seen: 'behindAnkle' | 'midFoot' | 'overAxle' | 'aheadOfAxle' | 'pastToes' }>
   | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
   | Readonly<{ code: 'noBetterMark'; gain: number }>
   | Readonly<{ code: 'reachChanges'; mm: number }>
+  /** Earlier set-ups the body is known from, and the days since the last of them. */
+  | Readonly<{ code: 'history'; setups: number; agoDays: number }>
+  /** The chance that both checks of the bars hold at these marks. */
+  | Readonly<{ code: 'barChance'; height: Label; slide?: Label; chance: number }>
+  /** Before another type: whether the saddle merely stands too far back. */
+  | Readonly<{ code: 'slideFirst' }>
 
 /** What to do next: the kind, the marks, what the checks should read then, which checks are open, and why. */
 export type Next = Readonly<{

@@ -3,10 +3,10 @@ import type { Point } from '../conventions'
 import { gaussian } from '../inference/likelihood'
 import { samplePosterior, type Posterior } from '../inference/posterior'
 import { poseAt } from '../kinematics/pose'
-import { priorFor, priorVectorOf } from '../rider/prior'
 import { nearestPosition, positionsOf, type ScalePosition } from '../scale/scale'
 import { inWindow, PLUMB_WINDOW_MM, schoolOf, type School } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
+import { holesInputs } from '../testing/modelInputs'
 import {
   bestPosition,
   heightEnd,
@@ -19,13 +19,14 @@ import {
 } from './saddleSearch'
 import { targetProbabilities } from './targetProbabilities'
 
-const inputs = { bikeType: HOLES_BIKE, prior: priorVectorOf(priorFor('natural')), soleMm: 10 }
+const inputs = holesInputs()
 const posteriorOf = (statureMm: number, count = 2000): Posterior =>
   samplePosterior(inputs, [gaussian(statureMm, 10, ({ body }) => body.statureMm)], 1, count)
 const searchIn = (posterior: Posterior, school: Partial<School> = {}): SaddleSearch => ({
   bikeType: HOLES_BIKE,
   school: schoolOf(school),
   targets: targetProbabilities(posterior, schoolOf(school)),
+  slideMm: 0,
 })
 const search = (statureMm: number, school: Partial<School> = {}): SaddleSearch =>
   searchIn(posteriorOf(statureMm), school)

@@ -17,7 +17,11 @@ export type SaddlePosition = Readonly<{ height: ScalePosition; slide: ScalePosit
  * Another pair must be better by this much to be worth a dismount (docs/bench-dismounts.md: fewer dismounts, as many
  * right).
  */
-export const MIN_GAIN = 0.13
+export const MIN_GAIN = 0.24
+/** A knee that would be right so much more often is worth it as well: seat height is the setting that must not be wrong. */
+export const MIN_KNEE_GAIN = 0.1
+/** … where both checks together gain at least this. */
+export const MIN_GAIN_BESIDE_KNEE = 0.05
 /** Below this chance no mark is called right: it is the nearest there is, and that is said. */
 export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */
@@ -29,7 +33,14 @@ const EQUIVALENT = 0.03
 /** A height with less than this share of the best knee's chance is not worth its arithmetic. */
 const MIN_KNEE_SHARE = 0.2
 
-export type SaddleSearch = Readonly<{ bikeType: BikeType; bike?: Bike; school: School; targets: TargetProbabilities }>
+/** `slideMm` is where the slide starts that no check decides. */
+export type SaddleSearch = Readonly<{
+  bikeType: BikeType
+  bike?: Bike
+  school: School
+  targets: TargetProbabilities
+  slideMm: number
+}>
 
 /** Seat point with the seat's axes at two stops. */
 export function seatAt(
@@ -61,7 +72,7 @@ const MIN_SPACING_MM = 2
  * Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each
  * side.
  */
-function candidatePositions(search: SaddleSearch): SaddlePosition[] {
+export function candidatePositions(search: SaddleSearch): SaddlePosition[] {
   const { seatHeight, seatSlide } = search.bikeType.axes
   const upward = sortedBy(
     spacedPositions(positionsOf(seatHeight.scale)),
@@ -115,8 +126,9 @@ export function startPosition(search: SaddleSearch, slide: ScalePosition): Saddl
   const top = mostProbable(candidates)
   if (isHopeless(top)) return nearestHeightPosition(search, slide)
   const ties = candidates.filter((p) => p.chance >= top.chance - TIE)
-  const least = Math.min(...ties.map((p) => Math.abs(p.slide.mm)))
-  return mostProbable(ties.filter((p) => Math.abs(p.slide.mm) === least))
+  const off = (p: SaddlePosition) => Math.abs(p.slide.mm - search.slideMm)
+  const least = Math.min(...ties.map(off))
+  return mostProbable(ties.filter((p) => off(p) === least))
 }
 
 /** No mark can be told from another by its chance. */

@@ -21,6 +21,8 @@ export type TargetProbabilities = Readonly<{
   kneeChance: (seat: Point) => number
   plumbChance: (seat: Point) => number
   bothChance: (seat: Point) => number
+  /** Whether both checks hold for one particle. */
+  bothHold: (i: number, seat: Point) => boolean
   /** Share of riders for whom the seat is still too low (or too high) here. */
   tooLowChance: (seat: Point) => number
   tooHighChance: (seat: Point) => number
@@ -54,7 +56,8 @@ export function targetProbabilities(posterior: Posterior, school: School, bothSi
     return angleInRange(i, seat) && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
   }
   const plumbAt = (i: number, seat: Point) => kneeOverPedalMm(legs, seat, i)
-  const plumbInRange = (i: number, seat: Point) => inWindow(plumbAt(i, seat), plumbWindow)
+  const plumbInRange = (i: number, seat: Point) =>
+    school.foreAft === 'unused' || inWindow(plumbAt(i, seat), plumbWindow)
   const share = (holds: (i: number) => boolean) => {
     let sum = 0
     for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
@@ -70,6 +73,7 @@ export function targetProbabilities(posterior: Posterior, school: School, bothSi
     kneeChance: memoized((seat) => share((i) => kneeInRange(i, seat))),
     plumbChance: (seat) => share((i) => plumbInRange(i, seat)),
     bothChance: memoized((seat) => share((i) => kneeInRange(i, seat) && plumbInRange(i, seat))),
+    bothHold: (i, seat) => kneeInRange(i, seat) && plumbInRange(i, seat),
     tooHighChance: (seat) => share((i) => tooHigh(i, seat)),
     tooLowChance: (seat) => share((i) => !kneeInRange(i, seat) && !tooHigh(i, seat)),
     tooFarAheadChance: (seat) => share((i) => plumbAt(i, seat) > plumbWindow[1]),

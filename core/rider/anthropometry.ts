@@ -13,6 +13,8 @@ export const FRACTION_OF_STATURE = Object.freeze({
   trochanterHeight: 0.53,
   shoulderHeight: 0.818,
   trunk: 0.288,
+  /** Upper side of a level thigh above the hip joint; memory. */
+  thighTopAboveHip: 0.042,
   upperArm: 0.186,
   forearm: 0.146,
   hand: 0.108,

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import type { Columns } from '../columns'
 import { closed, defined, type Plain } from '../schema'
-import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from './anthropometry'
+import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F, SOFT_ELBOW_DEG } from './anthropometry'
 
 /** A normal distribution: mean and standard deviation. Relative quantities have mean 1. */
 const normalSchema = closed({ mean: Type.Number(), sd: Type.Number({ minimum: 0 }) })
@@ -28,6 +28,8 @@ export const PRIOR_PARTS = [
   'patellaAheadMm',
   'bottomPitchDeg',
   'forwardPitchDeg',
+  'elbowFlexionDeg',
+  'trunkComfortDeg',
 ] as const
 export type PriorPart = (typeof PRIOR_PARTS)[number]
 
@@ -55,6 +57,8 @@ const NATURAL: Prior = Object.freeze({
   patellaAheadMm: { mean: 50, sd: 6 },
   bottomPitchDeg: { mean: 15, sd: 7 },
   forwardPitchDeg: { mean: 5, sd: 5 },
+  elbowFlexionDeg: { mean: SOFT_ELBOW_DEG, sd: 8 },
+  trunkComfortDeg: { mean: 60, sd: 7 },
 })
 
 /** The prior for a school's foot: each rider's own ankle, or coached level (5° ± 5° at the bottom). */
@@ -80,6 +84,9 @@ const BODY_PARTS = [
   'trunkMm',
   'upperArmMm',
   'forearmToGripMm',
+  /** Elbow flexion of a relaxed arm, and the trunk's angle this rider is easy with: habits. */
+  'elbowFlexionDeg',
+  'trunkComfortDeg',
 ] as const
 type BodyPart = (typeof BODY_PARTS)[number]
 
@@ -135,6 +142,8 @@ export function bodiesFromScores(
     bodies.patellaAheadMm[i] = part(11)
     bodies.bottomPitchDeg[i] = part(12)
     bodies.forwardPitchDeg[i] = part(13)
+    bodies.elbowFlexionDeg[i] = Math.max(0, part(14))
+    bodies.trunkComfortDeg[i] = part(15)
   }
   return bodies
 }

@@ -20,7 +20,13 @@ const schoolFields = {
   kneeWindowDeg: pairOf(between(0, 90)),
   foot: oneOf(['natural', 'level']),
   heelCheck: oneOf(['evidence', 'target', 'ceiling', 'unused']),
-  foreAft: oneOf(['plumb', 'midFoot', 'balance']),
+  foreAft: oneOf(['plumb', 'midFoot', 'balance', 'unused']),
+  /** The part of the kneecap the plumb line hangs from, where a reading does not say. */
+  plumbFrom: oneOf(['front', 'middle']),
+  /** Whether a bad reach is cured at the bars only, or the slide is looked at first. */
+  reach: oneOf(['barsOnly', 'slideFirst']),
+  /** Newcomers in the same window, or begun lower with a date to raise. */
+  newcomers: oneOf(['sameWindow', 'starterLow']),
   startLandmark: oneOf(START_LANDMARKS),
   bars: oneOf(['byExperience', 'neverBelow', 'above', 'riderChooses']),
   tilt: oneOf(['byShape', 'level', 'relief']),
@@ -35,6 +41,9 @@ export const DEFAULT_SCHOOL: School = Object.freeze({
   foot: 'natural',
   heelCheck: 'evidence',
   foreAft: 'plumb',
+  plumbFrom: 'front',
+  reach: 'barsOnly',
+  newcomers: 'sameWindow',
   startLandmark: 'hipCrest',
   bars: 'byExperience',
   tilt: 'byShape',
@@ -48,6 +57,7 @@ export const PLUMB_WINDOW_MM: Readonly<Record<School['foreAft'], readonly [numbe
   plumb: [-15, 15] as const,
   midFoot: [-90, -30] as const,
   balance: [-90, 20] as const,
+  unused: [-Infinity, Infinity] as const,
 })
 
 /** Grip above the seat point, mm, by what is wanted of the bars. */
@@ -56,6 +66,14 @@ export const BAR_WINDOW_MM = Object.freeze({
   level: [-15, 20] as const,
   low: [-80, -15] as const,
 })
+
+/** Trunk above level in the riding posture, degrees, by what the rider wishes; ours. */
+export const TRUNK_WINDOW_DEG = Object.freeze({
+  upright: [60, 72] as const,
+  level: [52, 62] as const,
+  low: [42, 54] as const,
+})
+export type Posture = keyof typeof TRUNK_WINDOW_DEG
 
 /** Fingertips short of the grip with the elbow at the saddle's nose, mm. */
 export const FOREARM_GAP_WINDOW_MM = Object.freeze([-20, 20] as const)

@@ -7,6 +7,7 @@ import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, MEASUREMENT_SD } from '../
 import { bottomFlexionDeg, heelReachDeficitMm, prepareLeg, kneeOverPedalMm, type Legs } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
+import type { Question } from '../recommend/questionCosts'
 import { nearestPosition } from '../scale/scale'
 
 /** A rider whose true body is known, and whose readings stray from it as real ones do. */
@@ -38,14 +39,16 @@ export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number =>
   bottomFlexionDeg(rider.leg, seatAt(rider, marks))
 
 /** Hip crest levelled with the saddle: the mark nearest to where the landmark seems to be. */
-export function crestAtMark(rider: SimulatedRider): Evidence {
-  const { bikeType, body, random } = rider
-  const wantedY =
-    body.hipCrestHeightMm + DEFAULT_SOLE_MM + MEASUREMENT_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
+export const crestAtMark = (rider: SimulatedRider): Evidence =>
+  landmarkAtMark(rider, 'hipCrest', rider.body.hipCrestHeightMm)
+
+function landmarkAtMark(rider: SimulatedRider, landmark: 'hipCrest' | 'frontHipBone', heightMm: number): Evidence {
+  const { bikeType, random } = rider
+  const wantedY = heightMm + DEFAULT_SOLE_MM + MEASUREMENT_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
   const rise = (wantedY - bikeType.seatOrigin.yMm) / Math.sin((bikeType.axes.seatHeight.directionDeg * Math.PI) / 180)
   return {
     kind: 'landmarkAtMark',
-    landmark: 'hipCrest',
+    landmark,
     at: { seatHeight: nearestPosition(bikeType.axes.seatHeight.scale, rise).label },
   }
 }
@@ -90,4 +93,33 @@ export function heelCheck(rider: SimulatedRider, at: Marks): Evidence {
   const gap = heelReachDeficitMm(rider.leg, seatAt(rider, at)) + MEASUREMENT_SD.heelMm * rider.random.normal()
   const seen = gap < -HEEL_JUST_STRAIGHT_MM ? 'stillBent' : gap > HEEL_JUST_STRAIGHT_MM ? 'cannotReach' : 'justStraight'
   return { kind: 'heelCheck', seen, at }
+}
+
+/** The answer of a rider to a question asked beside the bike. */
+export function answerBeside(rider: SimulatedRider, question: Question): Evidence {
+  const { body, random } = rider
+  switch (question) {
+    case 'hipCrestAtMark':
+      return crestAtMark(rider)
+    case 'frontHipBoneAtMark':
+      return landmarkAtMark(rider, 'frontHipBone', body.frontHipBoneHeightMm)
+    case 'stature':
+      return { kind: 'stature', mm: body.statureMm + MEASUREMENT_SD.statureMm * random.normal() }
+    case 'inseam':
+      return { kind: 'inseam', mm: body.inseamMm + MEASUREMENT_SD.inseamMm * random.normal(), shod: false }
+    case 'trochanterHeight':
+      return {
+        kind: 'landmarkHeight',
+        landmark: 'trochanter',
+        mm: body.trochanterHeightMm + MEASUREMENT_SD.landmarkMm * random.normal(),
+        shod: false,
+      }
+    case 'thigh':
+    case 'shank': {
+      const mm = question === 'thigh' ? body.thighMm : body.shankMm
+      return { kind: 'segment', segment: question, mm: mm + MEASUREMENT_SD.segmentMm * random.normal() }
+    }
+    default:
+      throw new Error(`${question} is not asked beside the bike.`)
+  }
 }

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
-import type { Landmark } from '@/core/evidence/landmarks'
+import type { LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { RecommendRequest } from '@/core/recommend/request'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
@@ -59,7 +59,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
   const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => resumeStep(stored))
   const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
-  const [landmark, setLandmark] = useState<Landmark>(
+  const [landmark, setLandmark] = useState<LandmarkAtMark>(
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
   )
   const [saving, setSaving] = useState(false)

@@ -1,6 +1,6 @@
 import type { BikeType } from '@/core/bike/bike'
 import type { Marks } from '@/core/conventions'
-import type { Landmark } from '@/core/evidence/landmarks'
+import type { LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { Evidence } from '@/core/evidence/registry'
 import type { Recommendation } from '@/core/operations/recommend'
 import type { School } from '@/core/school/school'
@@ -16,14 +16,14 @@ export type StepPanelProps = Readonly<{
   school: School
   set: boolean
   shown: Marks
-  landmark: Landmark
+  landmark: LandmarkAtMark
   /** Landmarks valid on this type. */
-  landmarks: readonly Landmark[]
+  landmarks: readonly LandmarkAtMark[]
   finished: boolean
   busy: boolean
   canSave: boolean
   trouble: string
-  onLandmark: (landmark: Landmark) => void
+  onLandmark: (landmark: LandmarkAtMark) => void
   onAdd: (row: Evidence) => void
   onReplace: (old: Row | undefined, row: Evidence) => void
   onStep: (step: Step) => void

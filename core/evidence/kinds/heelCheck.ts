@@ -17,10 +17,10 @@ export const heelCheck = defineKind({
   name: 'heel check',
   about: 'saddle',
   askedAt: 'knee',
-  likelihood: ({ seen }, { seat, soleMm, school }) =>
+  likelihood: ({ seen }, { contact, footing, school }) =>
     school.heelCheck === 'unused'
       ? null
       : orderedProbit(DEFICIT_MM[seen], MEASUREMENT_SD.heelMm, (particles) =>
-          eachLeg(particles.legsIn(soleMm), seat, heelReachDeficitMm),
+          eachLeg(particles.legsOn(footing), contact.seat, heelReachDeficitMm),
         ),
 })

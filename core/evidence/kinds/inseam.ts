@@ -14,6 +14,6 @@ export const inseam = defineKind({
   name: 'inseam',
   about: 'body',
   askedAt: 'beside',
-  likelihood: ({ mm, shod }, { soleMm }) =>
-    gaussian(mm - (shod ? soleMm : 0), MEASUREMENT_SD.inseamMm, ({ body }) => body.inseamMm),
+  likelihood: ({ mm, shod }, { footing }) =>
+    gaussian(mm - (shod ? footing.soleMm : 0), MEASUREMENT_SD.inseamMm, ({ body }) => body.inseamMm),
 })

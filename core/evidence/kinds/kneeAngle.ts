@@ -1,5 +1,6 @@
+import { Type } from '@sinclair/typebox'
 import { gaussian } from '../../inference/likelihood'
-import { MEASUREMENT_SD } from '../../measurementNoise'
+import { MEASUREMENT_SD, MOVING_MORE_DEG, MOVING_MORE_SD_DEG } from '../../measurementNoise'
 import { between, oneOf } from '../../schema'
 import { defineKind } from '../defineKind'
 import { flexionOf } from '../flexion'
@@ -10,12 +11,25 @@ const SD_DEG = {
   gauge: MEASUREMENT_SD.gaugeDeg,
 } as const
 
-/** Knee flexion at the bottom of the stroke, degrees: 0 is a straight leg. */
+/**
+ * Knee flexion at the bottom of the stroke, degrees: 0 is a straight leg. Held still with the ball of the foot on the
+ * pedal, unless the row says otherwise: `foot` on its heel, or `moving`, read from a turning leg.
+ */
 export const kneeAngle = defineKind({
   kind: 'kneeAngle',
-  fields: { deg: between(-20, 150), by: oneOf(['goniometer', 'photo', 'gauge']) },
+  fields: {
+    deg: between(-20, 90),
+    by: oneOf(['goniometer', 'photo', 'gauge']),
+    foot: Type.Optional(oneOf(['ball', 'heel'])),
+    moving: Type.Optional(Type.Boolean()),
+  },
   name: 'knee angle',
   about: 'saddle',
   askedAt: 'knee',
-  likelihood: ({ deg, by, side }, seen) => gaussian(deg, SD_DEG[by], flexionOf(side, seen)),
+  likelihood: ({ deg, by, side, foot, moving }, seen) =>
+    gaussian(
+      deg - (moving ? MOVING_MORE_DEG : 0),
+      Math.hypot(SD_DEG[by], moving ? MOVING_MORE_SD_DEG : 0),
+      flexionOf(side, seen, foot),
+    ),
 })

@@ -5,19 +5,26 @@ import { defineKind } from '../defineKind'
 import { flexionOf } from '../flexion'
 
 const { locked, deepBend } = KNEE_BY_EYE_CUTS_DEG
-const FLEXION_DEG: Readonly<Record<'locked' | 'slightBend' | 'deepBend', Interval>> = {
+/** Flexion as seen, for each word; degrees. */
+export const KNEE_BY_EYE_DEG: Readonly<Record<'locked' | 'slightBend' | 'deepBend', Interval>> = {
   locked: { from: -Infinity, to: locked },
   slightBend: { from: locked, to: deepBend },
   deepBend: { from: deepBend, to: Infinity },
 }
 
-/** How the knee looks at the bottom of the stroke. */
+/** How the knee looks at the bottom of the stroke, to an eye that may be known to stray. */
 export const kneeByEye = defineKind({
   kind: 'kneeByEye',
   fields: { seen: oneOf(['locked', 'slightBend', 'deepBend']) },
   name: 'knee by eye',
   about: 'saddle',
   askedAt: 'knee',
-  likelihood: ({ seen, side }, context) =>
-    orderedProbit(FLEXION_DEG[seen], MEASUREMENT_SD.kneeByEyeDeg, flexionOf(side, context)),
+  likelihood: ({ seen, side }, context) => {
+    const { from, to } = KNEE_BY_EYE_DEG[seen]
+    const { kneeBiasDeg, kneeSdDeg } = context.observer?.eye ?? {
+      kneeBiasDeg: 0,
+      kneeSdDeg: MEASUREMENT_SD.kneeByEyeDeg,
+    }
+    return orderedProbit({ from: from - kneeBiasDeg, to: to - kneeBiasDeg }, kneeSdDeg, flexionOf(side, context))
+  },
 })

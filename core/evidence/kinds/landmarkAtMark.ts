@@ -1,9 +1,8 @@
 import { columnOf } from '../../columns'
 import { gaussian } from '../../inference/likelihood'
-import { MEASUREMENT_SD } from '../../measurementNoise'
 import { oneOf } from '../../schema'
 import { defineKind } from '../defineKind'
-import { landmarkHeightMm, LANDMARKS } from '../landmarks'
+import { landmarkHeightMm, landmarkSdMm, LANDMARKS_AT_MARK } from '../landmarks'
 
 /**
  * The saddle's top brought level with a landmark, rider beside the bike in shoes: landmark + sole = seat y + axle
@@ -11,17 +10,17 @@ import { landmarkHeightMm, LANDMARKS } from '../landmarks'
  */
 export const landmarkAtMark = defineKind({
   kind: 'landmarkAtMark',
-  fields: { landmark: oneOf(LANDMARKS) },
+  fields: { landmark: oneOf(LANDMARKS_AT_MARK) },
   name: 'landmark beside the bike',
   about: 'landmark',
   askedAt: 'beside',
-  likelihood: ({ landmark }, { seat, axleHeightMm, soleMm, spacingMm }) =>
+  likelihood: ({ landmark }, { contact, bikeType, footing, spacingMm }) =>
     gaussian(
-      axleHeightMm - soleMm,
-      Math.hypot(MEASUREMENT_SD.landmarkMm, spacingMm / Math.sqrt(12)),
+      bikeType.axleHeightMm - footing.soleMm,
+      Math.hypot(landmarkSdMm(landmark), spacingMm / Math.sqrt(12)),
       ({ count, body, shift }) => {
         const heightMm = landmarkHeightMm(body, landmark)
-        return columnOf(count, (i) => heightMm[i] - seat.yMm - shift.yMm[i])
+        return columnOf(count, (i) => heightMm[i] - contact.seat.yMm - shift.yMm[i])
       },
     ),
 })

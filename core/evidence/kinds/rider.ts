@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { PEDAL_SIDES } from '../../bike/equipment'
+import { PEDAL_SIDES } from '../../bike/bike'
 import { between, oneOf } from '../../schema'
 import { defineKind } from '../defineKind'
 

@@ -1,0 +1,153 @@
+import type { Bike, BikeType } from '../bike/bike'
+import { contactPoints, type AxisPositions, type ContactPoints } from '../bike/contactPoints'
+import type { Columns } from '../columns'
+import type { Point } from '../conventions'
+import { unitVector } from '../geometry'
+import { latest } from '../evidence/evidence'
+import type { Evidence } from '../evidence/registry'
+import { momentsOf, type Moments } from '../inference/moments'
+import type { Posterior } from '../inference/posterior'
+import { dot } from '../inference/weights'
+import { eachUpperBody, forearmGapMm, trunkAngleDeg, trunkWithin, type UpperBodies } from '../kinematics/upperBody'
+import { normalCdf } from '../rng'
+import {
+  BAR_WINDOW_MM,
+  FOREARM_GAP_WINDOW_MM,
+  inWindow,
+  TRUNK_WINDOW_DEG,
+  type Posture,
+  type School,
+} from '../school/school'
+
+export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
+export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'wish' | 'school' | 'unknown'
+
+type Window = readonly [number, number]
+
+/** What is wanted of the bars: grip above the seat point, mm, and the reach, by the forearm (mm) or the trunk (degrees). */
+export type BarTarget = Readonly<{
+  posture: BarPosture
+  why: BarReason
+  windowMm: Window
+  reach: Readonly<{ by: 'forearm' | 'trunk'; window: Window }>
+}>
+
+const OF_EXPERIENCE = { new: 'above', regular: 'level', experienced: 'low' } as const
+const OF_WISH = { upright: 'above', level: 'level', low: 'low' } as const
+const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
+  above: TRUNK_WINDOW_DEG.upright,
+  level: TRUNK_WINDOW_DEG.level,
+  low: TRUNK_WINDOW_DEG.low,
+  lowest: [TRUNK_WINDOW_DEG.low[0], TRUNK_WINDOW_DEG.upright[1]],
+}
+
+/**
+ * By health first, then what the rider wishes, then the studio's school and the rider's experience. The reach goes by the
+ * forearm gauge where the type allows it and nobody wished otherwise, else by the trunk's angle.
+ */
+export function barTargetFor(bikeType: BikeType, school: School, evidence: readonly Evidence[]): BarTarget {
+  const wish = latest(evidence, 'wish')?.posture
+  const { posture, why } = targetPosture(school, latest(evidence, 'rider'), wish)
+  const byForearm = bikeType.forearmGaugeValid && !wish
+  return {
+    posture,
+    why,
+    windowMm: windowFor(school, posture),
+    reach: byForearm ? { by: 'forearm', window: FOREARM_GAP_WINDOW_MM } : { by: 'trunk', window: TRUNK_OF[posture] },
+  }
+}
+
+function targetPosture(
+  school: School,
+  rider: Extract<Evidence, { kind: 'rider' }> | undefined,
+  wish: Posture | undefined,
+): Readonly<{ posture: BarPosture; why: BarReason }> {
+  if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
+  if (rider?.backSore) return { posture: 'above', why: 'backSore' }
+  const cut = (posture: BarPosture, why: BarReason) =>
+    school.bars === 'neverBelow' && posture === 'low'
+      ? { posture: 'level' as const, why: 'school' as const }
+      : { posture, why }
+  if (wish) return cut(OF_WISH[wish], 'wish')
+  if (school.bars === 'above') return { posture: 'above', why: 'school' }
+  if (school.bars === 'riderChooses') return { posture: 'lowest', why: 'school' }
+  if (!rider) return { posture: 'above', why: 'unknown' }
+  return cut(OF_EXPERIENCE[rider.experience], rider.experience)
+}
+
+/** The window of a posture, mm; a school that never goes below the saddle cuts it off at 0. */
+function windowFor(school: School, posture: BarPosture): Window {
+  if (posture === 'lowest') return [BAR_WINDOW_MM.low[0], BAR_WINDOW_MM.above[1]]
+  const [low, high] = BAR_WINDOW_MM[posture]
+  return school.bars === 'neverBelow' ? [Math.max(0, low), high] : [low, high]
+}
+
+/** The two checks of the bars against what is wanted, for any place of saddle and bars. */
+export type BarProbabilities = Readonly<{
+  /** Contact points with the axes at positions, the grip being the hand position ridden in for the reach. */
+  contactAt: (positions: AxisPositions) => ContactPoints & Readonly<{ hand: Point }>
+  aboveSaddleChance: (at: Pick<ContactPoints, 'seat' | 'grip'>) => number
+  reachChance: (at: Readonly<{ seat: Point; nose: Point; hand: Point }>) => number
+  /** Trunk angle (degrees) or forearm gap (mm), whichever the reach goes by. */
+  reach: (at: Readonly<{ seat: Point; nose: Point; hand: Point }>) => Moments
+  /** The same of the mean rider alone, for comparing many places. */
+  meanReach: (at: Readonly<{ seat: Point; nose: Point; hand: Point }>) => number
+  trunk: (at: Readonly<{ seat: Point; hand: Point }>) => Moments
+  aboveSaddleSdMm: number
+}>
+
+export function barProbabilities(
+  { bikeType, bike, evidence }: Readonly<{ bikeType: BikeType; bike?: Bike; evidence: readonly Evidence[] }>,
+  posterior: Posterior,
+  target: BarTarget,
+): BarProbabilities {
+  const { particles, weights } = posterior
+  const upper = particles.upperBodies()
+  const grip = latest(evidence, 'wish')?.grip
+  const offset = bikeType.grips?.find(({ name }) => name === grip) ?? { aheadMm: 0, aboveMm: 0 }
+  const within = trunkWithin(upper, target.reach.window)
+  const sdOf = (axis: 'seatHeight' | 'barHeight') =>
+    (bike?.sdMm?.[axis] ?? 0) * unitVector(bikeType.axes[axis].directionDeg).y
+  const aboveSaddleSdMm = Math.hypot(sdOf('seatHeight'), sdOf('barHeight'))
+  const share = (holds: (i: number) => boolean) => {
+    let sum = 0
+    for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
+    return Math.min(1, sum)
+  }
+  const mean = meanUpperBody(upper, weights)
+  const trunk: BarProbabilities['trunk'] = ({ seat, hand }) =>
+    momentsOf(posterior, () => eachUpperBody(upper, seat, hand, trunkAngleDeg))
+  return {
+    aboveSaddleSdMm,
+    contactAt: (positions) => {
+      const at = contactPoints(bikeType, bike, positions)
+      return { ...at, hand: { xMm: at.grip.xMm + offset.aheadMm, yMm: at.grip.yMm + offset.aboveMm } }
+    },
+    aboveSaddleChance: (at) => {
+      const mm = at.grip.yMm - at.seat.yMm
+      const [low, high] = target.windowMm
+      if (aboveSaddleSdMm === 0) return inWindow(mm, target.windowMm) ? 1 : 0
+      return normalCdf((high - mm) / aboveSaddleSdMm) - normalCdf((low - mm) / aboveSaddleSdMm)
+    },
+    reachChance: ({ seat, nose, hand }) =>
+      target.reach.by === 'trunk'
+        ? share((i) => within(seat, hand, i))
+        : share((i) => inWindow(forearmGapMm(upper, nose, hand, i), target.reach.window)),
+    reach: ({ seat, nose, hand }) =>
+      target.reach.by === 'trunk'
+        ? trunk({ seat, hand })
+        : momentsOf(posterior, () => eachUpperBody(upper, nose, hand, forearmGapMm)),
+    meanReach: ({ seat, nose, hand }) =>
+      target.reach.by === 'trunk' ? trunkAngleDeg(mean, seat, hand, 0) : forearmGapMm(mean, nose, hand, 0),
+    trunk,
+  }
+}
+
+/** The posterior mean of trunks and arms, as columns of length 1. */
+function meanUpperBody(upper: UpperBodies, weights: Float64Array): UpperBodies {
+  const meanOf = <Name extends string>(columns: Columns<Name>, names: readonly Name[]) =>
+    Object.fromEntries(names.map((name) => [name, Float64Array.of(dot(weights, columns[name]))]))
+  const own = meanOf(upper, ['trunkMm', 'softArmMm', 'fingertipMm', 'trunkComfortDeg'])
+  const hip = meanOf(upper.legs, ['hipAheadMm', 'hipAboveSeatMm'])
+  return { ...upper, ...own, count: 1, legs: { ...upper.legs, ...hip, count: 1 } }
+}

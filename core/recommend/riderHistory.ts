@@ -1,0 +1,95 @@
+import { LRUCache } from 'lru-cache'
+import { Type } from '@sinclair/typebox'
+import { bikeRef, bikeTypeRef, type Bike } from '../bike/bike'
+import type { evidenceSchema } from '../evidence/registry'
+import type { NormalScores } from '../inference/normalScores'
+import type { ModelInputs } from '../inference/particles'
+import { knownFrom, samplePosterior } from '../inference/posterior'
+import type { PriorVector } from '../rider/prior'
+import { between, closed, refTo, type Plain } from '../schema'
+import type { School } from '../school/school'
+import { readSetup } from './setupReadings'
+
+/** An earlier set-up of the same rider, on any type of bike. */
+export const earlierSetupSchema = closed({
+  bikeType: bikeTypeRef,
+  bike: Type.Optional(bikeRef),
+  evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 200 }),
+  agoDays: between(0, 36500),
+})
+export type EarlierSetup = Plain<typeof earlierSetupSchema>
+
+/**
+ * From one set-up to the next the same body rides a little differently: where on the saddle it sits, and some 2° of
+ * foot pitch, as the saddle's place they amount to; mm along the seat's axes, one spread. Ours.
+ */
+export const SETUP_HABIT_SD_MM = Object.freeze({ seatHeight: 3.5, seatSlide: 5.5 })
+/** What was learned widens by this much a year, mm (model notes). */
+export const DRIFT_MM_A_YEAR = 4
+/** Shoes changed without a word move the seat by this, mm; of all riders so many have changed them within a year. */
+export const UNTOLD_SHOES_MM = 6
+const SHOES_A_YEAR = 1
+const DAYS_A_YEAR = 365
+
+/**
+ * How far the saddle may truly stand, for this rider, from where its marks said in an earlier set-up: the machine, the
+ * habit of the day, and what has drifted since; mm along the seat's axes, one spread.
+ */
+export function earlierSdMm(bike: Bike | undefined, agoDays: number, soleTold: boolean): ModelInputs['sdMm'] {
+  const years = agoDays / DAYS_A_YEAR
+  const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(years)
+  const shoesMm = soleTold ? 0 : UNTOLD_SHOES_MM * Math.sqrt(Math.min(1, SHOES_A_YEAR * years))
+  const machine = machineSdMm(bike)
+  return {
+    seatHeight: Math.hypot(machine.seatHeight, SETUP_HABIT_SD_MM.seatHeight, driftMm, shoesMm),
+    seatSlide: Math.hypot(machine.seatSlide, SETUP_HABIT_SD_MM.seatSlide, driftMm),
+  }
+}
+
+/** How far this machine's saddle may stand from where its marks say, mm along the seat's axes. */
+export const machineSdMm = (bike: Bike | undefined): ModelInputs['sdMm'] => ({
+  seatHeight: bike?.sdMm?.seatHeight ?? 0,
+  seatSlide: bike?.sdMm?.seatSlide ?? 0,
+})
+
+type Question = Readonly<{
+  history: readonly EarlierSetup[]
+  school: School
+  prior: PriorVector
+  seed: number
+  count: number
+}>
+
+/** What some earlier set-ups left known of riders lately asked about: each is some kilobytes. */
+const remembered = new LRUCache<string, NormalScores>({ max: 100 })
+
+/**
+ * What earlier set-ups tell of the body, as a normal distribution over its standard scores: one set-up after the other
+ * from the oldest, each on its own bike, what is learned from one being where the next begins. Undefined without
+ * history. The same history gives the same answer, remembered or not.
+ */
+export function knownFromHistory(question: Question): NormalScores | undefined {
+  const oldestFirst = [...question.history].sort((a, b) => b.agoDays - a.agoDays)
+  return knownUpTo(oldestFirst.length, oldestFirst, question)
+}
+
+function knownUpTo(setups: number, history: readonly EarlierSetup[], question: Question): NormalScores | undefined {
+  if (setups === 0) return undefined
+  const { school, prior, seed, count } = question
+  const key = JSON.stringify([history.slice(0, setups), school, prior, seed, count])
+  const before = remembered.get(key)
+  if (before) return before
+  const setup = history[setups - 1]
+  const readings = readSetup(setup, school, undefined)
+  const inputs: ModelInputs = {
+    bikeType: setup.bikeType,
+    sdMm: earlierSdMm(setup.bike, setup.agoDays, readings.soleTold),
+    prior,
+    footing: readings.footing,
+    known: knownUpTo(setups - 1, history, question),
+  }
+  const { likelihoods } = readings.combined(setup.evidence.length)
+  const known = knownFrom(inputs, samplePosterior(inputs, likelihoods, seed, count))
+  remembered.set(key, known)
+  return known
+}

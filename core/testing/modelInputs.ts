@@ -1,0 +1,23 @@
+import { contactPoints } from '../bike/contactPoints'
+import type { ReadingContext } from '../evidence/defineKind'
+import type { ModelInputs } from '../inference/particles'
+import { priorFor, priorVectorOf, type Prior } from '../rider/prior'
+import { schoolOf } from '../school/school'
+import { CRANK, HOLES_BIKE } from './meanRider'
+
+/** Riders of the usual prior on the bike of holes, in the usual sole, the saddle exactly where it says; for tests. */
+export const holesInputs = (changes: Partial<Prior> = {}): ModelInputs => ({
+  bikeType: HOLES_BIKE,
+  sdMm: { seatHeight: 0, seatSlide: 0 },
+  prior: priorVectorOf(priorFor('natural', changes)),
+  footing: { soleMm: 10, pedalSurfaceMm: CRANK.pedalSurfaceMm },
+})
+
+/** Where things stand with that bike's seat post at so many mm, all else at 0. */
+export const holesContext = (seatHeightMm: number): ReadingContext => ({
+  bikeType: HOLES_BIKE,
+  contact: contactPoints(HOLES_BIKE, undefined, { seatHeight: seatHeightMm }),
+  spacingMm: 20,
+  footing: { soleMm: 10, pedalSurfaceMm: CRANK.pedalSurfaceMm },
+  school: schoolOf(),
+})
