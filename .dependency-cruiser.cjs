@@ -13,6 +13,7 @@ const CORE = [
   'calibration',
   'fleet',
   'recommend',
+  'learning',
   'simulated',
   'messages',
   'operations',

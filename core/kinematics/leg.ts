@@ -143,3 +143,75 @@ export const eachLeg = (
   seat: Point,
   measure: (legs: Legs, seat: Point, i: number) => number,
 ): Float64Array => columnOf(legs.count, (i) => measure(legs, seat, i))
+
+/** Squared hip–ankle distances between which each leg's knee lies in its window. */
+export type KneeLimits = Columns<'nearest' | 'farthest'>
+
+/** Shares of riders, by weight, whose knee is right with the saddle at `seat`, or too straight. */
+export function kneeShares(
+  legs: Legs,
+  seat: Point,
+  { nearest, farthest }: KneeLimits,
+  weights: Float64Array,
+): Readonly<{ right: number; straight: number }> {
+  const { hipAheadMm, hipAboveSeatMm, bottomAnkleXMm, bottomAnkleYMm } = legs
+  let [right, straight] = [0, 0]
+  for (let i = 0; i < weights.length; i++) {
+    const dx = seat.xMm + hipAheadMm[i] - bottomAnkleXMm[i]
+    const dy = seat.yMm + hipAboveSeatMm[i] - bottomAnkleYMm[i]
+    const squared = dx * dx + dy * dy
+    if (squared > farthest[i]) straight += weights[i]
+    else if (squared >= nearest[i]) right += weights[i]
+  }
+  return { right, straight }
+}
+
+/** Share of riders, by weight, for whom knee and plumb offset both lie in their windows with the saddle at `seat`. */
+export function kneeAndPlumbShare(
+  legs: Legs,
+  seat: Point,
+  { nearest, farthest }: KneeLimits,
+  [least, most]: readonly [number, number],
+  weights: Float64Array,
+): number {
+  const { hipAheadMm, hipAboveSeatMm, bottomAnkleXMm, bottomAnkleYMm, forwardAnkleXMm, forwardAnkleYMm } = legs
+  const { thighMm, shankMm, patellaAheadMm, forwardPedalXMm } = legs
+  let share = 0
+  for (let i = 0; i < weights.length; i++) {
+    const hipX = seat.xMm + hipAheadMm[i]
+    const hipY = seat.yMm + hipAboveSeatMm[i]
+    const bx = hipX - bottomAnkleXMm[i]
+    const by = hipY - bottomAnkleYMm[i]
+    const squared = bx * bx + by * by
+    if (squared > farthest[i] || squared < nearest[i]) continue
+    const thigh = thighMm[i]
+    const shank = shankMm[i]
+    const dx = forwardAnkleXMm[i] - hipX
+    const dy = forwardAnkleYMm[i] - hipY
+    const gap = Math.sqrt(dx * dx + dy * dy)
+    const along = Math.min(thigh, (gap * gap + thigh * thigh - shank * shank) / (2 * gap))
+    const across = Math.sqrt(Math.max(0, thigh * thigh - along * along))
+    const plumb = hipX + (along * dx - across * dy) / gap + patellaAheadMm[i] - forwardPedalXMm
+    if (plumb >= least && plumb <= most) share += weights[i]
+  }
+  return share
+}
+
+/** The same rider by rider, of those at `index`: 1 where both checks hold. */
+export function kneeAndPlumbHold(
+  legs: Legs,
+  seat: Point,
+  limits: KneeLimits,
+  window: readonly [number, number],
+  index: Int32Array,
+): Uint8Array {
+  const hold = new Uint8Array(index.length)
+  for (let k = 0; k < index.length; k++) {
+    const i = index[k]
+    const squared = hipToAnkleSquared(legs, seat, i)
+    if (squared > limits.farthest[i] || squared < limits.nearest[i]) continue
+    const plumb = kneeOverPedalMm(legs, seat, i)
+    if (plumb >= window[0] && plumb <= window[1]) hold[k] = 1
+  }
+  return hold
+}

@@ -50,11 +50,15 @@ export function trunkAngleDeg({ legs, trunkMm, softArmMm }: UpperBodies, seat: P
   return toGripDeg + acosDeg((trunk * trunk + gap * gap - arm * arm) / (2 * trunk * gap))
 }
 
-/** Whether the trunk's angle lies in a window, ends included, for any seat and grip: no trigonometry but once a body. */
-export function trunkWithin(
+/**
+ * Share of riders, by weight, whose trunk's angle lies in a window, ends included, for any seat and grip: no trigonometry
+ * but once a body.
+ */
+export function trunkShare(
   { legs, trunkMm, softArmMm, count }: UpperBodies,
   [lowDeg, highDeg]: readonly [number, number],
-): (seat: Point, grip: Point, i: number) => boolean {
+  weights: Float64Array,
+): (seat: Point, grip: Point) => number {
   const shoulder = (deg: number) => {
     const u = unitVector(deg)
     return {
@@ -63,12 +67,36 @@ export function trunkWithin(
     }
   }
   const [low, high] = [shoulder(lowDeg), shoulder(highDeg)]
-  // The steeper the trunk, the farther the shoulder is from the grip.
-  return (seat, grip, i) => {
-    const [x, y, arm] = [grip.xMm - seat.xMm, grip.yMm - seat.yMm, softArmMm[i] * softArmMm[i]]
-    const atLow = (x - low.x[i]) ** 2 + (y - low.y[i]) ** 2
-    const atHigh = (x - high.x[i]) ** 2 + (y - high.y[i]) ** 2
-    return atLow <= arm && atHigh >= arm
+  return (seat, grip) => {
+    const [x, y] = [grip.xMm - seat.xMm, grip.yMm - seat.yMm]
+    let share = 0
+    for (let i = 0; i < count; i++) {
+      const arm = softArmMm[i] * softArmMm[i]
+      // The steeper the trunk, the farther the shoulder is from the grip.
+      const [lx, ly] = [x - low.x[i], y - low.y[i]]
+      if (lx * lx + ly * ly > arm) continue
+      const [hx, hy] = [x - high.x[i], y - high.y[i]]
+      if (hx * hx + hy * hy >= arm) share += weights[i]
+    }
+    return Math.min(1, share)
+  }
+}
+
+/** Share of riders, by weight, whose forearm gap lies in a window, ends included. */
+export function forearmShare(
+  { legs, fingertipMm, count }: UpperBodies,
+  [low, high]: readonly [number, number],
+  weights: Float64Array,
+): (nose: Point, grip: Point) => number {
+  const { hipAheadMm } = legs
+  return (nose, grip) => {
+    const x = grip.xMm - nose.xMm
+    let share = 0
+    for (let i = 0; i < count; i++) {
+      const gap = x - hipAheadMm[i] - fingertipMm[i]
+      if (gap >= low && gap <= high) share += weights[i]
+    }
+    return Math.min(1, share)
   }
 }
 

@@ -3,7 +3,7 @@ import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
 import type { BarAdvice } from '../recommend/bars'
 import type { BarReason } from '../recommend/barTargets'
-import type { Anomaly } from '../recommend/anomalies'
+import type { Anomaly, Slip } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
 import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
@@ -272,6 +272,18 @@ function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): str
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
 }
 
+const SLIP_TEXT: Readonly<Record<Slip, string>> = {
+  betweenTheBones: 'was the angle between the bones meant, not the bend?',
+  heelForBall: 'was the heel on the pedal, not the ball of the foot?',
+  otherLeg: 'was it the other leg?',
+  moving: 'was the leg still turning?',
+  inShoes: 'was it taken in shoes?',
+  otherLandmark: 'was it another spot on the hip?',
+  neighbouringMark: 'does the seat truly stand at that mark, or at the next one?',
+  middleOfKneecap: 'did the string hang from the middle of the kneecap?',
+  signTurned: 'was ahead taken for behind?',
+}
+
 function formatAnomaly(evidence: readonly Evidence[], anomaly: Anomaly): string {
   const name = evidenceName(evidence[anomaly.evidence].kind)
   if (anomaly.code === 'readAgain')
@@ -285,7 +297,18 @@ function formatAnomaly(evidence: readonly Evidence[], anomaly: Anomaly): string 
       `${anomaly.deg > 0 ? 'right' : 'left'} leg is the straighter one. Look for a twisted ` +
       'saddle, leaning, a foot or a leg that differs, and read both again.'
     )
+  if (anomaly.code === 'sidesDiffer')
+    return (
+      `The ${name} differs from left to right. Look for a twisted saddle, leaning, a foot or a leg that differs, ` +
+      'and look at both again.'
+    )
+  if (anomaly.code === 'rocksOneWay')
+    return (
+      'The pelvis rocks to one side only: sitting off-centre, a twisted saddle or legs that differ. Sight along ' +
+      'the saddle first; the height is not changed for it.'
+    )
   return anomaly.code === 'contradicts'
-    ? `The ${name} does not go with the rest. Look at it once more, or undo it; everything else is kept.`
+    ? `The ${name} does not go with the rest${anomaly.slip ? `: ${SLIP_TEXT[anomaly.slip]}` : ''}. Look at it once ` +
+        'more, or undo it; everything else is kept.'
     : `The ${name} is rare for this stature. Measure both once more; if they hold, carry on.`
 }

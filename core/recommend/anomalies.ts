@@ -13,11 +13,26 @@ const CONTRADICTS_CHANCE = 0.02
 /** Inseam as a share of stature outside of which one asks again: mean 0.482, some three spreads. */
 export const USUAL_INSEAM_SHARE = Object.freeze([0.42, 0.545] as const)
 
+/** The usual slips of a reading that does not go with the rest, each as the reading it would then have been. */
+export type Slip =
+  | 'betweenTheBones'
+  | 'heelForBall'
+  | 'otherLeg'
+  | 'moving'
+  | 'inShoes'
+  | 'otherLandmark'
+  | 'neighbouringMark'
+  | 'middleOfKneecap'
+  | 'signTurned'
+
 /** An item of evidence that does not go with the rest, or is rare enough to be read again. `evidence` counts from 0. */
 export type Anomaly =
-  | Readonly<{ evidence: number; code: 'contradicts' | 'unusualInseam' }>
+  | Readonly<{ evidence: number; code: 'contradicts'; slip?: Slip }>
+  | Readonly<{ evidence: number; code: 'unusualInseam' }>
   /** Repeats at one place that no error explains: it is read again. */
   | Readonly<{ evidence: number; code: 'readAgain' }>
+  /** A word seen on one side and another on the other; a pelvis that rocks one way. */
+  | Readonly<{ evidence: number; code: 'sidesDiffer' | 'rocksOneWay' }>
   /** Left minus right, degrees, beyond what the readings' own error explains. */
   | Readonly<{ evidence: number; code: 'asymmetry'; deg: number }>
 
@@ -30,20 +45,39 @@ export function repeatAnomalies(
   at: readonly Marks[],
   contradicting: readonly boolean[],
 ): Anomaly[] {
-  const again = contradicting.flatMap((does, i): Anomaly[] => (does ? [{ evidence: i, code: 'readAgain' }] : []))
-  const here = (i: number, side: 'left' | 'right') => (row: Evidence, k: number) =>
-    row.kind === 'kneeAngle' &&
-    row.side === side &&
-    at[k].seatHeight === at[i].seatHeight &&
-    at[k].seatSlide === at[i].seatSlide
+  const again: Anomaly[] = [...readAgainAnomalies(contradicting), ...sideAnomalies(evidence, at)]
   const last = evidence.findLastIndex((row) => row.kind === 'kneeAngle' && row.side !== undefined)
   if (last < 0) return again
+  const here = (i: number, side: 'left' | 'right') => (row: Evidence, k: number) =>
+    row.kind === 'kneeAngle' && row.side === side && sameSaddle(at[k], at[i])
   const [left, right] = (['left', 'right'] as const).map((side) => evidence.findLast(here(last, side)))
   if (left?.kind !== 'kneeAngle' || right?.kind !== 'kneeAngle') return again
   const deg = left.deg - right.deg
   return Math.abs(deg) > ASYMMETRY_SDS * MEASUREMENT_SD.goniometerDeg
     ? [...again, { evidence: last, code: 'asymmetry', deg }]
     : again
+}
+
+const readAgainAnomalies = (contradicting: readonly boolean[]): Anomaly[] =>
+  contradicting.flatMap((does, i): Anomaly[] => (does ? [{ evidence: i, code: 'readAgain' }] : []))
+
+const sameSaddle = (a: Marks, b: Marks): boolean => a.seatHeight === b.seatHeight && a.seatSlide === b.seatSlide
+
+/** Words that differ from left to right with the saddle at one place, and a pelvis that rocks one way. */
+function sideAnomalies(evidence: readonly Evidence[], at: readonly Marks[]): Anomaly[] {
+  const lastRock = evidence.findLastIndex((row) => row.kind === 'rocking')
+  const rock = lastRock < 0 ? undefined : evidence[lastRock]
+  const oneWay = rock?.kind === 'rocking' && (rock.seen === 'left' || rock.seen === 'right')
+  const differing = (['kneeByEye', 'heelCheck'] as const).flatMap((kind): Anomaly[] => {
+    const last = evidence.findLastIndex((row) => row.kind === kind && row.side !== undefined)
+    if (last < 0) return []
+    const seen = (['left', 'right'] as const).map((side) => {
+      const row = evidence.findLast((r, k) => r.kind === kind && r.side === side && sameSaddle(at[k], at[last]))
+      return row?.kind === kind ? row.seen : undefined
+    })
+    return seen[0] && seen[1] && seen[0] !== seen[1] ? [{ evidence: last, code: 'sidesDiffer' }] : []
+  })
+  return [...(oneWay ? [{ evidence: lastRock, code: 'rocksOneWay' as const }] : []), ...differing]
 }
 
 /** Every doubt about the rows. `statements[i]` belongs to row i, null where the row says nothing of the body. */

@@ -8,7 +8,14 @@ import type { Evidence } from '../evidence/registry'
 import { momentsOf, type Moments } from '../inference/moments'
 import type { Posterior } from '../inference/posterior'
 import { dot } from '../inference/weights'
-import { eachUpperBody, forearmGapMm, trunkAngleDeg, trunkWithin, type UpperBodies } from '../kinematics/upperBody'
+import {
+  eachUpperBody,
+  forearmGapMm,
+  trunkAngleDeg,
+  forearmShare,
+  trunkShare,
+  type UpperBodies,
+} from '../kinematics/upperBody'
 import { normalCdf } from '../rng'
 import {
   BAR_WINDOW_MM,
@@ -105,15 +112,11 @@ export function barProbabilities(
   const upper = particles.upperBodies()
   const grip = latest(evidence, 'wish')?.grip
   const offset = bikeType.grips?.find(({ name }) => name === grip) ?? { aheadMm: 0, aboveMm: 0 }
-  const within = trunkWithin(upper, target.reach.window)
+  const byTrunk = trunkShare(upper, target.reach.window, weights)
+  const byForearm = forearmShare(upper, target.reach.window, weights)
   const sdOf = (axis: 'seatHeight' | 'barHeight') =>
     (bike?.sdMm?.[axis] ?? 0) * unitVector(bikeType.axes[axis].directionDeg).y
   const aboveSaddleSdMm = Math.hypot(sdOf('seatHeight'), sdOf('barHeight'))
-  const share = (holds: (i: number) => boolean) => {
-    let sum = 0
-    for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
-    return Math.min(1, sum)
-  }
   const mean = meanUpperBody(upper, weights)
   const trunk: BarProbabilities['trunk'] = ({ seat, hand }) =>
     momentsOf(posterior, () => eachUpperBody(upper, seat, hand, trunkAngleDeg))
@@ -129,10 +132,7 @@ export function barProbabilities(
       if (aboveSaddleSdMm === 0) return inWindow(mm, target.windowMm) ? 1 : 0
       return normalCdf((high - mm) / aboveSaddleSdMm) - normalCdf((low - mm) / aboveSaddleSdMm)
     },
-    reachChance: ({ seat, nose, hand }) =>
-      target.reach.by === 'trunk'
-        ? share((i) => within(seat, hand, i))
-        : share((i) => inWindow(forearmGapMm(upper, nose, hand, i), target.reach.window)),
+    reachChance: ({ seat, nose, hand }) => (target.reach.by === 'trunk' ? byTrunk(seat, hand) : byForearm(nose, hand)),
     reach: ({ seat, nose, hand }) =>
       target.reach.by === 'trunk'
         ? trunk({ seat, hand })

@@ -101,8 +101,8 @@ test('without a slide the reach is only looked at; chances stand beside every ba
 test('on a bar post that leans forward height and slide are chosen together: the higher, the nearer the slide', () => {
   const leaning: BikeType = {
     ...HOLES_BIKE,
-    gripOrigin: { xMm: 320, yMm: 600 },
-    axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 50 } },
+    gripOrigin: { xMm: 350, yMm: 600 },
+    axes: { ...HOLES_BIKE.axes, barHeight: { ...HOLES_BIKE.axes.barHeight, directionDeg: 65 } },
   }
   const reach = (experience: 'new' | 'experienced') => bars(rider(experience), { bikeType: leaning })
   const [high, low] = [reach('new'), reach('experienced')]

@@ -21,6 +21,7 @@ const ANSWERS = 9
 const MAX_PARTICLES = 1500
 /** Places whose chance is below this share of the best one's are not looked at: hardly an answer lifts them above it. */
 const MIN_SHARE = 0.1
+const MAX_PLACES = 30
 
 export type QuestionInputs = Readonly<{
   search: SaddleSearch
@@ -128,9 +129,11 @@ function thinned({ weights }: Posterior): Sample {
 function holdMatrix({ search }: QuestionInputs, { index }: Sample): readonly Uint8Array[] {
   const candidates = candidatePositions(search)
   const enough = MIN_SHARE * Math.max(...candidates.map((c) => c.chance))
-  return candidates
+  return [...candidates]
     .filter((c) => c.chance >= enough)
-    .map(({ seat }) => Uint8Array.from(index, (i) => (search.targets.bothHold(i, seat) ? 1 : 0)))
+    .sort((a, b) => b.chance - a.chance)
+    .slice(0, MAX_PLACES)
+    .map(({ seat }) => search.targets.bothHold(seat, index))
 }
 
 function bestChance(holds: readonly Uint8Array[], weights: Float64Array): number {

@@ -24,7 +24,6 @@ import {
   slideEnd,
   SMALL_CHANCE,
   MIN_GAIN,
-  MIN_GAIN_BESIDE_KNEE,
   MIN_KNEE_GAIN,
   type SaddlePosition,
   type SaddleSearch,
@@ -66,18 +65,21 @@ function saddleStep(situation: StepInputs): Next {
   if (end) return outOfRangeStep(situation, end, best)
   // It speaks only of checks taken: before the plumb line was hung, a good knee is left for it to be hung.
   const gain = readings.plumbEverTaken ? best.chance - current.chance : kneeGain(search, current)
-  const gainOfKnee = search.targets.kneeChance(best.seat) - search.targets.kneeChance(current.seat)
-  const enough = gain >= minGain(situation) || (gain >= MIN_GAIN_BESIDE_KNEE && gainOfKnee >= MIN_KNEE_GAIN)
+  const enough = isWorthDismount(situation, best)
   return best === current || !enough ? stopStep(situation, gain) : changeStep(situation, best)
 }
 
 /**
- * How much better another pair must be to climb off for, whatever the last reading was: it is in the chances already.
- * The smaller the chance where the saddle stands, the less will do.
+ * Whether another pair is so much better that it is worth climbing off for, whatever the last reading was: it is in the
+ * chances already. What no instrument tells apart does not count as wrong here, and the smaller the chance where the
+ * saddle stands, the less will do. A knee that would be right more often counts by itself.
  */
-function minGain({ search, current, readings }: StepInputs): number {
-  const chance = readings.plumbEverTaken ? current.chance : search.targets.kneeChance(current.seat)
-  return MIN_GAIN * Math.min(1, chance / SMALL_CHANCE)
+function isWorthDismount({ search, current, readings }: StepInputs, best: SaddlePosition): boolean {
+  const { tolerant } = search
+  const chance = readings.plumbEverTaken ? tolerant.bothChance : tolerant.kneeChance
+  const gain = chance(best.seat) - chance(current.seat)
+  const kneeGain = tolerant.kneeChance(best.seat) - tolerant.kneeChance(current.seat)
+  return gain >= MIN_GAIN * Math.min(1, chance(current.seat) / SMALL_CHANCE) || kneeGain >= MIN_KNEE_GAIN
 }
 
 function startStep(situation: StepInputs, end: ScaleEnd | null): Next {

@@ -17,11 +17,19 @@ import { detectAnomalies, repeatAnomalies, type Anomaly } from './anomalies'
 import { lastReadings, type LastReadings } from './lastReadings'
 import { nextStep } from './nextStep'
 import type { RecommendRequest, MarkChance, Next } from './request'
-import { saddlePositionAt, seatAt, startPosition, type SaddlePosition, type SaddleSearch } from './saddleSearch'
+import {
+  READING_TOLERANCE,
+  saddlePositionAt,
+  seatAt,
+  startPosition,
+  type SaddlePosition,
+  type SaddleSearch,
+} from './saddleSearch'
 import { defaultSlide } from './marksHistory'
 import { questionValues, type QuestionValue } from './nextQuestion'
 import { earlierSdMm, knownFromHistory, machineSdMm } from './riderHistory'
 import { readSetup } from './setupReadings'
+import { withSlips } from './slips'
 import { starterFor, type Starter } from './starter'
 import { targetProbabilities } from './targetProbabilities'
 import { tryAlone, type TryAlone } from './tryAlone'
@@ -66,7 +74,7 @@ export function recommend(request: RecommendRequest): Advice {
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
   const prior = priorVectorOf(priorFor(school.foot, request.prior))
-  const known = knownFromHistory({ history, school, prior, seed, count })
+  const known = knownFromHistory({ history, school, prior, seed })
   const inputs: ModelInputs = {
     bikeType,
     sdMm: known ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
@@ -75,7 +83,7 @@ export function recommend(request: RecommendRequest): Advice {
     known,
   }
   const repeats = readings.combined(evidence.length)
-  const key = { ...inputs, bike, footing: 0, known: history, heelCheck: school.heelCheck, observer, seed, count }
+  const key = { ...inputs, bike, footing: 0, known: history, school, observer, seed, count }
   const from = cachedProposal(evidence.length, {
     key: (rows) => JSON.stringify([key, evidence.slice(0, rows), readings.at.slice(0, rows)]),
     proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
@@ -86,7 +94,15 @@ export function recommend(request: RecommendRequest): Advice {
   const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
   const last = lastReadings(evidence, readings.at, now, school, contradicting)
   const targets = targetProbabilities(posterior, school, hasBothSides(evidence))
-  const search: SaddleSearch = { bikeType, bike, school, targets, slideMm: preferredSlideMm(school, evidence) }
+  const tolerant = targetProbabilities(posterior, school, hasBothSides(evidence), READING_TOLERANCE)
+  const search: SaddleSearch = {
+    bikeType,
+    bike,
+    school,
+    targets,
+    tolerant,
+    slideMm: preferredSlideMm(school, evidence),
+  }
   const slide = positionAt(bikeType, 'seatSlide', now.seatSlide ?? defaultSlide(bikeType))!
   const current = started
     ? saddlePositionAt(search, positionAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
@@ -151,10 +167,13 @@ export function recommend(request: RecommendRequest): Advice {
       effectiveSamples: posterior.effectiveSampleSize,
       rider: posteriorMeanRider(posterior, readings.footing.soleMm),
     },
-    anomalies: [
-      ...repeatAnomalies(evidence, readings.at, contradicting),
-      ...detectAnomalies(evidence, readings.likelihoods, posterior),
-    ],
+    anomalies: withSlips(
+      [
+        ...repeatAnomalies(evidence, readings.at, contradicting),
+        ...detectAnomalies(evidence, readings.likelihoods, posterior),
+      ],
+      { inputs, readings, rows: { bikeType, bike, evidence }, seed },
+    ),
     readings: last,
     school,
   }

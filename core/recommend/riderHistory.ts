@@ -57,8 +57,10 @@ type Question = Readonly<{
   school: School
   prior: PriorVector
   seed: number
-  count: number
 }>
+
+/** A normal distribution is fitted to them: so many are enough. */
+const PARTICLES = 1500
 
 /** What some earlier set-ups left known of riders lately asked about: each is some kilobytes. */
 const remembered = new LRUCache<string, NormalScores>({ max: 100 })
@@ -75,8 +77,8 @@ export function knownFromHistory(question: Question): NormalScores | undefined {
 
 function knownUpTo(setups: number, history: readonly EarlierSetup[], question: Question): NormalScores | undefined {
   if (setups === 0) return undefined
-  const { school, prior, seed, count } = question
-  const key = JSON.stringify([history.slice(0, setups), school, prior, seed, count])
+  const { school, prior, seed } = question
+  const key = JSON.stringify([history.slice(0, setups), school, prior, seed])
   const before = remembered.get(key)
   if (before) return before
   const setup = history[setups - 1]
@@ -89,7 +91,7 @@ function knownUpTo(setups: number, history: readonly EarlierSetup[], question: Q
     known: knownUpTo(setups - 1, history, question),
   }
   const { likelihoods } = readings.combined(setup.evidence.length)
-  const known = knownFrom(inputs, samplePosterior(inputs, likelihoods, seed, count))
+  const known = knownFrom(inputs, samplePosterior(inputs, likelihoods, seed, PARTICLES))
   remembered.set(key, known)
   return known
 }

@@ -11,6 +11,7 @@ import {
   bestPosition,
   heightEnd,
   legEffectMm,
+  READING_TOLERANCE,
   saddlePositionAt,
   seatAt,
   slideEnd,
@@ -26,6 +27,7 @@ const searchIn = (posterior: Posterior, school: Partial<School> = {}): SaddleSea
   bikeType: HOLES_BIKE,
   school: schoolOf(school),
   targets: targetProbabilities(posterior, schoolOf(school)),
+  tolerant: targetProbabilities(posterior, schoolOf(school), false, READING_TOLERANCE),
   slideMm: 0,
 })
 const search = (statureMm: number, school: Partial<School> = {}): SaddleSearch =>

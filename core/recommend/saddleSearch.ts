@@ -19,9 +19,9 @@ export type SaddlePosition = Readonly<{ height: ScalePosition; slide: ScalePosit
  */
 export const MIN_GAIN = 0.24
 /** A knee that would be right so much more often is worth it as well: seat height is the setting that must not be wrong. */
-export const MIN_KNEE_GAIN = 0.1
-/** … where both checks together gain at least this. */
-export const MIN_GAIN_BESIDE_KNEE = 0.05
+export const MIN_KNEE_GAIN = 0.06
+/** What no instrument at the bike tells apart, and no rider feels. */
+export const READING_TOLERANCE = Object.freeze({ deg: 1, mm: 3 })
 /** Below this chance no mark is called right: it is the nearest there is, and that is said. */
 export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */
@@ -39,6 +39,8 @@ export type SaddleSearch = Readonly<{
   bike?: Bike
   school: School
   targets: TargetProbabilities
+  /** The same with windows opened by what no reading tells apart: whether a dismount is worth it. */
+  tolerant: TargetProbabilities
   slideMm: number
 }>
 
@@ -72,7 +74,16 @@ const MIN_SPACING_MM = 2
  * Every pair worth looking at: at each slide the heights whose knee is not hopeless, with one neighbour more on each
  * side.
  */
-export function candidatePositions(search: SaddleSearch): SaddlePosition[] {
+export function candidatePositions(search: SaddleSearch): readonly SaddlePosition[] {
+  const known = candidatesOf.get(search) ?? findCandidates(search)
+  candidatesOf.set(search, known)
+  return known
+}
+
+/** They are asked for several times an answer. */
+const candidatesOf = new WeakMap<SaddleSearch, readonly SaddlePosition[]>()
+
+function findCandidates(search: SaddleSearch): SaddlePosition[] {
   const { seatHeight, seatSlide } = search.bikeType.axes
   const upward = sortedBy(
     spacedPositions(positionsOf(seatHeight.scale)),

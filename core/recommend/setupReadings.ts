@@ -24,6 +24,8 @@ export type SetupReadings = Readonly<{
   soleTold: boolean
   /** Of each row; null where it says nothing of the body. */
   likelihoods: readonly (SingleLikelihood | null)[]
+  /** Of row i read otherwise, with the axes standing elsewhere. */
+  likelihoodOf: (row: Evidence, i: number, at: Marks) => SingleLikelihood | null
   /** What each row shares its error with. */
   keys: readonly string[]
   /** Those of the first so many rows, repeats combined. */
@@ -38,16 +40,16 @@ export function readSetup(
   const { at, now } = marksHistory(bikeType, evidence)
   const footings = footingsOf(bikeType, evidence)
   const stepMm = spacingMm(bikeType.axes.seatHeight.scale)
-  const likelihoods = evidence.map((row, i) =>
+  const likelihoodAt: SetupReadings['likelihoodOf'] = (row, i, where) =>
     likelihoodOf(row, {
       bikeType,
-      contact: contactPoints(bikeType, bike, axisPositions(bikeType, at[i])),
+      contact: contactPoints(bikeType, bike, axisPositions(bikeType, where)),
       spacingMm: stepMm,
       footing: footings[i],
       school,
       observer,
-    }),
-  )
+    })
+  const likelihoods = evidence.map((row, i) => likelihoodAt(row, i, at[i]))
   const keys = evidence.map((row, i) => repeatKey(row, at[i]))
   return {
     at,
@@ -55,6 +57,7 @@ export function readSetup(
     footing: footings.at(-1) ?? { soleMm: DEFAULT_SOLE_MM, pedalSurfaceMm: bikeType.pedalSurfaceMm },
     soleTold: evidence.some((row) => row.kind === 'rider' && row.soleMm !== undefined),
     likelihoods,
+    likelihoodOf: likelihoodAt,
     keys,
     combined: (rows) =>
       combineRepeats(

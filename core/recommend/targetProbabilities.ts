@@ -8,8 +8,12 @@ import {
   eachLeg,
   heelReachDeficitMm,
   hipToAnkleSquared,
+  kneeAndPlumbHold,
+  kneeAndPlumbShare,
   kneeOverPedalMm,
+  kneeShares,
   squaredAtFlexion,
+  type KneeLimits,
 } from '../kinematics/leg'
 import { inWindow, PLUMB_WINDOW_MM, type School } from '../school/school'
 
@@ -21,8 +25,8 @@ export type TargetProbabilities = Readonly<{
   kneeChance: (seat: Point) => number
   plumbChance: (seat: Point) => number
   bothChance: (seat: Point) => number
-  /** Whether both checks hold for one particle. */
-  bothHold: (i: number, seat: Point) => boolean
+  /** Of the particles at `index`, 1 where both checks hold. */
+  bothHold: (seat: Point, index: Int32Array) => Uint8Array
   /** Share of riders for whom the seat is still too low (or too high) here. */
   tooLowChance: (seat: Point) => number
   tooHighChance: (seat: Point) => number
@@ -36,46 +40,68 @@ export type TargetProbabilities = Readonly<{
   plumbMedian: (seat: Point) => number
 }>
 
-/** `bothSides`: the knee was read left and right, so that both must lie in the window. */
-export function targetProbabilities(posterior: Posterior, school: School, bothSides = false): TargetProbabilities {
+/**
+ * `bothSides`: the knee was read left and right, so that both must lie in the window. `wider`: degrees and millimetres
+ * that both windows are opened by at each end.
+ */
+export function targetProbabilities(
+  posterior: Posterior,
+  school: School,
+  bothSides = false,
+  wider: Readonly<{ deg: number; mm: number }> = { deg: 0, mm: 0 },
+): TargetProbabilities {
   const { particles: samples, weights } = posterior
   const { legs, sideDeg, count } = samples
-  const [least, most] = school.kneeWindowDeg
+  const [least, most] = [school.kneeWindowDeg[0] - wider.deg, school.kneeWindowDeg[1] + wider.deg]
   const asideDeg = (i: number) => (bothSides ? Math.abs(sideDeg[i]) : 0)
-  const farthest = columnOf(count, (i) => squaredAtFlexion(legs, least + asideDeg(i), i))
-  const nearest = columnOf(count, (i) => squaredAtFlexion(legs, most - asideDeg(i), i))
-  const plumbWindow = PLUMB_WINDOW_MM[school.foreAft]
-
-  const angleInRange = (i: number, seat: Point) => {
-    const squared = hipToAnkleSquared(legs, seat, i)
-    return squared >= nearest[i] && squared <= farthest[i]
+  const limits: KneeLimits = {
+    farthest: columnOf(count, (i) => squaredAtFlexion(legs, least + asideDeg(i), i)),
+    nearest: columnOf(count, (i) => squaredAtFlexion(legs, most - asideDeg(i), i)),
   }
+  const [behind, ahead] = PLUMB_WINDOW_MM[school.foreAft]
+  const plumbWindow = [behind - wider.mm, ahead + wider.mm] as const
+  const byAngle = school.heelCheck !== 'target' && school.heelCheck !== 'ceiling'
+  const anyPlumb = school.foreAft === 'unused'
+
   const heelGap = (i: number, seat: Point) => heelReachDeficitMm(legs, seat, i)
   const kneeInRange = (i: number, seat: Point) => {
     if (school.heelCheck === 'target') return Math.abs(heelGap(i, seat)) <= HEEL_JUST_STRAIGHT_MM
-    return angleInRange(i, seat) && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
+    const squared = hipToAnkleSquared(legs, seat, i)
+    const angle = squared >= limits.nearest[i] && squared <= limits.farthest[i]
+    return angle && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
   }
   const plumbAt = (i: number, seat: Point) => kneeOverPedalMm(legs, seat, i)
-  const plumbInRange = (i: number, seat: Point) =>
-    school.foreAft === 'unused' || inWindow(plumbAt(i, seat), plumbWindow)
+  const plumbInRange = (i: number, seat: Point) => anyPlumb || inWindow(plumbAt(i, seat), plumbWindow)
   const share = (holds: (i: number) => boolean) => {
     let sum = 0
     for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
     return Math.min(1, sum)
   }
   const tooHigh = (i: number, seat: Point) => {
-    const straight = hipToAnkleSquared(legs, seat, i) > farthest[i]
-    if (school.heelCheck !== 'target' && school.heelCheck !== 'ceiling') return straight
+    const straight = hipToAnkleSquared(legs, seat, i) > limits.farthest[i]
     return heelGap(i, seat) > HEEL_JUST_STRAIGHT_MM || (school.heelCheck === 'ceiling' && straight)
   }
+  /** Shares of riders for whom the seat is right, and too high, for the knee. */
+  const knees = memoized((seat) =>
+    byAngle
+      ? kneeShares(legs, seat, limits, weights)
+      : { right: share((i) => kneeInRange(i, seat)), straight: share((i) => tooHigh(i, seat)) },
+  )
+  const bothShare = (seat: Point) =>
+    byAngle && !anyPlumb
+      ? kneeAndPlumbShare(legs, seat, limits, plumbWindow, weights)
+      : share((i) => kneeInRange(i, seat) && plumbInRange(i, seat))
 
   return {
-    kneeChance: memoized((seat) => share((i) => kneeInRange(i, seat))),
+    kneeChance: (seat) => Math.min(1, knees(seat).right),
     plumbChance: (seat) => share((i) => plumbInRange(i, seat)),
-    bothChance: memoized((seat) => share((i) => kneeInRange(i, seat) && plumbInRange(i, seat))),
-    bothHold: (i, seat) => kneeInRange(i, seat) && plumbInRange(i, seat),
-    tooHighChance: (seat) => share((i) => tooHigh(i, seat)),
-    tooLowChance: (seat) => share((i) => !kneeInRange(i, seat) && !tooHigh(i, seat)),
+    bothChance: memoized((seat) => Math.min(1, bothShare(seat))),
+    bothHold: (seat, index) =>
+      byAngle && !anyPlumb
+        ? kneeAndPlumbHold(legs, seat, limits, plumbWindow, index)
+        : Uint8Array.from(index, (i) => (kneeInRange(i, seat) && plumbInRange(i, seat) ? 1 : 0)),
+    tooHighChance: (seat) => Math.min(1, knees(seat).straight),
+    tooLowChance: (seat) => Math.max(0, 1 - knees(seat).right - knees(seat).straight),
     tooFarAheadChance: (seat) => share((i) => plumbAt(i, seat) > plumbWindow[1]),
     tooFarBehindChance: (seat) => share((i) => plumbAt(i, seat) < plumbWindow[0]),
     knee: (seat) => momentsOf(posterior, () => eachLeg(legs, seat, bottomFlexionDeg)),
@@ -85,12 +111,12 @@ export function targetProbabilities(posterior: Posterior, school: School, bothSi
   }
 }
 
-/** The same chance of the same seat is asked for by many; it is worked out once. */
-function memoized(chance: (seat: Point) => number): (seat: Point) => number {
-  const known = new Map<string, number>()
+/** The same is asked of the same seat by many; it is worked out once. */
+function memoized<T>(worksOut: (seat: Point) => T): (seat: Point) => T {
+  const known = new Map<string, T>()
   return (seat) => {
     const key = `${seat.xMm} ${seat.yMm}`
-    const found = known.get(key) ?? chance(seat)
+    const found = known.get(key) ?? worksOut(seat)
     known.set(key, found)
     return found
   }
