@@ -28,6 +28,8 @@ export const SMALL_CHANCE = 0.3
 const SAMPLING_ERROR = 0.01
 /** Start pairs this close to the best one are ties: of them the slide nearest 0 mm is proposed. */
 const TIE = 0.02
+/** Where the school leaves the slide to build or to its middle, pairs this close are ties: the slide decides. */
+const TIE_BY_BUILD = 0.15
 /** Among pairs this close to the best one, the smallest change is taken. */
 const EQUIVALENT = 0.03
 /** A height with less than this share of the best knee's chance is not worth its arithmetic. */
@@ -136,7 +138,8 @@ export function startPosition(search: SaddleSearch, slide: ScalePosition): Saddl
   const candidates = candidatePositions(search)
   const top = mostProbable(candidates)
   if (isHopeless(top)) return nearestHeightPosition(search, slide)
-  const ties = candidates.filter((p) => p.chance >= top.chance - TIE)
+  const byBuild = search.school.foreAft === 'balance' || search.school.foreAft === 'unused'
+  const ties = candidates.filter((p) => p.chance >= top.chance - (byBuild ? TIE_BY_BUILD : TIE))
   const off = (p: SaddlePosition) => Math.abs(p.slide.mm - search.slideMm)
   const least = Math.min(...ties.map(off))
   return mostProbable(ties.filter((p) => off(p) === least))
