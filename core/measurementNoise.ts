@@ -13,7 +13,9 @@ export const MEASUREMENT_SD = Object.freeze({
   plumbByEyeMm: 12,
   kneeByEyeDeg: 6,
   heelMm: 8,
-  /** A pelvis that rocks, seen from behind: with the ball of the foot by the knee, with the heel by the heel's reach. */
+  /**
+   * A pelvis that rocks, seen from behind: with the ball of the foot by the knee, with the heel by the heel's reach.
+   */
   rockingDeg: 5,
   rockingOnHeelMm: 12,
   /** A limb by tape between landmarks found by hand; ours. */

@@ -33,7 +33,9 @@ export function fitNormalScores(columns: readonly Float64Array[], weights: Float
   return { mean, root: new CholeskyDecomposition(covariance).lowerTriangularMatrix }
 }
 
-/** The same with some scores independent of all others, with mean 0 and variance 1 again: what is not the rider's own. */
+/**
+ * The same with some scores independent of all others, with mean 0 and variance 1 again: what is not the rider's own.
+ */
 export function withIndependent({ mean, root }: NormalScores, scores: readonly number[]): NormalScores {
   const covariance = root.mmul(root.transpose())
   const fresh = Float64Array.from(mean)

@@ -64,7 +64,7 @@ test('a share of riders is what counting them one by one gives', () => {
   expect(forearmShare(upper, [gap + 1, gap + 9], one)(seat, grip)).toBe(0)
 })
 
-test('the forearm gauge reads elbow to fingertips; farther bars stretch, standing knees come nearer to near bars', () => {
+test('the forearm gauge reads elbow to fingertips; farther bars stretch and clear the standing knees', () => {
   const upper = upperOf(meanBody(1700))
   const { seat, grip } = contactAt(715, 660)
   const nose = { xMm: seat.xMm + 150, yMm: seat.yMm }

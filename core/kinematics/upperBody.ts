@@ -33,7 +33,9 @@ export function prepareUpperBodies(bodies: Bodies, legs: Legs): UpperBodies {
   }
 }
 
-/** What arm or trunk lacks counts as so many degrees of trunk per millimetre: a smooth stand-in, about the true slope. */
+/**
+ * What arm or trunk lacks counts as so many degrees of trunk per millimetre: a smooth stand-in, about the true slope.
+ */
 const DEG_PER_MISSING_MM = 0.1
 
 /**
@@ -51,8 +53,8 @@ export function trunkAngleDeg({ legs, trunkMm, softArmMm }: UpperBodies, seat: P
 }
 
 /**
- * Share of riders, by weight, whose trunk's angle lies in a window, ends included, for any seat and grip: no trigonometry
- * but once a body.
+ * Share of riders, by weight, whose trunk's angle lies in a window, ends included, for any seat and grip: no
+ * trigonometry but once a body.
  */
 export function trunkShare(
   { legs, trunkMm, softArmMm, count }: UpperBodies,

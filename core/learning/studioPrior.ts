@@ -59,7 +59,9 @@ export function studioPrior(riders: readonly NormalScores[], school: School): St
   return { setups: riders.length, moved, prior }
 }
 
-/** Directions in which a set-up narrowed the scores by less than this share say nothing but the sampling's own error. */
+/**
+ * Directions in which a set-up narrowed the scores by less than this share say nothing but the sampling's own error.
+ */
 const LEAST_TOLD = 0.1
 
 /** Information (m) and precision (I − C) that one set-up tells of the studio's mean, in the directions it tells of. */

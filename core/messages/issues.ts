@@ -31,7 +31,7 @@ export const REASON = Object.freeze({
       ? `${typeName} names no hand positions`
       : `${typeName} has no hand position ${grip}; it has ${known.join(', ')}`,
   betweenTheBones: () =>
-    'is out of range: at most 90 is possible. A figure like 147 is the angle between the bones; its bend is 180 less it',
+    'is out of range: at most 90 is possible. A figure like 147 is the angle between the bones; the bend is 33',
   inseamAsLongAsBody: () => 'an inseam cannot be as long as the whole body',
   nameTwice: (name: string) => `${name} stands twice in this file`,
   saddleBelowAxle: () => 'puts the saddle below the crank axle at its lowest mark',

@@ -200,7 +200,8 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       const ago =
         months < 2 ? '' : `, the last ${months < 24 ? `${months} months` : `${Math.round(months / 12)} years`} ago`
       const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''
-      return `The body is known from ${reason.setups === 1 ? 'an earlier set-up' : `${reason.setups} earlier set-ups`}${ago}${old}.`
+      const setups = reason.setups === 1 ? 'an earlier set-up' : `${reason.setups} earlier set-ups`
+      return `The body is known from ${setups}${ago}${old}.`
     }
     case 'barChance':
       return (

@@ -45,7 +45,7 @@ const TEXT = {
     small: 'Then rider on, ten to fifteen easy turns.',
   },
   lookAtKnee: {
-    sentence: 'Rider on, ten to fifteen easy turns, then hold the pedal at its farthest. How is the knee?',
+    sentence: 'Rider on, ten to fifteen easy turns, then hold the pedal at its farthest.',
     small:
       'Direct drive: slow the wheel with the resistance before stopping. Heel check: heel on the pedal, pelvis level.',
   },

@@ -31,7 +31,9 @@ export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregna
 
 type Window = readonly [number, number]
 
-/** What is wanted of the bars: grip above the seat point, mm, and the reach, by the forearm (mm) or the trunk (degrees). */
+/**
+ * What is wanted of the bars: grip above the seat point, mm, and the reach, by the forearm (mm) or the trunk (degrees).
+ */
 export type BarTarget = Readonly<{
   posture: BarPosture
   why: BarReason
@@ -49,8 +51,8 @@ const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
 }
 
 /**
- * By health first, then what the rider wishes, then the studio's school and the rider's experience. The reach goes by the
- * forearm gauge where the type allows it and nobody wished otherwise, else by the trunk's angle.
+ * By health first, then what the rider wishes, then the studio's school and the rider's experience. The reach goes by
+ * the forearm gauge where the type allows it and nobody wished otherwise, else by the trunk's angle.
  */
 export function barTargetFor(bikeType: BikeType, school: School, evidence: readonly Evidence[]): BarTarget {
   const wish = latest(evidence, 'wish')?.posture

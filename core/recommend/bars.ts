@@ -55,8 +55,8 @@ const slidesOf = ({ bikeType }: BarSearch): readonly (ScalePosition | undefined)
   bikeType.axes.barSlide ? positionsOf(bikeType.axes.barSlide.scale) : [undefined]
 
 /**
- * The bars for a saddle that stands at `saddle`, height and slide together, since a leaning post moves both checks. Where
- * nothing suits, the height nearest to its window and the slide nearest to its middle.
+ * The bars for a saddle that stands at `saddle`, height and slide together, since a leaning post moves both checks.
+ * Where nothing suits, the height nearest to its window and the slide nearest to its middle.
  */
 export function adviseBars(search: BarSearch, saddle: AxisPositions): BarAdvice {
   const { bikeType, target, bars } = search

@@ -21,7 +21,7 @@ test('what is known is not asked again, and little is worth asking once stature 
   expect(rich.ask).toBeUndefined()
 })
 
-test('before the rider mounts only what is done beside the bike is asked; in the saddle only what is done there', () => {
+test('before the rider mounts only what is done beside the bike is asked, in the saddle only what is there', () => {
   expect(names(ask([crest]))).not.toContain('goniometer')
   const mounted = names(ask([crest, { kind: 'kneeByEye', seen: 'slightBend', at }]))
   expect(mounted).not.toContain('inseam')

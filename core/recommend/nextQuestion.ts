@@ -19,7 +19,9 @@ export type QuestionValue = Readonly<{ question: Question; gain: number; costS: 
 /** Answers of a reading that are imagined, and particles looked at. */
 const ANSWERS = 9
 const MAX_PARTICLES = 1500
-/** Places whose chance is below this share of the best one's are not looked at: hardly an answer lifts them above it. */
+/**
+ * Places whose chance is below this share of the best one's are not looked at: hardly an answer lifts them above it.
+ */
 const MIN_SHARE = 0.1
 const MAX_PLACES = 30
 

@@ -20,7 +20,9 @@ export const QUESTIONS = [
 ] as const
 export type Question = (typeof QUESTIONS)[number]
 
-/** What each takes, seconds: two people, a tape, no hurry; and one dismount with its change. Ours, the studio may edit. */
+/**
+ * What each takes, seconds: two people, a tape, no hurry; and one dismount with its change. Ours, the studio may edit.
+ */
 export const DEFAULT_COSTS_S: Readonly<Record<Question | 'dismount', number>> = Object.freeze({
   hipCrestAtMark: 15,
   frontHipBoneAtMark: 15,

@@ -103,7 +103,7 @@ describe('start', () => {
     },
   )
 
-  test('landmarks of one mean body agree: crest, front bone and trochanter by tape start within a mark of each other', () => {
+  test('landmarks of one mean body agree: crest, front bone and trochanter start within a mark of each other', () => {
     const heights = [F.hipCrestHeight, F.frontHipBoneHeight, F.trochanterHeight]
     const landmarks = ['hipCrest', 'frontHipBone', 'trochanter'] as const
     const starts = landmarks.map((landmark, i) =>

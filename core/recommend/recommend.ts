@@ -216,8 +216,8 @@ function barChances({ bikeType, bars }: BarSearch, saddle: AxisPositions, marks:
 }
 
 /**
- * Where the slide starts that no check decides, mm: at its middle, and where the school goes by balance farther back for a
- * long or heavy upper body and farther forward for a short one or tight hips. Common practice, no source.
+ * Where the slide starts that no check decides, mm: at its middle, and where the school goes by balance farther back
+ * for a long or heavy upper body and farther forward for a short one or tight hips. Common practice, no source.
  */
 function preferredSlideMm(school: School, evidence: readonly Evidence[]): number {
   const build = latest(evidence, 'build')

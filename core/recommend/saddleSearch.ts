@@ -18,7 +18,9 @@ export type SaddlePosition = Readonly<{ height: ScalePosition; slide: ScalePosit
  * right).
  */
 export const MIN_GAIN = 0.24
-/** A knee that would be right so much more often is worth it as well: seat height is the setting that must not be wrong. */
+/**
+ * A knee that would be right so much more often is worth it as well: seat height is the setting that must not be wrong.
+ */
 export const MIN_KNEE_GAIN = 0.06
 /** What no instrument at the bike tells apart, and no rider feels. */
 export const READING_TOLERANCE = Object.freeze({ deg: 1, mm: 3 })

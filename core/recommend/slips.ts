@@ -66,8 +66,8 @@ const PARTICLES = 1000
 type Inputs = Readonly<{ inputs: ModelInputs; readings: SetupReadings; rows: SetupRows; seed: number }>
 
 /**
- * The anomalies, those of a reading that contradicts the rest with the slip that would explain it: the first of its other
- * meanings that agrees with what all the other rows say.
+ * The anomalies, those of a reading that contradicts the rest with the slip that would explain it: the first of its
+ * other meanings that agrees with what all the other rows say.
  */
 export function withSlips(anomalies: readonly Anomaly[], { inputs, readings, rows, seed }: Inputs): Anomaly[] {
   const looked = anomalies.filter(({ code }) => code === 'contradicts').slice(0, MOST_LOOKED_INTO)

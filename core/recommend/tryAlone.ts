@@ -5,8 +5,8 @@ import type { MarkChance } from './request'
 export type TryAlone = Readonly<Partial<Record<AxisName, readonly Label[]>>>
 
 /**
- * How sure and how near a mark must be to be tried alone. Fore-aft and the bars are a mild thing to experiment with, seat
- * height is not; 5 to 10 mm on the seat are already big (common practice, no source; the chances are ours).
+ * How sure and how near a mark must be to be tried alone. Fore-aft and the bars are a mild thing to experiment with,
+ * seat height is not; 5 to 10 mm on the seat are already big (common practice, no source; the chances are ours).
  */
 const LIMIT: Readonly<Record<AxisName, Readonly<{ chance: number; mm: number }>>> = {
   seatHeight: { chance: 0.85, mm: 8 },

@@ -44,10 +44,12 @@ export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, ma
   )
 }
 
-/** Chances stand on the seat's height always, on its slide once the plumb line is the question. */
+/** Chances stand on the seat's height always, on its slide and on the bars once they are the question. */
 function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
   if (axis === 'seatHeight') return answer?.chances.seatHeight
-  return axis === 'seatSlide' && (step === 'cranks' || step === 'bars' || step === 'numbers')
+  if (axis === 'barSlide' || axis === 'barHeight')
+    return step === 'bars' || step === 'numbers' ? answer?.chances[axis] : undefined
+  return axis === 'seatSlide' && (step === 'cranks' || step === 'numbers')
     ? answer?.chances.seatSlide
     : undefined
 }

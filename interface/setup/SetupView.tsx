@@ -5,7 +5,9 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
-import type { LandmarkAtMark } from '@/core/evidence/landmarks'
+import { LANDMARKS_AT_MARK, type LandmarkAtMark } from '@/core/evidence/landmarks'
+import type { CheckName } from '@/core/messages/checks'
+import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
@@ -16,6 +18,7 @@ import { troubleLine } from '../outbox/trouble'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
+import { checksOfStep, openingCheck } from './checksOfStep'
 import { StepPanel } from './StepPanel'
 import {
   hasAllMarks,
@@ -25,7 +28,7 @@ import {
   resumeStep,
   currentMarks,
   STEP_NAME,
-  STEPS,
+  stepsOf,
   wasSet,
   type Row,
   type Step,
@@ -44,24 +47,26 @@ type Props = Readonly<{
     landmarks: readonly School['startLandmark'][]
   }>
   school: School
+  /** Earlier set-ups of this rider, on any type. */
+  history: readonly EarlierSetup[]
   stored: readonly Row[]
   finished: boolean
 }>
 
-/** Landmarks the set-up asks for beside the bike, where the type’s sheet says they are valid. */
-const LANDMARKS = ['hipCrest', 'frontHipBone', 'between'] as const
-
 /** One rider at one bike: what to do next, the drawing, the bike's own scales; every tap is kept. */
-export function SetupView({ setupId, member, bike, school, stored, finished }: Props) {
+export function SetupView({ setupId, member, bike, school, history, stored, finished }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
   const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => resumeStep(stored))
-  const offered = LANDMARKS.filter((name) => bike.landmarks.includes(name))
+  const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<LandmarkAtMark>(
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
   )
+  const [chosen, setChosen] = useState<CheckName | null>(null)
+  const checks = checksOfStep(step, school, bike.type)
+  const check = chosen && checks.includes(chosen) ? chosen : (openingCheck(checks, rows) ?? 'rider')
   const [saving, setSaving] = useState(false)
   const [moving, setMoving] = useState(false)
   const refusals = pending.filter((e) => e.state === 'refused')
@@ -69,8 +74,15 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
 
   const { shown: lengths } = useUnitSystem()
   const request = useMemo<RecommendRequest>(
-    () => ({ bikeType: bike.type, bike: bike.machineCalibration, school, evidence: rows.map((r) => r.row), lengths }),
-    [bike, school, rows, lengths],
+    () => ({
+      bikeType: bike.type,
+      bike: bike.machineCalibration,
+      school,
+      history,
+      evidence: rows.map((r) => r.row),
+      lengths,
+    }),
+    [bike, school, history, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
 
@@ -147,7 +159,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           </p>
         </div>
         <nav className={styles.steps} aria-label="Steps">
-          {STEPS.map((name) => (
+          {stepsOf(school).map((name) => (
             <button
               key={name}
               type="button"
@@ -215,6 +227,8 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
         />
         <StepPanel
           step={step}
+          check={check}
+          checks={checks}
           rows={rows}
           answer={answer}
           working={working}
@@ -230,6 +244,7 @@ export function SetupView({ setupId, member, bike, school, stored, finished }: P
           trouble={trouble ?? troubleLine(pending, { offline, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}
+          onCheck={setChosen}
           onLandmark={setLandmark}
           onAdd={add}
           onReplace={replace}

@@ -2,52 +2,106 @@
 import { formatMarks } from '@/core/messages/labels'
 import { isBodyEvidence } from '@/core/evidence/evidence'
 import { formatPrompt } from '@/core/messages/setupPrompts'
-import { Button } from 'antd'
-import { BarsQuestions, BesideQuestions, CranksQuestions, KneeQuestions, Numbers, TalkQuestions } from './questions'
-import { differingAxes, rowsSinceSet, latestSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME } from './flow'
+import { Button, Segmented } from 'antd'
+import { CHECK_TEXT } from '@/core/messages/checks'
+import { capitalized } from '@/core/messages/phrases'
+import { formatWorth, QUESTION_NAME } from '@/core/messages/questions'
+import { CheckPicture } from '../drawing/CheckPicture'
+import { QUESTION_CARD } from './checksOfStep'
+import { QUESTIONS } from './questions'
+import { Numbers } from './questions/Numbers'
+import {
+  differingAxes,
+  rowsSinceSet,
+  hungSinceSet,
+  marksAfter,
+  marksWithBars,
+  stepAfter,
+  stepsOf,
+  STEP_NAME,
+} from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 import { stepPrompt } from './stepPrompt'
 import styles from './stepPanel.module.css'
 
-const QUESTIONS = {
-  talk: TalkQuestions,
-  beside: BesideQuestions,
-  knee: KneeQuestions,
-  cranks: CranksQuestions,
-  bars: BarsQuestions,
-  numbers: Numbers,
-}
-
 /** What to do next in one sentence, the answers as large buttons, and the one step forward. */
 export function StepPanel(props: StepPanelProps) {
-  const { step, answer, working, trouble } = props
+  const { step, check, checks, answer, working, trouble, finished, set } = props
   const { sentence, small } = formatPrompt(stepPrompt(props))
-  const Questions = QUESTIONS[step]
+  const Questions = QUESTIONS[check]
+  const text = CHECK_TEXT[check]
+  const asks = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
+  const ask = answer?.ask
+  const there = ask && QUESTION_CARD[ask.question]
+  // In the saddle nothing is asked that is done beside the bike, and the other way round.
+  const inSaddle = (s: typeof step) => s === 'knee' || s === 'cranks'
+  const offersAsk =
+    there && asks && (there.step === step || (inSaddle(there.step) && inSaddle(step))) && there.check !== check
   return (
     <section className={styles.dock} aria-label="What to do next" aria-busy={working}>
-      <div className={styles.saying} aria-live="polite">
+      {asks && (
+        <div className={styles.picture}>
+          <CheckPicture check={check} landmark={props.landmark} />
+        </div>
+      )}
+      <div className={`${styles.saying} ${asks ? '' : styles.wide}`} aria-live="polite">
         <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
-        <p className={styles.small}>{small}</p>
+        <p className={styles.small}>
+          {asks ? (
+            <>
+              {text.look} <q>{text.say}</q>
+            </>
+          ) : (
+            small
+          )}
+        </p>
+        {answer?.starter && step === 'numbers' && <p className={styles.small}>{answer.starter.sentence}</p>}
         {answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>}
-        {answer && step !== 'talk' && (
-          <details className={styles.why}>
-            <summary>Why</summary>
-            <ul>
-              {answer.next.because.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-              {answer.cautions.map((line) => (
-                <li key={line} className={styles.caution}>
-                  {line}
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
         {trouble && <p className={styles.trouble}>{trouble}</p>}
       </div>
-      <div className={styles.answers}>
-        <Questions {...props} />
+      <div className={`${styles.answers} ${asks ? '' : styles.wide}`}>
+        <div className={styles.tools}>
+          {asks && checks.length > 1 && (
+            <Segmented
+              className={styles.cards}
+              value={check}
+              onChange={props.onCheck}
+              options={checks.map((value) => ({ value, label: CHECK_TEXT[value].name }))}
+            />
+          )}
+          {answer && step !== 'talk' && (
+            <details className={styles.why}>
+              <summary>Why</summary>
+              <ul>
+                {answer.next.because.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+                {answer.cautions.map((line) => (
+                  <li key={line} className={styles.caution}>
+                    {line}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+          {offersAsk && (
+            <button
+              type="button"
+              className={styles.ask}
+              title={ask.sentence}
+              onClick={() => {
+                props.onStep(there.step)
+                props.onCheck(there.check)
+              }}
+            >
+              <b>{capitalized(QUESTION_NAME[ask.question])}?</b> {formatWorth(ask)}
+            </button>
+          )}
+        </div>
+        <div className={styles.question}>
+          {asks && <Questions {...props} />}
+          {step === 'numbers' && <Numbers {...props} />}
+        </div>
       </div>
       <Forward {...props} />
     </section>
@@ -60,6 +114,7 @@ function Forward({
   rows,
   answer,
   bikeType,
+  school,
   set,
   shown,
   busy,
@@ -71,7 +126,7 @@ function Forward({
   onFinish,
   onGoOn,
 }: StepPanelProps) {
-  const next = stepAfter(step)
+  const next = stepAfter(step, stepsOf(school))
   if (onGoOn) {
     return (
       <Button type="primary" size="large" className={styles.forward} onClick={onGoOn} loading={moving}>
@@ -123,10 +178,11 @@ function Forward({
       <Done marks={formatMarks(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
     )
   }
-  const looked = step === 'cranks' ? latestSinceSet(rows, 'plumb') !== undefined : rowsSinceSet(rows).length > 0
+  const looked = step === 'cranks' ? hungSinceSet(rows) : rowsSinceSet(rows).length > 0
   const marks = marksAfter(answer)
+  const plumbDone = school.foreAft === 'unused' || hungSinceSet(rows)
   // Both readings in one mount: nobody climbs off before the plumb line was hung here.
-  if (step === 'knee' && looked && latestSinceSet(rows, 'plumb') === undefined && !answer.next.readAgain)
+  if (step === 'knee' && looked && !plumbDone && !answer.next.readAgain)
     return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
   if (looked && differingAxes(bikeType, shown, marks).length > 0)
     return (

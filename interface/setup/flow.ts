@@ -2,12 +2,13 @@ import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Marks } from '@/core/conventions'
 import { isSaddleCheck } from '@/core/evidence/evidence'
 import { KINDS, type Evidence, type EvidenceKind } from '@/core/evidence/registry'
+import type { School } from '@/core/school/school'
 import type { Recommendation } from '@/core/operations/recommend'
 
 /** A row of evidence with the id it was made under. */
 export type Row = Readonly<{ id: string; row: Evidence }>
 
-/** The steps in the studio's order. */
+/** The steps of a set-up, saddle first. */
 export const STEPS = ['talk', 'beside', 'knee', 'cranks', 'bars', 'numbers'] as const
 export type Step = (typeof STEPS)[number]
 
@@ -39,6 +40,10 @@ export function latestSinceSet(rows: readonly Row[], kind: EvidenceKind): Row | 
   return rowsSinceSet(rows).findLast(({ row }) => row.kind === kind)
 }
 
+/** Whether the knee over the pedal was looked at since the saddle was set, with a string or by eye. */
+export const hungSinceSet = (rows: readonly Row[]): boolean =>
+  latestSinceSet(rows, 'plumb') !== undefined || latestSinceSet(rows, 'plumbByEye') !== undefined
+
 export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined =>
   rows.findLast(({ row }) => row.kind === kind)
 
@@ -50,7 +55,12 @@ export function resumeStep(rows: readonly Row[]): Step {
   return 'talk'
 }
 
-export const stepAfter = (step: Step): Step => STEPS[Math.min(STEPS.length - 1, STEPS.indexOf(step) + 1)]
+/** The steps in the order of a school: saddle first, or both heights before both slides. */
+export const stepsOf = ({ order }: Pick<School, 'order'>): readonly Step[] =>
+  order === 'heightsFirst' ? ['talk', 'beside', 'knee', 'bars', 'cranks', 'numbers'] : STEPS
+
+export const stepAfter = (step: Step, steps: readonly Step[]): Step =>
+  steps[Math.min(steps.length - 1, steps.indexOf(step) + 1)]
 
 /** The marks the advice leads to: where everything stands, with the advised moves made. */
 export function marksAfter(answer: Recommendation): Marks {

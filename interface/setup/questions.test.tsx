@@ -21,6 +21,8 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
   const nothing = () => undefined
   return {
     step,
+    check: 'rider',
+    checks: [],
     rows,
     answer,
     working: false,
@@ -35,6 +37,7 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     moving: false,
     canSave: true,
     trouble: '',
+    onCheck: nothing,
     onLandmark: nothing,
     onAdd: nothing,
     onReplace: nothing,
@@ -135,7 +138,7 @@ describe('the sentence of a step', () => {
   test('the knee is asked about until looked at, then the advice is given; a new setting asks again', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
     expect(prompt(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
-    expect(prompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/How is the knee\?$/)
+    expect(prompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/its farthest\.$/)
     expect(prompt(props('knee', rowsOf({ kind: 'set', at }, look))).sentence).toBe(
       'Stay in the saddle: level the cranks and hang the plumb line too.',
     )
@@ -147,7 +150,7 @@ describe('the sentence of a step', () => {
     expect(
       prompt(props('knee', rowsOf({ kind: 'set', at }, look, { kind: 'set', at: { ...at, seatHeight: '9' } })))
         .sentence,
-    ).toMatch(/How is the knee\?$/)
+    ).toMatch(/its farthest\.$/)
   })
 
   test('at the numbers a change still advised is not hidden', () => {

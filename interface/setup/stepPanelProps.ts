@@ -2,6 +2,7 @@ import type { BikeType } from '@/core/bike/bike'
 import type { Marks } from '@/core/conventions'
 import type { LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { Evidence } from '@/core/evidence/registry'
+import type { CheckName } from '@/core/messages/checks'
 import type { Recommendation } from '@/core/operations/recommend'
 import type { School } from '@/core/school/school'
 import type { Row, Step } from './flow'
@@ -9,6 +10,9 @@ import type { Row, Step } from './flow'
 /** What the dock and its questions are told, and what they may do. */
 export type StepPanelProps = Readonly<{
   step: Step
+  /** The card that lies open, and those of this step. */
+  check: CheckName
+  checks: readonly CheckName[]
   rows: readonly Row[]
   answer: Recommendation | null
   working: boolean
@@ -23,6 +27,7 @@ export type StepPanelProps = Readonly<{
   busy: boolean
   canSave: boolean
   trouble: string
+  onCheck: (check: CheckName) => void
   onLandmark: (landmark: LandmarkAtMark) => void
   onAdd: (row: Evidence) => void
   onReplace: (old: Row | undefined, row: Evidence) => void

@@ -1,12 +1,12 @@
 import { axesOf } from '@/core/bike/bike'
 import { isBodyEvidence, isSaddleCheck, latest } from '@/core/evidence/evidence'
 import type { Prompt } from '@/core/messages/setupPrompts'
-import { latestSinceSet, rowsSinceSet } from './flow'
+import { hungSinceSet, rowsSinceSet } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 
 /** What the step at hand says, as a code with what it speaks of. */
 export function stepPrompt(props: StepPanelProps): Prompt {
-  const { step, rows, answer, set, landmark, finished, onGoOn, shown, bikeType } = props
+  const { step, rows, answer, set, landmark, finished, onGoOn, shown, bikeType, school } = props
   if (onGoOn) return { code: 'savedElsewhere' }
   if (finished) return { code: 'saved' }
   const evidence = rows.map((r) => r.row)
@@ -20,10 +20,10 @@ export function stepPrompt(props: StepPanelProps): Prompt {
       return set || evidence.some(isBodyEvidence) ? { code: 'start', sentence } : { code: 'level', landmark }
     case 'knee':
       if (since.some(({ row }) => isSaddleCheck(row)))
-        return latestSinceSet(rows, 'plumb') || readAgain ? advice : { code: 'plumbToo' }
+        return hungSinceSet(rows) || school.foreAft === 'unused' || readAgain ? advice : { code: 'plumbToo' }
       return { code: set ? 'lookAtKnee' : 'setFirst' }
     case 'cranks':
-      return latestSinceSet(rows, 'plumb') ? advice : { code: 'hangPlumb' }
+      return hungSinceSet(rows) ? advice : { code: 'hangPlumb' }
     case 'bars':
       return { code: 'bars', sentence: answer.bars.sentence }
     case 'numbers':

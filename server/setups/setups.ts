@@ -3,6 +3,7 @@ import type { Bike, BikeType } from '../../core/bike/bike'
 import type { BikeEquipment } from '../../core/bike/equipment'
 import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/registry'
+import type { EarlierSetup } from '../../core/recommend/riderHistory'
 import type { Scope } from '../accounts/scope'
 import { findBike } from '../bikes/bikes'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
@@ -159,6 +160,29 @@ export async function listFinishedSetups(
     marks: numbers.at ?? {},
     finishedAt: finishedAt!,
     evidence: rows.filter((r) => r.setupId === kept.id).map((r) => r.row),
+  }))
+}
+
+/** So many earlier set-ups inform a new one; older ones hardly tell more. */
+const HISTORY_SETUPS = 4
+const DAY_MS = 86_400_000
+
+/**
+ * What earlier finished set-ups tell of a member's body, for the core: on any type, the latest first. Rows that an
+ * earlier version of this product took and this one would not are left out.
+ */
+export async function listHistory(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  now: Date,
+): Promise<readonly EarlierSetup[]> {
+  const setups = await listFinishedSetups(db, scope, memberId, HISTORY_SETUPS)
+  return setups.map(({ type, machineCalibration, evidence: rows, finishedAt }) => ({
+    bikeType: type,
+    bike: machineCalibration,
+    evidence: rows.filter((row) => 'row' in validateRow(type, row)),
+    agoDays: Math.max(0, (now.getTime() - finishedAt.getTime()) / DAY_MS),
   }))
 }
 

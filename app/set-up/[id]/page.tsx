@@ -7,7 +7,7 @@ import { requirePermission } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { listEvidence } from '@/server/setups/evidence'
-import { findSetup } from '@/server/setups/setups'
+import { findSetup, listHistory } from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Set-up' }
@@ -18,10 +18,11 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
   const db = database()
   const setup = await findSetup(db, person, id)
   if (!setup) notFound()
-  const [studio, member, rows] = await Promise.all([
+  const [studio, member, rows, history] = await Promise.all([
     getStudio(db, person),
     findMember(db, person, setup.memberId),
     listEvidence(db, person, id),
+    setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
   return (
@@ -36,6 +37,7 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
           landmarks: setup.equipment.landmarks,
         }}
         school={schoolOf(studio.school)}
+        history={history}
         stored={rows}
         finished={setup.finishedAt !== null}
       />

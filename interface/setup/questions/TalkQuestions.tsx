@@ -1,0 +1,86 @@
+import { Switch } from 'antd'
+import type { EvidenceOf } from '@/core/evidence/registry'
+import { ChoiceGroup } from '../ChoiceGroup'
+import { latestRow } from '../flow'
+import styles from '../questions.module.css'
+import type { StepPanelProps } from '../stepPanelProps'
+
+/** Sole by kind of shoe, mm (thin 8–10, usual 12–15, stiff with cleat 18–25); common practice, no source. */
+const SOLES = [
+  { value: '9', name: 'Thin' },
+  { value: '13', name: 'Usual' },
+  { value: '21', name: 'Stiff' },
+] as const
+
+/** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
+export function RiderQuestions({ rows, onAdd, onReplace }: StepPanelProps) {
+  const row = latestRow(rows, 'rider')
+  const known = row?.row.kind === 'rider' ? row.row : undefined
+  const rider: EvidenceOf<'rider'> = known ?? { kind: 'rider', experience: 'new' }
+  const say = (change: Partial<EvidenceOf<'rider'>>) =>
+    row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
+  const sole = SOLES.find(({ value }) => Number(value) === known?.soleMm)
+  return (
+    <>
+      <ChoiceGroup
+        title="Indoor riding"
+        given={known?.experience}
+        choices={[
+          { value: 'new', name: 'New' },
+          { value: 'regular', name: 'Regular' },
+          { value: 'experienced', name: 'Experienced' },
+        ]}
+        onChoose={(experience) => say({ experience })}
+      />
+      <ChoiceGroup
+        title="Pedal side"
+        given={known?.pedal}
+        choices={[
+          { value: 'cage', name: 'Cage' },
+          { value: 'cleat', name: 'Cleat' },
+        ]}
+        onChoose={(pedal) => say({ pedal })}
+      />
+      <ChoiceGroup title="Sole" given={sole?.value} choices={SOLES} onChoose={(mm) => say({ soleMm: Number(mm) })} />
+      <div className={styles.flags}>
+        <label>
+          <Switch checked={known?.backSore ?? false} onChange={(backSore) => say({ backSore })} /> Sore back
+        </label>
+        <label>
+          <Switch checked={known?.pregnant ?? false} onChange={(pregnant) => say({ pregnant })} /> Pregnant
+        </label>
+      </div>
+    </>
+  )
+}
+
+/** How the rider is built, for where the saddle's slide starts. */
+export function BuildQuestions({ rows, onReplace }: StepPanelProps) {
+  const row = latestRow(rows, 'build')
+  const known = row?.row.kind === 'build' ? row.row : undefined
+  const build: EvidenceOf<'build'> = known ?? { kind: 'build', torso: 'even' }
+  const say = (change: Partial<EvidenceOf<'build'>>) => onReplace(row, { ...build, ...change })
+  return (
+    <>
+      <ChoiceGroup
+        title="Torso against legs"
+        given={known?.torso}
+        choices={[
+          { value: 'long', name: 'Long' },
+          { value: 'even', name: 'Even' },
+          { value: 'short', name: 'Short' },
+        ]}
+        onChoose={(torso) => say({ torso })}
+      />
+      <div className={styles.flags}>
+        <label>
+          <Switch checked={known?.heavyUpperBody ?? false} onChange={(on) => say({ heavyUpperBody: on })} /> Heavy upper
+          body
+        </label>
+        <label>
+          <Switch checked={known?.tightHips ?? false} onChange={(on) => say({ tightHips: on })} /> Tight hips
+        </label>
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,38 @@
+import type { ComponentType } from 'react'
+import type { CheckName } from '@/core/messages/checks'
+import type { StepPanelProps } from '../stepPanelProps'
+import { TapeFields } from '../TapeFields'
+import {
+  ClearanceQuestions,
+  ElbowsQuestions,
+  ForearmQuestions,
+  ReachFeelQuestions,
+  TrunkAngleQuestions,
+  WishQuestions,
+} from './BarsQuestions'
+import { LandmarkQuestions, LimbQuestions } from './BesideQuestions'
+import { PlumbByEyeQuestions, PlumbQuestions } from './CranksQuestions'
+import { FootPitchQuestions, KneeAngleQuestions, KneeByEyeQuestions, RockingQuestions } from './KneeQuestions'
+import { BuildQuestions, RiderQuestions } from './TalkQuestions'
+
+/** The question of every card. */
+export const QUESTIONS: Readonly<Record<CheckName, ComponentType<StepPanelProps>>> = {
+  rider: RiderQuestions,
+  build: BuildQuestions,
+  landmark: LandmarkQuestions,
+  tape: TapeFields,
+  limbs: LimbQuestions,
+  kneeByEye: KneeByEyeQuestions,
+  heelCheck: KneeByEyeQuestions,
+  kneeAngle: KneeAngleQuestions,
+  rocking: RockingQuestions,
+  footPitch: FootPitchQuestions,
+  plumb: PlumbQuestions,
+  plumbByEye: PlumbByEyeQuestions,
+  wish: WishQuestions,
+  elbows: ElbowsQuestions,
+  reachFeel: ReachFeelQuestions,
+  clearance: ClearanceQuestions,
+  trunkAngle: TrunkAngleQuestions,
+  forearmGauge: ForearmQuestions,
+}
