@@ -2,7 +2,17 @@ import Ajv from 'ajv'
 import standaloneCode from 'ajv/dist/standalone'
 import { schemas } from '../core/operations/schemas'
 
-const VALIDATED = ['place', 'pose', 'calibrate', 'recommend', 'evidence', 'bikeType', 'typeFile']
+const VALIDATED = [
+  'place',
+  'pose',
+  'calibrate',
+  'recommend',
+  'learn',
+  'evidence',
+  'bikeType',
+  'typeFile',
+  'studioSettings',
+]
 
 /** The text of `validators.generated.cjs`: one function per schema, all faults found, no `new Function` left. */
 export function compiledValidators(): string {

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
 import { Shell } from '@/interface/shared/Shell'
+import { can } from '@/server/accounts/can'
 import { requireUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { getStudio } from '@/server/studio/studio'
@@ -10,7 +11,12 @@ export default async function StudioLayout({ children }: { children: ReactNode }
   const studio = await getStudio(database(), person)
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
-      <Shell studio={studio.name} person={person.name}>
+      <Shell
+        studio={studio.name}
+        person={person.name}
+        manages={can(person, 'manageStudio')}
+        setsUp={can(person, 'setUpRiders')}
+      >
         {children}
       </Shell>
     </OutboxProvider>

@@ -1,9 +1,10 @@
-import { isSaddleCheck } from './evidence'
+import { isBodyEvidence, isSaddleCheck } from './evidence'
 import type { Evidence } from './registry'
 
 /** How sure the numbers are, by what was looked at with the saddle where it was saved. */
-export type EvidenceLevel = 'landmark' | 'checked' | 'measured'
+export type EvidenceLevel = 'told' | 'landmark' | 'checked' | 'measured'
 export function evidenceLevel(evidence: readonly Evidence[]): EvidenceLevel {
   if (evidence.some((row) => row.kind === 'kneeAngle')) return 'measured'
-  return evidence.some(isSaddleCheck) ? 'checked' : 'landmark'
+  if (evidence.some(isSaddleCheck)) return 'checked'
+  return evidence.some(isBodyEvidence) ? 'landmark' : 'told'
 }

@@ -1,5 +1,6 @@
 /** Everything a set-up may ask, look at or measure, by the card it stands on. */
 export const CHECKS = [
+  'recheck',
   'rider',
   'build',
   'landmark',
@@ -25,6 +26,11 @@ export type CheckName = (typeof CHECKS)[number]
 export type CheckText = Readonly<{ name: string; look: string; say: string }>
 
 export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze({
+  recheck: {
+    name: 'As before?',
+    look: 'Same shoes and pedal side, nothing hurts, and the mark on the post is the one written down.',
+    say: 'Are these the same shoes, and is everything well?',
+  },
   rider: {
     name: 'Rider',
     look: 'Watch how the feet point as they walk in: even or uneven turn-out travels onto the pedals.',

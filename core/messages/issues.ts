@@ -24,6 +24,7 @@ export const REASON = Object.freeze({
   noSuchLabel: (axis: AxisName, label: Label, nearest: readonly Label[]) =>
     `the ${AXIS_NAME[axis]} has no mark ${label}; ${formatNearestLabels(nearest)}`,
   windowReversed: () => 'its first angle must not exceed its second',
+  windowNarrow: (least: number) => `is narrower than ${least}°: no rider could be put into it`,
   needsSeatHeight: (about: 'saddle' | 'landmark') =>
     `${about === 'saddle' ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at`,
   noSuchGrip: (typeName: string, grip: string, known: readonly string[]) =>

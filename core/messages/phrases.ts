@@ -65,6 +65,7 @@ export const evidenceName = (kind: EvidenceKind): string => KINDS[kind]?.name ??
 
 /** How sure numbers are, in a few words. */
 export const EVIDENCE_LEVEL_TEXT: Readonly<Record<EvidenceLevel, string>> = {
+  told: 'as told, not looked at',
   landmark: 'by landmark only',
   checked: 'checked on the bike by eye',
   measured: 'measured on the bike',

@@ -6,12 +6,15 @@ const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
-  const { evidence, samples, readings, history } = (request ?? {}) as {
+  const { evidence, samples, readings, history, setups } = (request ?? {}) as {
     evidence?: unknown
     history?: unknown
+    setups?: unknown
     samples?: unknown
     readings?: unknown
   }
+  if (operation === 'learn')
+    return Array.isArray(setups) ? 2 * setups.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0

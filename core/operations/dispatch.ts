@@ -2,10 +2,12 @@ import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
 import { calibrate, calibrateIssues } from './calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
+import { learn, learnIssues } from './learn'
 import { place, placeIssues } from './place'
 import { pose } from './pose'
 import { recommend, recommendIssues } from './recommend'
 import { sizeIssues } from './sizeIssues'
+import { schoolIssues, type StudioSettings } from './studioSettings'
 import * as generated from './validators.generated.cjs'
 
 /** An operation: its schema's validator, what is checked beyond the schema, and the answer to what passed both. */
@@ -19,6 +21,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   place: { validate: generated.place, issues: placeIssues, answer: place },
   pose: { validate: generated.pose, issues: () => [], answer: pose },
   calibrate: { validate: generated.calibrate, issues: calibrateIssues, answer: calibrate },
+  learn: { validate: generated.learn, issues: learnIssues, answer: learn },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }
 export const OPERATION_NAMES = Object.keys(OPERATIONS)
@@ -46,6 +49,14 @@ export function requestIssues(name: string, request: unknown): Issue[] {
   if (costly.length > 0) return costly
   if (validate(request)) return issues(request as never)
   return issuesFromAjv(validate.errors ?? [])
+}
+
+/** Issues of a studio's settings, for what writes them to the database. */
+export function settingsIssues(settings: unknown): Issue[] {
+  const tooLarge = sizeIssues('studioSettings', settings)
+  if (tooLarge.length > 0) return tooLarge
+  if (!generated.studioSettings(settings)) return uniqueByPointer(issuesFromAjv(generated.studioSettings.errors ?? []))
+  return schoolIssues((settings as StudioSettings).school, '/school')
 }
 
 /** Issues of one row of evidence alone, for what writes rows to the database. */

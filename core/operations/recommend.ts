@@ -25,6 +25,7 @@ export type Recommendation = Readonly<{
   ask?: QuestionValue & Readonly<{ sentence: string }>
   /** Everything that may be asked now, what is worth most first. */
   questions: readonly (QuestionValue & Readonly<{ name: string }>)[]
+  startRules: Advice['startRules']
   /** Marks beside each number that the rider may try alone, where they stand and no others. */
   tryAlone: Advice['tryAlone']
   /** Where this school begins newcomers low: the seat height to begin at, and after how many rides it is raised. */
@@ -49,6 +50,7 @@ export function recommend(request: RecommendRequest): Recommendation {
     doubts: advice.anomalies.map((anomaly, i) => ({ ...anomaly, say: messages.anomalies[i] })),
     ...(top && top.worthS > 0 && { ask: { ...top, sentence: formatQuestion(top) } }),
     questions: advice.questions.map((q) => ({ ...q, name: QUESTION_NAME[q.question] })),
+    startRules: advice.startRules,
     tryAlone: advice.tryAlone,
     ...(advice.starter && {
       starter: { ...advice.starter, sentence: formatStarter(bikeType, advice.starter) },
@@ -71,7 +73,7 @@ export function recommendIssues({ bikeType, bike, school, evidence, history = []
 }
 
 /** What is wrong with the bike and the rows of one set-up; with the scales wrong no label means anything. */
-function setupIssues({ bikeType, bike, evidence }: SetupRows, at: string): Issue[] {
+export function setupIssues({ bikeType, bike, evidence }: SetupRows, at: string): Issue[] {
   const scales = bikeTypeIssues(bikeType, `${at}/bikeType`)
   if (scales.length > 0) return scales
   const rows = evidence.flatMap((row, i) => [

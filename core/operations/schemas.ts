@@ -3,8 +3,10 @@ import { marksSchema, pointSchema } from '../conventions'
 import { evidenceSchema, KINDS } from '../evidence/registry'
 import { recommendSchema } from '../recommend/request'
 import { calibrateSchema } from './calibrate'
+import { learnSchema } from './learn'
 import { placeSchema } from './place'
 import { poseSchema } from './pose'
+import { studioSettingsSchema } from './studioSettings'
 import { typeFileSchema } from './typeFileSchema'
 
 /**
@@ -17,6 +19,8 @@ export const schemas: Readonly<Record<string, object>> = {
   pose: poseSchema,
   calibrate: calibrateSchema,
   recommend: recommendSchema,
+  learn: learnSchema,
+  studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),
   typeFile: typeFileSchema,
   point: pointSchema,

@@ -8,3 +8,5 @@ export const recommend: Validator
 export const typeFile: Validator
 export const evidence: Validator
 export const bikeType: Validator
+export const studioSettings: Validator
+export const learn: Validator

@@ -30,6 +30,7 @@ import { questionValues, type QuestionValue } from './nextQuestion'
 import { earlierSdMm, knownFromHistory, machineSdMm } from './riderHistory'
 import { readSetup } from './setupReadings'
 import { withSlips } from './slips'
+import { startRuleMarks, type RuledBody, type StartRule } from './startRules'
 import { starterFor, type Starter } from './starter'
 import { targetProbabilities } from './targetProbabilities'
 import { tryAlone, type TryAlone } from './tryAlone'
@@ -43,6 +44,8 @@ export type Advice = Readonly<{
   next: Next
   /** What may be asked next, what is worth most first. */
   questions: readonly QuestionValue[]
+  /** The seat height each school's rule of thumb would set for the mean of what is believed. */
+  startRules: Readonly<Record<StartRule, ScalePosition>>
   tryAlone: TryAlone
   starter?: Starter
   bars: BarAdvice
@@ -155,6 +158,7 @@ export function recommend(request: RecommendRequest): Advice {
     chances,
     next,
     questions,
+    startRules: startRuleMarks(bikeType, bike, ruledBody(posterior, readings.footing.soleMm)),
     tryAlone: tryAlone(chances, marks),
     ...(starter && { starter }),
     bars: barsThere,
@@ -241,6 +245,18 @@ function markChances(search: SaddleSearch, current: SaddlePosition): Advice['cha
   return {
     seatHeight: list('seatHeight', (height) => checks.kneeChance(seatAt(search, height, current.slide))),
     seatSlide: list('seatSlide', (slide) => checks.plumbChance(seatAt(search, current.height, slide))),
+  }
+}
+
+function ruledBody(posterior: Posterior, soleMm: number): RuledBody {
+  const mean = (of: (body: Bodies) => Float64Array) => momentsOf(posterior, ({ body }) => of(body)).mean
+  return {
+    statureMm: mean((b) => b.statureMm),
+    inseamMm: mean((b) => b.inseamMm),
+    trochanterHeightMm: mean((b) => b.trochanterHeightMm),
+    hipCrestHeightMm: mean((b) => b.hipCrestHeightMm),
+    frontHipBoneHeightMm: mean((b) => b.frontHipBoneHeightMm),
+    soleMm,
   }
 }
 

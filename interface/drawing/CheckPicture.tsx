@@ -288,6 +288,7 @@ const Build = () => (
 )
 
 const PICTURES: Readonly<Record<CheckName, (props: PictureProps) => React.ReactNode>> = {
+  recheck: Rider,
   rider: Rider,
   build: Build,
   landmark: Landmark,

@@ -49,7 +49,7 @@ type Props = Readonly<{
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
 export function RiderView({ member, maySetUp, setups, request, seatHeight, changed, open, bikes, notes }: Props) {
   useRefreshAfterDelivery()
-  const [choosing, setChoosing] = useState(false)
+  const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
   const [latest, ...earlier] = setups
   return (
     <article>
@@ -66,11 +66,16 @@ export function RiderView({ member, maySetUp, setups, request, seatHeight, chang
           />
         )}
         {maySetUp && (
+          <Button className="no-print" size="large" onClick={() => setChoosing('told')}>
+            Knows the numbers
+          </Button>
+        )}
+        {maySetUp && (
           <Button
             className="no-print"
             type={latest ? 'default' : 'primary'}
             size="large"
-            onClick={() => setChoosing(true)}
+            onClick={() => setChoosing('setUp')}
           >
             {latest ? 'New set-up' : 'Set up now'}
           </Button>
@@ -151,7 +156,7 @@ export function RiderView({ member, maySetUp, setups, request, seatHeight, chang
         A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
         dizziness: stop, and send the rider to a licensed clinician.
       </p>
-      <ChooseBike memberId={member.id} bikes={bikes} open={choosing} close={() => setChoosing(false)} />
+      <ChooseBike memberId={member.id} bikes={bikes} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )
 }
@@ -166,12 +171,12 @@ function KneeChance({ request, seatHeight }: { request: RecommendRequest; seatHe
 function ChooseBike({
   memberId,
   bikes,
-  open,
+  choosing,
   close,
 }: {
   memberId: string
   bikes: Props['bikes']
-  open: boolean
+  choosing: 'setUp' | 'told' | null
   close: () => void
 }) {
   const router = useRouter()
@@ -181,7 +186,7 @@ function ChooseBike({
     setBusy(bikeId)
     try {
       const started = await startSetup(memberId, bikeId)
-      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}`)
+      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}${choosing === 'told' ? '?told=1' : ''}`)
       message.error(started.say, 6)
     } catch {
       message.error('The studio’s server cannot be reached. Try again.', 6)
@@ -189,7 +194,7 @@ function ChooseBike({
     setBusy('')
   }
   return (
-    <Modal open={open} onCancel={close} footer={null} title="At which bike?" width={720}>
+    <Modal open={choosing !== null} onCancel={close} footer={null} title="At which bike?" width={720}>
       <div className={styles.bikes}>
         {bikes.map(({ id, number, type }) => (
           <button key={id} type="button" disabled={busy !== ''} aria-busy={busy === id} onClick={() => start(id)}>

@@ -49,9 +49,7 @@ function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
   if (axis === 'seatHeight') return answer?.chances.seatHeight
   if (axis === 'barSlide' || axis === 'barHeight')
     return step === 'bars' || step === 'numbers' ? answer?.chances[axis] : undefined
-  return axis === 'seatSlide' && (step === 'cranks' || step === 'numbers')
-    ? answer?.chances.seatSlide
-    : undefined
+  return axis === 'seatSlide' && (step === 'cranks' || step === 'numbers') ? answer?.chances.seatSlide : undefined
 }
 
 function remarkFor(

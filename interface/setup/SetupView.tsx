@@ -7,6 +7,7 @@ import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { LANDMARKS_AT_MARK, type LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { CheckName } from '@/core/messages/checks'
+import type { Costs } from '@/core/recommend/questionCosts'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
 import type { School } from '@/core/school/school'
@@ -35,6 +36,7 @@ import {
 } from './flow'
 import { Scales } from './Scales'
 import styles from './setupView.module.css'
+import type { PreviousNumbers } from './stepPanelProps'
 import { useSetupRows } from './useSetupRows'
 
 type Props = Readonly<{
@@ -47,25 +49,48 @@ type Props = Readonly<{
     landmarks: readonly School['startLandmark'][]
   }>
   school: School
+  /** Seconds a check takes here. */
+  costs: Costs
+  /** What this studio's own set-ups teach, in place of the published proportions. */
+  prior: NonNullable<RecommendRequest['prior']>
+  /** How the eye strays that looks here. */
+  observer: RecommendRequest['observer']
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
+  /** The rider's saved numbers on this type, if any. */
+  previous: PreviousNumbers | null
+  /** The rider knows the numbers: they are tapped, and nothing is asked. */
+  told: boolean
   stored: readonly Row[]
   finished: boolean
 }>
 
 /** One rider at one bike: what to do next, the drawing, the bike's own scales; every tap is kept. */
-export function SetupView({ setupId, member, bike, school, history, stored, finished }: Props) {
+export function SetupView({
+  setupId,
+  member,
+  bike,
+  school,
+  costs,
+  prior,
+  observer,
+  history,
+  previous,
+  told,
+  stored,
+  finished,
+}: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
   const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
-  const [step, setStep] = useState<Step>(() => resumeStep(stored))
+  const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored)))
   const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<LandmarkAtMark>(
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
   )
   const [chosen, setChosen] = useState<CheckName | null>(null)
-  const checks = checksOfStep(step, school, bike.type)
+  const checks = checksOfStep(step, { school, bikeType: bike.type, returning: previous !== null })
   const check = chosen && checks.includes(chosen) ? chosen : (openingCheck(checks, rows) ?? 'rider')
   const [saving, setSaving] = useState(false)
   const [moving, setMoving] = useState(false)
@@ -79,16 +104,19 @@ export function SetupView({ setupId, member, bike, school, history, stored, fini
       bike: bike.machineCalibration,
       school,
       history,
+      costs,
+      prior,
+      observer,
       evidence: rows.map((r) => r.row),
       lengths,
     }),
-    [bike, school, history, rows, lengths],
+    [bike, school, history, costs, prior, observer, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
 
   const set = wasSet(rows)
   const stand = useMemo<Marks>(() => (set ? currentMarks(rows) : {}), [rows, set])
-  const shown = useMemo<Marks>(() => ({ ...(answer ? answer.marks : {}), ...stand }), [answer, stand])
+  const shown = useMemo<Marks>(() => ({ ...(answer && !told ? answer.marks : {}), ...stand }), [answer, stand, told])
   const wanted = !answer
     ? {}
     : step === 'bars'
@@ -105,7 +133,7 @@ export function SetupView({ setupId, member, bike, school, history, stored, fini
       return replace(before, { kind: 'landmarkAtMark', landmark, at: { seatHeight: label } })
     }
     // Only the axis that was moved: another page may have moved the others meanwhile.
-    add({ kind: 'set', at: set ? { [axis]: label } : { ...shown, [axis]: label } })
+    add({ kind: 'set', at: set || told ? { [axis]: label } : { ...shown, [axis]: label } })
   }
 
   function undo() {
@@ -230,6 +258,7 @@ export function SetupView({ setupId, member, bike, school, history, stored, fini
           check={check}
           checks={checks}
           rows={rows}
+          previous={previous}
           answer={answer}
           working={working}
           bikeType={bike.type}
@@ -240,7 +269,7 @@ export function SetupView({ setupId, member, bike, school, history, stored, fini
           landmarks={offered}
           finished={done}
           busy={saving && !offline && !pending.some((e) => e.state === 'signedOut')}
-          canSave={hasAllMarks(bike.type, shown) && !saving}
+          canSave={hasAllMarks(bike.type, told ? stand : shown) && !saving}
           trouble={trouble ?? troubleLine(pending, { offline, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}

@@ -3,6 +3,7 @@ import { formatMarks } from '@/core/messages/labels'
 import { isBodyEvidence } from '@/core/evidence/evidence'
 import { formatPrompt } from '@/core/messages/setupPrompts'
 import { Button, Segmented } from 'antd'
+import type { Marks } from '@/core/conventions'
 import { CHECK_TEXT } from '@/core/messages/checks'
 import { capitalized } from '@/core/messages/phrases'
 import { formatWorth, QUESTION_NAME } from '@/core/messages/questions'
@@ -112,6 +113,7 @@ export function StepPanel(props: StepPanelProps) {
 function Forward({
   step,
   rows,
+  previous,
   answer,
   bikeType,
   school,
@@ -151,6 +153,17 @@ function Forward({
         Save the numbers
       </Button>
     )
+  }
+  if (step === 'knee' && answer && asBefore(previous, bikeType, shown) && rowsSinceSet(rows).length > 0) {
+    if (answer.next.kind === 'stop' && !answer.next.readAgain)
+      return (
+        <Button type="primary" size="large" className={styles.forward} onClick={onFinish} loading={busy}>
+          <span>
+            All as before
+            <b>Save</b>
+          </span>
+        </Button>
+      )
   }
   if (!answer || step === 'talk')
     return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
@@ -196,6 +209,10 @@ function Forward({
     )
   return <Onward name={STEP_NAME[next]} strong={looked} onClick={() => onStep(next)} />
 }
+
+/** The bike stands where the rider's saved numbers say. */
+const asBefore = (previous: StepPanelProps['previous'], bikeType: StepPanelProps['bikeType'], shown: Marks): boolean =>
+  previous !== null && differingAxes(bikeType, previous.marks, shown).length === 0
 
 function Done({ marks, onClick, skip = false }: { marks: string; onClick: () => void; skip?: boolean }) {
   return (

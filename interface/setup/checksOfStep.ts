@@ -6,10 +6,13 @@ import type { BikeType } from '@/core/bike/bike'
 import type { Row, Step } from './flow'
 
 /** The cards of a step, the first is where it begins; what the school or the bike makes no use of is left out. */
-export function checksOfStep(step: Step, school: School, bikeType: BikeType): readonly CheckName[] {
+export function checksOfStep(
+  step: Step,
+  { school, bikeType, returning }: Readonly<{ school: School; bikeType: BikeType; returning: boolean }>,
+): readonly CheckName[] {
   switch (step) {
     case 'talk':
-      return ['rider', 'build']
+      return returning ? ['recheck', 'rider', 'build'] : ['rider', 'build']
     case 'beside':
       return ['landmark', 'tape', 'limbs']
     case 'knee':

@@ -24,6 +24,7 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     check: 'rider',
     checks: [],
     rows,
+    previous: null,
     answer,
     working: false,
     bikeType: HOLES_BIKE,

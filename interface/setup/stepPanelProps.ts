@@ -7,6 +7,9 @@ import type { Recommendation } from '@/core/operations/recommend'
 import type { School } from '@/core/school/school'
 import type { Row, Step } from './flow'
 
+/** Numbers saved earlier on this type, with what the rider then answered; `when` is a date as said. */
+export type PreviousNumbers = Readonly<{ marks: Marks; when: string; rider: Evidence | null }>
+
 /** What the dock and its questions are told, and what they may do. */
 export type StepPanelProps = Readonly<{
   step: Step
@@ -14,6 +17,8 @@ export type StepPanelProps = Readonly<{
   check: CheckName
   checks: readonly CheckName[]
   rows: readonly Row[]
+  /** The rider's saved numbers on this type, if any. */
+  previous: PreviousNumbers | null
   answer: Recommendation | null
   working: boolean
   bikeType: BikeType

@@ -13,10 +13,25 @@ const ROOMS = [
   { href: '/members', name: 'Members', also: '/riders' },
   { href: '/class', name: 'Class', also: '/class' },
   { href: '/bikes', name: 'Bikes', also: '/bikes' },
-]
+] as const
+const STUDIO = { href: '/studio', name: 'Studio', also: '/studio' } as const
 
 /** The frame of every page in the studio: where one is, where one can go, light and sign-out. */
-export function Shell({ studio, person, children }: { studio: string; person: string; children: ReactNode }) {
+export function Shell({
+  studio,
+  person,
+  manages,
+  setsUp,
+  children,
+}: {
+  studio: string
+  person: string
+  /** May change how the studio sets riders up. */
+  manages: boolean
+  /** Sets riders up, and so has an eye that can be looked at. */
+  setsUp: boolean
+  children: ReactNode
+}) {
   const path = usePathname()
   return (
     <>
@@ -26,7 +41,7 @@ export function Shell({ studio, person, children }: { studio: string; person: st
           <span>{studio}</span>
         </Link>
         <nav className={styles.rooms} aria-label="Rooms">
-          {ROOMS.map(({ href, name, also }) => {
+          {[...ROOMS, ...(manages ? [STUDIO] : [])].map(({ href, name, also }) => {
             const here = path.startsWith(href) || path.startsWith(also)
             return (
               <Link
@@ -40,7 +55,13 @@ export function Shell({ studio, person, children }: { studio: string; person: st
             )
           })}
         </nav>
-        <span className={styles.person}>{person}</span>
+        {setsUp ? (
+          <Link href="/eye" className={styles.person} title="Your eye, beside an instrument">
+            {person}
+          </Link>
+        ) : (
+          <span className={styles.person}>{person}</span>
+        )}
         <OutboxStatus />
         <UnitSwitch />
         <LightSwitch />

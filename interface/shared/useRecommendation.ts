@@ -12,6 +12,13 @@ function coreWorker(): Remote<CoreWorker> {
   return worker
 }
 
+/** One answer, worked out in the worker. Rejects where the request is refused. */
+export async function askRecommendation(request: RecommendRequest): Promise<Recommendation> {
+  const answer = await coreWorker().dispatch('recommend', request)
+  if (isErrorResponse(answer)) throw new Error(answer.error.faults.map((f) => f.reason).join('; '))
+  return answer as Recommendation
+}
+
 export type RecommendationState = Readonly<{ answer: Recommendation | null; working: boolean; trouble: string | null }>
 
 /** The recommendation for a request, computed in a worker; the last answer stays while the next one is worked out. */

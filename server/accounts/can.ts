@@ -17,13 +17,15 @@ export type Permission =
   | 'inspectBikes'
   /** Types, their calibration, machines added and removed. */
   | 'manageBikes'
+  /** The studio's school, what its checks cost, whether it learns. */
+  | 'manageStudio'
 
 const DESK: readonly Permission[] = ['seeNumbers', 'addMembers', 'assignBikes', 'seeBikes']
 const INSTRUCTOR: readonly Permission[] = [...DESK, 'seeNotes', 'setUpRiders', 'writeNotes', 'inspectBikes']
 const PERMISSIONS: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   desk: new Set(DESK),
   instructor: new Set(INSTRUCTOR),
-  manager: new Set([...INSTRUCTOR, 'manageBikes']),
+  manager: new Set([...INSTRUCTOR, 'manageBikes', 'manageStudio']),
 }
 
 /** Whether a person's role lets them do or see something. */

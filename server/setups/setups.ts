@@ -163,6 +163,21 @@ export async function listFinishedSetups(
   }))
 }
 
+/** A member's numbers saved last on the type of a set-up, with what they then answered; null where there are none. */
+export async function findPreviousNumbers(
+  db: DbExecutor,
+  scope: Scope,
+  { memberId, type }: Pick<Setup, 'memberId' | 'type'>,
+): Promise<Readonly<{ marks: Marks; at: Date; rider: Evidence | null }> | null> {
+  const setups = await listFinishedSetups(db, scope, memberId, HISTORY_SETUPS)
+  const found = setups.find(
+    (s) => s.type.name === type.name && 'row' in validateRow(type, { kind: 'set', at: s.marks }),
+  )
+  if (!found) return null
+  const rider = found.evidence.findLast((row) => row.kind === 'rider') ?? null
+  return { marks: found.marks, at: found.finishedAt, rider }
+}
+
 /** So many earlier set-ups inform a new one; older ones hardly tell more. */
 const HISTORY_SETUPS = 4
 const DAY_MS = 86_400_000

@@ -1,16 +1,31 @@
 import { eq } from 'drizzle-orm'
+import type { Costs } from '../../core/recommend/questionCosts'
+import type { StudioSettings } from '../../core/operations/studioSettings'
 import type { School } from '../../core/school/school'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { studio } from '../db/tables/accounts'
 
-export type Studio = Readonly<{ id: string; name: string; place: string; timeZone: string; school: Partial<School> }>
+export type Studio = Readonly<{
+  id: string
+  name: string
+  place: string
+  timeZone: string
+  school: Partial<School>
+  costs: Costs | null
+  learns: boolean
+}>
 
 /** The studio of a scope. Throws when there is none: the database was never seeded. */
 export async function getStudio(db: DbExecutor, scope: Scope): Promise<Studio> {
   const [found] = await db.select().from(studio).where(eq(studio.id, scope.studioId))
   if (!found) throw new Error('There is no such studio in the database.')
   return found
+}
+
+/** Changes how the studio sets up riders, from now on; set-ups saved before keep what they found. */
+export async function changeStudio(db: DbExecutor, scope: Scope, settings: StudioSettings): Promise<void> {
+  await db.update(studio).set(settings).where(eq(studio.id, scope.studioId))
 }
 
 /** Whether the database answers and was seeded; for the health check, which nobody is signed in for. */

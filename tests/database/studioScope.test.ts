@@ -22,12 +22,14 @@ import { member } from '@/server/db/tables/riders'
 import * as members from '@/server/members/members'
 import { deliver } from '@/server/outbox/deliver'
 import * as evidence from '@/server/setups/evidence'
+import * as learned from '@/server/setups/learned'
 import * as setups from '@/server/setups/setups'
 import * as studios from '@/server/studio/studio'
 import * as bikeActions from '@/interface/bikes/actions'
 import * as classActions from '@/interface/class/actions'
 import * as memberActions from '@/interface/members/actions'
 import * as setupActions from '@/interface/setup/actions'
+import * as studioActions from '@/interface/studio/actions'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 
@@ -227,8 +229,18 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     findSetup: () => setups.findSetup(db, here, other.setup),
     listFinishedSetups: () => setups.listFinishedSetups(db, here, other.member),
     listOpenSetups: () => setups.listOpenSetups(db, here, other.member),
+    listHistory: () => setups.listHistory(db, here, other.member, now),
+    findPreviousNumbers: () => setups.findPreviousNumbers(db, here, { memberId: other.member, type: HOLES_BIKE }),
   },
-  'studio/studio': { getStudio: () => studios.getStudio(db, here) },
+  'setups/learned': {
+    listCheckedSetups: () => learned.listCheckedSetups(db, here),
+    learnedPrior: async () => learned.learnedPrior(db, here, await studios.getStudio(db, here)),
+    ownEye: () => learned.ownEye(db, here),
+  },
+  'studio/studio': {
+    getStudio: () => studios.getStudio(db, here),
+    changeStudio: () => studios.changeStudio(db, here, { school: {}, costs: {}, learns: true }),
+  },
 }
 
 const ENTRIES = [
@@ -252,6 +264,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   formatDate: 'a date',
   formatTime: 'a date',
   formatDayAndTime: 'a date',
+  observerOf: 'an error already worked out',
   isSeeded: 'says only that the database was seeded',
 }
 
@@ -316,9 +329,11 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
   findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
   startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
+  saveStudio: ['manageStudio', () => studioActions.saveStudio({ school: {}, costs: {}, learns: true })],
+  historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
   continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
 }
-const actionModules = { ...bikeActions, ...classActions, ...memberActions, ...setupActions }
+const actionModules = { ...bikeActions, ...classActions, ...memberActions, ...setupActions, ...studioActions }
 
 test('every action is walked', () => {
   expect(Object.keys(actionModules).sort()).toEqual(Object.keys(ACTIONS).sort())
@@ -387,10 +402,10 @@ describe('routes', () => {
 
 test('roles: the desk sees names, places and numbers, no health notes; managers alone change types', () => {
   const allowed = (role: Role) =>
-    (['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes', 'manageBikes'] as const).filter((p) =>
-      can({ role }, p),
-    )
+    (
+      ['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes', 'manageBikes', 'manageStudio'] as const
+    ).filter((p) => can({ role }, p))
   expect(allowed('desk')).toEqual(['seeNumbers', 'assignBikes'])
   expect(allowed('instructor')).toEqual(['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes'])
-  expect(allowed('manager')).toHaveLength(6)
+  expect(allowed('manager')).toHaveLength(7)
 })

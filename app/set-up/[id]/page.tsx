@@ -7,12 +7,19 @@ import { requirePermission } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { listEvidence } from '@/server/setups/evidence'
-import { findSetup, listHistory } from '@/server/setups/setups'
+import { learnedPrior, observerOf, ownEye } from '@/server/setups/learned'
+import { formatDate } from '@/server/studio/day'
+import { findPreviousNumbers, findSetup, listHistory } from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Set-up' }
 
-export default async function SetupPage({ params }: { params: Promise<{ id: string }> }) {
+type Asked = Readonly<{
+  params: Promise<{ id: string }>
+  searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>
+}>
+
+export default async function SetupPage({ params, searchParams }: Asked) {
   const person = await requirePermission('setUpRiders')
   const { id } = await params
   const db = database()
@@ -25,6 +32,11 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
     setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
+  const saved = setup.finishedAt ? null : await findPreviousNumbers(db, person, setup)
+  const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
+  const [learned, eye] = setup.finishedAt
+    ? [null, null]
+    : [await learnedPrior(db, person, studio), await ownEye(db, person)]
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
       <SetupView
@@ -37,7 +49,12 @@ export default async function SetupPage({ params }: { params: Promise<{ id: stri
           landmarks: setup.equipment.landmarks,
         }}
         school={schoolOf(studio.school)}
+        costs={studio.costs ?? {}}
+        prior={learned?.prior ?? {}}
+        observer={eye ? observerOf(eye) : undefined}
         history={history}
+        previous={previous}
+        told={(await searchParams).told === '1'}
         stored={rows}
         finished={setup.finishedAt !== null}
       />

@@ -13,10 +13,12 @@ import {
 import { LandmarkQuestions, LimbQuestions } from './BesideQuestions'
 import { PlumbByEyeQuestions, PlumbQuestions } from './CranksQuestions'
 import { FootPitchQuestions, KneeAngleQuestions, KneeByEyeQuestions, RockingQuestions } from './KneeQuestions'
+import { RecheckQuestions } from './RecheckQuestions'
 import { BuildQuestions, RiderQuestions } from './TalkQuestions'
 
 /** The question of every card. */
 export const QUESTIONS: Readonly<Record<CheckName, ComponentType<StepPanelProps>>> = {
+  recheck: RecheckQuestions,
   rider: RiderQuestions,
   build: BuildQuestions,
   landmark: LandmarkQuestions,

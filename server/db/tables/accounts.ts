@@ -1,4 +1,5 @@
 import { bigint, boolean, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
+import type { Costs } from '../../../core/recommend/questionCosts'
 import type { School } from '../../../core/school/school'
 import { ROLES } from '../../accounts/can'
 import { id, moment, now, reference } from './columns'
@@ -9,6 +10,10 @@ export const studio = mysqlTable('studio', {
   place: varchar('place', { length: 120 }).notNull(),
   timeZone: varchar('time_zone', { length: 60 }).notNull(),
   school: json('school').$type<Partial<School>>().notNull(),
+  /** Seconds a check or a dismount takes here, where the studio says otherwise than the product. */
+  costs: json('costs').$type<Costs>(),
+  /** Whether finished set-ups move what is believed of riders before one is looked at. */
+  learns: boolean('learns').notNull().default(true),
 })
 
 // The tables and names the sign-in library expects. All but the studio and the role belong to it.

@@ -1,6 +1,7 @@
 import { bigint, index, json, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike } from '../../../core/bike/bike'
 import type { Evidence } from '../../../core/evidence/registry'
+import type { School } from '../../../core/school/school'
 import { createdBy, studioId, user } from './accounts'
 import { bike, bikeType } from './bikes'
 import { id, moment, reference } from './columns'
@@ -72,6 +73,23 @@ export const evidence = mysqlTable(
     createdBy: createdBy(),
   },
   (t) => [index('evidence_setup').on(t.setupId, t.position)],
+)
+
+/** Where a set-up goes by another school than the studio's: append-only, the latest counts. */
+export const setupSchool = mysqlTable(
+  'setup_school',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    studioId: studioId(),
+    setupId: reference('setup_id')
+      .notNull()
+      .references(() => setup.id),
+    school: json('school').$type<Partial<School>>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [index('setup_school_setup').on(t.setupId, t.position)],
 )
 
 export const withdrawal = mysqlTable('withdrawal', {

@@ -1,0 +1,21 @@
+import type { Metadata } from 'next'
+import { StudioView } from '@/interface/studio/StudioView'
+import { requirePermission } from '@/server/accounts/session'
+import { listTypes } from '@/server/bikes/versions'
+import { database } from '@/server/db/connection'
+import { getStudio } from '@/server/studio/studio'
+
+export const metadata: Metadata = { title: 'Studio' }
+
+export default async function StudioPage() {
+  const person = await requirePermission('manageStudio')
+  const db = database()
+  const [studio, types] = await Promise.all([getStudio(db, person), listTypes(db, person)])
+  return (
+    <StudioView
+      name={studio.name}
+      settings={{ school: studio.school, costs: studio.costs ?? {}, learns: studio.learns }}
+      types={types.map(({ lineId, bikeType }) => ({ id: lineId, bikeType }))}
+    />
+  )
+}

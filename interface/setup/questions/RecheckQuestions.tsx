@@ -1,0 +1,28 @@
+import { formatMarks } from '@/core/messages/labels'
+import { ChoiceGroup } from '../ChoiceGroup'
+import type { StepPanelProps } from '../stepPanelProps'
+
+/**
+ * A returning rider in a moment: where all is as it was, the saved marks are set and only a glance is left; where
+ * something changed, the talk goes on.
+ */
+export function RecheckQuestions({ previous, bikeType, rows, onAdd, onStep, onCheck }: StepPanelProps) {
+  if (!previous) return null
+  const marks = formatMarks(bikeType, previous.marks)
+  return (
+    <ChoiceGroup
+      title={`Saved ${previous.when}: ${marks}`}
+      given={rows.some(({ row }) => row.kind === 'set') ? 'same' : undefined}
+      choices={[
+        { value: 'same', name: 'All as before', hint: `the bike is set to ${marks}` },
+        { value: 'changed', name: 'Something changed', hint: 'shoes, pedal side, a complaint, or the marks' },
+      ]}
+      onChoose={(what) => {
+        if (what === 'changed') return onCheck('rider')
+        if (previous.rider) onAdd(previous.rider)
+        onAdd({ kind: 'set', at: previous.marks })
+        onStep('knee')
+      }}
+    />
+  )
+}

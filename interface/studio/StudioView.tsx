@@ -1,0 +1,241 @@
+'use client'
+import { App, Button, InputNumber, Progress, Select, Switch } from 'antd'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { BikeType } from '@/core/bike/bike'
+import { capitalized } from '@/core/messages/phrases'
+import { QUESTION_NAME } from '@/core/messages/questions'
+import { SCHOOL_CHOICES } from '@/core/messages/schools'
+import type { StudioSettings } from '@/core/operations/studioSettings'
+import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/recommend/questionCosts'
+import type { EarlierSetup } from '@/core/recommend/riderHistory'
+import { schoolOf, type School } from '@/core/school/school'
+import { useAction } from '../bikes/useAction'
+import { findMembers } from '../members/actions'
+import { historyOf, saveStudio } from './actions'
+import styles from './studioView.module.css'
+import { choiceKey, useSchoolMarks } from './useSchoolMarks'
+
+type Props = Readonly<{
+  name: string
+  settings: StudioSettings
+  types: readonly Readonly<{ id: string; bikeType: BikeType }>[]
+}>
+
+const WINDOWS = [
+  { value: '25 35', label: '25 to 35°', means: 'The usual window; a slight bend.' },
+  { value: '30 35', label: '30 to 35°', means: 'The stricter school, which rejects 20 to 25° as a target.' },
+] as const
+
+/**
+ * How the studio sets riders up: every choice where practitioners disagree, with a sentence and, for a rider one picks,
+ * the marks each would have set; what checks cost; whether the studio learns.
+ */
+export function StudioView({ name, settings, types }: Props) {
+  const { message } = App.useApp()
+  const { act, busy } = useAction()
+  const [kept, setKept] = useState(settings)
+  const [draft, setDraft] = useState(settings)
+  const [typeId, setTypeId] = useState(types[0]?.id)
+  const [rider, setRider] = useState<Readonly<{ id: string; name: string; history: readonly EarlierSetup[] }> | null>(
+    null,
+  )
+  const school = useMemo(() => schoolOf(draft.school), [draft.school])
+  const bikeType = types.find((t) => t.id === typeId)?.bikeType
+  const { marks, done } = useSchoolMarks(bikeType, rider?.history ?? null, draft.school)
+  const changed = JSON.stringify(draft) !== JSON.stringify(kept)
+  const choose = (change: Partial<School>) => setDraft((d) => ({ ...d, school: { ...d.school, ...change } }))
+
+  async function save() {
+    if (!(await act(() => saveStudio(draft)))) return
+    setKept(draft)
+    message.success('Kept. Set-ups go by it from now on.', 3)
+  }
+
+  return (
+    <article className={styles.page}>
+      <header className={styles.head}>
+        <h1>{name}: how we set up</h1>
+        <Button size="large" disabled={!changed || busy} onClick={() => setDraft(kept)}>
+          Undo
+        </Button>
+        <Button type="primary" size="large" disabled={!changed} loading={busy} onClick={save}>
+          Save
+        </Button>
+      </header>
+      <p className={styles.lead}>
+        Practitioners disagree; this is where the studio says what it goes by. Pick a rider to see the marks each choice
+        would set, all else staying.
+      </p>
+      <div className={styles.pick}>
+        <RiderSelect
+          onPick={(picked) => {
+            setRider(null)
+            if (!picked) return
+            void act(() => historyOf(picked.id)).then(
+              (found) => found && setRider({ ...picked, history: found.history }),
+            )
+          }}
+        />
+        <Select
+          size="large"
+          aria-label="Type of bike"
+          value={typeId}
+          onChange={setTypeId}
+          options={types.map((t) => ({ value: t.id, label: t.bikeType.name }))}
+          className={styles.type}
+        />
+        {rider && done < 1 && <Progress percent={Math.round(100 * done)} size="small" className={styles.progress} />}
+        {rider && done === 1 && (
+          <span className={styles.quiet}>
+            {rider.history.length === 0
+              ? 'Nobody set this rider up yet: the marks are those of a mean rider.'
+              : `From ${rider.history.length === 1 ? 'one set-up' : `${rider.history.length} set-ups`}.`}
+          </span>
+        )}
+      </div>
+      {SCHOOL_CHOICES.map(({ field, title, asks, choices }) => (
+        <section key={field} className={styles.choice} aria-label={title}>
+          <div>
+            <h2>{title}</h2>
+            <p className={styles.quiet}>{asks}</p>
+          </div>
+          <div className={styles.options} role="radiogroup" aria-label={title}>
+            {Object.entries(choices).map(([value, { name: option, means }]) => (
+              <Option
+                key={value}
+                chosen={school[field] === value}
+                name={option}
+                means={means}
+                marks={rider ? (marks[choiceKey(field, value)] ?? '…') : ''}
+                onChoose={() => choose({ [field]: value })}
+              />
+            ))}
+          </div>
+        </section>
+      ))}
+      <section className={styles.choice} aria-label="Knee window">
+        <div>
+          <h2>Knee window</h2>
+          <p className={styles.quiet}>Which bend at the bottom is wanted?</p>
+        </div>
+        <div className={styles.options} role="radiogroup" aria-label="Knee window">
+          {WINDOWS.map(({ value, label, means }) => (
+            <Option
+              key={value}
+              chosen={school.kneeWindowDeg.join(' ') === value}
+              name={label}
+              means={means}
+              marks=""
+              onChoose={() => choose({ kneeWindowDeg: value.split(' ').map(Number) as [number, number] })}
+            />
+          ))}
+          <div className={styles.own}>
+            <span>Own</span>
+            {([0, 1] as const).map((end) => (
+              <InputNumber
+                key={end}
+                size="large"
+                aria-label={end === 0 ? 'Least bend, degrees' : 'Most bend, degrees'}
+                min={10}
+                max={60}
+                suffix="°"
+                value={school.kneeWindowDeg[end]}
+                onChange={(deg) => {
+                  if (deg === null) return
+                  const window: [number, number] = [...school.kneeWindowDeg]
+                  window[end] = deg
+                  choose({ kneeWindowDeg: window })
+                }}
+              />
+            ))}
+          </div>
+        </div>
+      </section>
+      <section className={styles.choice} aria-label="What checks cost">
+        <div>
+          <h2>What checks cost</h2>
+          <p className={styles.quiet}>
+            Seconds, as this studio works. The set-up asks for what saves more dismounts than it costs.
+          </p>
+        </div>
+        <div className={styles.costs}>
+          {(['dismount', ...QUESTIONS] as const).map((what) => (
+            <label key={what}>
+              {what === 'dismount' ? 'A dismount with its change' : capitalized(QUESTION_NAME[what])}
+              <InputNumber
+                size="large"
+                min={0}
+                max={3600}
+                suffix="s"
+                value={draft.costs[what] ?? DEFAULT_COSTS_S[what]}
+                onChange={(s) => {
+                  if (s !== null) setDraft((d) => ({ ...d, costs: { ...d.costs, [what]: s } }))
+                }}
+              />
+            </label>
+          ))}
+        </div>
+      </section>
+      <section className={styles.choice} aria-label="Learning">
+        <div>
+          <h2>Learning</h2>
+          <p className={styles.quiet}>What finished set-ups teach stays in this studio.</p>
+        </div>
+        <label className={styles.learns}>
+          <Switch checked={draft.learns} onChange={(learns) => setDraft((d) => ({ ...d, learns }))} />
+          Finished, checked set-ups move what is believed of a new rider
+        </label>
+      </section>
+    </article>
+  )
+}
+
+function Option({
+  chosen,
+  name,
+  means,
+  marks,
+  onChoose,
+}: {
+  chosen: boolean
+  name: string
+  means: string
+  marks: string
+  onChoose: () => void
+}) {
+  return (
+    <button type="button" role="radio" aria-checked={chosen} className={styles.option} onClick={onChoose}>
+      <b>{name}</b>
+      <span>{means}</span>
+      {marks !== '' && <em>{marks}</em>}
+    </button>
+  )
+}
+
+/** A member found by a few letters. */
+function RiderSelect({ onPick }: { onPick: (picked: { id: string; name: string } | null) => void }) {
+  const [found, setFound] = useState<readonly { id: string; name: string }[]>([])
+  const [typed, setTyped] = useState('')
+  const asked = useRef(0)
+  useEffect(() => {
+    const now = ++asked.current
+    findMembers(typed)
+      .then((members) => {
+        if (asked.current === now) setFound(members)
+      })
+      .catch(() => undefined)
+  }, [typed])
+  return (
+    <Select
+      size="large"
+      aria-label="Rider"
+      placeholder="For a rider …"
+      className={styles.rider}
+      allowClear
+      showSearch={{ filterOption: false, onSearch: setTyped }}
+      notFoundContent="Nobody of that name"
+      options={found.map((m) => ({ value: m.id, label: m.name }))}
+      onChange={(id?: string) => onPick(found.find((m) => m.id === id) ?? null)}
+    />
+  )
+}
