@@ -9,6 +9,7 @@ const CORE = [
   'kinematics',
   'inference',
   'evidence',
+  'gauge',
   'watch',
   'calibration',
   'fleet',

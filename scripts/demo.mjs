@@ -12,6 +12,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
+import { startGaugeProcess } from './support/gauge.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
@@ -82,7 +83,11 @@ try {
   })
   stops.push(database.stop)
   const port = await portToOpen()
+  const gaugePort = await freePort()
+  const gauge = await keepRunning({ name: 'The angle gauge', start: () => startGaugeProcess(root, gaugePort) })
+  stops.push(gauge.stop)
   const env = {
+    ANGLE_GAUGE_URL: `http://127.0.0.1:${gaugePort}/events?drift=0.3&dropEvery=150&dropFor=25`,
     DATABASE_URL: url,
     BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,

@@ -11,6 +11,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
 import { claim, startMariaDb } from './support/mariadb.mjs'
+import { startGaugeProcess } from './support/gauge.mjs'
 import { freePort, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 
@@ -71,8 +72,11 @@ try {
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
   const port = await freePort()
+  const gaugePort = await freePort()
+  stops.push((await startGaugeProcess(root, gaugePort)).stop)
   const env = {
     NEXT_DIST: '.next-test',
+    ANGLE_GAUGE_URL: `http://127.0.0.1:${gaugePort}/events?noise=0.3&everyMs=100&dropEvery=60&dropFor=30`,
     DATABASE_URL: database.url,
     BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,

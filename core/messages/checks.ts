@@ -8,6 +8,7 @@ export const CHECKS = [
   'limbs',
   'kneeByEye',
   'kneeAngle',
+  'gauge',
   'heelCheck',
   'rocking',
   'footPitch',
@@ -65,6 +66,11 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
     name: 'Goniometer',
     look: 'Hip knob, outer knee, outer ankle bone; pedal in line with the post, the foot as they ride.',
     say: 'Hold the pedal there, and keep your foot as you ride.',
+  },
+  gauge: {
+    name: 'Gauge',
+    look: 'Strapped with its hinge at the outer knee, one arm toward the hip knob, the other toward the ankle bone.',
+    say: 'Hold the pedal at its farthest, quite still, three times.',
   },
   heelCheck: {
     name: 'Heel',

@@ -296,6 +296,7 @@ const PICTURES: Readonly<Record<CheckName, (props: PictureProps) => React.ReactN
   limbs: Limbs,
   kneeByEye: KneeEye,
   kneeAngle: Knee,
+  gauge: Knee,
   heelCheck: Heel,
   rocking: Behind,
   footPitch: Foot,

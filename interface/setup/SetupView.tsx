@@ -61,6 +61,8 @@ type Props = Readonly<{
   previous: PreviousNumbers | null
   /** The rider knows the numbers: they are tapped, and nothing is asked. */
   told: boolean
+  /** An angle gauge is connected. */
+  gauge: boolean
   stored: readonly Row[]
   finished: boolean
 }>
@@ -77,6 +79,7 @@ export function SetupView({
   history,
   previous,
   told,
+  gauge,
   stored,
   finished,
 }: Props) {
@@ -90,7 +93,7 @@ export function SetupView({
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
   )
   const [chosen, setChosen] = useState<CheckName | null>(null)
-  const checks = checksOfStep(step, { school, bikeType: bike.type, returning: previous !== null })
+  const checks = checksOfStep(step, { school, bikeType: bike.type, returning: previous !== null, gauge })
   const check = chosen && checks.includes(chosen) ? chosen : (openingCheck(checks, rows) ?? 'rider')
   const [saving, setSaving] = useState(false)
   const [moving, setMoving] = useState(false)

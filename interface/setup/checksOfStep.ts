@@ -8,7 +8,18 @@ import type { Row, Step } from './flow'
 /** The cards of a step, the first is where it begins; what the school or the bike makes no use of is left out. */
 export function checksOfStep(
   step: Step,
-  { school, bikeType, returning }: Readonly<{ school: School; bikeType: BikeType; returning: boolean }>,
+  {
+    school,
+    bikeType,
+    returning,
+    gauge,
+  }: Readonly<{
+    school: School
+    bikeType: BikeType
+    returning: boolean
+    /** An angle gauge is connected. */
+    gauge: boolean
+  }>,
 ): readonly CheckName[] {
   switch (step) {
     case 'talk':
@@ -16,7 +27,7 @@ export function checksOfStep(
     case 'beside':
       return ['landmark', 'tape', 'limbs']
     case 'knee':
-      return ['kneeByEye', 'kneeAngle', 'rocking', 'footPitch']
+      return ['kneeByEye', 'kneeAngle', ...(gauge ? (['gauge'] as const) : []), 'rocking', 'footPitch']
     case 'cranks':
       return school.foreAft === 'unused' ? ['plumbByEye'] : ['plumb', 'plumbByEye']
     case 'bars': {

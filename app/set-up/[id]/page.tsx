@@ -54,6 +54,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         observer={eye ? observerOf(eye) : undefined}
         history={history}
         previous={previous}
+        gauge={process.env.ANGLE_GAUGE_URL !== undefined}
         told={(await searchParams).told === '1'}
         stored={rows}
         finished={setup.finishedAt !== null}

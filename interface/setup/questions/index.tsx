@@ -12,6 +12,7 @@ import {
 } from './BarsQuestions'
 import { LandmarkQuestions, LimbQuestions } from './BesideQuestions'
 import { PlumbByEyeQuestions, PlumbQuestions } from './CranksQuestions'
+import { GaugeQuestions } from './GaugeQuestions'
 import { FootPitchQuestions, KneeAngleQuestions, KneeByEyeQuestions, RockingQuestions } from './KneeQuestions'
 import { RecheckQuestions } from './RecheckQuestions'
 import { BuildQuestions, RiderQuestions } from './TalkQuestions'
@@ -27,6 +28,7 @@ export const QUESTIONS: Readonly<Record<CheckName, ComponentType<StepPanelProps>
   kneeByEye: KneeByEyeQuestions,
   heelCheck: KneeByEyeQuestions,
   kneeAngle: KneeAngleQuestions,
+  gauge: GaugeQuestions,
   rocking: RockingQuestions,
   footPitch: FootPitchQuestions,
   plumb: PlumbQuestions,
