@@ -72,6 +72,8 @@ for (const light of ['bright', 'dim'] as const) {
         '/bikes/bike-9',
         '/bikes/round',
         '/bikes/fits',
+        '/studio',
+        '/eye',
       ]) {
         test(`${path} has no serious finding by axe and is not wider than the screen`, async ({ page }) => {
           await page.goto(path)

@@ -12,11 +12,13 @@ export function Numbers({ bikeType, shown, answer }: StepPanelProps) {
         const alone = answer?.tryAlone[axis] ?? []
         return (
           <div key={axis}>
-            <dt>{AXIS_TITLE[axis]}</dt>
+            <dt>
+              {AXIS_TITLE[axis]}
+              <span className={styles.alone}>
+                {alone.length > 0 && `may try ${alone.map((label) => formatLabel(bikeType, axis, label)).join(', ')}`}
+              </span>
+            </dt>
             <dd>{shown[axis] === undefined ? '–' : formatLabel(bikeType, axis, shown[axis])}</dd>
-            <dd className={styles.alone}>
-              {alone.length > 0 ? `may try ${alone.map((label) => formatLabel(bikeType, axis, label)).join(', ')}` : ''}
-            </dd>
           </div>
         )
       })}
