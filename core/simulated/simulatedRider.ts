@@ -4,9 +4,18 @@ import { axisPositions, contactPoints } from '../bike/contactPoints'
 import type { Marks, Point } from '../conventions'
 import type { Evidence, EvidenceOf } from '../evidence/registry'
 import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, MEASUREMENT_SD } from '../measurementNoise'
-import { bottomFlexionDeg, heelReachDeficitMm, prepareLeg, kneeOverPedalMm, type Legs } from '../kinematics/leg'
+import {
+  bottomFlexionDeg,
+  heelReachDeficitMm,
+  prepareLeg,
+  prepareLegs,
+  kneeOverPedalMm,
+  type Legs,
+} from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
-import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
+import { unitVector } from '../geometry'
+import { SETUP_HABIT_SD_MM } from '../recommend/riderHistory'
+import { bodyFromScores, columnsOf, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
 import type { Question } from '../recommend/questionCosts'
 import { nearestPosition } from '../scale/scale'
 
@@ -30,6 +39,28 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
   )
   return { body, bikeType, random, leg: prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType)) }
 }
+
+/** The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time. */
+export function inAnotherSetup({ body, random }: SimulatedRider, bikeType: BikeType): SimulatedRider {
+  const [up, along] = [
+    unitVector(bikeType.axes.seatHeight.directionDeg),
+    unitVector(bikeType.axes.seatSlide.directionDeg),
+  ]
+  const [height, slide] = [
+    SETUP_HABIT_SD_MM.seatHeight * random.normal(),
+    SETUP_HABIT_SD_MM.seatSlide * random.normal(),
+  ]
+  const shift = {
+    xMm: Float64Array.of(up.x * height + along.x * slide),
+    yMm: Float64Array.of(up.y * height + along.y * slide),
+  }
+  const leg = prepareLegs(columnsOf(body), DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType), shift)
+  return { body, bikeType, random, leg }
+}
+
+/** How an eye strays: read minus true, and one spread, degrees. */
+export type SimulatedEye = Readonly<{ biasDeg: number; sdDeg: number }>
+const USUAL_EYE: SimulatedEye = { biasDeg: 0, sdDeg: MEASUREMENT_SD.kneeByEyeDeg }
 
 const seatAt = ({ bikeType }: SimulatedRider, marks: Marks): Point =>
   contactPoints(bikeType, undefined, axisPositions(bikeType, marks)).seat
@@ -82,8 +113,8 @@ export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'>
   }
 }
 
-export function kneeByEye(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeByEye'> {
-  const looks = trueFlexionDeg(rider, at) + MEASUREMENT_SD.kneeByEyeDeg * rider.random.normal()
+export function kneeByEye(rider: SimulatedRider, at: Marks, eye = USUAL_EYE): EvidenceOf<'kneeByEye'> {
+  const looks = trueFlexionDeg(rider, at) + eye.biasDeg + eye.sdDeg * rider.random.normal()
   const seen =
     looks < KNEE_BY_EYE_CUTS_DEG.locked ? 'locked' : looks > KNEE_BY_EYE_CUTS_DEG.deepBend ? 'deepBend' : 'slightBend'
   return { kind: 'kneeByEye', seen, at }
