@@ -68,6 +68,7 @@ export function formatActionRefusal(refusal: ActionRefusal): string {
 export const SETUP_REFUSAL_TEXT = Object.freeze({
   notAllowed: 'Your role in this studio does not allow set-ups.',
   start: 'This bike is out of use by now, or gone. Open the page again.',
+  school: 'This set-up is saved by now, or gone; its school stays. Open the page again.',
   continue: 'This bike is out of use by now. Start a new set-up from the rider’s page.',
 })
 

@@ -3,6 +3,7 @@ export const CHECKS = [
   'recheck',
   'rider',
   'build',
+  'school',
   'landmark',
   'tape',
   'limbs',
@@ -41,6 +42,11 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
     name: 'Build',
     look: 'A long or heavy upper body sits farther back, a short one or tight hips farther forward.',
     say: 'Do your hips feel tight, at a desk all day perhaps?',
+  },
+  school: {
+    name: 'School',
+    look: 'For this rider alone, where the studio’s way does not suit; who changed what, and when, is kept.',
+    say: 'I will set you up a little differently from our usual way, and write it down.',
   },
   landmark: {
     name: 'Landmark',

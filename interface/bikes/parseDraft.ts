@@ -97,6 +97,7 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
       gripOrigin,
       axes,
       forearmGaugeValid: draft.forearmGaugeValid,
+      ...draft.asBrought,
     },
     equipment: {
       ...draft.equipment,

@@ -49,6 +49,8 @@ export type TypeDraft = Readonly<{
   forearmGaugeValid: boolean
   equipment: BikeEquipment
   pedalSpacing: string
+  /** What typing cannot say yet: surfaces of the pedal's two sides, and further hand positions; kept as they came. */
+  asBrought?: Pick<BikeType, 'pedalSurfacesMm' | 'grips'>
 }>
 
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
@@ -125,6 +127,10 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
     ) as TypeDraft['axes'],
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
+    asBrought: {
+      ...(bikeType.pedalSurfacesMm && { pedalSurfacesMm: bikeType.pedalSurfacesMm }),
+      ...(bikeType.grips && { grips: bikeType.grips }),
+    },
     equipment,
     pedalSpacing: format(equipment.pedalSpacingMm),
   }

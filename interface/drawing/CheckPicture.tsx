@@ -291,6 +291,7 @@ const PICTURES: Readonly<Record<CheckName, (props: PictureProps) => React.ReactN
   recheck: Rider,
   rider: Rider,
   build: Build,
+  school: Build,
   landmark: Landmark,
   tape: Tape,
   limbs: Limbs,

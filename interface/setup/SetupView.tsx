@@ -48,7 +48,9 @@ type Props = Readonly<{
     type: BikeType
     landmarks: readonly School['startLandmark'][]
   }>
+  /** The school this set-up goes by, and what of it is its own. */
   school: School
+  ownSchool: Partial<School>
   /** Seconds a check takes here. */
   costs: Costs
   /** What this studio's own set-ups teach, in place of the published proportions. */
@@ -73,6 +75,7 @@ export function SetupView({
   member,
   bike,
   school,
+  ownSchool,
   costs,
   prior,
   observer,
@@ -257,6 +260,8 @@ export function SetupView({
           onTap={tap}
         />
         <StepPanel
+          setupId={setupId}
+          ownSchool={ownSchool}
           step={step}
           check={check}
           checks={checks}

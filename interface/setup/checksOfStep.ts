@@ -23,7 +23,7 @@ export function checksOfStep(
 ): readonly CheckName[] {
   switch (step) {
     case 'talk':
-      return returning ? ['recheck', 'rider', 'build'] : ['rider', 'build']
+      return returning ? ['recheck', 'rider', 'build', 'school'] : ['rider', 'build', 'school']
     case 'beside':
       return ['landmark', 'tape', 'limbs']
     case 'knee':

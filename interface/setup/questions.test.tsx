@@ -20,6 +20,8 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
   const answer = recommend({ bikeType: HOLES_BIKE, evidence, samples: 400 })
   const nothing = () => undefined
   return {
+    setupId: 'set-up',
+    ownSchool: {},
     step,
     check: 'rider',
     checks: [],

@@ -12,6 +12,9 @@ export type PreviousNumbers = Readonly<{ marks: Marks; when: string; rider: Evid
 
 /** What the dock and its questions are told, and what they may do. */
 export type StepPanelProps = Readonly<{
+  setupId: string
+  /** Where this set-up goes by another school than the studio's. */
+  ownSchool: Partial<School>
   step: Step
   /** The card that lies open, and those of this step. */
   check: CheckName

@@ -123,7 +123,8 @@ const endedAt = (
 /** By hand: both checks in a mount, then one change of height and slide, until both are as wanted or nothing moves. */
 function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; slide: number }): Ended {
   const { seatHeight, seatSlide } = rider.bikeType.axes
-  let height = positionsOf(seatHeight.scale).find(({ label }) => label === simulated.crestAtMark(rider).at!.seatHeight)!
+  const crestMark = simulated.crestAtMark(rider).at!.seatHeight
+  let height = positionsOf(seatHeight.scale).find(({ label }) => label === crestMark)!
   let slide = nearestPosition(seatSlide.scale, 0)
   const firstAt: Marks = { seatHeight: height.label, seatSlide: slide.label }
   for (let dismounts = 0; ; dismounts++) {

@@ -24,6 +24,7 @@ import { deliver } from '@/server/outbox/deliver'
 import * as evidence from '@/server/setups/evidence'
 import * as learned from '@/server/setups/learned'
 import * as setups from '@/server/setups/setups'
+import * as setupSchools from '@/server/setups/setupSchool'
 import * as studios from '@/server/studio/studio'
 import * as bikeActions from '@/interface/bikes/actions'
 import * as classActions from '@/interface/class/actions'
@@ -232,6 +233,11 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listHistory: () => setups.listHistory(db, here, other.member, now),
     findPreviousNumbers: () => setups.findPreviousNumbers(db, here, { memberId: other.member, type: HOLES_BIKE }),
   },
+  'setups/setupSchool': {
+    findSetupSchool: () => setupSchools.findSetupSchool(db, here, other.setup),
+    changeSetupSchool: () =>
+      setupSchools.changeSetupSchool(db, here, { id: id(), setupId: other.setup, school: { foot: 'level' } }, now),
+  },
   'setups/learned': {
     listCheckedSetups: () => learned.listCheckedSetups(db, here),
     learnedPrior: async () => learned.learnedPrior(db, here, await studios.getStudio(db, here)),
@@ -329,6 +335,7 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
   findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
   startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
+  changeSetupSchool: ['setUpRiders', () => setupActions.changeSetupSchool(id(), other.setup, { foot: 'level' })],
   saveStudio: ['manageStudio', () => studioActions.saveStudio({ school: {}, costs: {}, learns: true })],
   historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
   continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],

@@ -8,6 +8,7 @@ import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { listEvidence } from '@/server/setups/evidence'
 import { learnedPrior, observerOf, ownEye } from '@/server/setups/learned'
+import { findSetupSchool } from '@/server/setups/setupSchool'
 import { formatDate } from '@/server/studio/day'
 import { findPreviousNumbers, findSetup, listHistory } from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
@@ -32,6 +33,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
     setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
+  const ownSchool = await findSetupSchool(db, person, id)
   const saved = setup.finishedAt ? null : await findPreviousNumbers(db, person, setup)
   const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
   const [learned, eye] = setup.finishedAt
@@ -48,7 +50,8 @@ export default async function SetupPage({ params, searchParams }: Asked) {
           type: setup.type,
           landmarks: setup.equipment.landmarks,
         }}
-        school={schoolOf(studio.school)}
+        school={schoolOf({ ...studio.school, ...ownSchool })}
+        ownSchool={ownSchool}
         costs={studio.costs ?? {}}
         prior={learned?.prior ?? {}}
         observer={eye ? observerOf(eye) : undefined}

@@ -15,6 +15,7 @@ import { PlumbByEyeQuestions, PlumbQuestions } from './CranksQuestions'
 import { GaugeQuestions } from './GaugeQuestions'
 import { FootPitchQuestions, KneeAngleQuestions, KneeByEyeQuestions, RockingQuestions } from './KneeQuestions'
 import { RecheckQuestions } from './RecheckQuestions'
+import { SchoolQuestions } from './SchoolQuestions'
 import { BuildQuestions, RiderQuestions } from './TalkQuestions'
 
 /** The question of every card. */
@@ -22,6 +23,7 @@ export const QUESTIONS: Readonly<Record<CheckName, ComponentType<StepPanelProps>
   recheck: RecheckQuestions,
   rider: RiderQuestions,
   build: BuildQuestions,
+  school: SchoolQuestions,
   landmark: LandmarkQuestions,
   tape: TapeFields,
   limbs: LimbQuestions,

@@ -1,0 +1,46 @@
+import { App, Select } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useTransition } from 'react'
+import { SCHOOL_CHOICES } from '@/core/messages/schools'
+import type { School } from '@/core/school/school'
+import { changeSetupSchool } from '../actions'
+import styles from '../questions.module.css'
+import type { StepPanelProps } from '../stepPanelProps'
+
+/** What may differ for one rider; the order of work and the way to a first height stay the studio's. */
+const FOR_ONE_RIDER = SCHOOL_CHOICES.filter(({ field }) => field !== 'order' && field !== 'startLandmark')
+
+/** The school of this one set-up, where it is to differ from the studio's; each change is recorded. */
+export function SchoolQuestions({ setupId, school, ownSchool, finished }: StepPanelProps) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const [busy, start] = useTransition()
+
+  const change = (changed: Partial<School>) =>
+    start(async () => {
+      try {
+        const result = await changeSetupSchool(crypto.randomUUID(), setupId, { ...ownSchool, ...changed })
+        if (result.outcome === 'kept') router.refresh()
+        else message.error(result.say, 6)
+      } catch {
+        message.error('The studio’s server cannot be reached. Nothing was changed; try again.', 6)
+      }
+    })
+
+  return (
+    <div className={styles.school}>
+      {FOR_ONE_RIDER.map(({ field, title, choices }) => (
+        <label key={field}>
+          {title}
+          <Select
+            size="large"
+            disabled={busy || finished}
+            value={school[field] as string}
+            onChange={(value) => change({ [field]: value })}
+            options={Object.entries(choices).map(([value, { name }]) => ({ value, label: name }))}
+          />
+        </label>
+      ))}
+    </div>
+  )
+}

@@ -1,0 +1,81 @@
+/** @jest-environment node */
+import { closeDatabase, database } from '@/server/db/connection'
+import { listBikes } from '@/server/bikes/bikes'
+import { addMember } from '@/server/members/members'
+import { appendEvidence, finishSetup } from '@/server/setups/evidence'
+import { ownEye } from '@/server/setups/learned'
+import { changeSetupSchool, findSetupSchool } from '@/server/setups/setupSchool'
+import { findPreviousNumbers, findSetup, listHistory, startSetup } from '@/server/setups/setups'
+import { changeStudio, getStudio } from '@/server/studio/studio'
+
+const db = database()
+const scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' } as const
+const id = () => crypto.randomUUID()
+const now = new Date('2026-09-01T08:00:00Z')
+const later = new Date('2026-11-01T08:00:00Z')
+
+async function begun() {
+  const memberId = id()
+  await addMember(db, scope, { id: memberId, name: `Schooled ${memberId.slice(0, 6)}` }, now)
+  const [bike] = await listBikes(db, scope)
+  const setupId = id()
+  await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, now)
+  return { memberId, setupId, type: (await findSetup(db, scope, setupId))!.type }
+}
+const marks = { seatHeight: '8', seatSlide: 'C', barHeight: '8', barSlide: '3' }
+
+afterAll(closeDatabase)
+
+test('the studio’s settings are kept whole, and another time again', async () => {
+  const before = await getStudio(db, scope)
+  await changeStudio(db, scope, { school: { foreAft: 'balance' }, costs: { inseam: 40 }, learns: false })
+  expect(await getStudio(db, scope)).toMatchObject({
+    school: { foreAft: 'balance' },
+    costs: { inseam: 40 },
+    learns: false,
+  })
+  await changeStudio(db, scope, { school: before.school, costs: before.costs ?? {}, learns: before.learns })
+})
+
+test('a set-up’s own school: the latest counts, a retry changes nothing, a saved set-up takes none', async () => {
+  const { setupId } = await begun()
+  expect(await findSetupSchool(db, scope, setupId)).toEqual({})
+  const first = { id: id(), setupId, school: { foot: 'level' } } as const
+  expect(await changeSetupSchool(db, scope, first, now)).toEqual({ outcome: 'kept' })
+  await changeSetupSchool(db, scope, { id: id(), setupId, school: { foot: 'level', tilt: 'level' } }, now)
+  expect(await changeSetupSchool(db, scope, first, now)).toEqual({ outcome: 'kept' })
+  expect(await findSetupSchool(db, scope, setupId)).toEqual({ foot: 'level', tilt: 'level' })
+  expect(await changeSetupSchool(db, scope, { ...first, school: { foot: 'natural' } }, now)).toEqual({
+    outcome: 'idTaken',
+  })
+  await db.transaction((tx) => finishSetup(tx, scope, setupId, { id: id(), marks }, now))
+  expect(await changeSetupSchool(db, scope, { ...first, id: id() }, now)).toEqual({ outcome: 'gone' })
+})
+
+test('a finished set-up is history to the next, with its age, and its numbers are the previous ones', async () => {
+  const { memberId, setupId, type } = await begun()
+  const row = { kind: 'kneeAngle', deg: 31, by: 'goniometer', at: marks } as const
+  const rider = { kind: 'rider', experience: 'regular', pedal: 'cleat' } as const
+  await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row: rider }, now))
+  await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row }, now))
+  expect(await listHistory(db, scope, memberId, later)).toEqual([])
+  await db.transaction((tx) => finishSetup(tx, scope, setupId, { id: id(), marks }, now))
+  const [earlier] = await listHistory(db, scope, memberId, later)
+  expect(earlier.agoDays).toBeCloseTo(61, 5)
+  expect(earlier.evidence).toContainEqual(row)
+  expect(await findPreviousNumbers(db, scope, { memberId, type })).toEqual({ marks, at: now, rider })
+})
+
+test('an eye is told of its own looks alone', async () => {
+  const { setupId } = await begun()
+  const before = await ownEye(db, scope)
+  const look = { kind: 'kneeByEye', seen: 'locked', at: marks } as const
+  const read = { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: marks } as const
+  for (const row of [look, read])
+    await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row }, later))
+  const after = await ownEye(db, scope)
+  expect(after.knee.pairs).toBe(before.knee.pairs + 1)
+  expect(after.knee.bias).toBeLessThan(before.knee.bias)
+  const nobody = await ownEye(db, { ...scope, userId: 'somebody-else' })
+  expect(nobody.knee.pairs).toBe(0)
+})
