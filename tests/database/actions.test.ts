@@ -139,7 +139,7 @@ test('rows are held to the wire format and to the bike’s own marks, and told i
     outcome: 'refused',
     say: 'mm is out of range: at most 2500 is possible',
   })
-  expect(await keep(setupId, id(), { kind: 'wish', posture: 'low' } as unknown as Evidence)).toMatchObject({
+  expect(await keep(setupId, id(), { kind: 'gaze', seen: 'far' } as unknown as Evidence)).toMatchObject({
     outcome: 'refused',
   })
   expect(await keep('none', id(), row)).toMatchObject({ outcome: 'refused' })
