@@ -14,7 +14,7 @@ export function workOf(operation: string, request: unknown): number {
     readings?: unknown
   }
   if (operation === 'learn')
-    return Array.isArray(setups) ? 2 * setups.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
+    return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0

@@ -2,6 +2,7 @@
 import { App, Button, InputNumber, Progress, Select, Switch } from 'antd'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
+import type { StudioPrior } from '@/core/learning/studioPrior'
 import { capitalized } from '@/core/messages/phrases'
 import { QUESTION_NAME } from '@/core/messages/questions'
 import { SCHOOL_CHOICES } from '@/core/messages/schools'
@@ -12,12 +13,15 @@ import { schoolOf, type School } from '@/core/school/school'
 import { useAction } from '../bikes/useAction'
 import { findMembers } from '../members/actions'
 import { historyOf, saveStudio } from './actions'
+import { LearnedChart } from './LearnedChart'
 import styles from './studioView.module.css'
 import { choiceKey, useSchoolMarks } from './useSchoolMarks'
 
 type Props = Readonly<{
   name: string
   settings: StudioSettings
+  /** What finished set-ups teach; null while it is being worked out. */
+  learned: StudioPrior | null
   types: readonly Readonly<{ id: string; bikeType: BikeType }>[]
 }>
 
@@ -30,7 +34,7 @@ const WINDOWS = [
  * How the studio sets riders up: every choice where practitioners disagree, with a sentence and, for a rider one picks,
  * the marks each would have set; what checks cost; whether the studio learns.
  */
-export function StudioView({ name, settings, types }: Props) {
+export function StudioView({ name, settings, learned, types }: Props) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
   const [kept, setKept] = useState(settings)
@@ -185,6 +189,11 @@ export function StudioView({ name, settings, types }: Props) {
           <Switch checked={draft.learns} onChange={(learns) => setDraft((d) => ({ ...d, learns }))} />
           Finished, checked set-ups move what is believed of a new rider
         </label>
+        {kept.learns && (
+          <div className={styles.wide}>
+            <LearnedChart learned={learned} />
+          </div>
+        )}
       </section>
     </article>
   )

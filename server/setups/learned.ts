@@ -16,6 +16,8 @@ import { validateRow } from './validateRow'
 
 /** So many riders' latest set-ups are learned from. */
 const MOST_RIDERS = 100
+/** … as long as they have no more rows together than one answer of the core may cost. */
+const MOST_ROWS = 1200
 /** So many of the studio's latest set-ups are looked through for looks beside an instrument. */
 const MOST_SETUPS = 300
 
@@ -32,9 +34,12 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
   if (found.length === 0) return []
   const ids = found.map((f) => f.id)
   const rows = await standingRows(db, ids)
+  let total = 0
   return found.flatMap(({ id, type, bike }) => {
     const own = rows.filter((r) => r.setupId === id && 'row' in validateRow(type, r.row)).map((r) => r.row)
-    return own.some(isSaddleCheck) ? [{ bikeType: type, bike, evidence: own }] : []
+    if (!own.some(isSaddleCheck) || total + own.length + 1 > MOST_ROWS) return []
+    total += own.length + 1
+    return [{ bikeType: type, bike, evidence: own }]
   })
 }
 
@@ -66,8 +71,11 @@ export async function learnedPrior(db: DbExecutor, scope: Scope, studio: Studio)
     learned.set(scope.studioId, { of, answer: known?.answer ?? null })
     const setups = await listCheckedSetups(db, scope)
     void compute<StudioPrior>('learn', { school: studio.school, setups })
-      .then((answer) => learned.set(scope.studioId, { of, answer: isErrorResponse(answer) ? null : answer }))
-      // The next page asks again.
+      .then((answer) => {
+        if (isErrorResponse(answer)) throw new Error(answer.error.kind)
+        learned.set(scope.studioId, { of, answer })
+      })
+      // Too much to do just now, or a thread that ended: the next page asks again.
       .catch(() => learned.delete(scope.studioId))
   }
   return learned.get(scope.studioId)?.answer ?? null

@@ -3,10 +3,15 @@ import { closeDatabase, database } from '@/server/db/connection'
 import { listBikes } from '@/server/bikes/bikes'
 import { addMember } from '@/server/members/members'
 import { appendEvidence, finishSetup } from '@/server/setups/evidence'
-import { ownEye } from '@/server/setups/learned'
+import { learnedPrior, listCheckedSetups, ownEye } from '@/server/setups/learned'
 import { changeSetupSchool, findSetupSchool } from '@/server/setups/setupSchool'
 import { findPreviousNumbers, findSetup, listHistory, startSetup } from '@/server/setups/setups'
 import { changeStudio, getStudio } from '@/server/studio/studio'
+
+jest.mock('@/server/compute/pool', () => {
+  const { dispatch } = jest.requireActual<typeof import('@/core/operations/dispatch')>('@/core/operations/dispatch')
+  return { compute: async (operation: string, request: unknown) => dispatch(operation, request) }
+})
 
 const db = database()
 const scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' } as const
@@ -64,6 +69,17 @@ test('a finished set-up is history to the next, with its age, and its numbers ar
   expect(earlier.agoDays).toBeCloseTo(61, 5)
   expect(earlier.evidence).toContainEqual(row)
   expect(await findPreviousNumbers(db, scope, { memberId, type })).toEqual({ marks, at: now, rider })
+})
+
+test('checked set-ups teach, nobody waits for it, and a studio that does not learn is taught nothing', async () => {
+  const studio = await getStudio(db, scope)
+  const setups = await listCheckedSetups(db, scope)
+  expect(setups.length).toBeGreaterThan(5)
+  await learnedPrior(db, scope, { ...studio, learns: true })
+  await new Promise((resolve) => setImmediate(resolve))
+  const learned = await learnedPrior(db, scope, { ...studio, learns: true })
+  expect(learned!.setups).toBe(setups.length)
+  expect(await learnedPrior(db, scope, { ...studio, learns: false })).toBeNull()
 })
 
 test('an eye is told of its own looks alone', async () => {

@@ -3,6 +3,7 @@ import { StudioView } from '@/interface/studio/StudioView'
 import { requirePermission } from '@/server/accounts/session'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
+import { learnedPrior } from '@/server/setups/learned'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Studio' }
@@ -15,6 +16,7 @@ export default async function StudioPage() {
     <StudioView
       name={studio.name}
       settings={{ school: studio.school, costs: studio.costs ?? {}, learns: studio.learns }}
+      learned={await learnedPrior(db, person, studio)}
       types={types.map(({ lineId, bikeType }) => ({ id: lineId, bikeType }))}
     />
   )
