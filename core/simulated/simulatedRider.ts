@@ -14,7 +14,7 @@ import {
 } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { unitVector } from '../geometry'
-import { SETUP_HABIT_SD_MM } from '../recommend/riderHistory'
+import { DRIFT_MM_A_YEAR, SETUP_HABIT_SD_MM } from '../recommend/riderHistory'
 import { bodyFromScores, columnsOf, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
 import type { Question } from '../recommend/questionCosts'
 import { nearestPosition } from '../scale/scale'
@@ -40,15 +40,19 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
   return { body, bikeType, random, leg: prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomCrankDeg(bikeType)) }
 }
 
-/** The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time. */
-export function inAnotherSetup({ body, random }: SimulatedRider, bikeType: BikeType): SimulatedRider {
+/**
+ * The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time, and has
+ * drifted for so many days.
+ */
+export function inAnotherSetup({ body, random }: SimulatedRider, bikeType: BikeType, driftDays = 0): SimulatedRider {
+  const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(driftDays / 365)
   const [up, along] = [
     unitVector(bikeType.axes.seatHeight.directionDeg),
     unitVector(bikeType.axes.seatSlide.directionDeg),
   ]
   const [height, slide] = [
-    SETUP_HABIT_SD_MM.seatHeight * random.normal(),
-    SETUP_HABIT_SD_MM.seatSlide * random.normal(),
+    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal(),
+    Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal(),
   ]
   const shift = {
     xMm: Float64Array.of(up.x * height + along.x * slide),

@@ -206,9 +206,13 @@ function asked(rider: SimulatedRider): Told {
   return { evidence }
 }
 
+const AGO_DAYS = 180
+/** The same shoes then and now, and told. */
+const SOLE: Evidence = { kind: 'rider', experience: 'regular', soleMm: 10 }
+
 /** Set up half a year ago on another type, checked with goniometer and string at the marks that were right there. */
 function knownElsewhere(rider: SimulatedRider): Told {
-  const then = simulated.inAnotherSetup(rider, OTHER_BIKE)
+  const then = simulated.inAnotherSetup(rider, OTHER_BIKE, AGO_DAYS)
   const { seatHeight, seatSlide } = OTHER_BIKE.axes
   const pairs = positionsOf(seatHeight.scale).flatMap((height) =>
     positionsOf(seatSlide.scale).map((slide) => ({ seatHeight: height.label, seatSlide: slide.label })),
@@ -216,8 +220,8 @@ function knownElsewhere(rider: SimulatedRider): Told {
   const missOf = (at: Marks) =>
     Math.abs(simulated.trueFlexionDeg(then, at) - 30) + Math.abs(simulated.truePlumbMm(then, at)) / 3
   const at = pairs.reduce((best, pair) => (missOf(pair) < missOf(best) ? pair : best))
-  const evidence = [simulated.goniometer(then, at), simulated.plumbLine(then, at)]
-  return { evidence: [], history: [{ bikeType: OTHER_BIKE, evidence, agoDays: 180 }] }
+  const evidence = [SOLE, simulated.goniometer(then, at), simulated.plumbLine(then, at)]
+  return { evidence: [SOLE], history: [{ bikeType: OTHER_BIKE, evidence, agoDays: AGO_DAYS }] }
 }
 
 const GONIOMETER: Looks = (rider, at) => [simulated.goniometer(rider, at), simulated.plumbLine(rider, at)]
