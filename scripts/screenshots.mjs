@@ -110,10 +110,6 @@ await shoot('note-dim', DESK, 'dim', async () => {
   await page.getByRole('button', { name: /^4(?!\d).*Lorcan/ }).click()
   await page.getByRole('button', { name: 'Knees', exact: true }).click()
 })
-await shoot('note-phone-dim', PHONE, 'dim', async () => {
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^1(?!\d).*Maren/ }).click()
-})
 
 await context.route('**/api/outbox', (route) => route.abort())
 await shoot('offline-phone-bright', PHONE, 'bright', async () => {
@@ -128,6 +124,12 @@ await shoot('offline-phone-bright', PHONE, 'bright', async () => {
 })
 await context.unroute('**/api/outbox')
 
+await shoot('studio-bright', DESK, 'bright', async () => {
+  await page.goto('/studio')
+  await page.getByRole('combobox', { name: 'Rider' }).fill('Maren')
+  await page.getByTitle('Maren Tolle').click()
+  await page.getByText(/^From one set-up/).waitFor()
+})
 await shoot('bikes-bright', DESK, 'bright', () => page.goto('/bikes'))
 await shoot('type-dim', DESK, 'dim', () => page.goto('/bikes/types/meadowsweet'))
 await shoot('machine-phone-bright', PHONE, 'bright', () => page.goto('/bikes/bike-9'))
