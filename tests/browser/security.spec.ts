@@ -166,7 +166,7 @@ test.describe('signed in', () => {
     await sitDown(page, 'Silas Thackway')
     await page.getByRole('button', { name: /^4(?!\d).*Silas Thackway/ }).click()
     await page.getByRole('button', { name: 'Hips', exact: true }).click()
-    await page.getByRole('button', { name: 'Rocking' }).click()
+    await page.getByRole('button', { name: 'Rocking', exact: true }).click()
     await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeVisible()
     const takenBack = page.waitForResponse(
       (response) =>
