@@ -5,7 +5,8 @@ import type { RecommendRequest } from './request'
 
 const crest: Evidence = { kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }
 const at = { seatHeight: '9', seatSlide: 'D' }
-const ask = (evidence: Evidence[], more: Partial<RecommendRequest> = {}) => recommend({ bikeType, evidence, samples: 2000, ...more })
+const ask = (evidence: Evidence[], more: Partial<RecommendRequest> = {}) =>
+  recommend({ bikeType, evidence, samples: 2000, ...more })
 const names = (a: ReturnType<typeof ask>) => a.questions.map((q) => q.question)
 
 test('with nothing known a tape is worth its time; in one line, with its reason', () => {
