@@ -19,8 +19,11 @@ function studio(count: number, legs: number, seed = 2) {
   })
 }
 
+/** A studio like the published proportions. */
+const usual = studio(40, 1)
+
 test('with too few set-ups nothing moves', () => {
-  const learned = studioPrior(studio(MIN_SETUPS - 1, 1.03), school)
+  const learned = studioPrior(usual.slice(0, MIN_SETUPS - 1), school)
   expect(learned.prior).toEqual({})
   expect(learned.setups).toBe(MIN_SETUPS - 1)
 })
@@ -34,12 +37,11 @@ test('a studio of longer legs moves the mean leg toward its own, the more the mo
 })
 
 test('a studio like the published proportions stays with them', () => {
-  const { moved } = studioPrior(studio(60, 1), school)
+  const { moved } = studioPrior(usual, school)
   for (const { shift, sd } of Object.values(moved)) expect(Math.abs(shift)).toBeLessThan(2.5 * sd)
 })
 
 test('a few riders beyond all reason hardly move it', () => {
-  const riders = studio(40, 1)
   const odd = riderScores(
     {
       bikeType: HOLES_BIKE,
@@ -50,6 +52,6 @@ test('a few riders beyond all reason hardly move it', () => {
     },
     school,
   )
-  const [clean, spoilt] = [riders, [...riders, odd, odd]].map((r) => studioPrior(r, school).moved.legFactor.shift)
+  const [clean, spoilt] = [usual, [...usual, odd, odd]].map((r) => studioPrior(r, school).moved.legFactor.shift)
   expect(Math.abs(spoilt - clean)).toBeLessThan(0.2)
 })
