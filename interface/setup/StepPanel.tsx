@@ -47,15 +47,12 @@ export function StepPanel(props: StepPanelProps) {
       )}
       <div className={`${styles.saying} ${asks ? '' : styles.wide}`} aria-live="polite">
         <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
-        <p className={styles.small}>
-          {asks ? (
-            <>
-              {text.look} <q>{text.say}</q>
-            </>
-          ) : (
-            small
-          )}
-        </p>
+        {small !== '' && <p className={styles.small}>{small}</p>}
+        {asks && (
+          <p className={styles.small}>
+            {text.look} <q>{text.say}</q>
+          </p>
+        )}
         {answer?.starter && step === 'numbers' && <p className={styles.small}>{answer.starter.sentence}</p>}
         {answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>}
         {trouble && <p className={styles.trouble}>{trouble}</p>}

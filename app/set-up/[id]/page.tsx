@@ -33,12 +33,14 @@ export default async function SetupPage({ params, searchParams }: Asked) {
     setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
-  const ownSchool = await findSetupSchool(db, person, id)
-  const saved = setup.finishedAt ? null : await findPreviousNumbers(db, person, setup)
+  const [ownSchool, saved] = await Promise.all([
+    findSetupSchool(db, person, id),
+    setup.finishedAt ? null : findPreviousNumbers(db, person, setup),
+  ])
   const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
   const [learned, eye] = setup.finishedAt
     ? [null, null]
-    : [await learnedPrior(db, person, studio), await ownEye(db, person)]
+    : await Promise.all([learnedPrior(db, person, studio), ownEye(db, person)])
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
       <SetupView
