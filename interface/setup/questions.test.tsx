@@ -5,10 +5,13 @@ import { schoolOf } from '@/core/school/school'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { ChoiceGroup } from './ChoiceGroup'
 import { SliderInput } from './SliderInput'
+import { StepPanel } from './StepPanel'
 import type { StepPanelProps } from './stepPanelProps'
 import type { Row } from './flow'
 import { formatPrompt } from '@/core/messages/setupPrompts'
 import { stepPrompt } from './stepPrompt'
+
+jest.mock('./actions', () => ({ changeSetupSchool: jest.fn() }))
 
 const prompt = (of: StepPanelProps) => formatPrompt(stepPrompt(of))
 
@@ -171,4 +174,18 @@ describe('the sentence of a step', () => {
   test('saved numbers are said to be saved', () => {
     expect(prompt({ ...props('knee', []), finished: true }).sentence).toBe('These numbers are saved.')
   })
+})
+
+test('the cautions of a step stand beside its card: a clinician first, the wheel slowed, pins closed', () => {
+  const rider: Evidence = { kind: 'rider', experience: 'new' }
+  const panel = (step: StepPanelProps['step'], check: StepPanelProps['check'], rows: Row[]) =>
+    render(<StepPanel {...props(step, rows)} check={check} checks={[check]} />)
+  const talk = panel('talk', 'rider', rowsOf(rider))
+  expect(screen.getByText(/to a licensed clinician before any fitting/).textContent).toMatch(/^Pain that is sharp/)
+  talk.unmount()
+  const knee = panel('knee', 'kneeByEye', rowsOf(rider, { kind: 'set', at }))
+  expect(screen.getByText(/slow the wheel with the resistance before stopping/).tagName).toBe('P')
+  knee.unmount()
+  panel('beside', 'landmark', rowsOf(rider, { kind: 'stature', mm: 1700 }))
+  expect(screen.getByText(/Close the pins and shake them/).tagName).toBe('P')
 })
