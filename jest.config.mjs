@@ -37,31 +37,30 @@ const AS_MODULES = [
 ]
 const transformIgnorePatterns = [`/node_modules/(?!(${AS_MODULES.join('|')})/)`]
 
+const project = async (options) => ({ ...(await withNext({ ...shared, ...options })()), transformIgnorePatterns })
+
 /** What needs nothing, what needs a page, and what needs the database that the test script starts. */
 const config = async () => ({
   // A test that hangs ends at last; none fails for being slow, whatever else the machine is doing.
   testTimeout: 600_000,
   projects: [
-    {
-      ...(await withNext({
-        ...shared,
-        displayName: 'plain',
-        testEnvironment: 'node',
-        testMatch: ['<rootDir>/**/*.test.ts'],
-      })()),
-      transformIgnorePatterns,
-    },
-    {
-      ...(await withNext({
-        ...shared,
-        displayName: 'page',
-        testEnvironment: 'jsdom',
-        testMatch: ['<rootDir>/**/*.test.tsx'],
-        setupFiles: ['<rootDir>/tests/pageGlobals.ts'],
-        setupFilesAfterEnv: ['<rootDir>/tests/patience.ts'],
-      })()),
-      transformIgnorePatterns,
-    },
+    await project({
+      displayName: 'plain',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/**/*.test.ts', '!<rootDir>/tests/database/**'],
+    }),
+    await project({
+      displayName: 'page',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/**/*.test.tsx'],
+      setupFiles: ['<rootDir>/tests/pageGlobals.ts'],
+      setupFilesAfterEnv: ['<rootDir>/tests/patience.ts'],
+    }),
+    await project({
+      displayName: 'database',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/tests/database/**/*.test.ts'],
+    }),
   ],
 })
 

@@ -1,7 +1,7 @@
 /**
  * `npm test`: everything, from a fresh clone. Installs what is missing, then types, format, lint, Jest (core, view
  * logic and database) and Playwright against a production build, on a throwaway database and free ports. Ends with
- * one line, `N passed, N failed`. Every part runs, also after one failed.
+ * one line, `N passed, N failed`. Every part runs, also after one failed; two run at once where they share nothing.
  *
  *   npm test -- jest browser            only these parts, of build, types, format, lint, jest and browser
  *   npm test -- jest tests/database     a part with arguments of its own
@@ -41,18 +41,47 @@ async function part(name, work, count) {
   const counted = count?.() ?? null
   totals.passed += counted ? counted.passed : ok ? 1 : 0
   totals.failed += counted ? counted.failed + (!ok && counted.failed === 0 ? 1 : 0) : ok ? 0 : 1
-  console.log(`  ${ok ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(0)} s`)
+  console.log(`  ${name} ${ok ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(0)} s`)
   return ok
 }
 
 const read = (name) => (existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), 'utf8')) : null)
-const jestCount = () => {
-  const said = read('jest.json')
+const jestCount = (file) => () => {
+  const said = read(file)
   return said && { passed: said.numPassedTests, failed: said.numFailedTests + said.numRuntimeErrorTestSuites }
 }
 const browserCount = () => {
   const said = read('browser.json')
   return said && { passed: said.stats.expected, failed: said.stats.unexpected + said.stats.flaky + said.stats.skipped }
+}
+
+/** Jest over some of the projects of `jest.config.mjs`; a part's own arguments may leave it nothing to run. */
+function jestPart(name, projects, env) {
+  const file = `${name}.json`
+  const words = ['--selectProjects', ...projects, ...given, '--ci', '--passWithNoTests', '--json']
+  return part(
+    name,
+    () =>
+      run(bin(root, 'jest'), [...words, `--outputFile=${join(folder, file)}`], { cwd: root, env, quiet: true }).catch(
+        (error) => {
+          console.error(error.output.split('\n{"')[0])
+          throw error
+        },
+      ),
+    jestCount(file),
+  )
+}
+
+/** What reads the code, then the tests that share the one database: one after the other, beside the other tests. */
+async function checksAndDatabase(env) {
+  if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
+  if (wanted('format'))
+    await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
+  if (wanted('lint')) {
+    await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+    await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
+  }
+  if (wanted('jest')) await jestPart('jest with database', ['database'], env)
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
@@ -87,27 +116,7 @@ try {
 
   // The build writes the route types that the type check reads.
   const built = await part('build', () => build(root, '.next-test'))
-  if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
-  if (wanted('format'))
-    await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
-  if (wanted('lint')) {
-    await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
-    await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
-  }
-  if (wanted('jest'))
-    await part(
-      'jest',
-      () =>
-        run(bin(root, 'jest'), [...given, '--ci', '--json', `--outputFile=${join(folder, 'jest.json')}`], {
-          cwd: root,
-          env,
-          quiet: true,
-        }).catch((error) => {
-          console.error(error.output.split('\n{"')[0])
-          throw error
-        }),
-      jestCount,
-    )
+  await Promise.all([checksAndDatabase(env), wanted('jest') && jestPart('jest', ['plain', 'page'], env)])
   if (built && wanted('browser')) {
     const server = await serve(root, '.next-test', port, env)
     stops.push(server.stop)
