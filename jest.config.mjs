@@ -7,7 +7,6 @@ const shared = {
     '/node_modules/',
     '/.next',
     '/tests/browser/',
-    ...(process.env.DATABASE_URL ? [] : ['/tests/database/']),
     '/.data/',
     '/.test-data/',
   ],
@@ -47,7 +46,8 @@ const config = async () => ({
     await project({
       displayName: 'plain',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/**/*.test.ts', '!<rootDir>/tests/database/**'],
+      testMatch: ['<rootDir>/**/*.test.ts'],
+      testPathIgnorePatterns: [...shared.testPathIgnorePatterns, '/tests/database/'],
     }),
     await project({
       displayName: 'page',
@@ -56,11 +56,15 @@ const config = async () => ({
       setupFiles: ['<rootDir>/tests/pageGlobals.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/patience.ts'],
     }),
-    await project({
-      displayName: 'database',
-      testEnvironment: 'node',
-      testMatch: ['<rootDir>/tests/database/**/*.test.ts'],
-    }),
+    ...(process.env.DATABASE_URL
+      ? [
+          await project({
+            displayName: 'database',
+            testEnvironment: 'node',
+            testMatch: ['<rootDir>/tests/database/**/*.test.ts'],
+          }),
+        ]
+      : []),
   ],
 })
 

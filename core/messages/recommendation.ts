@@ -3,6 +3,8 @@ import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
 import type { BarAdvice } from '../recommend/bars'
 import type { BarReason } from '../recommend/barTargets'
+import type { MeantReason } from '../evidence/kinds/set'
+import type { OtherType } from '../recommend/otherTypes'
 import type { Anomaly, Slip } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
 import type { Scale } from '../scale/scale'
@@ -35,10 +37,10 @@ export function renderMessages(
   bikeType: BikeType,
   evidence: readonly Evidence[],
   advice: Advice,
-  shown: UnitSystem = 'metric',
+  { shown = 'metric', others }: Readonly<{ shown?: UnitSystem; others?: readonly OtherType[] }> = {},
 ): Messages {
   return {
-    sentence: formatNextStep(bikeType, advice, shown),
+    sentence: formatNextStep(bikeType, advice, shown, others),
     because: advice.next.reasons.map((reason) => formatReason(bikeType, reason, advice, shown)),
     cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
     bars: formatBars(bikeType, advice.bars, shown),
@@ -46,7 +48,12 @@ export function renderMessages(
   }
 }
 
-function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): string {
+function formatNextStep(
+  bikeType: BikeType,
+  advice: Advice,
+  shown: UnitSystem,
+  others: readonly OtherType[] | undefined,
+): string {
   const { next, belief, school } = advice
   const knee = next.expect.find((e) => e.check === 'kneeFlexion')
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
@@ -59,7 +66,7 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
       return (
         `The slide ends at ${formatLabel(bikeType, axis, nearest)}, ` +
         `${formatLength(missingMm, shown)} too far ${end === 'rear' ? 'forward' : 'back'} for ` +
-        `this rider${hangs}. Offer another type of bike.`
+        `this rider${hangs}. ${formatOtherType(others)}`
       )
     }
     const expected =
@@ -67,7 +74,7 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
     return (
       `The seat post ends at ${formatLabel(bikeType, 'seatHeight', nearest)}, ` +
       `${formatLength(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: ` +
-      `there ${expected}, ${window} wanted. Offer another type of bike.`
+      `there ${expected}, ${window} wanted. ${formatOtherType(others)}`
     )
   }
   if (next.kind === 'start') {
@@ -90,6 +97,7 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
       : `Before climbing off, hang the plumb line too; then ${change}.`
   }
   const seat = formatLabel(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
+  if (next.meant) return `Leave it as it stands: it was set so on purpose, ${MEANT_TEXT[next.meant]}.`
   if (next.readAgain)
     return (
       `Read the knee again at ${seat}, after ten easy turns: what was read there does not go ` +
@@ -117,8 +125,23 @@ function formatNextStep(bikeType: BikeType, advice: Advice, shown: UnitSystem): 
       `riders like this one, and no other mark is better.${open} ${way}`
     )
   }
-  return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}`
+  const bars = next.barsEnd ? ` The bars stay too ${next.barsEnd}. ${formatOtherType(others, 'bars')}` : ''
+  return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}${bars}`
 }
+
+/** Which type to offer where this one ends, and how likely it is right there. */
+function formatOtherType(others: readonly OtherType[] | undefined, of: 'saddle' | 'bars' = 'saddle'): string {
+  if (!others) return 'Offer another type of bike.'
+  const [best] = others
+  const chance = best && (of === 'saddle' ? best.chance : best.barsChance)
+  if (!best || chance < LEAST_CHANCE) return 'No other type here would suit this rider better.'
+  return (
+    `Offer a ${best.name}: there the ${of === 'saddle' ? 'saddle' : 'reach'} would be right for ` +
+    `${formatNaturalFrequency(chance)} riders like this one.`
+  )
+}
+/** A type less likely to suit than this is not offered. */
+const LEAST_CHANCE = 0.3
 
 /** "raise the seat one mark, 6 to 7" */
 function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
@@ -211,6 +234,8 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       )
     case 'slideFirst':
       return 'Ask first whether the saddle merely stands too far back: forward and up may cure the reach.'
+    case 'meant':
+      return `Set so on purpose, ${MEANT_TEXT[reason.why]}.`
     case 'vernier':
       return (
         'Height and slide work together here: for the leg the seat comes ' +
@@ -271,6 +296,17 @@ function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): str
         `${gap > 0 ? 'far' : 'near'}: the slide ends there.`
       : ''
   return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
+}
+
+/** Why a setting is on purpose, as it stands in a sentence. */
+export const MEANT_TEXT: Readonly<Record<MeantReason, string>> = {
+  longLegs: 'for long legs',
+  shortLegs: 'for short legs',
+  trunk: 'for the build of the upper body',
+  roadPosition: 'as on the rider’s own bike',
+  starter: 'low to begin with',
+  clinician: 'by a clinician’s word',
+  wish: 'as the rider wishes',
 }
 
 const SLIP_TEXT: Readonly<Record<Slip, string>> = {

@@ -6,9 +6,10 @@ const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
-  const { evidence, samples, readings, history, setups } = (request ?? {}) as {
+  const { evidence, samples, readings, history, otherTypes, setups } = (request ?? {}) as {
     evidence?: unknown
     history?: unknown
+    otherTypes?: unknown
     setups?: unknown
     samples?: unknown
     readings?: unknown
@@ -18,7 +19,9 @@ export function workOf(operation: string, request: unknown): number {
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
-  return (Math.max(1, evidence.length + earlier) * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000
+  const rows = Math.max(1, evidence.length + earlier)
+  const others = Array.isArray(otherTypes) ? otherTypes.length * (rows + 1) : 0
+  return (rows * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000 + others
 }
 
 /** The rows of an earlier set-up, and as much again as one row for drawing its riders. */

@@ -5,6 +5,7 @@ import { REASON, type Issue } from '../messages/issues'
 import { formatQuestion, formatStarter, QUESTION_NAME } from '../messages/questions'
 import { renderMessages } from '../messages/recommendation'
 import type { QuestionValue } from '../recommend/nextQuestion'
+import { hasEnded, otherTypes, type OtherType } from '../recommend/otherTypes'
 import { recommend as advise, type Advice } from '../recommend/recommend'
 import type { RecommendRequest } from '../recommend/request'
 import type { SetupRows } from '../recommend/setupReadings'
@@ -14,7 +15,7 @@ import { bikeIssues, bikeTypeIssues, canonicalMarks, marksIssues } from './bikeI
 /** `recommend`'s answer: the advice in codes and figures, with finished English beside it. */
 export type Recommendation = Readonly<{
   chances: Advice['chances']
-  next: Advice['next'] & Readonly<{ sentence: string; because: string[] }>
+  next: Advice['next'] & Readonly<{ sentence: string; because: string[]; otherTypes?: readonly OtherType[] }>
   belief: Advice['belief']
   cautions: string[]
   /** Marks everything was computed at. */
@@ -39,10 +40,19 @@ export function recommend(request: RecommendRequest): Recommendation {
   const history = request.history?.map((h) => ({ ...h, evidence: canonicalRows(h.bikeType, h.evidence) }))
   const advice = advise({ ...request, evidence, ...(history && { history }) })
   const [top] = advice.questions
-  const messages = renderMessages(bikeType, evidence, advice, request.lengths)
+  const others =
+    request.otherTypes && hasEnded(advice.next)
+      ? otherTypes({ ...request, evidence, ...(history && { history }) }, request.otherTypes)
+      : undefined
+  const messages = renderMessages(bikeType, evidence, advice, { shown: request.lengths, others })
   return {
     chances: advice.chances,
-    next: { ...advice.next, sentence: messages.sentence, because: messages.because },
+    next: {
+      ...advice.next,
+      sentence: messages.sentence,
+      because: messages.because,
+      ...(others && { otherTypes: others }),
+    },
     belief: advice.belief,
     cautions: messages.cautions,
     marks: advice.marks,
@@ -61,7 +71,8 @@ export function recommend(request: RecommendRequest): Recommendation {
 const canonicalRows = (bikeType: BikeType, rows: readonly Evidence[]): Evidence[] =>
   rows.map((row) => (row.at ? { ...row, at: canonicalMarks(bikeType, row.at) } : row))
 
-export function recommendIssues({ bikeType, bike, school, evidence, history = [] }: RecommendRequest): Issue[] {
+export function recommendIssues(request: RecommendRequest): Issue[] {
+  const { bikeType, bike, school, evidence, history = [], otherTypes: others = [] } = request
   const window = school?.kneeWindowDeg
   const schoolIssues =
     window && window[0] > window[1] ? [{ pointer: '/school/kneeWindowDeg', reason: REASON.windowReversed() }] : []
@@ -69,6 +80,7 @@ export function recommendIssues({ bikeType, bike, school, evidence, history = []
     ...setupIssues({ bikeType, bike, evidence }, ''),
     ...schoolIssues,
     ...history.flatMap((earlier, i) => setupIssues(earlier, `/history/${i}`)),
+    ...others.flatMap((type, i) => bikeTypeIssues(type, `/otherTypes/${i}`)),
   ]
 }
 

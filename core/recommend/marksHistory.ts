@@ -1,5 +1,6 @@
 import type { BikeType } from '../bike/bike'
-import type { AxisName, Label, Marks } from '../conventions'
+import { AXES, type AxisName, type Label, type Marks } from '../conventions'
+import type { MeantReason } from '../evidence/kinds/set'
 import type { Evidence } from '../evidence/registry'
 import { middlePosition } from '../scale/scale'
 
@@ -23,4 +24,12 @@ export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]):
     return { seatSlide, ...named }
   })
   return { at, now: { ...named } }
+}
+
+/** Why the bike stands on purpose as it does: what the latest row that says so gave, unless an axis was moved since. */
+export function meantHere(evidence: readonly Evidence[], at: readonly Marks[], now: Marks): MeantReason | undefined {
+  const i = evidence.findLastIndex((row) => row.kind === 'set')
+  const row = evidence[i]
+  const stands = i >= 0 && AXES.every((axis) => now[axis] === undefined || at[i][axis] === now[axis])
+  return row?.kind === 'set' && stands ? row.meant : undefined
 }

@@ -1,20 +1,14 @@
-import type { AxisName, Label, Marks } from '../conventions'
-import { isBarCheck, isBodyEvidence, latest } from '../evidence/evidence'
-import type { Evidence } from '../evidence/registry'
-import type { ScalePosition } from '../scale/scale'
-import {
-  barPositionAt,
-  positionAt,
-  reachAt,
-  standingBars,
-  type BarAdvice,
-  type BarPosition,
-  type BarSearch,
-} from './bars'
+import type { AxisName } from '../conventions'
+import { isBodyEvidence, latest } from '../evidence/evidence'
 import { plumbFromFrontMm } from '../evidence/kinds/plumb'
-import { heldFlexionDeg, type LastReadings } from './lastReadings'
+import type { ScalePosition } from '../scale/scale'
+import { positionAt } from './bars'
+import { barStep, reachMiss } from './barStep'
+import { expectations } from './expectations'
+import { heldFlexionDeg } from './lastReadings'
+import { heelIfItDecides, openChecks, plumbIfUsed } from './openChecks'
+import type { Check, Move, Next, Reason } from './request'
 import type { EarlierSetup } from './riderHistory'
-import type { Check, Expectation, Move, Next, Reason } from './request'
 import {
   bestPosition,
   heightEnd,
@@ -26,31 +20,37 @@ import {
   MIN_GAIN,
   MIN_KNEE_GAIN,
   type SaddlePosition,
-  type SaddleSearch,
   type ScaleEnd,
 } from './saddleSearch'
-
-type StepInputs = Readonly<{
-  search: SaddleSearch
-  /** Where the saddle stands, or is proposed to stand at the start. */
-  current: SaddlePosition
-  /** A check on the saddle was made. */
-  started: boolean
-  readings: LastReadings
-  now: Marks
-  bars: BarAdvice
-  barSearch: BarSearch
-  evidence: readonly Evidence[]
-  /** Where the axes stood at each row. */
-  at: readonly Marks[]
-  history: readonly EarlierSetup[]
-}>
+import { barsLookedAt, chanceReason, saddleMoves, type StepInputs } from './stepInputs'
 
 /** Start until a check on the saddle was made; then stop, change, or out of range. */
 export function nextStep(situation: StepInputs): Next {
+  if (situation.meant) return meantStep(situation, situation.meant)
   const step = saddleStep(situation)
   const settled = step.kind === 'stop' && !step.readAgain && step.smallChance === undefined
-  return (settled ? barStep(situation) : null) ?? step
+  if (!settled) return step
+  return barStep(situation) ?? withBarsEnd(step, situation)
+}
+
+/** A setting on purpose is left as it is, whatever the checks say. */
+function meantStep(situation: StepInputs, why: NonNullable<StepInputs['meant']>): Next {
+  return {
+    kind: 'stop',
+    moves: [],
+    expect: expectations(situation, { to: situation.current }),
+    checks: openChecks(situation),
+    reasons: [{ code: 'meant', why }, ...readingReasons(situation), chanceReason(situation.current)],
+    meant: why,
+  }
+}
+
+/** Where the bars stand as well as they can and the reach still misses: said, with the type to be looked for. */
+function withBarsEnd(step: Next, situation: StepInputs): Next {
+  const { bars, now } = situation
+  const side = reachMiss(situation)
+  const atBest = bars.slide === undefined || now.barSlide === bars.slide.label
+  return side && atBest && barsLookedAt(situation) ? { ...step, barsEnd: side } : step
 }
 
 function saddleStep(situation: StepInputs): Next {
@@ -99,7 +99,7 @@ function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
   ]
   const base = {
     moves,
-    expect: expectations(situation, current, false),
+    expect: expectations(situation, { to: current }),
     checks: ['kneeFlexion', ...plumbIfUsed(search), 'barAgainstSaddle', 'reach'] as Check[],
     reasons,
   }
@@ -110,49 +110,6 @@ function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
     return { axis, ...(from && { from: from.label }), to: to.label, mm: from ? to.mm - from.mm : 0 }
   }
 }
-
-/**
- * The bars, once the saddle stands right and a check of them was made here: the pair of marks that is clearly better,
- * or null where they may stay.
- */
-function barStep(situation: StepInputs): Next | null {
-  const { barSearch, bars, now, current, evidence, at } = situation
-  const saddle = { seatHeight: current.height.mm, seatSlide: current.slide.mm }
-  const standing = standingBars(barSearch, saddle, now)
-  const looked = evidence.some((row, i) => isBarCheck(row) && sameBarsAt(at[i], now))
-  if (!standing || !looked || bars.chance - standing.chance < MIN_GAIN) return null
-  const move = (axis: AxisName, from: ScalePosition | undefined, to: ScalePosition | undefined): Move[] =>
-    !from || !to || from.label === to.label ? [] : [{ axis, from: from.label, to: to.label, mm: to.mm - from.mm }]
-  const moves = [...move('barHeight', standing.height, bars.height), ...move('barSlide', standing.slide, bars.slide)]
-  if (moves.length === 0) return null
-  const [from, to] = [standing, bars].map((position) => reachAt(barSearch, saddle, position))
-  const label = { height: bars.height.label, ...(bars.slide && { slide: bars.slide.label }) }
-  return {
-    kind: 'change',
-    moves,
-    expect: [
-      ...expectations(situation, current, false).filter(({ check }) => !isOfBars(check)),
-      {
-        check: 'barAgainstSaddle',
-        unit: 'mm',
-        from: standing.gripAboveSeatMm,
-        to: bars.gripAboveSeatMm,
-        spread: barSearch.bars.aboveSaddleSdMm,
-      },
-      {
-        check: 'reach',
-        unit: barSearch.target.reach.by === 'trunk' ? 'deg' : 'mm',
-        from: from.mean,
-        to: to.mean,
-        spread: to.sd,
-      },
-    ],
-    checks: ['barAgainstSaddle', 'reach'],
-    reasons: [{ code: 'barChance', ...label, chance: bars.chance }],
-  }
-}
-
-const isOfBars = (check: Check): boolean => check === 'barAgainstSaddle' || check === 'reach'
 
 const historyReason = (history: readonly EarlierSetup[]): Reason[] =>
   history.length === 0
@@ -165,7 +122,7 @@ function readAgainStep(situation: StepInputs): Next {
   return {
     kind: 'stop',
     moves: [],
-    expect: expectations(situation, situation.current, false),
+    expect: expectations(situation, { to: situation.current }),
     checks,
     reasons: [...readingReasons(situation), chanceReason(situation.current)],
     readAgain: true,
@@ -178,7 +135,7 @@ function stopStep(situation: StepInputs, gain: number): Next {
   return {
     kind: 'stop',
     moves: [],
-    expect: expectations(situation, situation.current, false),
+    expect: expectations(situation, { to: situation.current }),
     checks: openChecks(situation),
     reasons: [
       ...readingReasons(situation),
@@ -191,7 +148,7 @@ function stopStep(situation: StepInputs, gain: number): Next {
 
 function changeStep(situation: StepInputs, best: SaddlePosition): Next {
   const { current, readings } = situation
-  const moves = movesBetween(current, best)
+  const moves = saddleMoves(current, best)
   const slideMoves = best.slide.label !== current.slide.label
   const reasons: Reason[] = [...readingReasons(situation), chanceReason(best)]
   if (slideMoves && !readings.plumbEverTaken)
@@ -207,7 +164,7 @@ function changeStep(situation: StepInputs, best: SaddlePosition): Next {
     'barAgainstSaddle',
     'reach',
   ]
-  return { kind: 'change', moves, expect: expectations(situation, best, true), checks, reasons }
+  return { kind: 'change', moves, expect: expectations(situation, { from: current, to: best }), checks, reasons }
 }
 
 /** To the end of the scale that ended; the other axis goes where it serves best beside it. */
@@ -218,77 +175,17 @@ function outOfRangeStep(situation: StepInputs, end: ScaleEnd, best: SaddlePositi
       ? { height: end.nearest, slide: best.height.label === end.nearest.label ? best.slide : current.slide }
       : { height: best.slide.label === end.nearest.label ? best.height : current.height, slide: end.nearest }
   const to = saddlePositionAt(search, at.height, at.slide)
-  const moved = movesBetween(current, to)
+  const moved = saddleMoves(current, to)
   const stays = { axis: end.axis, from: end.nearest.label, to: end.nearest.label, mm: 0 }
   return {
     kind: 'outOfRange',
     moves: moved.some((m) => m.axis === end.axis) ? moved : [stays, ...moved],
-    expect: expectations(situation, to, true),
+    expect: expectations(situation, { from: current, to }),
     checks: openChecks(situation),
     reasons: [...readingReasons(situation), chanceReason(to)],
     scaleEnd: endFigures(end),
   }
 }
-
-function movesBetween(from: SaddlePosition, to: SaddlePosition): Move[] {
-  const move = (axis: AxisName, a: ScalePosition, b: ScalePosition): Move[] =>
-    a.label === b.label ? [] : [{ axis, from: a.label, to: b.label, mm: b.mm - a.mm }]
-  return [...move('seatHeight', from.height, to.height), ...move('seatSlide', from.slide, to.slide)]
-}
-
-function expectations(
-  { search, current, started, barSearch, bars, now }: StepInputs,
-  to: SaddlePosition,
-  moving: boolean,
-): Expectation[] {
-  const { targets: checks } = search
-  const knee = checks.knee(to.seat)
-  const plumb = checks.plumb(to.seat)
-  const from = started && moving
-  const saddle = (position: SaddlePosition) => ({ seatHeight: position.height.mm, seatSlide: position.slide.mm })
-  const standing = standingBars(barSearch, saddle(to), now)
-  const barsAt = (position: SaddlePosition): BarPosition =>
-    barPositionAt(barSearch, saddle(position), standing?.height ?? bars.height, standing ? standing.slide : bars.slide)
-  const [barsThere, barsHere] = [barsAt(to), barsAt(current)]
-  const reach = reachAt(barSearch, saddle(to), barsThere)
-  return [
-    {
-      check: 'kneeFlexion',
-      unit: 'deg',
-      ...(from && { from: checks.kneeMedian(current.seat) }),
-      to: checks.kneeMedian(to.seat),
-      spread: knee.sd,
-    },
-    {
-      check: 'plumb',
-      unit: 'mm',
-      ...(from && { from: checks.plumbMedian(current.seat) }),
-      to: checks.plumbMedian(to.seat),
-      spread: plumb.sd,
-    },
-    {
-      check: 'barAgainstSaddle',
-      unit: 'mm',
-      ...(from && { from: barsHere.gripAboveSeatMm }),
-      to: barsThere.gripAboveSeatMm,
-      spread: barSearch.bars.aboveSaddleSdMm,
-    },
-    {
-      check: 'reach',
-      unit: barSearch.target.reach.by === 'trunk' ? 'deg' : 'mm',
-      ...(from && { from: reachAt(barSearch, saddle(current), barsHere).mean }),
-      to: reach.mean,
-      spread: reach.sd,
-    },
-  ]
-}
-
-const chanceReason = (candidate: SaddlePosition): Reason => ({
-  code: 'chance',
-  height: candidate.height.label,
-  slide: candidate.slide.label,
-  chance: candidate.chance,
-})
 
 const endFigures = (end: ScaleEnd): NonNullable<Next['scaleEnd']> => ({
   axis: end.axis,
@@ -326,26 +223,3 @@ function readingReasons({ readings, search, evidence }: StepInputs): Reason[] {
     })
   return reasons
 }
-
-/** Checks not yet made with saddle and bars where they stand. */
-function openChecks({ readings, now, bars, search, evidence, at }: StepInputs): Check[] {
-  const sameBars = (label: Label | undefined, wanted: ScalePosition | undefined) =>
-    label !== undefined && label === wanted?.label
-  return [
-    ...(readings.knee ? [] : (['kneeFlexion'] as const)),
-    ...(readings.heel ? [] : heelIfItDecides(search)),
-    ...(readings.plumb ? [] : plumbIfUsed(search)),
-    ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
-    ...(evidence.some((row, i) => isBarCheck(row) && sameBarsAt(at[i], now)) ? [] : (['reach'] as const)),
-  ]
-}
-
-const sameBarsAt = (then: Marks, now: Marks): boolean =>
-  then.barHeight === now.barHeight && then.barSlide === now.barSlide
-
-/** The plumb line, where the studio's school hangs one. */
-const plumbIfUsed = ({ school }: SaddleSearch): readonly Check[] => (school.foreAft === 'unused' ? [] : ['plumb'])
-
-/** The heel check, where the studio's school goes by it. */
-const heelIfItDecides = ({ school }: SaddleSearch): readonly Check[] =>
-  school.heelCheck === 'target' || school.heelCheck === 'ceiling' ? ['heel'] : []

@@ -25,7 +25,8 @@ import {
   type SaddlePosition,
   type SaddleSearch,
 } from './saddleSearch'
-import { defaultSlide } from './marksHistory'
+import { defaultSlide, meantHere } from './marksHistory'
+import { saddleAxes } from './stepInputs'
 import { questionValues, type QuestionValue } from './nextQuestion'
 import { earlierSdMm, knownFromHistory, machineSdMm } from './riderHistory'
 import { readSetup } from './setupReadings'
@@ -116,8 +117,8 @@ export function recommend(request: RecommendRequest): Advice {
     target,
     bars: barProbabilities({ bikeType, bike, evidence }, posterior, target),
   }
-  const saddleOf = (at: SaddlePosition) => ({ seatHeight: at.height.mm, seatSlide: at.slide.mm })
-  const bars = adviseBars(barSearch, saddleOf(current))
+  const bars = adviseBars(barSearch, saddleAxes(current))
+  const meant = meantHere(evidence, readings.at, now)
   const step = nextStep({
     search,
     current,
@@ -129,10 +130,11 @@ export function recommend(request: RecommendRequest): Advice {
     evidence,
     at: readings.at,
     history,
+    ...(meant && { meant }),
   })
   const next: Next = posterior.converged ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
   const proposed = saddleAfter(search, current, next)
-  const barsThere = proposed === current ? bars : adviseBars(barSearch, saddleOf(proposed))
+  const barsThere = proposed === current ? bars : adviseBars(barSearch, saddleAxes(proposed))
   const marks: Marks = {
     barHeight: barsThere.height.label,
     ...(barsThere.slide && { barSlide: barsThere.slide.label }),
@@ -152,7 +154,7 @@ export function recommend(request: RecommendRequest): Advice {
     started,
     costs: request.costs,
   })
-  const chances = { ...markChances(search, current), ...barChances(barSearch, saddleOf(current), marks) }
+  const chances = { ...markChances(search, current), ...barChances(barSearch, saddleAxes(current), marks) }
   const starter = starterFor(search, evidence, proposed)
   return {
     chances,

@@ -2,6 +2,7 @@ import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
 import { observerSchema } from '../evidence/defineKind'
+import type { MeantReason } from '../evidence/kinds/set'
 import type { evidenceSchema } from '../evidence/registry'
 import { priorSchema } from '../rider/prior'
 import { costsSchema } from './questionCosts'
@@ -22,6 +23,8 @@ export const recommendSchema = closed({
   /** What a check costs, in seconds, where the studio says otherwise. */
   costs: Type.Optional(costsSchema),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
+  /** The studio's other types, of which one is offered where this bike ends. */
+  otherTypes: Type.Optional(Type.Array(bikeTypeRef, { maxItems: 12 })),
   seed: Type.Optional(Type.Integer({ minimum: -2147483648, maximum: 2147483647 })),
   samples: Type.Optional(Type.Integer({ minimum: 200, maximum: 50000 })),
   prior: Type.Optional(priorSchema),
@@ -65,6 +68,8 @@ export type Reason =
   | Readonly<{ code: 'barChance'; height: Label; slide?: Label; chance: number }>
   /** Before another type: whether the saddle merely stands too far back. */
   | Readonly<{ code: 'slideFirst' }>
+  /** The marks are on purpose, and why. */
+  | Readonly<{ code: 'meant'; why: MeantReason }>
 
 /** What to do next: the kind, the marks, what the checks should read then, which checks are open, and why. */
 export type Next = Readonly<{
@@ -83,6 +88,10 @@ export type Next = Readonly<{
   }>
   /** The readings here contradict each other: they are taken again before anything is changed. */
   readAgain?: true
+  /** The marks are on purpose: nothing is changed. */
+  meant?: MeantReason
+  /** The bars stand as well as they can, and are still too far or too near. */
+  barsEnd?: 'far' | 'near'
   /** The chance at the marks of a stop, where it is too small to be called right. */
   smallChance?: number
 }>

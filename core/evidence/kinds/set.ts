@@ -1,9 +1,15 @@
+import { Type } from '@sinclair/typebox'
+import { oneOf } from '../../schema'
 import { defineKind } from '../defineKind'
 
-/** The bike was set here (`at`): as told, or overruled. */
+/** Why numbers that look extreme, or that the checks would change, are right for this rider. */
+export const MEANT_REASONS = ['longLegs', 'shortLegs', 'trunk', 'roadPosition', 'starter', 'clinician', 'wish'] as const
+export type MeantReason = (typeof MEANT_REASONS)[number]
+
+/** The bike was set here (`at`): as told, or overruled; `meant`: on purpose, so that nobody corrects it. */
 export const set = defineKind({
   kind: 'set',
-  fields: {},
+  fields: { meant: Type.Optional(oneOf(MEANT_REASONS)) },
   name: 'setting',
   about: 'reported',
   askedAt: null,

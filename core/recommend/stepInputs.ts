@@ -1,0 +1,55 @@
+import type { AxisName, Marks } from '../conventions'
+import { isBarCheck } from '../evidence/evidence'
+import type { MeantReason } from '../evidence/kinds/set'
+import type { Evidence } from '../evidence/registry'
+import type { ScalePosition } from '../scale/scale'
+import type { BarAdvice, BarSearch } from './bars'
+import type { LastReadings } from './lastReadings'
+import type { Move, Reason } from './request'
+import type { EarlierSetup } from './riderHistory'
+import type { SaddlePosition, SaddleSearch } from './saddleSearch'
+
+/** What a next step is made of. */
+export type StepInputs = Readonly<{
+  search: SaddleSearch
+  /** Where the saddle stands, or is proposed to stand at the start. */
+  current: SaddlePosition
+  /** A check on the saddle was made. */
+  started: boolean
+  readings: LastReadings
+  now: Marks
+  bars: BarAdvice
+  barSearch: BarSearch
+  evidence: readonly Evidence[]
+  /** Where the axes stood at each row. */
+  at: readonly Marks[]
+  history: readonly EarlierSetup[]
+  /** Why the bike stands as it does on purpose, where that was said and nothing was moved since. */
+  meant?: MeantReason
+}>
+
+/** The move of one axis between two marks, or none where it stays or the type lacks it. */
+export const moveBetween = (
+  axis: AxisName,
+  from: ScalePosition | undefined,
+  to: ScalePosition | undefined,
+): readonly Move[] =>
+  !from || !to || from.label === to.label ? [] : [{ axis, from: from.label, to: to.label, mm: to.mm - from.mm }]
+
+export const saddleMoves = (from: SaddlePosition, to: SaddlePosition): readonly Move[] => [
+  ...moveBetween('seatHeight', from.height, to.height),
+  ...moveBetween('seatSlide', from.slide, to.slide),
+]
+
+export const saddleAxes = ({ height, slide }: SaddlePosition) => ({ seatHeight: height.mm, seatSlide: slide.mm })
+
+export const chanceReason = (candidate: SaddlePosition): Reason => ({
+  code: 'chance',
+  height: candidate.height.label,
+  slide: candidate.slide.label,
+  chance: candidate.chance,
+})
+
+/** Whether a check of the bars was made with them where they stand. */
+export const barsLookedAt = ({ evidence, at, now }: StepInputs): boolean =>
+  evidence.some((row, i) => isBarCheck(row) && at[i].barHeight === now.barHeight && at[i].barSlide === now.barSlide)
