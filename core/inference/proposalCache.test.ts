@@ -18,7 +18,7 @@ const ROWS: Evidence[] = [
 const request = (rows: number, more: Partial<RecommendRequest> = {}): RecommendRequest => ({
   bikeType,
   evidence: ROWS.slice(0, rows),
-  samples: 1200,
+  samples: 600,
   ...more,
 })
 
@@ -46,7 +46,7 @@ test('what was remembered of one rider, bike or school never serves another', ()
     { school: { foot: 'level' } },
     { school: { heelCheck: 'unused' } },
     { seed: 2 },
-    { samples: 1300 },
+    { samples: 700 },
     { prior: { tissueCompressionMm: { mean: 40, sd: 5 } } },
     { evidence: ROWS.map((row) => (row.kind === 'stature' ? { ...row, mm: 1760 } : row)) },
   ]
@@ -58,7 +58,7 @@ test('where a belief begins changes its figures by no more than sampling does', 
     [1, 2, 3, 4, 5, 6].map((seed) => fresh()(request(rows, { seed })).belief.kneeFlexionDeg)
   const all = means(10)
   const mean = all.reduce((sum, knee) => sum + knee.mean, 0) / all.length
-  // 1200 samples of which at least a third count: a mean is known to sd/√400, six of them stray three times that at
+  // 600 samples of which at least a third count: a mean is known to sd/√200, six of them stray three times that at
   // most.
-  for (const knee of all) expect(Math.abs(knee.mean - mean)).toBeLessThan((3 * knee.sd) / Math.sqrt(400))
+  for (const knee of all) expect(Math.abs(knee.mean - mean)).toBeLessThan((3 * knee.sd) / Math.sqrt(200))
 })

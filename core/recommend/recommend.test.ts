@@ -9,7 +9,7 @@ import { HOLES_BIKE as bikeType } from '../testing/meanRider'
 import type { RecommendRequest } from './request'
 
 const ask = (evidence: readonly Evidence[], more: Partial<RecommendRequest> = {}) =>
-  recommend({ bikeType, evidence, samples: 2000, ...more })
+  recommend({ bikeType, evidence, samples: 1000, ...more })
 const at: Marks = { seatHeight: '8', seatSlide: 'D' }
 const gonio = (deg: number, marks: Marks = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: marks })
 const tape = (statureMm: number, inseamMm = F.inseam * statureMm): Evidence[] => [
@@ -346,7 +346,7 @@ describe('out of range', () => {
           heights.forEach((to) => expect(to >= 1 && to <= 15).toBe(true))
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 20 },
     )
   })
 })
@@ -483,7 +483,7 @@ describe('every figure in a sentence is the figure beside it, with its sign', ()
         const to = /to about (\d+)°/.exec(next.sentence)
         if (to) expect(Number(to[1])).toBe(Math.round(next.expect[0].to))
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     )
   })
 })
