@@ -5,3 +5,8 @@ globalThis.ResizeObserver ??= class {
   disconnect() {}
 }
 window.matchMedia ??= () => ({ matches: true }) as MediaQueryList
+/** One way is enough here, by a timer: Node's own channel would keep Jest open. */
+globalThis.MessageChannel ??= class {
+  readonly port1 = { onmessage: null as (() => void) | null }
+  readonly port2 = { postMessage: () => void setTimeout(() => this.port1.onmessage?.()) }
+} as unknown as typeof MessageChannel

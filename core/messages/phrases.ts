@@ -70,3 +70,17 @@ export const EVIDENCE_LEVEL_TEXT: Readonly<Record<EvidenceLevel, string>> = {
   checked: 'checked on the bike by eye',
   measured: 'measured on the bike',
 }
+
+/** "3 weeks ago"; today and yesterday as such. */
+export function formatAgo(days: number): string {
+  if (days < 1) return 'today'
+  const [count, unit] =
+    days < 14
+      ? [Math.floor(days), 'day']
+      : days < 61
+        ? [Math.round(days / 7), 'week']
+        : days < 730
+          ? [Math.round(days / 30.4), 'month']
+          : [Math.round(days / 365), 'year']
+  return `${count} ${unit}${count === 1 ? '' : 's'} ago`
+}

@@ -13,6 +13,7 @@ import { formatLabel } from './labels'
 import type { UnitSystem } from '../units/length'
 import {
   capitalized,
+  formatAgo,
   formatDegrees,
   evidenceName,
   formatNaturalFrequency,
@@ -219,9 +220,7 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         pastToes: 'The knee hung past the toes.',
       }[reason.seen]
     case 'history': {
-      const months = Math.round(reason.agoDays / 30.4)
-      const ago =
-        months < 2 ? '' : `, the last ${months < 24 ? `${months} months` : `${Math.round(months / 12)} years`} ago`
+      const ago = reason.agoDays < 61 ? '' : `, the last ${formatAgo(reason.agoDays)}`
       const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''
       const setups = reason.setups === 1 ? 'an earlier set-up' : `${reason.setups} earlier set-ups`
       return `The body is known from ${setups}${ago}${old}.`

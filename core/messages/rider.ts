@@ -1,4 +1,5 @@
 import type { EvidenceOf } from '../evidence/registry'
+import { capitalized, formatAgo } from './phrases'
 import { REGION_NAME, signNamed, type Region } from '../watch/signs'
 
 /** That a bike changed after a rider's numbers were saved on it. `date` as the studio says it. */
@@ -24,4 +25,19 @@ export function describeNote(region: string, sign: string, side: 'left' | 'right
     side: known?.sided ? side : null,
     cue: known?.cue ?? '',
   }
+}
+
+/** "8 months ago: regular, cleats, 21 mm sole" */
+export function formatAnsweredBefore({
+  row,
+  agoDays,
+}: Readonly<{ row: EvidenceOf<'rider'>; agoDays: number }>): string {
+  const what = [
+    row.experience,
+    formatPedalSide(row.pedal),
+    row.soleMm !== undefined && `${row.soleMm} mm sole`,
+    row.backSore && 'sore back',
+    row.pregnant && 'pregnant',
+  ].filter(Boolean)
+  return `${capitalized(formatAgo(agoDays))}: ${what.join(', ')}`
 }

@@ -22,7 +22,7 @@ const rows: Evidence[] = [
 const ask = (mm: number, school: Partial<School> = {}, evidence = rows) =>
   recommend({ bikeType: farBars(mm), school, evidence, samples: 1500 })
 
-test('a saddle that stands back goes forward first where the school looks there: pedals still right, bars in reach', () => {
+test('a saddle that stands back goes forward first where the school looks there: pedals right, bars in reach', () => {
   const { next, bars } = ask(25, { reach: 'slideFirst' })
   expect(next.kind).toBe('change')
   const slide = next.moves.find(({ axis }) => axis === 'seatSlide')
@@ -68,4 +68,8 @@ test('a setting on purpose is left alone, until something is moved', () => {
   expect(nextOf(meant).sentence).toBe('Leave it as it stands: it was set so on purpose, by a clinician’s word.')
   const moved: Evidence = { kind: 'kneeAngle', deg: 50, by: 'goniometer', at: { seatHeight: '7' } }
   expect(nextOf(meant, moved).kind).toBe('change')
+  // Also where nobody looked yet, as with numbers that were told.
+  const told = answer({ bikeType: HOLES_BIKE, evidence: [meant], samples: 1000 })
+  expect(told.next).toMatchObject({ kind: 'stop', moves: [], meant: 'clinician' })
+  expect(told.marks).toEqual(low)
 })

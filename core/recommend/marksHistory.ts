@@ -30,6 +30,7 @@ export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]):
 export function meantHere(evidence: readonly Evidence[], at: readonly Marks[], now: Marks): MeantReason | undefined {
   const i = evidence.findLastIndex((row) => row.kind === 'set')
   const row = evidence[i]
-  const stands = i >= 0 && AXES.every((axis) => now[axis] === undefined || at[i][axis] === now[axis])
+  const stands =
+    now.seatHeight !== undefined && i >= 0 && AXES.every((axis) => now[axis] === undefined || at[i][axis] === now[axis])
   return row?.kind === 'set' && stands ? row.meant : undefined
 }

@@ -93,7 +93,9 @@ export function recommend(request: RecommendRequest): Advice {
     proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
   })
   const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
-  const started = evidence.some(isSaddleCheck)
+  const meant = meantHere(evidence, readings.at, readings.now)
+  // Numbers on purpose are where the saddle stands, also before it was looked at.
+  const started = meant !== undefined || evidence.some(isSaddleCheck)
   const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
   const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
   const last = lastReadings(evidence, readings.at, now, school, contradicting)
@@ -118,7 +120,6 @@ export function recommend(request: RecommendRequest): Advice {
     bars: barProbabilities({ bikeType, bike, evidence }, posterior, target),
   }
   const bars = adviseBars(barSearch, saddleAxes(current))
-  const meant = meantHere(evidence, readings.at, now)
   const step = nextStep({
     search,
     current,

@@ -10,6 +10,7 @@ import type { CheckName } from '@/core/messages/checks'
 import type { Costs } from '@/core/recommend/questionCosts'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
+import { latestAnswer } from '@/core/rider/standingAnswers'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
@@ -59,6 +60,8 @@ type Props = Readonly<{
   observer: RecommendRequest['observer']
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
+  /** The studio's other types, of which one is offered where this bike ends. */
+  otherTypes: readonly BikeType[]
   /** The rider's saved numbers on this type, if any. */
   previous: PreviousNumbers | null
   /** The rider knows the numbers: they are tapped, and nothing is asked. */
@@ -80,6 +83,7 @@ export function SetupView({
   prior,
   observer,
   history,
+  otherTypes,
   previous,
   told,
   gauge,
@@ -90,7 +94,7 @@ export function SetupView({
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
   const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
-  const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored)))
+  const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored, previous !== null)))
   const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<LandmarkAtMark>(
     offered.find((name) => name === school.startLandmark) ?? offered[0] ?? 'hipCrest',
@@ -109,14 +113,16 @@ export function SetupView({
       bikeType: bike.type,
       bike: bike.machineCalibration,
       school,
-      history,
+      // A wish that stands was carried into this set-up: it is not counted once more for each earlier one.
+      history: history.map((h) => ({ ...h, evidence: h.evidence.filter(({ kind }) => kind !== 'wish') })),
+      otherTypes,
       costs,
       prior,
       observer,
       evidence: rows.map((r) => r.row),
       lengths,
     }),
-    [bike, school, history, costs, prior, observer, rows, lengths],
+    [bike, school, history, otherTypes, costs, prior, observer, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
 
@@ -267,6 +273,7 @@ export function SetupView({
           checks={checks}
           rows={rows}
           previous={previous}
+          answeredBefore={latestAnswer(history, 'rider')}
           answer={answer}
           working={working}
           bikeType={bike.type}

@@ -41,6 +41,7 @@ export function checksOfStep(
 
 /** The card a step opens at: the one whose kind was answered last, or its first. */
 export function openingCheck(checks: readonly CheckName[], rows: readonly Row[]): CheckName | undefined {
+  if (checks.includes('recheck') && !rows.some(({ row }) => row.kind === 'set')) return 'recheck'
   const answered = rows.findLast(({ row }) => checks.includes(row.kind as CheckName) && !isBarCheck(row))
   if (answered) return answered.row.kind as CheckName
   if (checks.includes('tape') && rows.some(({ row }) => row.kind === 'inseam' || row.kind === 'stature')) return 'tape'

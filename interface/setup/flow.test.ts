@@ -13,6 +13,9 @@ test('a set-up is taken up where it was left', () => {
   expect(resumeStep([])).toBe('talk')
   expect(resumeStep(rows({ kind: 'rider', experience: 'new' }))).toBe('beside')
   expect(resumeStep(rows(landmark, set))).toBe('knee')
+  // With numbers on this type it is asked first whether all is as before, also where answers were carried over.
+  expect(resumeStep(rows({ kind: 'rider', experience: 'regular' }), true)).toBe('talk')
+  expect(resumeStep(rows({ kind: 'stature', mm: 1700 }), true)).toBe('beside')
   expect(resumeStep(rows(landmark, set, eye, { kind: 'plumb', mm: 3 }))).toBe('cranks')
 })
 

@@ -47,11 +47,12 @@ export const hungSinceSet = (rows: readonly Row[]): boolean =>
 export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined =>
   rows.findLast(({ row }) => row.kind === kind)
 
-/** Where to take a set-up up again. */
-export function resumeStep(rows: readonly Row[]): Step {
+/** Where to take a set-up up again; a rider with numbers on this type is asked first whether all is as before. */
+export function resumeStep(rows: readonly Row[], returning = false): Step {
   if (rows.some(({ row }) => KINDS[row.kind].askedAt === 'cranks')) return 'cranks'
   if (wasSet(rows)) return 'knee'
-  if (rows.length > 0) return 'beside'
+  const onlyCarried = rows.every(({ row }) => KINDS[row.kind].about === 'reported')
+  if (rows.length > 0 && !(returning && onlyCarried)) return 'beside'
   return 'talk'
 }
 

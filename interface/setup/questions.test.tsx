@@ -5,6 +5,9 @@ import { schoolOf } from '@/core/school/school'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { ChoiceGroup } from './ChoiceGroup'
 import { SliderInput } from './SliderInput'
+import { Numbers } from './questions/Numbers'
+import { RiderQuestions } from './questions/TalkQuestions'
+import { TypedAngle } from './questions/TypedAngle'
 import { StepPanel } from './StepPanel'
 import type { StepPanelProps } from './stepPanelProps'
 import type { Row } from './flow'
@@ -30,6 +33,7 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     checks: [],
     rows,
     previous: null,
+    answeredBefore: null,
     answer,
     working: false,
     bikeType: HOLES_BIKE,
@@ -122,6 +126,69 @@ test('a minus is written as a minus', () => {
     />,
   )
   expect(screen.getByRole('button', { name: /−8 mm/, pressed: true })).toBeTruthy()
+})
+
+describe('a typed knee angle', () => {
+  function typed(text: string): number[] {
+    const read: number[] = []
+    render(<TypedAngle onRead={(deg) => read.push(deg)} />)
+    const field = screen.getByRole('spinbutton', { name: 'Type the knee angle' })
+    fireEvent.change(field, { target: { value: text } })
+    fireEvent.keyDown(field, { key: 'Enter', keyCode: 13 })
+    return read
+  }
+
+  test('a bend is kept as typed', () => expect(typed('33')).toEqual([33]))
+
+  test('147 is asked about: kept only as the bend of 33 it stands for', () => {
+    const read = typed('147')
+    expect(read).toEqual([])
+    expect(screen.getByRole('alert').textContent).toMatch(/between the bones.*a bend of 33°/)
+    fireEvent.click(screen.getByRole('button', { name: 'Keep 33° of bend' }))
+    expect(read).toEqual([33])
+  })
+
+  test('what no knee does is refused, whatever it was meant to be', () => {
+    expect(typed('240')).toEqual([])
+    expect(screen.queryByRole('button', { name: /^Keep/ })).toBeNull()
+  })
+})
+
+test('numbers at an end of a scale are asked about, and kept as on purpose with their reason', () => {
+  const added: Evidence[] = []
+  const low = { ...at, seatHeight: '1' }
+  const numbers = (marks: typeof at, ...more: Evidence[]) => (
+    <Numbers
+      {...props('numbers', rowsOf({ kind: 'set', at: marks }, ...more))}
+      shown={marks}
+      onAdd={(row) => added.push(row)}
+    />
+  )
+  const rare = render(numbers(low))
+  fireEvent.mouseDown(screen.getByRole('combobox'))
+  fireEvent.click(screen.getByText('For short legs'))
+  expect(added).toEqual([{ kind: 'set', at: low, meant: 'shortLegs' }])
+  rare.unmount()
+  const meant = render(numbers(low, added[0]))
+  expect(screen.getByText('On purpose')).toBeTruthy()
+  meant.unmount()
+  render(numbers(at, { kind: 'stature', mm: 1700 }, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at }))
+  expect(screen.queryByText(/On purpose/)).toBeNull()
+})
+
+test('what was answered long ago is shown with its age, and stands again with one tap', () => {
+  const before: Evidence & { kind: 'rider' } = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }
+  const added: Evidence[] = []
+  render(
+    <RiderQuestions
+      {...props('talk', [])}
+      answeredBefore={{ row: before, agoDays: 245 }}
+      onAdd={(row) => added.push(row)}
+    />,
+  )
+  expect(screen.getByText('8 months ago: regular, cleats, 21 mm sole')).toBeTruthy()
+  fireEvent.click(screen.getByRole('button', { name: 'Still so' }))
+  expect(added).toEqual([before])
 })
 
 describe('the sentence of a step', () => {

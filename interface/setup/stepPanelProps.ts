@@ -1,14 +1,18 @@
 import type { BikeType } from '@/core/bike/bike'
 import type { Marks } from '@/core/conventions'
 import type { LandmarkAtMark } from '@/core/evidence/landmarks'
-import type { Evidence } from '@/core/evidence/registry'
+import type { MeantReason } from '@/core/evidence/kinds/set'
+import type { Evidence, EvidenceOf } from '@/core/evidence/registry'
 import type { CheckName } from '@/core/messages/checks'
 import type { Recommendation } from '@/core/operations/recommend'
 import type { School } from '@/core/school/school'
 import type { Row, Step } from './flow'
 
 /** Numbers saved earlier on this type, with what the rider then answered; `when` is a date as said. */
-export type PreviousNumbers = Readonly<{ marks: Marks; when: string; rider: Evidence | null }>
+export type PreviousNumbers = Readonly<{ marks: Marks; meant?: MeantReason; when: string; rider: Evidence | null }>
+
+/** What the rider answered at an earlier set-up, so many days ago. */
+export type AnsweredBefore = Readonly<{ row: EvidenceOf<'rider'>; agoDays: number }>
 
 /** What the dock and its questions are told, and what they may do. */
 export type StepPanelProps = Readonly<{
@@ -22,6 +26,8 @@ export type StepPanelProps = Readonly<{
   rows: readonly Row[]
   /** The rider's saved numbers on this type, if any. */
   previous: PreviousNumbers | null
+  /** What the rider answered last on any type, and how long ago; null where nothing is known. */
+  answeredBefore: AnsweredBefore | null
   answer: Recommendation | null
   working: boolean
   bikeType: BikeType

@@ -1,5 +1,6 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm'
-import type { Marks } from '../../core/conventions'
+import { AXES, type Marks } from '../../core/conventions'
+import type { MeantReason } from '../../core/evidence/kinds/set'
 import type { Evidence } from '../../core/evidence/registry'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
@@ -138,7 +139,8 @@ export async function finishSetup(
   now: Date,
 ): Promise<RecordResult> {
   const state = await lockOpen(tx, scope, setupId)
-  const row: Evidence = { kind: 'set', at: numbers.marks }
+  const meant = meantAt(numbers.marks, await listEvidence(tx, scope, setupId), numbers.id)
+  const row: Evidence = { kind: 'set', at: numbers.marks, ...(meant && { meant }) }
   if (state.outcome === 'finished') {
     const before = await storedUnder(tx, numbers.id)
     return before?.setupId === setupId && sameContent(before.row, row) ? KEPT : state
@@ -153,6 +155,12 @@ export async function finishSetup(
     .where(eq(setup.id, setupId))
   await updateLatestSetup(tx, setupId)
   return KEPT
+}
+
+/** Why these marks are on purpose, where the row that set them last says so. */
+function meantAt(marks: Marks, rows: readonly StoredEvidence[], ownId: string): MeantReason | undefined {
+  const last = rows.findLast(({ id, row }) => row.kind === 'set' && id !== ownId)?.row
+  return last?.kind === 'set' && AXES.every((axis) => last.at?.[axis] === marks[axis]) ? last.meant : undefined
 }
 
 /** The numbers that hold for a member are those saved last, also where an earlier set-up is saved after a later one. */

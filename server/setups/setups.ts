@@ -2,8 +2,10 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import type { BikeEquipment } from '../../core/bike/equipment'
 import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/registry'
+import type { MeantReason } from '../../core/evidence/kinds/set'
+import type { Evidence, EvidenceOf } from '../../core/evidence/registry'
 import type { EarlierSetup } from '../../core/recommend/riderHistory'
+import { standingAnswers } from '../../core/rider/standingAnswers'
 import type { Scope } from '../accounts/scope'
 import { findBike } from '../bikes/bikes'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
@@ -35,6 +37,8 @@ export type FinishedSetup = Readonly<{
   type: BikeType
   machineCalibration: Bike
   marks: Marks
+  /** Why they are on purpose, where that was said. */
+  meant?: MeantReason
   finishedAt: Date
   finishedBy: string
   evidence: readonly Evidence[]
@@ -45,11 +49,27 @@ export type StartSetupResult =
   /** The studio has no such member or bike, or the bike is out of use. */
   | Readonly<{ outcome: 'gone' | 'outOfUse' }>
 
-/** Starts a set-up of a member on a bike; where one of theirs on it is open, that one is taken up. */
+/**
+ * Starts a set-up of a member on a bike, opened with what they answered lately; where one of theirs on it is open, that
+ * one is taken up.
+ */
 export async function startSetup(
   db: DbExecutor,
   scope: Scope,
-  { id, memberId, bikeId }: Readonly<{ id: string; memberId: string; bikeId: string }>,
+  asked: SetupAsked,
+  now: Date,
+): Promise<StartSetupResult> {
+  const opened = await openSetup(db, scope, asked, now)
+  if (opened.outcome === 'kept' && opened.id === asked.id) await carryAnswers(db, scope, opened.id, now)
+  return opened
+}
+
+type SetupAsked = Readonly<{ id: string; memberId: string; bikeId: string }>
+
+async function openSetup(
+  db: DbExecutor,
+  scope: Scope,
+  { id, memberId, bikeId }: SetupAsked,
   now: Date,
 ): Promise<StartSetupResult> {
   const [found, member] = [await findBike(db, scope, bikeId), await findMember(db, scope, memberId)]
@@ -76,6 +96,20 @@ export async function startSetup(
   }
 }
 
+/** What the rider answered lately is not asked again: it opens the new set-up. */
+async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
+  const { memberId, type } = (await findSetup(db, scope, id))!
+  for (const row of standingAnswers(await listHistory(db, scope, memberId, now))) {
+    const checked = validateRow(type, row.kind === 'wish' ? withKnownGrip(type, row) : row)
+    if ('row' in checked) await appendEvidence(db, scope, id, { id: crypto.randomUUID(), row: checked.row }, now)
+  }
+}
+
+/** A wish whose hand position this type does not have loses that, and keeps the posture. */
+function withKnownGrip(type: BikeType, { grip, ...wish }: EvidenceOf<'wish'>): Evidence {
+  return type.grips?.some(({ name }) => name === grip) ? { ...wish, grip } : wish
+}
+
 /**
  * Starts a new set-up of the same rider on the same bike from rows of one that somebody else saved meanwhile, all or
  * nothing; rows that do not fit the bike any more are left out. The row ids are the caller's, new ones: sent again it
@@ -90,7 +124,7 @@ export async function continueSetup(
   const before = await findSetup(db, scope, setupId)
   if (!before) return { outcome: 'gone' }
   return withTransaction(db, async (tx) => {
-    const started = await startSetup(tx, scope, { ...before, id: crypto.randomUUID() }, now)
+    const started = await openSetup(tx, scope, { ...before, id: crypto.randomUUID() }, now)
     if (started.outcome !== 'kept') return started
     const { type } = (await findSetup(tx, scope, started.id))!
     for (const { id, row } of rows) {
@@ -158,6 +192,7 @@ export async function listFinishedSetups(
   return found.map(({ numbers, finishedAt, ...kept }) => ({
     ...kept,
     marks: numbers.at ?? {},
+    ...(numbers.kind === 'set' && numbers.meant && { meant: numbers.meant }),
     finishedAt: finishedAt!,
     evidence: rows.filter((r) => r.setupId === kept.id).map((r) => r.row),
   }))
@@ -168,14 +203,14 @@ export async function findPreviousNumbers(
   db: DbExecutor,
   scope: Scope,
   { memberId, type }: Pick<Setup, 'memberId' | 'type'>,
-): Promise<Readonly<{ marks: Marks; at: Date; rider: Evidence | null }> | null> {
+): Promise<Readonly<{ marks: Marks; meant?: MeantReason; at: Date; rider: Evidence | null }> | null> {
   const setups = await listFinishedSetups(db, scope, memberId, HISTORY_SETUPS)
   const found = setups.find(
     (s) => s.type.name === type.name && 'row' in validateRow(type, { kind: 'set', at: s.marks }),
   )
   if (!found) return null
   const rider = found.evidence.findLast((row) => row.kind === 'rider') ?? null
-  return { marks: found.marks, at: found.finishedAt, rider }
+  return { marks: found.marks, ...(found.meant && { meant: found.meant }), at: found.finishedAt, rider }
 }
 
 /** So many earlier set-ups inform a new one; older ones hardly tell more. */

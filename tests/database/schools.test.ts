@@ -2,7 +2,7 @@
 import { closeDatabase, database } from '@/server/db/connection'
 import { listBikes } from '@/server/bikes/bikes'
 import { addMember } from '@/server/members/members'
-import { appendEvidence, finishSetup } from '@/server/setups/evidence'
+import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
 import { learnedPrior, listCheckedSetups, ownEye } from '@/server/setups/learned'
 import { changeSetupSchool, findSetupSchool } from '@/server/setups/setupSchool'
 import { findPreviousNumbers, findSetup, listHistory, startSetup } from '@/server/setups/setups'
@@ -69,6 +69,41 @@ test('a finished set-up is history to the next, with its age, and its numbers ar
   expect(earlier.agoDays).toBeCloseTo(61, 5)
   expect(earlier.evidence).toContainEqual(row)
   expect(await findPreviousNumbers(db, scope, { memberId, type })).toEqual({ marks, at: now, rider })
+})
+
+test('what a rider answered lately opens the next set-up; months later it is asked again', async () => {
+  const { memberId, setupId, type } = await begun()
+  const rider = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 } as const
+  const wish = { kind: 'wish', posture: 'low', at: marks } as const
+  const stature = { kind: 'stature', mm: 1740 } as const
+  for (const row of [rider, wish, stature])
+    await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row }, now))
+  await db.transaction((tx) => finishSetup(tx, scope, setupId, { id: id(), marks }, now))
+  const elsewhere = (await listBikes(db, scope)).filter((b) => b.type.name !== type.name)
+  const opened = async (bikeId: string, when: Date) => {
+    const asked = { id: id(), memberId, bikeId }
+    expect(await startSetup(db, scope, asked, when)).toEqual({ outcome: 'kept', id: asked.id })
+    // Sent once more, nothing is written twice.
+    await startSetup(db, scope, asked, when)
+    return (await listEvidence(db, scope, asked.id)).map(({ row }) => row)
+  }
+  expect(await opened(elsewhere[0].id, later)).toEqual([rider, { kind: 'wish', posture: 'low' }])
+  expect(await opened(elsewhere[1].id, new Date('2027-11-01T08:00:00Z'))).toEqual([])
+})
+
+test('numbers on purpose are saved as such, unless something was moved since', async () => {
+  const meant = { kind: 'set', at: marks, meant: 'longLegs' } as const
+  const saved = async (numbers: typeof marks) => {
+    const { memberId, setupId, type } = await begun()
+    await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row: meant }, now))
+    const last = { id: id(), marks: numbers }
+    await db.transaction((tx) => finishSetup(tx, scope, setupId, last, now))
+    // The answer was lost and the phone sends it once more.
+    expect(await db.transaction((tx) => finishSetup(tx, scope, setupId, last, now))).toEqual({ outcome: 'kept' })
+    return findPreviousNumbers(db, scope, { memberId, type })
+  }
+  expect(await saved(marks)).toMatchObject({ marks, meant: 'longLegs' })
+  expect(await saved({ ...marks, seatHeight: '7' })).not.toHaveProperty('meant')
 })
 
 test('checked set-ups teach, nobody waits for it, and a studio that does not learn is taught nothing', async () => {

@@ -4,6 +4,7 @@ import { schoolOf } from '@/core/school/school'
 import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
 import { SetupView } from '@/interface/setup/SetupView'
 import { requirePermission } from '@/server/accounts/session'
+import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { listEvidence } from '@/server/setups/evidence'
@@ -14,6 +15,9 @@ import { findPreviousNumbers, findSetup, listHistory } from '@/server/setups/set
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Set-up' }
+
+/** So many other types are asked about where a bike ends. */
+const MAX_TYPES = 12
 
 type Asked = Readonly<{
   params: Promise<{ id: string }>
@@ -33,10 +37,12 @@ export default async function SetupPage({ params, searchParams }: Asked) {
     setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
-  const [ownSchool, saved] = await Promise.all([
+  const [ownSchool, saved, types] = await Promise.all([
     findSetupSchool(db, person, id),
     setup.finishedAt ? null : findPreviousNumbers(db, person, setup),
+    listTypes(db, person),
   ])
+  const otherTypes = types.map(({ bikeType }) => bikeType).filter(({ name }) => name !== setup.type.name)
   const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
   const [learned, eye] = setup.finishedAt
     ? [null, null]
@@ -58,6 +64,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         prior={learned?.prior ?? {}}
         observer={eye ? observerOf(eye) : undefined}
         history={history}
+        otherTypes={otherTypes.slice(0, MAX_TYPES)}
         previous={previous}
         gauge={process.env.ANGLE_GAUGE_URL !== undefined}
         told={(await searchParams).told === '1'}

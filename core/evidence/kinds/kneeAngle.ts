@@ -11,6 +11,21 @@ const SD_DEG = {
   gauge: MEASUREMENT_SD.gaugeDeg,
 } as const
 
+const LEAST_DEG = -20
+const MOST_DEG = 90
+
+/**
+ * What a typed knee angle means, degrees: the bend, or the angle between the bones (180 is straight) where no knee
+ * bends so far; the bend is then what is left to 180.
+ */
+export function flexionMeant(
+  typed: number,
+): Readonly<{ outcome: 'bend' | 'betweenBones'; deg: number } | { outcome: 'impossible' }> {
+  if (typed >= LEAST_DEG && typed < MOST_DEG) return { outcome: 'bend', deg: typed }
+  const bend = 180 - typed
+  return bend >= LEAST_DEG && bend <= MOST_DEG ? { outcome: 'betweenBones', deg: bend } : { outcome: 'impossible' }
+}
+
 /**
  * Knee flexion at the bottom of the stroke, degrees: 0 is a straight leg. Held still with the ball of the foot on the
  * pedal, unless the row says otherwise: `foot` on its heel, or `moving`, read from a turning leg.
@@ -18,7 +33,7 @@ const SD_DEG = {
 export const kneeAngle = defineKind({
   kind: 'kneeAngle',
   fields: {
-    deg: between(-20, 90),
+    deg: between(LEAST_DEG, MOST_DEG),
     by: oneOf(['goniometer', 'photo', 'gauge']),
     foot: Type.Optional(oneOf(['ball', 'heel'])),
     moving: Type.Optional(Type.Boolean()),

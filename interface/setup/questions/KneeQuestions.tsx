@@ -1,11 +1,13 @@
 import { Segmented } from 'antd'
 import { useState } from 'react'
+import { MOVING_MORE_DEG } from '@/core/measurementNoise'
 import type { EvidenceKind } from '@/core/evidence/registry'
 import { ChoiceGroup } from '../ChoiceGroup'
 import { rowsSinceSet, type Row } from '../flow'
 import styles from '../questions.module.css'
 import { SliderInput } from '../SliderInput'
 import type { StepPanelProps } from '../stepPanelProps'
+import { TypedAngle } from './TypedAngle'
 import { SideChoice, sideOf, type SideLookedAt } from './SideChoice'
 
 /** The latest row of a kind since the saddle was set, seen on one side, or on none. */
@@ -47,32 +49,64 @@ export function KneeByEyeQuestions({ rows, school, shown: at, onReplace }: StepP
   )
 }
 
-/** The knee with a goniometer, and what the reading means: which leg, ball or heel, held or turning. */
+type KneeMeaning = 'ball' | 'heel' | 'moving'
+const KNEE_TITLE: Readonly<Record<KneeMeaning, string>> = {
+  ball: 'Knee bend at the bottom, degrees',
+  heel: 'Knee bend with the heel on the pedal, degrees; on the ball 15 to 20 more',
+  moving: `Knee bend while turning, degrees; held still some ${MOVING_MORE_DEG} less`,
+}
+
+/** The knee's angle, and what the reading means: with what, which leg, ball or heel, held or turning. */
 export function KneeAngleQuestions({ rows, school, answer, shown: at, onReplace }: StepPanelProps) {
   const [side, setSide] = useState<SideLookedAt>('either')
   const angle = latestOn(rows, 'kneeAngle', side)
   const known = angle?.row.kind === 'kneeAngle' ? angle.row : undefined
-  const [meaning, setMeaning] = useState<'ball' | 'heel' | 'moving'>(
+  const [by, setBy] = useState<'goniometer' | 'photo'>(known?.by === 'photo' ? 'photo' : 'goniometer')
+  const [meaning, setMeaning] = useState<KneeMeaning>(
     known?.moving ? 'moving' : known?.foot === 'heel' ? 'heel' : 'ball',
   )
+  const read = (deg: number) =>
+    onReplace(angle, {
+      kind: 'kneeAngle',
+      deg,
+      by,
+      at,
+      ...sideOf(side),
+      ...(meaning === 'heel' && { foot: 'heel' as const }),
+      ...(meaning === 'moving' && { moving: true }),
+    })
   return (
     <>
       <div className={styles.meanings}>
-        <SideChoice side={side} onSide={setSide} />
-        <Segmented
-          aria-label="How it was read"
-          value={meaning}
-          onChange={setMeaning}
-          options={[
-            { value: 'ball', label: 'Ball, held' },
-            { value: 'heel', label: 'Heel' },
-            { value: 'moving', label: 'Turning' },
-          ]}
-        />
+        <div className={styles.row}>
+          <SideChoice side={side} onSide={setSide} />
+          <Segmented
+            aria-label="Read with"
+            value={by}
+            onChange={setBy}
+            options={[
+              { value: 'goniometer', label: 'Goniometer' },
+              { value: 'photo', label: 'Picture' },
+            ]}
+          />
+        </div>
+        <div className={styles.row}>
+          <Segmented
+            aria-label="How it was read"
+            value={meaning}
+            onChange={setMeaning}
+            options={[
+              { value: 'ball', label: 'Ball, held' },
+              { value: 'heel', label: 'Heel' },
+              { value: 'moving', label: 'Turning' },
+            ]}
+          />
+          <TypedAngle onRead={read} />
+        </div>
       </div>
       <SliderInput
         key={`${side} ${angle?.id ?? (answer ? 'believed' : 'unknown')}`}
-        title="Knee bend at the bottom, degrees"
+        title={KNEE_TITLE[meaning]}
         unit="°"
         from={0}
         to={70}
@@ -81,17 +115,7 @@ export function KneeAngleQuestions({ rows, school, answer, shown: at, onReplace 
         start={Math.round(Math.min(70, Math.max(0, answer?.belief.kneeFlexionDeg.mean ?? 30)))}
         given={known?.deg}
         name={(v) => `${v} degrees`}
-        onRead={(deg) =>
-          onReplace(angle, {
-            kind: 'kneeAngle',
-            deg,
-            by: 'goniometer',
-            at,
-            ...sideOf(side),
-            ...(meaning === 'heel' && { foot: 'heel' as const }),
-            ...(meaning === 'moving' && { moving: true }),
-          })
-        }
+        onRead={read}
       />
     </>
   )

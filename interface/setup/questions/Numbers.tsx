@@ -1,27 +1,59 @@
+import { Select } from 'antd'
 import { axesOf } from '@/core/bike/bike'
+import { MEANT_REASONS } from '@/core/evidence/kinds/set'
 import { formatLabel } from '@/core/messages/labels'
-import { AXIS_TITLE } from '@/core/messages/phrases'
+import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
+import { MEANT_TEXT } from '@/core/messages/recommendation'
+import type { Recommendation } from '@/core/operations/recommend'
 import styles from '../questions.module.css'
 import type { StepPanelProps } from '../stepPanelProps'
 
-/** The numbers as they stand, and beside each the marks the rider may try alone. */
-export function Numbers({ bikeType, shown, answer }: StepPanelProps) {
+/** A mark less likely to suit than this is asked about: slip, or on purpose? */
+const LEAST_CHANCE = 0.3
+
+/** The numbers as they stand, beside each the marks the rider may try alone, and what of them is on purpose. */
+export function Numbers({ bikeType, shown, answer, set, finished, onAdd }: StepPanelProps) {
+  const meant = answer?.next.meant
   return (
-    <dl className={styles.numbers}>
-      {axesOf(bikeType).map((axis) => {
-        const alone = answer?.tryAlone[axis] ?? []
-        return (
-          <div key={axis}>
-            <dt>
-              {AXIS_TITLE[axis]}
-              <span className={styles.alone}>
-                {alone.length > 0 && `may try ${alone.map((label) => formatLabel(bikeType, axis, label)).join(', ')}`}
-              </span>
-            </dt>
-            <dd>{shown[axis] === undefined ? '–' : formatLabel(bikeType, axis, shown[axis])}</dd>
-          </div>
-        )
-      })}
-    </dl>
+    <>
+      <dl className={styles.numbers}>
+        {axesOf(bikeType).map((axis) => {
+          const alone = answer?.tryAlone[axis] ?? []
+          return (
+            <div key={axis}>
+              <dt>
+                {AXIS_TITLE[axis]}
+                <span className={styles.alone}>
+                  {alone.length > 0 && `may try ${alone.map((label) => formatLabel(bikeType, axis, label)).join(', ')}`}
+                </span>
+              </dt>
+              <dd>{shown[axis] === undefined ? '–' : formatLabel(bikeType, axis, shown[axis])}</dd>
+            </div>
+          )
+        })}
+      </dl>
+      {answer && !finished && set && (meant || isExtreme(answer, shown)) && (
+        <label className={styles.meant}>
+          {meant ? 'On purpose' : 'These numbers are rare. On purpose?'}
+          <Select
+            size="large"
+            allowClear
+            placeholder="No, or not yet"
+            value={meant}
+            options={MEANT_REASONS.map((value) => ({ value, label: capitalized(MEANT_TEXT[value]) }))}
+            onChange={(value) => onAdd({ kind: 'set', at: shown, ...(value && { meant: value }) })}
+          />
+        </label>
+      )}
+    </>
   )
+}
+
+/** Whether the saddle stands at an end of its scale, or where its check hardly holds. */
+function isExtreme({ chances }: Recommendation, shown: StepPanelProps['shown']): boolean {
+  return (['seatHeight', 'seatSlide'] as const).some((axis) => {
+    const list = chances[axis] ?? []
+    const at = list.findIndex(({ label }) => label === shown[axis])
+    return at >= 0 && (at === 0 || at === list.length - 1 || list[at].chance < LEAST_CHANCE)
+  })
 }

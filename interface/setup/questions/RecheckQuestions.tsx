@@ -1,5 +1,6 @@
 import { formatMarks } from '@/core/messages/labels'
 import { ChoiceGroup } from '../ChoiceGroup'
+import { latestRow } from '../flow'
 import type { StepPanelProps } from '../stepPanelProps'
 
 /**
@@ -19,8 +20,8 @@ export function RecheckQuestions({ previous, bikeType, rows, onAdd, onStep, onCh
       ]}
       onChoose={(what) => {
         if (what === 'changed') return onCheck('rider')
-        if (previous.rider) onAdd(previous.rider)
-        onAdd({ kind: 'set', at: previous.marks })
+        if (previous.rider && !latestRow(rows, 'rider')) onAdd(previous.rider)
+        onAdd({ kind: 'set', at: previous.marks, ...(previous.meant && { meant: previous.meant }) })
         onStep('knee')
       }}
     />

@@ -1,5 +1,6 @@
 import { Switch } from 'antd'
 import type { EvidenceOf } from '@/core/evidence/registry'
+import { formatAnsweredBefore } from '@/core/messages/rider'
 import { ChoiceGroup } from '../ChoiceGroup'
 import { latestRow } from '../flow'
 import styles from '../questions.module.css'
@@ -13,7 +14,7 @@ const SOLES = [
 ] as const
 
 /** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
-export function RiderQuestions({ rows, onAdd, onReplace }: StepPanelProps) {
+export function RiderQuestions({ rows, answeredBefore, onAdd, onReplace }: StepPanelProps) {
   const row = latestRow(rows, 'rider')
   const known = row?.row.kind === 'rider' ? row.row : undefined
   const rider: EvidenceOf<'rider'> = known ?? { kind: 'rider', experience: 'new' }
@@ -22,6 +23,13 @@ export function RiderQuestions({ rows, onAdd, onReplace }: StepPanelProps) {
   const sole = SOLES.find(({ value }) => Number(value) === known?.soleMm)
   return (
     <>
+      {!row && answeredBefore && (
+        <ChoiceGroup
+          title={formatAnsweredBefore(answeredBefore)}
+          choices={[{ value: 'same', name: 'Still so' }]}
+          onChoose={() => onAdd(answeredBefore.row)}
+        />
+      )}
       <ChoiceGroup
         title="Indoor riding"
         given={known?.experience}

@@ -4,6 +4,7 @@ import { axesOf } from '@/core/bike/bike'
 import { evidenceLevel } from '@/core/evidence/evidenceLevel'
 import { formatLabel, formatMarks } from '@/core/messages/labels'
 import { AXIS_TITLE, EVIDENCE_LEVEL_TEXT } from '@/core/messages/phrases'
+import { MEANT_TEXT } from '@/core/messages/recommendation'
 import { describeNote, formatBikeChanged, formatBikeName, formatPedalSide } from '@/core/messages/rider'
 import { RiderView } from '@/interface/rider/RiderView'
 import { can } from '@/server/accounts/can'
@@ -39,7 +40,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     <RiderView
       member={member}
       maySetUp={maySetUp}
-      setups={setups.map(({ id: setupId, type, marks, bikeNumber, finishedAt, finishedBy, evidence }) => {
+      setups={setups.map(({ id: setupId, type, marks, meant, bikeNumber, finishedAt, finishedBy, evidence }) => {
         const rider = evidence.findLast((row) => row.kind === 'rider')
         return {
           id: setupId,
@@ -51,7 +52,8 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
           bike: formatBikeName(type.name, bikeNumber),
           date: formatDate(finishedAt, timeZone),
           by: finishedBy,
-          sure: EVIDENCE_LEVEL_TEXT[evidenceLevel(evidence)],
+          sure:
+            EVIDENCE_LEVEL_TEXT[evidenceLevel(evidence)] + (meant ? `; set so on purpose, ${MEANT_TEXT[meant]}` : ''),
           shoes: formatPedalSide(rider?.kind === 'rider' ? rider.pedal : undefined),
         }
       })}

@@ -1,0 +1,31 @@
+import type { Evidence } from '../evidence/registry'
+import { latestAnswer, standingAnswers } from './standingAnswers'
+
+const regular: Evidence = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }
+const at = (agoDays: number, ...evidence: Evidence[]) => ({ agoDays, evidence })
+
+test('shoes and pedal side stand for half a year, then they are asked again', () => {
+  expect(standingAnswers([at(180, regular)])).toEqual([regular])
+  expect(standingAnswers([at(181, regular)])).toEqual([])
+})
+
+test('what passes is asked again after six weeks: a sore back, a pregnancy, being new', () => {
+  for (const row of [
+    { ...regular, backSore: true },
+    { ...regular, pregnant: true },
+    { ...regular, experience: 'new' as const },
+  ]) {
+    expect(standingAnswers([at(42, row)])).toEqual([row])
+    expect(standingAnswers([at(43, row)])).toEqual([])
+  }
+})
+
+test('the latest answer counts, whatever the order, and readings of the body are never carried', () => {
+  const wish: Evidence = { kind: 'wish', posture: 'low' }
+  const build: Evidence = { kind: 'build', torso: 'long' }
+  const older = at(100, { ...regular, pedal: 'cage' }, wish, build, { kind: 'stature', mm: 1700 })
+  expect(standingAnswers([older, at(10, regular)])).toEqual([regular, wish, build])
+  expect(standingAnswers([at(10, regular), older])).toEqual([regular, wish, build])
+  expect(latestAnswer([older, at(300, regular)], 'rider')).toEqual({ row: { ...regular, pedal: 'cage' }, agoDays: 100 })
+  expect(latestAnswer([], 'rider')).toBeNull()
+})

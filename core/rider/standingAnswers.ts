@@ -1,0 +1,48 @@
+import { latest } from '../evidence/evidence'
+import type { Evidence, EvidenceOf } from '../evidence/registry'
+
+/** After so many days an answer is asked for again; ours. */
+const DUE_DAYS = Object.freeze({
+  /** Shoes, pedal side and experience. */
+  rider: 180,
+  /** A new rider is soon none, a sore back may have healed, a pregnancy goes on. */
+  passing: 42,
+  wish: 180,
+  build: 730,
+})
+
+/** What was answered at an earlier set-up, so many days ago. */
+export type EarlierAnswers = Readonly<{ evidence: readonly Evidence[]; agoDays: number }>
+
+/**
+ * What a member's earlier set-ups answered that still stands, and need not be asked again: who rides in which shoes,
+ * their wish and their build, each from the latest set-up that has it. `earlier` in any order.
+ */
+export function standingAnswers(earlier: readonly EarlierAnswers[]): readonly Evidence[] {
+  return (['rider', 'wish', 'build'] as const).flatMap((kind) => {
+    const found = latestAnswer(earlier, kind)
+    return found && found.agoDays <= dueDays(found.row) ? [withoutPlace(found.row)] : []
+  })
+}
+
+/** The latest answer of a kind, still standing or not, and how long ago it was given; null where there is none. */
+export function latestAnswer<K extends 'rider' | 'wish' | 'build'>(
+  earlier: readonly EarlierAnswers[],
+  kind: K,
+): Readonly<{ row: EvidenceOf<K>; agoDays: number }> | null {
+  for (const { evidence, agoDays } of [...earlier].sort((a, b) => a.agoDays - b.agoDays)) {
+    const row = latest(evidence, kind)
+    if (row) return { row, agoDays }
+  }
+  return null
+}
+
+function dueDays(row: Evidence): number {
+  if (row.kind === 'rider')
+    return row.experience === 'new' || row.backSore || row.pregnant ? DUE_DAYS.passing : DUE_DAYS.rider
+  return row.kind === 'wish' ? DUE_DAYS.wish : DUE_DAYS.build
+}
+
+/** An answer is of the rider, not of where a bike stood when it was given. */
+const withoutPlace = (row: Evidence): Evidence =>
+  Object.fromEntries(Object.entries(row).filter(([field]) => field !== 'at')) as Evidence
