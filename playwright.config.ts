@@ -30,11 +30,18 @@ export default defineConfig({
   use: { ...chromium, baseURL: process.env.BASE_URL, reducedMotion: 'reduce', trace: 'off' } as object,
   projects: [
     { name: 'sign in', testMatch: 'signIn.setup.ts', use: { viewport: DESK } },
-    { name: 'desk', dependencies: ['sign in'], testMatch: '*.spec.ts', use: { viewport: DESK } },
+    {
+      name: 'desk',
+      dependencies: ['sign in'],
+      testMatch: '*.spec.ts',
+      grepInvert: /access\.spec\.ts bright /,
+      use: { viewport: DESK },
+    },
     {
       name: 'phone',
       dependencies: ['sign in'],
       testMatch: ['journey.spec.ts', 'access.spec.ts'],
+      grepInvert: /access\.spec\.ts dim /,
       use: { viewport: PHONE, hasTouch: true },
     },
   ],

@@ -8,6 +8,7 @@ const VALIDATED = [
   'calibrate',
   'recommend',
   'learn',
+  'suggestions',
   'evidence',
   'bikeType',
   'typeFile',

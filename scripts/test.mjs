@@ -72,16 +72,33 @@ function jestPart(name, projects, env) {
   )
 }
 
-/** What reads the code, then the tests that share the one database: one after the other, beside the other tests. */
-async function checksAndDatabase(env) {
+/** What reads the code and what needs no database: beside what works on the one database. */
+async function withoutDatabase(env) {
+  if (wanted('jest')) await jestPart('jest', ['plain', 'page'], env)
   if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
   if (wanted('format'))
     await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
-  if (wanted('lint')) {
-    await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
-    await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
-  }
+  if (!wanted('lint')) return
+  await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+  await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
+}
+
+/** The tests that share the one database, one after the other: by Jest, then by the browser against the build. */
+async function onTheDatabase(env, built, port) {
   if (wanted('jest')) await jestPart('jest with database', ['database'], env)
+  if (!built || !wanted('browser')) return
+  const server = await serve(root, '.next-test', port, env)
+  stops.push(server.stop)
+  const ran = await part(
+    'browser',
+    () =>
+      run(bin(root, 'playwright'), ['test', ...given], {
+        cwd: root,
+        env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') },
+      }),
+    browserCount,
+  )
+  if (!ran) console.error(server.log().slice(-3000))
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
@@ -116,21 +133,7 @@ try {
 
   // The build writes the route types that the type check reads.
   const built = await part('build', () => build(root, '.next-test'))
-  await Promise.all([checksAndDatabase(env), wanted('jest') && jestPart('jest', ['plain', 'page'], env)])
-  if (built && wanted('browser')) {
-    const server = await serve(root, '.next-test', port, env)
-    stops.push(server.stop)
-    const ran = await part(
-      'browser',
-      () =>
-        run(bin(root, 'playwright'), ['test', ...given], {
-          cwd: root,
-          env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') },
-        }),
-      browserCount,
-    )
-    if (!ran) console.error(server.log().slice(-3000))
-  }
+  await Promise.all([withoutDatabase(env), onTheDatabase(env, built, port)])
 } catch (error) {
   totals.failed += 1
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)

@@ -6,6 +6,8 @@ import { AXIS_TITLE } from './phrases'
 const FIELD_NAME: readonly (readonly [string, string])[] = [
   ['crankMm', 'Crank'],
   ['axleHeightMm', 'Crank axle'],
+  ['pedalSurfacesMm', 'Pedal sides'],
+  ['grips', 'Hand positions'],
   ['pedalSurfaceMm', 'Pedal'],
   ['noseAheadMm', 'Nose ahead'],
   ['lengthMm', 'Saddle length'],
@@ -26,6 +28,7 @@ export function formatTypePointer(pointer: string): string {
 /** Why a field of a type's form is not taken; every one begins with the field's own title. */
 export const FIELD_REASON = Object.freeze({
   missing: (title: string) => `${title}: is missing`,
+  twice: (title: string, typed: string) => `${title}: “${typed}” stands twice`,
   notALength: (title: string, typed: string) => `${title}: “${typed}” is not a length`,
   notANumber: (title: string, typed: string) => `${title}: “${typed}” is not a number`,
   behindSaddleHeight: () => 'Setback: lies farther back than the saddle height reaches',

@@ -14,14 +14,22 @@ export function workOf(operation: string, request: unknown): number {
     samples?: unknown
     readings?: unknown
   }
-  if (operation === 'learn')
-    return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
+  if (operation === 'learn') return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce(plus, 0) : 0
+  if (operation === 'suggestions') return Array.isArray(setups) ? setups.map(suggestionWork).reduce(plus, 0) : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
-  const earlier = Array.isArray(history) ? history.map(rowsIn).reduce((sum, rows) => sum + rows, 0) : 0
+  const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0
   const rows = Math.max(1, evidence.length + earlier)
   const others = Array.isArray(otherTypes) ? otherTypes.length * (rows + 1) : 0
   return (rows * (typeof samples === 'number' ? samples : DEFAULT_SAMPLES)) / 1000 + others
+}
+
+const plus = (a: number, b: number): number => a + b
+
+/** A set-up is asked about twice, its earlier ones are gone through once for each. */
+function suggestionWork(setup: unknown): number {
+  const history = (setup as { history?: unknown } | null)?.history
+  return 2 * rowsIn(setup) + 3 * (Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0)
 }
 
 /** The rows of an earlier set-up, and as much again as one row for drawing its riders. */

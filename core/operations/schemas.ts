@@ -7,6 +7,7 @@ import { learnSchema } from './learn'
 import { placeSchema } from './place'
 import { poseSchema } from './pose'
 import { studioSettingsSchema } from './studioSettings'
+import { suggestionsSchema } from './suggestions'
 import { typeFileSchema } from './typeFileSchema'
 
 /**
@@ -20,6 +21,7 @@ export const schemas: Readonly<Record<string, object>> = {
   calibrate: calibrateSchema,
   recommend: recommendSchema,
   learn: learnSchema,
+  suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),
   typeFile: typeFileSchema,

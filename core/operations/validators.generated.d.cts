@@ -10,3 +10,4 @@ export const evidence: Validator
 export const bikeType: Validator
 export const studioSettings: Validator
 export const learn: Validator
+export const suggestions: Validator

@@ -42,6 +42,8 @@ export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
 /** The answer in codes and figures; `words` makes the sentences. */
 export type Advice = Readonly<{
   chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>
+  /** The chance that knee and plumb line are both right where the saddle stands, or is proposed to. */
+  chance: number
   next: Next
   /** What may be asked next, what is worth most first. */
   questions: readonly QuestionValue[]
@@ -159,6 +161,7 @@ export function recommend(request: RecommendRequest): Advice {
   const starter = starterFor(search, evidence, proposed)
   return {
     chances,
+    chance: current.chance,
     next,
     questions,
     startRules: startRuleMarks(bikeType, bike, ruledBody(posterior, readings.footing.soleMm)),

@@ -14,6 +14,7 @@ import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
 import { saveType } from './actions'
 import { AxisFields } from './AxisFields'
+import { GripFields } from './GripFields'
 import parts from './parts.module.css'
 import styles from './typeEditor.module.css'
 import { parseDraft } from './parseDraft'
@@ -117,6 +118,8 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
               {length('crank', 'Crank')}
               {length('axleHeight', 'Crank axle above floor')}
               {length('pedalSurface', 'Pedal axle to surface')}
+              {length('cageSurface', 'on the cage side, if not')}
+              {length('cleatSurface', 'on the cleat side, if not')}
               {length('pedalSpacing', 'Between the cranks')}
             </div>
           </fieldset>
@@ -164,6 +167,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
               The forearm gauge is valid on this type
             </Checkbox>
           </fieldset>
+          <GripFields grips={draft.grips} wrong={wrong} onChange={(grips) => set({ grips })} />
           <fieldset className={parts.group}>
             <legend>The saddle</legend>
             <div className={parts.fields}>

@@ -4,6 +4,7 @@ import { AXIS_TITLE } from '@/core/messages/phrases'
 import { FIELD_REASON } from '@/core/messages/typeFields'
 import { documentIssues, type BikeTypeDocument } from '@/core/operations/typeFile'
 import { parseLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
+import { defined } from '@/core/schema'
 import type { Scale } from '@/core/scale/scale'
 import { parseLength, parseNumber, type UnitSystem } from '@/core/units/length'
 import type { TypeDraft } from './typeDraft'
@@ -18,15 +19,14 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     issues.push({ field, say })
     return 0
   }
-  const length = (field: keyof TypeDraft, title: string): number => {
-    const read = parseLength(String(draft[field]), shown === 'imperial' ? 'in' : 'mm')
-    return read.outcome === 'read'
-      ? read.mm
-      : refuse(
-          field,
-          read.reason === 'empty' ? FIELD_REASON.missing(title) : FIELD_REASON.notALength(title, String(draft[field])),
-        )
+  const lengthOf = (field: string, typed: string, title: string): number => {
+    const read = parseLength(typed, shown === 'imperial' ? 'in' : 'mm')
+    if (read.outcome === 'read') return read.mm
+    return refuse(field, read.reason === 'empty' ? FIELD_REASON.missing(title) : FIELD_REASON.notALength(title, typed))
   }
+  const length = (field: keyof TypeDraft, title: string): number => lengthOf(field, String(draft[field]), title)
+  const surface = (field: 'cageSurface' | 'cleatSurface', title: string) =>
+    draft[field].trim() === '' ? undefined : length(field, title)
   const number = (field: string, typed: string, title: string): number => {
     return parseNumber(typed) ?? refuse(field, FIELD_REASON.notANumber(title, typed))
   }
@@ -85,6 +85,17 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     barHeight: axis('barHeight'),
     ...(draft.barSlides && { barSlide: axis('barSlide') }),
   }
+  const [cage, cleat] = [surface('cageSurface', 'Cage side'), surface('cleatSurface', 'Cleat side')]
+  const grips = draft.grips.map(({ name, ahead, above }, i) => {
+    if (name.trim() === '') refuse(`grips.${i}.name`, FIELD_REASON.missing('Hand position'))
+    else if (draft.grips.findIndex((other) => other.name.trim() === name.trim()) < i)
+      refuse(`grips.${i}.name`, FIELD_REASON.twice('Hand position', name.trim()))
+    return {
+      name: name.trim(),
+      aheadMm: lengthOf(`grips.${i}.ahead`, ahead, `${name || 'Hand position'}, ahead`),
+      aboveMm: lengthOf(`grips.${i}.above`, above, `${name || 'Hand position'}, above`),
+    }
+  })
   const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
   const document: BikeTypeDocument = {
     bikeType: {
@@ -97,7 +108,8 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
       gripOrigin,
       axes,
       forearmGaugeValid: draft.forearmGaugeValid,
-      ...draft.asBrought,
+      ...((cage ?? cleat) !== undefined && { pedalSurfacesMm: defined({ cage, cleat }) }),
+      ...(grips.length > 0 && { grips }),
     },
     equipment: {
       ...draft.equipment,

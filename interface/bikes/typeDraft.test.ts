@@ -38,6 +38,30 @@ test('a type typed and read again is the same to a hundredth of a millimetre, in
   )
 })
 
+test('surfaces of the pedal’s two sides and further hand positions come back as they were', () => {
+  const bikeType = {
+    ...HOLES_BIKE,
+    pedalSurfacesMm: { cleat: 9 },
+    grips: [
+      { name: 'Far', aheadMm: 95, aboveMm: -12.5 },
+      { name: 'Wide', aheadMm: 20, aboveMm: 0 },
+    ],
+  }
+  for (const shown of ['metric', 'imperial'] as const) {
+    const read = parseDraft(draftFromDocument({ ...document, bikeType }, shown), shown)
+    expect(read.issues).toEqual([])
+    expect(read.document!.bikeType.pedalSurfacesMm).toEqual({ cleat: 9 })
+    expect(read.document!.bikeType.grips).toEqual(bikeType.grips)
+  }
+  expect(parseDraft({ ...NEW_DRAFT, name: 'Teasel' }, 'metric').document!.bikeType).not.toHaveProperty('grips')
+  const far = { name: 'Far', ahead: '', above: '0' }
+  expect(says({ grips: [far] })).toEqual(['Far, ahead: is missing'])
+  const twice = { ...far, ahead: '90' }
+  expect(says({ grips: [twice, twice] })).toEqual(['Hand position: “Far” stands twice'])
+  expect(says({ grips: [{ ...twice, name: ' ' }] })).toEqual(['Hand position: is missing'])
+  expect(says({ cleatSurface: 'flat' })).toEqual(['Cleat side: “flat” is not a length'])
+})
+
 test('lengths are read in any spelling', () => {
   const read = parseDraft({ ...NEW_DRAFT, name: 'Teasel', crank: '17 cm', stack: '24 in' }, 'metric')
   expect(read.document!.bikeType.crankMm).toBe(170)

@@ -30,6 +30,9 @@ export type AxisDraft = Readonly<{
   slideDeg: number
 }>
 
+/** A further hand position as it is typed, from the grip point. */
+export type GripDraft = Readonly<{ name: string; ahead: string; above: string }>
+
 export type TypeDraft = Readonly<{
   name: string
   crank: string
@@ -49,8 +52,10 @@ export type TypeDraft = Readonly<{
   forearmGaugeValid: boolean
   equipment: BikeEquipment
   pedalSpacing: string
-  /** What typing cannot say yet: surfaces of the pedal's two sides, and further hand positions; kept as they came. */
-  asBrought?: Pick<BikeType, 'pedalSurfacesMm' | 'grips'>
+  /** Pedal axle to the surface of each side, where it differs from the usual; empty where it does not. */
+  cageSurface: string
+  cleatSurface: string
+  grips: readonly GripDraft[]
 }>
 
 const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
@@ -102,12 +107,16 @@ export const NEW_DRAFT: TypeDraft = Object.freeze({
   forearmGaugeValid: true,
   equipment: DEFAULT_EQUIPMENT,
   pedalSpacing: '165 mm',
+  cageSurface: '',
+  cleatSurface: '',
+  grips: [],
 })
 
 /** A type as one would type it. Lengths are those with every part at its own zero. */
 export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, shown: UnitSystem): TypeDraft {
   const { seatOrigin, gripOrigin, saddle, axes } = bikeType
   const format = (mm: number) => formatExact(mm, shown)
+  const formatIfAny = (mm: number | undefined) => (mm === undefined ? '' : format(mm))
   return {
     name: bikeType.name,
     crank: format(bikeType.crankMm),
@@ -127,10 +136,13 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
     ) as TypeDraft['axes'],
     barSlides: axes.barSlide !== undefined,
     forearmGaugeValid: bikeType.forearmGaugeValid,
-    asBrought: {
-      ...(bikeType.pedalSurfacesMm && { pedalSurfacesMm: bikeType.pedalSurfacesMm }),
-      ...(bikeType.grips && { grips: bikeType.grips }),
-    },
+    cageSurface: formatIfAny(bikeType.pedalSurfacesMm?.cage),
+    cleatSurface: formatIfAny(bikeType.pedalSurfacesMm?.cleat),
+    grips: (bikeType.grips ?? []).map(({ name, aheadMm, aboveMm }) => ({
+      name,
+      ahead: format(aheadMm),
+      above: format(aboveMm),
+    })),
     equipment,
     pedalSpacing: format(equipment.pedalSpacingMm),
   }

@@ -34,3 +34,8 @@ test.each(['getItem', 'setItem', 'removeItem'] as const)(
     act(() => result.current.forget())
   },
 )
+
+test('a draft that an earlier version kept has what that did not ask as in a new type', () => {
+  localStorage.setItem('type-draft-sorrel', JSON.stringify({ ...start(), grips: undefined }))
+  expect(renderHook(() => useLocalDraft('sorrel', start)).result.current.draft.grips).toEqual([])
+})

@@ -1,6 +1,6 @@
 'use client'
 import { useEffect, useState, type Dispatch, type SetStateAction } from 'react'
-import type { TypeDraft } from './typeDraft'
+import { NEW_DRAFT, type TypeDraft } from './typeDraft'
 
 type LocalDraft = Readonly<{
   draft: TypeDraft
@@ -53,11 +53,13 @@ function onDevice<T>(ask: () => T): T | undefined {
   }
 }
 
-/** A draft as it was kept, or null where it is none (another version of this product may have written it). */
+/** A draft as it was kept, or null where it is none; what an earlier version did not ask yet is as in a new one. */
 function draftIn(text: string | null): TypeDraft | null {
   try {
     const kept = JSON.parse(text ?? 'null') as Partial<TypeDraft> | null
-    return kept && typeof kept.name === 'string' && kept.axes?.seatHeight && kept.equipment ? (kept as TypeDraft) : null
+    return kept && typeof kept.name === 'string' && kept.axes?.seatHeight && kept.equipment
+      ? { ...NEW_DRAFT, ...kept }
+      : null
   } catch {
     return null
   }

@@ -2,6 +2,7 @@
 import { App, Button, InputNumber, Progress, Select, Switch } from 'antd'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
+import type { SuggestionRecord } from '@/core/learning/firstSuggestions'
 import type { StudioPrior } from '@/core/learning/studioPrior'
 import { capitalized } from '@/core/messages/phrases'
 import { QUESTION_NAME } from '@/core/messages/questions'
@@ -14,6 +15,7 @@ import { useAction } from '../bikes/useAction'
 import { findMembers } from '../members/actions'
 import { historyOf, saveStudio } from './actions'
 import { LearnedChart } from './LearnedChart'
+import { SuggestionChart } from './SuggestionChart'
 import styles from './studioView.module.css'
 import { choiceKey, useSchoolMarks } from './useSchoolMarks'
 
@@ -22,6 +24,8 @@ type Props = Readonly<{
   settings: StudioSettings
   /** What finished set-ups teach; null while it is being worked out. */
   learned: StudioPrior | null
+  /** How often first suggestions were right; null while it is being worked out. */
+  record: SuggestionRecord | null
   types: readonly Readonly<{ id: string; bikeType: BikeType }>[]
 }>
 
@@ -34,7 +38,7 @@ const WINDOWS = [
  * How the studio sets riders up: every choice where practitioners disagree, with a sentence and, for a rider one picks,
  * the marks each would have set; what checks cost; whether the studio learns.
  */
-export function StudioView({ name, settings, learned, types }: Props) {
+export function StudioView({ name, settings, learned, record, types }: Props) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
   const [kept, setKept] = useState(settings)
@@ -194,6 +198,15 @@ export function StudioView({ name, settings, learned, types }: Props) {
             <LearnedChart learned={learned} />
           </div>
         )}
+      </section>
+      <section className={styles.choice} aria-label="First suggestions">
+        <div>
+          <h2>First suggestions</h2>
+          <p className={styles.quiet}>Are the chances shown beside the bike honest?</p>
+        </div>
+        <div className={styles.wide}>
+          <SuggestionChart record={record} />
+        </div>
       </section>
     </article>
   )

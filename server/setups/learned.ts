@@ -4,10 +4,11 @@ import type { Observer } from '../../core/evidence/defineKind'
 import { eyePairs, type EyePairs, type WrittenRow } from '../../core/learning/eyePairs'
 import { kneeEyeError, observerFrom, plumbEyeError, type EyeError } from '../../core/learning/observerFromPairs'
 import type { StudioPrior } from '../../core/learning/studioPrior'
-import { isErrorResponse } from '../../core/operations/errorResponse'
+import type { SuggestionRecord } from '../../core/learning/firstSuggestions'
 import type { LearnRequest } from '../../core/operations/learn'
+import type { SuggestionsRequest } from '../../core/operations/suggestions'
 import type { Scope } from '../accounts/scope'
-import { compute } from '../compute/pool'
+import { remembered } from '../compute/remembered'
 import type { DbExecutor } from '../db/connection'
 import { bikeType } from '../db/tables/bikes'
 import { evidence, member, setup, withdrawal } from '../db/tables/riders'
@@ -51,9 +52,8 @@ const standingRows = (db: DbExecutor, setupIds: readonly string[]): Promise<Writ
     .where(and(inArray(evidence.setupId, [...setupIds]), isNull(withdrawal.evidenceId)))
     .orderBy(asc(evidence.position))
 
-type Learned = Readonly<{ of: string; answer: StudioPrior | null }>
-/** What each studio's set-ups teach, worked out in a thread; nothing of it is stored. */
-const learned = new Map<string, Learned>()
+const studioPriors = remembered<StudioPrior>('learn')
+const records = remembered<SuggestionRecord>('suggestions')
 
 /**
  * What the studio's own finished set-ups teach, or null where it does not learn, or while it is being worked out: the
@@ -61,25 +61,95 @@ const learned = new Map<string, Learned>()
  */
 export async function learnedPrior(db: DbExecutor, scope: Scope, studio: Studio): Promise<StudioPrior | null> {
   if (!studio.learns) return null
+  const of = JSON.stringify([await latestSaved(db, scope), studio.school])
+  return studioPriors(scope.studioId, of, async () => ({
+    school: studio.school,
+    setups: await listCheckedSetups(db, scope),
+  }))
+}
+
+/**
+ * Whether the first saddles suggested in the studio's latest set-ups were right as often as was said, by the prior it
+ * goes by today; null while it is being worked out.
+ */
+export async function suggestionRecordOf(
+  db: DbExecutor,
+  scope: Scope,
+  { school }: Studio,
+  learned: StudioPrior | null,
+): Promise<SuggestionRecord | null> {
+  const of = JSON.stringify([await latestSaved(db, scope), school, learned?.prior])
+  return records(scope.studioId, of, async () => ({
+    school,
+    ...(learned && { prior: learned.prior }),
+    setups: await listRecentSetups(db, scope),
+  }))
+}
+
+async function latestSaved(db: DbExecutor, scope: Scope): Promise<string | null> {
   const [{ latest }] = await db
     .select({ latest: sql<string | null>`max(${setup.finishedAt})` })
     .from(setup)
     .where(eq(setup.studioId, scope.studioId))
-  const of = JSON.stringify([latest, studio.school])
-  const known = learned.get(scope.studioId)
-  if (known?.of !== of) {
-    learned.set(scope.studioId, { of, answer: known?.answer ?? null })
-    const setups = await listCheckedSetups(db, scope)
-    void compute<StudioPrior>('learn', { school: studio.school, setups })
-      .then((answer) => {
-        if (isErrorResponse(answer)) throw new Error(answer.error.kind)
-        learned.set(scope.studioId, { of, answer })
-      })
-      // Too much to do just now, or a thread that ended: the next page asks again.
-      .catch(() => learned.delete(scope.studioId))
-  }
-  return learned.get(scope.studioId)?.answer ?? null
+  return latest
 }
+
+/** So many first suggestions are looked back on. */
+const RECENT_SETUPS = 50
+/** Earlier set-ups of each of those riders that were known then. */
+const EARLIER_SETUPS = 2
+/** A rider's set-ups looked through for these; whoever was set up more often than that lately has a shorter history. */
+const MOST_OF_THEIRS = 600
+
+/** The latest finished set-ups that were checked in the saddle, each with what was known of the rider before. */
+export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<SuggestionsRequest['setups']> {
+  const columns = {
+    id: setup.id,
+    memberId: setup.memberId,
+    type: bikeType.definition,
+    bike: setup.machineCalibration,
+    finishedAt: setup.finishedAt,
+  }
+  const recent = await db
+    .select(columns)
+    .from(setup)
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
+    .where(and(eq(setup.studioId, scope.studioId), isNotNull(setup.finishedAt)))
+    .orderBy(desc(setup.finishedAt))
+    .limit(RECENT_SETUPS)
+  if (recent.length === 0) return []
+  const members = [...new Set(recent.map((s) => s.memberId))]
+  const theirs = await db
+    .select(columns)
+    .from(setup)
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
+    .where(and(inArray(setup.memberId, members), isNotNull(setup.finishedAt)))
+    .orderBy(desc(setup.finishedAt))
+    .limit(MOST_OF_THEIRS)
+  const before = (one: (typeof recent)[number]) =>
+    theirs.filter((s) => s.memberId === one.memberId && s.finishedAt! < one.finishedAt!).slice(0, EARLIER_SETUPS)
+  const rows = await standingRows(db, [...new Set([...recent, ...recent.flatMap(before)].map((s) => s.id))])
+  const asSeen = ({ id, type, bike }: (typeof recent)[number]) => ({
+    bikeType: type,
+    bike,
+    evidence: rows.filter((r) => r.setupId === id && 'row' in validateRow(type, r.row)).map((r) => r.row),
+  })
+  let total = 0
+  return recent.flatMap((one) => {
+    const history = before(one).map((s) => ({
+      ...asSeen(s),
+      agoDays: (one.finishedAt!.getTime() - s.finishedAt!.getTime()) / DAY_MS,
+    }))
+    const found = { ...asSeen(one), history }
+    const rowsOf = found.evidence.length + 2 * history.reduce((sum, h) => sum + h.evidence.length, 0)
+    if (!found.evidence.some(isSaddleCheck) || total + rowsOf > MOST_RECENT_ROWS) return []
+    total += rowsOf
+    return [found]
+  })
+}
+const DAY_MS = 86_400_000
+/** Together they have no more rows than one answer of the core may cost. */
+const MOST_RECENT_ROWS = 800
 
 export type OwnEye = Readonly<{ pairs: EyePairs; knee: EyeError; plumb: EyeError }>
 

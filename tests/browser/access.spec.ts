@@ -32,6 +32,7 @@ async function moreMembersThanAPage(): Promise<void> {
 }
 test.afterAll(closeDatabase)
 
+/** Colours change with the light, places with the size: `playwright.config.ts` looks through each light in one size. */
 for (const light of ['bright', 'dim'] as const) {
   test.describe(light, () => {
     test.beforeEach(async ({ context, baseURL }) => {

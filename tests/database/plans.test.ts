@@ -9,6 +9,7 @@ import { listVersions, listTypes } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
 import { listNotesOfMember, listNotesSince } from '@/server/classes/notes'
 import { listEvidence } from '@/server/setups/evidence'
+import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
 import { listOpenSetups, listFinishedSetups, findSetup } from '@/server/setups/setups'
 import type { Scope } from '@/server/accounts/scope'
 import type { Database } from '@/server/db/connection'
@@ -45,6 +46,9 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   listEvidence: () => listEvidence(db, scope, 'setup-member-01'),
   listFinishedSetups: () => listFinishedSetups(db, scope, 'member-01'),
   listOpenSetups: () => listOpenSetups(db, scope, 'member-01'),
+  listRecentSetups: () => listRecentSetups(db, scope),
+  listCheckedSetups: () => listCheckedSetups(db, scope),
+  ownEye: () => ownEye(db, scope),
   listAssignments: () => listAssignments(db, scope, '2026-05-06'),
   listNotesSince: () => listNotesSince(db, scope, now),
   listNotesOfMember: () => listNotesOfMember(db, scope, 'member-01'),

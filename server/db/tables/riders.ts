@@ -55,6 +55,7 @@ export const setup = mysqlTable(
     index('setup_member').on(t.memberId, t.startedAt),
     index('setup_saved').on(t.memberId, t.finishedAt),
     index('setup_bike_saved').on(t.bikeId, t.finishedAt),
+    index('setup_studio_saved').on(t.studioId, t.finishedAt),
   ],
 )
 

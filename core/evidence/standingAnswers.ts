@@ -1,5 +1,5 @@
-import { latest } from '../evidence/evidence'
-import type { Evidence, EvidenceOf } from '../evidence/registry'
+import { latest } from './evidence'
+import type { Evidence, EvidenceOf } from './registry'
 
 /** After so many days an answer is asked for again; ours. */
 const DUE_DAYS = Object.freeze({

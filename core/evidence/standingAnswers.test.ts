@@ -1,4 +1,4 @@
-import type { Evidence } from '../evidence/registry'
+import type { Evidence } from './registry'
 import { latestAnswer, standingAnswers } from './standingAnswers'
 
 const regular: Evidence = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }

@@ -1,0 +1,64 @@
+'use client'
+import {
+  CartesianGrid,
+  ErrorBar,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  ScatterChart,
+  XAxis,
+  YAxis,
+} from 'recharts'
+import type { SuggestionRecord } from '@/core/learning/firstSuggestions'
+import { formatSuggestionRecord } from '@/core/messages/suggestions'
+import styles from './studioView.module.css'
+
+const percent = (share: number) => `${Math.round(100 * share)}`
+
+/** Whether the first saddles suggested were right as often as was said: on the line they were. */
+export function SuggestionChart({ record }: { record: SuggestionRecord | null }) {
+  if (!record) return <p className={styles.quiet}>Being worked out; open the page again in a moment.</p>
+  const sentence = formatSuggestionRecord(record)
+  if (record.groups.length < 2) return <p className={styles.quiet}>{sentence}</p>
+  return (
+    <figure className={styles.learned}>
+      <figcaption className={styles.quiet}>
+        {sentence} Each point is about {record.groups[0].count} set-ups; its bar, what chance does alone.
+      </figcaption>
+      <ResponsiveContainer width="100%" height={280}>
+        <ScatterChart margin={{ left: 4, right: 24, top: 12, bottom: 28 }}>
+          <CartesianGrid stroke="var(--line)" />
+          <XAxis
+            type="number"
+            dataKey="stated"
+            domain={[0, 1]}
+            ticks={[0, 0.25, 0.5, 0.75, 1]}
+            tickFormatter={percent}
+            stroke="var(--soft)"
+            label={{ value: 'said to be right, in 100', position: 'bottom', fill: 'var(--soft)' }}
+          />
+          <YAxis
+            type="number"
+            dataKey="right"
+            domain={[0, 1]}
+            ticks={[0, 0.25, 0.5, 0.75, 1]}
+            tickFormatter={percent}
+            stroke="var(--soft)"
+            label={{ value: 'were right', angle: -90, position: 'insideLeft', fill: 'var(--soft)' }}
+          />
+          <ReferenceLine
+            segment={[
+              { x: 0, y: 0 },
+              { x: 1, y: 1 },
+            ]}
+            stroke="var(--soft)"
+            strokeDasharray="5 5"
+          />
+          <Scatter data={[...record.groups]} fill="var(--act)" isAnimationActive={false}>
+            <ErrorBar dataKey="se" direction="y" stroke="var(--act)" />
+          </Scatter>
+        </ScatterChart>
+      </ResponsiveContainer>
+    </figure>
+  )
+}

@@ -1,0 +1,1 @@
+CREATE INDEX `setup_studio_saved` ON `setup` (`studio_id`,`finished_at`);
