@@ -36,6 +36,24 @@ test('the level school wants 0 to −2° whatever the shape, and alarms beyond 4
   expect(assessTilt(at(-4.5), 'curved', 'level').alarm).toBe(true)
 })
 
+test('over the front half the board is judged against level, whatever the shape: the window belongs to how it lay', () => {
+  const front = (deg: number, school: 'byShape' | 'level' | 'relief' = 'byShape') =>
+    assessTilt({ deg, floorDeg: 0, across: 'frontHalf' }, 'curved', school)
+  expect(front(-0.5)).toMatchObject({ windowDeg: [-1, 0], outcome: 'good' })
+  expect(front(-4)).toMatchObject({ outcome: 'noseDown', alarm: true })
+  expect(front(-0.5, 'level').outcome).toBe('good')
+  expect(front(-2.5, 'relief').outcome).toBe('good')
+})
+
+test('what clinics and racing rules speak of is far outside every window here (memory)', () => {
+  // Salai and co-workers, Br J Sports Med 1999: 10–15° nose down as a treatment of back pain, a clinician's, no fitting.
+  for (const school of ['byShape', 'level', 'relief'] as const)
+    expect(assessTilt(at(-10), 'flat', school)).toMatchObject({ outcome: 'noseDown', alarm: true })
+  // The racing rule allows at most 9° ± 1°: every window of a studio lies within it.
+  for (const shape of ['flat', 'tailKick', 'curved'] as const)
+    for (const end of assessTilt(at(0), shape, 'relief').windowDeg) expect(Math.abs(end)).toBeLessThan(9)
+})
+
 test(
   'a wedge that lifts the front by 100 mm on a bike of 900 mm adds 6–7° (common practice, ' +
     'no source); a 10 % slope is 5.7° (atan 0.10)',

@@ -12,6 +12,8 @@ export type TiltReading = Readonly<{ deg: number; floorDeg: number; across: Tilt
 const BY_SHAPE = Object.freeze({ flat: [-2, 0], tailKick: [-4, -2], curved: [-6, -3] } as const)
 const LEVEL = Object.freeze([-2, 0] as const)
 const RELIEF = Object.freeze([-4, 1] as const)
+/** A board over the front half alone is judged against level; relief goes as far as over the high points. */
+const FRONT_HALF = Object.freeze({ level: [-1, 0], byShape: [-1, 0], relief: [-3, 1] } as const)
 /** Beyond the window by this much it is an alarm, degrees (the level school alarms beyond 3–4°). */
 const ALARM_DEG = 2
 /** A reading this close to the window's edge may be the instrument's own error. */
@@ -25,19 +27,22 @@ export type TiltAssessment = Readonly<{
   alarm: boolean
 }>
 
-/** The saddle's tilt with the floor taken off, judged by its shape and the studio's school. */
+/** The saddle's tilt with the floor taken off, judged by how the board lay, its shape and the studio's school. */
 export function assessTilt(
-  { deg, floorDeg }: TiltReading,
+  { deg, floorDeg, across }: TiltReading,
   shape: BikeType['saddle']['shape'],
   school: School['tilt'],
 ): TiltAssessment {
   const own = deg - floorDeg
-  const windowDeg = school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]
+  const windowDeg = across === 'frontHalf' ? FRONT_HALF[school] : overHighPoints(shape, school)
   const [low, high] = windowDeg
   const outside = own > high ? own - high : own < low ? low - own : 0
   const outcome = outside <= INSTRUMENT_DEG ? 'good' : own > high ? 'noseUp' : 'noseDown'
   return { deg: own, windowDeg, outcome, alarm: outside > ALARM_DEG }
 }
+
+const overHighPoints = (shape: BikeType['saddle']['shape'], school: School['tilt']) =>
+  school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]
 
 /**
  * What a wedge under the front feet, or an uneven foot, does: degrees nose up for a lift in mm over the base of the

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { createRng } from '../rng'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body } from '../rider/prior'
 import { contactAt, CRANK, meanRider } from '../testing/meanRider'
 import {
@@ -91,6 +92,24 @@ describe('heel check, mean rider of 1700 mm', () => {
     const flexion = bottomFlexionDeg(legOf(meanBody(1700, pitch)), contactAt(justStraight(pitch)).seat)
     expect(Math.abs(flexion - deg)).toBeLessThan(0.6)
   })
+})
+
+test('109 % lands near the window for average proportions, single riders fall out on both sides (Peveler; memory)', () => {
+  const random = createRng(3)
+  const flexion = Array.from({ length: 200 }, () => {
+    const body = bodyFromScores(
+      table,
+      PRIOR_PARTS.map(() => random.normal()),
+    )
+    // From the pedal axle at its farthest, in line with the post: the crank's length less from the crank axle.
+    return bottomFlexionDeg(legOf(body), contactAt(1.09 * body.inseamMm - 170).seat)
+  })
+  const mean = flexion.reduce((a, b) => a + b, 0) / flexion.length
+  expect(mean).toBeGreaterThan(20)
+  expect(mean).toBeLessThan(35)
+  const share = (out: (deg: number) => boolean) => flexion.filter(out).length / flexion.length
+  expect(share((deg) => deg < 25)).toBeGreaterThan(0.05)
+  expect(share((deg) => deg > 35)).toBeGreaterThan(0.05)
 })
 
 test('30° at mid slide hangs the knee 11 to 16 mm ahead of the axle over statures 1550 to 1950 (trade notes)', () => {

@@ -59,19 +59,20 @@ export async function startSetup(
   asked: SetupAsked,
   now: Date,
 ): Promise<StartSetupResult> {
-  const opened = await openSetup(db, scope, asked, now)
-  if (opened.outcome === 'kept' && opened.id === asked.id) await carryAnswers(db, scope, opened.id, now)
+  const { isNew, ...opened } = await openSetup(db, scope, asked, now)
+  if (isNew) await carryAnswers(db, scope, asked.id, now)
   return opened
 }
 
 type SetupAsked = Readonly<{ id: string; memberId: string; bikeId: string }>
 
+/** `isNew` where it was written just now: not one taken up, nor one sent once more. */
 async function openSetup(
   db: DbExecutor,
   scope: Scope,
   { id, memberId, bikeId }: SetupAsked,
   now: Date,
-): Promise<StartSetupResult> {
+): Promise<StartSetupResult & Readonly<{ isNew?: true }>> {
   const [found, member] = [await findBike(db, scope, bikeId), await findMember(db, scope, memberId)]
   if (!found || !member) return { outcome: 'gone' }
   if (found.openFaults > 0) return { outcome: 'outOfUse' }
@@ -88,7 +89,7 @@ async function openSetup(
       startedBy: scope.userId,
       openKey,
     })
-    return { outcome: 'kept', id }
+    return { outcome: 'kept', id, isNew: true }
   } catch (error) {
     if (!isDuplicate(error)) throw error
     const [open] = await db.select({ id: setup.id }).from(setup).where(eq(setup.openKey, openKey)).for('update')
@@ -131,7 +132,7 @@ export async function continueSetup(
       const checked = validateRow(type, row)
       if ('row' in checked) await appendEvidence(tx, scope, started.id, { id, row: checked.row }, now)
     }
-    return started
+    return { outcome: 'kept', id: started.id }
   })
 }
 

@@ -240,6 +240,8 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'setups/learned': {
     listCheckedSetups: () => learned.listCheckedSetups(db, here),
+    listRecentSetups: () => learned.listRecentSetups(db, here),
+    suggestionRecordOf: async () => learned.suggestionRecordOf(db, here, await studios.getStudio(db, here), null),
     learnedPrior: async () => learned.learnedPrior(db, here, await studios.getStudio(db, here)),
     ownEye: () => learned.ownEye(db, here),
   },
