@@ -36,7 +36,7 @@ test('the level school wants 0 to −2° whatever the shape, and alarms beyond 4
   expect(assessTilt(at(-4.5), 'curved', 'level').alarm).toBe(true)
 })
 
-test('over the front half the board is judged against level, whatever the shape: the window belongs to how it lay', () => {
+test('over the front half the board is judged against level, whatever the shape', () => {
   const front = (deg: number, school: 'byShape' | 'level' | 'relief' = 'byShape') =>
     assessTilt({ deg, floorDeg: 0, across: 'frontHalf' }, 'curved', school)
   expect(front(-0.5)).toMatchObject({ windowDeg: [-1, 0], outcome: 'good' })
@@ -46,7 +46,7 @@ test('over the front half the board is judged against level, whatever the shape:
 })
 
 test('what clinics and racing rules speak of is far outside every window here (memory)', () => {
-  // Salai and co-workers, Br J Sports Med 1999: 10–15° nose down as a treatment of back pain, a clinician's, no fitting.
+  // Salai and co-workers, Br J Sports Med 1999: 10–15° nose down to treat back pain, a clinician's work, no fitting.
   for (const school of ['byShape', 'level', 'relief'] as const)
     expect(assessTilt(at(-10), 'flat', school)).toMatchObject({ outcome: 'noseDown', alarm: true })
   // The racing rule allows at most 9° ± 1°: every window of a studio lies within it.

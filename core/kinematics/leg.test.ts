@@ -94,7 +94,7 @@ describe('heel check, mean rider of 1700 mm', () => {
   })
 })
 
-test('109 % lands near the window for average proportions, single riders fall out on both sides (Peveler; memory)', () => {
+test('109 % lands near the window on average, single riders fall out on both sides (Peveler; memory)', () => {
   const random = createRng(3)
   const flexion = Array.from({ length: 200 }, () => {
     const body = bodyFromScores(
