@@ -50,7 +50,7 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
   },
   landmark: {
     name: 'Landmark',
-    look: 'The rider stands beside the bike in their shoes and finds the spot. Ask before touching.',
+    look: 'Look from the side, your eyes at the height of the saddle: its top and the spot on one level line.',
     say: 'Find the spot with your thumb, and stand tall beside the saddle.',
   },
   tape: {

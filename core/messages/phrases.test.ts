@@ -1,5 +1,5 @@
 import { HOLES_BIKE } from '../testing/meanRider'
-import { formatLabel } from './labels'
+import { formatLabel, formatTryAlone } from './labels'
 import { formatNaturalFrequency, formatLength, formatList, formatRoughLength } from './phrases'
 
 test('chances are counts of riders, never 0 or 100', () => {
@@ -25,4 +25,9 @@ test('lengths in inches where the device says so', () => {
   expect([4, 34, -99].map((mm) => formatLength(mm, 'imperial'))).toEqual(['3/16″', '1 5/16″', '3 7/8″'])
   expect([34, -99, 4].map((mm) => formatRoughLength(mm, 'metric'))).toEqual(['3 cm', '10 cm', null])
   expect([34, -99, 13, 4].map((mm) => formatRoughLength(mm, 'imperial'))).toEqual(['1½″', '4″', '½″', null])
+})
+
+test('marks to try alone are listed, or said by their ends where they are many', () => {
+  expect(formatTryAlone(HOLES_BIKE, 'seatHeight', ['7', '9'], '8')).toBe('may try 7, 9')
+  expect(formatTryAlone(HOLES_BIKE, 'barSlide', ['-1.5', '-1', '0', '0.5'], '-0.5')).toBe('may try −1.5 to +0.5')
 })

@@ -33,7 +33,7 @@ export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, ma
             title={AXIS_TITLE[axis]}
             way={isUpright(axis) ? 'upright' : 'level'}
             marks={drawnMarks(bikeType, axis, stand, wanted, chancesFor(axis, step, answer))}
-            remark={remarkFor(axis, answer, set, bikeType, lengths)}
+            remark={remarkFor(axis, step, answer, set, bikeType, lengths)}
             drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
             asking={step === 'beside' && !set && axis === 'seatHeight'}
             onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
@@ -47,13 +47,14 @@ export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, ma
 /** Chances stand on the seat's height always, on its slide and on the bars once they are the question. */
 function chancesFor(axis: AxisName, step: Step, answer: Recommendation | null) {
   if (axis === 'seatHeight') return answer?.chances.seatHeight
-  if (axis === 'barSlide' || axis === 'barHeight')
-    return step === 'bars' || step === 'numbers' ? answer?.chances[axis] : undefined
-  return axis === 'seatSlide' && (step === 'cranks' || step === 'numbers') ? answer?.chances.seatSlide : undefined
+  if (axis === 'barSlide' || axis === 'barHeight') return step === 'bars' ? answer?.chances[axis] : undefined
+  return axis === 'seatSlide' && step === 'cranks' ? answer?.chances.seatSlide : undefined
 }
 
+/** A word beside each scale, the slides' only while they are the question: a tablet has no room for all. */
 function remarkFor(
   axis: AxisName,
+  step: Step,
   answer: Recommendation | null,
   set: boolean,
   bikeType: BikeType,
@@ -61,6 +62,8 @@ function remarkFor(
 ): string {
   if (!answer) return ''
   if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
+  if (axis === 'seatSlide' && step !== 'cranks') return ''
+  if (axis === 'barSlide' && step !== 'bars') return ''
   if (axis === 'seatSlide')
     return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
   if (axis === 'barHeight') {

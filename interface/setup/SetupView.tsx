@@ -132,9 +132,9 @@ export function SetupView({
   const wanted = !answer
     ? {}
     : step === 'bars'
-      ? marksWithBars(answer, stand)
+      ? marksWithBars(answer, set || told ? stand : shown)
       : step === 'numbers'
-        ? {}
+        ? shown
         : !set || answer.next.kind !== 'stop'
           ? marksAfter(answer)
           : {}

@@ -38,7 +38,13 @@ export function LearnedChart({ learned }: { learned: StudioPrior | null }) {
       <ResponsiveContainer width="100%" height={30 * bars.length + 40}>
         <BarChart data={bars} layout="vertical" margin={{ left: 12, right: 24, top: 8, bottom: 8 }}>
           <CartesianGrid stroke="var(--line)" horizontal={false} />
-          <XAxis type="number" domain={[-1.5, 1.5]} stroke="var(--soft)" />
+          <XAxis
+            type="number"
+            domain={[-1.5, 1.5]}
+            ticks={[-1.5, -1, -0.5, 0, 0.5, 1, 1.5]}
+            tickFormatter={(tick: number) => String(tick).replace('-', '−')}
+            stroke="var(--soft)"
+          />
           <YAxis type="category" dataKey="name" width={170} stroke="var(--soft)" interval={0} />
           <ReferenceLine x={0} stroke="var(--soft)" />
           <Bar dataKey="shift" isAnimationActive={false}>

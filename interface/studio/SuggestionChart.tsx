@@ -9,11 +9,17 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import type { SuggestionRecord } from '@/core/learning/firstSuggestions'
+import type { StatedGroup, SuggestionRecord } from '@/core/learning/firstSuggestions'
 import { formatSuggestionRecord } from '@/core/messages/suggestions'
 import styles from './studioView.module.css'
 
 const percent = (share: number) => `${Math.round(100 * share)}`
+
+/** A group with its bar down and up, cut off where the chart ends. */
+const withinChart = (group: StatedGroup) => ({
+  ...group,
+  bar: [Math.min(group.se, group.right), Math.min(group.se, 1 - group.right)],
+})
 
 /** Whether the first saddles suggested were right as often as was said: on the line they were. */
 export function SuggestionChart({ record }: { record: SuggestionRecord | null }) {
@@ -25,7 +31,7 @@ export function SuggestionChart({ record }: { record: SuggestionRecord | null })
       <figcaption className={styles.quiet}>
         {sentence} Each point is about {record.groups[0].count} set-ups; its bar, what chance does alone.
       </figcaption>
-      <ResponsiveContainer width="100%" height={280}>
+      <ResponsiveContainer width="100%" height={320} className={styles.square}>
         <ScatterChart margin={{ left: 4, right: 24, top: 12, bottom: 28 }}>
           <CartesianGrid stroke="var(--line)" />
           <XAxis
@@ -54,8 +60,8 @@ export function SuggestionChart({ record }: { record: SuggestionRecord | null })
             stroke="var(--soft)"
             strokeDasharray="5 5"
           />
-          <Scatter data={[...record.groups]} fill="var(--act)" isAnimationActive={false}>
-            <ErrorBar dataKey="se" direction="y" stroke="var(--act)" />
+          <Scatter data={record.groups.map(withinChart)} fill="var(--act)" isAnimationActive={false}>
+            <ErrorBar dataKey="bar" direction="y" stroke="var(--act)" />
           </Scatter>
         </ScatterChart>
       </ResponsiveContainer>

@@ -1,7 +1,7 @@
 import { Select } from 'antd'
 import { axesOf } from '@/core/bike/bike'
 import { MEANT_REASONS } from '@/core/evidence/kinds/set'
-import { formatLabel } from '@/core/messages/labels'
+import { formatLabel, formatTryAlone } from '@/core/messages/labels'
 import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
 import { MEANT_TEXT } from '@/core/messages/recommendation'
 import type { Recommendation } from '@/core/operations/recommend'
@@ -24,7 +24,7 @@ export function Numbers({ bikeType, shown, answer, set, finished, onAdd }: StepP
               <dt>
                 {AXIS_TITLE[axis]}
                 <span className={styles.alone}>
-                  {alone.length > 0 && `may try ${alone.map((label) => formatLabel(bikeType, axis, label)).join(', ')}`}
+                  {alone.length > 0 && formatTryAlone(bikeType, axis, alone, shown[axis])}
                 </span>
               </dt>
               <dd>{shown[axis] === undefined ? '–' : formatLabel(bikeType, axis, shown[axis])}</dd>
