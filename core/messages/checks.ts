@@ -95,7 +95,7 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
   },
   plumb: {
     name: 'String',
-    look: 'Cranks level. Ahead of the pedal axle is plus, behind is minus; a few millimetres are nothing.',
+    look: 'The string hangs free from the kneecap, the foot held as it rides; read where it passes the axle.',
     say: 'Stop with the cranks level, this foot in front.',
   },
   plumbByEye: {

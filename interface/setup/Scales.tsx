@@ -26,7 +26,7 @@ type Props = Readonly<{
 /** All scales of the bike, each drawn the way it runs: heights upright, slides level. */
 export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, mayTap, onTap }: Props) {
   return (
-    <div className={styles.scales}>
+    <div className={styles.scales} data-step={step}>
       {axesOf(bikeType).map((axis) => (
         <div key={axis} className={styles[axis]}>
           <Scale
