@@ -2,7 +2,11 @@
 declare module 'jstat' {
   const jstat: {
     jStat: {
-      normal: { cdf(x: number, mean: number, sd: number): number; inv(p: number, mean: number, sd: number): number }
+      normal: {
+        cdf(x: number, mean: number, sd: number): number
+        pdf(x: number, mean: number, sd: number): number
+        inv(p: number, mean: number, sd: number): number
+      }
       percentile(values: number[], k: number): number
     }
   }

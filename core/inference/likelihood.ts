@@ -44,15 +44,36 @@ export const orderedProbit = (interval: Interval, sd: number, quantity: Quantity
 /** Floor of a category's probability, so that contradicting rows stay comparable. */
 const MIN_PROBABILITY = 1e-12
 
+/** What each likelihood was last worked out for: the same particles are asked again when the rows are looked over. */
+const lastQuantity = new WeakMap<Likelihood, Readonly<{ particles: Particles; values: Float64Array }>>()
+
+/** The quantity a likelihood is of, for every particle; not to be written to. */
+export function quantityOf(likelihood: Likelihood, particles: Particles): Float64Array {
+  const last = lastQuantity.get(likelihood)
+  if (last?.particles === particles) return last.values
+  const values = likelihood.quantity(particles)
+  lastQuantity.set(likelihood, { particles, values })
+  return values
+}
+
 /** Log likelihood of every particle, natural logarithm, up to a constant of the likelihood. */
 export function logLikelihoods(likelihood: Likelihood, particles: Particles): Float64Array {
-  const values = likelihood.quantity(particles)
+  const values = quantityOf(likelihood, particles)
   if (likelihood.form === 'gaussian') {
     const { value: read, sd } = likelihood
-    return values.map((value) => -0.5 * ((read - value) / sd) ** 2)
+    const logs = new Float64Array(values.length)
+    for (let i = 0; i < logs.length; i++) {
+      const off = (read - values[i]) / sd
+      logs[i] = -0.5 * off * off
+    }
+    return logs
   }
-  if (likelihood.form === 'orderedProbit')
-    return values.map((value) => flooredLog(intervalProbability(likelihood, value, likelihood.sd)))
+  if (likelihood.form === 'orderedProbit') {
+    const logs = new Float64Array(values.length)
+    for (let i = 0; i < logs.length; i++)
+      logs[i] = flooredLog(intervalProbability(likelihood, values[i], likelihood.sd))
+    return logs
+  }
   const { intervals, ownSd, sharedSd } = likelihood
   return values.map((value) => {
     let sum = 0

@@ -16,14 +16,28 @@ export function momentsOf({ particles, weights }: Posterior, quantity: Quantity)
   return { mean, sd: Math.sqrt(variance) }
 }
 
-/** Posterior median of a quantity of the particles: where a mean would be drawn off by a long tail. */
+/**
+ * Posterior median of a quantity of the particles: where a mean would be drawn off by a long tail. The largest value
+ * below the place at which half of the weight lies, found by halving the range of the values: no sorting.
+ */
 export function medianOf({ particles, weights }: Posterior, quantity: Quantity): number {
   const values = quantity(particles)
-  const order = Uint32Array.from(values, (_, i) => i).sort((a, b) => values[a] - values[b])
-  let sum = 0
-  for (const i of order) {
-    sum += weights[i]
-    if (sum >= 0.5) return values[i]
+  let [below, above] = [Infinity, -Infinity]
+  for (let i = 0; i < values.length; i++) {
+    if (values[i] < below) below = values[i]
+    if (values[i] > above) above = values[i]
   }
-  return values[order[order.length - 1]]
+  // Everything at `above` or below weighs at least half; what is at `below` or less, once it was moved, does not.
+  for (let halving = 0; halving < HALVINGS; halving++) {
+    const middle = (below + above) / 2
+    let sum = 0
+    for (let i = 0; i < values.length; i++) if (values[i] <= middle) sum += weights[i]
+    if (sum >= 0.5) above = middle
+    else below = middle
+  }
+  let median = -Infinity
+  for (let i = 0; i < values.length; i++) if (values[i] <= above && values[i] > median) median = values[i]
+  return median
 }
+/** A range of a metre or of 100° is halved to a thousandth: nearer than the particles tell. */
+const HALVINGS = 20

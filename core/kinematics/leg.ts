@@ -166,6 +166,22 @@ export function kneeShares(
   return { right, straight }
 }
 
+/** Shares of riders, by weight, whose knee hangs within a window with the saddle at `seat`, and farther ahead of it. */
+export function plumbShares(
+  legs: Legs,
+  seat: Point,
+  [least, most]: readonly [number, number],
+  weights: Float64Array,
+): Readonly<{ right: number; ahead: number }> {
+  let [right, ahead] = [0, 0]
+  for (let i = 0; i < weights.length; i++) {
+    const mm = kneeOverPedalMm(legs, seat, i)
+    if (mm > most) ahead += weights[i]
+    else if (mm >= least) right += weights[i]
+  }
+  return { right, ahead }
+}
+
 /** Share of riders, by weight, for whom knee and plumb offset both lie in their windows with the saddle at `seat`. */
 export function kneeAndPlumbShare(
   legs: Legs,

@@ -1,6 +1,6 @@
 import type { Point } from '../conventions'
 import { columnOf, type Columns } from '../columns'
-import { acosDeg, degrees, spanMm, unitVector } from '../geometry'
+import { acosDeg, degrees, radians, spanMm, unitVector } from '../geometry'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 import type { Bodies } from '../rider/prior'
 import { squaredAtFlexion, type Legs } from './leg'
@@ -45,8 +45,9 @@ const DEG_PER_MISSING_MM = 0.1
 export function trunkAngleDeg({ legs, trunkMm, softArmMm }: UpperBodies, seat: Point, grip: Point, i: number): number {
   const dx = grip.xMm - seat.xMm - legs.hipAheadMm[i]
   const dy = grip.yMm - seat.yMm - legs.hipAboveSeatMm[i]
-  const gap = Math.hypot(dx, dy)
-  const [trunk, arm] = [trunkMm[i], softArmMm[i]]
+  const gap = Math.sqrt(dx * dx + dy * dy)
+  const trunk = trunkMm[i]
+  const arm = softArmMm[i]
   const toGripDeg = degrees(Math.atan2(dy, dx))
   if (gap > trunk + arm) return toGripDeg - DEG_PER_MISSING_MM * (gap - trunk - arm)
   return toGripDeg + acosDeg((trunk * trunk + gap * gap - arm * arm) / (2 * trunk * gap))
@@ -75,9 +76,11 @@ export function trunkShare(
     for (let i = 0; i < count; i++) {
       const arm = softArmMm[i] * softArmMm[i]
       // The steeper the trunk, the farther the shoulder is from the grip.
-      const [lx, ly] = [x - low.x[i], y - low.y[i]]
+      const lx = x - low.x[i]
+      const ly = y - low.y[i]
       if (lx * lx + ly * ly > arm) continue
-      const [hx, hy] = [x - high.x[i], y - high.y[i]]
+      const hx = x - high.x[i]
+      const hy = y - high.y[i]
       if (hx * hx + hy * hy >= arm) share += weights[i]
     }
     return Math.min(1, share)
@@ -91,13 +94,18 @@ export function forearmShare(
   weights: Float64Array,
 ): (nose: Point, grip: Point) => number {
   const { hipAheadMm } = legs
+  // A bar that is only raised asks the same again.
+  const known = new Map<number, number>()
   return (nose, grip) => {
     const x = grip.xMm - nose.xMm
+    const before = known.get(x)
+    if (before !== undefined) return before
     let share = 0
     for (let i = 0; i < count; i++) {
       const gap = x - hipAheadMm[i] - fingertipMm[i]
       if (gap >= low && gap <= high) share += weights[i]
     }
+    known.set(x, Math.min(1, share))
     return Math.min(1, share)
   }
 }
@@ -106,10 +114,10 @@ export function forearmShare(
  * How much farther the grip is than the soft arm reaches from the trunk this rider is easy with, mm; plus = stretched.
  */
 export function reachExcessMm(upper: UpperBodies, seat: Point, grip: Point, i: number): number {
-  const u = unitVector(upper.trunkComfortDeg[i])
-  const dx = grip.xMm - seat.xMm - upper.legs.hipAheadMm[i] - u.x * upper.trunkMm[i]
-  const dy = grip.yMm - seat.yMm - upper.legs.hipAboveSeatMm[i] - u.y * upper.trunkMm[i]
-  return Math.hypot(dx, dy) - upper.softArmMm[i]
+  const angle = radians(upper.trunkComfortDeg[i])
+  const dx = grip.xMm - seat.xMm - upper.legs.hipAheadMm[i] - Math.cos(angle) * upper.trunkMm[i]
+  const dy = grip.yMm - seat.yMm - upper.legs.hipAboveSeatMm[i] - Math.sin(angle) * upper.trunkMm[i]
+  return Math.sqrt(dx * dx + dy * dy) - upper.softArmMm[i]
 }
 
 /** Fingertips short of the grip with the elbow at the saddle's nose, mm; minus = over it. */
@@ -144,7 +152,7 @@ export function standingClearanceMm(
     const ankleX = pedal.xMm + legs.forwardAnkleXMm[i] - legs.forwardPedalXMm
     const dx = ankleX - hipX
     const dy = pedal.yMm + legs.forwardAnkleYMm[i] - hipY
-    const gap = Math.hypot(dx, dy)
+    const gap = Math.sqrt(dx * dx + dy * dy)
     const along = Math.min(thigh, (gap * gap + thigh * thigh - shank * shank) / (2 * gap))
     const out = Math.sqrt(Math.max(0, thigh * thigh - along * along))
     const kneeX = hipX + (along * dx - out * dy) / gap + legs.patellaAheadMm[i]

@@ -1,6 +1,6 @@
 import { momentsOf } from '../inference/moments'
 import { type Posterior } from '../inference/posterior'
-import { logLikelihoods, type SingleLikelihood } from '../inference/likelihood'
+import { logLikelihoods, quantityOf, type SingleLikelihood } from '../inference/likelihood'
 import type { Marks } from '../conventions'
 import { latest } from '../evidence/evidence'
 import type { Evidence } from '../evidence/registry'
@@ -102,7 +102,7 @@ export function detectAnomalies(
 
 function contradicts(likelihood: SingleLikelihood, posterior: Posterior): boolean {
   if (likelihood.form === 'gaussian') {
-    const { mean } = momentsOf(posterior, likelihood.quantity)
+    const { mean } = momentsOf(posterior, (samples) => quantityOf(likelihood, samples))
     return Math.abs(likelihood.value - mean) > CONTRADICTS_SDS * likelihood.sd
   }
   return momentsOf(posterior, (samples) => logLikelihoods(likelihood, samples).map(Math.exp)).mean < CONTRADICTS_CHANCE

@@ -18,7 +18,7 @@ export type QuestionValue = Readonly<{ question: Question; gain: number; costS: 
 
 /** Answers of a reading that are imagined, and particles looked at. */
 const ANSWERS = 9
-const MAX_PARTICLES = 1500
+const MAX_PARTICLES = 1200
 /**
  * Places whose chance is below this share of the best one's are not looked at: hardly an answer lifts them above it.
  */

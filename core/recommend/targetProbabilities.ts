@@ -12,6 +12,7 @@ import {
   kneeAndPlumbShare,
   kneeOverPedalMm,
   kneeShares,
+  plumbShares,
   squaredAtFlexion,
   type KneeLimits,
 } from '../kinematics/leg'
@@ -70,8 +71,7 @@ export function targetProbabilities(
     const angle = squared >= limits.nearest[i] && squared <= limits.farthest[i]
     return angle && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
   }
-  const plumbAt = (i: number, seat: Point) => kneeOverPedalMm(legs, seat, i)
-  const plumbInRange = (i: number, seat: Point) => anyPlumb || inWindow(plumbAt(i, seat), plumbWindow)
+  const plumbInRange = (i: number, seat: Point) => anyPlumb || inWindow(kneeOverPedalMm(legs, seat, i), plumbWindow)
   const share = (holds: (i: number) => boolean) => {
     let sum = 0
     for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
@@ -87,6 +87,7 @@ export function targetProbabilities(
       ? kneeShares(legs, seat, limits, weights)
       : { right: share((i) => kneeInRange(i, seat)), straight: share((i) => tooHigh(i, seat)) },
   )
+  const plumbs = memoized((seat) => plumbShares(legs, seat, plumbWindow, weights))
   const bothShare = (seat: Point) =>
     byAngle && !anyPlumb
       ? kneeAndPlumbShare(legs, seat, limits, plumbWindow, weights)
@@ -94,7 +95,7 @@ export function targetProbabilities(
 
   return {
     kneeChance: (seat) => Math.min(1, knees(seat).right),
-    plumbChance: (seat) => share((i) => plumbInRange(i, seat)),
+    plumbChance: (seat) => (anyPlumb ? 1 : Math.min(1, plumbs(seat).right)),
     bothChance: memoized((seat) => Math.min(1, bothShare(seat))),
     bothHold: (seat, index) =>
       byAngle && !anyPlumb
@@ -102,12 +103,12 @@ export function targetProbabilities(
         : Uint8Array.from(index, (i) => (kneeInRange(i, seat) && plumbInRange(i, seat) ? 1 : 0)),
     tooHighChance: (seat) => Math.min(1, knees(seat).straight),
     tooLowChance: (seat) => Math.max(0, 1 - knees(seat).right - knees(seat).straight),
-    tooFarAheadChance: (seat) => share((i) => plumbAt(i, seat) > plumbWindow[1]),
-    tooFarBehindChance: (seat) => share((i) => plumbAt(i, seat) < plumbWindow[0]),
-    knee: (seat) => momentsOf(posterior, () => eachLeg(legs, seat, bottomFlexionDeg)),
-    plumb: (seat) => momentsOf(posterior, () => eachLeg(legs, seat, kneeOverPedalMm)),
-    kneeMedian: (seat) => medianOf(posterior, () => eachLeg(legs, seat, bottomFlexionDeg)),
-    plumbMedian: (seat) => medianOf(posterior, () => eachLeg(legs, seat, kneeOverPedalMm)),
+    tooFarAheadChance: (seat) => Math.min(1, plumbs(seat).ahead),
+    tooFarBehindChance: (seat) => Math.max(0, 1 - plumbs(seat).right - plumbs(seat).ahead),
+    knee: memoized((seat) => momentsOf(posterior, () => eachLeg(legs, seat, bottomFlexionDeg))),
+    plumb: memoized((seat) => momentsOf(posterior, () => eachLeg(legs, seat, kneeOverPedalMm))),
+    kneeMedian: memoized((seat) => medianOf(posterior, () => eachLeg(legs, seat, bottomFlexionDeg))),
+    plumbMedian: memoized((seat) => medianOf(posterior, () => eachLeg(legs, seat, kneeOverPedalMm))),
   }
 }
 
