@@ -1,5 +1,6 @@
 import { Segmented } from 'antd'
 import { useState } from 'react'
+import { PATELLA_MIDDLE_BEHIND_FRONT_MM } from '@/core/measurementNoise'
 import { PLUMB_WINDOW_MM } from '@/core/school/school'
 import { ChoiceGroup } from '../ChoiceGroup'
 import { latestSinceSet } from '../flow'
@@ -37,7 +38,7 @@ export function PlumbQuestions({ rows, school, shown: at, answer, onReplace }: S
       </div>
       <SliderInput
         key={plumb?.id ?? (answer ? 'believed' : 'unknown')}
-        title="String from the knee to the pedal axle, mm"
+        title={plumbTitle(from, readBy)}
         unit=" mm"
         from={-100}
         to={100}
@@ -53,6 +54,14 @@ export function PlumbQuestions({ rows, school, shown: at, answer, onReplace }: S
     </>
   )
 }
+
+/** What the reading is of, and what another meaning of it would amount to. */
+const plumbTitle = (from: 'front' | 'middle', readBy: 'instructor' | 'rider'): string =>
+  readBy === 'rider'
+    ? 'String to the pedal axle as the rider sees it, mm; that strays some 20'
+    : from === 'middle'
+      ? `String from the kneecap’s middle to the axle, mm; from its front ${PATELLA_MIDDLE_BEHIND_FRONT_MM} more`
+      : `String from the kneecap’s front to the axle, mm; from its middle ${PATELLA_MIDDLE_BEHIND_FRONT_MM} less`
 
 /** Where the knee hangs over the foot, by a look. */
 export function PlumbByEyeQuestions({ rows, shown: at, onReplace }: StepPanelProps) {
