@@ -14,6 +14,7 @@ const CORE = [
   'calibration',
   'fleet',
   'recommend',
+  'translate',
   'learning',
   'simulated',
   'messages',

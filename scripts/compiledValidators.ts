@@ -9,6 +9,7 @@ const VALIDATED = [
   'recommend',
   'learn',
   'suggestions',
+  'translate',
   'evidence',
   'bikeType',
   'typeFile',

@@ -9,6 +9,7 @@ import { recommend, recommendIssues } from './recommend'
 import { sizeIssues } from './sizeIssues'
 import { schoolIssues, type StudioSettings } from './studioSettings'
 import { suggestions, suggestionsIssues } from './suggestions'
+import { translate, translateIssues } from './translate'
 import * as generated from './validators.generated.cjs'
 
 /** An operation: its schema's validator, what is checked beyond the schema, and the answer to what passed both. */
@@ -23,6 +24,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   pose: { validate: generated.pose, issues: () => [], answer: pose },
   calibrate: { validate: generated.calibrate, issues: calibrateIssues, answer: calibrate },
   learn: { validate: generated.learn, issues: learnIssues, answer: learn },
+  translate: { validate: generated.translate, issues: translateIssues, answer: translate },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }

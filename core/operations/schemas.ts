@@ -8,6 +8,7 @@ import { placeSchema } from './place'
 import { poseSchema } from './pose'
 import { studioSettingsSchema } from './studioSettings'
 import { suggestionsSchema } from './suggestions'
+import { translateSchema } from './translate'
 import { typeFileSchema } from './typeFileSchema'
 
 /**
@@ -21,6 +22,7 @@ export const schemas: Readonly<Record<string, object>> = {
   calibrate: calibrateSchema,
   recommend: recommendSchema,
   learn: learnSchema,
+  translate: translateSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),

@@ -11,3 +11,4 @@ export const bikeType: Validator
 export const studioSettings: Validator
 export const learn: Validator
 export const suggestions: Validator
+export const translate: Validator

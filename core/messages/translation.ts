@@ -1,0 +1,67 @@
+import type { BikeType } from '../bike/bike'
+import type { OutOfRange, Translation } from '../translate/translate'
+import type { AxisName } from '../conventions'
+import type { UnitSystem } from '../units/length'
+import { formatLabel, formatMarks } from './labels'
+import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList } from './phrases'
+
+/** Nearer than this nothing is felt, and nothing is said, mm. */
+const SAID_FROM_MM = 1.5
+const SAID_FROM_DEG = 0.5
+
+/** The numbers on the other bike in one sentence, and what they rest on. */
+export function formatTranslation(
+  to: BikeType,
+  translation: Translation,
+  shown: UnitSystem = 'metric',
+): Readonly<{ sentence: string; because: string[] }> {
+  const { marks, outOfRange, residueMm, contact, kneeBeforeDeg, kneeChangeDeg, byBelief, assumed } = translation
+  const missing = outOfRange.filter(({ axis }) => axis === 'seatHeight' || axis === 'seatSlide')
+  const then =
+    missing.length === 0 ? `: ${formatLeftOver(residueMm, shown)}` : ', the nearest it offers: offer another type'
+  const length = (mm: number) => formatLength(mm, shown)
+  const crankMm = contact.wanted.crankMm - contact.before.crankMm
+  const surfaceMm = contact.wanted.pedalSurfaceMm - contact.before.pedalSurfaceMm
+  const axes = (names: readonly AxisName[]) => formatList(names.map((axis) => AXIS_NAME[axis]))
+  const reasons: readonly (readonly [holds: boolean, text: string])[] = [
+    [crankMm >= SAID_FROM_MM, `Its cranks are ${length(crankMm)} longer, so the saddle goes down.`],
+    [crankMm <= -SAID_FROM_MM, `Its cranks are ${length(crankMm)} shorter, so the saddle goes up.`],
+    [
+      Math.abs(surfaceMm) >= SAID_FROM_MM,
+      `Its pedals stand ${length(surfaceMm)} ${surfaceMm > 0 ? 'higher' : 'lower'}, and the saddle with them.`,
+    ],
+    ...outOfRange.map((one) => [true, formatOutOfRange(to, one, shown)] as const),
+    [
+      Math.abs(kneeChangeDeg) >= SAID_FROM_DEG,
+      `A knee of ${formatDegrees(kneeBeforeDeg)} becomes about ${formatDegrees(kneeBeforeDeg + kneeChangeDeg)} there.`,
+    ],
+    [
+      !to.axes.barSlide && Math.abs(residueMm.reachMm) >= SAID_FROM_MM,
+      `Its bars do not slide: a reach ${length(residueMm.reachMm)} ${residueMm.reachMm > 0 ? 'longer' : 'shorter'}.`,
+    ],
+    [byBelief.length > 0, `The ${axes(byBelief)} is the neighbour that suits what was read of this rider.`],
+    [assumed.length > 0, `Nobody said where the ${axes(assumed)} stood: taken at its zero.`],
+    [true, 'The saddle keeps its distance to the farthest pedal and its place behind the axle, the bars theirs.'],
+  ]
+  const because = reasons.filter(([holds]) => holds).map(([, text]) => text)
+  return { sentence: `On ${to.name}: ${formatMarks(to, marks)}${then}.`, because }
+}
+
+/** "just as before", or what differs. */
+function formatLeftOver(
+  { saddleHeightMm, setbackMm, reachMm, stackMm }: Translation['residueMm'],
+  shown: UnitSystem,
+): string {
+  const parts = [
+    [saddleHeightMm, 'the saddle', 'higher', 'lower'],
+    [setbackMm, 'the saddle', 'farther back', 'farther forward'],
+    [reachMm, 'the reach', 'longer', 'shorter'],
+    [stackMm, 'the bars', 'higher', 'lower'],
+  ] as const
+  const said = parts.filter(([mm]) => Math.abs(mm) >= SAID_FROM_MM)
+  if (said.length === 0) return 'just as before'
+  return formatList(said.map(([mm, what, more, less]) => `${what} ${formatLength(mm, shown)} ${mm > 0 ? more : less}`))
+}
+
+const formatOutOfRange = (to: BikeType, { axis, nearest, missingMm }: OutOfRange, shown: UnitSystem): string =>
+  `${capitalized(AXIS_NAME[axis])}: ends at ${formatLabel(to, axis, nearest)}, ${formatLength(missingMm, shown)} short.`

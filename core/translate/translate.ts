@@ -1,0 +1,199 @@
+import { bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
+import { axisPositions, contactPoints, type Lengths } from '../bike/contactPoints'
+import { AXES, type AxisName, type Label, type Marks, type Point } from '../conventions'
+import type { Evidence } from '../evidence/registry'
+import { bottomFlexionDeg, prepareLeg } from '../kinematics/leg'
+import { recommend } from '../recommend/recommend'
+import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
+import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
+import { positionsOf, type ScalePosition } from '../scale/scale'
+import type { School } from '../school/school'
+import { axisPairOf, pointAt, solvePair, type AxisSolution } from './axisSolve'
+import { farthestPedalMm, pointsFromLengths, seatHeightFor, type Pedals, type TouchPoints } from './contactGeometry'
+
+/** Numbers of a type, or of any bike by the tape's four lengths. */
+export type Source =
+  | Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
+  | Readonly<{ lengths: Lengths; crankMm: number; noseAheadMm: number; pedalSurfaceMm?: number }>
+export type Target = Readonly<{ bikeType: BikeType; bike?: Bike }>
+
+/** An axis that ends before: where it would be wanted, the nearest mark, and how much is missing, mm along it. */
+export type OutOfRange = Readonly<{ axis: AxisName; wantedMm: number; nearest: Label; missingMm: number }>
+
+export type Translation = Readonly<{
+  marks: Marks
+  /** What the tape would read there, less what would be the same as before. */
+  residueMm: Lengths
+  outOfRange: readonly OutOfRange[]
+  /** Axes the source has no mark for: taken at 0 mm. */
+  assumed: readonly AxisName[]
+  /** Knee at the bottom before, degrees: as believed of this rider, else 30. */
+  kneeBeforeDeg: number
+  /** By how much it bends more (plus) there. */
+  kneeChangeDeg: number
+  /** Seat and grip before, carried over to the target's crank, and as they stand there. */
+  contact: Readonly<{ before: TouchPoints; wanted: TouchPoints; there: TouchPoints }>
+  /** Marks chosen among their neighbours by the rider's own checks. */
+  byBelief: readonly AxisName[]
+}>
+
+type Asked = Readonly<{
+  from: Source
+  to: Target
+  school?: Partial<School>
+  evidence?: readonly Evidence[]
+}>
+
+/**
+ * Numbers carried to another bike: the seat point keeps its distance to the pedal at its farthest and its place behind
+ * the axle, the grip its place from the seat point. Axes are solved together, then each takes its nearest mark; with
+ * the rider's evidence the neighbours of the saddle's marks are asked which suits their checks. What a type lacks or
+ * cannot reach is left over, in mm.
+ */
+export function translateMarks({ from, to, school, evidence }: Asked): Translation {
+  const before = touchPointsOf(from, to.bikeType)
+  const pedals: Pedals = to.bikeType
+  const reachMm = farthestPedalMm(before.seat, before)
+  const seatPair = axisPairOf(to.bikeType, to.bike, 'seat')
+  const saddle = solvePair(seatPair, before.seat.xMm, (xMm) => seatHeightFor(xMm, reachMm, pedals))
+  // The grip follows the saddle where it would stand without the marks' steps: those do not add up on the way back.
+  const unrounded = pointAt(seatPair, saddle[0].reachedMm, saddle[1]?.reachedMm ?? 0)
+  const gripFrom = (seat: Point): Point => ({
+    xMm: seat.xMm + before.grip.xMm - before.seat.xMm,
+    yMm: seat.yMm + before.grip.yMm - before.seat.yMm,
+  })
+  const grip = gripFrom(unrounded)
+  const bars = solvePair(axisPairOf(to.bikeType, to.bike, 'grip'), grip.xMm, () => grip.yMm)
+  const solved = [...saddle, ...bars]
+  const nearest = Object.fromEntries(solved.map((one) => [one.axis, one.nearest.label])) as Marks
+  const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
+  const marks: Marks = { ...nearest, ...chosen }
+  const there = contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, marks))
+  const kneeBeforeDeg = evidence && 'bikeType' in from ? believedKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
+  const seat: Point = { xMm: before.seat.xMm, yMm: seatHeightFor(before.seat.xMm, reachMm, pedals) }
+  const wanted: TouchPoints = { seat, grip: gripFrom(seat), ...crankOf(pedals) }
+  return {
+    marks,
+    residueMm: {
+      saddleHeightMm: there.lengths.saddleHeightMm - Math.hypot(seat.xMm, seat.yMm),
+      setbackMm: seat.xMm - there.seat.xMm,
+      reachMm: there.lengths.reachMm - (wanted.grip.xMm - seat.xMm),
+      stackMm: there.grip.yMm - wanted.grip.yMm,
+    },
+    outOfRange: solved.filter((one) => one.missingMm > 0).map(outOfRange),
+    assumed:
+      'bikeType' in from ? AXES.filter((axis) => from.bikeType.axes[axis] && from.marks[axis] === undefined) : [],
+    kneeBeforeDeg,
+    kneeChangeDeg: kneeChangeDeg(before, { seat: there.seat, ...crankOf(pedals) }, to.bikeType, kneeBeforeDeg),
+    contact: { before, wanted, there: { seat: there.seat, grip: there.grip, ...crankOf(pedals) } },
+    byBelief: AXES.filter((axis) => chosen[axis] !== undefined && chosen[axis] !== nearest[axis]),
+  }
+}
+
+const crankOf = ({ crankMm, pedalSurfaceMm }: Pedals): Pedals => ({ crankMm, pedalSurfaceMm })
+
+const outOfRange = ({ axis, wantedMm, nearest, missingMm }: AxisSolution): OutOfRange => ({
+  axis,
+  wantedMm,
+  nearest: nearest.label,
+  missingMm,
+})
+
+/** A pedal nobody described stands as high as the target's. */
+function touchPointsOf(from: Source, target: BikeType): TouchPoints {
+  if ('lengths' in from) {
+    const { lengths, crankMm, noseAheadMm, pedalSurfaceMm = target.pedalSurfaceMm } = from
+    return { ...pointsFromLengths(lengths, noseAheadMm), crankMm, pedalSurfaceMm }
+  }
+  const { bikeType, bike, marks } = from
+  const { seat, grip } = contactPoints(bikeType, bike, axisPositions(bikeType, marks))
+  return { seat, grip, ...crankOf(bikeType) }
+}
+
+/** Samples are enough to tell neighbours apart. */
+const SAMPLES = 1500
+
+/**
+ * Of the marks on either side of where the saddle would stand, those at which the rider's knee and plumb line are right
+ * most often by all that was read on the bike they come from.
+ */
+function chosenByChecks(
+  from: Extract<Source, { bikeType: BikeType }>,
+  { bikeType, bike }: Target,
+  saddle: readonly AxisSolution[],
+  { school, evidence }: Readonly<{ school?: Partial<School>; evidence: readonly Evidence[] }>,
+): Marks {
+  const history = [{ bikeType: from.bikeType, bike: from.bike, evidence, agoDays: 0 }]
+  const told = evidence.filter(({ kind }) => kind === 'rider')
+  const ask = (at: Marks) =>
+    recommend({
+      bikeType,
+      bike,
+      school,
+      history,
+      evidence: [...told, { kind: 'set', at, meant: 'wish' }],
+      samples: SAMPLES,
+    })
+  const [heights, slides] = saddle.map((one) => neighboursOf(bikeType, one))
+  const pairs = heights.flatMap((height) =>
+    slides.map((slide) => ({
+      height,
+      slide,
+      chance: ask({ seatHeight: height.label, seatSlide: slide.label }).chance,
+      off: Math.hypot(height.mm - saddle[0].wantedMm, slide.mm - saddle[1].wantedMm),
+    })),
+  )
+  const top = Math.max(...pairs.map((pair) => pair.chance))
+  const best = pairs.filter((pair) => pair.chance >= top - TIE).reduce((a, b) => (b.off < a.off ? b : a))
+  return { seatHeight: best.height.label, seatSlide: best.slide.label }
+}
+/** Pairs this close are ties: of them the nearest is taken. */
+const TIE = 0.02
+
+/** The marks on either side of where an axis would stand; one where it stands at a mark or beyond the end. */
+function neighboursOf(bikeType: BikeType, { axis, wantedMm, nearest }: AxisSolution): readonly ScalePosition[] {
+  const sorted = [...positionsOf(bikeType.axes[axis]!.scale)].sort((a, b) => a.mm - b.mm)
+  const below = sorted.findLast(({ mm }) => mm <= wantedMm)
+  const above = sorted.find(({ mm }) => mm >= wantedMm)
+  const found = [below, above].filter((one): one is ScalePosition => one !== undefined)
+  return [...new Set(found.length > 0 ? found : [nearest])]
+}
+
+/** Where nothing is known of the rider: the middle of the usual window. */
+const USUAL_KNEE_DEG = 30
+
+/** What is believed of the knee at the marks that are translated, degrees. */
+function believedKneeDeg(
+  { bikeType, bike, marks }: Extract<Source, { bikeType: BikeType }>,
+  school: Partial<School> | undefined,
+  evidence: readonly Evidence[],
+): number {
+  const here: Evidence = { kind: 'set', at: marks, meant: 'wish' }
+  const { belief } = recommend({ bikeType, bike, school, evidence: [...evidence, here], samples: SAMPLES })
+  return belief.kneeFlexionDeg.mean
+}
+
+type Saddle = Pick<TouchPoints, 'seat' | 'crankMm' | 'pedalSurfaceMm'>
+
+/**
+ * By how much more the knee at the bottom bends with the saddle `there`, degrees: of the mean body of whatever size
+ * bends it by `beforeDeg` with the saddle `before`.
+ */
+export function kneeChangeDeg(before: Saddle, there: Saddle, target: BikeType, beforeDeg: number): number {
+  const bottomDeg = bottomCrankDeg(target)
+  const bend = (statureMm: number, at: Saddle) =>
+    bottomFlexionDeg(prepareLeg(meanBody(statureMm), DEFAULT_SOLE_MM, at, bottomDeg), at.seat)
+  let [low, high] = [800, 3000]
+  for (let halving = 0; halving < 40; halving++) {
+    const middle = (low + high) / 2
+    if (bend(middle, before) < beforeDeg) low = middle
+    else high = middle
+  }
+  return bend(low, there) - bend(low, before)
+}
+
+const meanBody = (statureMm: number) =>
+  bodyFromScores(
+    priorVectorOf(priorFor('natural', { statureMm: { mean: statureMm, sd: 0 } })),
+    new Float64Array(PRIOR_PARTS.length),
+  )
