@@ -63,7 +63,7 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   if (up.missingMm > 0) {
     // The post has ended: the slide keeps the place along.
     const v = unitVector(level.directionDeg)
-    const along = solution(names[1], level, (xMm - pointAt(pair, up.reachedMm, 0).xMm) / v.x)
+    const along = solution(names[1], level, (xMm - pointAt(pair, up.reachedMm, 0).xMm) / notNothing(v.x))
     return [up, along]
   }
   const along = solution(names[1], level, freeLevel)
@@ -77,12 +77,15 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   return [solution(names[0], upright, uprightMm), along]
 }
 
-const slopeOf = (axis: Axis): number => unitVector(axis.directionDeg).y
+const slopeOf = (axis: Axis): number => notNothing(unitVector(axis.directionDeg).y)
+
+/** An axis that hardly moves a part the way it is meant to leads far beyond its scale, never to no number. */
+const notNothing = (share: number): number => (Math.abs(share) < 1e-3 ? Math.sign(share || 1) * 1e-3 : share)
 
 function solveBoth({ upright, level, origin }: AxisPair, to: Point): readonly [number, number] {
   const [u, v] = [unitVector(upright.directionDeg), unitVector(level!.directionDeg)]
   const [dx, dy] = [to.xMm - origin.xMm, to.yMm - origin.yMm]
-  const determinant = u.x * v.y - u.y * v.x
+  const determinant = notNothing(u.x * v.y - u.y * v.x)
   return [(dx * v.y - dy * v.x) / determinant, (u.x * dy - u.y * dx) / determinant]
 }
 

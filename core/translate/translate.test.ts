@@ -184,6 +184,20 @@ test('with the rider’s checks the neighbour that suits them is taken, not the 
   expect(translateMarks({ from, to: { bikeType: TYPES.sorrel }, evidence: read(36) }).kneeBeforeDeg).toBeCloseTo(36, -1)
 })
 
+test('axes that run the same way, or a post that lies flat, lead out of range and never to no number', () => {
+  const from = { bikeType: HOLES_BIKE, marks: { seatHeight: '9', seatSlide: 'D', barHeight: '6', barSlide: '0' } }
+  const turned = (directionDeg: number, axis: 'seatHeight' | 'seatSlide'): BikeType => ({
+    ...HOLES_BIKE,
+    crankMm: 180,
+    axes: { ...HOLES_BIKE.axes, [axis]: { ...HOLES_BIKE.axes[axis], directionDeg } },
+  })
+  for (const bikeType of [turned(107, 'seatSlide'), turned(90, 'seatSlide'), turned(0, 'seatHeight')]) {
+    const { marks, residueMm } = translateMarks({ from, to: { bikeType } })
+    expect(Object.keys(marks)).toHaveLength(4)
+    for (const mm of Object.values(residueMm)) expect(Number.isFinite(mm)).toBe(true)
+  }
+})
+
 test('seat heights come back from their distance to the farthest pedal', () => {
   for (const xMm of [-80, -160, -260])
     for (const yMm of [560, 700, 830]) {

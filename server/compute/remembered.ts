@@ -13,7 +13,10 @@ export function remembered<Answer extends object>(operation: string) {
   return async (key: string, of: string, request: () => Promise<unknown>): Promise<Answer | null> => {
     if (known.get(key)?.of !== of) {
       known.set(key, { of, answer: known.get(key)?.answer ?? null })
-      const asked = await request()
+      const asked = await request().catch((error: unknown) => {
+        known.delete(key)
+        throw error
+      })
       void compute<Answer>(operation, asked, TIMEOUT_MS)
         .then((answer) => {
           if (isErrorResponse(answer)) throw new Error(answer.error.kind)

@@ -13,6 +13,7 @@ import type { DbExecutor } from '../db/connection'
 import { bikeType } from '../db/tables/bikes'
 import { evidence, member, setup, withdrawal } from '../db/tables/riders'
 import { getStudio, type Studio } from '../studio/studio'
+import { HISTORY_ROWS } from './setups'
 import { validateRow } from './validateRow'
 
 /** So many riders' latest set-ups are learned from. */
@@ -37,7 +38,10 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
   const rows = await standingRows(db, ids)
   let total = 0
   return found.flatMap(({ id, type, bike }) => {
-    const own = rows.filter((r) => r.setupId === id && 'row' in validateRow(type, r.row)).map((r) => r.row)
+    const own = rows
+      .filter((r) => r.setupId === id && 'row' in validateRow(type, r.row))
+      .map((r) => r.row)
+      .slice(-HISTORY_ROWS)
     if (!own.some(isSaddleCheck) || total + own.length + 1 > MOST_ROWS) return []
     total += own.length + 1
     return [{ bikeType: type, bike, evidence: own }]
@@ -132,7 +136,10 @@ export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<Su
   const asSeen = ({ id, type, bike }: (typeof recent)[number]) => ({
     bikeType: type,
     bike,
-    evidence: rows.filter((r) => r.setupId === id && 'row' in validateRow(type, r.row)).map((r) => r.row),
+    evidence: rows
+      .filter((r) => r.setupId === id && 'row' in validateRow(type, r.row))
+      .map((r) => r.row)
+      .slice(-HISTORY_ROWS),
   })
   let total = 0
   return recent.flatMap((one) => {

@@ -216,6 +216,8 @@ export async function findPreviousNumbers(
 
 /** So many earlier set-ups inform a new one; older ones hardly tell more. */
 const HISTORY_SETUPS = 4
+/** The latest rows of each: the core takes no more. */
+export const HISTORY_ROWS = 200
 const DAY_MS = 86_400_000
 
 /**
@@ -232,7 +234,7 @@ export async function listHistory(
   return setups.map(({ type, machineCalibration, evidence: rows, finishedAt }) => ({
     bikeType: type,
     bike: machineCalibration,
-    evidence: rows.filter((row) => 'row' in validateRow(type, row)),
+    evidence: rows.filter((row) => 'row' in validateRow(type, row)).slice(-HISTORY_ROWS),
     agoDays: Math.max(0, (now.getTime() - finishedAt.getTime()) / DAY_MS),
   }))
 }
