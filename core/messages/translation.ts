@@ -1,7 +1,8 @@
 import type { BikeType } from '../bike/bike'
+import type { SheetDoubt, SheetLength } from '../translate/fitSheet'
 import type { OutOfRange, Translation } from '../translate/translate'
 import type { AxisName } from '../conventions'
-import type { UnitSystem } from '../units/length'
+import { formatBikeLength, type UnitSystem } from '../units/length'
 import { formatLabel, formatMarks } from './labels'
 import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList } from './phrases'
 
@@ -65,3 +66,19 @@ function formatLeftOver(
 
 const formatOutOfRange = (to: BikeType, { axis, nearest, missingMm }: OutOfRange, shown: UnitSystem): string =>
   `${capitalized(AXIS_NAME[axis])}: ends at ${formatLabel(to, axis, nearest)}, ${formatLength(missingMm, shown)} short.`
+
+/** Names of a sheet's lengths. */
+export const SHEET_LENGTH_NAME: Readonly<Record<SheetLength, string>> = Object.freeze({
+  saddleHeightMm: 'Saddle height',
+  setbackMm: 'Setback',
+  reachMm: 'Reach',
+  stackMm: 'Stack',
+  crankMm: 'Crank',
+})
+
+/** A length no bike has, as a question where a unit explains it. */
+export function formatSheetDoubt({ length, mm, meantMm, unit }: SheetDoubt, shown: UnitSystem): string {
+  const is = `${SHEET_LENGTH_NAME[length]} ${formatBikeLength(mm, shown)} is no bike’s`
+  if (meantMm === null) return `${is}. Measure it once more.`
+  return `${is}: were ${unit === 'cm' ? 'centimetres' : 'inches'} meant, ${formatBikeLength(meantMm, shown)}?`
+}

@@ -4,14 +4,18 @@ import { App, Button, Modal } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { Label } from '@/core/conventions'
+import type { Bike, BikeType } from '@/core/bike/bike'
+import type { Label, Marks } from '@/core/conventions'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { capitalized, formatNaturalFrequency } from '@/core/messages/phrases'
 import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
 import { startSetup } from '../setup/actions'
 import { useRecommendation } from '../shared/useRecommendation'
+import { FromTape } from './FromTape'
+import { OtherBikes } from './OtherBikes'
 import styles from './rider.module.css'
 
+type NumbersOnBike = Readonly<{ bikeType: BikeType; bike: Bike; marks: Marks }>
 type SetupSummary = Readonly<{
   id: string
   line: string
@@ -38,6 +42,9 @@ type Props = Readonly<{
   /** What the latest set-up rests on, to work the chance out of, and the seat height it saved. */
   request: RecommendRequest | null
   seatHeight: Label | null
+  /** The latest numbers on their bike; null without numbers. */
+  from: NumbersOnBike | null
+  types: readonly BikeType[]
   /** The bike has changed since: what to say of it, or null. */
   changed: string | null
   open: readonly { id: string; text: string }[]
@@ -47,9 +54,22 @@ type Props = Readonly<{
 }>
 
 /** One rider: the numbers large enough to read from the next bike, then what was seen, then how it came to be. */
-export function RiderView({ member, maySetUp, setups, request, seatHeight, changed, open, bikes, notes }: Props) {
+export function RiderView({
+  member,
+  maySetUp,
+  setups,
+  request,
+  seatHeight,
+  from,
+  types,
+  changed,
+  open,
+  bikes,
+  notes,
+}: Props) {
   useRefreshAfterDelivery()
   const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
+  const [taping, setTaping] = useState(false)
   const [latest, ...earlier] = setups
   return (
     <article>
@@ -64,6 +84,11 @@ export function RiderView({ member, maySetUp, setups, request, seatHeight, chang
             aria-label="Print"
             title="Print"
           />
+        )}
+        {maySetUp && types.length > 0 && (
+          <Button className="no-print" size="large" onClick={() => setTaping(true)}>
+            Own bike’s tape
+          </Button>
         )}
         {maySetUp && (
           <Button className="no-print" size="large" onClick={() => setChoosing('told')}>
@@ -112,6 +137,7 @@ export function RiderView({ member, maySetUp, setups, request, seatHeight, chang
           No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.
         </p>
       )}
+      {from && types.length > 1 && <OtherBikes from={from} types={types} request={request} />}
       {notes && (
         <section className={styles.part}>
           <h2>Seen in class</h2>
@@ -156,6 +182,7 @@ export function RiderView({ member, maySetUp, setups, request, seatHeight, chang
         A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
         dizziness: stop, and send the rider to a licensed clinician.
       </p>
+      {taping && <FromTape types={types} close={() => setTaping(false)} />}
       <ChooseBike memberId={member.id} bikes={bikes} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )

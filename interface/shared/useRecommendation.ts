@@ -12,6 +12,10 @@ function coreWorker(): Remote<CoreWorker> {
   return worker
 }
 
+/** Any operation of the core, in the worker; a refusal comes back as a value. */
+export const askCore = (operation: string, request: unknown): Promise<object> =>
+  coreWorker().dispatch(operation, request)
+
 /** One answer, worked out in the worker. Rejects where the request is refused. */
 export async function askRecommendation(request: RecommendRequest): Promise<Recommendation> {
   const answer = await coreWorker().dispatch('recommend', request)

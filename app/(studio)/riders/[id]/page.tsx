@@ -11,6 +11,7 @@ import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { findChangeSince } from '@/server/bikes/bikeReadings'
 import { availableBikes, listBikes } from '@/server/bikes/bikes'
+import { listTypes } from '@/server/bikes/versions'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
@@ -27,11 +28,12 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
   if (!member) notFound()
   const [mayNote, maySetUp] = [can(person, 'seeNotes'), can(person, 'setUpRiders')]
-  const [bikes, setups, open, notes] = await Promise.all([
+  const [bikes, setups, open, notes, types] = await Promise.all([
     maySetUp ? listBikes(db, person) : [],
     listFinishedSetups(db, person, id),
     maySetUp ? listOpenSetups(db, person, id) : [],
     mayNote ? listNotesOfMember(db, person, id) : null,
+    listTypes(db, person),
   ])
   const { timeZone } = studio
   const latest = setups[0]
@@ -69,6 +71,8 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
           : null
       }
       seatHeight={latest?.marks.seatHeight ?? null}
+      from={latest ? { bikeType: latest.type, bike: latest.machineCalibration, marks: latest.marks } : null}
+      types={types.map(({ bikeType }) => bikeType)}
       open={open.map((o) => ({ id: o.id, text: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
       bikes={availableBikes(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
       notes={
