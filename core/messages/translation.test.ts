@@ -23,6 +23,21 @@ test('cranks, pedals and what rounding leaves are said with their sign and the k
   expect(sentence).toContain(residueMm.saddleHeightMm > 0 ? 'the saddle' : 'lower')
 })
 
+test('what is left of one part is said together', () => {
+  const slide = {
+    directionDeg: 0,
+    scale: {
+      marks: [
+        { label: 'A', mm: -6 },
+        { label: 'B', mm: 30 },
+      ],
+      halfMarks: false,
+    },
+  }
+  const bikeType = { ...HOLES_BIKE, crankMm: 178, axes: { ...HOLES_BIKE.axes, seatSlide: slide } }
+  expect(ask({ bikeType }).sentence).toMatch(/the saddle \d+ mm (higher|lower), \d+ mm farther (back|forward)/)
+})
+
 test('where the saddle ends another type is to be offered, with what is missing', () => {
   const axes = {
     ...HOLES_BIKE.axes,

@@ -61,7 +61,17 @@ function formatLeftOver(
   ] as const
   const said = parts.filter(([mm]) => Math.abs(mm) >= SAID_FROM_MM)
   if (said.length === 0) return 'just as before'
-  return formatList(said.map(([mm, what, more, less]) => `${what} ${formatLength(mm, shown)} ${mm > 0 ? more : less}`))
+  const off = ([mm, , more, less]: (typeof parts)[number]) => `${formatLength(mm, shown)} ${mm > 0 ? more : less}`
+  const whats = [...new Set(said.map(([, what]) => what))]
+  return formatList(
+    whats.map(
+      (what) =>
+        `${what} ${said
+          .filter((part) => part[1] === what)
+          .map(off)
+          .join(', ')}`,
+    ),
+  )
 }
 
 const formatOutOfRange = (to: BikeType, { axis, nearest, missingMm }: OutOfRange, shown: UnitSystem): string =>

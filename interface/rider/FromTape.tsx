@@ -13,7 +13,7 @@ import { useTranslations, type Numbers } from './useTranslations'
 const PLACES: { value: SaddlePlace; label: string }[] = [
   { value: 'nose', label: 'Nose' },
   { value: 'middle', label: 'Middle' },
-  { value: 'seatPoint', label: 'Widest part' },
+  { value: 'seatPoint', label: 'Widest' },
 ]
 
 /** A rider's own bike by its four lengths and crank, and what that is on each of the studio's types. */
@@ -51,6 +51,8 @@ export function FromTape({ types, close }: { types: readonly BikeType[]; close: 
         {field('saddleHeightMm')}
         {field('stackMm')}
         {field('crankMm')}
+      </div>
+      <div className={styles.pairs}>
         {field('setbackMm')}
         <label>
           Setback to the saddle’s
