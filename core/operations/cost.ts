@@ -15,6 +15,8 @@ export function workOf(operation: string, request: unknown): number {
     readings?: unknown
   }
   if (operation === 'learn') return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce(plus, 0) : 0
+  // The rider is believed once on either bike, and each of the neighbouring marks is asked about.
+  if (operation === 'translate') return Array.isArray(evidence) ? 3 * (evidence.length + 5) : 0
   if (operation === 'suggestions') return Array.isArray(setups) ? setups.map(suggestionWork).reduce(plus, 0) : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0

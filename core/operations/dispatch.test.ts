@@ -1,3 +1,4 @@
+import { workOf } from './cost'
 import fc from 'fast-check'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../testing/meanRider'
 import { PRIOR_PARTS } from '../rider/prior'
@@ -314,4 +315,9 @@ describe('what is far too large is refused at the limit, not looked at item by i
     expect(more).toBe(400)
     expect(found[99]).toEqual({ pointer: '/evidence/99/mm', reason: 'is missing' })
   })
+})
+
+test('a translation with a rider’s rows counts by them, one without costs next to nothing', () => {
+  expect(workOf('translate', {})).toBe(0)
+  expect(workOf('translate', { evidence: Array(200) })).toBeGreaterThan(workOf('translate', { evidence: Array(20) }))
 })

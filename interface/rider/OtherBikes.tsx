@@ -8,6 +8,7 @@ import type { TranslateResponse } from '@/core/operations/translate'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { BikeOverlay } from '../drawing/BikeOverlay'
 import { useUnitSystem } from '../shared/Providers'
+import rider from './rider.module.css'
 import styles from './otherBikes.module.css'
 import { useTranslations, type Numbers } from './useTranslations'
 
@@ -33,7 +34,7 @@ export function OtherBikes({ from, request, types: all }: Props) {
   const found = useTranslations(numbers, types)
   const [open, setOpen] = useState<string | null>(null)
   return (
-    <section className={styles.part} aria-label="On other bikes">
+    <section className={`${rider.part} no-print`} aria-label="On other bikes">
       <h2>On other bikes</h2>
       <ul className={styles.types}>
         {types.map((bikeType) => {

@@ -15,6 +15,15 @@ import styles from './studioView.module.css'
 
 const percent = (share: number) => `${Math.round(100 * share)}`
 
+/** Both axes run over shares, said in hundred. */
+const SHARES = {
+  type: 'number',
+  domain: [0, 1],
+  ticks: [0, 0.25, 0.5, 0.75, 1],
+  tickFormatter: percent,
+  stroke: 'var(--soft)',
+} as const
+
 /** A group with its bar down and up, cut off where the chart ends. */
 const withinChart = (group: StatedGroup) => ({
   ...group,
@@ -35,21 +44,13 @@ export function SuggestionChart({ record }: { record: SuggestionRecord | null })
         <ScatterChart margin={{ left: 4, right: 24, top: 12, bottom: 28 }}>
           <CartesianGrid stroke="var(--line)" />
           <XAxis
-            type="number"
             dataKey="stated"
-            domain={[0, 1]}
-            ticks={[0, 0.25, 0.5, 0.75, 1]}
-            tickFormatter={percent}
-            stroke="var(--soft)"
+            {...SHARES}
             label={{ value: 'said to be right, in 100', position: 'bottom', fill: 'var(--soft)' }}
           />
           <YAxis
-            type="number"
             dataKey="right"
-            domain={[0, 1]}
-            ticks={[0, 0.25, 0.5, 0.75, 1]}
-            tickFormatter={percent}
-            stroke="var(--soft)"
+            {...SHARES}
             label={{ value: 'were right', angle: -90, position: 'insideLeft', fill: 'var(--soft)' }}
           />
           <ReferenceLine
