@@ -14,6 +14,7 @@ const CORE = [
   'calibration',
   'fleet',
   'recommend',
+  'register',
   'translate',
   'learning',
   'simulated',

@@ -10,6 +10,7 @@ const VALIDATED = [
   'learn',
   'suggestions',
   'translate',
+  'afterChange',
   'evidence',
   'bikeType',
   'typeFile',

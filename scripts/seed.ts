@@ -25,6 +25,7 @@ import { startSetup } from '../server/setups/setups'
 import { findBike } from '../server/bikes/bikes'
 import { addBikeReading } from '../server/bikes/bikeReadings'
 import { recordInspection } from '../server/bikes/inspections'
+import { addWords } from '../server/members/words'
 import { addNote } from '../server/classes/notes'
 import {
   crestAtMark,
@@ -76,6 +77,11 @@ async function seed(): Promise<void> {
         createdBy: INSTRUCTORS[i % 2].id,
       })
     }
+    await addWords(
+      tx,
+      scopeOf(INSTRUCTORS[0]),
+      MEMBERS.map(({ name }, i) => ({ id: memberId(i), name })),
+    )
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
     await addNote(tx, scopeOf(INSTRUCTORS[1]), {
       id: 'seed-note-1',

@@ -13,7 +13,9 @@ import { SIGNS } from '../core/watch/signs'
 import type { Scope } from '../server/accounts/scope'
 import { listBikes } from '../server/bikes/bikes'
 import { closeDatabase, database } from '../server/db/connection'
+import { registerEntry } from '../server/db/tables/register'
 import { bikeAssignment, classNote, evidence, member, setup } from '../server/db/tables/riders'
+import { addWords } from '../server/members/words'
 import { studioDay } from '../server/studio/day'
 import { getStudio } from '../server/studio/studio'
 
@@ -94,6 +96,7 @@ await inBatches(Math.max(0, MEMBERS - there), async (from, to) => {
     createdBy,
   }))
   await db.insert(member).values(rows)
+  await addWords(db, scope, rows)
 })
 await inBatches(SETUPS, async (from, to) => {
   const made = range(from, to).map((i) => {
@@ -132,6 +135,26 @@ await inBatches(SETUPS, async (from, to) => {
     })),
   )
   await db.insert(evidence).values(rows)
+  await db.insert(registerEntry).values(
+    made.map(({ id, bike, at, memberId: rider, marks }) => ({
+      id,
+      studioId,
+      memberId: rider,
+      lineId: bike.lineId,
+      typeId: bike.typeId,
+      purpose: 'usual' as const,
+      source: 'setUp' as const,
+      certainty: 'checked' as const,
+      marks,
+      bikeId: bike.id,
+      machineCalibration: bike.machineCalibration,
+      basis: { seen: ['stature', 'kneeByEye'] as const },
+      setupId: id,
+      sinceAt: at,
+      createdAt: at,
+      createdBy,
+    })),
+  )
 })
 await inBatches(Math.round(SETUPS / 4), async (from, to) => {
   const rows = range(from, to).map((i) => {
@@ -154,6 +177,14 @@ await db.execute(sql`
   UPDATE member SET latest_setup_id = (
     SELECT s.id FROM setup s WHERE s.member_id = member.id AND s.finished_at IS NOT NULL
     ORDER BY s.finished_at DESC, s.id DESC LIMIT 1)
+  WHERE id LIKE 'large-%'`)
+await db.execute(sql`
+  INSERT IGNORE INTO register_current (member_id, line_id, purpose, studio_id, entry_id)
+  SELECT member_id, line_id, purpose, studio_id, id FROM register_entry WHERE id LIKE 'large-%'
+  ORDER BY created_at DESC, id DESC`)
+await db.execute(sql`
+  UPDATE member SET latest_entry_id = (
+    SELECT e.id FROM register_entry e WHERE e.member_id = member.id ORDER BY e.created_at DESC, e.id DESC LIMIT 1)
   WHERE id LIKE 'large-%'`)
 const day = studioDay(new Date(), studio.timeZone)
 const free = bikes.filter((b) => b.openFaults === 0)

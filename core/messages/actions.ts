@@ -20,6 +20,8 @@ const TEXT = {
   noSuchType: 'this type does not exist',
   noSuchBike: 'this bike does not exist',
   noSuchMember: 'this member does not exist',
+  noSuchNumbers: 'these numbers, or their type, are not here any more; open the page again',
+  numbersChanged: 'other numbers hold by now than were shown; open the page again',
   idTaken: 'an earlier try was kept with something else in it; open the page again and look what stands there',
   inspectionTaken:
     'an earlier try for this bike was kept, with something else wrong. Open the round again and look it over once more',

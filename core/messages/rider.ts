@@ -10,12 +10,9 @@ export const formatBikeChanged = (bikeNumber: number, date: string): string =>
 export const formatPedalSide = (pedal: EvidenceOf<'rider'>['pedal']): string | null =>
   pedal ? { cleat: 'cleats', cage: 'cage side' }[pedal] : null
 
-/** "Sorrel, bike 7" */
-export const formatBikeName = (typeName: string, bikeNumber: number): string => `${typeName}, bike ${bikeNumber}`
-
-/** The type a rider's numbers are for, where they do not hold on this bike. */
-export const formatNumbersElsewhere = (typeName: string, sameType: boolean): string =>
-  `${typeName}${sameType ? ' as it was marked before' : ''}`
+/** "Sorrel, bike 7"; the type alone where it was no one machine. */
+export const formatBikeName = (typeName: string, bikeNumber: number | null): string =>
+  bikeNumber === null ? typeName : `${typeName}, bike ${bikeNumber}`
 
 /** What was noted: "Knees: out", the side where the sign has sides, and the cue. Unknown signs stay as stored. */
 export function describeNote(region: string, sign: string, side: 'left' | 'right' | 'both') {

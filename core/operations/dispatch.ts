@@ -1,4 +1,5 @@
 import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
+import { afterChange, afterChangeIssues } from './afterChange'
 import { calibrate, calibrateIssues } from './calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
@@ -25,6 +26,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   calibrate: { validate: generated.calibrate, issues: calibrateIssues, answer: calibrate },
   learn: { validate: generated.learn, issues: learnIssues, answer: learn },
   translate: { validate: generated.translate, issues: translateIssues, answer: translate },
+  afterChange: { validate: generated.afterChange, issues: afterChangeIssues, answer: afterChange },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }

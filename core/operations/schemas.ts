@@ -2,6 +2,7 @@ import { axisSchema, bikeSchema, bikeTypeSchema } from '../bike/bike'
 import { marksSchema, pointSchema } from '../conventions'
 import { evidenceSchema, KINDS } from '../evidence/registry'
 import { recommendSchema } from '../recommend/request'
+import { afterChangeSchema } from './afterChange'
 import { calibrateSchema } from './calibrate'
 import { learnSchema } from './learn'
 import { placeSchema } from './place'
@@ -23,6 +24,7 @@ export const schemas: Readonly<Record<string, object>> = {
   recommend: recommendSchema,
   learn: learnSchema,
   translate: translateSchema,
+  afterChange: afterChangeSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),

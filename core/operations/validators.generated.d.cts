@@ -12,3 +12,4 @@ export const studioSettings: Validator
 export const learn: Validator
 export const suggestions: Validator
 export const translate: Validator
+export const afterChange: Validator

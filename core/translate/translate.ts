@@ -2,6 +2,7 @@ import { bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
 import { axisPositions, contactPoints, type Lengths } from '../bike/contactPoints'
 import { AXES, type AxisName, type Label, type Marks, type Point } from '../conventions'
 import type { Evidence } from '../evidence/registry'
+import { translate } from '../geometry'
 import { bottomFlexionDeg, prepareLeg } from '../kinematics/leg'
 import { recommend } from '../recommend/recommend'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
@@ -42,6 +43,8 @@ type Asked = Readonly<{
   to: Target
   school?: Partial<School>
   evidence?: readonly Evidence[]
+  /** By how much saddle and bars are wanted elsewhere than before, mm: forward and up plus. */
+  shift?: Point
 }>
 
 /**
@@ -50,8 +53,8 @@ type Asked = Readonly<{
  * the rider's evidence the neighbours of the saddle's marks are asked which suits their checks. What a type lacks or
  * cannot reach is left over, in mm.
  */
-export function translateMarks({ from, to, school, evidence }: Asked): Translation {
-  const before = touchPointsOf(from, to.bikeType)
+export function translateMarks({ from, to, school, evidence, shift }: Asked): Translation {
+  const before = shifted(touchPointsOf(from, to.bikeType), shift)
   const pedals: Pedals = to.bikeType
   const reachMm = farthestPedalMm(before.seat, before)
   const seatPair = axisPairOf(to.bikeType, to.bike, 'seat')
@@ -89,6 +92,12 @@ export function translateMarks({ from, to, school, evidence }: Asked): Translati
     byBelief: AXES.filter((axis) => chosen[axis] !== undefined && chosen[axis] !== nearest[axis]),
   }
 }
+
+const shifted = (points: TouchPoints, by: Point = { xMm: 0, yMm: 0 }): TouchPoints => ({
+  ...points,
+  seat: translate(points.seat, by.xMm, by.yMm),
+  grip: translate(points.grip, by.xMm, by.yMm),
+})
 
 const crankOf = ({ crankMm, pedalSurfaceMm }: Pedals): Pedals => ({ crankMm, pedalSurfaceMm })
 
@@ -183,16 +192,22 @@ export function kneeChangeDeg(before: Saddle, there: Saddle, target: BikeType, b
   const bottomDeg = bottomCrankDeg(target)
   const bend = (statureMm: number, at: Saddle) =>
     bottomFlexionDeg(prepareLeg(meanBody(statureMm), DEFAULT_SOLE_MM, at, bottomDeg), at.seat)
+  const statureMm = statureBending(beforeDeg, (mm) => bend(mm, before))
+  return bend(statureMm, there) - bend(statureMm, before)
+}
+
+/** The stature at which a knee that bends more the larger the body bends by `deg`, mm. */
+export function statureBending(deg: number, bend: (statureMm: number) => number): number {
   let [low, high] = [800, 3000]
   for (let halving = 0; halving < 40; halving++) {
     const middle = (low + high) / 2
-    if (bend(middle, before) < beforeDeg) low = middle
+    if (bend(middle) < deg) low = middle
     else high = middle
   }
-  return bend(low, there) - bend(low, before)
+  return low
 }
 
-const meanBody = (statureMm: number) =>
+export const meanBody = (statureMm: number) =>
   bodyFromScores(
     priorVectorOf(priorFor('natural', { statureMm: { mean: statureMm, sd: 0 } })),
     new Float64Array(PRIOR_PARTS.length),

@@ -11,7 +11,7 @@ import { addMachines, exportTypes, importTypeFile } from './actions'
 import parts from './parts.module.css'
 import styles from './bikesView.module.css'
 import { referenceMarks } from './typeDraft'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 type Props = Readonly<{
   /** What this person's role allows: looks over machines; types and machines themselves. */

@@ -35,7 +35,7 @@ import parts from './parts.module.css'
 import styles from './calibrationView.module.css'
 import { ReadingsTable } from './ReadingsTable'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 type Stored = Readonly<{ id: string; row: TapeReading }>
 type Props = Readonly<{ typeId: string; bikeType: BikeType; stored: readonly Stored[] }>

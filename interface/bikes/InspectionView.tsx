@@ -9,7 +9,7 @@ import { recordInspection } from './actions'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import parts from './parts.module.css'
 import styles from './inspectionView.module.css'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 export type InspectionBike = Readonly<{ id: string; number: number; type: string; state: string; due: boolean }>
 type Props = Readonly<{ bikes: readonly InspectionBike[]; start: number | null; studio: string; day: string }>

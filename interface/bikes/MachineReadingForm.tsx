@@ -18,7 +18,7 @@ import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { EMPTY_LENGTHS, parseTape } from './parseTape'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function MachineReadingForm({ bike }: { bike: Machine }) {

@@ -16,7 +16,7 @@ import styles from './machineView.module.css'
 import type { Machine } from './machine'
 import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 type Props = Readonly<{
   bike: Machine

@@ -11,7 +11,7 @@ import { addBikeReading } from './actions'
 import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 
 /** The saddle's angle with the floor taken off, what a wedge would do, and its line over the frame. */
 export function SaddleTilt({ bike, school }: { bike: Machine; school: School['tilt'] }) {

@@ -19,7 +19,7 @@ import parts from './parts.module.css'
 import styles from './typeEditor.module.css'
 import { parseDraft } from './parseDraft'
 import { draftFromDocument, NEW_DRAFT, referenceMarks, type AxisDraft, type TypeDraft } from './typeDraft'
-import { useAction } from './useAction'
+import { useAction } from '../shared/useAction'
 import { useLocalDraft } from './useLocalDraft'
 
 type Props = Readonly<{ start: BikeTypeDocument | null; baseId: string | null; copy: boolean; version: number }>

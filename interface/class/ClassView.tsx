@@ -121,6 +121,7 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
                 {bike.rider && (
                   <span className={styles.line}>
                     {bike.numbers ?? (bike.elsewhere ? `numbers are for ${bike.elsewhere}` : 'no numbers yet')}
+                    {bike.remark && <small>{bike.remark}</small>}
                   </span>
                 )}
                 {seen.length > 0 && <span className={styles.seen}>{seen.map(formatNote).join('; ')}</span>}

@@ -9,6 +9,8 @@ export type ClassBike = Readonly<{
   faulty: boolean
   rider: Readonly<{ id: string; name: string }> | null
   numbers: string | null
+  /** What they are for, and why this machine takes other marks than its type; null where there is nothing to say. */
+  remark: string | null
   /** Type the rider's numbers belong to, where it is another one. */
   elsewhere: string | null
 }>

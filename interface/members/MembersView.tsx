@@ -12,7 +12,7 @@ export type MemberRow = Readonly<{
   id: string
   name: string
   openSetupId: string | null
-  numbers: Readonly<{ line: string; bike: string; date: string }> | null
+  numbers: Readonly<{ line: string; named: string; bike: string; date: string }> | null
 }>
 type Search = Readonly<{ typed: string; withoutNumbers: boolean; page: number }>
 type Props = Readonly<{
@@ -145,7 +145,9 @@ function Row({ member }: { member: MemberRow }) {
         <span className={styles.name}>{member.name}</span>
         {member.numbers ? (
           <>
-            <span className={styles.numbers}>{member.numbers.line}</span>
+            <span className={styles.numbers} title={member.numbers.named}>
+              {member.numbers.line}
+            </span>
             <span className={styles.when}>
               <span>{member.numbers.bike}</span>
               <span>{member.numbers.date}</span>

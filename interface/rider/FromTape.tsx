@@ -4,6 +4,10 @@ import { useMemo, useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
 import { SHEET_LENGTH_NAME, formatSheetDoubt } from '@/core/messages/translation'
 import type { SaddlePlace, SheetLength } from '@/core/translate/fitSheet'
+import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { useAction } from '../shared/useAction'
+import { keepFromTape } from './actions'
+import type { StudioType } from './OtherBikes'
 import { LengthField } from '../shared/LengthField'
 import { useUnitSystem } from '../shared/Providers'
 import styles from './fromTape.module.css'
@@ -16,8 +20,10 @@ const PLACES: { value: SaddlePlace; label: string }[] = [
   { value: 'seatPoint', label: 'Widest' },
 ]
 
+type Props = Readonly<{ memberId: string; types: readonly StudioType[]; close: () => void; kept: () => void }>
+
 /** A rider's own bike by its four lengths and crank, and what that is on each of the studio's types. */
-export function FromTape({ types, close }: { types: readonly BikeType[]; close: () => void }) {
+export function FromTape({ memberId, types, close, kept }: Props) {
   const { shown } = useUnitSystem()
   const [typed, setTyped] = useState<TypedSheet>(EMPTY_SHEET)
   const [asked, setAsked] = useState(false)
@@ -26,6 +32,16 @@ export function FromTape({ types, close }: { types: readonly BikeType[]; close: 
     () => (parsed.outcome === 'read' ? { from: parsed.from, lengths: shown } : null),
     [parsed, shown],
   )
+  const bikeTypes = useMemo(() => types.map(({ bikeType }) => bikeType), [types])
+  const { act, busy } = useAction()
+  const { idFor } = useIdempotencyKey()
+  async function keepAll() {
+    if (parsed.outcome !== 'read') return
+    const { from } = parsed
+    const id = idFor([memberId, from])
+    const parts = types.map(({ lineId }, i) => ({ id: partId(id, i), lineId }))
+    if (await act(() => keepFromTape(memberId, from, parts))) kept()
+  }
   const wrong = (length: SheetLength) =>
     asked &&
     (parsed.outcome === 'unread'
@@ -94,7 +110,12 @@ export function FromTape({ types, close }: { types: readonly BikeType[]; close: 
           ))}
       </div>
       {numbers ? (
-        <Translated numbers={numbers} types={types} />
+        <>
+          <Translated numbers={numbers} types={bikeTypes} />
+          <Button type="primary" size="large" loading={busy} onClick={keepAll}>
+            Keep, as on the road bike
+          </Button>
+        </>
       ) : (
         <Button type="primary" size="large" onClick={() => setAsked(true)}>
           Show the numbers

@@ -1,31 +1,58 @@
 'use client'
+import { Button } from 'antd'
+import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { axesOf, type Bike, type BikeType } from '@/core/bike/bike'
 import type { Marks } from '@/core/conventions'
-import { formatLabel } from '@/core/messages/labels'
+import { formatLabel, formatMarks } from '@/core/messages/labels'
 import { AXIS_TITLE } from '@/core/messages/phrases'
+import { CERTAINTY_WORD, formatMoved } from '@/core/messages/register'
+import type { Certainty } from '@/core/register/entry'
 import type { TranslateResponse } from '@/core/operations/translate'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { BikeOverlay } from '../drawing/BikeOverlay'
 import { useUnitSystem } from '../shared/Providers'
+import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { keepForType } from './actions'
 import rider from './rider.module.css'
 import styles from './otherBikes.module.css'
+import { TapeVerify } from './TapeVerify'
 import { useTranslations, type Numbers } from './useTranslations'
 
+/** A type of the studio, in the version in force, with its machines. */
+export type StudioType = Readonly<{
+  lineId: string
+  bikeType: BikeType
+  machines: readonly Readonly<{ id: string; number: number; machineCalibration: Bike }>[]
+}>
+
 type Props = Readonly<{
-  from: Readonly<{ bikeType: BikeType; bike: Bike; marks: Marks }>
+  from: Readonly<{ entryId: string; held: Readonly<{ bikeType: BikeType; bike: Bike; marks: Marks }> }>
+  /** Sets of the same purpose, on whatever type. */
+  kept: readonly Readonly<{
+    lineId: string
+    certainty: Certainty
+    held: Readonly<{ bikeType: BikeType; marks: Marks }>
+  }>[]
   /** What the numbers rest on, where this person may see it. */
   request: RecommendRequest | null
-  types: readonly BikeType[]
+  types: readonly StudioType[]
+  maySetUp: boolean
 }>
 
 /** The same numbers on the studio's other types: what to set, what is left over, and why, drawn to scale. */
-export function OtherBikes({ from, request, types: all }: Props) {
+export function OtherBikes({ from: { entryId, held: from }, kept, request, types: all, maySetUp }: Props) {
   const { shown } = useUnitSystem()
-  const types = useMemo(() => all.filter(({ name }) => name !== from.bikeType.name), [all, from])
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const { idFor } = useIdempotencyKey()
+  const studioTypes = useMemo(() => all.filter(({ bikeType }) => bikeType.name !== from.bikeType.name), [all, from])
+  const types = useMemo(() => studioTypes.map(({ bikeType }) => bikeType), [studioTypes])
   const numbers = useMemo<Numbers>(
     () => ({
-      from,
+      // Only what the core is asked: the page's own fields stay here.
+      from: { bikeType: from.bikeType, bike: from.bike, marks: from.marks },
       lengths: shown,
       ...(request && { school: request.school, evidence: request.evidence }),
     }),
@@ -33,12 +60,17 @@ export function OtherBikes({ from, request, types: all }: Props) {
   )
   const found = useTranslations(numbers, types)
   const [open, setOpen] = useState<string | null>(null)
+  async function keep(lineId: string) {
+    if (await act(() => keepForType(idFor([entryId, lineId]), entryId, lineId))) router.refresh()
+  }
   return (
     <section className={`${rider.part} no-print`} aria-label="On other bikes">
       <h2>On other bikes</h2>
       <ul className={styles.types}>
-        {types.map((bikeType) => {
+        {studioTypes.map(({ lineId, bikeType, machines }) => {
           const answer = found[bikeType.name]
+          const own = kept.find((set) => set.lineId === lineId)
+          const differs = answer && own && formatMoved(bikeType, own.held.marks, answer.marks) !== 'as before'
           const shows = open === bikeType.name && answer
           return (
             <li key={bikeType.name}>
@@ -59,7 +91,15 @@ export function OtherBikes({ from, request, types: all }: Props) {
                     </span>
                   ))}
                 </span>
-                <span>{answer ? leftOver(answer) : 'Working it out …'}</span>
+                <span>
+                  {answer ? leftOver(answer) : 'Working it out …'}
+                  {own && (
+                    <em>
+                      {differs ? `Kept there: ${formatMarks(bikeType, own.held.marks)}` : 'Kept there as well'},{' '}
+                      {CERTAINTY_WORD[own.certainty]}
+                    </em>
+                  )}
+                </span>
               </button>
               {shows && (
                 <div className={styles.why}>
@@ -71,14 +111,24 @@ export function OtherBikes({ from, request, types: all }: Props) {
                       reached={answer.contact.there}
                     />
                   </div>
-                  <ul>
-                    {answer.because.map((line) => (
-                      <li key={line}>{line}</li>
-                    ))}
-                    <li className={styles.quiet}>
-                      Translated, not looked at: glance at the knee before the first ride.
-                    </li>
-                  </ul>
+                  <div>
+                    <ul>
+                      {answer.because.map((line) => (
+                        <li key={line}>{line}</li>
+                      ))}
+                      <li className={styles.quiet}>
+                        Translated, not looked at: glance at the knee before the first ride.
+                      </li>
+                    </ul>
+                    {maySetUp && (!own || (differs && !wasLookedAt(own.certainty))) && (
+                      <Button size="large" loading={busy} onClick={() => keep(lineId)}>
+                        {own ? 'Keep these instead' : `Keep for ${bikeType.name}`}
+                      </Button>
+                    )}
+                    {maySetUp && machines.length > 0 && (
+                      <TapeVerify bikeType={bikeType} machines={machines} marks={answer.marks} />
+                    )}
+                  </div>
                 </div>
               )}
             </li>
@@ -88,6 +138,9 @@ export function OtherBikes({ from, request, types: all }: Props) {
     </section>
   )
 }
+
+/** Numbers that were looked at on the bike give way to a new set-up alone. */
+const wasLookedAt = (certainty: Certainty): boolean => certainty === 'checked' || certainty === 'measured'
 
 /** What follows the numbers in the sentence, since they stand beside it in large. */
 const leftOver = ({ sentence }: TranslateResponse): string => {

@@ -27,7 +27,7 @@ const USUAL_SADDLE = { noseAheadMm: 150, saddleLengthMm: 270 } as const
 const LENGTHS: readonly SheetLength[] = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm', 'crankMm']
 
 export type ParsedSheet =
-  | Readonly<{ outcome: 'read'; from: Source }>
+  | Readonly<{ outcome: 'read'; from: Extract<Source, { crankMm: number }> }>
   /** What is missing or no length; nothing is wrong with fields left out of it. */
   | Readonly<{ outcome: 'unread'; wrong: readonly SheetLength[] }>
   | Readonly<{ outcome: 'asks'; doubts: readonly SheetDoubt[] }>

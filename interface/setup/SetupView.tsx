@@ -8,6 +8,7 @@ import type { AxisName, Label, Marks } from '@/core/conventions'
 import { LANDMARKS_AT_MARK, type LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { CheckName } from '@/core/messages/checks'
 import type { Costs } from '@/core/recommend/questionCosts'
+import type { Purpose } from '@/core/register/entry'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { latestAnswer } from '@/core/evidence/standingAnswers'
@@ -17,6 +18,7 @@ import { LightSwitch } from '../shared/LightSwitch'
 import { useUnitSystem } from '../shared/Providers'
 import { useRecommendation } from '../shared/useRecommendation'
 import { troubleLine } from '../outbox/trouble'
+import { Finder } from '../finder/Finder'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
@@ -161,10 +163,11 @@ export function SetupView({
     return () => void (here.current = false)
   }, [])
 
+  const [purpose, setPurpose] = useState<Purpose>('usual')
   async function finish() {
     setSaving(true)
     const id = crypto.randomUUID()
-    await save(id, shown)
+    await save(id, shown, purpose)
     const end = await settled(id)
     if (!here.current) return
     if (end === 'sent') return router.push(`/riders/${member.id}`)
@@ -220,6 +223,7 @@ export function SetupView({
             aria-label="Undo"
             title="Undo"
           />
+          <Finder />
           <OutboxStatus />
           <LightSwitch />
           <Button
@@ -293,6 +297,8 @@ export function SetupView({
           onAdd={add}
           onReplace={replace}
           onStep={setStep}
+          purpose={purpose}
+          onPurpose={setPurpose}
           onFinish={finish}
         />
       </main>

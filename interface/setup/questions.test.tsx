@@ -52,6 +52,8 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     onAdd: nothing,
     onReplace: nothing,
     onStep: nothing,
+    purpose: 'usual',
+    onPurpose: nothing,
     onFinish: nothing,
   }
 }
@@ -165,7 +167,7 @@ test('numbers at an end of a scale are asked about, and kept as on purpose with 
     />
   )
   const rare = render(numbers(low))
-  fireEvent.mouseDown(screen.getByRole('combobox'))
+  fireEvent.mouseDown(screen.getByRole('combobox', { name: /purpose/ }))
   fireEvent.click(screen.getByText('For short legs'))
   expect(added).toEqual([{ kind: 'set', at: low, meant: 'shortLegs' }])
   rare.unmount()

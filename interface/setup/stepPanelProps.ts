@@ -5,6 +5,7 @@ import type { MeantReason } from '@/core/evidence/kinds/set'
 import type { Evidence, EvidenceOf } from '@/core/evidence/registry'
 import type { CheckName } from '@/core/messages/checks'
 import type { Recommendation } from '@/core/operations/recommend'
+import type { Purpose } from '@/core/register/entry'
 import type { School } from '@/core/school/school'
 import type { Row, Step } from './flow'
 
@@ -46,6 +47,9 @@ export type StepPanelProps = Readonly<{
   onAdd: (row: Evidence) => void
   onReplace: (old: Row | undefined, row: Evidence) => void
   onStep: (step: Step) => void
+  /** What the numbers are kept for. */
+  purpose: Purpose
+  onPurpose: (purpose: Purpose) => void
   onFinish: () => void
   /** Somebody else saved this set-up meanwhile: start a new one from what stands here. */
   onGoOn?: () => void

@@ -1,6 +1,7 @@
 'use client'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Marks } from '@/core/conventions'
+import type { Purpose } from '@/core/register/entry'
 import type { Evidence } from '@/core/evidence/registry'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { useOutbox, type DraftEntry } from '../outbox/OutboxProvider'
@@ -27,7 +28,7 @@ export type SetupRows = Readonly<{
   replace: (old: Row | undefined, row: Evidence) => void
   withdraw: (row: Row) => void
   /** Resolves once the numbers are in the outbox. */
-  save: (id: string, marks: Marks) => Promise<void>
+  save: (id: string, marks: Marks, purpose: Purpose) => Promise<void>
 }>
 
 /**
@@ -122,7 +123,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
   )
   const withdraw = useCallback((row: Row) => void send([withdrawal(row)]), [send, withdrawal])
   const save = useCallback(
-    (id: string, marks: Marks) => send([{ op: 'finishSetup', id, setupId, marks }]),
+    (id: string, marks: Marks, purpose: Purpose) => send([{ op: 'finishSetup', id, setupId, marks, purpose }]),
     [send, setupId],
   )
   return { rows, pending, finishedElsewhere, add, replace, withdraw, save }

@@ -3,6 +3,7 @@ import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { OutboxStatus } from '../outbox/OutboxStatus'
+import { Finder } from '../finder/Finder'
 import { SignOut } from '../outbox/SignOut'
 import { UnitSwitch } from './UnitSwitch'
 import { LightSwitch } from './LightSwitch'
@@ -62,6 +63,7 @@ export function Shell({
         ) : (
           <span className={styles.person}>{person}</span>
         )}
+        <Finder />
         <OutboxStatus />
         <UnitSwitch />
         <LightSwitch />

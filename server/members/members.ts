@@ -1,14 +1,24 @@
 import { and, asc, count, desc, eq, inArray, isNull, like, type SQL } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
+import type { Purpose } from '../../core/register/entry'
 import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
 import { bike, bikeType } from '../db/tables/bikes'
-import { evidence, member, setup } from '../db/tables/riders'
+import { registerEntry } from '../db/tables/register'
+import { member, setup } from '../db/tables/riders'
+import { addWords, replaceWords } from './words'
 
 export type Member = Readonly<{ id: string; name: string }>
-export type Numbers = Readonly<{ marks: Marks; bikeNumber: number; type: BikeType; at: Date }>
+export type Numbers = Readonly<{
+  marks: Marks
+  purpose: Purpose
+  /** Null where they were set on no machine. */
+  bikeNumber: number | null
+  type: BikeType
+  at: Date
+}>
 
 /** A member with the latest saved numbers, if any, and a set-up still open. */
 export type MemberInList = Member & Readonly<{ numbers: Numbers | null; openSetupId: string | null }>
@@ -33,7 +43,7 @@ export type MemberPage = Readonly<{
  * numbers.
  */
 export async function searchMembers(db: DbExecutor, scope: Scope, search: MemberSearch): Promise<MemberPage> {
-  const wanted = and(nameHolds(scope, search.typed), search.withoutNumbers ? isNull(member.latestSetupId) : undefined)
+  const wanted = and(nameHolds(scope, search.typed), search.withoutNumbers ? isNull(member.latestEntryId) : undefined)
   const counts = await countMembers(db, scope)
   const known = search.withoutNumbers ? counts.withoutNumbers : counts.all
   const total =
@@ -61,7 +71,7 @@ export async function searchMembers(db: DbExecutor, scope: Scope, search: Member
 /** How many members of a studio there are, and how many of them without numbers. */
 async function countMembers(db: DbExecutor, scope: Scope): Promise<MemberCounts> {
   const [found] = await db
-    .select({ all: count(), saved: count(member.latestSetupId) })
+    .select({ all: count(), saved: count(member.latestEntryId) })
     .from(member)
     .where(eq(member.studioId, scope.studioId))
   return { all: found.all, withoutNumbers: found.all - found.saved }
@@ -86,7 +96,7 @@ function nameHolds(scope: Scope, typed: string): SQL | undefined {
   )
 }
 
-/** The latest saved numbers of each of these members who has any. */
+/** The latest numbers of each of these members who has any, whatever for. */
 export async function latestNumbers(
   db: DbExecutor,
   scope: Scope,
@@ -96,23 +106,18 @@ export async function latestNumbers(
   const rows = await db
     .select({
       memberId: member.id,
-      at: setup.finishedAt,
-      row: evidence.row,
+      at: registerEntry.createdAt,
+      marks: registerEntry.marks,
+      purpose: registerEntry.purpose,
       bikeNumber: bike.number,
       type: bikeType.definition,
     })
     .from(member)
-    .innerJoin(setup, eq(setup.id, member.latestSetupId))
-    .innerJoin(evidence, eq(evidence.id, setup.numbersId))
-    .innerJoin(bike, eq(bike.id, setup.bikeId))
-    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
+    .innerJoin(registerEntry, eq(registerEntry.id, member.latestEntryId))
+    .leftJoin(bike, eq(bike.id, registerEntry.bikeId))
+    .innerJoin(bikeType, eq(bikeType.id, registerEntry.typeId))
     .where(and(inArray(member.id, [...memberIds]), eq(member.studioId, scope.studioId)))
-  return new Map(
-    rows.map(({ memberId, at, row, bikeNumber, type }) => [
-      memberId,
-      { marks: row.at ?? {}, bikeNumber, type, at: at! },
-    ]),
-  )
+  return new Map(rows.map(({ memberId, ...numbers }) => [memberId, numbers]))
 }
 
 async function openSetups(db: DbExecutor, scope: Scope, memberIds: readonly string[]): Promise<Map<string, string>> {
@@ -139,15 +144,13 @@ export type AddMemberResult =
   | Readonly<{ outcome: 'idTaken'; name: string }>
 
 /** Adds a member. The same id again with the same name changes nothing. */
-export async function addMember(
-  db: DbExecutor,
-  scope: Scope,
-  { id, name }: Member,
-  now: Date,
-): Promise<AddMemberResult> {
+export async function addMember(db: Database, scope: Scope, { id, name }: Member, now: Date): Promise<AddMemberResult> {
   const { studioId, userId } = scope
   try {
-    await db.insert(member).values({ id, studioId, name, createdAt: now, createdBy: userId })
+    await withTransaction(db, async (tx) => {
+      await tx.insert(member).values({ id, studioId, name, createdAt: now, createdBy: userId })
+      await addWords(tx, scope, [{ id, name }])
+    })
     return { outcome: 'kept' }
   } catch (error) {
     if (!isDuplicate(error)) throw error
@@ -158,16 +161,19 @@ export async function addMember(
 
 /** Corrects a name; false where the member is not called `from` any more (somebody else was faster). */
 export async function renameMember(
-  db: DbExecutor,
+  db: Database,
   scope: Scope,
   id: string,
   { from, to }: Readonly<{ from: string; to: string }>,
 ): Promise<boolean> {
-  await db
-    .update(member)
-    .set({ name: to })
-    .where(and(eq(member.id, id), eq(member.studioId, scope.studioId), eq(member.name, from)))
-  return (await findMember(db, scope, id))?.name === to
+  return withTransaction(db, async (tx) => {
+    const [{ affectedRows }] = await tx
+      .update(member)
+      .set({ name: to })
+      .where(and(eq(member.id, id), eq(member.studioId, scope.studioId), eq(member.name, from)))
+    if (affectedRows > 0) await replaceWords(tx, scope, { id, name: to })
+    return (await findMember(tx, scope, id))?.name === to
+  })
 }
 
 /** Members of exactly this name, so that one is not added twice unseen. */

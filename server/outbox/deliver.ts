@@ -1,5 +1,6 @@
 import { axesOf } from '../../core/bike/bike'
 import type { Refusal } from '../../core/messages/outbox'
+import { PURPOSES } from '../../core/register/entry'
 import { signNamed } from '../../core/watch/signs'
 import { can, type Permission } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
@@ -106,15 +107,16 @@ function appendRow(
 function deliverNumbers(
   db: Database,
   scope: Scope,
-  { id, setupId, marks }: EntryOf<'finishSetup'>,
+  { id, setupId, marks, purpose = 'usual' }: EntryOf<'finishSetup'>,
   now: Date,
 ): Promise<DeliveryResult> {
   return onSetup(db, scope, setupId, ({ type }) => {
+    if (!PURPOSES.includes(purpose)) return { code: 'malformed' }
     const checked = validateRow(type, { kind: 'set', at: marks ?? {} })
     if ('reasons' in checked) return { code: 'badRow', reasons: checked.reasons }
     const wanted = checked.row.at ?? {}
     if (axesOf(type).some((axis) => wanted[axis] === undefined)) return { code: 'incomplete' }
-    return (tx) => finishSetup(tx, scope, setupId, { id, marks: wanted }, now)
+    return (tx) => finishSetup(tx, scope, setupId, { id, marks: wanted, purpose }, now)
   })
 }
 

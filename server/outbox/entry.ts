@@ -1,5 +1,6 @@
 import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/registry'
+import type { Purpose } from '../../core/register/entry'
 
 /**
  * What a device has to tell the server: something seen, done or saved. `id` is made on the device and belongs to this
@@ -10,7 +11,7 @@ export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: numbe
   (
     | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence }>
     | Readonly<{ op: 'withdrawEvidence'; setupId: string; rowId: string }>
-    | Readonly<{ op: 'finishSetup'; setupId: string; marks: Marks }>
+    | Readonly<{ op: 'finishSetup'; setupId: string; marks: Marks; purpose?: Purpose }>
     | Readonly<{ op: 'addNote'; memberId: string; bikeId: string; sign: string; side: 'left' | 'right' | 'both' }>
     | Readonly<{ op: 'withdrawNote'; noteId: string }>
   )

@@ -1,13 +1,18 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm'
 import { AXES, type Marks } from '../../core/conventions'
 import type { MeantReason } from '../../core/evidence/kinds/set'
+import { isBarCheck, isBodyEvidence, isSaddleCheck } from '../../core/evidence/evidence'
+import { evidenceLevel } from '../../core/evidence/evidenceLevel'
 import type { Evidence } from '../../core/evidence/registry'
+import type { Purpose } from '../../core/register/entry'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
 import { sameContent } from '../db/sameContent'
 import { user } from '../db/tables/accounts'
+import { bikeType } from '../db/tables/bikes'
 import { evidence, member, setup, withdrawal } from '../db/tables/riders'
+import { recordEntry } from '../register/register'
 
 /** A row of evidence as stored; withdrawn rows are not handed out. */
 export type StoredEvidence = Readonly<{ id: string; row: Evidence }>
@@ -135,11 +140,12 @@ export async function finishSetup(
   tx: DbExecutor,
   scope: Scope,
   setupId: string,
-  numbers: Readonly<{ id: string; marks: Marks }>,
+  numbers: Readonly<{ id: string; marks: Marks; purpose?: Purpose }>,
   now: Date,
 ): Promise<RecordResult> {
   const state = await lockOpen(tx, scope, setupId)
-  const meant = meantAt(numbers.marks, await listEvidence(tx, scope, setupId), numbers.id)
+  const seen = await listEvidence(tx, scope, setupId)
+  const meant = meantAt(numbers.marks, seen, numbers.id)
   const row: Evidence = { kind: 'set', at: numbers.marks, ...(meant && { meant }) }
   if (state.outcome === 'finished') {
     const before = await storedUnder(tx, numbers.id)
@@ -154,7 +160,53 @@ export async function finishSetup(
     .set({ numbersId: numbers.id, finishedAt: now, finishedBy: scope.userId, openKey: null })
     .where(eq(setup.id, setupId))
   await updateLatestSetup(tx, setupId)
+  await enterNumbers(tx, scope, setupId, { ...numbers, meant, seen: seen.map(({ row: one }) => one) }, now)
   return KEPT
+}
+
+/** The numbers of a set-up, with what they rest on, as they go into the register. */
+async function enterNumbers(
+  tx: DbExecutor,
+  scope: Scope,
+  setupId: string,
+  {
+    marks,
+    meant,
+    purpose = 'usual',
+    seen,
+  }: Readonly<{ marks: Marks; meant?: MeantReason; purpose?: Purpose; seen: readonly Evidence[] }>,
+  now: Date,
+): Promise<void> {
+  const [made] = await tx
+    .select({
+      memberId: setup.memberId,
+      lineId: bikeType.lineId,
+      typeId: setup.typeId,
+      bikeId: setup.bikeId,
+      machineCalibration: setup.machineCalibration,
+    })
+    .from(setup)
+    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
+    .where(eq(setup.id, setupId))
+  const rider = seen.findLast((row) => row.kind === 'rider')
+  const looks = seen.filter((row) => isSaddleCheck(row) || isBodyEvidence(row) || isBarCheck(row))
+  await recordEntry(
+    tx,
+    scope,
+    {
+      ...made,
+      id: setupId,
+      purpose,
+      source: 'setUp',
+      certainty: evidenceLevel(seen),
+      marks,
+      meant: meant ?? null,
+      basis: { seen: [...new Set(looks.map(({ kind }) => kind))] },
+      footwear: rider?.kind === 'rider' ? { soleMm: rider.soleMm, pedal: rider.pedal } : {},
+      setupId,
+    },
+    now,
+  )
 }
 
 /** Why these marks are on purpose, where the row that set them last says so. */

@@ -14,6 +14,7 @@ import { user } from '../db/tables/accounts'
 import { bike, bikeType } from '../db/tables/bikes'
 import { evidence, setup, withdrawal } from '../db/tables/riders'
 import { findMember } from '../members/members'
+import { currentEntries } from '../register/register'
 import { appendEvidence, type StoredEvidence } from './evidence'
 import { validateRow } from './validateRow'
 
@@ -24,6 +25,7 @@ export type Setup = Readonly<{
   bikeId: string
   bikeNumber: number
   type: BikeType
+  lineId: string
   equipment: BikeEquipment
   machineCalibration: Bike
   finishedAt: Date | null
@@ -145,6 +147,7 @@ export async function findSetup(db: DbExecutor, scope: Scope, id: string): Promi
       bikeId: setup.bikeId,
       bikeNumber: bike.number,
       type: bikeType.definition,
+      lineId: bikeType.lineId,
       equipment: bikeType.equipment,
       machineCalibration: setup.machineCalibration,
       finishedAt: setup.finishedAt,
@@ -199,19 +202,28 @@ export async function listFinishedSetups(
   }))
 }
 
-/** A member's numbers saved last on the type of a set-up, with what they then answered; null where there are none. */
+/**
+ * The numbers a member keeps for the type of a set-up, the usual ones before others, with what they answered last; null
+ * where there are none its scales have.
+ */
 export async function findPreviousNumbers(
   db: DbExecutor,
   scope: Scope,
-  { memberId, type }: Pick<Setup, 'memberId' | 'type'>,
+  { memberId, type, lineId }: Pick<Setup, 'memberId' | 'type' | 'lineId'>,
 ): Promise<Readonly<{ marks: Marks; meant?: MeantReason; at: Date; rider: Evidence | null }> | null> {
-  const setups = await listFinishedSetups(db, scope, memberId, HISTORY_SETUPS)
-  const found = setups.find(
-    (s) => s.type.name === type.name && 'row' in validateRow(type, { kind: 'set', at: s.marks }),
+  const ofType = (await currentEntries(db, scope, [memberId])).filter((entry) => entry.lineId === lineId)
+  const found = [...ofType.filter((entry) => entry.purpose === 'usual'), ...ofType].find(
+    ({ marks }) => 'row' in validateRow(type, { kind: 'set', at: marks }),
   )
   if (!found) return null
-  const rider = found.evidence.findLast((row) => row.kind === 'rider') ?? null
-  return { marks: found.marks, ...(found.meant && { meant: found.meant }), at: found.finishedAt, rider }
+  const answered = await db
+    .select({ row: evidence.row })
+    .from(evidence)
+    .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
+    .where(and(eq(evidence.setupId, found.setupId ?? ''), isNull(withdrawal.evidenceId)))
+    .orderBy(asc(evidence.position))
+  const rider = answered.findLast(({ row }) => row.kind === 'rider')?.row ?? null
+  return { marks: found.marks, ...(found.meant && { meant: found.meant }), at: found.createdAt, rider }
 }
 
 /** So many earlier set-ups inform a new one; older ones hardly tell more. */

@@ -8,6 +8,8 @@ import { listTapeReadings } from '@/server/bikes/tapeReadings'
 import { listVersions, listTypes } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
 import { listNotesOfMember, listNotesSince } from '@/server/classes/notes'
+import { findByWords } from '@/server/members/words'
+import { currentEntries, listEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
 import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
 import { listOpenSetups, listFinishedSetups, findSetup } from '@/server/setups/setups'
@@ -41,6 +43,9 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   latestNumbers: () => latestNumbers(db, scope, ['member-01', 'member-02', 'member-03']),
   findMembers: () => findMembers(db, scope, 'to', 40),
   findMembersByName: () => findMembersByName(db, scope, 'Maren Tolle'),
+  findByWords: () => findByWords(db, scope, 'mar to', 8),
+  currentEntries: () => currentEntries(db, scope, ['member-01', 'member-02']),
+  listEntries: () => listEntries(db, scope, 'member-01', { before: 'setup-member-01' }),
   findMember: () => findMember(db, scope, 'member-01'),
   findSetup: () => findSetup(db, scope, 'setup-member-01'),
   listEvidence: () => listEvidence(db, scope, 'setup-member-01'),

@@ -25,7 +25,8 @@ async function begun() {
   const [bike] = await listBikes(db, scope)
   const setupId = id()
   await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, now)
-  return { memberId, setupId, type: (await findSetup(db, scope, setupId))!.type }
+  const { type, lineId } = (await findSetup(db, scope, setupId))!
+  return { memberId, setupId, type, lineId }
 }
 const marks = { seatHeight: '8', seatSlide: 'C', barHeight: '8', barSlide: '3' }
 
@@ -58,7 +59,7 @@ test('a set-up’s own school: the latest counts, a retry changes nothing, a sav
 })
 
 test('a finished set-up is history to the next, with its age, and its numbers are the previous ones', async () => {
-  const { memberId, setupId, type } = await begun()
+  const { memberId, setupId, type, lineId } = await begun()
   const row = { kind: 'kneeAngle', deg: 31, by: 'goniometer', at: marks } as const
   const rider = { kind: 'rider', experience: 'regular', pedal: 'cleat' } as const
   await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row: rider }, now))
@@ -68,7 +69,7 @@ test('a finished set-up is history to the next, with its age, and its numbers ar
   const [earlier] = await listHistory(db, scope, memberId, later)
   expect(earlier.agoDays).toBeCloseTo(61, 5)
   expect(earlier.evidence).toContainEqual(row)
-  expect(await findPreviousNumbers(db, scope, { memberId, type })).toEqual({ marks, at: now, rider })
+  expect(await findPreviousNumbers(db, scope, { memberId, type, lineId })).toEqual({ marks, at: now, rider })
 })
 
 test('what a rider answered lately opens the next set-up; months later it is asked again', async () => {
@@ -94,13 +95,13 @@ test('what a rider answered lately opens the next set-up; months later it is ask
 test('numbers on purpose are saved as such, unless something was moved since', async () => {
   const meant = { kind: 'set', at: marks, meant: 'longLegs' } as const
   const saved = async (numbers: typeof marks) => {
-    const { memberId, setupId, type } = await begun()
+    const { memberId, setupId, type, lineId } = await begun()
     await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row: meant }, now))
     const last = { id: id(), marks: numbers }
     await db.transaction((tx) => finishSetup(tx, scope, setupId, last, now))
     // The answer was lost and the phone sends it once more.
     expect(await db.transaction((tx) => finishSetup(tx, scope, setupId, last, now))).toEqual({ outcome: 'kept' })
-    return findPreviousNumbers(db, scope, { memberId, type })
+    return findPreviousNumbers(db, scope, { memberId, type, lineId })
   }
   expect(await saved(marks)).toMatchObject({ marks, meant: 'longLegs' })
   expect(await saved({ ...marks, seatHeight: '7' })).not.toHaveProperty('meant')

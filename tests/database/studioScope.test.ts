@@ -20,7 +20,10 @@ import { connectionPool, database, closeDatabase } from '@/server/db/connection'
 import { studio, user } from '@/server/db/tables/accounts'
 import { member } from '@/server/db/tables/riders'
 import * as members from '@/server/members/members'
+import * as words from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
+import * as proposals from '@/server/register/proposals'
+import * as register from '@/server/register/register'
 import * as evidence from '@/server/setups/evidence'
 import * as learned from '@/server/setups/learned'
 import * as setups from '@/server/setups/setups'
@@ -29,6 +32,7 @@ import * as studios from '@/server/studio/studio'
 import * as bikeActions from '@/interface/bikes/actions'
 import * as classActions from '@/interface/class/actions'
 import * as memberActions from '@/interface/members/actions'
+import * as riderActions from '@/interface/rider/actions'
 import * as setupActions from '@/interface/setup/actions'
 import * as studioActions from '@/interface/studio/actions'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
@@ -214,6 +218,51 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     renameMember: () => members.renameMember(db, here, other.member, { from: SECRET, to: 'Taken' }),
     findMembersByName: () => members.findMembersByName(db, here, SECRET),
   },
+  'members/words': {
+    findByWords: () => words.findByWords(db, here, SECRET, 10),
+    replaceWords: () => words.replaceWords(db, here, { id: other.member, name: 'Taken' }),
+    addWords: () => words.addWords(db, here, []),
+  },
+  'register/register': {
+    currentEntries: () => register.currentEntries(db, here, [other.member]),
+    listEntries: () => register.listEntries(db, here, other.member),
+    findEntry: () => register.findEntry(db, here, other.finished),
+    restoreEntry: () => register.restoreEntry(db, here, { id: id(), entryId: other.finished }, now),
+    recordEntry: () =>
+      register.recordEntry(
+        db,
+        here,
+        {
+          id: id(),
+          memberId: other.member,
+          lineId: other.line,
+          typeId: other.type,
+          purpose: 'usual',
+          source: 'imported',
+          certainty: 'told',
+          marks,
+        },
+        now,
+      ),
+  },
+  'register/proposals': {
+    keepTranslation: () =>
+      proposals.keepTranslation(db, here, { id: id(), entryId: other.finished, lineId: 'bracken' }, now),
+    keepTape: () =>
+      proposals.keepTape(
+        db,
+        here,
+        { memberId: other.member, from: TAPED, parts: [{ id: id(), lineId: other.line }] },
+        now,
+      ),
+    keepChange: () =>
+      proposals.keepChange(
+        db,
+        here,
+        { memberId: other.member, what: 'shoes', mm: 9, parts: [{ id: id(), entryId: other.finished }] },
+        now,
+      ),
+  },
   'outbox/deliver': {
     deliver: () =>
       Promise.all(ENTRIES.map((entry) => deliver(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
@@ -231,7 +280,8 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listFinishedSetups: () => setups.listFinishedSetups(db, here, other.member),
     listOpenSetups: () => setups.listOpenSetups(db, here, other.member),
     listHistory: () => setups.listHistory(db, here, other.member, now),
-    findPreviousNumbers: () => setups.findPreviousNumbers(db, here, { memberId: other.member, type: HOLES_BIKE }),
+    findPreviousNumbers: () =>
+      setups.findPreviousNumbers(db, here, { memberId: other.member, type: HOLES_BIKE, lineId: other.line }),
   },
   'setups/setupSchool': {
     findSetupSchool: () => setupSchools.findSetupSchool(db, here, other.setup),
@@ -251,6 +301,12 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
 }
 
+const TAPED = {
+  lengths: { saddleHeightMm: 700, setbackMm: 60, reachMm: 690, stackMm: 620 },
+  crankMm: 172,
+  noseAheadMm: 150,
+} as const
+
 const ENTRIES = [
   { op: 'appendEvidence', id: id(), setupId: other.setup, row },
   { op: 'withdrawEvidence', id: id(), setupId: other.setup, rowId: other.row },
@@ -264,6 +320,8 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
+  wordsOf: 'text',
+  wordRows: 'text',
   validateRow: 'a row against a type',
   tapeRefusal: 'a reading against a type',
   readingRefusal: 'a reading against a type',
@@ -277,7 +335,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
-const FOLDERS = ['bikes', 'classes', 'members', 'outbox', 'setups', 'studio']
+const FOLDERS = ['bikes', 'classes', 'members', 'outbox', 'register', 'setups', 'studio']
 const modules = FOLDERS.flatMap((folder) =>
   readdirSync(join(process.cwd(), 'server', folder))
     .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file))
@@ -336,13 +394,31 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   addMember: ['addMembers', () => memberActions.addMember(other.member, 'Somebody Here', true)],
   renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
   findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
+  restoreNumbers: ['setUpRiders', () => riderActions.restoreNumbers(id(), other.finished)],
+  keepForType: ['setUpRiders', () => riderActions.keepForType(id(), other.finished, 'bracken')],
+  keepFromTape: [
+    'setUpRiders',
+    () => riderActions.keepFromTape(other.member, TAPED, [{ id: id(), lineId: 'bracken' }]),
+  ],
+  keepAfterChange: [
+    'setUpRiders',
+    () => riderActions.keepAfterChange(other.member, 'shoes', 9, [{ id: id(), entryId: other.finished }]),
+  ],
+  earlierEntries: ['seeNumbers', () => riderActions.earlierEntries(other.member, other.finished)],
   startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
   changeSetupSchool: ['setUpRiders', () => setupActions.changeSetupSchool(id(), other.setup, { foot: 'level' })],
   saveStudio: ['manageStudio', () => studioActions.saveStudio({ school: {}, costs: {}, learns: true })],
   historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
   continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
 }
-const actionModules = { ...bikeActions, ...classActions, ...memberActions, ...setupActions, ...studioActions }
+const actionModules = {
+  ...bikeActions,
+  ...classActions,
+  ...memberActions,
+  ...riderActions,
+  ...setupActions,
+  ...studioActions,
+}
 
 test('every action is walked', () => {
   expect(Object.keys(actionModules).sort()).toEqual(Object.keys(ACTIONS).sort())

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next'
+import { formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
 import { formatMarks } from '@/core/messages/labels'
-import { formatNumbersElsewhere } from '@/core/messages/rider'
-import { marksIssues } from '@/core/operations/bikeIssues'
+import { marksOnMachine } from '@/core/translate/onMachine'
+import { shownFirst } from '@/interface/rider/riderSet'
 import { ClassView } from '@/interface/class/ClassView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
@@ -9,7 +10,7 @@ import { listBikes } from '@/server/bikes/bikes'
 import { listAssignments } from '@/server/classes/assignments'
 import { listNotesSince } from '@/server/classes/notes'
 import { database } from '@/server/db/connection'
-import { latestNumbers } from '@/server/members/members'
+import { currentEntries } from '@/server/register/register'
 import { studioDay } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
@@ -30,16 +31,21 @@ export default async function ClassPage() {
     can(person, 'seeNotes') ? listNotesSince(db, person, new Date(now.getTime() - DAY_MS)) : [],
   ])
   const riderIds = assigned.map((a) => a.memberId)
-  const numbersOf = await latestNumbers(db, person, riderIds)
+  const entries = shownFirst(await currentEntries(db, person, riderIds))
   const today = recent.filter((note) => studioDay(note.createdAt, studio.timeZone) === day)
   return (
     <ClassView
       mayNote={mayNote}
       bikes={bikes.map((bike) => {
         const rider = assigned.find((a) => a.bikeId === bike.id)
-        const numbers = rider && numbersOf.get(rider.memberId)
-        const sameType = numbers?.type.name === bike.type.name
-        const here = numbers && sameType && marksIssues(bike.type, numbers.marks, '').length === 0
+        const own = entries.filter(({ memberId }) => memberId === rider?.memberId)
+        const kept = own.find(({ lineId }) => lineId === bike.lineId)
+        const here =
+          kept &&
+          marksOnMachine(
+            { bikeType: kept.type, bike: kept.machineCalibration ?? undefined, marks: kept.marks },
+            { bikeType: bike.type, bike: bike.machineCalibration },
+          )
         return {
           id: bike.id,
           number: bike.number,
@@ -47,8 +53,13 @@ export default async function ClassPage() {
           faulty: bike.openFaults > 0,
           rider: rider ? { id: rider.memberId, name: rider.name } : null,
           // Numbers belong to a type: those of another type are not offered here as if they were this bike's.
-          numbers: here ? formatMarks(numbers.type, numbers.marks) : null,
-          elsewhere: numbers && !here ? formatNumbersElsewhere(numbers.type.name, sameType) : null,
+          numbers: here ? formatMarks(bike.type, here.marks) : null,
+          remark: here
+            ? [kept.purpose !== 'usual' && PURPOSE_NAME[kept.purpose].toLowerCase(), formatMachineWhy(here)]
+                .filter(Boolean)
+                .join(', ') || null
+            : null,
+          elsewhere: (!here && own[0]?.type.name) || null,
         }
       })}
       notes={today.map(({ id, memberId, sign, side }) => ({ id, memberId, sign, side }))}

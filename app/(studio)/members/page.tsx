@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { formatMarks } from '@/core/messages/labels'
+import { formatNamedMarks, PURPOSE_NAME } from '@/core/messages/register'
 import { formatBikeName } from '@/core/messages/rider'
 import { MembersView } from '@/interface/members/MembersView'
 import { requirePermission } from '@/server/accounts/session'
@@ -36,7 +37,10 @@ export default async function MembersPage({ searchParams }: Asked) {
         openSetupId,
         numbers: numbers && {
           line: formatMarks(numbers.type, numbers.marks),
-          bike: formatBikeName(numbers.type.name, numbers.bikeNumber),
+          named: formatNamedMarks(numbers.type, numbers.marks),
+          bike:
+            formatBikeName(numbers.type.name, numbers.bikeNumber) +
+            (numbers.purpose === 'usual' ? '' : `, ${PURPOSE_NAME[numbers.purpose].toLowerCase()}`),
           date: formatDate(numbers.at, studio.timeZone),
         },
       }))}

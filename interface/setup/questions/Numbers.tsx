@@ -4,7 +4,9 @@ import { MEANT_REASONS } from '@/core/evidence/kinds/set'
 import { formatLabel, formatTryAlone } from '@/core/messages/labels'
 import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
 import { MEANT_TEXT } from '@/core/messages/recommendation'
+import { PURPOSE_NAME } from '@/core/messages/register'
 import type { Recommendation } from '@/core/operations/recommend'
+import { PURPOSES } from '@/core/register/entry'
 import styles from '../questions.module.css'
 import type { StepPanelProps } from '../stepPanelProps'
 
@@ -12,7 +14,7 @@ import type { StepPanelProps } from '../stepPanelProps'
 const LEAST_CHANCE = 0.3
 
 /** The numbers as they stand, beside each the marks the rider may try alone, and what of them is on purpose. */
-export function Numbers({ bikeType, shown, answer, set, finished, onAdd }: StepPanelProps) {
+export function Numbers({ bikeType, shown, answer, set, finished, purpose, onAdd, onPurpose }: StepPanelProps) {
   const meant = answer?.next.meant
   return (
     <>
@@ -32,6 +34,17 @@ export function Numbers({ bikeType, shown, answer, set, finished, onAdd }: StepP
           )
         })}
       </dl>
+      {!finished && (
+        <label className={styles.meant}>
+          Kept for
+          <Select
+            size="large"
+            value={purpose}
+            options={PURPOSES.map((value) => ({ value, label: PURPOSE_NAME[value] }))}
+            onChange={onPurpose}
+          />
+        </label>
+      )}
       {answer && !finished && set && (meant || isExtreme(answer, shown)) && (
         <label className={styles.meant}>
           {meant ? 'On purpose' : 'These numbers are rare. On purpose?'}

@@ -14,10 +14,16 @@ export const member = mysqlTable(
     name: varchar('name', { length: 120 }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
-    /** The set-up whose numbers hold, written with it in one transaction: a list of thousands asks no history. */
+    /** The set-up saved last, written with it in one transaction: a list of thousands asks no history. */
     latestSetupId: reference('latest_setup_id'),
+    /** The register's latest numbers, whatever for. */
+    latestEntryId: reference('latest_entry_id'),
   },
-  (t) => [index('member_name').on(t.studioId, t.name), index('member_latest').on(t.studioId, t.latestSetupId, t.name)],
+  (t) => [
+    index('member_name').on(t.studioId, t.name),
+    index('member_latest').on(t.studioId, t.latestSetupId, t.name),
+    index('member_numbers').on(t.studioId, t.latestEntryId, t.name),
+  ],
 )
 
 export const setup = mysqlTable(

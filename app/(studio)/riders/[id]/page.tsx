@@ -1,12 +1,9 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { axesOf } from '@/core/bike/bike'
-import { evidenceLevel } from '@/core/evidence/evidenceLevel'
-import { formatLabel, formatMarks } from '@/core/messages/labels'
-import { AXIS_TITLE, EVIDENCE_LEVEL_TEXT } from '@/core/messages/phrases'
-import { MEANT_TEXT } from '@/core/messages/recommendation'
-import { describeNote, formatBikeChanged, formatBikeName, formatPedalSide } from '@/core/messages/rider'
+import { describeNote, formatBikeChanged } from '@/core/messages/rider'
+import { riderSet, shownFirst } from '@/interface/rider/riderSet'
 import { RiderView } from '@/interface/rider/RiderView'
+import { timelineEntries } from '@/interface/rider/timelineEntry'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { findChangeSince } from '@/server/bikes/bikeReadings'
@@ -15,7 +12,9 @@ import { listTypes } from '@/server/bikes/versions'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
-import { listFinishedSetups, listOpenSetups } from '@/server/setups/setups'
+import { currentEntries, listEntries, TIMELINE_PAGE } from '@/server/register/register'
+import { listEvidence } from '@/server/setups/evidence'
+import { listOpenSetups } from '@/server/setups/setups'
 import { formatDate, formatTime } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
@@ -28,51 +27,50 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
   if (!member) notFound()
   const [mayNote, maySetUp] = [can(person, 'seeNotes'), can(person, 'setUpRiders')]
-  const [bikes, setups, open, notes, types] = await Promise.all([
-    maySetUp ? listBikes(db, person) : [],
-    listFinishedSetups(db, person, id),
+  const [bikes, current, entries, open, notes, types] = await Promise.all([
+    listBikes(db, person),
+    currentEntries(db, person, [id]),
+    listEntries(db, person, id, { limit: TIMELINE_PAGE + 1 }),
     maySetUp ? listOpenSetups(db, person, id) : [],
     mayNote ? listNotesOfMember(db, person, id) : null,
     listTypes(db, person),
   ])
   const { timeZone } = studio
-  const latest = setups[0]
-  const changed = latest ? await findChangeSince(db, person, latest.bikeId, latest.finishedAt) : null
+  const sets = shownFirst(current)
+  const latest = sets[0]
+  const [changed, evidence] = await Promise.all([
+    latest?.bikeId ? findChangeSince(db, person, latest.bikeId, latest.createdAt) : null,
+    latest?.setupId && mayNote ? listEvidence(db, person, latest.setupId) : null,
+  ])
   return (
     <RiderView
       member={member}
       maySetUp={maySetUp}
-      setups={setups.map(({ id: setupId, type, marks, meant, bikeNumber, finishedAt, finishedBy, evidence }) => {
-        const rider = evidence.findLast((row) => row.kind === 'rider')
-        return {
-          id: setupId,
-          line: formatMarks(type, marks),
-          numbers: axesOf(type).map((axis) => ({
-            title: AXIS_TITLE[axis],
-            text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
-          })),
-          bike: formatBikeName(type.name, bikeNumber),
-          date: formatDate(finishedAt, timeZone),
-          by: finishedBy,
-          sure:
-            EVIDENCE_LEVEL_TEXT[evidenceLevel(evidence)] + (meant ? `; set so on purpose, ${MEANT_TEXT[meant]}` : ''),
-          shoes: formatPedalSide(rider?.kind === 'rider' ? rider.pedal : undefined),
-        }
-      })}
-      changed={changed && formatBikeChanged(latest.bikeNumber, formatDate(changed, timeZone))}
+      sets={sets.map((entry) => riderSet(entry, { bikes, entries, timeZone }))}
+      timeline={{
+        entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone),
+        more: entries.length > TIMELINE_PAGE,
+      }}
+      changed={changed && formatBikeChanged(latest.bikeNumber!, formatDate(changed, timeZone))}
       request={
-        latest && mayNote
+        latest && evidence
           ? {
+              entryId: latest.id,
+              seatHeight: latest.marks.seatHeight ?? null,
               bikeType: latest.type,
-              bike: latest.machineCalibration,
+              bike: latest.machineCalibration ?? {},
               school: studio.school,
-              evidence: latest.evidence,
+              evidence: evidence.map(({ row }) => row),
             }
           : null
       }
-      seatHeight={latest?.marks.seatHeight ?? null}
-      from={latest ? { bikeType: latest.type, bike: latest.machineCalibration, marks: latest.marks } : null}
-      types={types.map(({ bikeType }) => bikeType)}
+      types={types.map(({ lineId, bikeType }) => ({
+        lineId,
+        bikeType,
+        machines: bikes
+          .filter((bike) => bike.lineId === lineId)
+          .map(({ id: bikeId, number, machineCalibration }) => ({ id: bikeId, number, machineCalibration })),
+      }))}
       open={open.map((o) => ({ id: o.id, text: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
       bikes={availableBikes(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
       notes={

@@ -1,7 +1,7 @@
 'use client'
 import { App } from 'antd'
 import { useState } from 'react'
-import type { ActionResult } from '../shared/actionResult'
+import type { ActionResult } from './actionResult'
 
 type Refusal = Extract<ActionResult, { outcome: 'refused' }>
 type Success<T extends object> = Readonly<{ outcome: 'kept' } & T>

@@ -1,0 +1,53 @@
+import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
+import { sameGeometry } from '../calibration/predictionError'
+import type { AxisName, Label, Marks } from '../conventions'
+import { findPosition, nearestPosition } from '../scale/scale'
+import { translateMarks } from './translate'
+
+/** Numbers with the type, and where known the machine, they were set on. */
+export type SetNumbers = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
+
+/** An axis that takes another mark on a machine, and how far that machine stands from the one before there, mm. */
+export type MovedMark = Readonly<{ axis: AxisName; from: Label; to: Label; offsetMm: number }>
+export type MarksOnMachine = Readonly<{
+  marks: Marks
+  moved: readonly MovedMark[]
+  /** The machine's version of the type has other scales: its marks were worked out. */
+  translated: boolean
+  /** Where the saddle's height then stands less where it is wanted, mm along the post. */
+  leftOverMm: number
+}>
+
+/**
+ * Numbers as they are to be set on one machine of the same type, so that everything stands where it stood: each axis at
+ * the mark nearest to its place less the machine's own offset. A version of the type with other scales is translated.
+ */
+export function marksOnMachine(
+  numbers: SetNumbers,
+  machine: Readonly<{ bikeType: BikeType; bike?: Bike }>,
+): MarksOnMachine {
+  if (!sameGeometry(numbers.bikeType, machine.bikeType)) {
+    const { marks, residueMm } = translateMarks({ from: numbers, to: machine })
+    return { marks, moved: [], translated: true, leftOverMm: residueMm.saddleHeightMm }
+  }
+  const marks: Partial<Record<AxisName, Label>> = {}
+  const moved: MovedMark[] = []
+  let leftOverMm = 0
+  for (const axis of axesOf(machine.bikeType)) {
+    const label = numbers.marks[axis]
+    const { scale } = axisOf(machine.bikeType, axis)!
+    const found = label === undefined ? null : findPosition(scale, label)
+    if (label === undefined || found?.outcome !== 'found') continue
+    const offsetMm = (machine.bike?.offsetsMm?.[axis] ?? 0) - (numbers.bike?.offsetsMm?.[axis] ?? 0)
+    const wantedMm = found.stop.mm - offsetMm
+    const nearest = nearestPosition(scale, wantedMm)
+    // Half-way between two marks nobody moves.
+    const moves = Math.abs(nearest.mm - wantedMm) < Math.abs(found.stop.mm - wantedMm) - TIE_MM
+    const to = moves ? nearest : found.stop
+    marks[axis] = to.label
+    if (axis === 'seatHeight') leftOverMm = to.mm - wantedMm
+    if (to.label !== label) moved.push({ axis, from: label, to: to.label, offsetMm })
+  }
+  return { marks, moved, translated: false, leftOverMm }
+}
+const TIE_MM = 0.5

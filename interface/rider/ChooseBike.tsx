@@ -1,0 +1,44 @@
+'use client'
+import { App, Modal } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { startSetup } from '../setup/actions'
+import styles from './rider.module.css'
+
+type Props = Readonly<{
+  memberId: string
+  bikes: readonly Readonly<{ id: string; number: number; type: string }>[]
+  /** What it is chosen for, or null while nothing is. */
+  choosing: 'setUp' | 'told' | null
+  close: () => void
+}>
+
+/** At which bike a set-up begins. */
+export function ChooseBike({ memberId, bikes, choosing, close }: Props) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const [busy, setBusy] = useState('')
+  async function start(bikeId: string) {
+    setBusy(bikeId)
+    try {
+      const started = await startSetup(memberId, bikeId)
+      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}${choosing === 'told' ? '?told=1' : ''}`)
+      message.error(started.say, 6)
+    } catch {
+      message.error('The studio’s server cannot be reached. Try again.', 6)
+    }
+    setBusy('')
+  }
+  return (
+    <Modal open={choosing !== null} onCancel={close} footer={null} title="At which bike?" width={720}>
+      <div className={styles.bikes}>
+        {bikes.map(({ id, number, type }) => (
+          <button key={id} type="button" disabled={busy !== ''} aria-busy={busy === id} onClick={() => start(id)}>
+            <b>{number}</b>
+            {type}
+          </button>
+        ))}
+      </div>
+    </Modal>
+  )
+}

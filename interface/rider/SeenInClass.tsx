@@ -1,0 +1,38 @@
+import styles from './rider.module.css'
+
+export type NoteSummary = Readonly<{
+  id: string
+  seen: string
+  side: 'left' | 'right' | 'both' | null
+  when: string
+  by: string
+  bike: number
+  cue: string
+}>
+
+/** What was noted of the rider in class, each with the cue to say. */
+export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
+  return (
+    <section className={styles.part}>
+      <h2>Seen in class</h2>
+      {notes.length === 0 ? (
+        <p className={styles.quiet}>Nothing noted so far. Notes are made on the class page, by tapping the bike.</p>
+      ) : (
+        <ul className={styles.notes}>
+          {notes.map((note) => (
+            <li key={note.id}>
+              <p className={styles.seen}>
+                {note.seen}
+                {note.side && <span> {note.side === 'both' ? 'both sides' : note.side}</span>}
+              </p>
+              <p className={styles.cue}>Say: “{note.cue}”</p>
+              <p className={styles.quiet}>
+                {note.when}, bike {note.bike}, {note.by}
+              </p>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}

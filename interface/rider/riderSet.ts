@@ -1,0 +1,68 @@
+import { axesOf } from '@/core/bike/bike'
+import { formatLabel, formatMarks } from '@/core/messages/labels'
+import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
+import { MEANT_TEXT } from '@/core/messages/recommendation'
+import { CERTAINTY_TEXT, formatBasis, formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
+import { formatBikeName, formatPedalSide } from '@/core/messages/rider'
+import { marksOnMachine } from '@/core/translate/onMachine'
+import type { StudioBike } from '@/server/bikes/bikes'
+import type { RegisterEntry } from '@/server/register/register'
+import { formatDate, studioDay } from '@/server/studio/day'
+import type { RiderSet } from './RiderView'
+
+type Known = Readonly<{
+  bikes: readonly StudioBike[]
+  /** The time line as far as it is known, for the date of what was gone back to. */
+  entries: readonly RegisterEntry[]
+  timeZone: string
+}>
+
+/** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
+export const shownFirst = (current: readonly RegisterEntry[]): RegisterEntry[] => {
+  const rank = ({ purpose, source }: RegisterEntry) =>
+    (purpose === 'usual' ? 0 : 2) + (source === 'translated' || source === 'tape' ? 1 : 0)
+  return [...current].sort((a, b) => rank(a) - rank(b))
+}
+
+/** A set of numbers in words, with the marks each machine of its type takes for it. */
+export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Known): RiderSet {
+  const { type, marks, purpose, footwear } = entry
+  const held = { bikeType: type, bike: entry.machineCalibration ?? {}, marks }
+  const machines = bikes
+    .filter(({ lineId, id }) => lineId === entry.lineId && id !== entry.bikeId)
+    .map((bike) => ({
+      number: bike.number,
+      type: bike.type,
+      ...marksOnMachine(held, { bikeType: bike.type, bike: bike.machineCalibration }),
+    }))
+  const was = entries.find(({ id }) => id === entry.fromId)
+  const since = studioDay(entry.sinceAt, timeZone) === studioDay(entry.createdAt, timeZone) ? null : entry.sinceAt
+  const shoes = [formatPedalSide(footwear.pedal), footwear.soleMm !== undefined && `${footwear.soleMm} mm sole`]
+  const name = PURPOSE_NAME[purpose]
+  return {
+    entryId: entry.id,
+    lineId: entry.lineId,
+    purposeOf: purpose,
+    certainty: entry.certainty,
+    type: type.name,
+    purpose: purpose === 'usual' ? null : name,
+    numbers: axesOf(type).map((axis) => ({
+      title: AXIS_TITLE[axis],
+      text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
+    })),
+    bike: formatBikeName(type.name, entry.bikeNumber),
+    date: formatDate(entry.createdAt, timeZone),
+    since: since && formatDate(since, timeZone),
+    by: entry.createdBy,
+    sure:
+      capitalized(CERTAINTY_TEXT[entry.certainty]) +
+      (entry.meant ? `; set so on purpose, ${MEANT_TEXT[entry.meant]}` : ''),
+    shoes: shoes.filter(Boolean).join(', ') || null,
+    why: capitalized(formatBasis(entry.source, entry.basis, was ? formatDate(was.createdAt, timeZone) : null)),
+    machines: machines
+      .filter(({ moved, translated }) => moved.length > 0 || translated)
+      .map((one) => ({ number: one.number, line: formatMarks(one.type, one.marks), why: formatMachineWhy(one) })),
+    same: machines.filter(({ moved, translated }) => moved.length === 0 && !translated).map(({ number }) => number),
+    held: { ...held, entryId: entry.id, name: `${type.name}${purpose === 'usual' ? '' : `, ${name.toLowerCase()}`}` },
+  }
+}

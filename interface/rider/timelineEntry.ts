@@ -1,0 +1,58 @@
+import type { Bike, BikeType } from '@/core/bike/bike'
+import type { Marks } from '@/core/conventions'
+import { formatMarks } from '@/core/messages/labels'
+import { CERTAINTY_WORD, formatBasis, PURPOSE_NAME } from '@/core/messages/register'
+import { MEANT_TEXT } from '@/core/messages/recommendation'
+import { formatBikeName, formatPedalSide } from '@/core/messages/rider'
+import type { RegisterEntry } from '@/server/register/register'
+import { formatDate, formatTime } from '@/server/studio/day'
+
+/** An entry of the register in words, with what it takes to draw it. */
+export type TimelineEntry = Readonly<{
+  id: string
+  /** Entries of one set stand in one line: the same type and purpose. */
+  set: string
+  typeId: string
+  type: BikeType
+  bike: Bike
+  marks: Marks
+  line: string
+  where: string
+  purpose: string | null
+  sure: string
+  shoes: string | null
+  why: string
+  date: string
+  time: string
+  by: string
+}>
+
+/** A page of the time line in words. */
+export const timelineEntries = (entries: readonly RegisterEntry[], timeZone: string): TimelineEntry[] =>
+  entries.map((entry) => {
+    const was = entries.find(({ id }) => id === entry.fromId)
+    return timelineEntry(entry, timeZone, was ? formatDate(was.createdAt, timeZone) : null)
+  })
+
+/** `was` is the date of the entry gone back to, where it is known. */
+function timelineEntry(entry: RegisterEntry, timeZone: string, was: string | null): TimelineEntry {
+  const { type, marks, purpose, certainty, source, basis, meant, footwear } = entry
+  const shoes = [formatPedalSide(footwear.pedal), footwear.soleMm !== undefined && `${footwear.soleMm} mm sole`]
+  return {
+    id: entry.id,
+    set: `${entry.lineId}/${purpose}`,
+    typeId: entry.typeId,
+    type,
+    bike: entry.machineCalibration ?? {},
+    marks,
+    line: formatMarks(type, marks),
+    where: formatBikeName(type.name, entry.bikeNumber),
+    purpose: purpose === 'usual' ? null : PURPOSE_NAME[purpose],
+    sure: CERTAINTY_WORD[certainty] + (meant ? `, on purpose: ${MEANT_TEXT[meant]}` : ''),
+    shoes: shoes.filter(Boolean).join(', ') || null,
+    why: formatBasis(source, basis, was),
+    date: formatDate(entry.createdAt, timeZone),
+    time: formatTime(entry.createdAt, timeZone),
+    by: entry.createdBy,
+  }
+}

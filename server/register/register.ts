@@ -1,0 +1,236 @@
+import { and, desc, eq, inArray, lt, or } from 'drizzle-orm'
+import type { Bike, BikeType } from '../../core/bike/bike'
+import type { Marks } from '../../core/conventions'
+import type { MeantReason } from '../../core/evidence/kinds/set'
+import type { Basis, Certainty, Footwear, Purpose, Source } from '../../core/register/entry'
+import type { Scope } from '../accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { sameContent } from '../db/sameContent'
+import { user } from '../db/tables/accounts'
+import { bike, bikeType } from '../db/tables/bikes'
+import { registerCurrent, registerEntry } from '../db/tables/register'
+import { member } from '../db/tables/riders'
+
+/** A set of numbers as kept. */
+export type RegisterEntry = Readonly<{
+  id: string
+  memberId: string
+  lineId: string
+  typeId: string
+  type: BikeType
+  purpose: Purpose
+  source: Source
+  certainty: Certainty
+  marks: Marks
+  bikeId: string | null
+  bikeNumber: number | null
+  machineCalibration: Bike | null
+  footwear: Footwear
+  meant: MeantReason | null
+  basis: Basis
+  setupId: string | null
+  fromId: string | null
+  /** Since when these marks hold without a break. */
+  sinceAt: Date
+  createdAt: Date
+  createdBy: string
+}>
+
+/** What is written of a set of numbers; what is left out was not said. */
+export type NewEntry = Readonly<{
+  id: string
+  memberId: string
+  lineId: string
+  typeId: string
+  purpose: Purpose
+  source: Source
+  certainty: Certainty
+  marks: Marks
+  bikeId?: string | null
+  machineCalibration?: Bike | null
+  footwear?: Footwear
+  meant?: MeantReason | null
+  basis?: Basis
+  setupId?: string | null
+  fromId?: string | null
+}>
+
+/** `gone`: the studio has no such member; `idTaken`: the id stands for other numbers. */
+export type EntryResult = Readonly<{ outcome: 'kept' | 'gone' | 'idTaken' }>
+
+const columns = {
+  id: registerEntry.id,
+  memberId: registerEntry.memberId,
+  lineId: registerEntry.lineId,
+  typeId: registerEntry.typeId,
+  type: bikeType.definition,
+  purpose: registerEntry.purpose,
+  source: registerEntry.source,
+  certainty: registerEntry.certainty,
+  marks: registerEntry.marks,
+  bikeId: registerEntry.bikeId,
+  bikeNumber: bike.number,
+  machineCalibration: registerEntry.machineCalibration,
+  soleMm: registerEntry.soleMm,
+  pedal: registerEntry.pedal,
+  meant: registerEntry.meant,
+  basis: registerEntry.basis,
+  setupId: registerEntry.setupId,
+  fromId: registerEntry.fromId,
+  sinceAt: registerEntry.sinceAt,
+  createdAt: registerEntry.createdAt,
+  createdBy: user.name,
+}
+
+const entries = (db: DbExecutor) =>
+  db
+    .select(columns)
+    .from(registerEntry)
+    .innerJoin(bikeType, eq(bikeType.id, registerEntry.typeId))
+    .innerJoin(user, eq(user.id, registerEntry.createdBy))
+    .leftJoin(bike, eq(bike.id, registerEntry.bikeId))
+
+const asEntry = ({ soleMm, pedal, ...row }: Awaited<ReturnType<typeof entries>>[number]): RegisterEntry => ({
+  ...row,
+  footwear: { ...(soleMm !== null && { soleMm }), ...(pedal && { pedal }) },
+})
+
+/**
+ * Writes numbers into the register, within the caller's transaction: they hold from now on for their rider, type and
+ * purpose. The same id with the same numbers again changes nothing. An entry is never older than the one before it,
+ * whatever the clock says.
+ */
+export async function recordEntry(tx: DbExecutor, scope: Scope, entry: NewEntry, now: Date): Promise<EntryResult> {
+  const { memberId, lineId, purpose, footwear = {}, ...rest } = entry
+  const [owner] = await tx
+    .select({ latestEntryId: member.latestEntryId })
+    .from(member)
+    .where(and(eq(member.id, memberId), eq(member.studioId, scope.studioId)))
+    .for('update')
+  if (!owner) return { outcome: 'gone' }
+  const [already] = await tx.select().from(registerEntry).where(eq(registerEntry.id, entry.id))
+  if (already) {
+    const { marks, typeId, studioId } = already
+    const same = sameContent(
+      { marks, typeId, studioId, memberId: already.memberId, purpose: already.purpose },
+      { marks: entry.marks, typeId: entry.typeId, studioId: scope.studioId, memberId, purpose },
+    )
+    return { outcome: same ? 'kept' : 'idTaken' }
+  }
+  const ofSet = and(
+    eq(registerCurrent.memberId, memberId),
+    eq(registerCurrent.lineId, lineId),
+    eq(registerCurrent.purpose, purpose),
+  )
+  const [before] = await tx
+    .select({ marks: registerEntry.marks, typeId: registerEntry.typeId, sinceAt: registerEntry.sinceAt })
+    .from(registerCurrent)
+    .innerJoin(registerEntry, eq(registerEntry.id, registerCurrent.entryId))
+    .where(ofSet)
+  const [last] = await tx
+    .select({ at: registerEntry.createdAt })
+    .from(registerEntry)
+    .where(eq(registerEntry.memberId, memberId))
+    .orderBy(desc(registerEntry.createdAt))
+    .limit(1)
+  const createdAt = last && last.at >= now ? new Date(last.at.getTime() + 1) : now
+  const unchanged = before && before.typeId === entry.typeId && sameContent(before.marks, entry.marks)
+  await tx.insert(registerEntry).values({
+    ...rest,
+    basis: entry.basis ?? {},
+    memberId,
+    lineId,
+    purpose,
+    studioId: scope.studioId,
+    soleMm: footwear.soleMm,
+    pedal: footwear.pedal,
+    sinceAt: unchanged ? before.sinceAt : createdAt,
+    createdAt,
+    createdBy: scope.userId,
+  })
+  await tx
+    .insert(registerCurrent)
+    .values({ memberId, lineId, purpose, studioId: scope.studioId, entryId: entry.id })
+    .onDuplicateKeyUpdate({ set: { entryId: entry.id } })
+  // What was merely worked out does not come before what a rider was set up to.
+  if (!owner.latestEntryId || !WORKED_OUT.includes(entry.source))
+    await tx.update(member).set({ latestEntryId: entry.id }).where(eq(member.id, memberId))
+  return { outcome: 'kept' }
+}
+
+const WORKED_OUT: readonly Source[] = ['translated', 'tape']
+
+/** The numbers that hold for these riders: a set a type and purpose, the latest first. */
+export async function currentEntries(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+): Promise<RegisterEntry[]> {
+  if (memberIds.length === 0) return []
+  const found = await entries(db)
+    .innerJoin(registerCurrent, eq(registerCurrent.entryId, registerEntry.id))
+    .where(and(inArray(registerCurrent.memberId, [...memberIds]), eq(registerCurrent.studioId, scope.studioId)))
+  return found.map(asEntry).sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
+}
+
+/** A page of everything a rider was given, the latest first; `before` is the last entry of the page before. */
+export async function listEntries(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  { before, limit = TIMELINE_PAGE }: Readonly<{ before?: string; limit?: number }> = {},
+): Promise<RegisterEntry[]> {
+  const last = before ? await findEntry(db, scope, before) : null
+  const older = last
+    ? or(
+        lt(registerEntry.createdAt, last.createdAt),
+        and(eq(registerEntry.createdAt, last.createdAt), lt(registerEntry.id, last.id)),
+      )
+    : undefined
+  const found = await entries(db)
+    .where(and(eq(registerEntry.memberId, memberId), eq(registerEntry.studioId, scope.studioId), older))
+    .orderBy(desc(registerEntry.createdAt), desc(registerEntry.id))
+    .limit(limit)
+  // Entries of one version share its definition: it travels to the page once.
+  const types = new Map(found.map(({ typeId, type }) => [typeId, type]))
+  return found.map((row) => asEntry({ ...row, type: types.get(row.typeId)! }))
+}
+/** So many entries of the time line come at once. */
+export const TIMELINE_PAGE = 12
+
+/** One entry, or null where the studio has none of this id. */
+export async function findEntry(db: DbExecutor, scope: Scope, id: string): Promise<RegisterEntry | null> {
+  const [found] = await entries(db).where(and(eq(registerEntry.id, id), eq(registerEntry.studioId, scope.studioId)))
+  return found ? asEntry(found) : null
+}
+
+/** Goes back to an earlier set of numbers: an entry of its own, under the caller's id. */
+export async function restoreEntry(
+  db: Database,
+  scope: Scope,
+  { id, entryId }: Readonly<{ id: string; entryId: string }>,
+  now: Date,
+): Promise<EntryResult> {
+  return withTransaction(db, async (tx) => {
+    const earlier = await findEntry(tx, scope, entryId)
+    if (!earlier) return { outcome: 'gone' }
+    return recordEntry(tx, scope, { ...newEntryOf(earlier), id, source: 'restored', fromId: entryId }, now)
+  })
+}
+
+/** What is written again of an entry. */
+function newEntryOf({
+  memberId,
+  lineId,
+  typeId,
+  purpose,
+  source,
+  certainty,
+  marks,
+  bikeId,
+  machineCalibration,
+  footwear,
+  meant,
+}: RegisterEntry): Omit<NewEntry, 'id'> {
+  return { memberId, lineId, typeId, purpose, source, certainty, marks, bikeId, machineCalibration, footwear, meant }
+}
