@@ -16,6 +16,7 @@ const CORE = [
   'recommend',
   'register',
   'translate',
+  'openFiles',
   'learning',
   'simulated',
   'messages',

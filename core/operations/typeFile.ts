@@ -1,5 +1,6 @@
 import type { BikeType } from '../bike/bike'
 import { axesOf } from '../bike/bike'
+import type { TypeCalibration } from '../calibration/calibrate'
 import { contactPoints } from '../bike/contactPoints'
 import { TYPE_FILE_FORMAT, type BikeEquipment } from '../bike/equipment'
 import { positionsOf } from '../scale/scale'
@@ -9,8 +10,12 @@ import { sizeIssues } from './sizeIssues'
 import type { TypeFile } from './typeFileSchema'
 import * as generated from './validators.generated.cjs'
 
-/** A type with everything that is handed on: geometry with its scales, and equipment. */
-export type BikeTypeDocument = Readonly<{ bikeType: BikeType; equipment: BikeEquipment }>
+/** A type with everything that is handed on: geometry with its scales, equipment, and what a tape found of it. */
+export type BikeTypeDocument = Readonly<{
+  bikeType: BikeType
+  equipment: BikeEquipment
+  calibration?: TypeCalibration | null
+}>
 
 export type ParsedTypeFile =
   | Readonly<{ outcome: 'read'; types: readonly BikeTypeDocument[] }>
@@ -24,7 +29,11 @@ export function serializeTypeFile(types: readonly BikeTypeDocument[]): string {
 const typeFileOf = (types: readonly BikeTypeDocument[]): TypeFile => ({
   format: TYPE_FILE_FORMAT,
   formatVersion: 1,
-  types: types.map(({ bikeType, equipment }) => ({ bikeType, sheet: equipment })),
+  types: types.map(({ bikeType, equipment, calibration }) => ({
+    bikeType,
+    sheet: equipment,
+    ...(calibration && { calibration }),
+  })),
 })
 
 /** Reads a file of types: all of them, or every issue with its place and reason and none. */
@@ -48,7 +57,14 @@ function checkTypeFile(file: unknown): ParsedTypeFile {
   )
   return issues.length + repeated.length > 0
     ? { outcome: 'refused', issues: [...issues, ...repeated] }
-    : { outcome: 'read', types: types.map(({ bikeType, sheet }) => ({ bikeType, equipment: sheet })) }
+    : {
+        outcome: 'read',
+        types: types.map(({ bikeType, sheet, calibration }) => ({
+          bikeType,
+          equipment: sheet,
+          ...(calibration && { calibration }),
+        })),
+      }
 }
 
 /**

@@ -156,10 +156,15 @@ export async function importTypes(
     for (const document of types) {
       const line = await findLineByName(tx, scope, document.bikeType.name)
       const [latest] = line ? await listVersions(tx, scope, line.id) : []
-      const same = latest && sameContent([latest.bikeType, latest.equipment], [document.bikeType, document.equipment])
+      const calibration = document.calibration ?? null
+      const same =
+        latest &&
+        sameContent([latest.bikeType, latest.equipment], [document.bikeType, document.equipment]) &&
+        // A file that says nothing of a tape takes none away.
+        (calibration === null || sameContent(latest.calibration, calibration))
       result[!latest ? 'added' : same ? 'unchanged' : 'changed'].push(document.bikeType.name)
       if (same) continue
-      const made = { id: crypto.randomUUID(), baseId: latest?.id ?? null, document, calibration: null }
+      const made = { id: crypto.randomUUID(), baseId: latest?.id ?? null, document, calibration }
       await insertVersion(tx, scope, made, latest ?? null, now)
     }
     return result

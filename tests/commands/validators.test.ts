@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { DEFAULT_EQUIPMENT } from '../../core/bike/equipment'
 import { serializeTypeFile } from '../../core/operations/typeFile'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
-import { compiledValidators, publishedTypeFileSchema } from '../../scripts/compiledValidators'
+import { compiledValidators, publishedArchiveSchema, publishedTypeFileSchema } from '../../scripts/compiledValidators'
 
 const committed = readFileSync(join(__dirname, '../../core/operations/validators.generated.cjs'), 'utf8')
 
@@ -20,6 +20,11 @@ test('the published schema of the type file is that of the schemas', () => {
   expect(readFileSync(join(__dirname, '../../docs/schemas/bike-types.schema.json'), 'utf8')).toBe(
     publishedTypeFileSchema(),
   )
+})
+
+test('the published schema of an archive is that of the tables', () => {
+  const published = readFileSync(join(__dirname, '../../docs/schemas/studio-archive.schema.json'), 'utf8')
+  expect(published).toBe(publishedArchiveSchema())
 })
 
 test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {

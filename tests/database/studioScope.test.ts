@@ -19,6 +19,11 @@ import * as notes from '@/server/classes/notes'
 import { connectionPool, database, closeDatabase } from '@/server/db/connection'
 import { studio, user } from '@/server/db/tables/accounts'
 import { member } from '@/server/db/tables/riders'
+import * as archiveExport from '@/server/files/archiveExport'
+import * as archiveImport from '@/server/files/archiveImport'
+import { memberListStream } from '@/server/files/exportMembers'
+import * as importMembers from '@/server/files/importMembers'
+import * as uploads from '@/server/files/uploads'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
@@ -218,6 +223,30 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     renameMember: () => members.renameMember(db, here, other.member, { from: SECRET, to: 'Taken' }),
     findMembersByName: () => members.findMembersByName(db, here, SECRET),
   },
+  'files/exportMembers': {
+    memberListStream: async () => new Response(await memberListStream(db, here)).text(),
+  },
+  'files/archiveExport': {
+    archiveStream: () => new Response(archiveExport.archiveStream(db, here)).text(),
+    archiveText: async () => {
+      let text = ''
+      for await (const piece of archiveExport.archiveText(db, here)) text += piece
+      return text
+    },
+  },
+  'files/archiveImport': {
+    checkArchive: async () => archiveImport.checkArchive(db, here, await sent('{}')),
+    importArchive: async () => archiveImport.importArchive(db, here, await sent('{}')),
+  },
+  'files/importMembers': {
+    checkMembers: async () => importMembers.checkMembers(db, here, await sentList(), now, nothing, going),
+    importMembers: async () => importMembers.importMembers(db, here, await sentList(), now, nothing, going),
+  },
+  'files/uploads': {
+    keepUpload: () => uploads.keepUpload(here, null, 0),
+    findUpload: () => uploads.findUpload(here, id()),
+    removeUpload: () => uploads.removeUpload(here, id()),
+  },
   'members/words': {
     findByWords: () => words.findByWords(db, here, SECRET, 10),
     replaceWords: () => words.replaceWords(db, here, { id: other.member, name: 'Taken' }),
@@ -307,6 +336,19 @@ const TAPED = {
   noseAheadMm: 150,
 } as const
 
+const nothing = () => undefined
+const going = new AbortController().signal
+async function sent(text: string) {
+  const kept = await uploads.keepUpload(here, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
+  if (kept.outcome !== 'kept') throw new Error(kept.why)
+  return { upload: kept.upload, progress: nothing, signal: going }
+}
+/** A list that names the other studio's member by their id. */
+async function sentList() {
+  const { upload } = await sent(`member id,name\n${other.member},Taken\n`)
+  return { upload, format: { encoding: 'utf-8', delimiter: ',' }, columns: ['memberId', 'name'] as const }
+}
+
 const ENTRIES = [
   { op: 'appendEvidence', id: id(), setupId: other.setup, row },
   { op: 'withdrawEvidence', id: id(), setupId: other.setup, rowId: other.row },
@@ -320,6 +362,16 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
+  orderOf: 'a table',
+  archiveSchema: 'tables',
+  readArchive: 'a file its caller found',
+  NotReadable: 'an error',
+  previewList: 'a file its caller found',
+  columnsFrom: 'words',
+  recognizeList: 'a file its caller found',
+  linesOf: 'a file its caller found',
+  headOf: 'a file its caller found',
+  bytesOf: 'a file its caller found',
   wordsOf: 'text',
   wordRows: 'text',
   validateRow: 'a row against a type',
@@ -335,7 +387,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
-const FOLDERS = ['bikes', 'classes', 'members', 'outbox', 'register', 'setups', 'studio']
+const FOLDERS = ['bikes', 'classes', 'files', 'members', 'outbox', 'register', 'setups', 'studio']
 const modules = FOLDERS.flatMap((folder) =>
   readdirSync(join(process.cwd(), 'server', folder))
     .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file))

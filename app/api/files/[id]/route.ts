@@ -1,0 +1,58 @@
+import { FILE_REFUSAL_TEXT } from '@/core/messages/files'
+import { can } from '@/server/accounts/can'
+import { currentUser } from '@/server/accounts/session'
+import { database } from '@/server/db/connection'
+import { checkArchive, importArchive } from '@/server/files/archiveImport'
+import { columnsFrom } from '@/server/files/files'
+import { checkMembers, importMembers } from '@/server/files/importMembers'
+import { recognizeList } from '@/server/files/list'
+import { findUpload, removeUpload } from '@/server/files/uploads'
+import { progressResponse } from '@/server/http/progressStream'
+import { readJson } from '@/server/http/readJson'
+
+const LONGEST = 20_000
+const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
+  Response.json({ outcome: 'refused', say: FILE_REFUSAL_TEXT[why] }, { status })
+
+type Asked = { params: Promise<{ id: string }> }
+
+/**
+ * `POST /api/files/<id>` with `{ what: 'check' | 'import', columns }`: reads a list or an archive kept before through,
+ * and says what it would do or brings it in whole; lines of JSON with progress, the result last.
+ */
+export async function POST(request: Request, { params }: Asked): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return refused('notAllowed', 401)
+  if (!can(person, 'manageStudio')) return refused('notAllowed', 403)
+  const read = await readJson(request, LONGEST)
+  if (read.outcome === 'refused')
+    return Response.json({ outcome: 'refused', say: read.reason }, { status: read.status })
+  const { id } = await params
+  const upload = await findUpload(person, id)
+  if (!upload) return refused('gone', 404)
+  const { what, columns: said } = (read.body ?? {}) as { what?: unknown; columns?: unknown }
+  if (upload.kind === 'archive')
+    return progressResponse(request, async (progress, signal) => {
+      const work = what === 'import' ? importArchive : checkArchive
+      const result = await work(database(), person, { upload, progress, signal })
+      if (result.outcome === 'kept') await removeUpload(person, id)
+      return result
+    })
+  const columns = columnsFrom(said)
+  if (typeof columns === 'string') return refused(columns, 422)
+  const asked = { upload, columns, format: await recognizeList(upload.path) }
+  return progressResponse(request, async (progress, signal) => {
+    const work = what === 'import' ? importMembers : checkMembers
+    const result = await work(database(), person, asked, new Date(), progress, signal)
+    if (result.outcome === 'kept') await removeUpload(person, id)
+    return result
+  })
+}
+
+/** `DELETE /api/files/<id>`: throws a file away that was chosen and not brought in. */
+export async function DELETE(_: Request, { params }: Asked): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return refused('notAllowed', 401)
+  await removeUpload(person, (await params).id)
+  return new Response(null, { status: 204 })
+}

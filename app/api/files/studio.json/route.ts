@@ -1,0 +1,18 @@
+import { can } from '@/server/accounts/can'
+import { currentUser } from '@/server/accounts/session'
+import { database } from '@/server/db/connection'
+import { archiveStream } from '@/server/files/archiveExport'
+
+/** `GET /api/files/studio.json`: everything of a studio as one archive; health notes too, so managers alone. */
+export async function GET(): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return new Response('Sign in first.', { status: 401 })
+  if (!can(person, 'manageStudio')) return new Response('Your role does not allow it.', { status: 403 })
+  return new Response(archiveStream(database(), person), {
+    headers: {
+      'content-type': 'application/json; charset=utf-8',
+      'content-disposition': 'attachment; filename="studio.json"',
+      'cache-control': 'no-store',
+    },
+  })
+}

@@ -1,0 +1,105 @@
+import { COLUMN_HEADING } from '../openFiles/columns'
+import type { CellFault } from '../openFiles/memberRow'
+import { formatList, formatNearestLabels } from './phrases'
+
+/** What is wrong with a line of a file, by its number and, where it is a cell's, by column. */
+export type FileFault = Readonly<{ line: number }> &
+  (
+    | Readonly<{ cell: CellFault }>
+    | Readonly<{ code: 'cells'; found: number; wanted: number }>
+    | Readonly<{ code: 'quoteOpen' | 'brokenQuote' | 'tooLong' | 'cutShort' }>
+  )
+
+/** "Line 7, seat height: …" */
+export function formatFileFault(fault: FileFault): string {
+  if ('cell' in fault)
+    return `Line ${fault.line}, ${COLUMN_HEADING[fault.cell.column]}: ${formatCellFault(fault.cell)}.`
+  switch (fault.code) {
+    case 'cells':
+      return `Line ${fault.line}: ${fault.found} cells, where the first line has ${fault.wanted}.`
+    case 'quoteOpen':
+      return `Line ${fault.line}: a quotation mark is opened and never closed; the file may have been cut short.`
+    case 'brokenQuote':
+      return `Line ${fault.line}: a quotation mark stands in the middle of a cell.`
+    case 'tooLong':
+      return `Line ${fault.line}: longer than any line of such a file.`
+    case 'cutShort':
+      return `Line ${fault.line}: the file ends here, in the middle of something.`
+  }
+}
+
+function formatCellFault(fault: CellFault): string {
+  switch (fault.code) {
+    case 'empty':
+      return 'empty'
+    case 'tooLong':
+      return 'longer than 120 letters'
+    case 'unreadable':
+      return 'nothing in it can be read'
+    case 'notADate':
+      return 'not a date; write 2026-11-23'
+    case 'inTheFuture':
+      return 'a day that has not come yet'
+    case 'notAnId':
+      return 'not an id; leave it empty for somebody new'
+    case 'notALength':
+      return 'not a length; write 12, 12 mm or 1.2 cm'
+    case 'soleTooThick':
+      return 'thicker than any sole'
+    case 'centimetres':
+      return `${fault.text} mm is no sole. If centimetres are meant, write ${fault.text} cm`
+    case 'unknownType':
+      return `the studio has no type called ${fault.text}; it has ${formatList(fault.known)}`
+    case 'unknownWord':
+      return `“${fault.text}” is none of ${formatList(fault.known)}`
+    case 'noSuchAxis':
+      return `${fault.type} has none; leave it empty`
+    case 'noSuchLabel':
+      return `${fault.type} has no ${fault.text} here; ${formatNearestLabels(fault.nearest)}`
+    case 'missing':
+      return `empty, and ${fault.type} has one`
+    case 'numbersWithoutType':
+      return 'numbers belong to a type of bike, and none is named'
+    case 'otherName':
+      return `this id is ${fault.name} here`
+    case 'unknownId':
+      return 'nobody here has this id; leave it empty for somebody new'
+    case 'severalOfThatName':
+      return 'several here are called that; say which by their id'
+    case 'saidOtherwise':
+      return `line ${fault.line} gives the same person other numbers for the same`
+  }
+}
+
+/** Why a file was not looked at. */
+export const FILE_REFUSAL_TEXT = Object.freeze({
+  packed: 'This is a packed file. Unpack it and choose what is inside; nothing was read.',
+  tooLarge: 'This file is larger than 500 MB; nothing was kept of it.',
+  empty: 'This file is empty.',
+  noLines: 'There is no line below the headings.',
+  binary: 'This is neither a list (CSV) nor an archive (JSON).',
+  gone: 'This file is not here any more; choose it again.',
+  noName: 'Say which column holds the names.',
+  twice: 'Two columns are said to be the same.',
+  stopped: 'Stopped; nothing was written.',
+  notAllowed: 'Your role in this studio does not allow it.',
+  cutShort: 'The file did not arrive whole; choose it again.',
+})
+export type FileRefusal = keyof typeof FILE_REFUSAL_TEXT
+
+/** What a list would do, or did. */
+export type ImportTally = Readonly<{
+  lines: number
+  newMembers: number
+  knownMembers: number
+  newNumbers: number
+  changedNumbers: number
+  sameNumbers: number
+}>
+
+/** "12 new members; numbers: 30 new, 2 changed, 5 as they are" */
+export function formatTally({ newMembers, newNumbers, changedNumbers, sameNumbers }: ImportTally): string {
+  if (newMembers + newNumbers + changedNumbers === 0) return 'Everything in this file is here already.'
+  const people = newMembers === 0 ? 'Nobody new' : `${newMembers} new ${newMembers === 1 ? 'member' : 'members'}`
+  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are.`
+}

@@ -1,0 +1,52 @@
+import { MEMBER_COLUMNS, type MemberColumn } from './memberRow'
+
+/** How each column is headed where this product writes it. */
+export const COLUMN_HEADING: Readonly<Record<MemberColumn, string>> = Object.freeze({
+  memberId: 'member id',
+  name: 'name',
+  bikeType: 'bike type',
+  purpose: 'purpose',
+  seatHeight: 'seat height',
+  seatSlide: 'seat slide',
+  barHeight: 'bar height',
+  barSlide: 'bar slide',
+  certainty: 'how sure',
+  soleMm: 'sole mm',
+  pedal: 'pedal',
+  since: 'since',
+})
+
+/** What other lists call them; without capitals, spaces and signs. */
+const ALSO_CALLED: Readonly<Record<MemberColumn, readonly string[]>> = {
+  memberId: ['id', 'memberno', 'membernumber', 'rider id'],
+  name: ['member', 'rider', 'fullname', 'person', 'who'],
+  bikeType: ['bike', 'type', 'model', 'biketype'],
+  purpose: ['for', 'position'],
+  seatHeight: ['seat', 'saddle', 'saddleheight', 'height', 'seatpost', 'seatupdown'],
+  seatSlide: ['slide', 'foreaft', 'saddleslide', 'seatforeaft', 'saddleforeaft', 'setback'],
+  barHeight: ['bars', 'bar', 'handlebar', 'handlebarheight', 'handlebars', 'barupdown'],
+  barSlide: ['reach', 'handlebarreach', 'barforeaft', 'handlebarslide', 'barreach'],
+  certainty: ['certainty', 'sure'],
+  soleMm: ['sole', 'shoe', 'shoes'],
+  pedal: ['pedals', 'pedalside'],
+  since: ['date', 'seton', 'when', 'updated'],
+}
+
+const plain = (heading: string): string => heading.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
+
+/** Which column each heading of a file is, as far as its words tell; null where they do not, each column once. */
+export function guessColumns(headings: readonly string[]): (MemberColumn | null)[] {
+  const taken = new Set<MemberColumn>()
+  const find = (fits: (column: MemberColumn) => boolean) => MEMBER_COLUMNS.find((one) => !taken.has(one) && fits(one))
+  const own = headings.map((heading) => {
+    const found = find((column) => plain(COLUMN_HEADING[column]) === plain(heading))
+    if (found) taken.add(found)
+    return found ?? null
+  })
+  return own.map((column, i) => {
+    if (column) return column
+    const found = find((one) => ALSO_CALLED[one].some((word) => plain(word) === plain(headings[i])))
+    if (found) taken.add(found)
+    return found ?? null
+  })
+}

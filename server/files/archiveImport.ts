@@ -1,0 +1,236 @@
+import Ajv, { type ValidateFunction } from 'ajv'
+import { count, eq, inArray } from 'drizzle-orm'
+import { typeIssues } from '../../core/operations/typeFile'
+import type { BikeType } from '../../core/bike/bike'
+import type { ArchiveFault, ArchiveOutcome, ArchiveTally } from '../../core/messages/archive'
+import type { Scope } from '../accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { isDuplicate } from '../db/errors'
+import { studio, user } from '../db/tables/accounts'
+import { bike, bikeTypeLine } from '../db/tables/bikes'
+import { member } from '../db/tables/riders'
+import { addWords } from '../members/words'
+import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION } from './archiveSchema'
+import { SECTIONS, type ArchiveSection, type SectionName } from './archiveSections'
+import { NotReadable, readArchive } from './archiveRead'
+import { MOST_FAULTS, type Progress } from './importMembers'
+import type { Upload } from './uploads'
+
+type Asked = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal }>
+
+/** Sections whose rows others refer to. */
+const REFERRED = new Set(SECTIONS.flatMap(({ refersTo }) => Object.values(refersTo)))
+
+/** Reads a whole archive and writes nothing: what it holds, or what is wrong with it, by section, row and field. */
+export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
+  if (!(await isEmpty(db, scope))) return { outcome: 'notEmpty' }
+  const reading = new Reading()
+  try {
+    for await (const { items, bytes } of readArchive(asked.upload)) {
+      if (asked.signal.aborted) return { outcome: 'stopped' }
+      for (const item of items) {
+        if (item.kind === 'field') reading.field(item.name, item.value)
+        else reading.row(item.section, item.index, item.value)
+        if (reading.newer) return { outcome: 'newer', version: reading.newer }
+      }
+      asked.progress(bytes, asked.upload.bytes)
+    }
+  } catch (error) {
+    if (!(error instanceof NotReadable)) throw error
+    return { outcome: 'unreadable', why: error.why, bytes: error.bytes }
+  }
+  return reading.end()
+}
+
+/** Brings an archive into a studio that holds nothing yet, whole or not at all. */
+export async function importArchive(db: Database, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
+  const checked = await checkArchive(db, scope, asked)
+  if (checked.outcome !== 'fits') return checked
+  try {
+    return await withTransaction(db, async (tx) => {
+      await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, scope.studioId)).for('update')
+      if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
+      // Written in the order of what refers to what; a file in another order is gone through again for the rest.
+      for (let next = 0; next < WRITTEN.length;) {
+        const done = await writeInOrder(tx, scope, asked, next)
+        if (done === next) throw new Error(`no section ${WRITTEN[next]} in an archive that was checked`)
+        next = done
+      }
+      return { outcome: 'kept', tally: checked.tally }
+    })
+  } catch (error) {
+    if (error instanceof NothingWritten) return error.why
+    if (isDuplicate(error)) return { outcome: 'elsewhere' }
+    throw error
+  }
+}
+
+class NothingWritten extends Error {
+  constructor(readonly why: ArchiveOutcome) {
+    super(why.outcome)
+  }
+}
+
+async function isEmpty(db: DbExecutor, { studioId }: Scope): Promise<boolean> {
+  for (const table of [member, bikeTypeLine, bike]) {
+    const [{ there }] = await db.select({ there: count() }).from(table).where(eq(table.studioId, studioId))
+    if (there > 0) return false
+  }
+  return true
+}
+
+const ajv = (): Ajv => new Ajv({ allErrors: true, strict: false })
+
+/** Goes through an archive once: what it is, what its rows are, and what they refer to. */
+class Reading {
+  newer: number | null = null
+  private readonly faults: ArchiveFault[] = []
+  private count = 0
+  private readonly fields = new Map<string, unknown>()
+  private readonly rows: Partial<Record<SectionName | 'studio', number>> = {}
+  private readonly ids = new Map<SectionName, Set<string>>()
+  /** References to rows that had not come yet: looked up at the end. */
+  private readonly open: Readonly<{
+    section: SectionName
+    index: number
+    field: string
+    to: SectionName
+    id: string
+  }>[] = []
+  private readonly validators: Readonly<Record<string, ValidateFunction>>
+
+  constructor() {
+    const schema = archiveSchema() as { definitions: object }
+    const compiler = ajv().addSchema({ $id: 'archive', ...schema })
+    this.validators = Object.fromEntries(
+      ['studio', ...SECTIONS.map(({ name }) => name)].map((name) => [
+        name,
+        compiler.compile({ $ref: `archive#/definitions/${name}Row` }),
+      ]),
+    )
+  }
+
+  field(name: string, value: unknown): void {
+    this.fields.set(name, value)
+    if (name === 'formatVersion' && typeof value === 'number' && value > ARCHIVE_VERSION) this.newer = value
+    const known = name === 'format' || name === 'formatVersion' || name in this.validators
+    if (!known) this.fault({ section: name, index: null, field: '', reason: 'is no part of an archive' })
+  }
+
+  row(section: string, index: number, value: unknown): void {
+    const validate = Object.hasOwn(this.validators, section) ? this.validators[section] : undefined
+    if (!validate || !Number.isInteger(index))
+      return this.fault({ section, index: null, field: '', reason: 'is no part of an archive' })
+    this.rows[section as SectionName] = (this.rows[section as SectionName] ?? 0) + 1
+    if (!validate(value)) {
+      for (const { instancePath, message = 'is not right' } of validate.errors ?? [])
+        this.fault({ section, index, field: instancePath.slice(1), reason: message })
+      return
+    }
+    if (section === 'studio') return
+    const row = value as Record<string, unknown>
+    if (section === 'types')
+      for (const { pointer, reason } of typeIssues(row.definition as BikeType, ''))
+        this.fault({ section, index, field: `definition${pointer}`, reason })
+    const own = SECTIONS.find(({ name }) => name === section)!
+    this.refer(own, index, row)
+  }
+
+  private refer({ name, refersTo }: ArchiveSection, index: number, row: Record<string, unknown>): void {
+    if (REFERRED.has(name)) {
+      const ids = this.ids.get(name) ?? new Set<string>()
+      this.ids.set(name, ids)
+      if (ids.has(row.id as string)) this.fault({ section: name, index, field: 'id', reason: 'stands twice' })
+      ids.add(row.id as string)
+    }
+    for (const [field, to] of Object.entries(refersTo)) {
+      const id = row[field]
+      if (typeof id === 'string' && !this.ids.get(to)?.has(id)) this.open.push({ section: name, index, field, to, id })
+    }
+  }
+
+  private fault(fault: ArchiveFault): void {
+    if (this.faults.length < MOST_FAULTS) this.faults.push(fault)
+    this.count += 1
+  }
+
+  end(): ArchiveOutcome {
+    if (this.fields.get('format') !== ARCHIVE_FORMAT) return { outcome: 'otherFormat' }
+    for (const { section, index, field, to, id } of this.open)
+      if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: `no row of ${to} has this id` })
+    for (const name of ['studio', 'formatVersion', ...SECTIONS.map((one) => one.name)])
+      if (!this.fields.has(name)) this.fault({ section: name, index: null, field: '', reason: 'is missing' })
+    if ((this.rows.studio ?? 0) !== 1 && this.fields.has('studio'))
+      this.fault({ section: 'studio', index: null, field: '', reason: 'must be one' })
+    if (this.count > 0) return { outcome: 'faulty', faults: this.faults, count: this.count }
+    const { members = 0, setups = 0, register = 0, bikes = 0, types = 0, evidence = 0 } = this.rows
+    const tally: ArchiveTally = { members, setups, numbers: register, bikes, types, evidence }
+    return { outcome: 'fits', tally }
+  }
+}
+
+const WRITTEN = ['studio', ...SECTIONS.map(({ name }) => name)] as const
+const BATCH = 500
+
+/** Writes the sections from `next` on as far as they stand in this order; the first that does not is returned. */
+async function writeInOrder(tx: DbExecutor, scope: Scope, { upload, signal }: Asked, from: number): Promise<number> {
+  let next = from
+  let batch: Record<string, unknown>[] = []
+  const flush = async () => {
+    if (batch.length > 0) await writeRows(tx, scope, WRITTEN[next], batch)
+    batch = []
+  }
+  for await (const { items } of readArchive(upload)) {
+    if (signal.aborted) throw new NothingWritten({ outcome: 'stopped' })
+    for (const item of items) {
+      if (item.kind === 'row' && item.section === WRITTEN[next]) {
+        batch.push(item.value as Record<string, unknown>)
+        if (batch.length >= BATCH) await flush()
+      } else if (item.kind === 'field' && item.name === WRITTEN[next]) {
+        await flush()
+        next += 1
+      }
+    }
+  }
+  return next
+}
+
+async function writeRows(
+  tx: DbExecutor,
+  scope: Scope,
+  name: (typeof WRITTEN)[number],
+  rows: readonly Record<string, unknown>[],
+): Promise<void> {
+  const { studioId } = scope
+  if (name === 'studio') return void (await tx.update(studio).set(rows[0]).where(eq(studio.id, studioId)))
+  if (name === 'people') return writePeople(tx, scope, rows as never)
+  const { table, columns } = SECTIONS.find((one) => one.name === name)!
+  const dates = Object.entries(columns).flatMap(([column, { dataType }]) => (dataType === 'date' ? [column] : []))
+  const values = rows.map((row) => ({
+    ...row,
+    ...Object.fromEntries(
+      dates.map((column) => [column, row[column] === null ? null : new Date(row[column] as string)]),
+    ),
+    studioId,
+  }))
+  await tx.insert(table).values(values as never)
+  if (name === 'members') await addWords(tx, scope, rows as never)
+}
+
+/** Who wrote the records; those who are not here yet come without a way to sign in. */
+async function writePeople(
+  tx: DbExecutor,
+  { studioId }: Scope,
+  people: readonly Readonly<{ id: string; name: string; role: 'manager' | 'instructor' | 'desk' }>[],
+): Promise<void> {
+  const ids = people.map(({ id }) => id)
+  const there = await tx.select({ id: user.id, studioId: user.studioId }).from(user).where(inArray(user.id, ids))
+  if (there.some((one) => one.studioId !== null && one.studioId !== studioId))
+    throw new NothingWritten({ outcome: 'elsewhere' })
+  const known = new Set(there.map(({ id }) => id))
+  const missing = people.filter(({ id }) => !known.has(id))
+  if (missing.length === 0) return
+  await tx
+    .insert(user)
+    .values(missing.map(({ id, name, role }) => ({ id, name, role, studioId, email: `${id}@archive.invalid` })))
+}

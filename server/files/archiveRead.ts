@@ -1,0 +1,51 @@
+import { JSONParser } from '@streamparser/json'
+import { bytesOf, type Upload } from './uploads'
+
+/** A value of an archive as it is read: a field of its own, or the i-th row of a section. */
+export type ArchiveItem =
+  | Readonly<{ kind: 'field'; name: string; value: unknown }>
+  | Readonly<{ kind: 'row'; section: string; index: number; value: unknown }>
+
+/** Items read together, and how far reading has come. */
+export type ArchivePiece = Readonly<{ items: readonly ArchiveItem[]; bytes: number }>
+
+/** The text is no JSON, ends in the middle, or holds a row longer than any. */
+export class NotReadable extends Error {
+  constructor(
+    readonly why: 'notJson' | 'cutShort' | 'rowTooLong',
+    /** Where, in bytes from the start. */
+    readonly bytes: number,
+  ) {
+    super(why)
+  }
+}
+
+/** No row is longer, bytes. */
+const LONGEST_ROW = 4_000_000
+
+/** The items of an archive in the file's own order, a piece of the file at a time; throws `NotReadable`. */
+export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiece> {
+  let items: ArchiveItem[] = []
+  let [bytes, sinceLast] = [0, 0]
+  let ended = false
+  const parser = new JSONParser({ paths: ['$.*', '$.*.*'], keepStack: false })
+  parser.onValue = ({ value, key, stack }) => {
+    if (stack.length === 1 && typeof value !== 'object') items.push({ kind: 'field', name: String(key), value })
+    else if (stack.length === 1) items.push({ kind: 'field', name: String(key), value: null })
+    else items.push({ kind: 'row', section: String(stack[1].key), index: Number(key), value })
+  }
+  parser.onEnd = () => (ended = true)
+  let failed = false
+  parser.onError = () => (failed = true)
+  for await (const chunk of bytesOf(path) as AsyncIterable<Buffer>) {
+    if (ended) failed = chunk.toString('latin1').trim() !== ''
+    else parser.write(chunk)
+    if (failed) throw new NotReadable('notJson', bytes)
+    bytes += chunk.length
+    sinceLast = items.length > 0 ? 0 : sinceLast + chunk.length
+    if (sinceLast > LONGEST_ROW) throw new NotReadable('rowTooLong', bytes)
+    yield { items, bytes }
+    items = []
+  }
+  if (!ended) throw new NotReadable('cutShort', bytes)
+}

@@ -1,0 +1,124 @@
+import { asc, getTableColumns, type SQL } from 'drizzle-orm'
+import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
+import { user } from '../db/tables/accounts'
+import * as bikes from '../db/tables/bikes'
+import { registerCurrent, registerEntry } from '../db/tables/register'
+import * as riders from '../db/tables/riders'
+
+/** One part of an archive: the rows of one table of a studio, in the order of its key. */
+export type ArchiveSection = Readonly<{
+  name: SectionName
+  table: MySqlTable & Readonly<{ studioId: AnyMySqlColumn }>
+  /** Read and written page by page along these. */
+  key: readonly AnyMySqlColumn[]
+  /** Columns as the archive names them, without the studio and what the database counts itself. */
+  columns: Readonly<Record<string, AnyMySqlColumn>>
+  /** Columns that name a row of an earlier section, and which. */
+  refersTo: Readonly<Record<string, SectionName>>
+  /** JSON columns of a known shape, by the name of their schema. */
+  shapes: Readonly<Record<string, string>>
+}>
+
+/** In the order they are written in: what is referred to comes before what refers to it. */
+export const SECTION_NAMES = [
+  'people',
+  'typeLines',
+  'types',
+  'typeReadings',
+  'bikes',
+  'bikeReadings',
+  'inspections',
+  'faults',
+  'members',
+  'setups',
+  'evidence',
+  'withdrawals',
+  'setupSchools',
+  'register',
+  'registerCurrent',
+  'assignmentLog',
+  'assignments',
+  'notes',
+] as const
+export type SectionName = (typeof SECTION_NAMES)[number]
+
+const PERSON = 'people' as const
+const BY = { createdBy: PERSON }
+
+const section = (
+  name: SectionName,
+  table: ArchiveSection['table'],
+  key: readonly AnyMySqlColumn[],
+  refersTo: ArchiveSection['refersTo'],
+  shapes: ArchiveSection['shapes'] = {},
+): ArchiveSection => ({
+  name,
+  table,
+  key,
+  refersTo,
+  shapes,
+  columns: Object.fromEntries(
+    Object.entries(getTableColumns(table)).filter(([column]) => column !== 'studioId' && column !== 'position'),
+  ) as ArchiveSection['columns'],
+})
+
+/** Of a person the archive keeps who they are here, and nothing they sign in with. */
+const people: ArchiveSection = {
+  ...section('people', user as never, [user.id], {}),
+  columns: { id: user.id, name: user.name, role: user.role },
+}
+
+export const SECTIONS: readonly ArchiveSection[] = [
+  people,
+  section('typeLines', bikes.bikeTypeLine, [bikes.bikeTypeLine.id], {}),
+  section(
+    'types',
+    bikes.bikeType,
+    [bikes.bikeType.id],
+    { lineId: 'typeLines', ...BY },
+    { definition: 'bikeType', equipment: 'equipment' },
+  ),
+  section('typeReadings', bikes.typeReading, [bikes.typeReading.position], { typeId: 'types', ...BY }),
+  section('bikes', bikes.bike, [bikes.bike.id], { typeId: 'types' }, { machineCalibration: 'bike' }),
+  section('bikeReadings', bikes.bikeReading, [bikes.bikeReading.position], { bikeId: 'bikes', ...BY }),
+  section('inspections', bikes.inspection, [bikes.inspection.id], { bikeId: 'bikes', ...BY }),
+  section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
+  section('members', riders.member, [riders.member.id], BY),
+  section(
+    'setups',
+    riders.setup,
+    [riders.setup.id],
+    { memberId: 'members', bikeId: 'bikes', typeId: 'types', startedBy: PERSON, finishedBy: PERSON },
+    { machineCalibration: 'bike' },
+  ),
+  section('evidence', riders.evidence, [riders.evidence.position], { setupId: 'setups', ...BY }),
+  section('withdrawals', riders.withdrawal, [riders.withdrawal.evidenceId], { evidenceId: 'evidence', ...BY }),
+  section('setupSchools', riders.setupSchool, [riders.setupSchool.position], { setupId: 'setups', ...BY }),
+  section(
+    'register',
+    registerEntry,
+    [registerEntry.id],
+    { memberId: 'members', lineId: 'typeLines', typeId: 'types', bikeId: 'bikes', setupId: 'setups', ...BY },
+    { marks: 'marks', machineCalibration: 'bike' },
+  ),
+  section(
+    'registerCurrent',
+    registerCurrent,
+    [registerCurrent.memberId, registerCurrent.lineId, registerCurrent.purpose],
+    { memberId: 'members', lineId: 'typeLines', entryId: 'register' },
+  ),
+  section('assignmentLog', riders.bikeAssignmentLog, [riders.bikeAssignmentLog.position], {
+    bikeId: 'bikes',
+    memberId: 'members',
+    ...BY,
+  }),
+  section('assignments', riders.bikeAssignment, [riders.bikeAssignment.day, riders.bikeAssignment.bikeId], {
+    bikeId: 'bikes',
+    memberId: 'members',
+    ...BY,
+  }),
+  section('notes', riders.classNote, [riders.classNote.id], { memberId: 'members', bikeId: 'bikes', ...BY }),
+]
+
+/** The order a section's rows stand in. */
+export const orderOf = ({ key }: ArchiveSection): SQL[] => key.map((column) => asc(column))

@@ -1,0 +1,62 @@
+import { stringify } from 'csv-stringify'
+import { and, asc, eq, gt } from 'drizzle-orm'
+import { Readable } from 'node:stream'
+import { COLUMN_HEADING } from '../../core/openFiles/columns'
+import { guarded, MEMBER_COLUMNS, type MemberCells } from '../../core/openFiles/memberRow'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { member } from '../db/tables/riders'
+import { currentEntries } from '../register/register'
+import { studioDay } from '../studio/day'
+import { getStudio } from '../studio/studio'
+
+/** Members asked for at once. */
+const PAGE = 500
+
+/** Every member with their numbers, a line a set, in the columns of `MEMBER_COLUMNS`: RFC 4180, UTF-8. */
+export async function memberListStream(db: DbExecutor, scope: Scope): Promise<ReadableStream<Uint8Array>> {
+  const { timeZone } = await getStudio(db, scope)
+  const lines = Readable.from(memberLines(db, scope, timeZone))
+  const text = stringify({
+    header: true,
+    record_delimiter: 'windows',
+    columns: MEMBER_COLUMNS.map((key) => ({ key, header: COLUMN_HEADING[key] })),
+    cast: { string: guarded },
+  })
+  lines.on('error', (error) => text.destroy(error))
+  return Readable.toWeb(lines.pipe(text)) as ReadableStream<Uint8Array>
+}
+
+async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): AsyncGenerator<MemberCells> {
+  for (let after = ''; ;) {
+    const page = await db
+      .select({ id: member.id, name: member.name })
+      .from(member)
+      .where(and(eq(member.studioId, scope.studioId), gt(member.id, after)))
+      .orderBy(asc(member.id))
+      .limit(PAGE)
+    if (page.length === 0) return
+    after = page[page.length - 1].id
+    const entries = await currentEntries(
+      db,
+      scope,
+      page.map(({ id }) => id),
+    )
+    for (const { id, name } of page) {
+      const own = entries.filter(({ memberId }) => memberId === id)
+      if (own.length === 0) yield { memberId: id, name }
+      for (const { type, purpose, marks, certainty, footwear, sinceAt } of own)
+        yield {
+          memberId: id,
+          name,
+          bikeType: type.name,
+          purpose,
+          ...marks,
+          certainty,
+          soleMm: footwear.soleMm === undefined ? '' : String(footwear.soleMm),
+          pedal: footwear.pedal ?? '',
+          since: studioDay(sinceAt, timeZone),
+        }
+    }
+  }
+}

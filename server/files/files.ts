@@ -1,0 +1,41 @@
+import type { FileRefusal } from '../../core/messages/files'
+import { guessColumns } from '../../core/openFiles/columns'
+import { MEMBER_COLUMNS, type MemberColumn } from '../../core/openFiles/memberRow'
+import type { ColumnMap } from './importMembers'
+import { linesOf, recognizeList, type ListFormat } from './list'
+import type { Upload } from './uploads'
+
+/** The first lines of a list with what its columns seem to be. */
+export type ListPreview = Readonly<{
+  format: ListFormat
+  headings: readonly string[]
+  rows: readonly (readonly string[])[]
+  columns: ColumnMap
+}>
+
+const PREVIEW_ROWS = 6
+/** More columns than this no list has. */
+const MOST_COLUMNS = 100
+
+/** What a chosen list looks like; refused where there is nothing below its headings. */
+export async function previewList({ path }: Upload): Promise<ListPreview | FileRefusal> {
+  const format = await recognizeList(path)
+  const rows: (readonly string[])[] = []
+  for await (const found of linesOf(path, format)) {
+    if (found.outcome === 'faulty') break
+    rows.push(found.cells.slice(0, MOST_COLUMNS))
+    if (rows.length > PREVIEW_ROWS) break
+  }
+  const [headings, ...shown] = rows
+  if (!headings || shown.length === 0) return 'noLines'
+  return { format, headings, rows: shown, columns: guessColumns(headings) }
+}
+
+/** The columns as somebody said they are; why they cannot be, where they cannot. */
+export function columnsFrom(said: unknown): ColumnMap | FileRefusal {
+  if (!Array.isArray(said) || said.length > MOST_COLUMNS) return 'noName'
+  const columns = said.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)
+  if (!columns.includes('name')) return 'noName'
+  const named = columns.filter((column) => column !== null)
+  return new Set(named).size === named.length ? columns : 'twice'
+}

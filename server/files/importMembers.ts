@@ -1,0 +1,299 @@
+import { and, eq, inArray, max, sql } from 'drizzle-orm'
+import type { BikeType } from '../../core/bike/bike'
+import { AXES, type Marks } from '../../core/conventions'
+import type { FileFault, ImportTally } from '../../core/messages/files'
+import {
+  readMemberRow,
+  type CellProblem,
+  type MemberCells,
+  type MemberColumn,
+  type RowNumbers,
+} from '../../core/openFiles/memberRow'
+import type { Footwear } from '../../core/register/entry'
+import type { Scope } from '../accounts/scope'
+import { listTypes, type TypeVersion } from '../bikes/versions'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { studio } from '../db/tables/accounts'
+import { registerCurrent, registerEntry } from '../db/tables/register'
+import { member } from '../db/tables/riders'
+import { MAX_NAME_LENGTH } from '../members/members'
+import { normalizeName } from '../members/normalizeName'
+import { addWords } from '../members/words'
+import { studioDay } from '../studio/day'
+import { getStudio } from '../studio/studio'
+import { linesOf, type ListFormat } from './list'
+import type { Upload } from './uploads'
+
+/** Which column each cell of a line is, in the file's order; null where it is none. */
+export type ColumnMap = readonly (MemberColumn | null)[]
+export type ImportAsked = Readonly<{ upload: Upload; format: ListFormat; columns: ColumnMap }>
+
+/** Faults told; more are counted. */
+export const MOST_FAULTS = 200
+const BATCH = 500
+
+export type ImportOutcome =
+  | Readonly<{ outcome: 'fits' | 'kept'; tally: ImportTally }>
+  | Readonly<{ outcome: 'faulty'; faults: readonly FileFault[]; count: number }>
+  | Readonly<{ outcome: 'stopped' }>
+
+/** Told now and then while a long file is read: bytes of how many. */
+export type Progress = (done: number, of: number) => void
+
+/** Reads a whole list against the studio and writes nothing: what it would do, or every fault of it. */
+export async function checkMembers(
+  db: DbExecutor,
+  scope: Scope,
+  asked: ImportAsked,
+  now: Date,
+  progress: Progress,
+  signal: AbortSignal,
+): Promise<ImportOutcome> {
+  const plan = await planFor(db, scope, now)
+  const read = await readAll(asked, plan, progress, signal, async () => undefined)
+  if (read.outcome !== 'read') return read
+  return { outcome: 'fits', tally: plan.tally }
+}
+
+/** Brings a whole list in, or nothing of it: faults, a stop and a failure leave all as it was. */
+export async function importMembers(
+  db: Database,
+  scope: Scope,
+  asked: ImportAsked,
+  now: Date,
+  progress: Progress,
+  signal: AbortSignal,
+): Promise<ImportOutcome> {
+  try {
+    return await withTransaction(db, async (tx) => {
+      // One import a studio at a time: what is looked at stays what it is until this one ends.
+      await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, scope.studioId)).for('update')
+      const plan = await planFor(tx, scope, now)
+      const read = await readAll(asked, plan, progress, signal, () => plan.write(tx))
+      if (read.outcome !== 'read') throw new NothingWritten(read)
+      await plan.write(tx)
+      return { outcome: 'kept', tally: plan.tally }
+    })
+  } catch (error) {
+    if (error instanceof NothingWritten) return error.why
+    throw error
+  }
+}
+
+/** Takes the transaction back. */
+class NothingWritten extends Error {
+  constructor(readonly why: ImportOutcome) {
+    super(why.outcome)
+  }
+}
+
+async function readAll(
+  { upload, format, columns }: ImportAsked,
+  plan: Plan,
+  progress: Progress,
+  signal: AbortSignal,
+  batch: () => Promise<void>,
+): Promise<ImportOutcome | Readonly<{ outcome: 'read' }>> {
+  const faults: FileFault[] = []
+  let [count, wanted] = [0, -1]
+  const fault = (one: FileFault) => {
+    if (faults.length < MOST_FAULTS) faults.push(one)
+    count += 1
+  }
+  for await (const found of linesOf(upload.path, format)) {
+    if (signal.aborted) return { outcome: 'stopped' }
+    if (found.outcome === 'faulty') {
+      fault(found.fault)
+      break
+    }
+    const { line, cells, bytes } = found
+    if (wanted < 0) {
+      wanted = cells.length
+      continue
+    }
+    if (cells.length !== wanted) fault({ line, code: 'cells', found: cells.length, wanted })
+    else plan.read(line, cellsOf(columns, cells)).forEach((cell) => fault({ line, cell }))
+    if (plan.tally.lines % BATCH === 0) {
+      progress(bytes, upload.bytes)
+      // Once something is wrong nothing will be kept: the rest is only read.
+      if (count === 0) await batch()
+    }
+  }
+  progress(upload.bytes, upload.bytes)
+  return count > 0 ? { outcome: 'faulty', faults, count } : { outcome: 'read' }
+}
+
+const cellsOf = (columns: ColumnMap, cells: readonly string[]): MemberCells =>
+  Object.fromEntries(columns.flatMap((column, i) => (column ? [[column, cells[i]]] : [])))
+
+type Fault = Readonly<{ column: MemberColumn } & CellProblem>
+
+/** A line's numbers in the form they are compared and kept in. */
+const contentOf = (marks: Marks, { soleMm, pedal }: Footwear): string =>
+  JSON.stringify([...AXES.map((axis) => marks[axis] ?? null), soleMm ?? null, pedal ?? null])
+
+type Plan = Readonly<{
+  tally: ImportTally
+  /** Takes a line; its faults where it has some. */
+  read: (line: number, cells: MemberCells) => readonly Fault[]
+  /** Writes what was taken since the last time. */
+  write: (tx: DbExecutor) => Promise<void>
+}>
+
+/** What a list does to a studio as it is: whom it means, what is new, what is there already. */
+async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
+  const { studioId, userId } = scope
+  const versions = await listTypes(db, scope)
+  const types = versions.map(({ bikeType }) => bikeType)
+  const versionOf = new Map<BikeType, TypeVersion>(versions.map((version) => [version.bikeType, version]))
+  const { timeZone } = await getStudio(db, scope)
+  const nameOf = new Map<string, string>()
+  const idsOf = new Map<string, string[]>()
+  const meet = (id: string, name: string) => {
+    nameOf.set(id, name)
+    idsOf.set(name, [...(idsOf.get(name) ?? []), id])
+  }
+  for (const { id, name } of await db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(eq(member.studioId, studioId)))
+    meet(id, name)
+  const held = await heldBy(db, scope)
+  const createdAt = await notBeforeTheLast(db, scope, now)
+  const known = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
+  const tally = { lines: 0, newMembers: 0, knownMembers: 0, newNumbers: 0, changedNumbers: 0, sameNumbers: 0 }
+  const met = new Set<string>()
+  const said = new Map<string, Readonly<{ line: number; content: string }>>()
+  let members: { id: string; name: string }[] = []
+  let entries: (typeof registerEntry.$inferInsert)[] = []
+
+  function whoIs(memberId: string | null, name: string): string | Fault {
+    if (memberId) {
+      const there = nameOf.get(memberId)
+      if (there === undefined) return { column: 'memberId', code: 'unknownId' }
+      return there === name ? memberId : { column: 'name', code: 'otherName', name: there }
+    }
+    const ids = idsOf.get(name) ?? []
+    if (ids.length > 1) return { column: 'name', code: 'severalOfThatName' }
+    if (ids.length === 1) return ids[0]
+    const id = crypto.randomUUID()
+    meet(id, name)
+    members.push({ id, name })
+    tally.newMembers += 1
+    met.add(id)
+    return id
+  }
+
+  function takeNumbers(line: number, memberId: string, numbers: RowNumbers): Fault[] {
+    const { type, purpose, marks, certainty, footwear, since } = numbers
+    const version = versionOf.get(type)!
+    const key = `${memberId}/${version.lineId}/${purpose}`
+    const content = contentOf(marks, footwear)
+    const earlier = said.get(key)
+    if (earlier && earlier.content !== content)
+      return [{ column: 'seatHeight', code: 'saidOtherwise', line: earlier.line }]
+    if (earlier) return []
+    said.set(key, { line, content })
+    const before = held.get(key)
+    if (before === content) {
+      tally.sameNumbers += 1
+      return []
+    }
+    tally[before === undefined ? 'newNumbers' : 'changedNumbers'] += 1
+    entries.push({
+      id: crypto.randomUUID(),
+      studioId,
+      memberId,
+      lineId: version.lineId,
+      typeId: version.id,
+      purpose,
+      source: 'imported',
+      certainty,
+      marks,
+      soleMm: footwear.soleMm,
+      pedal: footwear.pedal,
+      basis: {},
+      sinceAt: since ? new Date(`${since}T12:00:00Z`) : createdAt,
+      createdAt,
+      createdBy: userId,
+    })
+    return []
+  }
+
+  return {
+    tally,
+    read(line, cells) {
+      tally.lines += 1
+      const row = readMemberRow(cells, known)
+      if (row.outcome === 'faulty') return row.faults
+      const who = whoIs(row.memberId, row.name)
+      if (typeof who !== 'string') return [who]
+      if (!met.has(who)) {
+        met.add(who)
+        tally.knownMembers += 1
+      }
+      return row.numbers ? takeNumbers(line, who, row.numbers) : []
+    },
+    async write(tx) {
+      const [people, numbers] = [members, entries]
+      members = []
+      entries = []
+      if (people.length > 0) {
+        await tx.insert(member).values(people.map((one) => ({ ...one, studioId, createdAt: now, createdBy: userId })))
+        await addWords(tx, scope, people)
+      }
+      if (numbers.length === 0) return
+      await tx.insert(registerEntry).values(numbers)
+      await tx
+        .insert(registerCurrent)
+        .values(
+          numbers.map(({ memberId, lineId, purpose, id }) => ({ memberId, lineId, purpose, studioId, entryId: id })),
+        )
+        .onDuplicateKeyUpdate({ set: { entryId: sql`values(${registerCurrent.entryId})` } })
+      const ids = numbers.map(({ id }) => id)
+      await tx
+        .update(member)
+        .set({
+          latestEntryId: sql`(SELECT e.id FROM register_entry e WHERE e.member_id = ${member.id}
+            ORDER BY e.created_at DESC, (e.purpose = 'usual') DESC, e.id DESC LIMIT 1)`,
+        })
+        .where(
+          inArray(
+            member.id,
+            tx.select({ id: registerEntry.memberId }).from(registerEntry).where(inArray(registerEntry.id, ids)),
+          ),
+        )
+    },
+  }
+}
+
+/** What holds in the studio, by member, type and purpose. */
+async function heldBy(db: DbExecutor, { studioId }: Scope): Promise<Map<string, string>> {
+  const rows = await db
+    .select({
+      memberId: registerCurrent.memberId,
+      lineId: registerCurrent.lineId,
+      purpose: registerCurrent.purpose,
+      marks: registerEntry.marks,
+      soleMm: registerEntry.soleMm,
+      pedal: registerEntry.pedal,
+    })
+    .from(registerCurrent)
+    .innerJoin(registerEntry, eq(registerEntry.id, registerCurrent.entryId))
+    .where(and(eq(registerCurrent.studioId, studioId)))
+  return new Map(
+    rows.map(({ memberId, lineId, purpose, marks, soleMm, pedal }) => [
+      `${memberId}/${lineId}/${purpose}`,
+      contentOf(marks, { soleMm: soleMm ?? undefined, pedal: pedal ?? undefined }),
+    ]),
+  )
+}
+
+/** Now, or a moment after the studio's last entry where the clock stands before it. */
+async function notBeforeTheLast(db: DbExecutor, { studioId }: Scope, now: Date): Promise<Date> {
+  const [{ last }] = await db
+    .select({ last: max(registerEntry.createdAt) })
+    .from(registerEntry)
+    .where(eq(registerEntry.studioId, studioId))
+  return last && last >= now ? new Date(last.getTime() + 1) : now
+}

@@ -1,0 +1,159 @@
+/** @jest-environment node */
+import Ajv from 'ajv'
+import { drizzle } from 'drizzle-orm/mysql2'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { createPool, type Pool } from 'mysql2/promise'
+import { formatArchiveFault, type ArchiveOutcome } from '@/core/messages/archive'
+import type { Scope } from '@/server/accounts/scope'
+import { closeDatabase, database, type Database } from '@/server/db/connection'
+import { migrate } from '@/server/db/migrate'
+import { studio, user } from '@/server/db/tables/accounts'
+import { archiveText } from '@/server/files/archiveExport'
+import { checkArchive, importArchive } from '@/server/files/archiveImport'
+import { SECTION_NAMES } from '@/server/files/archiveSections'
+import { keepUpload } from '@/server/files/uploads'
+import { findByWords } from '@/server/members/words'
+
+const db = database()
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+/** A second installation, with a studio that holds nothing and a manager of its own. */
+const other: Scope = { studioId: 'far-hall', userId: 'far-manager', role: 'manager' }
+const NAME = `saddle_archive_${process.pid}`
+let pool: Pool
+let elsewhere: Database
+
+beforeAll(async () => {
+  const uri = new URL(process.env.DATABASE_URL!)
+  const root = createPool({ uri: uri.toString(), timezone: 'Z' })
+  await root.query(`DROP DATABASE IF EXISTS ${NAME}`)
+  await root.query(`CREATE DATABASE ${NAME} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
+  await root.end()
+  uri.pathname = `/${NAME}`
+  pool = createPool({ uri: uri.toString(), timezone: 'Z', charset: 'utf8mb4_unicode_ci' })
+  elsewhere = drizzle(pool, { mode: 'default' }) as unknown as Database
+  await migrate(elsewhere, join(process.cwd(), 'server/db/migrations'))
+  await elsewhere
+    .insert(studio)
+    .values({ id: other.studioId, name: 'Far Hall', place: 'Nowhere', timeZone: 'UTC', school: {} })
+  await elsewhere.insert(user).values({
+    id: other.userId,
+    name: 'Far Manager',
+    email: 'far@far.example',
+    studioId: other.studioId,
+    role: 'manager',
+  })
+})
+afterAll(async () => {
+  await pool.query(`DROP DATABASE IF EXISTS ${NAME}`)
+  await pool.end()
+  await closeDatabase()
+})
+
+async function exported(from: Database, of: Scope): Promise<string> {
+  let text = ''
+  for await (const piece of archiveText(from, of)) text += piece
+  return text
+}
+const going = new AbortController().signal
+async function asked(text: string, signal = going) {
+  const kept = await keepUpload(other, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
+  if (kept.outcome !== 'kept') throw new Error(kept.why)
+  return { upload: kept.upload, progress: () => undefined, signal }
+}
+const check = async (text: string): Promise<ArchiveOutcome> => checkArchive(elsewhere, other, await asked(text))
+const sorted = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(sorted)
+    : value && typeof value === 'object'
+      ? Object.fromEntries(
+          Object.entries(value)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([key, one]) => [key, sorted(one)]),
+        )
+      : value
+const changed = (text: string, change: (archive: Record<string, Record<string, unknown>[]>) => void): string => {
+  const archive = JSON.parse(text) as Record<string, Record<string, unknown>[]>
+  change(archive)
+  return JSON.stringify(archive)
+}
+const faultsOf = (found: ArchiveOutcome) => (found.outcome === 'faulty' ? found.faults.map(formatArchiveFault) : found)
+
+let text: string
+beforeAll(async () => {
+  text = await exported(db, scope)
+})
+
+test('an archive is JSON of the published schema (draft-07, checked by Ajv), with every section', () => {
+  const schema = JSON.parse(
+    readFileSync(join(process.cwd(), 'docs/schemas/studio-archive.schema.json'), 'utf8'),
+  ) as object
+  const archive = JSON.parse(text) as Record<string, unknown>
+  const validate = new Ajv({ strict: false }).compile(schema)
+  expect([validate(archive), validate.errors]).toEqual([true, null])
+  expect(Object.keys(archive)).toEqual(['format', 'formatVersion', 'studio', ...SECTION_NAMES])
+  // Whoever signs in leaves nothing to sign in with.
+  expect(text).not.toMatch(/password|argon2|@netloft-hall/)
+})
+
+test.each([
+  ['of a later version', (t: string) => t.replace('"formatVersion":1', '"formatVersion":2'), { outcome: 'newer' }],
+  ['half-written', (t: string) => t.slice(0, t.length / 2), { outcome: 'unreadable', why: 'cutShort' }],
+  ['damaged', (t: string) => t.replace('"members":[', '"members":[,'), { outcome: 'unreadable', why: 'notJson' }],
+  ['with something behind it', (t: string) => `${t}{}`, { outcome: 'unreadable', why: 'notJson' }],
+  ['of something else', () => '{"format":"other","formatVersion":1}', { outcome: 'otherFormat' }],
+] as const)('an archive %s is told, and nothing is written', async (_, change, expected) => {
+  expect(await check(change(text))).toMatchObject(expected)
+  expect(await importArchive(elsewhere, other, await asked(change(text)))).toMatchObject(expected)
+  expect(await findByWords(elsewhere, other, 'maren', 1)).toEqual([])
+})
+
+test('what is wrong is told by section, row and field', async () => {
+  const wrong = changed(text, (archive) => {
+    archive.members[1].name = 7
+    archive.register[0].marks = { seatHeight: '7', seatPost: '3' }
+    archive.setups[2].memberId = 'nobody'
+    archive.bikes[3].id = archive.bikes[2].id
+    archive.extras = []
+    delete archive.notes
+  })
+  const said = faultsOf(await check(wrong))
+  expect(said).toEqual(
+    expect.arrayContaining([
+      'members, row 2, name: must be string.',
+      expect.stringMatching(/^register, row 1, marks: must NOT have additional properties/),
+      'setups, row 3, memberId: no row of members has this id.',
+      'bikes, row 4, id: stands twice.',
+      'extras: is no part of an archive.',
+      'notes: is missing.',
+    ]),
+  )
+})
+
+test('stopped, nothing is there of it', async () => {
+  const stop = new AbortController()
+  stop.abort()
+  expect(await importArchive(elsewhere, other, await asked(text, stop.signal))).toEqual({ outcome: 'stopped' })
+  expect(await findByWords(elsewhere, other, 'maren', 1)).toEqual([])
+})
+
+test('out, in and out again is the same byte for byte once keys are sorted, in any order of sections', async () => {
+  const turned = JSON.stringify(
+    Object.fromEntries(Object.entries(JSON.parse(text) as Record<string, unknown>).reverse()),
+  )
+  expect(await importArchive(elsewhere, other, await asked(turned))).toMatchObject({ outcome: 'kept' })
+  const again = await exported(elsewhere, other)
+  expect(JSON.stringify(sorted(JSON.parse(again)))).toBe(JSON.stringify(sorted(JSON.parse(text))))
+  expect((await findByWords(elsewhere, other, 'maren tol', 1))[0].name).toBe('Maren Tolle')
+})
+
+test('a studio that holds something takes no archive over it', async () => {
+  expect(await check(text)).toEqual({ outcome: 'notEmpty' })
+})
+
+test('records that stand in another studio of the same database are left there', async () => {
+  const studioId = crypto.randomUUID()
+  await db.insert(studio).values({ id: studioId, name: 'Empty', place: 'Here', timeZone: 'UTC', school: {} })
+  const empty = { ...scope, studioId }
+  expect(await importArchive(db, empty, await asked(text))).toEqual({ outcome: 'elsewhere' })
+})

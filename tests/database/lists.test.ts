@@ -1,0 +1,204 @@
+/** @jest-environment node */
+import iconv from 'iconv-lite'
+import { eq } from 'drizzle-orm'
+import { formatFileFault } from '@/core/messages/files'
+import { guessColumns } from '@/core/openFiles/columns'
+import type { Scope } from '@/server/accounts/scope'
+import { closeDatabase, database } from '@/server/db/connection'
+import { registerEntry } from '@/server/db/tables/register'
+import { member } from '@/server/db/tables/riders'
+import { memberListStream } from '@/server/files/exportMembers'
+import { columnsFrom, previewList } from '@/server/files/files'
+import { checkMembers, importMembers } from '@/server/files/importMembers'
+import { linesOf, recognizeList } from '@/server/files/list'
+import { findUpload, keepUpload, removeUpload, type Upload } from '@/server/files/uploads'
+import { addMember } from '@/server/members/members'
+import { findByWords } from '@/server/members/words'
+import { currentEntries } from '@/server/register/register'
+
+const db = database()
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+const now = new Date()
+const going = new AbortController().signal
+const tag = crypto.randomUUID().slice(0, 6)
+
+afterAll(closeDatabase)
+
+const streamOf = (bytes: Uint8Array) => new Blob([bytes as never]).stream() as ReadableStream<Uint8Array>
+async function kept(text: string | Buffer): Promise<Upload> {
+  const result = await keepUpload(scope, streamOf(Buffer.from(text)), null)
+  if (result.outcome !== 'kept') throw new Error(result.why)
+  return result.upload
+}
+async function asked(text: string | Buffer) {
+  const upload = await kept(text)
+  const preview = await previewList(upload)
+  if (typeof preview === 'string') throw new Error(preview)
+  return { upload, format: preview.format, columns: preview.columns }
+}
+const check = async (text: string | Buffer) => checkMembers(db, scope, await asked(text), now, () => undefined, going)
+const bringIn = async (text: string | Buffer, signal = going) =>
+  importMembers(db, scope, await asked(text), now, () => undefined, signal)
+const counts = async () => [
+  await db.$count(member, eq(member.studioId, scope.studioId)),
+  await db.$count(registerEntry, eq(registerEntry.studioId, scope.studioId)),
+]
+
+const HEAD = 'name,bike type,purpose,seat height,seat slide,bar height,bar slide,how sure,sole mm,pedal,since'
+const list = (...lines: string[]) => [HEAD, ...lines].join('\r\n')
+
+test('a list is brought in whole, with how sure and how old; once more changes nothing', async () => {
+  const text = list(
+    `"Marram, Ada ${tag}",Sorrel,usual,7½,C,5,2,measured,12,cleat,2025-03-01`,
+    `"Marram, Ada ${tag}",Bracken,usual,J,1,4,,told,,,`,
+    `Bo Pryde ${tag},,,,,,,,,,`,
+  ).replace('7½', '7')
+  expect(await check(text)).toEqual({
+    outcome: 'fits',
+    tally: { lines: 3, newMembers: 2, knownMembers: 0, newNumbers: 2, changedNumbers: 0, sameNumbers: 0 },
+  })
+  const before = await counts()
+  expect(await bringIn(text)).toMatchObject({ outcome: 'kept' })
+  const after = await counts()
+  expect(after).toEqual([before[0] + 2, before[1] + 2])
+  const [{ id }] = await findByWords(db, scope, `ada ${tag}`, 2)
+  expect((await currentEntries(db, scope, [id])).find(({ lineId }) => lineId === 'sorrel')).toMatchObject({
+    source: 'imported',
+    certainty: 'measured',
+    marks: { seatHeight: '7', seatSlide: 'C', barHeight: '5', barSlide: '2' },
+    footwear: { soleMm: 12, pedal: 'cleat' },
+    sinceAt: new Date('2025-03-01T12:00:00Z'),
+  })
+  expect(await bringIn(text)).toEqual({
+    outcome: 'kept',
+    tally: { lines: 3, newMembers: 0, knownMembers: 2, newNumbers: 0, changedNumbers: 0, sameNumbers: 2 },
+  })
+  expect(await counts()).toEqual(after)
+})
+
+test('what goes out comes back: exported and brought in again, nothing is new', async () => {
+  await bringIn(list(`=Cell ${tag},Meadowsweet,road,-1,0,2,-3,translated,,,2026-01-31`))
+  const out = await new Response(await memberListStream(db, scope)).text()
+  expect(out.split('\r\n')[0]).toBe(`member id,${HEAD}`)
+  expect(out).toContain(`,'=Cell ${tag},Meadowsweet,road,-1,0,2,-3,translated,,,2026-01-31\r\n`)
+  const before = await counts()
+  expect(await bringIn(out)).toMatchObject({
+    outcome: 'kept',
+    tally: { newMembers: 0, newNumbers: 0, changedNumbers: 0 },
+  })
+  expect(await counts()).toEqual(before)
+  expect(await new Response(await memberListStream(db, scope)).text()).toBe(out)
+})
+
+test('one fault anywhere, and nothing is written; each is told by its line and column', async () => {
+  await addMember(db, scope, { id: crypto.randomUUID(), name: `Twin ${tag}` }, now)
+  await addMember(db, scope, { id: crypto.randomUUID(), name: `Twin ${tag}` }, now)
+  const before = await counts()
+  const text = list(
+    `Fine ${tag},Sorrel,usual,7,C,5,2,,,,`,
+    `Fine ${tag},Sorrel,usual,8,C,5,2,,,,`,
+    `Off ${tag},Sorrel,usual,77,C,5,2,,,,`,
+    `Short ${tag},Sorrel`,
+    `Twin ${tag},,,,,,,,,,`,
+  )
+  const found = await bringIn(text)
+  expect(found).toMatchObject({ outcome: 'faulty', count: 4 })
+  expect(found.outcome === 'faulty' && found.faults.map(formatFileFault)).toEqual([
+    'Line 3, seat height: line 2 gives the same person other numbers for the same.',
+    expect.stringMatching(/^Line 4, seat height: Sorrel has no 77 here/),
+    'Line 5: 2 cells, where the first line has 11.',
+    'Line 6, name: several here are called that; say which by their id.',
+  ])
+  expect(await counts()).toEqual(before)
+})
+
+test('by their id somebody is found whatever they share; an id of nobody, or of somebody else, is told', async () => {
+  const [{ id }] = await findByWords(db, scope, 'Maren', 1)
+  const head = `member id,${HEAD}`
+  const line = (memberId: string, name: string) => `${memberId},${name},,,,,,,,,,`
+  expect(await check([head, line(id, 'Maren Tolle')].join('\n'))).toMatchObject({ tally: { knownMembers: 1 } })
+  const found = await check([head, line(id, 'Somebody Else'), line('nobody-here', 'X')].join('\n'))
+  expect(found.outcome === 'faulty' && found.faults.map(formatFileFault)).toEqual([
+    'Line 2, name: this id is Maren Tolle here.',
+    'Line 3, member id: nobody here has this id; leave it empty for somebody new.',
+  ])
+})
+
+test('a list cut short in a quoted cell is told, and nothing is written', async () => {
+  const before = await counts()
+  const found = await bringIn(list(`Whole ${tag},,,,,,,,,,`, `"Cut ${tag},,,`))
+  expect(found).toMatchObject({ outcome: 'faulty' })
+  expect(found.outcome === 'faulty' && formatFileFault(found.faults.at(-1)!)).toMatch(/never closed.*cut short/)
+  expect(await counts()).toEqual(before)
+})
+
+test('stopped half-way, nothing is there of it', async () => {
+  const before = await counts()
+  const stop = new AbortController()
+  const many = list(...Array.from({ length: 1200 }, (_, i) => `Stopped ${tag} ${i},,,,,,,,,,`))
+  const found = await importMembers(db, scope, await asked(many), now, () => stop.abort(), stop.signal)
+  expect(found).toEqual({ outcome: 'stopped' })
+  expect(await counts()).toEqual(before)
+})
+
+test('two of the same at once: nobody is there twice', async () => {
+  const text = list(`At Once ${tag},Sorrel,usual,7,C,5,2,,,,`)
+  const both = await Promise.all([bringIn(text), bringIn(text)])
+  expect(both.map((one) => one.outcome)).toEqual(['kept', 'kept'])
+  expect(await findByWords(db, scope, `once ${tag}`, 5)).toHaveLength(1)
+})
+
+test.each([
+  [',', 'utf-8'],
+  [';', 'windows-1252'],
+  ['\t', 'utf-16le'],
+  ['|', 'utf-8'],
+])('parted by %j, in %s', async (delimiter, encoding) => {
+  const text = [`Rider${delimiter}Note`, `Pål Ærø${delimiter}"a, b; c"`, `Ünal Müller${delimiter}x`].join('\n')
+  const bom = encoding === 'utf-16le' ? [0xff, 0xfe] : []
+  const upload = await kept(Buffer.concat([Buffer.from(bom), iconv.encode(text, encoding)]))
+  const format = await recognizeList(upload.path)
+  expect(format.delimiter).toBe(delimiter)
+  const lines: (readonly string[])[] = []
+  for await (const found of linesOf(upload.path, format)) if (found.outcome === 'line') lines.push(found.cells)
+  expect(lines).toEqual([
+    ['Rider', 'Note'],
+    ['Pål Ærø', 'a, b; c'],
+    ['Ünal Müller', 'x'],
+  ])
+})
+
+test.each([
+  ['packed', Buffer.from([0x50, 0x4b, 3, 4, 0, 0])],
+  ['packed', Buffer.from([0x1f, 0x8b, 8, 0])],
+  ['binary', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0])],
+  ['empty', Buffer.from('  \n')],
+])('%s: nothing is kept, and nothing is unpacked', async (why, bytes) => {
+  expect(await keepUpload(scope, streamOf(bytes), null)).toEqual({ outcome: 'refused', why })
+})
+
+test('a file announced longer than it came, or longer than any, is refused', async () => {
+  expect(await keepUpload(scope, streamOf(Buffer.from('name\nx')), 900)).toMatchObject({ why: 'cutShort' })
+  expect(await keepUpload(scope, streamOf(Buffer.from('name\nx')), 900_000_000)).toMatchObject({ why: 'tooLarge' })
+})
+
+test('a chosen file is nobody else’s, and can be thrown away', async () => {
+  const { id } = await kept('name\nx')
+  expect(await findUpload(scope, id)).toMatchObject({ kind: 'list' })
+  expect(await findUpload({ ...scope, userId: 'bram-okell' }, id)).toBeNull()
+  expect(await findUpload(scope, '../../etc')).toBeNull()
+  await removeUpload(scope, id)
+  expect(await findUpload(scope, id)).toBeNull()
+})
+
+test('columns are what somebody says they are: one holds the names, none stands twice', () => {
+  expect(columnsFrom(['name', null, 'seatHeight'])).toEqual(['name', null, 'seatHeight'])
+  expect(columnsFrom(['seatHeight'])).toBe('noName')
+  expect(columnsFrom(['name', 'name'])).toBe('twice')
+  expect(columnsFrom('name')).toBe('noName')
+  expect(guessColumns(HEAD.split(','))).not.toContain(null)
+})
+
+test('a list of headings alone is told', async () => {
+  expect(await previewList(await kept(`${HEAD}\r\n`))).toBe('noLines')
+})
