@@ -17,6 +17,7 @@ const CORE = [
   'register',
   'translate',
   'openFiles',
+  'memberPage',
   'learning',
   'simulated',
   'messages',

@@ -6,7 +6,7 @@ const config: NextConfig = {
   distDir: process.env.NEXT_DIST ?? '.next',
   outputFileTracingRoot: root,
   turbopack: { root },
-  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'piscina'],
+  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'piscina', 'pdfkit'],
   // A file of a hundred types is larger than the usual limit of an action.
   experimental: { serverActions: { bodySizeLimit: '3mb' } },
   poweredByHeader: false,

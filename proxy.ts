@@ -26,7 +26,13 @@ export function proxy(request: NextRequest): NextResponse {
   const response = NextResponse.next({ request: { headers } })
   response.headers.set('content-security-policy', policy)
   response.headers.set('x-content-type-options', 'nosniff')
+  // The address of a member's own page opens it: it goes to no other site, no index and no shared cache.
+  const isPrivate = request.nextUrl.pathname.startsWith('/m/')
   response.headers.set('referrer-policy', 'same-origin')
+  if (isPrivate) {
+    response.headers.set('x-robots-tag', 'noindex, nofollow, noarchive')
+    response.headers.set('cache-control', 'private, no-store')
+  }
   response.headers.set('x-frame-options', 'DENY')
   response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()')
   return response

@@ -22,6 +22,13 @@ type Props = Readonly<{
 /** The queue of what is noted in a class: its order is kept. */
 const QUEUE = 'class'
 
+/** What of the class is printed, or taken along. */
+const SHEETS = [
+  { file: 'sheet.pdf', name: 'Sheet' },
+  { file: 'tags.pdf', name: 'Bike tags' },
+  { file: 'sheet.csv', name: 'List' },
+] as const
+
 /** Today's bikes: tap one to say who sits there, or to note what is seen. A tap counts at once and can be undone. */
 export function ClassView({ mayNote, bikes, notes: stored }: Props) {
   const router = useRouter()
@@ -93,7 +100,16 @@ export function ClassView({ mayNote, bikes, notes: stored }: Props) {
 
   return (
     <>
-      <h1 className={styles.title}>Class</h1>
+      <div className={styles.head}>
+        <h1 className={styles.title}>Class</h1>
+        <div className={`${styles.sheets} no-print`}>
+          {SHEETS.map(({ file, name }) => (
+            <Button key={file} size="large" href={`/api/cards/class/${file}`} target="_blank">
+              {name}
+            </Button>
+          ))}
+        </div>
+      </div>
       <p className={styles.lead}>
         {bikes.some((b) => b.rider)
           ? mayNote

@@ -15,6 +15,7 @@ import { ChooseBike } from './ChooseBike'
 import { FromTape } from './FromTape'
 import { NumbersCard, type KeptSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from './OtherBikes'
+import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
 import styles from './rider.module.css'
 import { SeenInClass, type NoteSummary } from './SeenInClass'
 import { TimeLine } from './TimeLine'
@@ -39,6 +40,7 @@ type Props = Readonly<{
   bikes: readonly { id: string; number: number; type: string }[]
   /** Null where this person's role sees none. */
   notes: readonly NoteSummary[] | null
+  own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }>
 }>
 
 /** One rider: the numbers large enough to read from the next bike, on every bike, then how they came to be. */
@@ -53,6 +55,7 @@ export function RiderView({
   open,
   bikes,
   notes,
+  own,
 }: Props) {
   useRefreshAfterDelivery()
   const router = useRouter()
@@ -75,10 +78,12 @@ export function RiderView({
             className="no-print"
             size="large"
             icon={<PrinterOutlined />}
-            onClick={() => window.print()}
-            aria-label="Print"
-            title="Print"
-          />
+            href={`/api/cards/rider/${member.id}`}
+            target="_blank"
+            title="A card for the wallet, as PDF"
+          >
+            Card
+          </Button>
         )}
         {maySetUp && shown && (
           <Button className="no-print" size="large" onClick={() => setModal('changed')}>
@@ -138,6 +143,7 @@ export function RiderView({
         />
       )}
       {notes && <SeenInClass notes={notes} />}
+      <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />
       {timeline.entries.length > 0 && (
         <TimeLine
           memberId={member.id}

@@ -5,6 +5,8 @@ import type { Source } from '@/core/translate/translate'
 import { authorize, type CurrentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { isId } from '@/server/ids'
+import { openLink, revokeLinks } from '@/server/memberPage/links'
+import { handleMessage as markHandled } from '@/server/memberPage/messages'
 import { keepChange, keepTape, keepTranslation, type ProposalResult } from '@/server/register/proposals'
 import { listEntries, restoreEntry } from '@/server/register/register'
 import { getStudio } from '@/server/studio/studio'
@@ -72,4 +74,30 @@ export async function earlierEntries(memberId: string, before: string): Promise<
   const db = database()
   const { timeZone } = await getStudio(db, person)
   return timelineEntries(await listEntries(db, person, memberId, { before }), timeZone)
+}
+
+/** Makes a link to a member's own page, or hands on the one that opens. */
+export async function openOwnPage(memberId: string): Promise<ActionResult> {
+  const person = await authorize('setUpRiders')
+  if (!person) return refused('notAllowed')
+  const link = isId(memberId) ? await openLink(database(), person, memberId, new Date()) : null
+  return link ? { outcome: 'kept' } : { outcome: 'refused', say: formatActionRefusal({ code: 'noSuchMember' }) }
+}
+
+/** Ends every link to a member's own page. */
+export async function revokeOwnPage(memberId: string): Promise<ActionResult> {
+  const person = await authorize('setUpRiders')
+  if (!person) return refused('notAllowed')
+  if (!isId(memberId)) return refused('malformed')
+  await revokeLinks(database(), person, memberId, new Date())
+  return { outcome: 'kept' }
+}
+
+/** Says that what a member wrote from their page was seen to. */
+export async function handleMessage(id: string): Promise<ActionResult> {
+  const person = await authorize('writeNotes')
+  if (!person) return refused('notAllowed')
+  if (!isId(id)) return refused('malformed')
+  await markHandled(database(), person, id, new Date())
+  return { outcome: 'kept' }
 }

@@ -3,6 +3,7 @@ import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import { user } from '../db/tables/accounts'
 import * as bikes from '../db/tables/bikes'
 import { registerCurrent, registerEntry } from '../db/tables/register'
+import { memberMessage } from '../db/tables/memberPage'
 import * as riders from '../db/tables/riders'
 
 /** One part of an archive: the rows of one table of a studio, in the order of its key. */
@@ -39,9 +40,12 @@ export const SECTION_NAMES = [
   'assignmentLog',
   'assignments',
   'notes',
+  'memberMessages',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
 
+/** Said by where a row stands; counted by the database; opens a page. */
+const LEFT_OUT = ['studioId', 'position', 'linkId']
 const PERSON = 'people' as const
 const BY = { createdBy: PERSON }
 
@@ -58,7 +62,7 @@ const section = (
   refersTo,
   shapes,
   columns: Object.fromEntries(
-    Object.entries(getTableColumns(table)).filter(([column]) => column !== 'studioId' && column !== 'position'),
+    Object.entries(getTableColumns(table)).filter(([column]) => !LEFT_OUT.includes(column)),
   ) as ArchiveSection['columns'],
 })
 
@@ -118,6 +122,7 @@ export const SECTIONS: readonly ArchiveSection[] = [
     ...BY,
   }),
   section('notes', riders.classNote, [riders.classNote.id], { memberId: 'members', bikeId: 'bikes', ...BY }),
+  section('memberMessages', memberMessage, [memberMessage.id], { memberId: 'members', handledBy: PERSON }),
 ]
 
 /** The order a section's rows stand in. */

@@ -14,6 +14,7 @@ import { user } from '../db/tables/accounts'
 import { bike, bikeType } from '../db/tables/bikes'
 import { evidence, setup, withdrawal } from '../db/tables/riders'
 import { findMember } from '../members/members'
+import { latestHomeMeasures } from '../memberPage/messages'
 import { currentEntries } from '../register/register'
 import { appendEvidence, type StoredEvidence } from './evidence'
 import { validateRow } from './validateRow'
@@ -99,10 +100,15 @@ async function openSetup(
   }
 }
 
-/** What the rider answered lately is not asked again: it opens the new set-up. */
+/** What the rider answered lately, or measured at home since, is not asked again: it opens the new set-up. */
 async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
   const { memberId, type } = (await findSetup(db, scope, id))!
-  for (const row of standingAnswers(await listHistory(db, scope, memberId, now))) {
+  const history = await listHistory(db, scope, memberId, now)
+  const home = await latestHomeMeasures(db, scope, memberId)
+  const lastSetUp = history[0] ? now.getTime() - history[0].agoDays * DAY_MS : 0
+  const measured = home && home.at.getTime() > lastSetUp ? home.measures.evidence : []
+  const told = new Set(measured.map(({ kind }) => kind))
+  for (const row of [...standingAnswers(history).filter(({ kind }) => !told.has(kind)), ...measured]) {
     const checked = validateRow(type, row.kind === 'wish' ? withKnownGrip(type, row) : row)
     if ('row' in checked) await appendEvidence(db, scope, id, { id: crypto.randomUUID(), row: checked.row }, now)
   }

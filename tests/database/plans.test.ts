@@ -8,6 +8,8 @@ import { listTapeReadings } from '@/server/bikes/tapeReadings'
 import { listVersions, listTypes } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
 import { listNotesOfMember, listNotesSince } from '@/server/classes/notes'
+import { findLink, ownerOf } from '@/server/memberPage/links'
+import { latestHomeMeasures, listMessages } from '@/server/memberPage/messages'
 import { findByWords } from '@/server/members/words'
 import { currentEntries, listEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
@@ -46,6 +48,10 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   findByWords: () => findByWords(db, scope, 'mar to', 8),
   currentEntries: () => currentEntries(db, scope, ['member-01', 'member-02']),
   listEntries: () => listEntries(db, scope, 'member-01', { before: 'setup-member-01' }),
+  findLink: () => findLink(db, scope, 'member-01', now),
+  ownerOf: () => ownerOf(db, 'x'.repeat(43), now),
+  listMessages: () => listMessages(db, scope, 'member-01'),
+  latestHomeMeasures: () => latestHomeMeasures(db, scope, 'member-01'),
   findMember: () => findMember(db, scope, 'member-01'),
   findSetup: () => findSetup(db, scope, 'setup-member-01'),
   listEvidence: () => listEvidence(db, scope, 'setup-member-01'),

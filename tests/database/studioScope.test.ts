@@ -24,6 +24,8 @@ import * as archiveImport from '@/server/files/archiveImport'
 import { memberListStream } from '@/server/files/exportMembers'
 import * as importMembers from '@/server/files/importMembers'
 import * as uploads from '@/server/files/uploads'
+import * as links from '@/server/memberPage/links'
+import * as messages from '@/server/memberPage/messages'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
@@ -87,6 +89,7 @@ const other = {
   fault: id(),
   tape: id(),
   reading: id(),
+  message: id(),
 }
 
 beforeAll(async () => {
@@ -117,6 +120,10 @@ beforeAll(async () => {
   await tapeReadings.addTapeReading(db, there, { id: other.tape, typeId: other.type, row: tape }, now)
   const reading = { kind: 'tape', ...tape } as const
   await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
+  const link = (await links.openLink(db, there, other.member, now))!
+  const owner = (await links.ownerOf(db, link.token, now))!
+  const felt = { comfort: 3, place: 'knees', line: SECRET } as const
+  await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
   await inspections.recordInspection(db, there, look, now)
@@ -247,6 +254,16 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     findUpload: () => uploads.findUpload(here, id()),
     removeUpload: () => uploads.removeUpload(here, id()),
   },
+  'memberPage/links': {
+    findLink: () => links.findLink(db, here, other.member, now),
+    openLink: () => links.openLink(db, here, other.member, now),
+    revokeLinks: () => links.revokeLinks(db, here, other.member, now),
+  },
+  'memberPage/messages': {
+    listMessages: () => messages.listMessages(db, here, other.member),
+    handleMessage: () => messages.handleMessage(db, here, other.message, now),
+    latestHomeMeasures: () => messages.latestHomeMeasures(db, here, other.member),
+  },
   'members/words': {
     findByWords: () => words.findByWords(db, here, SECRET, 10),
     replaceWords: () => words.replaceWords(db, here, { id: other.member, name: 'Taken' }),
@@ -362,6 +379,14 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
+  ownerOf: 'opens by what stands in a private address, whose studio follows from it',
+  addMessage: 'of whoever such an address opened',
+  memberPageData: 'of whoever such an address opened',
+  mayView: 'counts a peer',
+  countMiss: 'counts a peer',
+  addressOf: 'text',
+  qrSvg: 'text',
+  qrSquares: 'text',
   orderOf: 'a table',
   archiveSchema: 'tables',
   readArchive: 'a file its caller found',
@@ -387,7 +412,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
-const FOLDERS = ['bikes', 'classes', 'files', 'members', 'outbox', 'register', 'setups', 'studio']
+const FOLDERS = ['bikes', 'classes', 'files', 'memberPage', 'members', 'outbox', 'register', 'setups', 'studio']
 const modules = FOLDERS.flatMap((folder) =>
   readdirSync(join(process.cwd(), 'server', folder))
     .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file))
@@ -456,6 +481,9 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
     'setUpRiders',
     () => riderActions.keepAfterChange(other.member, 'shoes', 9, [{ id: id(), entryId: other.finished }]),
   ],
+  openOwnPage: ['setUpRiders', () => riderActions.openOwnPage(other.member)],
+  revokeOwnPage: ['setUpRiders', () => riderActions.revokeOwnPage(other.member)],
+  handleMessage: ['writeNotes', () => riderActions.handleMessage(other.message)],
   earlierEntries: ['seeNumbers', () => riderActions.earlierEntries(other.member, other.finished)],
   startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
   changeSetupSchool: ['setUpRiders', () => setupActions.changeSetupSchool(id(), other.setup, { foot: 'level' })],

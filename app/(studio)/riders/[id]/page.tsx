@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
+import { formatMemberMessage } from '@/core/messages/memberPage'
 import { describeNote, formatBikeChanged } from '@/core/messages/rider'
 import { riderSet, shownFirst } from '@/interface/rider/riderSet'
 import { RiderView } from '@/interface/rider/RiderView'
@@ -12,6 +13,9 @@ import { listTypes } from '@/server/bikes/versions'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
+import { findLink } from '@/server/memberPage/links'
+import { listMessages } from '@/server/memberPage/messages'
+import { addressOf, qrSvg } from '@/server/memberPage/qr'
 import { currentEntries, listEntries, TIMELINE_PAGE } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
 import { listOpenSetups } from '@/server/setups/setups'
@@ -38,10 +42,14 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const { timeZone } = studio
   const sets = shownFirst(current)
   const latest = sets[0]
-  const [changed, evidence] = await Promise.all([
+  const now = new Date()
+  const [changed, evidence, link, messages] = await Promise.all([
     latest?.bikeId ? findChangeSince(db, person, latest.bikeId, latest.createdAt) : null,
     latest?.setupId && mayNote ? listEvidence(db, person, latest.setupId) : null,
+    findLink(db, person, id, now),
+    mayNote ? listMessages(db, person, id) : null,
   ])
+  const address = link && addressOf(link)
   return (
     <RiderView
       member={member}
@@ -73,6 +81,17 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
       }))}
       open={open.map((o) => ({ id: o.id, text: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
       bikes={availableBikes(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
+      own={{
+        link:
+          link && address ? { address, qr: await qrSvg(address), until: formatDate(link.expiresAt, timeZone) } : null,
+        messages:
+          messages?.map(({ id: messageId, kind, body, createdAt, handledAt }) => ({
+            id: messageId,
+            text: formatMemberMessage(kind, body),
+            when: `${formatDate(createdAt, timeZone)}, ${formatTime(createdAt, timeZone)}`,
+            handled: handledAt !== null || kind === 'home',
+          })) ?? null,
+      }}
       notes={
         notes?.map(({ id: noteId, region, sign, side, createdAt, createdBy, bikeNumber }) => ({
           id: noteId,

@@ -1,0 +1,65 @@
+import { stringify } from 'csv-stringify/sync'
+import { axesOf } from '@/core/bike/bike'
+import { AXES } from '@/core/conventions'
+import { AXIS_TITLE } from '@/core/messages/phrases'
+import { guarded } from '@/core/openFiles/memberRow'
+import { listSeats, type Seat } from '@/interface/class/seats'
+import { can } from '@/server/accounts/can'
+import { currentUser } from '@/server/accounts/session'
+import { bikeTags, classSheet } from '@/server/cards/cards'
+import { database } from '@/server/db/connection'
+import { formatDate, studioDay } from '@/server/studio/day'
+import { getStudio } from '@/server/studio/studio'
+
+const FILES = { 'sheet.pdf': 'application/pdf', 'tags.pdf': 'application/pdf', 'sheet.csv': 'text/csv; charset=utf-8' }
+
+/** `GET /api/cards/class/<sheet.pdf, tags.pdf or sheet.csv>`: who sits where today, with the numbers to set. */
+export async function GET(_: Request, { params }: { params: Promise<{ what: string }> }): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return new Response('Sign in first.', { status: 401 })
+  if (!can(person, 'seeNumbers')) return new Response('Your role does not allow it.', { status: 403 })
+  const { what } = await params
+  if (!Object.hasOwn(FILES, what)) return new Response('There is no such sheet.', { status: 404 })
+  const db = database()
+  const { name, timeZone } = await getStudio(db, person)
+  const now = new Date()
+  const seats = await listSeats(db, person, studioDay(now, timeZone))
+  const rows = seats.map(({ bike, rider, marks, remark, elsewhere }) => ({
+    number: bike.number,
+    bikeType: bike.type,
+    name: rider?.name ?? null,
+    marks,
+    remark: remark ?? (elsewhere && `numbers are for ${elsewhere}`),
+  }))
+  const day = formatDate(now, timeZone)
+  const body =
+    what === 'sheet.csv'
+      ? sheetCsv(seats)
+      : what === 'tags.pdf'
+        ? await bikeTags(rows)
+        : await classSheet(
+            name,
+            day,
+            rows.filter((row) => row.name !== null),
+          )
+  return new Response(body as BodyInit, {
+    headers: {
+      'content-type': FILES[what as keyof typeof FILES],
+      'content-disposition': `${what === 'sheet.csv' ? 'attachment' : 'inline'}; filename="class-${what}"`,
+      'cache-control': 'no-store',
+    },
+  })
+}
+
+/** The class as a list (RFC 4180), a line a bike. */
+function sheetCsv(seats: readonly Seat[]): string {
+  const lines = seats.map(({ bike, rider, marks, remark }) => [
+    String(bike.number),
+    bike.type.name,
+    rider?.name ?? '',
+    ...AXES.map((axis) => (axesOf(bike.type).includes(axis) ? (marks?.[axis] ?? '') : '')),
+    remark ?? '',
+  ])
+  const headings = ['bike', 'bike type', 'name', ...AXES.map((axis) => AXIS_TITLE[axis].toLowerCase()), 'remark']
+  return stringify([headings, ...lines], { record_delimiter: 'windows', cast: { string: guarded } })
+}

@@ -1,0 +1,71 @@
+import type { BikeEquipment, ClampType } from '../bike/equipment'
+import type { AxisName } from '../conventions'
+import type { Felt, FeltPlace, HomeMeasures, MemberMessageBody, MemberMessageKind } from '../memberPage/message'
+import { CAUTION } from './cautions'
+import { evidenceName, formatList } from './phrases'
+
+export const FELT_PLACE_NAME: Readonly<Record<FeltPlace, string>> = Object.freeze({
+  nowhere: 'Nowhere',
+  feet: 'Feet',
+  knees: 'Knees',
+  hips: 'Hips',
+  seat: 'Seat',
+  lowerBack: 'Lower back',
+  hands: 'Hands',
+  shoulders: 'Shoulders',
+  neck: 'Neck',
+})
+
+const LOOSEN: Readonly<Record<ClampType, string>> = {
+  pin: 'Turn the knob loose and pull its pin',
+  knob: 'Turn the knob loose',
+  lever: 'Open the lever',
+}
+const MOVE: Readonly<Record<AxisName, string>> = {
+  seatHeight: 'lift or lower the seat until the mark stands at the edge of the tube',
+  seatSlide: 'slide the seat until the mark stands at the edge',
+  barHeight: 'lift or lower the bars until the mark stands at the edge of the tube',
+  barSlide: 'slide the bars until the mark stands at the edge',
+}
+
+/** How one axis is set, standing beside the bike. */
+export const formatHowToSet = (axis: AxisName, closing: BikeEquipment['closing'][AxisName]): string =>
+  `${LOOSEN[closing ?? 'knob']}, ${MOVE[axis]}, close it and shake it.`
+
+/** What a rider who sets a bike alone is always told. */
+export const MEMBER_CAUTIONS: readonly string[] = [
+  CAUTION.fromTheFloor,
+  CAUTION.closeAndShake,
+  CAUTION.insertionMark,
+  CAUTION.directDrive,
+  'Strap snug, not tight; laces tucked in.',
+  CAUTION.comfortOnly,
+]
+
+/** "Felt 7 of 10, knees: a little tight" */
+export function formatFelt({ comfort, place, line }: Felt): string {
+  const where = place === 'nowhere' ? '' : `, ${FELT_PLACE_NAME[place].toLowerCase()}`
+  return `Felt ${comfort} of 10${where}${line ? `: “${line}”` : ''}`
+}
+
+/** Why something sent from a member's page was not kept, to stand after "Not kept: ". */
+export const MEMBER_REFUSAL_TEXT = Object.freeze({
+  ended: 'this link has ended; ask the studio for a new one',
+  tooOften: 'too much at once; wait a few minutes and send it again',
+  malformed: 'something in it cannot be read; look it over and send it again',
+})
+
+/** What a member said from their page, in one line for the studio. */
+export function formatMemberMessage(kind: MemberMessageKind, body: MemberMessageBody): string {
+  switch (kind) {
+    case 'felt':
+      return formatFelt(body as Felt)
+    case 'recheck':
+      return 'Asks for a second look'
+    case 'home': {
+      const { evidence, ownBike } = body as HomeMeasures
+      const said = evidence.map(({ kind: one }) => evidenceName(one))
+      return `From home: ${formatList([...said, ...(ownBike ? ['their own bike'] : [])])}`
+    }
+  }
+}

@@ -1,0 +1,54 @@
+import type { Marks } from '@/core/conventions'
+import { formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
+import { marksOnMachine } from '@/core/translate/onMachine'
+import type { Scope } from '@/server/accounts/scope'
+import { listBikes, type StudioBike } from '@/server/bikes/bikes'
+import { listAssignments } from '@/server/classes/assignments'
+import type { DbExecutor } from '@/server/db/connection'
+import { currentEntries, type RegisterEntry } from '@/server/register/register'
+import { shownFirst } from '../rider/riderSet'
+
+/** A bike on a day: who sits there, and their numbers as this machine takes them. */
+export type Seat = Readonly<{
+  bike: StudioBike
+  rider: Readonly<{ id: string; name: string }> | null
+  marks: Marks | null
+  /** What the numbers are for, and why this machine takes other marks than its type; null where nothing is to say. */
+  remark: string | null
+  /** The type the rider keeps numbers for, where it is another one. */
+  elsewhere: string | null
+}>
+
+/** Every bike of a studio on a day, by number. */
+export async function listSeats(db: DbExecutor, scope: Scope, day: string): Promise<Seat[]> {
+  const [bikes, assigned] = await Promise.all([listBikes(db, scope), listAssignments(db, scope, day)])
+  const entries = shownFirst(
+    await currentEntries(
+      db,
+      scope,
+      assigned.map((a) => a.memberId),
+    ),
+  )
+  return bikes.map((bike) => {
+    const rider = assigned.find((a) => a.bikeId === bike.id)
+    return {
+      bike,
+      rider: rider ? { id: rider.memberId, name: rider.name } : null,
+      ...numbersAt(
+        bike,
+        entries.filter(({ memberId }) => memberId === rider?.memberId),
+      ),
+    }
+  })
+}
+
+function numbersAt(bike: StudioBike, own: readonly RegisterEntry[]): Pick<Seat, 'marks' | 'remark' | 'elsewhere'> {
+  const kept = own.find(({ lineId }) => lineId === bike.lineId)
+  if (!kept) return { marks: null, remark: null, elsewhere: own[0]?.type.name ?? null }
+  const here = marksOnMachine(
+    { bikeType: kept.type, bike: kept.machineCalibration ?? undefined, marks: kept.marks },
+    { bikeType: bike.type, bike: bike.machineCalibration },
+  )
+  const remarks = [kept.purpose !== 'usual' && PURPOSE_NAME[kept.purpose].toLowerCase(), formatMachineWhy(here)]
+  return { marks: here.marks, remark: remarks.filter(Boolean).join(', ') || null, elsewhere: null }
+}

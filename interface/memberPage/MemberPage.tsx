@@ -1,0 +1,130 @@
+import { axesOf, type BikeType } from '@/core/bike/bike'
+import type { BikeEquipment } from '@/core/bike/equipment'
+import type { Marks } from '@/core/conventions'
+import { formatLabel, formatTryAlone } from '@/core/messages/labels'
+import { formatHowToSet, MEMBER_CAUTIONS } from '@/core/messages/memberPage'
+import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
+import { CERTAINTY_TEXT, PURPOSE_NAME } from '@/core/messages/register'
+import type { TryAlone } from '@/core/recommend/tryAlone'
+import type { MemberPageData, MemberSet } from '@/server/memberPage/page'
+import { BikeDrawing } from '../drawing/BikeDrawing'
+import { ScaleStrip } from '../drawing/ScaleStrip'
+import { Felt } from './Felt'
+import { HomeForm } from './HomeForm'
+import { Recheck } from './Recheck'
+import styles from './memberPage.module.css'
+
+type Props = Readonly<{
+  token: string
+  studio: string
+  name: string
+  sets: readonly (Omit<MemberSet, 'at'> & Readonly<{ date: string }>)[]
+  first: MemberPageData['first']
+}>
+
+/** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
+export function MemberPage({ token, studio, name, sets, first }: Props) {
+  return (
+    <main className={styles.page}>
+      <header>
+        <p className={styles.studio}>{studio}</p>
+        <h1>{name}</h1>
+      </header>
+      {sets.map(({ id, type, closing, purpose, marks, certainty, date, tryAlone }) => (
+        <section key={id} className={styles.set} aria-label={type.name}>
+          <h2>
+            {type.name}
+            {purpose !== 'usual' && <span>{PURPOSE_NAME[purpose].toLowerCase()}</span>}
+          </h2>
+          <Numbers type={type} closing={closing} marks={marks} tryAlone={tryAlone} />
+          <p className={styles.quiet}>
+            {capitalized(CERTAINTY_TEXT[certainty])}, {date}
+          </p>
+        </section>
+      ))}
+      {first && (
+        <>
+          <p className={styles.lead}>
+            {first.measured
+              ? `Your first marks. At the bike it takes about ${first.minutes} minutes more; come early by that.`
+              : `No numbers yet. A first set-up takes about ${first.minutes} minutes; less with what you measure here.`}
+          </p>
+          {first.marks.map(({ type, closing, marks }) => (
+            <section key={type.name} className={styles.set} aria-label={type.name}>
+              <h2>{type.name}</h2>
+              <Numbers type={type} closing={closing} marks={marks} tryAlone={{}} />
+            </section>
+          ))}
+          <HomeForm token={token} measured={first.measured} />
+        </>
+      )}
+      <section className={styles.part} aria-label="Before you ride">
+        <h2>Before you ride</h2>
+        <ul className={styles.cautions}>
+          {MEMBER_CAUTIONS.map((caution) => (
+            <li key={caution}>{caution}</li>
+          ))}
+        </ul>
+      </section>
+      {sets.length > 0 && (
+        <>
+          <Felt token={token} />
+          <Recheck token={token} />
+        </>
+      )}
+      <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>
+    </main>
+  )
+}
+
+function Numbers({
+  type,
+  closing,
+  marks,
+  tryAlone,
+}: {
+  type: BikeType
+  closing: BikeEquipment['closing']
+  marks: Marks
+  tryAlone: TryAlone
+}) {
+  return (
+    <>
+      <dl className={styles.numbers}>
+        {axesOf(type).map((axis) => {
+          const alone = tryAlone[axis] ?? []
+          return (
+            <div key={axis}>
+              <dt>{AXIS_TITLE[axis]}</dt>
+              <dd className={styles.number}>
+                {marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis])}
+              </dd>
+              <dd className={styles.where}>
+                <ScaleStrip bikeType={type} axis={axis} label={marks[axis]} />
+                {alone.length > 0 && <span>You {formatTryAlone(type, axis, alone, marks[axis])}</span>}
+              </dd>
+            </div>
+          )
+        })}
+      </dl>
+      <details className={styles.how}>
+        <summary>How to set them</summary>
+        <div className={styles.drawing}>
+          <BikeDrawing bikeType={type} marks={marks} shown="metric" />
+        </div>
+        <ol>
+          <li>Stand beside the bike, nobody on it.</li>
+          {axesOf(type).map((axis) => (
+            <li key={axis}>
+              <b>
+                {AXIS_TITLE[axis]} {marks[axis] === undefined ? '' : formatLabel(type, axis, marks[axis])}
+              </b>
+              <br />
+              {formatHowToSet(axis, closing[axis])}
+            </li>
+          ))}
+        </ol>
+      </details>
+    </>
+  )
+}

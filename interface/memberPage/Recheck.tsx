@@ -1,0 +1,35 @@
+'use client'
+import { Button } from 'antd'
+import { useState } from 'react'
+import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { askRecheck } from './actions'
+import styles from './memberPage.module.css'
+
+/** Asks the studio to look again. */
+export function Recheck({ token }: { token: string }) {
+  const { act, busy } = useAction()
+  const { idFor } = useIdempotencyKey()
+  const [asked, setAsked] = useState(false)
+  return (
+    <section className={styles.part} aria-label="A second look">
+      <h2>A second look</h2>
+      {asked ? (
+        <p className={styles.lead} role="status">
+          Asked. Come five minutes before class.
+        </p>
+      ) : (
+        <Button
+          size="large"
+          block
+          loading={busy}
+          onClick={async () => {
+            if (await act(() => askRecheck(token, idFor('recheck'), ''))) setAsked(true)
+          }}
+        >
+          Please look at my set-up again
+        </Button>
+      )}
+    </section>
+  )
+}

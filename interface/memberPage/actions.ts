@@ -1,0 +1,70 @@
+'use server'
+import { headers } from 'next/headers'
+import { evidenceIssues, requestIssues } from '@/core/operations/dispatch'
+import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '@/core/memberPage/message'
+import { MEMBER_REFUSAL_TEXT } from '@/core/messages/memberPage'
+import { listTypes } from '@/server/bikes/versions'
+import { database } from '@/server/db/connection'
+import { isId } from '@/server/ids'
+import { ownerOf, type LinkOwner } from '@/server/memberPage/links'
+import { addMessage } from '@/server/memberPage/messages'
+import { countMiss, mayView } from '@/server/memberPage/pageLimits'
+import type { ActionResult } from '../shared/actionResult'
+
+const refused = (why: keyof typeof MEMBER_REFUSAL_TEXT) =>
+  ({ outcome: 'refused', say: MEMBER_REFUSAL_TEXT[why] }) as const
+
+/** Whose page this is, for as long as the link opens; counted against who asks. */
+async function opened(token: unknown): Promise<LinkOwner | 'ended' | 'tooOften'> {
+  const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
+  if (!(await mayView(peer))) return 'tooOften'
+  const owner = await ownerOf(database(), String(token), new Date())
+  if (owner) return owner
+  await countMiss(peer)
+  return 'ended'
+}
+
+async function keep(
+  token: string,
+  id: string,
+  kind: 'felt' | 'recheck' | 'home',
+  bodyOf: (owner: LinkOwner) => Promise<MemberMessageBody | null>,
+): Promise<ActionResult> {
+  const owner = await opened(token)
+  if (typeof owner === 'string') return refused(owner)
+  const body = isId(id) ? await bodyOf(owner) : null
+  if (!body) return refused('malformed')
+  const { outcome } = await addMessage(database(), owner, { id, kind, body }, new Date())
+  return outcome === 'kept' ? { outcome } : refused('malformed')
+}
+
+/** How a ride felt. */
+export async function sendFelt(token: string, id: string, sent: unknown): Promise<ActionResult> {
+  return keep(token, id, 'felt', async () => feltFrom(sent))
+}
+
+/** Asks for somebody to look again. */
+export async function askRecheck(token: string, id: string, line: unknown): Promise<ActionResult> {
+  return keep(token, id, 'recheck', async () => ({ line: oneLine(line) }))
+}
+
+/** What somebody says of themselves at home: of these kinds and no others. */
+const HOME_KINDS = ['rider', 'stature', 'inseam', 'segment']
+const MOST_ROWS = 6
+
+/** Keeps what was answered and measured at home. */
+export async function sendHome(token: string, id: string, sent: HomeMeasures): Promise<ActionResult> {
+  return keep(token, id, 'home', async ({ studioId }) => {
+    const { evidence, ownBike } = (sent ?? {}) as Partial<HomeMeasures>
+    const known =
+      Array.isArray(evidence) &&
+      evidence.length <= MOST_ROWS &&
+      evidence.every((row) => HOME_KINDS.includes(row?.kind) && evidenceIssues(row).length === 0)
+    if (!known || (evidence.length === 0 && !ownBike)) return null
+    if (!ownBike) return { evidence }
+    const [type] = await listTypes(database(), { studioId, userId: '', role: 'desk' })
+    if (!type || requestIssues('translate', { from: ownBike, to: { bikeType: type.bikeType } }).length > 0) return null
+    const { lengths, crankMm, noseAheadMm } = ownBike
+    return { evidence, ownBike: { lengths, crankMm, noseAheadMm } }
+  })
+}

@@ -1,0 +1,145 @@
+import type { BikeType } from '../../core/bike/bike'
+import type { Marks } from '../../core/conventions'
+import { MEMBER_CAUTIONS } from '../../core/messages/memberPage'
+import { INK, line, MM, newPdf, numbersBlock, pdfBytes, qrCode, type Pdf } from './draw'
+
+/** A rider's numbers as they stand on a card. */
+export type Card = Readonly<{
+  studio: string
+  name: string
+  bikeType: BikeType
+  marks: Marks
+  /** "Usual" is not said. */
+  purpose: string | null
+  sure: string
+  date: string
+  /** Where the QR code leads: the rider's own page; null without one. */
+  address: string | null
+}>
+
+/** The card's outline of banks and libraries (ISO/IEC 7810, ID-1, from memory), mm. */
+const WALLET = [85.6, 53.98] as const
+const A4 = [210, 297] as const
+
+/** A card for the wallet, one a set of numbers: front with the numbers, back with the cautions and the QR code. */
+export async function walletCards(cards: readonly Card[]): Promise<Uint8Array> {
+  const pdf = newPdf('Settings card', WALLET)
+  for (const card of cards) {
+    pdf.addPage()
+    front(pdf, card, { x: 4.5, y: 4, width: WALLET[0] - 9 })
+    pdf.addPage()
+    back(pdf, card)
+  }
+  return pdfBytes(pdf)
+}
+
+function front(pdf: Pdf, card: Card, { x, y, width }: Readonly<{ x: number; y: number; width: number }>): void {
+  line(pdf, card.name, { x, y, width: width * 0.68 }, { size: 12, bold: true })
+  line(pdf, card.studio, { x: x + width * 0.7, y: y + 0.8, width: width * 0.3 }, { size: 7, colour: INK.soft })
+  const what = card.purpose ? `${card.bikeType.name}, ${card.purpose.toLowerCase()}` : card.bikeType.name
+  line(pdf, what, { x, y: y + 6, width }, { size: 9, colour: INK.act, bold: true })
+  numbersBlock(pdf, card.bikeType, card.marks, { x, y: y + 12.5, width, size: 34 })
+  line(pdf, `${card.sure}, ${card.date}`, { x, y: y + 40, width }, { size: 6.5, colour: INK.soft })
+  line(pdf, CLOSE, { x, y: y + 43.2, width }, { size: 6.5, colour: INK.soft })
+}
+const CLOSE = 'Off the bike to adjust; close and shake every pin; never past the insertion mark.'
+
+function back(pdf: Pdf, card: Card): void {
+  const wide = card.address ? 46 : WALLET[0] - 9
+  let y = 4
+  for (const caution of MEMBER_CAUTIONS) {
+    pdf.font('regular').fontSize(5.2).fillColor(INK.text)
+    pdf.text(caution, 4.5 * MM, y * MM, { width: wide * MM, lineGap: 0.4 })
+    y = pdf.y / MM + 0.9
+  }
+  if (!card.address) return
+  qrCode(pdf, card.address, { x: WALLET[0] - 34, y: 9, width: 30 })
+  line(pdf, 'Your numbers on your phone', { x: WALLET[0] - 33, y: 40.5, width: 29 }, { size: 6, colour: INK.soft })
+}
+
+/** A bike as a class sheet tells it. */
+export type SheetRow = Readonly<{
+  number: number
+  bikeType: BikeType
+  name: string | null
+  marks: Marks | null
+  remark: string | null
+}>
+
+const ROW_MM = 17.5
+const TOP_MM = 30
+
+/** The bikes of a class on A4, the numbers to be read from the next bike; as many pages as it takes. */
+export async function classSheet(studio: string, day: string, rows: readonly SheetRow[]): Promise<Uint8Array> {
+  const pdf = newPdf(`Class, ${day}`, A4)
+  const fit = Math.floor((A4[1] - TOP_MM - 14) / ROW_MM)
+  for (let from = 0; from === 0 || from < rows.length; from += fit) {
+    pdf.addPage()
+    line(pdf, studio, { x: 14, y: 10, width: 120 }, { size: 18, bold: true })
+    line(pdf, day, { x: 150, y: 12, width: 46 }, { size: 11, colour: INK.soft })
+    if (rows.length === 0) line(pdf, 'Nobody sits anywhere yet.', { x: 14, y: TOP_MM, width: 180 }, { size: 12 })
+    rows.slice(from, from + fit).forEach((row, i) => sheetRow(pdf, row, TOP_MM + i * ROW_MM))
+    line(
+      pdf,
+      `${CLOSE} Direct drive: slow it with the resistance or the stop lever.`,
+      { x: 14, y: A4[1] - 10, width: 182 },
+      { size: 7, colour: INK.soft },
+    )
+  }
+  return pdfBytes(pdf)
+}
+
+function sheetRow(pdf: Pdf, { number, bikeType, name, marks, remark }: SheetRow, y: number): void {
+  pdf
+    .lineWidth(0.4)
+    .strokeColor(INK.line)
+    .moveTo(14 * MM, (y - 2) * MM)
+    .lineTo(196 * MM, (y - 2) * MM)
+    .stroke()
+  line(pdf, String(number), { x: 14, y, width: 14 }, { size: 26, bold: true })
+  line(
+    pdf,
+    name ?? 'free',
+    { x: 30, y: y + 0.5, width: 52 },
+    { size: 13, bold: name !== null, colour: name ? INK.text : INK.soft },
+  )
+  line(
+    pdf,
+    [bikeType.name, remark].filter(Boolean).join(', '),
+    { x: 30, y: y + 7, width: 52 },
+    { size: 8, colour: INK.soft },
+  )
+  if (marks) numbersBlock(pdf, bikeType, marks, { x: 86, y: y - 0.6, width: 112, size: 16 })
+  else if (name) line(pdf, 'no numbers yet', { x: 86, y: y + 2, width: 60 }, { size: 10, colour: INK.soft })
+}
+
+/** Tags to hang on the bikes of a class, ten on an A4 sheet, to be cut along the lines. */
+export async function bikeTags(rows: readonly SheetRow[]): Promise<Uint8Array> {
+  const pdf = newPdf('Bike tags', A4)
+  const [across, down] = [2, 5]
+  const [width, height] = [A4[0] / across, A4[1] / down]
+  const taken = rows.filter((row) => row.name !== null)
+  for (let from = 0; from === 0 || from < taken.length; from += across * down) {
+    pdf.addPage()
+    if (taken.length === 0) line(pdf, 'Nobody sits anywhere yet.', { x: 14, y: 20, width: 180 }, { size: 12 })
+    taken.slice(from, from + across * down).forEach((row, i) => {
+      const [x, y] = [(i % across) * width, Math.floor(i / across) * height]
+      pdf.lineWidth(0.3).dash(2, { space: 2 }).strokeColor(INK.line)
+      pdf
+        .rect(x * MM, y * MM, width * MM, height * MM)
+        .stroke()
+        .undash()
+      line(pdf, String(row.number), { x: x + 6, y: y + 5, width: 18 }, { size: 30, bold: true, colour: INK.act })
+      line(pdf, row.name!, { x: x + 26, y: y + 5.5, width: width - 32 }, { size: 14, bold: true })
+      line(
+        pdf,
+        [row.bikeType.name, row.remark].filter(Boolean).join(', '),
+        { x: x + 26, y: y + 12, width: width - 32 },
+        { size: 8, colour: INK.soft },
+      )
+      if (row.marks) numbersBlock(pdf, row.bikeType, row.marks, { x: x + 6, y: y + 21, width: width - 10, size: 32 })
+      else line(pdf, 'no numbers yet', { x: x + 6, y: y + 26, width: 60 }, { size: 12, colour: INK.soft })
+    })
+  }
+  return pdfBytes(pdf)
+}

@@ -1,0 +1,47 @@
+import { index, json, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { MEMBER_MESSAGES, type MemberMessageBody } from '../../../core/memberPage/message'
+import { createdBy, studioId, user } from './accounts'
+import { id, moment, reference } from './columns'
+import { member } from './riders'
+
+/** A private link to a member's own page. What it opens with is worked out from `id` and a secret, never stored. */
+export const memberLink = mysqlTable(
+  'member_link',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    /** SHA-256 of what stands in the address, hexadecimal. */
+    tokenHash: varchar('token_hash', { length: 64 }).notNull().unique(),
+    expiresAt: moment('expires_at').notNull(),
+    revokedAt: moment('revoked_at'),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [index('member_link_member').on(t.memberId, t.createdAt)],
+)
+
+/** What a member said from their own page; it may tell of a body. */
+export const memberMessage = mysqlTable(
+  'member_message',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    /** The link it came by; links open pages, and go into no archive. */
+    linkId: reference('link_id').references(() => memberLink.id),
+    kind: mysqlEnum('kind', MEMBER_MESSAGES).notNull(),
+    body: json('body').$type<MemberMessageBody>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    handledAt: moment('handled_at'),
+    handledBy: reference('handled_by').references(() => user.id),
+  },
+  (t) => [
+    index('member_message_member').on(t.memberId, t.createdAt),
+    index('member_message_open').on(t.studioId, t.handledAt),
+  ],
+)

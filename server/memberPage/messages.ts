@@ -1,0 +1,85 @@
+import { and, desc, eq, isNull } from 'drizzle-orm'
+import type { MemberMessageBody, MemberMessageKind, HomeMeasures } from '../../core/memberPage/message'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { insertOnce, type WriteResult } from '../db/insertOnce'
+import { memberMessage } from '../db/tables/memberPage'
+import type { LinkOwner } from './links'
+
+export type MemberMessage = Readonly<{
+  id: string
+  kind: MemberMessageKind
+  body: MemberMessageBody
+  createdAt: Date
+  handledAt: Date | null
+}>
+
+/** So many are shown of one member. */
+const MOST_SHOWN = 30
+
+/** Keeps what a member said from their page; the same id with the same content again changes nothing. */
+export async function addMessage(
+  db: DbExecutor,
+  { linkId, studioId, memberId }: LinkOwner,
+  { id, kind, body }: Readonly<{ id: string; kind: MemberMessageKind; body: MemberMessageBody }>,
+  now: Date,
+): Promise<WriteResult> {
+  const content = { id, studioId, memberId, linkId, kind, body }
+  return insertOnce(
+    () => db.insert(memberMessage).values({ ...content, createdAt: now }),
+    async () => {
+      const [found] = await db.select().from(memberMessage).where(eq(memberMessage.id, id))
+      return found && { ...content, ...pick(found) }
+    },
+    content,
+  )
+}
+const pick = ({ id, studioId, memberId, linkId, kind, body }: typeof memberMessage.$inferSelect) => ({
+  id,
+  studioId,
+  memberId,
+  linkId,
+  kind,
+  body,
+})
+
+/** What a member said, the latest first. */
+export async function listMessages(db: DbExecutor, scope: Scope, memberId: string): Promise<MemberMessage[]> {
+  return db
+    .select({
+      id: memberMessage.id,
+      kind: memberMessage.kind,
+      body: memberMessage.body,
+      createdAt: memberMessage.createdAt,
+      handledAt: memberMessage.handledAt,
+    })
+    .from(memberMessage)
+    .where(and(eq(memberMessage.memberId, memberId), eq(memberMessage.studioId, scope.studioId)))
+    .orderBy(desc(memberMessage.createdAt))
+    .limit(MOST_SHOWN)
+}
+
+/** Says that a message was taken care of; of another studio, or handled before, nothing changes. */
+export async function handleMessage(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
+  await db
+    .update(memberMessage)
+    .set({ handledAt: now, handledBy: scope.userId })
+    .where(and(eq(memberMessage.id, id), eq(memberMessage.studioId, scope.studioId), isNull(memberMessage.handledAt)))
+}
+
+/** What a member measured at home last, or null. */
+export async function latestHomeMeasures(
+  db: DbExecutor,
+  { studioId }: Pick<Scope, 'studioId'>,
+  memberId: string,
+): Promise<Readonly<{ measures: HomeMeasures; at: Date }> | null> {
+  const [found] = await db
+    .select({ body: memberMessage.body, at: memberMessage.createdAt })
+    .from(memberMessage)
+    .where(
+      and(eq(memberMessage.memberId, memberId), eq(memberMessage.studioId, studioId), eq(memberMessage.kind, 'home')),
+    )
+    .orderBy(desc(memberMessage.createdAt))
+    .limit(1)
+  return found ? { measures: found.body as HomeMeasures, at: found.at } : null
+}

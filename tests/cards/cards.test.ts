@@ -1,0 +1,104 @@
+/** @jest-environment node */
+import { execFileSync } from 'node:child_process'
+import { join } from 'node:path'
+import { createCanvas, loadImage } from '@napi-rs/canvas'
+import jsQR from 'jsqr'
+import { TYPES } from '@/scripts/netloftHall'
+import { bikeTags, classSheet, walletCards, type Card } from '@/server/cards/cards'
+
+const marks = { seatHeight: '7.5', seatSlide: 'C', barHeight: '5', barSlide: '2' }
+const card: Card = {
+  studio: 'Netloft Hall',
+  name: 'Maren Tolle',
+  bikeType: TYPES.sorrel,
+  marks,
+  purpose: null,
+  sure: 'Measured on the bike',
+  date: 'Mon 23 Nov 2026',
+  address: 'https://netloft-hall.example/m/Zm9vYmFyYmF6cXV4Zm9vYmFyYmF6cXV4Zm9vYmFyYmF6cXV4',
+}
+
+/** A PDF read by another library than wrote it (pdfjs-dist), in a process of its own: its text and its pictures. */
+async function read(bytes: Uint8Array) {
+  const out = execFileSync(process.execPath, [join(__dirname, 'readPdf.mjs')], { input: bytes, maxBuffer: 2e8 })
+  const pages = JSON.parse(out.toString()) as { size: [number, number]; text: string[]; png: string }[]
+  async function picture(i: number) {
+    const image = await loadImage(Buffer.from(pages[i].png, 'base64'))
+    const context = createCanvas(image.width, image.height).getContext('2d')
+    context.drawImage(image, 0, 0)
+    return context.getImageData(0, 0, image.width, image.height)
+  }
+  return { pages, text: pages.map((page) => page.text), picture }
+}
+const inMm = (points: number) => (points / 72) * 25.4
+
+test('a card for the wallet: of the size of bank cards, the numbers with their names, how sure, and a code that reads', async () => {
+  const { pages, text, picture } = await read(await walletCards([card]))
+  expect(pages.map((page) => page.size.map((side) => Number(inMm(side).toFixed(1))))).toEqual([
+    [85.6, 54],
+    [85.6, 54],
+  ])
+  for (const said of [
+    'Maren Tolle',
+    'Sorrel',
+    'Seat height',
+    '7½',
+    'C',
+    '5',
+    '2',
+    'Measured on the bike, Mon 23 Nov 2026',
+  ])
+    expect(text[0]).toContain(said)
+  expect(text[1].join(' ')).toMatch(/Direct drive/)
+  const { data, width, height } = await picture(1)
+  expect(jsQR(new Uint8ClampedArray(data), width, height)?.data).toBe(card.address)
+})
+
+test('the fonts are in the file, so that it looks the same on every printer', async () => {
+  const text = Buffer.from(await walletCards([card])).toString('latin1')
+  expect(text.match(/\/FontFile[23]? /g)?.length).toBeGreaterThanOrEqual(2)
+  expect(text).toMatch(/\/BaseFont \/[A-Z]{6}\+Archivo/)
+})
+
+test('nothing on a card lies beyond its edge, also of the longest name', async () => {
+  const long = {
+    ...card,
+    name: 'Quentin Aldous Marlowe-Thornbury of the Upper Netherby Lofts',
+    purpose: 'As on the road bike',
+  }
+  const { picture } = await read(await walletCards([long]))
+  const { data, width, height } = await picture(0)
+  const inked = (x: number, y: number) => data[4 * (y * width + x)] < 200
+  const edge = Math.round(2 * 4 * (72 / 25.4))
+  for (let y = 0; y < height; y += 1) {
+    expect(inked(width - edge, y)).toBe(false)
+    expect(inked(edge, y)).toBe(false)
+  }
+})
+
+const rows = Array.from({ length: 24 }, (_, i) => ({
+  number: i + 1,
+  bikeType: Object.values(TYPES)[i % 3],
+  name: i % 4 === 3 ? null : `Rider ${i + 1}`,
+  marks: i % 5 === 4 || Object.values(TYPES)[i % 3] !== TYPES.sorrel ? null : marks,
+  remark: i === 0 ? 'its post reads low' : null,
+}))
+
+test('a class on A4: every bike once, over as many pages as it takes', async () => {
+  const { pages, text } = await read(await classSheet('Netloft Hall', 'Mon 23 Nov 2026', rows))
+  expect(pages.length).toBe(2)
+  const all = text.flat()
+  for (const { number, name } of rows) {
+    expect(all).toContain(String(number))
+    if (name) expect(all.filter((one) => one === name)).toHaveLength(1)
+  }
+  expect(all).toContain('Sorrel, its post reads low')
+})
+
+test('tags for the bikes that are taken, ten a sheet; an empty class says so', async () => {
+  const { pages, text } = await read(await bikeTags(rows))
+  expect(pages).toHaveLength(2)
+  expect(text.flat().filter((one) => /^Rider/.test(one))).toHaveLength(18)
+  expect((await read(await bikeTags([]))).text.flat()).toContain('Nobody sits anywhere yet.')
+  expect((await read(await classSheet('Netloft Hall', 'today', []))).text.flat()).toContain('Nobody sits anywhere yet.')
+})

@@ -1,0 +1,163 @@
+/** @jest-environment node */
+import { eq } from 'drizzle-orm'
+import type { HomeMeasures } from '@/core/memberPage/message'
+import { askRecheck, sendFelt, sendHome } from '@/interface/memberPage/actions'
+import type { Scope } from '@/server/accounts/scope'
+import { closeDatabase, connectionPool, database } from '@/server/db/connection'
+import { memberLink } from '@/server/db/tables/memberPage'
+import { addMember } from '@/server/members/members'
+import { findLink, openLink, ownerOf, revokeLinks } from '@/server/memberPage/links'
+import { handleMessage, listMessages } from '@/server/memberPage/messages'
+import { memberPageData } from '@/server/memberPage/page'
+import { listEvidence } from '@/server/setups/evidence'
+import { startSetup } from '@/server/setups/setups'
+
+jest.mock('@/server/compute/pool', () => {
+  const { dispatch } = jest.requireActual('@/core/operations/dispatch')
+  return { compute: async (operation: string, request: unknown) => dispatch(operation, request) }
+})
+let peer = 'test'
+jest.mock('next/headers', () => ({ headers: async () => new Headers({ 'x-forwarded-for': peer }) }))
+
+const db = database()
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+const id = () => crypto.randomUUID()
+const now = new Date()
+const later = (days: number) => new Date(now.getTime() + days * 86_400_000)
+
+beforeAll(() => {
+  process.env.BETTER_AUTH_SECRET ??= 'only-for-this-test-and-thrown-away-after'
+})
+afterAll(closeDatabase)
+beforeEach(() => {
+  peer = id()
+})
+
+async function newcomer() {
+  const memberId = id()
+  await addMember(db, scope, { id: memberId, name: `Guest ${memberId.slice(0, 6)}` }, now)
+  return { memberId, link: (await openLink(db, scope, memberId, now))! }
+}
+
+test('a link opens its member’s page, and asked for again it is the same one', async () => {
+  const { memberId, link } = await newcomer()
+  expect(link.token).toMatch(/^[\w-]{43}$/)
+  expect(await openLink(db, scope, memberId, later(1))).toEqual(link)
+  expect(await ownerOf(db, link.token, now)).toMatchObject({ memberId, studioId: 'netloft-hall' })
+})
+
+test('what opens a page stands nowhere in the database', async () => {
+  const { link } = await newcomer()
+  const [rows] = await connectionPool().query('SELECT * FROM member_link WHERE id = ?', [link.id])
+  expect(JSON.stringify(rows)).not.toContain(link.token)
+  expect(rows).toHaveLength(1)
+})
+
+test('taken back or too old, it opens nothing, and neither does anything like it', async () => {
+  const { memberId, link } = await newcomer()
+  expect(await ownerOf(db, link.token, later(366))).toBeNull()
+  expect(await findLink(db, scope, memberId, later(366))).toBeNull()
+  for (const other of ['', 'x', link.token.slice(1), `${link.token}x`, link.token.toUpperCase(), "' OR 1=1 --"])
+    expect(await ownerOf(db, other, now)).toBeNull()
+  await revokeLinks(db, scope, memberId, now)
+  expect(await ownerOf(db, link.token, now)).toBeNull()
+  const next = (await openLink(db, scope, memberId, now))!
+  expect(next.token).not.toBe(link.token)
+  expect(await ownerOf(db, link.token, now)).toBeNull()
+})
+
+test('the page tells numbers and what may be tried, and nothing of a body', async () => {
+  const link = (await openLink(db, scope, 'member-01', now))!
+  const page = await memberPageData(db, (await ownerOf(db, link.token, now))!)
+  expect(page.sets[0]).toMatchObject({ type: { name: 'Sorrel' }, certainty: 'measured' })
+  expect(Object.keys(page.sets[0].tryAlone).length).toBeGreaterThan(0)
+  expect(JSON.stringify(page)).not.toMatch(/evidence|backSore|pregnant|stature|kneeAngle|toesDown/i)
+  expect(page.first).toBeNull()
+})
+
+const home: HomeMeasures = {
+  evidence: [
+    { kind: 'rider', experience: 'regular', soleMm: 13, backSore: true },
+    { kind: 'stature', mm: 1720 },
+    { kind: 'inseam', mm: 810, shod: false },
+    { kind: 'segment', segment: 'arm', mm: 640 },
+  ],
+}
+
+test('measured at home, first marks and minutes are known before doors open, and the set-up begins with them', async () => {
+  const { memberId, link } = await newcomer()
+  const owner = (await ownerOf(db, link.token, now))!
+  expect((await memberPageData(db, owner)).first).toEqual({ measured: false, minutes: 6, marks: [] })
+  expect(await sendHome(link.token, id(), home)).toEqual({ outcome: 'kept' })
+  const { first } = await memberPageData(db, owner)
+  expect(first).toMatchObject({ measured: true, minutes: 4 })
+  expect(first!.marks.map(({ type }) => type.name).sort()).toEqual(['Bracken', 'Meadowsweet', 'Sorrel'])
+  const setupId = id()
+  await startSetup(db, scope, { id: setupId, memberId, bikeId: 'bike-1' }, later(1))
+  expect((await listEvidence(db, scope, setupId)).map(({ row }) => row)).toEqual(home.evidence)
+})
+
+test('their own bike’s tape gives the first marks by translation', async () => {
+  const { link } = await newcomer()
+  const ownBike = {
+    lengths: { saddleHeightMm: 720, setbackMm: 60, reachMm: 690, stackMm: 640 },
+    crankMm: 172.5,
+    noseAheadMm: 150,
+  }
+  expect(await sendHome(link.token, id(), { evidence: [], ownBike })).toEqual({ outcome: 'kept' })
+  const { first } = await memberPageData(db, (await ownerOf(db, link.token, now))!)
+  expect(first).toMatchObject({ measured: true, minutes: 3 })
+  expect(first!.marks).toHaveLength(3)
+})
+
+test.each([
+  ['of a kind nobody says of themselves', { evidence: [{ kind: 'kneeAngle', deg: 30, by: 'goniometer' }] }],
+  ['that no body measures', { evidence: [{ kind: 'stature', mm: 99_999 }] }],
+  ['nothing', { evidence: [] }],
+  ['no list', { evidence: 'x' }],
+  ['of a bike there is not', { evidence: [], ownBike: { lengths: {}, crankMm: 1, noseAheadMm: 2 } }],
+])('home measures %s are not kept', async (_, sent) => {
+  const { memberId, link } = await newcomer()
+  expect(await sendHome(link.token, id(), sent as never)).toMatchObject({ outcome: 'refused' })
+  expect(await listMessages(db, scope, memberId)).toEqual([])
+})
+
+test('how it felt is kept once, in one line, and seen to by the studio', async () => {
+  const { memberId, link } = await newcomer()
+  const felt = { comfort: 7, place: 'knees', line: ` tight \n left\u0000${'x'.repeat(400)}` }
+  const key = id()
+  expect(await sendFelt(link.token, key, felt)).toEqual({ outcome: 'kept' })
+  expect(await sendFelt(link.token, key, felt)).toEqual({ outcome: 'kept' })
+  expect(await sendFelt(link.token, key, { ...felt, comfort: 8 })).toMatchObject({ outcome: 'refused' })
+  for (const wrong of [{ ...felt, comfort: 11 }, { ...felt, place: 'hat' }, { ...felt, comfort: 2.5 }, null])
+    expect(await sendFelt(link.token, id(), wrong)).toMatchObject({ outcome: 'refused' })
+  expect(await askRecheck(link.token, id(), '')).toEqual({ outcome: 'kept' })
+  const said = await listMessages(db, scope, memberId)
+  expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck'])
+  const kept = said.find(({ kind }) => kind === 'felt')!
+  expect(kept.body).toMatchObject({ comfort: 7, place: 'knees', line: expect.stringMatching(/^tight left x{1,190}$/) })
+  await handleMessage(db, scope, kept.id, now)
+  expect((await listMessages(db, scope, memberId)).find(({ id: one }) => one === kept.id)?.handledAt).toEqual(now)
+})
+
+test('through a link that ended nothing is sent, and who tries many is stopped', async () => {
+  const { memberId, link } = await newcomer()
+  await revokeLinks(db, scope, memberId, now)
+  const felt = { comfort: 5, place: 'nowhere', line: '' }
+  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/has ended/) })
+  for (let i = 0; i < 30; i++) await sendFelt('x'.repeat(43), id(), felt)
+  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/too much at once/) })
+  // Somebody else is not held up by that.
+  peer = id()
+  const other = await newcomer()
+  expect(await sendFelt(other.link.token, id(), felt)).toEqual({ outcome: 'kept' })
+  expect(await listMessages(db, scope, memberId)).toEqual([])
+})
+
+test('links made at once for one member are one', async () => {
+  const memberId = id()
+  await addMember(db, scope, { id: memberId, name: 'At Once' }, now)
+  const made = await Promise.all([1, 2, 3].map(() => openLink(db, scope, memberId, now)))
+  expect(new Set(made.map((link) => link?.token)).size).toBe(1)
+  expect(await db.$count(memberLink, eq(memberLink.memberId, memberId))).toBe(1)
+})
