@@ -38,7 +38,7 @@ function front(pdf: Pdf, card: Card, { x, y, width }: Readonly<{ x: number; y: n
   line(pdf, card.studio, { x: x + width * 0.7, y: y + 0.8, width: width * 0.3 }, { size: 7, colour: INK.soft })
   const what = card.purpose ? `${card.bikeType.name}, ${card.purpose.toLowerCase()}` : card.bikeType.name
   line(pdf, what, { x, y: y + 6, width }, { size: 9, colour: INK.act, bold: true })
-  numbersBlock(pdf, card.bikeType, card.marks, { x, y: y + 12.5, width, size: 34 })
+  numbersBlock(pdf, card.bikeType, card.marks, { x, y: y + 12, width, size: 42 })
   line(pdf, `${card.sure}, ${card.date}`, { x, y: y + 40, width }, { size: 6.5, colour: INK.soft })
   line(pdf, CLOSE, { x, y: y + 43.2, width }, { size: 6.5, colour: INK.soft })
 }

@@ -84,7 +84,7 @@ const home: HomeMeasures = {
   ],
 }
 
-test('measured at home, first marks and minutes are known before doors open, and the set-up begins with them', async () => {
+test('measured at home, first marks and minutes are known before doors open; the set-up begins there', async () => {
   const { memberId, link } = await newcomer()
   const owner = (await ownerOf(db, link.token, now))!
   expect((await memberPageData(db, owner)).first).toEqual({ measured: false, minutes: 6, marks: [] })
