@@ -16,6 +16,7 @@ const CORE = [
   'recommend',
   'register',
   'translate',
+  'misSet',
   'openFiles',
   'memberPage',
   'learning',

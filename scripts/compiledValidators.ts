@@ -12,6 +12,8 @@ const VALIDATED = [
   'suggestions',
   'translate',
   'afterChange',
+  'misSet',
+  'machineResiduals',
   'evidence',
   'bikeType',
   'typeFile',

@@ -18,6 +18,11 @@ export function workOf(operation: string, request: unknown): number {
   // The rider is believed once on either bike, and each of the neighbouring marks is asked about.
   if (operation === 'translate') return Array.isArray(evidence) ? 3 * (evidence.length + 5) : 0
   if (operation === 'suggestions') return Array.isArray(setups) ? setups.map(suggestionWork).reduce(plus, 0) : 0
+  // Some twenty ways a bike may be mis-set are weighed, each on the samples of one set-up.
+  if (operation === 'misSet') {
+    const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0
+    return Array.isArray(evidence) ? 20 * (evidence.length + 1) + 1.5 * earlier : 0
+  }
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0

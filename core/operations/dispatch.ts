@@ -4,6 +4,8 @@ import { calibrate, calibrateIssues } from './calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
 import { learn, learnIssues } from './learn'
+import { machineResiduals } from './machineResiduals'
+import { misSet, misSetIssues } from './misSet'
 import { place, placeIssues } from './place'
 import { pose } from './pose'
 import { recommend, recommendIssues } from './recommend'
@@ -27,6 +29,8 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   learn: { validate: generated.learn, issues: learnIssues, answer: learn },
   translate: { validate: generated.translate, issues: translateIssues, answer: translate },
   afterChange: { validate: generated.afterChange, issues: afterChangeIssues, answer: afterChange },
+  misSet: { validate: generated.misSet, issues: misSetIssues, answer: misSet },
+  machineResiduals: { validate: generated.machineResiduals, issues: () => [], answer: machineResiduals },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }

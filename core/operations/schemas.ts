@@ -5,6 +5,8 @@ import { recommendSchema } from '../recommend/request'
 import { afterChangeSchema } from './afterChange'
 import { calibrateSchema } from './calibrate'
 import { learnSchema } from './learn'
+import { machineResidualsSchema } from './machineResiduals'
+import { misSetSchema } from './misSet'
 import { placeSchema } from './place'
 import { poseSchema } from './pose'
 import { studioSettingsSchema } from './studioSettings'
@@ -25,6 +27,8 @@ export const schemas: Readonly<Record<string, object>> = {
   learn: learnSchema,
   translate: translateSchema,
   afterChange: afterChangeSchema,
+  misSet: misSetSchema,
+  machineResiduals: machineResidualsSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),

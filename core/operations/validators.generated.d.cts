@@ -13,3 +13,5 @@ export const learn: Validator
 export const suggestions: Validator
 export const translate: Validator
 export const afterChange: Validator
+export const misSet: Validator
+export const machineResiduals: Validator

@@ -3,6 +3,7 @@ import type { BikeType } from '../../core/bike/bike'
 import { AXES, type Marks } from '../../core/conventions'
 import type { FileFault, ImportTally } from '../../core/messages/files'
 import {
+  plainLabel,
   readMemberRow,
   type CellProblem,
   type MemberCells,
@@ -132,6 +133,10 @@ type Fault = Readonly<{ column: MemberColumn } & CellProblem>
 const contentOf = (marks: Marks, { soleMm, pedal }: Footwear): string =>
   JSON.stringify([...AXES.map((axis) => marks[axis] ?? null), soleMm ?? null, pedal ?? null])
 
+/** A fault that an earlier version of the type may not have had. */
+const ofAnotherVersion = ({ code }: Fault): boolean =>
+  code === 'noSuchLabel' || code === 'noSuchAxis' || code === 'missing'
+
 type Plan = Readonly<{
   tally: ImportTally
   /** Takes a line; its faults where it has some. */
@@ -220,12 +225,27 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
     return []
   }
 
+  /** Numbers in the labels of an earlier version of their type, as they stand in the register already. */
+  function isHeld(cells: MemberCells): boolean {
+    const version = versions.find(({ bikeType }) => bikeType.name === cells.bikeType)
+    if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(cells.name ?? '')) return false
+    const marks = Object.fromEntries(AXES.flatMap((axis) => (cells[axis] ? [[axis, plainLabel(cells[axis])]] : [])))
+    const footwear = {
+      ...(cells.soleMm && { soleMm: Number(cells.soleMm) }),
+      ...(cells.pedal && { pedal: cells.pedal as Footwear['pedal'] }),
+    }
+    const before = held.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)
+    if (before !== contentOf(marks, footwear)) return false
+    tally.sameNumbers += 1
+    return true
+  }
+
   return {
     tally,
     read(line, cells) {
       tally.lines += 1
       const row = readMemberRow(cells, known)
-      if (row.outcome === 'faulty') return row.faults
+      if (row.outcome === 'faulty') return row.faults.every(ofAnotherVersion) && isHeld(cells) ? [] : row.faults
       const who = whoIs(row.memberId, row.name)
       if (typeof who !== 'string') return [who]
       if (!met.has(who)) {

@@ -74,6 +74,7 @@ for (const light of ['bright', 'dim'] as const) {
         '/bikes/round',
         '/bikes/fits',
         '/studio',
+        '/studio/files',
         '/eye',
       ]) {
         test(`${path} has no serious finding by axe and is not wider than the screen`, async ({ page }) => {

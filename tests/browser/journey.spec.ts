@@ -140,7 +140,7 @@ test.describe('signed in', () => {
       await page.getByRole('button', { name: /Next\s*Numbers/ }).click()
       await page.getByRole('button', { name: 'Save the numbers' }).click()
       await expect(page.getByText('Measured on the bike', { exact: false })).toBeVisible()
-      await expect(page.getByText('Meadowsweet, bike 3')).toBeVisible()
+      await expect(page.getByRole('region', { name: 'Numbers' })).toContainText('Meadowsweet, bike 3')
     },
   )
 

@@ -106,6 +106,7 @@ test.describe('signed in', () => {
       '/bikes/bike-9',
       '/bikes/round',
       '/bikes/fits',
+      '/studio/files',
     ]) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')

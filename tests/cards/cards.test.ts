@@ -32,7 +32,7 @@ async function read(bytes: Uint8Array) {
 }
 const inMm = (points: number) => (points / 72) * 25.4
 
-test('a card for the wallet: the size of bank cards, numbers with their names, how sure, a code that reads', async () => {
+test('a card for the wallet: the size of bank cards, named numbers, how sure, a code that reads', async () => {
   const { pages, text, picture } = await read(await walletCards([card]))
   expect(pages.map((page) => page.size.map((side) => Number(inMm(side).toFixed(1))))).toEqual([
     [85.6, 54],

@@ -1,0 +1,126 @@
+import { createConnection } from 'mysql2/promise'
+import { readFileSync } from 'node:fs'
+import { STATE, unique } from './hall'
+import { expect, test } from './test'
+
+test.use({ storageState: STATE })
+
+test('with / from anywhere and three letters the numbers stand there, with which is which', async ({ page }) => {
+  await page.goto('/class')
+  await page.keyboard.press('/')
+  await page.getByRole('textbox', { name: 'Find a rider’s numbers' }).fill('mar')
+  const found = page.getByRole('dialog').getByRole('button', { name: /^Maren Tolle/ })
+  await expect(found).toContainText('Seat height')
+  await expect(found).toContainText('Sorrel')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Maren Tolle' })).toBeVisible()
+})
+
+test('worked out for another type and kept; the tape on one machine is the truth and moves its mark', async ({
+  page,
+}) => {
+  await page.goto('/riders/member-05')
+  const others = page.getByRole('region', { name: 'On other bikes' })
+  const row = others.getByRole('button', { name: /^Sorrel/ })
+  await expect(row).not.toContainText('…')
+  await row.click()
+  await others.getByRole('button', { name: 'Keep for Sorrel' }).click()
+  await expect(row).toContainText('Kept there as well, worked out')
+  await others.getByRole('combobox', { name: 'On which machine' }).press('ArrowDown')
+  await page.keyboard.press('Enter')
+  const wanted = others.getByLabel(/^saddle height, wanted/)
+  await expect(wanted).toBeVisible()
+  const before = await others.locator('p b').first().innerText()
+  const label = (await wanted.locator('..').innerText()).match(/wanted (\d+) mm/)![1]
+  // The seat stands three centimetres lower than its mark says.
+  await wanted.fill(String(Number(label) - 30))
+  await others.getByRole('button', { name: 'Keep what the tape reads' }).click()
+  const changed = page.getByRole('button', { name: 'The bike has changed, keep it' })
+  await changed.or(others.getByText('its post reads low')).first().waitFor()
+  if (await changed.isVisible()) await changed.click()
+  await expect(others.getByText(/its post reads low/)).toBeVisible()
+  await expect(others.locator('p b').first()).not.toHaveText(before)
+})
+
+test('back to earlier numbers with one tap, itself on the time line', async ({ page }) => {
+  await page.goto('/riders/member-02')
+  await page.getByRole('button', { name: 'Something changed' }).click()
+  await page.getByLabel('Sole thicker by').fill('30')
+  await page.getByRole('button', { name: 'Keep for all' }).click()
+  const line = page.getByRole('region', { name: 'Time line' })
+  await expect(line).toContainText('new shoes, 3 cm thicker')
+  await line.getByRole('button', { name: 'Use again' }).click()
+  await expect(line).toContainText('back to the numbers of')
+  await line.getByRole('button', { name: 'Compare' }).nth(0).click()
+  await line.getByRole('button', { name: 'Compare' }).nth(1).click()
+  await expect(page.getByRole('region', { name: 'Compared' })).toContainText(/Saddle .* (higher|lower)/)
+})
+
+test('a list with faults is told line by line; corrected it is brought in, and goes out the same', async ({ page }) => {
+  const name = unique('Ida Kestrand')
+  const head = 'name,bike type,purpose,seat height,seat slide,bar height,bar slide,how sure,sole mm,pedal,since'
+  const lines = (height: string) =>
+    [head, `${name},Sorrel,usual,${height},C,5,2,told,12,cleat,2026-01-31`, ''].join('\r\n')
+  const file = (text: string) => ({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await page.goto('/studio/files')
+  const choose = page.locator('input[type=file]')
+  await choose.setInputFiles(file(lines('77')))
+  await page.getByRole('button', { name: 'Check every line' }).click()
+  await expect(page.getByText(/^Line 2, seat height: Sorrel has no 77 here/)).toBeVisible()
+  await choose.setInputFiles(file(lines('7')))
+  await page.getByRole('button', { name: 'Check every line' }).click()
+  await expect(page.getByText(/1 lines, all right\. 1 new member/)).toBeVisible()
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await expect(page.getByText(/^Brought in\./)).toBeVisible()
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Members and numbers' }).click()
+  const out = readFileSync(await (await download).path(), 'utf8').split('\r\n')
+  expect(out.find((line) => line.includes(name))?.replace(/^[^,]*,/, '')).toBe(lines('7').split('\r\n')[1])
+})
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } })
+
+  test('a member’s own page: the numbers, how it felt, and once the link is taken back or too old, neither', async ({
+    page,
+    browser,
+  }) => {
+    await page.goto('/riders/member-03')
+    const own = page.getByRole('region', { name: 'Their own page' })
+    await own.getByRole('button', { name: 'Make a link' }).click()
+    const address = await own.getByText('/m/').innerText()
+    // Somebody who signs in nowhere.
+    const phone = await browser.newContext({
+      storageState: { cookies: [], origins: [] },
+      viewport: { width: 390, height: 844 },
+    })
+    const theirs = await phone.newPage()
+    await theirs.goto(address)
+    await expect(theirs.getByText('Seat height').first()).toBeVisible()
+    await expect(theirs.getByText('Direct drive', { exact: false })).toBeVisible()
+    await theirs.getByRole('button', { name: '7', exact: true }).click()
+    await theirs.getByRole('button', { name: 'Knees' }).click()
+    await theirs.getByRole('button', { name: 'Send' }).click()
+    await expect(theirs.getByRole('status')).toContainText('Thank you')
+    await page.reload()
+    await expect(own).toContainText('Felt 7 of 10, knees')
+    const answer = await theirs.goto(address)
+    expect(answer!.headers()['x-robots-tag']).toContain('noindex')
+
+    const database = await createConnection({ uri: process.env.DATABASE_URL })
+    await database.query("UPDATE member_link SET expires_at = '2026-01-01' WHERE member_id = 'member-03'")
+    await database.end()
+    expect((await theirs.goto(address))!.status()).toBe(404)
+    await expect(theirs.getByRole('heading', { name: 'This link has ended' })).toBeVisible()
+
+    await page.reload()
+    await own.getByRole('button', { name: 'Make a link' }).click()
+    const next = await own.getByText('/m/').innerText()
+    expect(next).not.toBe(address)
+    expect((await theirs.goto(next))!.status()).toBe(200)
+    await own.getByRole('button', { name: 'End this link' }).click()
+    await expect(own.getByRole('button', { name: 'Make a link' })).toBeVisible()
+    expect((await theirs.goto(next))!.status()).toBe(404)
+    await phone.close()
+  })
+})
