@@ -132,11 +132,23 @@ await shoot('studio-bright', DESK, 'bright', async () => {
 })
 await shoot('bikes-bright', DESK, 'bright', () => page.goto('/bikes'))
 await shoot('type-dim', DESK, 'dim', () => page.goto('/bikes/types/meadowsweet'))
-await shoot('machine-phone-bright', PHONE, 'bright', () => page.goto('/bikes/bike-9'))
-await shoot('round-phone-dim', PHONE, 'dim', async () => {
-  await page.goto('/bikes/round')
-  await page.getByRole('group', { name: 'Pins and levers' }).getByText('good').click()
-  await page.getByRole('group', { name: 'Bars' }).getByText('wrong').click()
+await page.setViewportSize(DESK)
+await page.goto('/riders/member-01')
+await page.getByRole('button', { name: 'Make a link' }).click()
+const own = await page.getByText('/m/').innerText()
+await shoot('own-page-phone-bright', PHONE, 'bright', () => page.goto(own))
+await shoot('files-bright', DESK, 'bright', async () => {
+  await page.goto('/studio/files')
+  const text = [
+    'Rider;Bike;Saddle height;Slide;Bars;Reach;Locker',
+    'Ida Kestrand;Sorrel;7;C;5;2;14',
+    'Pål Reedham;Sorrel;77;C;5;2;3',
+    'Una Wexcombe;Thistle;7;C;5;2;9',
+  ].join('\n')
+  const list = { name: 'members.csv', mimeType: 'text/csv', buffer: Buffer.from(text) }
+  await page.locator('input[type=file]').setInputFiles(list)
+  await page.getByRole('button', { name: 'Check every line' }).click()
+  await page.getByText(/^Line 4/).waitFor()
 })
 await shoot('fits-bright', DESK, 'bright', async () => {
   await page.goto('/bikes/fits')

@@ -28,6 +28,12 @@ export async function sendFile(file: File, signal: AbortSignal): Promise<Chosen 
   }
 }
 
+/** The answer was lost on its way: what it said may have been done. */
+const LOST: Refused = {
+  outcome: 'refused',
+  say: 'The answer was lost on its way. Ask again: what is there already is not written twice.',
+}
+
 /** Asks something long of a file kept aside; `progress` is told the share that is done. */
 export async function askFile<Result = ImportOutcome>(
   id: string,
@@ -47,7 +53,7 @@ export async function askFile<Result = ImportOutcome>(
     let text = ''
     for (;;) {
       const { value, done } = await reader.read()
-      if (done) return UNREACHED
+      if (done) return LOST
       text += value
       const lines = text.split('\n')
       text = lines.pop()!
@@ -58,6 +64,6 @@ export async function askFile<Result = ImportOutcome>(
       }
     }
   } catch {
-    return signal.aborted ? { outcome: 'refused', say: 'Stopped; nothing was written.' } : UNREACHED
+    return signal.aborted ? { outcome: 'refused', say: 'Stopped; nothing was written.' } : LOST
   }
 }
