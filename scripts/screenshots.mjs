@@ -52,7 +52,11 @@ await answer('New')
 await settled()
 await shoot('setup-beside-bright', DESK, 'bright', async () => {
   await page.goto(setup)
+  // A page that does not answer to hands yet would lose the tap.
+  await page.locator('html[data-ready]').waitFor()
+  await settled()
   await page.getByRole('button', { name: /^Seat height 10/ }).click()
+  await page.getByRole('button', { name: /^Done, set to/ }).waitFor()
   await settled()
 })
 await page.getByRole('button', { name: /^Done, set to/ }).click()

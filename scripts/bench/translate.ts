@@ -112,12 +112,14 @@ const rows = WAYS.map((way) => {
   return `| ${way} | ${both(reachMm)} | ${both(setbackMm)} | ${both(gripMm)} | ${both(kneeDeg)} |`
 })
 const within = (100 * predicted.filter((deg) => deg <= 0.5).length) / predicted.length
+const beyond = `${ended} of ${6 * RIDERS}`
+const most = Math.max(...predicted).toFixed(2)
 const text = [
   '# Numbers on another type of bike',
   '',
-  `Made by \`npm run bench:translate\`: ${RIDERS} seeded riders for each of the six pairs of demo types, set where their`,
-  `knee bends nearest 30°, the bars anywhere; ${ended} of ${6 * RIDERS} lie beyond a scale of the other type and are left`,
-  'out. How far from where they were, median / 95th percentile; what is left of `translate` is the rounding to the',
+  `Made by \`npm run bench:translate\`: ${RIDERS} seeded riders for each of the six pairs of demo types, set where`,
+  `their knee bends nearest 30°, the bars anywhere; ${beyond} lie beyond a scale of the other type and are`,
+  'left out. How far from where they were, median / 95th percentile; what is left of `translate` is rounding to the',
   'nearest marks, and the reach of a type whose bars do not slide.',
   '',
   '| by | seat to farthest pedal, mm | seat behind the axle, mm | grip from the seat, mm | knee, degrees |',
@@ -125,7 +127,7 @@ const text = [
   ...rows,
   '',
   'What `translate` says of the knee against the knee of each rider’s own body there: within 0.5° for',
-  `${within.toFixed(1)} of 100, at most ${Math.max(...predicted).toFixed(2)}°.`,
+  `${within.toFixed(1)} of 100, at most ${most}°.`,
   '',
 ].join('\n')
 writeFileSync(new URL('../../docs/bench-translate.md', import.meta.url), text)
