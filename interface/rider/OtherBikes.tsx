@@ -46,7 +46,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
   const { shown } = useUnitSystem()
   const router = useRouter()
   const { act, busy } = useAction()
-  const { idFor } = useIdempotencyKey()
+  const { idFor, forget } = useIdempotencyKey()
   const studioTypes = useMemo(() => all.filter(({ bikeType }) => bikeType.name !== from.bikeType.name), [all, from])
   const types = useMemo(() => studioTypes.map(({ bikeType }) => bikeType), [studioTypes])
   const numbers = useMemo<Numbers>(
@@ -61,7 +61,10 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
   const found = useTranslations(numbers, types)
   const [open, setOpen] = useState<string | null>(null)
   async function keep(lineId: string) {
-    if (await act(() => keepForType(idFor([entryId, lineId]), entryId, lineId))) router.refresh()
+    if (!(await act(() => keepForType(idFor([entryId, lineId]), entryId, lineId)))) return
+    // Kept: the same again, after others held meanwhile, is another write.
+    forget()
+    router.refresh()
   }
   return (
     <section className={`${rider.part} no-print`} aria-label="On other bikes">

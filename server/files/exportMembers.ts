@@ -1,12 +1,13 @@
 import { stringify } from 'csv-stringify'
-import { and, asc, eq, gt } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm'
 import { Readable } from 'node:stream'
 import { COLUMN_HEADING } from '../../core/openFiles/columns'
 import { guarded, MEMBER_COLUMNS, type MemberCells } from '../../core/openFiles/memberRow'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
+import { bikeTypeLine } from '../db/tables/bikes'
+import { registerCurrent, registerEntry } from '../db/tables/register'
 import { member } from '../db/tables/riders'
-import { currentEntries } from '../register/register'
 import { studioDay } from '../studio/day'
 import { getStudio } from '../studio/studio'
 
@@ -37,7 +38,7 @@ async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): Asy
       .limit(PAGE)
     if (page.length === 0) return
     after = page[page.length - 1].id
-    const entries = await currentEntries(
+    const entries = await numbersOf(
       db,
       scope,
       page.map(({ id }) => id),
@@ -45,18 +46,37 @@ async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): Asy
     for (const { id, name } of page) {
       const own = entries.filter(({ memberId }) => memberId === id)
       if (own.length === 0) yield { memberId: id, name }
-      for (const { type, purpose, marks, certainty, footwear, sinceAt } of own)
+      for (const { type, purpose, marks, certainty, soleMm, pedal, sinceAt } of own)
         yield {
           memberId: id,
           name,
-          bikeType: type.name,
+          bikeType: type,
           purpose,
           ...marks,
           certainty,
-          soleMm: footwear.soleMm === undefined ? '' : String(footwear.soleMm),
-          pedal: footwear.pedal ?? '',
+          soleMm: soleMm === null ? '' : String(soleMm),
+          pedal: pedal ?? '',
           since: studioDay(sinceAt, timeZone),
         }
     }
   }
 }
+
+/** What holds for these members, by the names of the types in force: of thousands, no type's geometry is fetched. */
+const numbersOf = (db: DbExecutor, { studioId }: Scope, memberIds: readonly string[]) =>
+  db
+    .select({
+      memberId: registerCurrent.memberId,
+      type: bikeTypeLine.name,
+      purpose: registerEntry.purpose,
+      marks: registerEntry.marks,
+      certainty: registerEntry.certainty,
+      soleMm: registerEntry.soleMm,
+      pedal: registerEntry.pedal,
+      sinceAt: registerEntry.sinceAt,
+    })
+    .from(registerCurrent)
+    .innerJoin(registerEntry, eq(registerEntry.id, registerCurrent.entryId))
+    .innerJoin(bikeTypeLine, eq(bikeTypeLine.id, registerCurrent.lineId))
+    .where(and(inArray(registerCurrent.memberId, [...memberIds]), eq(registerCurrent.studioId, studioId)))
+    .orderBy(desc(registerEntry.createdAt), desc(registerEntry.id))
