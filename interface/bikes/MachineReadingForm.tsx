@@ -1,9 +1,8 @@
 'use client'
-import { App, Button } from 'antd'
-import { useRouter } from 'next/navigation'
+import { Button } from 'antd'
 import { useState } from 'react'
 import { axesOf, type BikeType } from '@/core/bike/bike'
-import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
+import { LENGTHS } from '@/core/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { positionsOf } from '@/core/scale/scale'
 import { formatLabel, formatMarks } from '@/core/messages/labels'
@@ -12,56 +11,16 @@ import { BikeDrawing } from '../drawing/BikeDrawing'
 import { Scale } from '../drawing/Scale'
 import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
-import { useUnitSystem } from '../shared/Providers'
-import { addBikeReading, compareTapeReading } from './actions'
 import parts from './parts.module.css'
 import type { Machine } from './machine'
-import { EMPTY_LENGTHS, parseTape } from './parseTape'
-import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { useAction } from '../shared/useAction'
+import { useKeepTape } from './useKeepTape'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function MachineReadingForm({ bike }: { bike: Machine }) {
-  const router = useRouter()
-  const { shown } = useUnitSystem()
-  const { act, busy } = useAction()
-  const { idFor, forget } = useIdempotencyKey()
-  const { modal } = App.useApp()
+  const { typed, type, keep, warning, busy, shown } = useKeepTape(bike.type.saddle.noseAheadMm)
   const [marks, setMarks] = useState<Marks>(() =>
     Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
   )
-  const [typed, setTyped] = useState(EMPTY_LENGTHS)
-  const [warning, setWarning] = useState('')
-
-  async function save() {
-    const { lengths, wrong } = parseTape(
-      typed,
-      { setback: 'direct', reach: 'seat' },
-      bike.type.saddle.noseAheadMm,
-      shown,
-    )
-    if (wrong) return setWarning(wrong)
-    const row: TapeReading = { marks, lengths }
-    const weighed = await act(() => compareTapeReading(bike.id, row, shown))
-    if (!weighed) return
-    if (weighed.says.length === 0) return store(row, false)
-    modal.confirm({
-      title: 'This does not agree with the last tape',
-      content: weighed.says.map((line) => <p key={line}>{line}</p>),
-      okText: 'The bike has changed, keep it',
-      cancelText: 'Measure again',
-      onOk: () => store(row, true),
-    })
-  }
-
-  async function store(row: TapeReading, resetsBaseline: boolean) {
-    const reading = { kind: 'tape' as const, ...row, resetsBaseline }
-    if (!(await act(() => addBikeReading(idFor(reading), bike.id, reading)))) return
-    forget()
-    setTyped(EMPTY_LENGTHS)
-    setWarning('')
-    router.refresh()
-  }
 
   return (
     <>
@@ -99,11 +58,8 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             key={length}
             title={LENGTH_NAME[length]}
             typed={typed[length]}
-            onTyped={(v) => {
-              setTyped((t) => ({ ...t, [length]: v }))
-              setWarning('')
-            }}
-            onEnter={save}
+            onTyped={(text) => type(length, text)}
+            onEnter={() => keep(bike.id, marks)}
             placeholder={shown === 'imperial' ? 'in' : 'mm'}
           />
         ))}
@@ -111,7 +67,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
       <p className={parts.faults} aria-live="polite">
         {warning}
       </p>
-      <Button size="large" type="primary" loading={busy} onClick={save}>
+      <Button size="large" type="primary" loading={busy} onClick={() => keep(bike.id, marks)}>
         Keep the reading
       </Button>
     </>

@@ -1,22 +1,17 @@
 'use client'
-import { App, Button, Select } from 'antd'
-import { useRouter } from 'next/navigation'
+import { Button, Select } from 'antd'
 import { useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import { axisPositions, contactPoints } from '@/core/bike/contactPoints'
-import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
+import { LENGTHS } from '@/core/calibration/readings'
 import type { Marks } from '@/core/conventions'
 import { LENGTH_NAME } from '@/core/messages/calibration'
 import { formatMarks } from '@/core/messages/labels'
 import { formatMachineWhy } from '@/core/messages/register'
 import { formatBikeLength } from '@/core/units/length'
 import { marksOnMachine } from '@/core/translate/onMachine'
-import { addBikeReading, compareTapeReading } from '../bikes/actions'
-import { EMPTY_LENGTHS, parseTape } from '../bikes/parseTape'
+import { useKeepTape } from '../bikes/useKeepTape'
 import { LengthField } from '../shared/LengthField'
-import { useUnitSystem } from '../shared/Providers'
-import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { useAction } from '../shared/useAction'
 import styles from './tapeVerify.module.css'
 
 type Props = Readonly<{
@@ -31,47 +26,11 @@ type Props = Readonly<{
  * from it, and the marks follow.
  */
 export function TapeVerify({ bikeType, machines, marks }: Props) {
-  const router = useRouter()
-  const { shown } = useUnitSystem()
-  const { act, busy } = useAction()
-  const { modal } = App.useApp()
-  const { idFor, forget } = useIdempotencyKey()
+  const { typed, type, keep, warning, busy, shown } = useKeepTape(bikeType.saddle.noseAheadMm)
   const [bikeId, setBikeId] = useState<string | null>(null)
-  const [typed, setTyped] = useState(EMPTY_LENGTHS)
-  const [warning, setWarning] = useState('')
   const machine = machines.find(({ id }) => id === bikeId)
   const wanted = contactPoints(bikeType, undefined, axisPositions(bikeType, marks)).lengths
   const there = machine && marksOnMachine({ bikeType, marks }, { bikeType, bike: machine.machineCalibration })
-
-  async function keep() {
-    if (!machine || !there) return
-    const { lengths, wrong } = parseTape(
-      typed,
-      { setback: 'direct', reach: 'seat' },
-      bikeType.saddle.noseAheadMm,
-      shown,
-    )
-    if (wrong) return setWarning(wrong)
-    const row: TapeReading = { marks: there.marks, lengths }
-    const weighed = await act(() => compareTapeReading(machine.id, row, shown))
-    if (!weighed) return
-    if (weighed.says.length === 0) return store(row, false)
-    modal.confirm({
-      title: 'This does not agree with the last tape',
-      content: weighed.says.map((line) => <p key={line}>{line}</p>),
-      okText: 'The bike has changed, keep it',
-      cancelText: 'Measure again',
-      onOk: () => store(row, true),
-    })
-  }
-  async function store(row: TapeReading, resetsBaseline: boolean) {
-    const reading = { kind: 'tape' as const, ...row, resetsBaseline }
-    if (!(await act(() => addBikeReading(idFor([bikeId, reading]), bikeId!, reading)))) return
-    forget()
-    setTyped(EMPTY_LENGTHS)
-    setWarning('')
-    router.refresh()
-  }
   return (
     <div className={styles.verify}>
       <Select
@@ -99,18 +58,15 @@ export function TapeVerify({ bikeType, machines, marks }: Props) {
                 title={`${LENGTH_NAME[length]}, wanted ${formatBikeLength(wanted[length], shown)}`}
                 typed={typed[length]}
                 placeholder={shown === 'imperial' ? 'in' : 'mm'}
-                onEnter={keep}
-                onTyped={(text) => {
-                  setTyped((all) => ({ ...all, [length]: text }))
-                  setWarning('')
-                }}
+                onEnter={() => keep(machine.id, there.marks)}
+                onTyped={(text) => type(length, text)}
               />
             ))}
           </div>
           <p className={styles.act} aria-live="polite">
             {warning}
           </p>
-          <Button size="large" loading={busy} onClick={keep}>
+          <Button size="large" loading={busy} onClick={() => keep(machine.id, there.marks)}>
             Keep what the tape reads
           </Button>
         </>
