@@ -96,10 +96,16 @@ test('headings are recognised in our words and in others, each once; the rest is
 test('a cell that a spreadsheet would reckon is made plain, numbers are left; read again it is what it was', () => {
   expect(guarded('=HYPERLINK("x")')).toBe(`'=HYPERLINK("x")`)
   expect(guarded('-2.5')).toBe('-2.5')
-  const name = fc.string({ minLength: 1, maxLength: 40 }).filter((text) => text.trim() === text)
+  const plain = fc.string({ minLength: 1, maxLength: 40 })
+  const name = fc
+    .oneof(
+      plain,
+      plain.map((text) => `=${text}`),
+      plain.map((text) => `'=${text}`),
+    )
+    .filter((text) => text.trim() === text)
   fc.assert(
     fc.property(name, (text) => {
-      fc.pre(!/^'[=+\-@\t\r]/.test(text))
       expect(guarded(text)).not.toMatch(/^[=@\t\r]/)
       const read = readMemberRow({ name: guarded(text) }, known)
       expect(read).toMatchObject({ outcome: 'read', name: text })

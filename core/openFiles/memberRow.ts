@@ -149,9 +149,9 @@ export function plainLabel(typed: string): string {
 
 /** A cell a spreadsheet would take for a formula, made plain text; numbers are left as they are. */
 export const guarded = (text: string): string =>
-  /^[=+\-@\t\r]/.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text) ? `'${text}` : text
+  /^'*[=+\-@\t\r]/.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text) ? `'${text}` : text
 /** The same undone. */
-const unguarded = (text: string): string => (/^'[=+\-@\t\r]/.test(text) ? text.slice(1) : text)
+export const unguarded = (text: string): string => (/^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text)
 
 const sameWord = (a: string, b: string): boolean =>
   a.localeCompare(b, 'en', { sensitivity: 'base', ignorePunctuation: true }) === 0

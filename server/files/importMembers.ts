@@ -5,6 +5,7 @@ import type { FileFault, ImportTally } from '../../core/messages/files'
 import {
   plainLabel,
   readMemberRow,
+  unguarded,
   type CellProblem,
   type MemberCells,
   type MemberColumn,
@@ -228,7 +229,8 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
   /** Numbers in the labels of an earlier version of their type, as they stand in the register already. */
   function isHeld(cells: MemberCells): boolean {
     const version = versions.find(({ bikeType }) => bikeType.name === cells.bikeType)
-    if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(cells.name ?? '')) return false
+    if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(unguarded(cells.name ?? '')))
+      return false
     const marks = Object.fromEntries(AXES.flatMap((axis) => (cells[axis] ? [[axis, plainLabel(cells[axis])]] : [])))
     const footwear = {
       ...(cells.soleMm && { soleMm: Number(cells.soleMm) }),
