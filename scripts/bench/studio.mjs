@@ -3,9 +3,11 @@
  * the pages one by one (95th percentile at the route, size, nodes at first paint); and 200 ordinary requests at once,
  * without and with ten of the heaviest allowed `recommend` requests running.
  */
+import { execFile } from 'node:child_process'
 import { existsSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
 import { chromium } from '@playwright/test'
 import { program } from '../support/installed.mjs'
 import { claim, startMariaDb } from '../support/mariadb.mjs'
@@ -75,6 +77,7 @@ try {
     '/members?page=200',
     '/class',
     '/riders/large-7',
+    '/api/members?find=kes',
   ]
   const browser = await chromium.launch({
     executablePath: program('chromium'),
@@ -175,6 +178,11 @@ try {
       'as busy).',
   ]
   load.forEach((line) => console.log(line))
+  const numbers = await promisify(execFile)(bin(root, 'tsx'), ['scripts/bench/studio/numbers.ts'], {
+    cwd: root,
+    env: { ...process.env, ...env },
+  })
+  console.log(numbers.stdout)
   const text = [
     '# A large studio',
     '',
@@ -189,6 +197,8 @@ try {
     '## Two hundred at once',
     '',
     ...load,
+    '',
+    numbers.stdout.trim(),
     '',
   ]
   writeFileSync(join(root, 'docs', 'bench-studio.md'), text.join('\n'))
