@@ -67,12 +67,14 @@ clearInterval(watch)
 await closeDatabase()
 const times = (ms: number) => `${ms.toFixed(1)} ms (${(ms / bare).toFixed(1)} times)`
 const mb = (of: number) => `${(of / 1e6).toFixed(0)} MB`
+const lineCount = LINES.toLocaleString('en')
+const [bareMs, took, most] = [bare.toFixed(1), `${tookS.toFixed(0)} s`, `${mostMb.toFixed(0)} MB`]
+const archiveTook = `${archiveS.toFixed(0)} s, at most ${archiveMb.toFixed(0)} MB`
 console.log(`## Numbers
 
-95th percentiles over one connection: a bare query by key ${bare.toFixed(1)} ms, the finder’s names ${times(search)}, one
-rider’s sets of numbers ${times(numbers)}.
+95th percentiles over one connection: a bare query by key ${bareMs} ms, the finder’s names ${times(search)},
+one rider’s sets of numbers ${times(numbers)}.
 
-A list of ${LINES.toLocaleString('en')} new members with numbers into that studio: ${tookS.toFixed(0)} s, at most
-${mostMb.toFixed(0)} MB of memory (${mb(before)} before); once more nothing is new. The archive of all of it: ${mb(bytes)}
-in ${archiveS.toFixed(0)} s, at most ${archiveMb.toFixed(0)} MB.
+A list of ${lineCount} new members with numbers into that studio: ${took}, at most ${most} of memory
+(${mb(before)} before); once more nothing is new. The archive of all of it: ${mb(bytes)} in ${archiveTook}.
 `)
