@@ -1,11 +1,12 @@
 import { axesOf, type BikeType } from '../bike/bike'
 import type { Lengths } from '../bike/contactPoints'
 import { AXES, type AxisName, type Marks } from '../conventions'
-import type { Basis, Certainty, Change, Purpose, Source } from '../register/entry'
+import type { Basis, Certainty, Change, Footwear, Purpose, Source } from '../register/entry'
 import type { MarksOnMachine } from '../translate/onMachine'
 import type { UnitSystem } from '../units/length'
 import { formatLabel } from './labels'
 import { AXIS_NAME, capitalized, evidenceName, formatLength, formatList } from './phrases'
+import { formatPedalSide } from './rider'
 
 /** What numbers are kept for. */
 export const PURPOSE_NAME: Readonly<Record<Purpose, string>> = Object.freeze({
@@ -134,3 +135,7 @@ export function formatContactDifference(before: Lengths, now: Lengths, shown: Un
   if (said.length === 0) return ['Saddle and bars stand in the same place.']
   return said.map(([mm, what, more, less]) => `${what} ${formatLength(mm, shown)} ${mm > 0 ? more : less}.`)
 }
+
+/** "cleats, 12 mm sole"; null where nothing was said. */
+export const formatFootwear = ({ pedal, soleMm }: Footwear): string | null =>
+  [formatPedalSide(pedal), soleMm !== undefined && `${soleMm} mm sole`].filter(Boolean).join(', ') || null

@@ -9,6 +9,7 @@ import { parseLength } from '@/core/units/length'
 import { EMPTY_SHEET, parseFitSheet, type TypedSheet } from '../rider/parseFitSheet'
 import { ChoiceGroup } from '../setup/ChoiceGroup'
 import { parseBodyLengths } from '../setup/parseBodyLengths'
+import { SOLES } from '../setup/soles'
 import { bodyUnit, LengthField } from '../shared/LengthField'
 import { useUnitSystem } from '../shared/Providers'
 import { UnitSwitch } from '../shared/UnitSwitch'
@@ -19,11 +20,6 @@ import styles from './memberPage.module.css'
 
 const SHEET_LENGTHS: readonly SheetLength[] = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm', 'crankMm']
 const ARM_RANGE_MM = [300, 1000] as const
-const SOLES = [
-  { value: '9', name: 'Thin' },
-  { value: '13', name: 'Usual' },
-  { value: '21', name: 'Stiff' },
-] as const
 type Experience = 'new' | 'regular' | 'experienced'
 
 /** Before a first visit: a few answers, three lengths with a book at the wall, and one's own bike if there is one. */

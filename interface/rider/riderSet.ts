@@ -2,8 +2,8 @@ import { axesOf } from '@/core/bike/bike'
 import { formatLabel, formatMarks } from '@/core/messages/labels'
 import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
 import { MEANT_TEXT } from '@/core/messages/recommendation'
-import { CERTAINTY_TEXT, formatBasis, formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
-import { formatBikeName, formatPedalSide } from '@/core/messages/rider'
+import { CERTAINTY_TEXT, formatBasis, formatFootwear, formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
+import { formatBikeName } from '@/core/messages/rider'
 import { marksOnMachine } from '@/core/translate/onMachine'
 import type { StudioBike } from '@/server/bikes/bikes'
 import type { RegisterEntry } from '@/server/register/register'
@@ -37,7 +37,6 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Kno
     }))
   const was = entries.find(({ id }) => id === entry.fromId)
   const since = studioDay(entry.sinceAt, timeZone) === studioDay(entry.createdAt, timeZone) ? null : entry.sinceAt
-  const shoes = [formatPedalSide(footwear.pedal), footwear.soleMm !== undefined && `${footwear.soleMm} mm sole`]
   const name = PURPOSE_NAME[purpose]
   return {
     entryId: entry.id,
@@ -57,7 +56,7 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Kno
     sure:
       capitalized(CERTAINTY_TEXT[entry.certainty]) +
       (entry.meant ? `; set so on purpose, ${MEANT_TEXT[entry.meant]}` : ''),
-    shoes: shoes.filter(Boolean).join(', ') || null,
+    shoes: formatFootwear(footwear),
     why: capitalized(formatBasis(entry.source, entry.basis, was ? formatDate(was.createdAt, timeZone) : null)),
     machines: machines
       .filter(({ moved, translated }) => moved.length > 0 || translated)

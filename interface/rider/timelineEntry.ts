@@ -1,9 +1,9 @@
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { Marks } from '@/core/conventions'
 import { formatMarks } from '@/core/messages/labels'
-import { CERTAINTY_WORD, formatBasis, PURPOSE_NAME } from '@/core/messages/register'
+import { CERTAINTY_WORD, formatBasis, formatFootwear, PURPOSE_NAME } from '@/core/messages/register'
 import { MEANT_TEXT } from '@/core/messages/recommendation'
-import { formatBikeName, formatPedalSide } from '@/core/messages/rider'
+import { formatBikeName } from '@/core/messages/rider'
 import type { RegisterEntry } from '@/server/register/register'
 import { formatDate, formatTime } from '@/server/studio/day'
 
@@ -37,7 +37,6 @@ export const timelineEntries = (entries: readonly RegisterEntry[], timeZone: str
 /** `was` is the date of the entry gone back to, where it is known. */
 function timelineEntry(entry: RegisterEntry, timeZone: string, was: string | null): TimelineEntry {
   const { type, marks, purpose, certainty, source, basis, meant, footwear } = entry
-  const shoes = [formatPedalSide(footwear.pedal), footwear.soleMm !== undefined && `${footwear.soleMm} mm sole`]
   return {
     id: entry.id,
     set: `${entry.lineId}/${purpose}`,
@@ -49,7 +48,7 @@ function timelineEntry(entry: RegisterEntry, timeZone: string, was: string | nul
     where: formatBikeName(type.name, entry.bikeNumber),
     purpose: purpose === 'usual' ? null : PURPOSE_NAME[purpose],
     sure: CERTAINTY_WORD[certainty] + (meant ? `, on purpose: ${MEANT_TEXT[meant]}` : ''),
-    shoes: shoes.filter(Boolean).join(', ') || null,
+    shoes: formatFootwear(footwear),
     why: formatBasis(source, basis, was),
     date: formatDate(entry.createdAt, timeZone),
     time: formatTime(entry.createdAt, timeZone),

@@ -272,19 +272,15 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
           numbers.map(({ memberId, lineId, purpose, id }) => ({ memberId, lineId, purpose, studioId, entryId: id })),
         )
         .onDuplicateKeyUpdate({ set: { entryId: sql`values(${registerCurrent.entryId})` } })
-      const ids = numbers.map(({ id }) => id)
+      // By key: of a subquery here the database would read every member once a batch.
+      const riders = [...new Set(numbers.map(({ memberId }) => memberId))]
       await tx
         .update(member)
         .set({
           latestEntryId: sql`(SELECT e.id FROM register_entry e WHERE e.member_id = ${member.id}
             ORDER BY e.created_at DESC, (e.purpose = 'usual') DESC, e.id DESC LIMIT 1)`,
         })
-        .where(
-          inArray(
-            member.id,
-            tx.select({ id: registerEntry.memberId }).from(registerEntry).where(inArray(registerEntry.id, ids)),
-          ),
-        )
+        .where(inArray(member.id, riders))
     },
   }
 }

@@ -4,14 +4,8 @@ import { formatAnsweredBefore } from '@/core/messages/rider'
 import { ChoiceGroup } from '../ChoiceGroup'
 import { latestRow } from '../flow'
 import styles from '../questions.module.css'
+import { SOLES } from '../soles'
 import type { StepPanelProps } from '../stepPanelProps'
-
-/** Sole by kind of shoe, mm (thin 8–10, usual 12–15, stiff with cleat 18–25); common practice, no source. */
-const SOLES = [
-  { value: '9', name: 'Thin' },
-  { value: '13', name: 'Usual' },
-  { value: '21', name: 'Stiff' },
-] as const
 
 /** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
 export function RiderQuestions({ rows, answeredBefore, onAdd, onReplace }: StepPanelProps) {
