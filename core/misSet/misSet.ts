@@ -1,5 +1,6 @@
 import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { AXES, type AxisName, type Label, type Marks } from '../conventions'
+import type { Observer } from '../evidence/defineKind'
 import { isSaddleCheck } from '../evidence/evidence'
 import type { Evidence } from '../evidence/registry'
 import { logLikelihoods } from '../inference/likelihood'
@@ -42,6 +43,8 @@ export type MisSetQuestion = Readonly<{
   /** What is seen now, at the marks it is thought to be seen at. */
   evidence: readonly Evidence[]
   school?: Partial<School>
+  /** Whose eye looks now. */
+  observer?: Observer
   prior?: Partial<Prior>
   seed?: number
 }>
@@ -71,11 +74,11 @@ const PARTICLES = 3000
  * samples of what is known; Kass & Raftery 1995, from memory). Variants of one cause are summed under the likeliest.
  */
 export function rankMisSets(question: MisSetQuestion): RankedCause[] {
-  const { bikeType, bike, evidence, history, seed = 1 } = question
+  const { bikeType, bike, evidence, history, observer, seed = 1 } = question
   const school = schoolOf(question.school)
   const prior = priorVectorOf(priorFor(school.foot, question.prior))
   const known = knownFromHistory({ history, school, prior, seed })
-  const { footing } = readSetup({ bikeType, bike, evidence }, school, undefined)
+  const { footing } = readSetup({ bikeType, bike, evidence }, school, observer)
   const inputs = { bikeType, sdMm: earlierSdMm(bike, 0, true), prior, footing, known }
   const { particles } = samplePosterior(inputs, [], seed, PARTICLES)
   const variants = variantsOf(question)
@@ -180,7 +183,7 @@ function asFarAsTheyGo(bikeType: BikeType, marks: Marks, there: Marks): Marks | 
 /** How likely what is seen would be with a variant, as a logarithm: an average over what is known of the rider. */
 function logEvidence(
   particles: Particles,
-  { bikeType, bike, marks, evidence }: MisSetQuestion,
+  { bikeType, bike, marks, evidence, observer }: MisSetQuestion,
   { truly, slipMm, soleMm }: Variant,
   school: School,
 ): number {
@@ -200,9 +203,7 @@ function logEvidence(
     ...bike,
     offsetsMm: { ...bike?.offsetsMm, seatHeight: (bike?.offsetsMm?.seatHeight ?? 0) - slipMm },
   }
-  const { likelihoods } = readSetup({ bikeType, bike: slipped, evidence: rows }, school, undefined).combined(
-    rows.length,
-  )
+  const { likelihoods } = readSetup({ bikeType, bike: slipped, evidence: rows }, school, observer).combined(rows.length)
   const sums = new Float64Array(particles.count)
   for (const likelihood of likelihoods) {
     const logs = logLikelihoods(likelihood, particles)

@@ -1,6 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef } from '../bike/bike'
 import { marksRef } from '../conventions'
+import { observerSchema } from '../evidence/defineKind'
 import type { evidenceSchema } from '../evidence/registry'
 import type { Issue } from '../messages/issues'
 import { formatMisSet, formatMisSetCause } from '../messages/misSet'
@@ -25,6 +26,7 @@ export const misSetSchema = closed({
   history: Type.Array(earlierSetupSchema, { maxItems: 8 }),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 40 }),
   school: Type.Optional(schoolSchema),
+  observer: Type.Optional(observerSchema),
   prior: Type.Optional(priorSchema),
   seed: Type.Optional(Type.Integer({ minimum: -2147483648, maximum: 2147483647 })),
 })

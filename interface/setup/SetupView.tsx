@@ -7,6 +7,7 @@ import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { LANDMARKS_AT_MARK, type LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { CheckName } from '@/core/messages/checks'
+import type { MisSetRequest } from '@/core/operations/misSet'
 import type { Costs } from '@/core/recommend/questionCosts'
 import type { Purpose } from '@/core/register/entry'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
@@ -23,6 +24,7 @@ import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
 import { checksOfStep, openingCheck } from './checksOfStep'
+import { takenAt } from './misSet'
 import { StepPanel } from './StepPanel'
 import {
   hasAllMarks,
@@ -40,12 +42,14 @@ import {
 import { Scales } from './Scales'
 import styles from './setupView.module.css'
 import type { PreviousNumbers } from './stepPanelProps'
+import { useMisSet } from './useMisSet'
 import { useSetupRows } from './useSetupRows'
 
 type Props = Readonly<{
   setupId: string
   member: Readonly<{ id: string; name: string }>
   bike: Readonly<{
+    id: string
     number: number
     machineCalibration: Bike
     type: BikeType
@@ -62,6 +66,8 @@ type Props = Readonly<{
   observer: RecommendRequest['observer']
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
+  /** The numbers they keep for other types. */
+  elsewhere: NonNullable<MisSetRequest['elsewhere']>
   /** The studio's other types, of which one is offered where this bike ends. */
   otherTypes: readonly BikeType[]
   /** The rider's saved numbers on this type, if any. */
@@ -85,6 +91,7 @@ export function SetupView({
   prior,
   observer,
   history,
+  elsewhere,
   otherTypes,
   previous,
   told,
@@ -131,6 +138,11 @@ export function SetupView({
   const set = wasSet(rows)
   const stand = useMemo<Marks>(() => (set ? currentMarks(rows) : {}), [rows, set])
   const shown = useMemo<Marks>(() => ({ ...(answer && !told ? answer.marks : {}), ...stand }), [answer, stand, told])
+  const knownOf = useMemo(
+    () => ({ bikeType: bike.type, bike: bike.machineCalibration, history, elsewhere, school, observer, prior }),
+    [bike, history, elsewhere, school, observer, prior],
+  )
+  const misSet = useMisSet(knownOf, rows, stand, working)
   const wanted = !answer
     ? {}
     : step === 'bars'
@@ -148,6 +160,11 @@ export function SetupView({
     }
     // Only the axis that was moved: another page may have moved the others meanwhile.
     add({ kind: 'set', at: set || told ? { [axis]: label } : { ...shown, [axis]: label } })
+  }
+
+  function moveLooks(truly: Marks) {
+    for (const { old, row } of takenAt(rows, truly)) replace(old, row)
+    message.info('What was seen counts there now. Look once more.', 3)
   }
 
   function undo() {
@@ -296,6 +313,9 @@ export function SetupView({
           onLandmark={setLandmark}
           onAdd={add}
           onReplace={replace}
+          misSet={misSet}
+          bikeId={bike.id}
+          onTakenAt={moveLooks}
           onStep={setStep}
           purpose={purpose}
           onPurpose={setPurpose}

@@ -9,6 +9,8 @@ import { capitalized } from '@/core/messages/phrases'
 import { formatWorth, QUESTION_NAME } from '@/core/messages/questions'
 import { CheckPicture } from '../drawing/CheckPicture'
 import { QUESTION_CARD } from './checksOfStep'
+import { MisSet } from './MisSet'
+import { isSuspect } from './misSet'
 import { QUESTIONS } from './questions'
 import { Numbers } from './questions/Numbers'
 import {
@@ -27,9 +29,10 @@ import styles from './stepPanel.module.css'
 
 /** What to do next in one sentence, the answers as large buttons, and the one step forward. */
 export function StepPanel(props: StepPanelProps) {
-  const { step, check, checks, answer, working, trouble, finished, set } = props
+  const { step, check, checks, answer, working, trouble, finished, set, misSet } = props
   const { sentence, small } = formatPrompt(stepPrompt(props))
   const Questions = QUESTIONS[check]
+  const suspect = misSet !== null && !finished && isSuspect(misSet)
   const text = CHECK_TEXT[check]
   const asks = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
   const ask = answer?.ask
@@ -54,7 +57,11 @@ export function StepPanel(props: StepPanelProps) {
           </p>
         )}
         {answer?.starter && step === 'numbers' && <p className={styles.small}>{answer.starter.sentence}</p>}
-        {answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>}
+        {suspect ? (
+          <p className={styles.doubt}>{misSet.sentence}</p>
+        ) : (
+          answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>
+        )}
         {trouble && <p className={styles.trouble}>{trouble}</p>}
       </div>
       <div className={`${styles.answers} ${asks ? '' : styles.wide}`}>
@@ -82,6 +89,7 @@ export function StepPanel(props: StepPanelProps) {
               </ul>
             </details>
           )}
+          {misSet && !finished && step !== 'talk' && <MisSet {...props} misSet={misSet} suspect={suspect} />}
           {offersAsk && (
             <button
               type="button"

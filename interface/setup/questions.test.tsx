@@ -1,5 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react'
+import type { Marks } from '@/core/conventions'
 import type { Evidence } from '@/core/evidence/registry'
+import type { MisSetResponse } from '@/core/operations/misSet'
 import { recommend } from '@/core/operations/recommend'
 import { schoolOf } from '@/core/school/school'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
@@ -51,6 +53,9 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     onLandmark: nothing,
     onAdd: nothing,
     onReplace: nothing,
+    misSet: null,
+    bikeId: 'bike',
+    onTakenAt: nothing,
     onStep: nothing,
     purpose: 'usual',
     onPurpose: nothing,
@@ -257,4 +262,37 @@ test('the cautions of a step stand beside its card: a clinician first, the wheel
   knee.unmount()
   panel('beside', 'landmark', rowsOf(rider, { kind: 'stature', mm: 1700 }))
   expect(screen.getByText(/Close the pins and shake them/).tagName).toBe('P')
+})
+
+test('what may be mis-set is said, with its chance, and one tap takes the looks where the bike truly stood', () => {
+  const misSet: MisSetResponse = {
+    causes: [
+      {
+        code: 'offByOne',
+        axis: 'seatHeight',
+        truly: '9',
+        chance: 0.81,
+        say: 'the seat height stands at 9, a mark off',
+      },
+      { code: 'postSlipped', mm: 12, chance: 0.13, say: 'the post has slipped, by about 12 mm' },
+      { code: 'asSet', chance: 0.05, say: 'nothing is mis-set' },
+      { code: 'otherShoe', mm: 8, chance: 0.01, say: 'other shoes' },
+    ],
+    sentence: 'The seat height stands at 9.',
+  }
+  const taken: Marks[] = []
+  const rows = rowsOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 44, by: 'goniometer', at })
+  const shown = { ...props('knee', rows), misSet, onTakenAt: (truly: Marks) => taken.push(truly) }
+  const { rerender } = render(<StepPanel {...shown} />)
+  expect(screen.getByText('The seat height stands at 9.')).toBeTruthy()
+  expect(screen.getByText('81 in 100')).toBeTruthy()
+  expect(screen.queryByText('Other shoes')).toBeNull()
+  expect(screen.getByRole('link', { name: 'Take the tape', hidden: true }).getAttribute('href')).toBe('/bikes/bike')
+  fireEvent.click(screen.getByRole('button', { name: /It stood at 9/, hidden: true }))
+  expect(taken).toEqual([{ seatHeight: '9' }])
+  // Where all is probably as it was set, nothing is said of it until one asks.
+  const calm = { ...misSet, causes: misSet.causes.map((c) => (c.code === 'asSet' ? { ...c, chance: 0.6 } : c)) }
+  rerender(<StepPanel {...shown} misSet={calm} />)
+  expect(screen.queryByText('The seat height stands at 9.')).toBeNull()
+  expect(screen.getByText('Mis-set?')).toBeTruthy()
 })

@@ -4,6 +4,7 @@ import type { LandmarkAtMark } from '@/core/evidence/landmarks'
 import type { MeantReason } from '@/core/evidence/kinds/set'
 import type { Evidence, EvidenceOf } from '@/core/evidence/registry'
 import type { CheckName } from '@/core/messages/checks'
+import type { MisSetResponse } from '@/core/operations/misSet'
 import type { Recommendation } from '@/core/operations/recommend'
 import type { Purpose } from '@/core/register/entry'
 import type { School } from '@/core/school/school'
@@ -42,10 +43,15 @@ export type StepPanelProps = Readonly<{
   busy: boolean
   canSave: boolean
   trouble: string
+  /** What may be mis-set here, the likeliest first; null where there is nothing to compare. */
+  misSet: MisSetResponse | null
+  bikeId: string
   onCheck: (check: CheckName) => void
   onLandmark: (landmark: LandmarkAtMark) => void
   onAdd: (row: Evidence) => void
   onReplace: (old: Row | undefined, row: Evidence) => void
+  /** The bike stood at other marks than was thought when it was looked at. */
+  onTakenAt: (truly: Marks) => void
   onStep: (step: Step) => void
   /** What the numbers are kept for. */
   purpose: Purpose

@@ -180,7 +180,7 @@ try {
   load.forEach((line) => console.log(line))
   const numbers = await promisify(execFile)(bin(root, 'tsx'), ['scripts/bench/studio/numbers.ts'], {
     cwd: root,
-    env: { ...process.env, ...env },
+    env: { ...process.env, ...env, NODE_OPTIONS: '--max-old-space-size=200' },
   })
   console.log(numbers.stdout)
   const text = [

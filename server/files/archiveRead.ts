@@ -29,10 +29,14 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
   let [bytes, sinceLast] = [0, 0]
   let ended = false
   const parser = new JSONParser({ paths: ['$.*', '$.*.*'], keepStack: false })
-  parser.onValue = ({ value, key, stack }) => {
+  parser.onValue = ({ value, key, parent, stack }) => {
     if (stack.length === 1 && typeof value !== 'object') items.push({ kind: 'field', name: String(key), value })
     else if (stack.length === 1) items.push({ kind: 'field', name: String(key), value: null })
-    else items.push({ kind: 'row', section: String(stack[1].key), index: Number(key), value })
+    else {
+      items.push({ kind: 'row', section: String(stack[1].key), index: Number(key), value })
+      // The parser holds a section until its end: of each row only the place.
+      ;(parent as Record<string, unknown>)[String(key)] = null
+    }
   }
   parser.onEnd = () => (ended = true)
   let failed = false

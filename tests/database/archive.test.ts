@@ -1,14 +1,12 @@
 /** @jest-environment node */
 import Ajv from 'ajv'
-import { drizzle } from 'drizzle-orm/mysql2'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { createPool, type Pool } from 'mysql2/promise'
 import { formatArchiveFault, type ArchiveOutcome } from '@/core/messages/archive'
+import { openEmptyStudio, type EmptyStudio } from '@/scripts/support/emptyStudio'
 import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, database, type Database } from '@/server/db/connection'
-import { migrate } from '@/server/db/migrate'
-import { studio, user } from '@/server/db/tables/accounts'
+import { studio } from '@/server/db/tables/accounts'
 import { archiveText } from '@/server/files/archiveExport'
 import { checkArchive, importArchive } from '@/server/files/archiveImport'
 import { SECTION_NAMES } from '@/server/files/archiveSections'
@@ -17,36 +15,17 @@ import { findByWords } from '@/server/members/words'
 
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
-/** A second installation, with a studio that holds nothing and a manager of its own. */
-const other: Scope = { studioId: 'far-hall', userId: 'far-manager', role: 'manager' }
-const NAME = `saddle_archive_${process.pid}`
-let pool: Pool
+let far: EmptyStudio
 let elsewhere: Database
+let other: Scope
 
 beforeAll(async () => {
-  const uri = new URL(process.env.DATABASE_URL!)
-  const root = createPool({ uri: uri.toString(), timezone: 'Z' })
-  await root.query(`DROP DATABASE IF EXISTS ${NAME}`)
-  await root.query(`CREATE DATABASE ${NAME} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
-  await root.end()
-  uri.pathname = `/${NAME}`
-  pool = createPool({ uri: uri.toString(), timezone: 'Z', charset: 'utf8mb4_unicode_ci' })
-  elsewhere = drizzle(pool, { mode: 'default' }) as unknown as Database
-  await migrate(elsewhere, join(process.cwd(), 'server/db/migrations'))
-  await elsewhere
-    .insert(studio)
-    .values({ id: other.studioId, name: 'Far Hall', place: 'Nowhere', timeZone: 'UTC', school: {} })
-  await elsewhere.insert(user).values({
-    id: other.userId,
-    name: 'Far Manager',
-    email: 'far@far.example',
-    studioId: other.studioId,
-    role: 'manager',
-  })
+  far = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_archive_${process.pid}`)
+  elsewhere = far.db
+  other = far.scope
 })
 afterAll(async () => {
-  await pool.query(`DROP DATABASE IF EXISTS ${NAME}`)
-  await pool.end()
+  await far.close()
   await closeDatabase()
 })
 

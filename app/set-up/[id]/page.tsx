@@ -7,6 +7,7 @@ import { requirePermission } from '@/server/accounts/session'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
+import { currentEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
 import { learnedPrior, observerOf, ownEye } from '@/server/setups/learned'
 import { findSetupSchool } from '@/server/setups/setupSchool'
@@ -37,11 +38,15 @@ export default async function SetupPage({ params, searchParams }: Asked) {
     setup.finishedAt ? [] : listHistory(db, person, setup.memberId, new Date()),
   ])
   if (!member) notFound()
-  const [ownSchool, saved, types] = await Promise.all([
+  const [ownSchool, saved, entries, types] = await Promise.all([
     findSetupSchool(db, person, id),
     setup.finishedAt ? null : findPreviousNumbers(db, person, setup),
+    setup.finishedAt ? [] : currentEntries(db, person, [setup.memberId]),
     listTypes(db, person),
   ])
+  const elsewhere = entries
+    .filter(({ lineId, purpose }) => lineId !== setup.lineId && purpose === 'usual')
+    .map(({ type, marks }) => ({ type: type.name, marks }))
   const otherTypes = types.map(({ bikeType }) => bikeType).filter(({ name }) => name !== setup.type.name)
   const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
   const [learned, eye] = setup.finishedAt
@@ -53,6 +58,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         setupId={id}
         member={member}
         bike={{
+          id: setup.bikeId,
           number: setup.bikeNumber,
           machineCalibration: setup.machineCalibration,
           type: setup.type,
@@ -64,6 +70,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         prior={learned?.prior ?? {}}
         observer={eye ? observerOf(eye) : undefined}
         history={history}
+        elsewhere={elsewhere.slice(0, MAX_TYPES)}
         otherTypes={otherTypes.slice(0, MAX_TYPES)}
         previous={previous}
         gauge={process.env.ANGLE_GAUGE_URL !== undefined}

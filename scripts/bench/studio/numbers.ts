@@ -1,19 +1,25 @@
 /**
- * Part of `npm run bench:studio`: the finder's queries beside a bare one on the same connection, a list of 50,000
- * lines, and the archive out. Writes Markdown to standard output.
+ * Part of `npm run bench:studio`: the finder's queries beside a bare one on the same connection; the archive out, into
+ * an empty studio and out again; and a list of 50,000 lines into that one. Writes Markdown to standard output.
  */
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { createReadStream, createWriteStream, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import { eq } from 'drizzle-orm'
 import { guessColumns } from '../../../core/openFiles/columns'
 import type { Scope } from '../../../server/accounts/scope'
-import { closeDatabase, database } from '../../../server/db/connection'
+import { closeDatabase, database, type Database } from '../../../server/db/connection'
 import { member } from '../../../server/db/tables/riders'
 import { archiveText } from '../../../server/files/archiveExport'
+import { importArchive } from '../../../server/files/archiveImport'
 import { importMembers } from '../../../server/files/importMembers'
 import { findByWords } from '../../../server/members/words'
 import { currentEntries } from '../../../server/register/register'
+import { openEmptyStudio } from '../../support/emptyStudio'
 
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
@@ -32,7 +38,16 @@ async function percentileOf(work: (i: number) => Promise<unknown>): Promise<numb
 }
 
 let peak = 0
-const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 50)
+setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 20).unref()
+
+/** "46 s, at most 240 MB". */
+async function measured<T>(work: () => Promise<T>): Promise<Readonly<{ result: T; said: string }>> {
+  peak = process.memoryUsage().rss
+  const began = performance.now()
+  const result = await work()
+  return { result, said: `${((performance.now() - began) / 1000).toFixed(0)} s, at most ${mb(peak)}` }
+}
+const mb = (bytes: number) => `${(bytes / 1e6).toFixed(0)} MB`
 
 const words = ['kes', 'mar', 'tar', 'fen', 'lo', 'yl', 'sif res', 'una']
 const bare = await percentileOf((i) =>
@@ -44,37 +59,71 @@ const bare = await percentileOf((i) =>
 const search = await percentileOf((i) => findByWords(db, scope, words[i % words.length], 8))
 const numbers = await percentileOf((i) => currentEntries(db, scope, [`large-${i}`]))
 
-const HEAD = 'name,bike type,purpose,seat height,seat slide,bar height,bar slide,how sure,sole mm,pedal,since'
-const path = join(mkdtempSync(join(tmpdir(), 'bench-')), 'list.csv')
-const lines = Array.from({ length: LINES }, (_, i) => `Brought In ${i},Sorrel,usual,7,C,5,2,told,,,2026-01-31`)
-writeFileSync(path, [HEAD, ...lines, ''].join('\r\n'))
-const upload = { id: 'bench', path, bytes: lines.join('\r\n').length + HEAD.length, kind: 'list' as const }
-const asked = { upload, format: { encoding: 'utf-8', delimiter: ',' }, columns: guessColumns(HEAD.split(',')) }
-const bring = () => importMembers(db, scope, asked, new Date(), () => undefined, new AbortController().signal)
-const [before, began] = [process.memoryUsage().rss, performance.now()]
-peak = before
-const first = await bring()
-const [tookS, mostMb] = [(performance.now() - began) / 1000, peak / 1e6]
-const again = await bring()
-if (first.outcome !== 'kept' || again.outcome !== 'kept' || again.tally.newNumbers > 0) throw new Error(first.outcome)
+const folder = mkdtempSync(join(tmpdir(), 'bench-'))
+const going = new AbortController().signal
+const write = (from: Database, of: Scope, path: string) =>
+  pipeline(Readable.from(archiveText(from, of), { objectMode: false }), createWriteStream(path))
+const [first, second] = ['first.json', 'second.json'].map((name) => join(folder, name))
+const out = await measured(() => write(db, scope, first))
+const far = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_bench_${process.pid}`)
+try {
+  const archive = { id: 'archive', path: first, bytes: statSync(first).size, kind: 'archive' as const }
+  const asked = { upload: archive, progress: () => undefined, signal: going }
+  const into = await measured(() => importArchive(far.db, far.scope, asked))
+  if (into.result.outcome !== 'kept') throw new Error(JSON.stringify(into.result))
+  await write(far.db, far.scope, second)
+  const digests = [await digestOf(first), await digestOf(second)]
+  if (digests[0] !== digests[1]) throw new Error('the archive came back as another one')
 
-peak = process.memoryUsage().rss
-const archiveBegan = performance.now()
-let bytes = 0
-for await (const piece of archiveText(db, scope)) bytes += piece.length
-const [archiveS, archiveMb] = [(performance.now() - archiveBegan) / 1000, peak / 1e6]
-clearInterval(watch)
-await closeDatabase()
-const times = (ms: number) => `${ms.toFixed(1)} ms (${(ms / bare).toFixed(1)} times)`
-const mb = (of: number) => `${(of / 1e6).toFixed(0)} MB`
-const lineCount = LINES.toLocaleString('en')
-const [bareMs, took, most] = [bare.toFixed(1), `${tookS.toFixed(0)} s`, `${mostMb.toFixed(0)} MB`]
-const archiveTook = `${archiveS.toFixed(0)} s, at most ${archiveMb.toFixed(0)} MB`
-console.log(`## Numbers
+  const HEAD = 'name,bike type,purpose,seat height,seat slide,bar height,bar slide,how sure,sole mm,pedal,since'
+  const path = join(folder, 'list.csv')
+  const lines = Array.from({ length: LINES }, (_, i) => `Brought In ${i},Sorrel,usual,7,C,5,2,told,,,2026-01-31`)
+  writeFileSync(path, [HEAD, ...lines, ''].join('\r\n'))
+  const list = {
+    upload: { id: 'list', path, bytes: statSync(path).size, kind: 'list' as const },
+    format: { encoding: 'utf-8', delimiter: ',' },
+    columns: guessColumns(HEAD.split(',')),
+  }
+  const bring = () => importMembers(far.db, far.scope, list, new Date(), () => undefined, going)
+  const brought = await measured(bring)
+  if (brought.result.outcome !== 'kept' || brought.result.tally.newNumbers !== LINES)
+    throw new Error(JSON.stringify(brought.result))
+  const again = await bring()
+  if (again.outcome !== 'kept' || again.tally.newNumbers > 0) throw new Error(JSON.stringify(again))
 
-95th percentiles over one connection: a bare query by key ${bareMs} ms, the finder’s names ${times(search)},
+  const times = (ms: number) => `${ms.toFixed(1)} ms (${(ms / bare).toFixed(1)} times)`
+  console.log(`## Numbers
+
+95th percentiles over one connection: a bare query by key ${bare.toFixed(1)} ms, the finder’s names ${times(search)},
 one rider’s sets of numbers ${times(numbers)}.
 
-A list of ${lineCount} new members with numbers into that studio: ${took}, at most ${most} of memory
-(${mb(before)} before); once more nothing is new. The archive of all of it: ${mb(bytes)} in ${archiveTook}.
+The archive of all of it, ${mb(archive.bytes)}: out in ${out.said}; into an empty studio in ${into.said}; out of that
+one the same, row by row with sorted keys, SHA-256 ${digests[0].slice(0, 16)} … both times.
+
+A list of ${LINES.toLocaleString('en')} new members with numbers into the studio so filled: ${brought.said} of memory;
+once more nothing is new. The process may hold ${process.env.NODE_OPTIONS?.match(/\d+/)?.[0]} MB of heap; what is said
+of memory is all it takes, code included.
 `)
+} finally {
+  await far.close()
+  await closeDatabase()
+  rmSync(folder, { recursive: true, force: true })
+}
+
+/** Of every line of an archive, one a row, its keys sorted. */
+async function digestOf(path: string): Promise<string> {
+  const hash = createHash('sha256')
+  for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
+    const row = line.startsWith('{') && /\},?$/.test(line)
+    const text = row ? JSON.stringify(sorted(JSON.parse(line.replace(/,$/, '')))) : line
+    hash.update(`${text}\n`)
+  }
+  return hash.digest('hex')
+}
+
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted)
+  if (!value || typeof value !== 'object') return value
+  const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))
+  return Object.fromEntries(entries.map(([key, one]) => [key, sorted(one)]))
+}

@@ -1,0 +1,62 @@
+import { Button } from 'antd'
+import { formatMarks } from '@/core/messages/labels'
+import { capitalized, formatNaturalFrequency } from '@/core/messages/phrases'
+import type { MisSetResponse } from '@/core/operations/misSet'
+import styles from './stepPanel.module.css'
+import own from './misSet.module.css'
+import type { StepPanelProps } from './stepPanelProps'
+
+/** Less likely ones are not worth the walk. */
+const LEAST_CHANCE = 0.02
+
+type Props = StepPanelProps & Readonly<{ misSet: MisSetResponse; suspect: boolean }>
+
+/** What may be mis-set at this bike, how likely each is, and the one tap that says it was so. */
+export function MisSet({ misSet, suspect, bikeType, bikeId, onTakenAt, onStep, onCheck }: Props) {
+  return (
+    <details className={styles.why}>
+      <summary className={suspect ? own.suspect : undefined}>Mis-set?</summary>
+      <ul className={own.causes}>
+        {misSet.causes
+          .filter(({ chance }) => chance >= LEAST_CHANCE)
+          .map((cause) => (
+            <li key={cause.say}>
+              <span className={own.chance} aria-hidden>
+                <i style={{ width: `${Math.round(100 * cause.chance)}%` }} />
+              </span>
+              <span className={own.say}>
+                {capitalized(cause.say)} <span className={own.often}>{formatNaturalFrequency(cause.chance)}</span>
+              </span>
+              {'truly' in cause && (
+                <Button
+                  size="large"
+                  onClick={() => onTakenAt(cause.code === 'offByOne' ? { [cause.axis]: cause.truly } : cause.truly)}
+                >
+                  It stood at{' '}
+                  {cause.code === 'offByOne'
+                    ? formatMarks(bikeType, { [cause.axis]: cause.truly })
+                    : formatMarks(bikeType, cause.truly)}
+                </Button>
+              )}
+              {cause.code === 'postSlipped' && (
+                <Button size="large" href={`/bikes/${bikeId}`}>
+                  Take the tape
+                </Button>
+              )}
+              {cause.code === 'otherShoe' && (
+                <Button
+                  size="large"
+                  onClick={() => {
+                    onStep('talk')
+                    onCheck('rider')
+                  }}
+                >
+                  Ask for the shoes
+                </Button>
+              )}
+            </li>
+          ))}
+      </ul>
+    </details>
+  )
+}

@@ -1,0 +1,47 @@
+import type { Evidence } from '@/core/evidence/registry'
+import { misSet } from '@/core/operations/misSet'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import type { Row } from './flow'
+import { isSuspect, misSetQuestion, takenAt } from './misSet'
+
+const rowsOf = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
+const at = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
+const knee = (deg: number, where = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: where })
+const earlier = [90, 45].map((agoDays) => ({
+  bikeType: HOLES_BIKE,
+  evidence: [knee(30), knee(31), knee(29)],
+  agoDays,
+}))
+const known = { bikeType: HOLES_BIKE, history: earlier }
+
+test('nothing is asked before the rider is looked at here, nor of one never looked at before', () => {
+  expect(misSetQuestion(known, rowsOf({ kind: 'set', at }), at)).toBeNull()
+  const elsewhere = { ...at, seatHeight: '6' }
+  expect(misSetQuestion(known, rowsOf(knee(30, elsewhere), { kind: 'set', at }), at)).toBeNull()
+  expect(misSetQuestion({ ...known, history: [] }, rowsOf({ kind: 'set', at }, knee(44)), at)).toBeNull()
+})
+
+test('a knee as ever raises no suspicion, one a whole mark off does; taken there, it is as ever again', () => {
+  const seen = (...rows: Evidence[]) => misSet(misSetQuestion(known, rowsOf({ kind: 'set', at }, ...rows), at)!)
+  expect(isSuspect(seen(knee(30), knee(31)))).toBe(false)
+  const found = seen(knee(40), knee(41))
+  expect(isSuspect(found)).toBe(true)
+  const [lower] = found.causes.flatMap((c) => (c.code === 'offByOne' && c.axis === 'seatHeight' ? [c.truly] : []))
+  expect(lower).toBe('7')
+  const rows = rowsOf({ kind: 'set', at }, knee(40), knee(41))
+  const moved = takenAt(rows, { seatHeight: lower }).map(({ row }, i) => ({ id: `new${i}`, row }))
+  expect(isSuspect(misSet(misSetQuestion(known, moved, { ...at, seatHeight: lower })!))).toBe(false)
+})
+
+test('looks move with the saddle they were taken on, each in the place of its own row, and reasons stay', () => {
+  const rows = rowsOf({ kind: 'stature', mm: 1700 }, { kind: 'set', at, meant: 'wish' }, knee(40))
+  expect(takenAt(rows, { seatHeight: '7' })).toEqual([
+    { old: rows[1], row: { kind: 'set', at: { ...at, seatHeight: '7' }, meant: 'wish' } },
+    { old: rows[2], row: knee(40, { ...at, seatHeight: '7' }) },
+  ])
+  // Numbers told and never set here: they are now.
+  expect(takenAt(rowsOf(knee(40)), { seatHeight: '7' })[0]).toEqual({
+    old: undefined,
+    row: { kind: 'set', at: { seatHeight: '7' } },
+  })
+})

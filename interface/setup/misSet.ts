@@ -1,0 +1,45 @@
+import type { Marks } from '@/core/conventions'
+import { isBodyEvidence, isSaddleCheck } from '@/core/evidence/evidence'
+import type { Evidence } from '@/core/evidence/registry'
+import type { MisSetRequest, MisSetResponse } from '@/core/operations/misSet'
+import { latestRow, rowsSinceSet, type Row } from './flow'
+
+/** The core takes no more rows. */
+const MOST_ROWS = 40
+
+/**
+ * What the core is asked of the bike as it stands: what is seen at these marks against what earlier set-ups tell of the
+ * rider. Null where there is nothing to compare: the rider was never checked in the saddle, or not yet here.
+ */
+export function misSetQuestion(
+  known: Omit<MisSetRequest, 'marks' | 'evidence'>,
+  rows: readonly Row[],
+  stand: Marks,
+): MisSetRequest | null {
+  const seen = rowsSinceSet(rows).flatMap(({ row }) => (isSaddleCheck(row) ? [{ ...row, at: stand } as Evidence] : []))
+  if (seen.length === 0 || !known.history.some(({ evidence }) => evidence.some(isSaddleCheck))) return null
+  const rider = latestRow(rows, 'rider')
+  const body = rows.flatMap(({ row }) => (isBodyEvidence(row) ? [row] : []))
+  const evidence = [...(rider ? [rider.row] : []), ...[...body, ...seen].slice(1 - MOST_ROWS)]
+  return { ...known, marks: stand, evidence }
+}
+
+/** A row withdrawn and the one that takes its place. */
+export type Replacement = Readonly<{ old: Row | undefined; row: Evidence }>
+
+/**
+ * What is written where the bike stood at other marks than was thought when it was looked at: the marks as they truly
+ * were, and each look since then as taken there.
+ */
+export function takenAt(rows: readonly Row[], truly: Marks): Replacement[] {
+  const set = latestRow(rows, 'set')
+  const looks = rowsSinceSet(rows).filter(({ row }) => row.at !== undefined)
+  return [
+    { old: set, row: { ...set?.row, kind: 'set', at: { ...set?.row.at, ...truly } } },
+    ...looks.map((old) => ({ old, row: { ...old.row, at: { ...old.row.at, ...truly } } as Evidence })),
+  ]
+}
+
+/** Whether something is more likely mis-set than not. */
+export const isSuspect = ({ causes }: MisSetResponse): boolean =>
+  (causes.find(({ code }) => code === 'asSet')?.chance ?? 0) < 0.5
