@@ -1,3 +1,4 @@
+import type { Marks } from '../conventions'
 import type { TapeReading } from './readings'
 import type { TiltReading } from '../bike/tilt'
 
@@ -8,3 +9,8 @@ export type BikeReading =
   | Readonly<{ kind: 'tilt' } & TiltReading>
   /** How far the saddle's nose points off the frame's line, mm, plus to the right; before and after closing. */
   | Readonly<{ kind: 'saddleLine'; mm: number; afterClosing: boolean }>
+  /**
+   * How high the saddle stands at some marks by the riders checked on it, mm from the axle and one spread: taken by
+   * hand, in the place of tapes before it, until one is laid.
+   */
+  | Readonly<{ kind: 'riders'; marks: Marks; saddleHeightMm: number; sdMm: number; riders: number }>

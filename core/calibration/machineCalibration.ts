@@ -1,5 +1,5 @@
 import { axesOf, type Bike, type BikeType } from '../bike/bike'
-import { resolveMarks } from '../bike/contactPoints'
+import { contactPoints, resolveMarks } from '../bike/contactPoints'
 import type { AxisName } from '../conventions'
 import type { BikeReading } from './bikeReading'
 import { fitOffset } from './machineOffset'
@@ -10,8 +10,8 @@ export type MachineCalibration = Readonly<{ bike: Bike; from: readonly number[] 
 /**
  * One machine from everything measured on it, in time order, against the version of its type in force. Tapes before the
  * latest that says the machine has changed (`resetsBaseline`) no longer count, nor those at marks this version does not
- * have. Without any tape the offsets are none and as unsure as machines of a type are. `typeSdMm` is what is known of
- * the type.
+ * have. Without any tape the offsets are none and as unsure as machines of a type are. What its riders say of the seat
+ * height holds in the place of tapes before it, until one comes after. `typeSdMm` is what is known of the type.
  */
 export function calibrateMachine(
   bikeType: BikeType,
@@ -27,12 +27,36 @@ export function calibrateMachine(
     axesOf(bikeType).flatMap((axis) => (typeSdMm?.[axis] === undefined ? [] : [[axis, typeSdMm[axis]]])),
   ) as Partial<Record<AxisName, number>>
   const { offsetsMm, sdMm } = fitOffset(bikeType, tapes, known)
+  const said = rows.findLastIndex((row) => row.kind === 'riders')
+  const riders = said > Math.max(-1, ...from) ? rows[said] : undefined
+  const byRiders = riders?.kind === 'riders' ? ridersOffset(bikeType, riders, known) : null
   const tilt = rows.findLastIndex((row) => row.kind === 'tilt')
   const read = rows[tilt]
   const own = {
     ...(tapes.length > 0 && { offsetsMm }),
     sdMm,
+    ...(byRiders && {
+      offsetsMm: { ...(tapes.length > 0 && offsetsMm), seatHeight: byRiders.offsetMm },
+      sdMm: { ...sdMm, seatHeight: byRiders.sdMm },
+    }),
     ...(read?.kind === 'tilt' && { tiltDeg: Number((read.deg - read.floorDeg).toFixed(2)) }),
   }
-  return { bike: own, from: tilt < 0 ? from : [...from, tilt] }
+  return { bike: own, from: [...from, ...(byRiders ? [said] : []), ...(tilt < 0 ? [] : [tilt])] }
+}
+
+/** The seat height's offset by riders, mm along its axis; null at marks that this version does not have. */
+function ridersOffset(
+  bikeType: BikeType,
+  { marks, saddleHeightMm, sdMm }: Extract<BikeReading, { kind: 'riders' }>,
+  typeSdMm: NonNullable<Bike['sdMm']>,
+): Readonly<{ offsetMm: number; sdMm: number }> | null {
+  const { issues, positions } = resolveMarks(bikeType, marks)
+  if (issues.length > 0) return null
+  const at = (seatHeight: number) =>
+    contactPoints(bikeType, { offsetsMm: { seatHeight } }, positions).lengths.saddleHeightMm
+  const offsetMm = (saddleHeightMm - at(0)) / (at(0.5) - at(-0.5))
+  return {
+    offsetMm: Number(offsetMm.toFixed(2)),
+    sdMm: Number(Math.hypot(sdMm, typeSdMm.seatHeight ?? 0).toFixed(2)),
+  }
 }

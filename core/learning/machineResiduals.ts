@@ -2,7 +2,15 @@ import { Matrix } from 'ml-matrix'
 import { createRng } from '../rng'
 
 /** A rider checked on a machine: the height that would be right there, by its marks, mm, and its one spread. */
-export type MachineCheck = Readonly<{ machine: string; rider: string; heightMm: number; sdMm: number }>
+export type MachineCheck = Readonly<{
+  machine: string
+  rider: string
+  heightMm: number
+  sdMm: number
+  /** The machine's type, and whose eye looked where no instrument did: either may stray by itself. */
+  type?: string
+  eye?: string
+}>
 
 /** What the riders checked on a machine say of it. */
 export type PooledResidual = Readonly<{
@@ -22,6 +30,9 @@ const OFF_SD_MM = 10
 const OFF_SHARE = 0.15
 /** From one day to the next the same rider is right at another height by this, mm (`SETUP_HABIT_SD_MM`). */
 const HABIT_SD_MM = 3.5
+/** What the tape left unknown of a type's heights, and how eyes differ, mm; one spread each, ours. */
+const TYPE_SD_MM = 4
+const EYE_SD_MM = 8
 /** A machine off by as likely as this is named to the manager. */
 export const NAMED_FROM = 0.8
 
@@ -30,34 +41,41 @@ const BURN_IN = 500
 
 /**
  * Every machine's offset from all riders checked on it, their own heights unknown: a mixed model with a rider effect of
- * any size and a spike-and-slab machine effect, by Gibbs sampling (George & McCulloch 1993, from memory). A rider
- * checked on one machine alone says nothing of it. Seeded: the same checks give the same answer.
+ * any size, types and eyes that stray a little, and a spike-and-slab machine effect, by Gibbs sampling (George &
+ * McCulloch 1993, from memory). A rider checked on one machine alone says nothing of it. Seeded: the same checks give
+ * the same answer.
  */
 export function poolResiduals(checks: readonly MachineCheck[], seed = 1): PooledResidual[] {
-  const machines = [...new Set(checks.map(({ machine }) => machine))].sort()
-  const { precision, information } = machineEvidence(checks, machines)
+  const machines = namesOf(checks, ({ machine }) => machine)
+  const types = namesOf(checks, ({ type }) => type)
+  const eyes = namesOf(checks, ({ eye }) => eye)
+  const { precision, information } = effectEvidence(checks, { machines, types, eyes })
+  const strays = [...types.map(() => TYPE_SD_MM), ...eyes.map(() => EYE_SD_MM)]
   const random = createRng(seed)
-  const offsets = new Float64Array(machines.length)
+  const effects = new Float64Array(machines.length + strays.length)
   const draws = machines.map(() => new Float64Array(SWEEPS))
   const offCount = machines.map(() => 0)
   for (let sweep = -BURN_IN; sweep < SWEEPS; sweep++)
-    for (let m = 0; m < machines.length; m++) {
-      // Of the others as they stand: what the checks say of this machine's offset alone.
-      let told = information.get(m, 0)
-      for (let k = 0; k < machines.length; k++) if (k !== m) told -= precision.get(m, k) * offsets[k]
-      const weight = precision.get(m, m)
+    for (let k = 0; k < effects.length; k++) {
+      // Of the others as they stand: what the checks say of this one alone.
+      let told = information[k]
+      for (let other = 0; other < effects.length; other++)
+        if (other !== k) told -= precision.get(k, other) * effects[other]
+      const weight = precision.get(k, k)
       // The indicator with the offset integrated out, so that the two never hold each other fast.
       const log = (sd: number, share: number) => {
         const whole = weight + 1 / (sd * sd)
         return Math.log(share / sd) - 0.5 * Math.log(whole) + (told * told) / (2 * whole)
       }
-      const odds = Math.exp(log(USUAL_SD_MM, 1 - OFF_SHARE) - log(OFF_SD_MM, OFF_SHARE))
-      const isOff = random.uniform() < 1 / (1 + odds)
-      const whole = weight + 1 / (isOff ? OFF_SD_MM : USUAL_SD_MM) ** 2
-      offsets[m] = told / whole + random.normal() / Math.sqrt(whole)
-      if (sweep < 0) continue
-      draws[m][sweep] = offsets[m]
-      offCount[m] += isOff ? 1 : 0
+      const isMachine = k < machines.length
+      const odds = isMachine ? Math.exp(log(USUAL_SD_MM, 1 - OFF_SHARE) - log(OFF_SD_MM, OFF_SHARE)) : 0
+      const isOff = isMachine && random.uniform() < 1 / (1 + odds)
+      const sdMm = isMachine ? (isOff ? OFF_SD_MM : USUAL_SD_MM) : strays[k - machines.length]
+      const whole = weight + 1 / sdMm ** 2
+      effects[k] = told / whole + random.normal() / Math.sqrt(whole)
+      if (!isMachine || sweep < 0) continue
+      draws[k][sweep] = effects[k]
+      offCount[k] += isOff ? 1 : 0
     }
   return machines.map((machine, m) => {
     const sorted = [...draws[m].sort()]
@@ -73,32 +91,50 @@ export function poolResiduals(checks: readonly MachineCheck[], seed = 1): Pooled
   })
 }
 
+const namesOf = (checks: readonly MachineCheck[], of: (check: MachineCheck) => string | undefined): string[] =>
+  [...new Set(checks.flatMap((check) => of(check) ?? []))].sort()
+
+type Effects = Readonly<{ machines: readonly string[]; types: readonly string[]; eyes: readonly string[] }>
+
 /**
- * What the checks say of the machines once each rider's own height, of which nothing is known, is integrated out: a
- * height that is right by the marks of a machine that stands lower comes out higher, y = z − o + e.
+ * What the checks say of machines, types and eyes once each rider's own height, of which nothing is known, is
+ * integrated out: a height that is right by the marks of a machine that stands lower comes out higher, y = z − machine
+ * + type + eye + e.
  */
-function machineEvidence(
+function effectEvidence(
   checks: readonly MachineCheck[],
-  machines: readonly string[],
-): Readonly<{ precision: Matrix; information: Matrix }> {
-  const index = new Map(machines.map((machine, m) => [machine, m]))
-  const precision = Matrix.zeros(machines.length, machines.length)
-  const information = Matrix.zeros(machines.length, 1)
+  { machines, types, eyes }: Effects,
+): Readonly<{ precision: Matrix; information: Float64Array }> {
+  const places = (names: readonly string[], from: number) => new Map(names.map((name, i) => [name, from + i]))
+  const machineAt = places(machines, 0)
+  const typeAt = places(types, machines.length)
+  const eyeAt = places(eyes, machines.length + types.length)
+  const count = machines.length + types.length + eyes.length
+  const precision = Matrix.zeros(count, count)
+  const information = new Float64Array(count)
   const byRider = new Map<string, MachineCheck[]>()
   for (const check of checks) byRider.set(check.rider, [...(byRider.get(check.rider) ?? []), check])
   for (const own of byRider.values()) {
-    const rows = own.map(({ machine, heightMm, sdMm }) => ({
-      m: index.get(machine)!,
+    const rows = own.map(({ machine, type, eye, heightMm, sdMm }) => ({
+      signs: [
+        { at: machineAt.get(machine)!, sign: -1 },
+        ...(type === undefined ? [] : [{ at: typeAt.get(type)!, sign: 1 }]),
+        ...(eye === undefined ? [] : [{ at: eyeAt.get(eye)!, sign: 1 }]),
+      ],
       heightMm,
       weight: 1 / (sdMm ** 2 + HABIT_SD_MM ** 2),
     }))
     const sum = rows.reduce((total, { weight }) => total + weight, 0)
     const mean = rows.reduce((total, { weight, heightMm }) => total + weight * heightMm, 0) / sum
-    for (const a of rows) {
-      information.set(a.m, 0, information.get(a.m, 0) - a.weight * (a.heightMm - mean))
-      precision.set(a.m, a.m, precision.get(a.m, a.m) + a.weight)
-      for (const b of rows) precision.set(a.m, b.m, precision.get(a.m, b.m) - (a.weight * b.weight) / sum)
-    }
+    const whole = new Map<number, number>()
+    for (const { signs, weight, heightMm } of rows)
+      for (const a of signs) {
+        whole.set(a.at, (whole.get(a.at) ?? 0) + a.sign * weight)
+        information[a.at] += a.sign * weight * (heightMm - mean)
+        for (const b of signs) precision.set(a.at, b.at, precision.get(a.at, b.at) + a.sign * b.sign * weight)
+      }
+    for (const [a, ofA] of whole)
+      for (const [b, ofB] of whole) precision.set(a, b, precision.get(a, b) - (ofA * ofB) / sum)
   }
   return { precision, information }
 }

@@ -19,6 +19,7 @@ const TEXT = {
   malformed: 'the request was cut short',
   noSuchType: 'this type does not exist',
   noSuchBike: 'this bike does not exist',
+  notNamed: 'its riders do not say so any more, or it is being worked out anew; open the page again',
   noSuchMember: 'this member does not exist',
   noSuchNumbers: 'these numbers, or their type, are not here any more; open the page again',
   numbersChanged: 'other numbers hold by now than were shown; open the page again',

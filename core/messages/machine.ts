@@ -5,6 +5,7 @@ import type { BikeReading } from '../calibration/bikeReading'
 import type { TypeCalibration } from '../calibration/calibrate'
 import type { Drift } from '../calibration/machineOffset'
 import { LENGTHS } from '../calibration/readings'
+import type { PooledResidual } from '../learning/machineResiduals'
 import type { UnitSystem } from '../units/length'
 import { LENGTH_NAME } from './calibration'
 import { formatMarks } from './labels'
@@ -56,6 +57,19 @@ export const formatMachineState = (state: InspectionState, timeZone: string): st
 export const formatTiltFault = ({ outcome }: TiltAssessment): string =>
   `saddle nose ${outcome === 'noseUp' ? 'up' : 'down'}`
 
+/** "Its seat stands about 8 mm lower than its marks say (5 to 11 mm), by 14 riders checked here and elsewhere." */
+export function formatResidual({ mm, fromMm, toMm, riders }: PooledResidual, shown: UnitSystem): string {
+  const [least, most] = [fromMm, toMm].map(Math.abs).sort((a, b) => a - b)
+  return (
+    `Its seat stands about ${formatLength(mm, shown)} ${mm < 0 ? 'lower' : 'higher'} than its marks say ` +
+    `(${formatLength(least, shown)} to ${formatLength(most, shown)}), by ${riders} riders checked here and elsewhere.`
+  )
+}
+
+/** "riders: seat 8 mm low": the same in a few words. */
+export const formatResidualBriefly = ({ mm }: PooledResidual): string =>
+  `riders: seat ${formatLength(mm)} ${mm < 0 ? 'low' : 'high'}`
+
 /** How well a type is known. */
 export const formatCalibrationQuality = (calibration: TypeCalibration | null): string =>
   calibration
@@ -71,6 +85,11 @@ export function formatBikeReading(bikeType: BikeType, row: BikeReading): string 
         `Saddle ${row.deg}° over ` +
         `${row.across === 'frontHalf' ? 'its front half' : 'its two highest points'}, floor ` +
         `${row.floorDeg}°`
+      )
+    case 'riders':
+      return (
+        `By ${row.riders} riders at ${formatMarks(bikeType, row.marks)}: ${LENGTH_NAME.saddleHeightMm} ` +
+        `${Math.round(row.saddleHeightMm)} mm, until a tape is laid`
       )
     case 'saddleLine': {
       const line = row.mm === 0 ? 'straight' : `nose ${Math.abs(row.mm)} mm to the ${row.mm > 0 ? 'right' : 'left'}`

@@ -5,12 +5,12 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
+import { referenceMarks } from '@/core/bike/referenceMarks'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { useUnitSystem } from '../shared/Providers'
 import { addMachines, exportTypes, importTypeFile } from './actions'
 import parts from './parts.module.css'
 import styles from './bikesView.module.css'
-import { referenceMarks } from './typeDraft'
 import { useAction } from '../shared/useAction'
 
 type Props = Readonly<{

@@ -1,27 +1,31 @@
 'use client'
 import { CheckOutlined, DeleteOutlined } from '@ant-design/icons'
-import { Button } from 'antd'
+import { App, Button } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { axesOf } from '@/core/bike/bike'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import type { School } from '@/core/school/school'
 import { formatBikeLength } from '@/core/units/length'
-import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
+import type { PooledResidual } from '@/core/learning/machineResiduals'
+import { formatResidual, INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Providers'
-import { resolveFault, removeMachine, withdrawBikeReading } from './actions'
+import { resolveFault, removeMachine, takeRiderResidual, withdrawBikeReading } from './actions'
 import parts from './parts.module.css'
 import styles from './machineView.module.css'
 import type { Machine } from './machine'
 import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
 import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 
 type Props = Readonly<{
   bike: Machine
-  /** Whether this person may take a machine out again that was added by mistake. */
-  mayRemove: boolean
+  /** Whether this person may take out a machine added by mistake, and take what its riders say. */
+  mayManage: boolean
+  /** What the riders checked on it say of its seat height; null where they say nothing. */
+  residual: PooledResidual | null
   school: School['tilt']
   state: string
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
@@ -31,7 +35,8 @@ type Props = Readonly<{
 }>
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
-export function MachineView({ bike, mayRemove, school, state, faults, measured, looks, doubtful }: Props) {
+export function MachineView(props: Props) {
+  const { bike, mayManage, residual, school, state, faults, measured, looks, doubtful } = props
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act } = useAction()
@@ -54,7 +59,7 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
         <h1>
           Bike {bike.number}, {bike.type.name}
         </h1>
-        {mayRemove && faults.length + measured.length + looks.length === 0 && (
+        {mayManage && faults.length + measured.length + looks.length === 0 && (
           <Button size="large" icon={<DeleteOutlined />} onClick={remove}>
             Remove
           </Button>
@@ -104,8 +109,9 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
           </ul>
         </section>
       )}
+      {residual && <RiderResidual bike={bike} residual={residual} mayTake={mayManage} />}
       <div className={parts.facts}>
-        <section className={parts.part}>
+        <section className={parts.part} id="tape">
           <h2>Its own offset</h2>
           <p className={parts.quiet}>
             {offsets.length > 0
@@ -151,5 +157,43 @@ export function MachineView({ bike, mayRemove, school, state, faults, measured, 
         </section>
       )}
     </>
+  )
+}
+
+/** What the riders say of a machine: proposed, and taken only by hand. */
+function RiderResidual({
+  bike,
+  residual,
+  mayTake,
+}: Readonly<{ bike: Machine; residual: PooledResidual; mayTake: boolean }>) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const { shown } = useUnitSystem()
+  const { act, busy } = useAction()
+  const { idFor } = useIdempotencyKey()
+  async function take() {
+    if (!(await act(() => takeRiderResidual(idFor(residual), bike.id)))) return
+    message.success('Taken until a tape is laid: numbers on this bike follow.', 4)
+    router.refresh()
+  }
+  return (
+    <section className={`${parts.part} ${styles.residual}`}>
+      <h2>What its riders say</h2>
+      <p className={styles.says}>{formatResidual(residual, shown)}</p>
+      <p className={parts.quiet}>
+        Those checked here needed other marks than on other bikes, all the same way. Nothing is changed by it: lay the
+        tape and see whether the post has slipped.
+      </p>
+      <div className={styles.ways}>
+        <Button size="large" type="primary" href="#tape">
+          Lay the tape
+        </Button>
+        {mayTake && (
+          <Button size="large" onClick={take} loading={busy}>
+            Take it until then
+          </Button>
+        )}
+      </div>
+    </section>
   )
 }

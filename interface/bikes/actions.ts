@@ -24,6 +24,7 @@ import { knownFieldsOf, readingRefusal, tapeRefusal } from '@/server/bikes/valid
 import * as versions from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { isId } from '@/server/ids'
+import * as residuals from '@/server/setups/riderResiduals'
 import { formatDate, formatTime } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 import type { ActionResult } from '../shared/actionResult'
@@ -194,6 +195,15 @@ export async function addBikeReading(id: string, bikeId: string, sent: BikeReadi
   const refusal = readingRefusal(bike.type, row)
   if (refusal) return refused(refusal)
   return bikeWrite(await readings.addBikeReading(db, person, { id, bikeId, row }, new Date()))
+}
+
+/** Takes what the riders checked on a machine say of its seat, until a tape is laid; only what they say now. */
+export async function takeRiderResidual(id: string, bikeId: string): Promise<ActionResult> {
+  const person = await authorize('manageBikes')
+  if (!person) return refused(NOT_ALLOWED)
+  if (!isId(id) || !isId(bikeId)) return refused({ code: 'malformed' })
+  const taken = await residuals.takeRiderResidual(database(), person, { id, bikeId }, new Date())
+  return taken.outcome === 'notNamed' ? refused({ code: 'notNamed' }) : bikeWrite(taken)
 }
 
 export async function withdrawBikeReading(bikeId: string, id: string): Promise<ActionResult> {

@@ -1,3 +1,4 @@
+import { referenceMarks } from '@/core/bike/referenceMarks'
 import fc from 'fast-check'
 import { createRng } from '@/core/rng'
 import { sameGeometry } from '@/core/calibration/predictionError'
@@ -7,7 +8,7 @@ import { middlePosition } from '@/core/scale/scale'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { formatTypePointer } from '@/core/messages/typeFields'
 import { parseDraft } from './parseDraft'
-import { draftFromDocument, NEW_DRAFT, referenceMarks, waysOf, type TypeDraft } from './typeDraft'
+import { draftFromDocument, NEW_DRAFT, waysOf, type TypeDraft } from './typeDraft'
 
 const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
 const says = (change: Partial<TypeDraft>) =>

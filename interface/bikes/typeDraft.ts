@@ -4,7 +4,7 @@ import { AXES, type AxisName } from '@/core/conventions'
 import { unitVector } from '@/core/geometry'
 import { type BikeTypeDocument } from '@/core/operations/typeFile'
 import { compactLabels, describeScale, unitMm } from '@/core/scale/printed'
-import { nearestPosition, scaledBy, type Scale } from '@/core/scale/scale'
+import { scaledBy, type Scale } from '@/core/scale/scale'
 import { formatBikeLength, parseLength, type UnitSystem } from '@/core/units/length'
 
 /** One axis as it is typed. `later` says where the later or larger marks lie. */
@@ -203,13 +203,6 @@ function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDr
     originMm: printed.zeroMm,
     unitFactor: Math.abs(printed.unitMm) / unitMm(unit),
   }
-}
-
-/** The marks at which the typed lengths hold: each scale's mark nearest its zero. */
-export function referenceMarks({ axes }: BikeType): Readonly<Partial<Record<AxisName, string>>> {
-  return Object.fromEntries(
-    AXES.flatMap((name) => (axes[name] ? [[name, nearestPosition(axes[name].scale, 0).label]] : [])),
-  )
 }
 
 /** Which way the later marks of an axis lie, as asked. */

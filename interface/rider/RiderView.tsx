@@ -12,6 +12,7 @@ import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
 import { useRecommendation } from '../shared/useRecommendation'
 import { Changed, type HeldNumbers } from './Changed'
 import { ChooseBike } from './ChooseBike'
+import { Drawings } from './Drawings'
 import { FromTape } from './FromTape'
 import { NumbersCard, type KeptSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from './OtherBikes'
@@ -60,7 +61,7 @@ export function RiderView({
   useRefreshAfterDelivery()
   const router = useRouter()
   const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
-  const [modal, setModal] = useState<'tape' | 'changed' | null>(null)
+  const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const shown = sets.find(({ entryId }) => entryId === chosen) ?? sets[0]
   const held = useMemo(() => sets.map((set) => set.held), [sets])
@@ -83,6 +84,11 @@ export function RiderView({
             title="A card for the wallet, as PDF"
           >
             Card
+          </Button>
+        )}
+        {shown && (
+          <Button className="no-print" size="large" onClick={() => setModal('drawings')}>
+            Drawings
           </Button>
         )}
         {maySetUp && shown && (
@@ -159,6 +165,9 @@ export function RiderView({
       </p>
       {modal === 'tape' && <FromTape memberId={member.id} types={types} close={() => setModal(null)} kept={kept} />}
       {modal === 'changed' && <Changed memberId={member.id} held={held} close={() => setModal(null)} kept={kept} />}
+      {modal === 'drawings' && shown && (
+        <Drawings name={member.name} held={shown.held} request={request} close={() => setModal(null)} />
+      )}
       <ChooseBike memberId={member.id} bikes={bikes} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )

@@ -26,6 +26,9 @@ export function readingRefusal(bikeType: BikeType, row: BikeReading): ActionRefu
       return within(row.deg, MAX_TILT_DEG) && within(row.floorDeg, MAX_TILT_DEG) ? null : { code: 'angleOutOfRange' }
     case 'saddleLine':
       return within(row.mm, MAX_NOSE_OFF_MM) ? null : { code: 'noseOutOfRange' }
+    case 'riders':
+      // What riders say is worked out here and taken by its own way, never sent.
+      return { code: 'unknownReading' }
   }
 }
 

@@ -35,7 +35,7 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
     .limit(MOST_RIDERS)
   if (found.length === 0) return []
   const ids = found.map((f) => f.id)
-  const rows = await standingRows(db, ids)
+  const rows = await standingRows(db, scope, ids)
   let total = 0
   return found.flatMap(({ id, type, bike }) => {
     const own = rows
@@ -48,12 +48,19 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
   })
 }
 
-const standingRows = (db: DbExecutor, setupIds: readonly string[]): Promise<WrittenRow[]> =>
+/** The rows of these set-ups that nobody took back, in order, with who wrote each. */
+export const standingRows = (db: DbExecutor, scope: Scope, setupIds: readonly string[]): Promise<WrittenRow[]> =>
   db
     .select({ setupId: evidence.setupId, by: evidence.createdBy, row: evidence.row })
     .from(evidence)
     .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
-    .where(and(inArray(evidence.setupId, [...setupIds]), isNull(withdrawal.evidenceId)))
+    .where(
+      and(
+        inArray(evidence.setupId, [...setupIds]),
+        eq(evidence.studioId, scope.studioId),
+        isNull(withdrawal.evidenceId),
+      ),
+    )
     .orderBy(asc(evidence.position))
 
 const studioPriors = remembered<StudioPrior>('learn')
@@ -90,7 +97,8 @@ export async function suggestionRecordOf(
   }))
 }
 
-async function latestSaved(db: DbExecutor, scope: Scope): Promise<string | null> {
+/** When the studio's latest set-up was saved: what was worked out of them holds until the next. */
+export async function latestSaved(db: DbExecutor, scope: Scope): Promise<string | null> {
   const [{ latest }] = await db
     .select({ latest: sql<string | null>`max(${setup.finishedAt})` })
     .from(setup)
@@ -132,7 +140,7 @@ export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<Su
     .limit(MOST_OF_THEIRS)
   const before = (one: (typeof recent)[number]) =>
     theirs.filter((s) => s.memberId === one.memberId && s.finishedAt! < one.finishedAt!).slice(0, EARLIER_SETUPS)
-  const rows = await standingRows(db, [...new Set([...recent, ...recent.flatMap(before)].map((s) => s.id))])
+  const rows = await standingRows(db, scope, [...new Set([...recent, ...recent.flatMap(before)].map((s) => s.id))])
   const asSeen = ({ id, type, bike }: (typeof recent)[number]) => ({
     bikeType: type,
     bike,
@@ -174,6 +182,7 @@ export async function ownEye(db: DbExecutor, scope: Scope): Promise<OwnEye> {
       ? []
       : await standingRows(
           db,
+          scope,
           ids.map((s) => s.id),
         )
   const pairs = eyePairs(rows, scope.userId, school)

@@ -14,6 +14,7 @@ import { findByWords } from '@/server/members/words'
 import { currentEntries, listEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
 import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
+import { machineChecks } from '@/server/setups/riderResiduals'
 import { listOpenSetups, listFinishedSetups, findSetup } from '@/server/setups/setups'
 import type { Scope } from '@/server/accounts/scope'
 import type { Database } from '@/server/db/connection'
@@ -58,6 +59,7 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   listFinishedSetups: () => listFinishedSetups(db, scope, 'member-01'),
   listOpenSetups: () => listOpenSetups(db, scope, 'member-01'),
   listRecentSetups: () => listRecentSetups(db, scope),
+  machineChecks: () => machineChecks(db, scope, [], now),
   listCheckedSetups: () => listCheckedSetups(db, scope),
   ownEye: () => ownEye(db, scope),
   listAssignments: () => listAssignments(db, scope, '2026-05-06'),

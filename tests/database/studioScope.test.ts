@@ -33,6 +33,7 @@ import * as proposals from '@/server/register/proposals'
 import * as register from '@/server/register/register'
 import * as evidence from '@/server/setups/evidence'
 import * as learned from '@/server/setups/learned'
+import * as residuals from '@/server/setups/riderResiduals'
 import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
 import * as studios from '@/server/studio/studio'
@@ -340,6 +341,13 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     suggestionRecordOf: async () => learned.suggestionRecordOf(db, here, await studios.getStudio(db, here), null),
     learnedPrior: async () => learned.learnedPrior(db, here, await studios.getStudio(db, here)),
     ownEye: () => learned.ownEye(db, here),
+    standingRows: () => learned.standingRows(db, here, [other.setup]),
+    latestSaved: () => learned.latestSaved(db, here),
+  },
+  'setups/riderResiduals': {
+    machineChecks: async () => residuals.machineChecks(db, here, await bikes.listBikes(db, here), now),
+    riderResiduals: async () => residuals.riderResiduals(db, here, await bikes.listBikes(db, here), now),
+    takeRiderResidual: () => residuals.takeRiderResidual(db, here, ids(), now),
   },
   'studio/studio': {
     getStudio: () => studios.getStudio(db, here),
@@ -464,6 +472,7 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   finishCalibration: ['manageBikes', () => bikeActions.finishCalibration(id(), other.type)],
   compareTapeReading: ['inspectBikes', () => bikeActions.compareTapeReading(other.bike, tape, 'metric')],
   addBikeReading: ['inspectBikes', () => bikeActions.addBikeReading(id(), other.bike, reading)],
+  takeRiderResidual: ['manageBikes', () => bikeActions.takeRiderResidual(id(), other.bike)],
   withdrawBikeReading: ['inspectBikes', () => bikeActions.withdrawBikeReading(other.bike, other.reading)],
   recordInspection: ['inspectBikes', () => bikeActions.recordInspection(id(), other.bike, [])],
   resolveFault: ['inspectBikes', () => bikeActions.resolveFault(other.bike, other.fault)],

@@ -1,7 +1,13 @@
 import type { Metadata } from 'next'
 import { inspectionState } from '@/core/bike/inspection'
 import { assessTilt } from '@/core/bike/tilt'
-import { formatCalibrationQuality, formatInspectionState, formatTiltFault } from '@/core/messages/machine'
+import {
+  formatCalibrationQuality,
+  formatInspectionState,
+  formatResidualBriefly,
+  formatTiltFault,
+} from '@/core/messages/machine'
+import type { PooledResidual } from '@/core/learning/machineResiduals'
 import { schoolOf } from '@/core/school/school'
 import { BikesView } from '@/interface/bikes/BikesView'
 import { can } from '@/server/accounts/can'
@@ -10,6 +16,7 @@ import { listBikes } from '@/server/bikes/bikes'
 import { lastInspections } from '@/server/bikes/inspections'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
+import { riderResiduals } from '@/server/setups/riderResiduals'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Bikes' }
@@ -24,6 +31,9 @@ export default async function BikesPage() {
     listBikes(db, person),
     lastInspections(db, person),
   ])
+  const residuals = can(person, 'inspectBikes')
+    ? await riderResiduals(db, person, bikes, now)
+    : new Map<string, PooledResidual>()
   const { tilt } = schoolOf(studio.school)
   return (
     <BikesView
@@ -44,12 +54,17 @@ export default async function BikesPage() {
             ? null
             : assessTilt({ deg: tiltDeg, floorDeg: 0, across: 'highestPoints' }, type.saddle.shape, tilt)
         const tilted = assessed && assessed.outcome !== 'good' && state.outcome !== 'faulty' ? assessed : null
+        const residual = state.outcome === 'faulty' ? null : (residuals.get(id) ?? null)
         return {
           id,
           number,
           type: type.name,
-          state: tilted ? formatTiltFault(tilted) : formatInspectionState(state, studio.timeZone),
-          bad: state.outcome !== 'good' || tilted !== null,
+          state: tilted
+            ? formatTiltFault(tilted)
+            : residual
+              ? formatResidualBriefly(residual)
+              : formatInspectionState(state, studio.timeZone),
+          bad: state.outcome !== 'good' || tilted !== null || residual !== null,
           out: state.outcome === 'faulty',
         }
       })}

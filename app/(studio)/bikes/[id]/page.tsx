@@ -7,9 +7,10 @@ import { MachineView } from '@/interface/bikes/MachineView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { listBikeReadings, listSetupsBetween } from '@/server/bikes/bikeReadings'
-import { findBike } from '@/server/bikes/bikes'
+import { findBike, listBikes } from '@/server/bikes/bikes'
 import { listFaults, listInspections } from '@/server/bikes/inspections'
 import { database } from '@/server/db/connection'
+import { riderResiduals } from '@/server/setups/riderResiduals'
 import { formatDate } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
@@ -27,7 +28,9 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
     listBikeReadings(db, person, id),
     listInspections(db, person, id),
   ])
-  const state = inspectionState(looked[0]?.createdAt.getTime() ?? null, bike.openFaults, new Date().getTime())
+  const now = new Date()
+  const residuals = await riderResiduals(db, person, await listBikes(db, person), now)
+  const state = inspectionState(looked[0]?.createdAt.getTime() ?? null, bike.openFaults, now.getTime())
   const changed = readings.findLastIndex((r) => r.row.kind === 'tape' && r.row.resetsBaseline)
   const lastGood = readings.slice(0, Math.max(0, changed)).findLast((r) => r.row.kind === 'tape')
   const doubtful =
@@ -38,7 +41,8 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
   return (
     <MachineView
       bike={bike}
-      mayRemove={can(person, 'manageBikes')}
+      residual={residuals.get(id) ?? null}
+      mayManage={can(person, 'manageBikes')}
       school={schoolOf(studio.school).tilt}
       state={formatMachineState(state, studio.timeZone)}
       faults={faults.map((f) => ({
