@@ -66,9 +66,9 @@ export function formatResidual({ mm, fromMm, toMm, riders }: PooledResidual, sho
   )
 }
 
-/** "riders: seat 8 mm low": the same in a few words. */
+/** "seat 8 mm low": the same in a few words. */
 export const formatResidualBriefly = ({ mm }: PooledResidual): string =>
-  `riders: seat ${formatLength(mm)} ${mm < 0 ? 'low' : 'high'}`
+  `seat ${formatLength(mm)} ${mm < 0 ? 'low' : 'high'}`
 
 /** How well a type is known. */
 export const formatCalibrationQuality = (calibration: TypeCalibration | null): string =>

@@ -34,6 +34,9 @@ type Props = Readonly<{
   doubtful: readonly Readonly<{ memberId: string; name: string; when: string }>[]
 }>
 
+/** Less is not worth a word. */
+const LEAST_OFFSET_MM = 0.5
+
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: Props) {
   const { bike, mayManage, residual, school, state, faults, measured, looks, doubtful } = props
@@ -43,7 +46,7 @@ export function MachineView(props: Props) {
   const open = faults.filter((f) => f.open)
   const offsets = axesOf(bike.type).flatMap((axis) => {
     const mm = bike.machineCalibration.offsetsMm?.[axis]
-    return mm === undefined
+    return mm === undefined || Math.abs(mm) < LEAST_OFFSET_MM
       ? []
       : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })
@@ -114,9 +117,11 @@ export function MachineView(props: Props) {
         <section className={parts.part} id="tape">
           <h2>Its own offset</h2>
           <p className={parts.quiet}>
-            {offsets.length > 0
-              ? `Against its type: ${offsets.join(', ')}.`
-              : 'Not measured: taken as its type, and less sure. One or two readings set it.'}
+            {!bike.machineCalibration.offsetsMm
+              ? 'Not measured: taken as its type, and less sure. One or two readings set it.'
+              : offsets.length > 0
+                ? `Against its type: ${offsets.join(', ')}.`
+                : 'As its type, by the tape.'}
           </p>
           <MachineReadingForm bike={bike} />
         </section>

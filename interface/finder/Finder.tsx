@@ -4,7 +4,7 @@ import { Button, Input, Modal } from 'antd'
 import { usePathname, useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from 'react'
 import styles from './finder.module.css'
-import type { FoundMember } from './findWithNumbers'
+import type { FoundMember } from '@/server/register/findWithNumbers'
 
 /** A hand that types goes on within this; then the server is asked. */
 const PAUSE_MS = 90

@@ -1,6 +1,6 @@
 'use client'
 import { PrinterOutlined } from '@ant-design/icons'
-import { Button } from 'antd'
+import { Button, Dropdown } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
@@ -75,21 +75,26 @@ export function RiderView({
       <header className={styles.head}>
         <h1>{member.name}</h1>
         {shown && (
-          <Button
-            className="no-print"
-            size="large"
-            icon={<PrinterOutlined />}
-            href={`/api/cards/rider/${member.id}`}
-            target="_blank"
-            title="A card for the wallet, as PDF"
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: [
+                {
+                  key: 'card',
+                  label: (
+                    <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
+                      Card for the wallet, PDF
+                    </a>
+                  ),
+                },
+                { key: 'drawings', label: 'Drawings, SVG', onClick: () => setModal('drawings') },
+              ],
+            }}
           >
-            Card
-          </Button>
-        )}
-        {shown && (
-          <Button className="no-print" size="large" onClick={() => setModal('drawings')}>
-            Drawings
-          </Button>
+            <Button className="no-print" size="large" icon={<PrinterOutlined />}>
+              Card
+            </Button>
+          </Dropdown>
         )}
         {maySetUp && shown && (
           <Button className="no-print" size="large" onClick={() => setModal('changed')}>

@@ -17,13 +17,6 @@ type Known = Readonly<{
   timeZone: string
 }>
 
-/** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
-export const shownFirst = (current: readonly RegisterEntry[]): RegisterEntry[] => {
-  const rank = ({ purpose, source }: RegisterEntry) =>
-    (purpose === 'usual' ? 0 : 2) + (source === 'translated' || source === 'tape' ? 1 : 0)
-  return [...current].sort((a, b) => rank(a) - rank(b))
-}
-
 /** A set of numbers in words, with the marks each machine of its type takes for it. */
 export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Known): RiderSet {
   const { type, marks, purpose, footwear } = entry

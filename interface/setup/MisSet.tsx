@@ -1,5 +1,5 @@
 import { Button } from 'antd'
-import { formatMarks } from '@/core/messages/labels'
+import { formatLabel, formatMarks } from '@/core/messages/labels'
 import { capitalized, formatNaturalFrequency } from '@/core/messages/phrases'
 import type { MisSetResponse } from '@/core/operations/misSet'
 import styles from './stepPanel.module.css'
@@ -34,7 +34,7 @@ export function MisSet({ misSet, suspect, bikeType, bikeId, onTakenAt, onStep, o
                 >
                   It stood at{' '}
                   {cause.code === 'offByOne'
-                    ? formatMarks(bikeType, { [cause.axis]: cause.truly })
+                    ? formatLabel(bikeType, cause.axis, cause.truly)
                     : formatMarks(bikeType, cause.truly)}
                 </Button>
               )}

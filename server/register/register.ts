@@ -173,6 +173,13 @@ export async function currentEntries(
   return found.map(asEntry).sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
 }
 
+/** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
+export const shownFirst = (current: readonly RegisterEntry[]): RegisterEntry[] => {
+  const rank = ({ purpose, source }: RegisterEntry) =>
+    (purpose === 'usual' ? 0 : 2) + (WORKED_OUT.includes(source) ? 1 : 0)
+  return [...current].sort((a, b) => rank(a) - rank(b))
+}
+
 /** A page of everything a rider was given, the latest first; `before` is the last entry of the page before. */
 export async function listEntries(
   db: DbExecutor,

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { TYPES } from '@/scripts/netloftHall'
-import { findWithNumbers } from '@/interface/finder/findWithNumbers'
+import { findWithNumbers } from '@/server/register/findWithNumbers'
 import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, database } from '@/server/db/connection'
 import { addMember, latestNumbers, renameMember } from '@/server/members/members'

@@ -16,6 +16,7 @@ import * as tapeReadings from '@/server/bikes/tapeReadings'
 import * as versions from '@/server/bikes/versions'
 import * as assignments from '@/server/classes/assignments'
 import * as notes from '@/server/classes/notes'
+import { listSeats } from '@/server/classes/seats'
 import { connectionPool, database, closeDatabase } from '@/server/db/connection'
 import { studio, user } from '@/server/db/tables/accounts'
 import { member } from '@/server/db/tables/riders'
@@ -29,6 +30,7 @@ import * as messages from '@/server/memberPage/messages'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
+import { findWithNumbers } from '@/server/register/findWithNumbers'
 import * as proposals from '@/server/register/proposals'
 import * as register from '@/server/register/register'
 import * as evidence from '@/server/setups/evidence'
@@ -207,6 +209,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listAssignments: () => assignments.listAssignments(db, here, day),
     assignBike: () => assignments.assignBike(db, here, { ...ids(), memberId: null, day }, now),
   },
+  'classes/seats': { listSeats: () => listSeats(db, here, day) },
   'classes/notes': {
     listNotesSince: () => notes.listNotesSince(db, here, new Date(0)),
     listNotesOfMember: () => notes.listNotesOfMember(db, here, other.member),
@@ -270,6 +273,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     replaceWords: () => words.replaceWords(db, here, { id: other.member, name: 'Taken' }),
     addWords: () => words.addWords(db, here, []),
   },
+  'register/findWithNumbers': { findWithNumbers: () => findWithNumbers(db, here, 'kept', now) },
   'register/register': {
     currentEntries: () => register.currentEntries(db, here, [other.member]),
     listEntries: () => register.listEntries(db, here, other.member),
@@ -385,6 +389,7 @@ const ENTRIES = [
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
+  shownFirst: 'orders what it is handed',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
   ownerOf: 'opens by what stands in a private address, whose studio follows from it',

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { formatMarks } from '@/core/messages/labels'
 import { ClassView } from '@/interface/class/ClassView'
-import { listSeats } from '@/interface/class/seats'
+import { listSeats } from '@/server/classes/seats'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { listNotesSince } from '@/server/classes/notes'

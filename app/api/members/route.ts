@@ -1,7 +1,7 @@
 import { can } from '@/server/accounts/can'
 import { currentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
-import { findWithNumbers } from '@/interface/finder/findWithNumbers'
+import { findWithNumbers } from '@/server/register/findWithNumbers'
 
 /** Longest text looked for; a name is never longer. */
 const LONGEST = 100

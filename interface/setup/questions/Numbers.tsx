@@ -34,30 +34,32 @@ export function Numbers({ bikeType, shown, answer, set, finished, purpose, onAdd
           )
         })}
       </dl>
-      {!finished && (
-        <label className={styles.meant}>
-          Kept for
-          <Select
-            size="large"
-            value={purpose}
-            options={PURPOSES.map((value) => ({ value, label: PURPOSE_NAME[value] }))}
-            onChange={onPurpose}
-          />
-        </label>
-      )}
-      {answer && !finished && set && (meant || isExtreme(answer, shown)) && (
-        <label className={styles.meant}>
-          {meant ? 'On purpose' : 'These numbers are rare. On purpose?'}
-          <Select
-            size="large"
-            allowClear
-            placeholder="No, or not yet"
-            value={meant}
-            options={MEANT_REASONS.map((value) => ({ value, label: capitalized(MEANT_TEXT[value]) }))}
-            onChange={(value) => onAdd({ kind: 'set', at: shown, ...(value && { meant: value }) })}
-          />
-        </label>
-      )}
+      <div className={styles.kept}>
+        {!finished && (
+          <label className={styles.meant}>
+            Kept for
+            <Select
+              size="large"
+              value={purpose}
+              options={PURPOSES.map((value) => ({ value, label: PURPOSE_NAME[value] }))}
+              onChange={onPurpose}
+            />
+          </label>
+        )}
+        {answer && !finished && set && (meant || isExtreme(answer, shown)) && (
+          <label className={styles.meant}>
+            {meant ? 'On purpose' : 'These numbers are rare. On purpose?'}
+            <Select
+              size="large"
+              allowClear
+              placeholder="No, or not yet"
+              value={meant}
+              options={MEANT_REASONS.map((value) => ({ value, label: capitalized(MEANT_TEXT[value]) }))}
+              onChange={(value) => onAdd({ kind: 'set', at: shown, ...(value && { meant: value }) })}
+            />
+          </label>
+        )}
+      </div>
     </>
   )
 }

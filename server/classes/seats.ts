@@ -1,12 +1,11 @@
-import type { Marks } from '@/core/conventions'
-import { formatMachineWhy, PURPOSE_NAME } from '@/core/messages/register'
-import { marksOnMachine } from '@/core/translate/onMachine'
-import type { Scope } from '@/server/accounts/scope'
-import { listBikes, type StudioBike } from '@/server/bikes/bikes'
-import { listAssignments } from '@/server/classes/assignments'
-import type { DbExecutor } from '@/server/db/connection'
-import { currentEntries, type RegisterEntry } from '@/server/register/register'
-import { shownFirst } from '../rider/riderSet'
+import type { Marks } from '../../core/conventions'
+import { formatMachineWhy, PURPOSE_NAME } from '../../core/messages/register'
+import { marksOnMachine } from '../../core/translate/onMachine'
+import type { Scope } from '../accounts/scope'
+import { listBikes, type StudioBike } from '../bikes/bikes'
+import { listAssignments } from './assignments'
+import type { DbExecutor } from '../db/connection'
+import { currentEntries, shownFirst, type RegisterEntry } from '../register/register'
 
 /** A bike on a day: who sits there, and their numbers as this machine takes them. */
 export type Seat = Readonly<{

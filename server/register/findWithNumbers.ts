@@ -1,11 +1,11 @@
-import { axesOf } from '@/core/bike/bike'
-import { formatLabel } from '@/core/messages/labels'
-import { formatAgo, AXIS_TITLE } from '@/core/messages/phrases'
-import { CERTAINTY_WORD, PURPOSE_NAME } from '@/core/messages/register'
-import type { Scope } from '@/server/accounts/scope'
-import type { DbExecutor } from '@/server/db/connection'
-import { findByWords } from '@/server/members/words'
-import { currentEntries } from '@/server/register/register'
+import { axesOf } from '../../core/bike/bike'
+import { formatLabel } from '../../core/messages/labels'
+import { formatAgo, AXIS_TITLE } from '../../core/messages/phrases'
+import { CERTAINTY_WORD, PURPOSE_NAME } from '../../core/messages/register'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { findByWords } from '../members/words'
+import { currentEntries } from './register'
 
 /** A member as the finder shows one: every set of numbers with which is which. */
 export type FoundMember = Readonly<{
