@@ -63,6 +63,7 @@ const SAME_MM = 0.1
 
 /** Whether two types have the same marks at the same places: what was measured of the one then holds for the other. */
 export function sameGeometry(a: BikeType, b: BikeType): boolean {
+  if (a === b || JSON.stringify(a) === JSON.stringify(b)) return true
   const [axes, others] = [axesOf(a), axesOf(b)]
   if (axes.join() !== others.join()) return false
   const labels = (type: BikeType, name: AxisName) =>

@@ -5,10 +5,11 @@ export type Light = 'bright' | 'dim'
 const FONT = `'Archivo Variable', system-ui, sans-serif`
 
 /** The component library's tokens, set once: the same colours as `theme.css`, large targets, no stock blue. */
-export function themeFor(light: Light): ThemeConfig {
-  const c = light === 'dim' ? DIM : BRIGHT
+export const themeFor = (light: Light): ThemeConfig => THEMES[light]
+
+function themeOf(c: typeof BRIGHT, algorithm: typeof antd.defaultAlgorithm): ThemeConfig {
   return {
-    algorithm: light === 'dim' ? antd.darkAlgorithm : antd.defaultAlgorithm,
+    algorithm: remembering(algorithm),
     zeroRuntime: true,
     hashed: false,
     cssVar: { key: 'saddle' },
@@ -86,4 +87,22 @@ const DIM = {
   bad: '#ff8a8a',
   badBed: '#34191c',
   actBed: '#33200f',
+}
+
+type Algorithm = typeof antd.defaultAlgorithm
+
+/** The library works its palettes out anew for every page the server makes: of the same tokens they are the same. */
+function remembering(algorithm: Algorithm): Algorithm {
+  const known = new Map<string, ReturnType<Algorithm>>()
+  return (seed) => {
+    const key = JSON.stringify(seed)
+    const found = known.get(key) ?? algorithm(seed)
+    known.set(key, found)
+    return { ...found }
+  }
+}
+
+const THEMES: Readonly<Record<Light, ThemeConfig>> = {
+  bright: themeOf(BRIGHT, antd.defaultAlgorithm),
+  dim: themeOf(DIM, antd.darkAlgorithm),
 }

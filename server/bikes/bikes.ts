@@ -41,7 +41,9 @@ export async function listBikes(db: DbExecutor, scope: Scope): Promise<StudioBik
     .where(and(eq(bikeFault.studioId, scope.studioId), isNull(bikeFault.resolvedAt)))
     .groupBy(bikeFault.bikeId)
   const openOf = new Map(faults.map((f) => [f.bikeId, f.open]))
-  return found.map((b) => ({ ...b, openFaults: openOf.get(b.id) ?? 0 }))
+  // Machines of one version share its definition.
+  const types = new Map(found.map(({ typeId, type }) => [typeId, type]))
+  return found.map((b) => ({ ...b, type: types.get(b.typeId)!, openFaults: openOf.get(b.id) ?? 0 }))
 }
 
 /** One bike, or null when the studio has none of this id. */

@@ -170,7 +170,13 @@ export async function currentEntries(
   const found = await entries(db)
     .innerJoin(registerCurrent, eq(registerCurrent.entryId, registerEntry.id))
     .where(and(inArray(registerCurrent.memberId, [...memberIds]), eq(registerCurrent.studioId, scope.studioId)))
-  return found.map(asEntry).sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
+  return ofOneType(found).sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
+}
+
+/** Entries of one version share its definition: it is compared, and travels to a page, once. */
+function ofOneType(found: readonly Parameters<typeof asEntry>[0][]): RegisterEntry[] {
+  const types = new Map(found.map(({ typeId, type }) => [typeId, type]))
+  return found.map((row) => asEntry({ ...row, type: types.get(row.typeId)! }))
 }
 
 /** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
@@ -198,12 +204,10 @@ export async function listEntries(
     .where(and(eq(registerEntry.memberId, memberId), eq(registerEntry.studioId, scope.studioId), older))
     .orderBy(desc(registerEntry.createdAt), desc(registerEntry.id))
     .limit(limit)
-  // Entries of one version share its definition: it travels to the page once.
-  const types = new Map(found.map(({ typeId, type }) => [typeId, type]))
-  return found.map((row) => asEntry({ ...row, type: types.get(row.typeId)! }))
+  return ofOneType(found)
 }
 /** So many entries of the time line come at once. */
-export const TIMELINE_PAGE = 12
+export const TIMELINE_PAGE = 8
 
 /** One entry, or null where the studio has none of this id. */
 export async function findEntry(db: DbExecutor, scope: Scope, id: string): Promise<RegisterEntry | null> {

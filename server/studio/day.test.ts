@@ -1,13 +1,30 @@
-import { formatDate, studioDay, formatTime } from './day'
+/** @jest-environment node */
+import dayjs from 'dayjs'
+import timezone from 'dayjs/plugin/timezone'
+import utc from 'dayjs/plugin/utc'
+import { createRng } from '@/core/rng'
+import { formatDate, formatDayAndTime, formatTime, studioDay } from './day'
 
-test('the day turns at the studio’s midnight, also across the summer-time change', () => {
-  expect(studioDay(new Date('2026-11-23T22:59:00Z'), 'Europe/Oslo')).toBe('2026-11-23')
-  expect(studioDay(new Date('2026-11-23T23:00:00Z'), 'Europe/Oslo')).toBe('2026-11-24')
-  expect(studioDay(new Date('2026-06-30T21:59:59Z'), 'Europe/Oslo')).toBe('2026-06-30')
-  expect(studioDay(new Date('2026-06-30T22:00:00Z'), 'Europe/Oslo')).toBe('2026-07-01')
+dayjs.extend(utc)
+dayjs.extend(timezone)
+
+test('days and times are those of the studio’s own clock', () => {
+  const late = new Date('2026-06-30T23:30:00Z')
+  expect([studioDay(late, 'Europe/Oslo'), studioDay(late, 'UTC')]).toEqual(['2026-07-01', '2026-06-30'])
+  expect(formatDate(new Date('2026-11-23T12:00:00Z'), 'UTC')).toBe('Mon 23 Nov 2026')
+  expect(formatTime(new Date('2026-11-23T00:05:00Z'), 'UTC')).toBe('00:05')
+  expect(formatDayAndTime(late, 'UTC', new Date('2026-06-30T01:00:00Z'))).toBe('at 23:30')
+  expect(formatDayAndTime(late, 'UTC', new Date('2026-07-01T01:00:00Z'))).toBe('on Tue 30 Jun 2026 at 23:30')
 })
 
-test('dates and times are said in the studio’s own', () => {
-  const at = new Date('2026-11-23T17:05:00Z')
-  expect(`${formatDate(at, 'Europe/Oslo')} ${formatTime(at, 'Europe/Oslo')}`).toBe('Mon 23 Nov 2026 18:05')
+test('they are what another library (Day.js) says, over zones, summer time and leap days', () => {
+  const random = createRng(5)
+  for (const zone of ['UTC', 'Europe/Oslo', 'America/St_Johns', 'Australia/Lord_Howe', 'Pacific/Kiritimati'])
+    for (let i = 0; i < 60; i++) {
+      const at = new Date(Date.UTC(2024, 0, 1) + Math.floor(random.uniform() * 1500 * 86_400_000))
+      const there = dayjs(at).tz(zone)
+      expect([studioDay(at, zone), formatDate(at, zone), formatTime(at, zone)]).toEqual(
+        ['YYYY-MM-DD', 'ddd D MMM YYYY', 'HH:mm'].map((form) => there.format(form)),
+      )
+    }
 })

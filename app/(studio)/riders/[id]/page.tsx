@@ -31,7 +31,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
   if (!member) notFound()
   const [mayNote, maySetUp] = [can(person, 'seeNotes'), can(person, 'setUpRiders')]
-  const [bikes, current, entries, open, notes, types] = await Promise.all([
+  const [bikes, current, listed, open, notes, types] = await Promise.all([
     listBikes(db, person),
     currentEntries(db, person, [id]),
     listEntries(db, person, id, { limit: TIMELINE_PAGE + 1 }),
@@ -40,7 +40,14 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     listTypes(db, person),
   ])
   const { timeZone } = studio
-  const sets = shownFirst(current)
+  // A version in force is sent to the page once, however many numbers are of it.
+  const inForce = new Map(types.map((version) => [version.id, version.bikeType]))
+  const once = <E extends (typeof current)[number]>(entry: E): E => ({
+    ...entry,
+    type: inForce.get(entry.typeId) ?? entry.type,
+  })
+  const entries = listed.map(once)
+  const sets = shownFirst(current).map(once)
   const latest = sets[0]
   const now = new Date()
   const [changed, evidence, link, messages] = await Promise.all([
