@@ -43,7 +43,7 @@ function Drawing({ title, file, children }: Readonly<{ title: string; file: stri
     if (svg) saveSvg(svg, file)
   }
   return (
-    <figure className={styles.drawing}>
+    <figure className={styles.drawing} aria-label={title}>
       <figcaption>
         {title}
         <Button size="large" icon={<DownloadOutlined />} onClick={save}>

@@ -1,6 +1,6 @@
 import { createConnection } from 'mysql2/promise'
 import { readFileSync } from 'node:fs'
-import { STATE, unique } from './hall'
+import { setUpAt, STATE, unique, workedOut } from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE })
@@ -54,6 +54,61 @@ test('back to earlier numbers with one tap, itself on the time line', async ({ p
   await line.getByRole('button', { name: 'Compare' }).nth(0).click()
   await line.getByRole('button', { name: 'Compare' }).nth(1).click()
   await expect(page.getByRole('region', { name: 'Compared' })).toContainText(/Saddle .* (higher|lower)/)
+})
+
+test('a knee that does not go with the marks: what may be mis-set, and a tap takes the looks where it stood', async ({
+  page,
+}) => {
+  await page.goto('/riders/member-07')
+  await setUpAt(page, 1)
+  await page.getByRole('button', { name: /^All as before/ }).click()
+  await page.getByRole('button', { name: 'Deep bend' }).click()
+  await page.getByText('Goniometer', { exact: true }).click()
+  await page.getByLabel('Type the knee angle').fill('46')
+  await page.keyboard.press('Enter')
+  await workedOut(page)
+  const before = await page.getByRole('button', { name: /^Seat height .*set here/ }).getAttribute('aria-label')
+  await page.getByText('Mis-set?').click()
+  const causes = page.getByRole('list').filter({ hasText: 'a mark off' })
+  await expect(causes.getByRole('link', { name: 'Take the tape' })).toHaveAttribute('href', '/bikes/bike-1')
+  await causes
+    .getByRole('listitem')
+    .filter({ hasText: /seat height stands at/ })
+    .first()
+    .getByRole('button', { name: /^It stood at/ })
+    .click()
+  await expect(page.getByText('What was seen counts there now')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Seat height .*set here/ })).not.toHaveAttribute('aria-label', before!)
+})
+
+test('the side view and the scales go out as SVG files that stand alone', async ({ page }) => {
+  await page.goto('/riders/member-01')
+  await page.getByRole('button', { name: 'Card' }).click()
+  await page.getByRole('menuitem', { name: 'Drawings, SVG' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('img', { name: /^Side view/ })).toBeVisible()
+  for (const [which, shows] of [
+    ['Side view', 'path'],
+    ['Scales', 'text'],
+  ] as const) {
+    const file = page.waitForEvent('download')
+    await dialog.getByRole('figure', { name: which }).getByRole('button', { name: 'SVG' }).click()
+    const text = readFileSync(await (await file).path(), 'utf8')
+    const found = await page.evaluate((svg) => {
+      const read = new DOMParser().parseFromString(svg, 'image/svg+xml')
+      const [root] = [read.documentElement]
+      return {
+        root: root.nodeName,
+        paths: read.querySelectorAll('path').length,
+        texts: read.querySelectorAll('text').length,
+      }
+    }, text)
+    expect(found.root).toBe('svg')
+    expect(shows === 'path' ? found.paths : found.texts).toBeGreaterThan(8)
+    // Colours and sizes are its own: nothing of the page is needed to see it.
+    expect(text).not.toMatch(/var\(|class=/)
+    expect(text).toMatch(/fill:rgb|fill: rgb/)
+  }
 })
 
 test('a list with faults is told line by line; corrected it is brought in, and goes out the same', async ({ page }) => {
