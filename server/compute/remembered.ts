@@ -6,25 +6,25 @@ const TIMEOUT_MS = 120_000
 
 /**
  * Answers of one operation, worked out in a thread and remembered by key (one a studio); nothing of them is stored.
- * Nobody waits: while an answer `of` something newer is being worked out, the one before serves, or null.
+ * Nobody waits, not for what is asked to be gathered either: while an answer `of` something newer is being worked out,
+ * the one before serves, or null.
  */
 export function remembered<Answer extends object>(operation: string) {
   const known = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
-  return async (key: string, of: string, request: () => Promise<unknown>): Promise<Answer | null> => {
+  return (key: string, of: string, request: () => Promise<unknown>): Answer | null => {
     if (known.get(key)?.of !== of) {
       known.set(key, { of, answer: known.get(key)?.answer ?? null })
-      const asked = await request().catch((error: unknown) => {
-        known.delete(key)
-        throw error
-      })
-      void compute<Answer>(operation, asked, TIMEOUT_MS)
-        .then((answer) => {
-          if (isErrorResponse(answer)) throw new Error(answer.error.kind)
-          known.set(key, { of, answer })
-        })
-        // Too much to do just now, or a thread that ended: the next page asks again.
+      void work(request)
+        .then((answer) => known.set(key, { of, answer }))
+        // The database gone, too much to do just now, or a thread that ended: the next page asks again.
         .catch(() => known.delete(key))
     }
     return known.get(key)?.answer ?? null
+  }
+
+  async function work(request: () => Promise<unknown>): Promise<Answer> {
+    const answer = await compute<Answer>(operation, await request(), TIMEOUT_MS)
+    if (isErrorResponse(answer)) throw new Error(answer.error.kind)
+    return answer
   }
 }

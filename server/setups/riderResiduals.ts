@@ -1,7 +1,8 @@
-import { and, desc, eq, gte } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { contactPoints, resolveMarks } from '../../core/bike/contactPoints'
 import type { Marks } from '../../core/conventions'
 import { referenceMarks } from '../../core/bike/referenceMarks'
+import type { Evidence } from '../../core/evidence/registry'
 import { heightByKnee } from '../../core/learning/machineChecks'
 import { NAMED_FROM, type MachineCheck, type PooledResidual } from '../../core/learning/machineResiduals'
 import type { Scope } from '../accounts/scope'
@@ -20,6 +21,9 @@ const WITHIN_MS = 365 * 86_400_000
 const MOST_SETUPS = 1000
 /** Where the offset known of a machine has moved by less, its checks before and after are of one machine, mm. */
 const SAME_MACHINE_MM = 2
+
+/** Rows that say how a knee bent, where, and on what sole. */
+const TELLING: ReadonlySet<Evidence['kind']> = new Set(['set', 'rider', 'kneeAngle', 'kneeByEye'])
 
 const pooled = remembered<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals')
 
@@ -58,16 +62,20 @@ export async function machineChecks(
       memberId: setup.memberId,
       bikeId: setup.bikeId,
       typeId: setup.typeId,
-      type: bikeType.definition,
       machineCalibration: setup.machineCalibration,
       by: setup.startedBy,
     })
     .from(setup)
-    .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .where(and(eq(setup.studioId, scope.studioId), gte(setup.finishedAt, new Date(now.getTime() - WITHIN_MS))))
     .orderBy(desc(setup.finishedAt))
     .limit(MOST_SETUPS)
   if (found.length === 0) return []
+  // By themselves: beside each set-up a definition would weigh more than all else.
+  const types = await db
+    .select({ id: bikeType.id, type: bikeType.definition })
+    .from(bikeType)
+    .where(inArray(bikeType.id, [...new Set(found.map(({ typeId }) => typeId))]))
+  const typeOf = new Map(types.map(({ id, type }) => [id, type]))
   const rowsOf = new Map<string, Awaited<ReturnType<typeof standingRows>>>()
   for (const row of await standingRows(
     db,
@@ -76,13 +84,16 @@ export async function machineChecks(
   ))
     rowsOf.set(row.setupId, [...(rowsOf.get(row.setupId) ?? []), row])
   const bikeOf = new Map(bikes.map((one) => [one.id, one]))
-  return found.flatMap(({ id, memberId, bikeId, typeId, type, machineCalibration, by }) => {
+  return found.flatMap(({ id, memberId, bikeId, typeId, machineCalibration, by }) => {
+    const type = typeOf.get(typeId)!
     const today = bikeOf.get(bikeId)
     const offset = (of: typeof machineCalibration) => of.offsetsMm?.seatHeight ?? 0
     const same =
       today?.typeId === typeId &&
       Math.abs(offset(today.machineCalibration) - offset(machineCalibration)) <= SAME_MACHINE_MM
-    const evidence = (rowsOf.get(id) ?? []).map(({ row }) => row).filter((row) => 'row' in validateRow(type, row))
+    const evidence = (rowsOf.get(id) ?? [])
+      .map(({ row }) => row)
+      .filter((row) => TELLING.has(row.kind) && 'row' in validateRow(type, row))
     const height = heightByKnee({
       bikeType: type,
       bike: same ? today.machineCalibration : machineCalibration,
