@@ -63,8 +63,13 @@ export type SheetRow = Readonly<{
   bikeType: BikeType
   name: string | null
   marks: Marks | null
+  /** "measured", "told"; null without numbers. */
+  sure: string | null
   remark: string | null
 }>
+
+/** Under the name: the type, how sure the numbers are, and what else is to be said. */
+const under = ({ bikeType, sure, remark }: SheetRow): string => [bikeType.name, sure, remark].filter(Boolean).join(', ')
 
 const ROW_MM = 17.5
 const TOP_MM = 30
@@ -76,7 +81,7 @@ export async function classSheet(studio: string, day: string, rows: readonly She
   for (let from = 0; from === 0 || from < rows.length; from += fit) {
     pdf.addPage()
     line(pdf, studio, { x: 14, y: 10, width: 120 }, { size: 18, bold: true })
-    line(pdf, day, { x: 150, y: 12, width: 46 }, { size: 11, colour: INK.soft })
+    line(pdf, day, { x: 150, y: 12, width: 46, right: true }, { size: 11, colour: INK.soft })
     if (rows.length === 0) line(pdf, 'Nobody sits anywhere yet.', { x: 14, y: TOP_MM, width: 180 }, { size: 12 })
     rows.slice(from, from + fit).forEach((row, i) => sheetRow(pdf, row, TOP_MM + i * ROW_MM))
     line(
@@ -89,7 +94,8 @@ export async function classSheet(studio: string, day: string, rows: readonly She
   return pdfBytes(pdf)
 }
 
-function sheetRow(pdf: Pdf, { number, bikeType, name, marks, remark }: SheetRow, y: number): void {
+function sheetRow(pdf: Pdf, row: SheetRow, y: number): void {
+  const { number, bikeType, name, marks } = row
   pdf
     .lineWidth(0.4)
     .strokeColor(INK.line)
@@ -103,18 +109,13 @@ function sheetRow(pdf: Pdf, { number, bikeType, name, marks, remark }: SheetRow,
     { x: 30, y: y + 0.5, width: 52 },
     { size: 13, bold: name !== null, colour: name ? INK.text : INK.soft },
   )
-  line(
-    pdf,
-    [bikeType.name, remark].filter(Boolean).join(', '),
-    { x: 30, y: y + 7, width: 52 },
-    { size: 8, colour: INK.soft },
-  )
+  line(pdf, under(row), { x: 30, y: y + 7, width: 52 }, { size: 8, colour: INK.soft })
   if (marks) numbersBlock(pdf, bikeType, marks, { x: 86, y: y - 0.6, width: 112, size: 16 })
   else if (name) line(pdf, 'no numbers yet', { x: 86, y: y + 2, width: 60 }, { size: 10, colour: INK.soft })
 }
 
 /** Tags to hang on the bikes of a class, ten on an A4 sheet, to be cut along the lines. */
-export async function bikeTags(rows: readonly SheetRow[]): Promise<Uint8Array> {
+export async function bikeTags(day: string, rows: readonly SheetRow[]): Promise<Uint8Array> {
   const pdf = newPdf('Bike tags', A4)
   const [across, down] = [2, 5]
   const [width, height] = [A4[0] / across, A4[1] / down]
@@ -131,14 +132,10 @@ export async function bikeTags(rows: readonly SheetRow[]): Promise<Uint8Array> {
         .undash()
       line(pdf, String(row.number), { x: x + 6, y: y + 5, width: 18 }, { size: 30, bold: true, colour: INK.act })
       line(pdf, row.name!, { x: x + 26, y: y + 5.5, width: width - 32 }, { size: 14, bold: true })
-      line(
-        pdf,
-        [row.bikeType.name, row.remark].filter(Boolean).join(', '),
-        { x: x + 26, y: y + 12, width: width - 32 },
-        { size: 8, colour: INK.soft },
-      )
+      line(pdf, under(row), { x: x + 26, y: y + 12, width: width - 32 }, { size: 8, colour: INK.soft })
       if (row.marks) numbersBlock(pdf, row.bikeType, row.marks, { x: x + 6, y: y + 21, width: width - 10, size: 32 })
       else line(pdf, 'no numbers yet', { x: x + 6, y: y + 26, width: 60 }, { size: 12, colour: INK.soft })
+      line(pdf, `${day}. ${CLOSE}`, { x: x + 6, y: y + height - 8, width: width - 12 }, { size: 6.5, colour: INK.soft })
     })
   }
   return pdfBytes(pdf)

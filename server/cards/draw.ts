@@ -46,22 +46,23 @@ export async function pdfBytes(pdf: Pdf): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat(chunks))
 }
 
-type Box = Readonly<{ x: number; y: number; width: number }>
+type Box = Readonly<{ x: number; y: number; width: number; right?: boolean }>
 
 /** Text on one line, shrunk until it fits; mm. */
 export function line(
   pdf: Pdf,
   text: string,
-  { x, y, width }: Box,
+  { x, y, width, right = false }: Box,
   { size, bold = false, colour = INK.text }: Readonly<{ size: number; bold?: boolean; colour?: string }>,
 ): void {
   pdf.font(bold ? 'bold' : 'regular')
   let points = size
   while (points > 5 && pdf.fontSize(points).widthOfString(text) > width * MM) points -= 0.5
+  const from = x * MM + (right ? width * MM - pdf.fontSize(points).widthOfString(text) : 0)
   pdf
     .fontSize(points)
     .fillColor(colour)
-    .text(text, x * MM, y * MM, { lineBreak: false })
+    .text(text, from, y * MM, { lineBreak: false })
 }
 
 /** The four numbers beside each other, each with its name over it and its scale with the mark below; mm. */
@@ -104,7 +105,10 @@ function scaleStrip(
       .lineTo(place(tick.at), rail + half)
       .stroke()
   }
-  const written = ticks.filter((tick) => tick.written && (tick.at === setAt || tick.at === 0 || tick.at === 1))
+  const clear = (at: number) => setAt === null || Math.abs(at - setAt) > CLEAR
+  const written = ticks.filter(
+    ({ at, written: said }) => said && (at === setAt || ((at === 0 || at === 1) && clear(at))),
+  )
   pdf.font('regular').fontSize(4.5).fillColor(INK.soft)
   for (const tick of written) {
     const text = formatLabel(bikeType, axis, tick.label)
@@ -112,6 +116,9 @@ function scaleStrip(
   }
   if (setAt !== null) pdf.circle(place(setAt), rail, 1.1 * MM).fill(INK.act)
 }
+
+/** A label at an end is left out where the set one stands this near, as a share of the strip. */
+const CLEAR = 0.16
 
 /** A QR code with its quiet zone, mm. */
 export function qrCode(pdf: Pdf, text: string, { x, y, width }: Box): void {

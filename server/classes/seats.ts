@@ -1,5 +1,6 @@
 import type { Marks } from '../../core/conventions'
 import { formatMachineWhy, PURPOSE_NAME } from '../../core/messages/register'
+import type { Certainty } from '../../core/register/entry'
 import { marksOnMachine } from '../../core/translate/onMachine'
 import type { Scope } from '../accounts/scope'
 import { listBikes, type StudioBike } from '../bikes/bikes'
@@ -12,6 +13,8 @@ export type Seat = Readonly<{
   bike: StudioBike
   rider: Readonly<{ id: string; name: string }> | null
   marks: Marks | null
+  /** How sure they are; null without any. */
+  certainty: Certainty | null
   /** What the numbers are for, and why this machine takes other marks than its type; null where nothing is to say. */
   remark: string | null
   /** The type the rider keeps numbers for, where it is another one. */
@@ -41,13 +44,21 @@ export async function listSeats(db: DbExecutor, scope: Scope, day: string): Prom
   })
 }
 
-function numbersAt(bike: StudioBike, own: readonly RegisterEntry[]): Pick<Seat, 'marks' | 'remark' | 'elsewhere'> {
+function numbersAt(
+  bike: StudioBike,
+  own: readonly RegisterEntry[],
+): Pick<Seat, 'marks' | 'certainty' | 'remark' | 'elsewhere'> {
   const kept = own.find(({ lineId }) => lineId === bike.lineId)
-  if (!kept) return { marks: null, remark: null, elsewhere: own[0]?.type.name ?? null }
+  if (!kept) return { marks: null, certainty: null, remark: null, elsewhere: own[0]?.type.name ?? null }
   const here = marksOnMachine(
     { bikeType: kept.type, bike: kept.machineCalibration ?? undefined, marks: kept.marks },
     { bikeType: bike.type, bike: bike.machineCalibration },
   )
   const remarks = [kept.purpose !== 'usual' && PURPOSE_NAME[kept.purpose].toLowerCase(), formatMachineWhy(here)]
-  return { marks: here.marks, remark: remarks.filter(Boolean).join(', ') || null, elsewhere: null }
+  return {
+    marks: here.marks,
+    certainty: kept.certainty,
+    remark: remarks.filter(Boolean).join(', ') || null,
+    elsewhere: null,
+  }
 }

@@ -81,6 +81,7 @@ const rows = Array.from({ length: 24 }, (_, i) => ({
   bikeType: Object.values(TYPES)[i % 3],
   name: i % 4 === 3 ? null : `Rider ${i + 1}`,
   marks: i % 5 === 4 || Object.values(TYPES)[i % 3] !== TYPES.sorrel ? null : marks,
+  sure: i === 0 ? 'measured' : null,
   remark: i === 0 ? 'its post reads low' : null,
 }))
 
@@ -92,13 +93,13 @@ test('a class on A4: every bike once, over as many pages as it takes', async () 
     expect(all).toContain(String(number))
     if (name) expect(all.filter((one) => one === name)).toHaveLength(1)
   }
-  expect(all).toContain('Sorrel, its post reads low')
+  expect(all).toContain('Sorrel, measured, its post reads low')
 })
 
 test('tags for the bikes that are taken, ten a sheet; an empty class says so', async () => {
-  const { pages, text } = await read(await bikeTags(rows))
+  const { pages, text } = await read(await bikeTags('Mon 23 Nov 2026', rows))
   expect(pages).toHaveLength(2)
   expect(text.flat().filter((one) => /^Rider/.test(one))).toHaveLength(18)
-  expect((await read(await bikeTags([]))).text.flat()).toContain('Nobody sits anywhere yet.')
+  expect((await read(await bikeTags('today', []))).text.flat()).toContain('Nobody sits anywhere yet.')
   expect((await read(await classSheet('Netloft Hall', 'today', []))).text.flat()).toContain('Nobody sits anywhere yet.')
 })

@@ -2,6 +2,7 @@ import { stringify } from 'csv-stringify/sync'
 import { axesOf } from '@/core/bike/bike'
 import { AXES } from '@/core/conventions'
 import { AXIS_TITLE } from '@/core/messages/phrases'
+import { CERTAINTY_WORD } from '@/core/messages/register'
 import { guarded } from '@/core/openFiles/memberRow'
 import { listSeats, type Seat } from '@/server/classes/seats'
 import { can } from '@/server/accounts/can'
@@ -24,11 +25,12 @@ export async function GET(_: Request, { params }: { params: Promise<{ what: stri
   const { name, timeZone } = await getStudio(db, person)
   const now = new Date()
   const seats = await listSeats(db, person, studioDay(now, timeZone))
-  const rows = seats.map(({ bike, rider, marks, remark, elsewhere }) => ({
+  const rows = seats.map(({ bike, rider, marks, certainty, remark, elsewhere }) => ({
     number: bike.number,
     bikeType: bike.type,
     name: rider?.name ?? null,
     marks,
+    sure: certainty && CERTAINTY_WORD[certainty],
     remark: remark ?? (elsewhere && `numbers are for ${elsewhere}`),
   }))
   const day = formatDate(now, timeZone)
@@ -36,7 +38,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ what: stri
     what === 'sheet.csv'
       ? sheetCsv(seats)
       : what === 'tags.pdf'
-        ? await bikeTags(rows)
+        ? await bikeTags(day, rows)
         : await classSheet(
             name,
             day,
