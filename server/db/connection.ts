@@ -28,8 +28,13 @@ export function connectionPool(): Pool {
   return pool
 }
 
+let opened: Readonly<{ pool: Pool; db: Database }> | undefined
+
+/** The database of this process; made once a pool, since making it goes through every table. */
 export function database(): Database {
-  return drizzle(connectionPool(), { schema, mode: 'default' })
+  const current = connectionPool()
+  if (opened?.pool !== current) opened = { pool: current, db: drizzle(current, { schema, mode: 'default' }) }
+  return opened.db
 }
 
 /**

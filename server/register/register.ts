@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, lt, or } from 'drizzle-orm'
+import { and, desc, eq, lt, or, sql } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import type { MeantReason } from '../../core/evidence/kinds/set'
@@ -160,6 +160,19 @@ export async function recordEntry(tx: DbExecutor, scope: Scope, entry: NewEntry,
 
 const WORKED_OUT: readonly Source[] = ['translated', 'tape']
 
+/** Asked on every page with a rider on it: its text, which takes as long to make as the answer, is made once. */
+const prepareCurrent = (db: DbExecutor) =>
+  entries(db)
+    .innerJoin(registerCurrent, eq(registerCurrent.entryId, registerEntry.id))
+    .where(
+      and(
+        sql`${registerCurrent.memberId} IN (${sql.placeholder('members')})`,
+        eq(registerCurrent.studioId, sql.placeholder('studio')),
+      ),
+    )
+    .prepare()
+const preparedCurrent = new WeakMap<DbExecutor, ReturnType<typeof prepareCurrent>>()
+
 /** The numbers that hold for these riders: a set a type and purpose, the latest first. */
 export async function currentEntries(
   db: DbExecutor,
@@ -167,9 +180,9 @@ export async function currentEntries(
   memberIds: readonly string[],
 ): Promise<RegisterEntry[]> {
   if (memberIds.length === 0) return []
-  const found = await entries(db)
-    .innerJoin(registerCurrent, eq(registerCurrent.entryId, registerEntry.id))
-    .where(and(inArray(registerCurrent.memberId, [...memberIds]), eq(registerCurrent.studioId, scope.studioId)))
+  const prepared = preparedCurrent.get(db) ?? prepareCurrent(db)
+  preparedCurrent.set(db, prepared)
+  const found = await prepared.execute({ members: [...memberIds], studio: scope.studioId })
   return ofOneType(found).sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
 }
 

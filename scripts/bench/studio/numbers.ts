@@ -23,11 +23,12 @@ import { openEmptyStudio } from '../../support/emptyStudio'
 
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
-const PASSES = 200
+const PASSES = 500
+const WARM_UP = 200
 const LINES = 50_000
 
 async function percentileOf(work: (i: number) => Promise<unknown>): Promise<number> {
-  for (let i = 0; i < 20; i++) await work(i)
+  for (let i = 0; i < WARM_UP; i++) await work(i)
   const times: number[] = []
   for (let i = 0; i < PASSES; i++) {
     const began = performance.now()
