@@ -17,6 +17,7 @@ const CORE = [
   'register',
   'translate',
   'misSet',
+  'planning',
   'openFiles',
   'memberPage',
   'learning',
@@ -25,7 +26,7 @@ const CORE = [
   'operations',
 ]
 /** Libraries of plain arithmetic and checking. */
-const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'pure-rand']
+const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']
 const TEST = '\\.test\\.tsx?$'
 const any = (names) => `(${names.join('|')})`
 

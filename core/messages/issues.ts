@@ -34,6 +34,10 @@ export const REASON = Object.freeze({
   betweenTheBones: () =>
     'is out of range: at most 90 is possible. A figure like 147 is the angle between the bones; the bend is 33',
   inseamAsLongAsBody: () => 'an inseam cannot be as long as the whole body',
+  idTwice: (id: string) => `${id} stands twice in this list`,
+  noSuchType: (name: string, known: readonly string[]) =>
+    `there is no type ${name} here; there are ${known.join(', ') || 'none'}`,
+  startsBeforeDoors: () => 'lies before the doors open',
   nameTwice: (name: string) => `${name} stands twice in this file`,
   saddleBelowAxle: () => 'puts the saddle below the crank axle at its lowest mark',
   barsBelowAxle: () => 'puts the bars below the crank axle at their lowest mark',

@@ -7,6 +7,7 @@ import { learn, learnIssues } from './learn'
 import { machineResiduals } from './machineResiduals'
 import { misSet, misSetIssues } from './misSet'
 import { place, placeIssues } from './place'
+import { plan, planIssues } from './plan'
 import { pose } from './pose'
 import { recommend, recommendIssues } from './recommend'
 import { sizeIssues } from './sizeIssues'
@@ -31,6 +32,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   afterChange: { validate: generated.afterChange, issues: afterChangeIssues, answer: afterChange },
   misSet: { validate: generated.misSet, issues: misSetIssues, answer: misSet },
   machineResiduals: { validate: generated.machineResiduals, issues: () => [], answer: machineResiduals },
+  plan: { validate: generated.plan, issues: planIssues, answer: plan },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }

@@ -7,6 +7,7 @@ import { calibrateSchema } from './calibrate'
 import { learnSchema } from './learn'
 import { machineResidualsSchema } from './machineResiduals'
 import { misSetSchema } from './misSet'
+import { planSchema } from './plan'
 import { placeSchema } from './place'
 import { poseSchema } from './pose'
 import { studioSettingsSchema } from './studioSettings'
@@ -29,6 +30,7 @@ export const schemas: Readonly<Record<string, object>> = {
   afterChange: afterChangeSchema,
   misSet: misSetSchema,
   machineResiduals: machineResidualsSchema,
+  plan: planSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),

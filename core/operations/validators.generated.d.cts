@@ -15,3 +15,4 @@ export const translate: Validator
 export const afterChange: Validator
 export const misSet: Validator
 export const machineResiduals: Validator
+export const plan: Validator

@@ -38,6 +38,8 @@ export type Translation = Readonly<{
   byBelief: readonly AxisName[]
 }>
 
+export type CarriedMarks = Omit<Translation, 'kneeBeforeDeg' | 'kneeChangeDeg'>
+
 type Asked = Readonly<{
   from: Source
   to: Target
@@ -47,13 +49,22 @@ type Asked = Readonly<{
   shift?: Point
 }>
 
+/** Numbers on another bike with what that makes of the knee. */
+export function translateMarks(asked: Asked): Translation {
+  const { from, to, school, evidence } = asked
+  const carried = carryMarks(asked)
+  const { before, there } = carried.contact
+  const kneeBeforeDeg = evidence && 'bikeType' in from ? believedKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
+  return { ...carried, kneeBeforeDeg, kneeChangeDeg: kneeChangeDeg(before, there, to.bikeType, kneeBeforeDeg) }
+}
+
 /**
  * Numbers carried to another bike: the seat point keeps its distance to the pedal at its farthest and its place behind
  * the axle, the grip its place from the seat point. Axes are solved together, then each takes its nearest mark; with
  * the rider's evidence the neighbours of the saddle's marks are asked which suits their checks. What a type lacks or
  * cannot reach is left over, in mm.
  */
-export function translateMarks({ from, to, school, evidence, shift }: Asked): Translation {
+export function carryMarks({ from, to, school, evidence, shift }: Asked): CarriedMarks {
   const before = shifted(touchPointsOf(from, to.bikeType), shift)
   const pedals: Pedals = to.bikeType
   const reachMm = farthestPedalMm(before.seat, before)
@@ -72,7 +83,6 @@ export function translateMarks({ from, to, school, evidence, shift }: Asked): Tr
   const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
   const marks: Marks = { ...nearest, ...chosen }
   const there = contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, marks))
-  const kneeBeforeDeg = evidence && 'bikeType' in from ? believedKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
   const seat: Point = { xMm: before.seat.xMm, yMm: seatHeightFor(before.seat.xMm, reachMm, pedals) }
   const wanted: TouchPoints = { seat, grip: gripFrom(seat), ...crankOf(pedals) }
   return {
@@ -86,8 +96,6 @@ export function translateMarks({ from, to, school, evidence, shift }: Asked): Tr
     outOfRange: solved.filter((one) => one.missingMm > 0).map(outOfRange),
     assumed:
       'bikeType' in from ? AXES.filter((axis) => from.bikeType.axes[axis] && from.marks[axis] === undefined) : [],
-    kneeBeforeDeg,
-    kneeChangeDeg: kneeChangeDeg(before, { seat: there.seat, ...crankOf(pedals) }, to.bikeType, kneeBeforeDeg),
     contact: { before, wanted, there: { seat: there.seat, grip: there.grip, ...crankOf(pedals) } },
     byBelief: AXES.filter((axis) => chosen[axis] !== undefined && chosen[axis] !== nearest[axis]),
   }

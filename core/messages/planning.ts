@@ -1,0 +1,52 @@
+import type { PlaceReason, Unplaced } from '../planning/places'
+import type { Late } from '../planning/queue'
+import { AXIS_NAME, capitalized, formatLength } from './phrases'
+
+/** Nearer than this nothing is felt, mm. */
+const SAID_FROM_MM = 1.5
+
+/** Why somebody sits here, or what speaks against it, in a few words. */
+export function formatPlaceReason(reason: PlaceReason): string {
+  switch (reason.code) {
+    case 'pinned':
+      return 'put here by hand'
+    case 'ownNumbers':
+      return 'has numbers for this type'
+    case 'recheck':
+      return 'due for a second look'
+    case 'firstSetUp':
+      return 'first set-up'
+    case 'lastBike':
+      return 'the bike of last time'
+    case 'otherBike':
+      return 'not the bike of last time'
+    case 'rowAsWished':
+      return 'in the row wished for'
+    case 'otherRow':
+      return `wished for the ${reason.wish} row`
+    case 'translated':
+      return reason.residueMm < SAID_FROM_MM
+        ? `numbers carried over from ${reason.from}`
+        : `numbers carried over from ${reason.from}, ${formatLength(reason.residueMm)} left over`
+    case 'outOfRange':
+      return `the ${AXIS_NAME[reason.axis]} ends ${formatLength(reason.missingMm)} before`
+    case 'turned':
+      return `looks ${Math.round(reason.deg)}° aside`
+  }
+}
+
+const UNPLACED: Readonly<Record<Unplaced['why'], string>> = {
+  noBike: 'there are more riders than bikes',
+  pinTaken: 'somebody else was put on this bike before',
+  pinUnknown: 'the bike is not in this room',
+  pinOutOfService: 'the bike is out of use',
+}
+export const formatUnplaced = ({ why }: Unplaced): string => capitalized(`${UNPLACED[why]}.`)
+
+/** "Ready 3 min after the start; 5 min earlier, and ready in time." */
+export function formatLate({ fromMin, toMin, comeByMin }: Late, startMin: number): string {
+  const over = `Ready ${Math.max(1, Math.round(toMin - startMin))} min after the start`
+  return comeByMin === null
+    ? `${over}; coming earlier does not help, there are too few hands: look again in the warm-up.`
+    : `${over}; ${Math.ceil(fromMin - comeByMin)} min earlier, and ready in time.`
+}

@@ -1,0 +1,162 @@
+import { munkres } from 'munkres'
+import type { AxisName } from '../conventions'
+import { carryMarks } from '../translate/translate'
+import { minutesOf, needOn, type ClassRoom, type FloorBike, type FloorRider, type Need } from './room'
+import { nearestPlace, turnDeg } from './sightLine'
+
+/** Why a place costs what it does. */
+export type PlaceReason =
+  | Readonly<{ code: 'pinned' | 'ownNumbers' | 'recheck' | 'firstSetUp' | 'lastBike' | 'rowAsWished' }>
+  | Readonly<{ code: 'otherBike' }>
+  | Readonly<{ code: 'otherRow'; wish: 'front' | 'back' }>
+  /** Numbers of another type, and how far the saddle then stands from where it stood, mm. */
+  | Readonly<{ code: 'translated'; from: string; residueMm: number }>
+  | Readonly<{ code: 'outOfRange'; axis: AxisName; missingMm: number }>
+  /** Looks aside by so much, degrees. */
+  | Readonly<{ code: 'turned'; deg: number }>
+
+export type Pair = Readonly<{
+  rider: string
+  bike: string
+  cost: number
+  need: Need
+  because: readonly PlaceReason[]
+}>
+export type Unplaced = Readonly<{ rider: string; why: 'noBike' | 'pinTaken' | 'pinUnknown' | 'pinOutOfService' }>
+export type Places = Readonly<{ pairs: readonly Pair[]; unplaced: readonly Unplaced[]; totalCost: number }>
+
+/** What counts against a place, in minutes of an instructor; ours, no source. */
+export const COST = Object.freeze({
+  /** A scale that ends before the mark, and each millimetre that is missing. */
+  outOfRange: 15,
+  missingMm: 0.2,
+  /** Each millimetre that a saddle stands from where it stood on the other type. */
+  residueMm: 0.2,
+  otherBike: 1,
+  /** From the row wished for to the one farthest from it. */
+  otherRow: 3,
+  /** Each degree beyond `TURNED_FROM_DEG`, for whoever should not sit turned. */
+  turnedDeg: 0.1,
+})
+/** A look aside that counts begins here, degrees (common practice, no source). */
+export const TURNED_FROM_DEG = 30
+
+/**
+ * The places of a class that cost least in all, for the pins given (Kuhn 1955 and Munkres 1957, by the library); each
+ * can say why. Of more riders than bikes those are left out that leave the rest cheapest. Pins come first,
+ * in the riders' order: a bike that is taken, faulty or unknown leaves its rider unplaced.
+ */
+export function placeRiders(room: ClassRoom): Places {
+  const cost = costsOf(room)
+  const free = room.bikes.filter(({ inService }) => inService)
+  const pairs: Pair[] = []
+  const unplaced: Unplaced[] = []
+  const taken = new Set<string>()
+  for (const rider of room.riders.filter(({ pinnedBike }) => pinnedBike !== undefined)) {
+    const bike = room.bikes.find(({ id }) => id === rider.pinnedBike)
+    const why = !bike ? 'pinUnknown' : !bike.inService ? 'pinOutOfService' : taken.has(bike.id) ? 'pinTaken' : null
+    if (why || !bike) unplaced.push({ rider: rider.id, why: why ?? 'pinUnknown' })
+    else {
+      taken.add(bike.id)
+      const found = cost(rider, bike)
+      pairs.push({ ...found, because: [{ code: 'pinned' }, ...found.because] })
+    }
+  }
+  const riders = room.riders.filter(({ pinnedBike }) => pinnedBike === undefined)
+  const bikes = free.filter(({ id }) => !taken.has(id))
+  const all = riders.map((rider) => bikes.map((bike) => cost(rider, bike)))
+  const assigned = assignmentOf(all.map((row) => row.map((pair) => pair.cost)))
+  riders.forEach((rider, r) => {
+    const b = assigned[r]
+    if (b === null) unplaced.push({ rider: rider.id, why: 'noBike' })
+    else pairs.push(all[r][b])
+  })
+  return { pairs, unplaced, totalCost: pairs.reduce((sum, pair) => sum + pair.cost, 0) }
+}
+
+/** For each row the column it is given, null where there are fewer columns; the sum is the least possible. */
+function assignmentOf(costs: readonly (readonly number[])[]): (number | null)[] {
+  if (costs.length === 0 || costs[0].length === 0) return costs.map(() => null)
+  const columnOf = new Map(munkres(costs))
+  return costs.map((_, row) => columnOf.get(row) ?? null)
+}
+
+/** What one rider's place on one bike costs, and why; numbers carried to a type are worked out once a rider. */
+export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) => Pair {
+  const rows = rowsOf(room.bikes)
+  const carried = new Map<string, readonly PlaceReason[]>()
+  const numbersOn = (rider: FloorRider, type: string): readonly PlaceReason[] => {
+    const key = JSON.stringify([rider.id, type])
+    const known = carried.get(key) ?? carriedTo(room, rider, type)
+    carried.set(key, known)
+    return known
+  }
+  return (rider, bike) => {
+    const need = needOn(rider, bike.type)
+    const because: PlaceReason[] = [...(need === 'new' ? [FIRST] : numbersOn(rider, bike.type))]
+    if (need === 'recheck') because.push({ code: 'recheck' })
+    if (rider.lastBike !== undefined) because.push({ code: rider.lastBike === bike.id ? 'lastBike' : 'otherBike' })
+    const off = rowOff(rows.get(bike.id) ?? 0, rider.row)
+    if (rider.row) because.push(off === 0 ? { code: 'rowAsWished' } : { code: 'otherRow', wish: rider.row })
+    const deg = aside(room, bike)
+    if (deg > TURNED_FROM_DEG) because.push({ code: 'turned', deg })
+    const turned = rider.avoidTwist ? COST.turnedDeg * Math.max(0, deg - TURNED_FROM_DEG) : 0
+    const cost =
+      minutesOf(room, need) +
+      because.reduce((sum, reason) => sum + numbersCost(reason), 0) +
+      (rider.lastBike !== undefined && rider.lastBike !== bike.id ? COST.otherBike : 0) +
+      COST.otherRow * off +
+      turned
+    return { rider: rider.id, bike: bike.id, cost, need, because }
+  }
+}
+const FIRST: PlaceReason = { code: 'firstSetUp' }
+
+const numbersCost = (reason: PlaceReason): number =>
+  reason.code === 'translated'
+    ? COST.residueMm * reason.residueMm
+    : reason.code === 'outOfRange'
+      ? COST.outOfRange + COST.missingMm * reason.missingMm
+      : 0
+
+/** How a rider's numbers serve on a type: their own there, or those of another that leave the least over. */
+function carriedTo({ types }: ClassRoom, { marksByType }: FloorRider, type: string): readonly PlaceReason[] {
+  if (Object.hasOwn(marksByType, type)) return [{ code: 'ownNumbers' }]
+  const ways = Object.entries(marksByType).map(([from, marks]): readonly PlaceReason[] => {
+    const { residueMm, outOfRange } = carryMarks({
+      from: { bikeType: types[from], marks },
+      to: { bikeType: types[type] },
+    })
+    const saddleMm = Math.hypot(residueMm.saddleHeightMm, residueMm.setbackMm)
+    const ends = outOfRange.filter(({ axis }) => axis === 'seatHeight' || axis === 'seatSlide')
+    return [
+      { code: 'translated', from: types[from].name, residueMm: ends.length > 0 ? 0 : saddleMm },
+      ...ends.map(({ axis, missingMm }): PlaceReason => ({ code: 'outOfRange', axis, missingMm })),
+    ]
+  })
+  const worth = (way: readonly PlaceReason[]) => way.reduce((sum, reason) => sum + numbersCost(reason), 0)
+  return ways.reduce((best, way) => (worth(way) < worth(best) ? way : best))
+}
+
+/** How far somebody here looks aside, degrees: to the instructor or the nearest screen, whichever is farther. */
+function aside({ room }: ClassRoom, bike: FloorBike): number {
+  const screen = nearestPlace(bike, room.screens ?? [])
+  return Math.max(...[room.instructor, ...(screen ? [screen] : [])].map((place) => Math.abs(turnDeg(bike, place))))
+}
+
+/** Bikes nearer to each other than this, away from the wall, stand in one row, metres. */
+const ROW_M = 0.6
+
+/** The row of each bike as a share: 0 the one nearest to the instructor's wall, 1 the farthest. */
+export function rowsOf(bikes: readonly FloorBike[]): ReadonlyMap<string, number> {
+  const sorted = [...bikes].sort((a, b) => a.yM - b.yM)
+  let row = 0
+  const numbers = sorted.map((bike, i) => {
+    if (i > 0 && bike.yM - sorted[i - 1].yM > ROW_M) row += 1
+    return [bike.id, row] as const
+  })
+  return new Map(numbers.map(([id, number]) => [id, row === 0 ? 0 : number / row]))
+}
+
+const rowOff = (share: number, wish: FloorRider['row']): number =>
+  wish === 'front' ? share : wish === 'back' ? 1 - share : 0

@@ -1,0 +1,147 @@
+/** One rider to be made ready: how long it takes, and from when it can begin; minutes. */
+export type Job = Readonly<{ rider: string; bike: string; minutes: number; fromMin: number }>
+
+export type Slot = Readonly<{ rider: string; bike: string; hand: number; fromMin: number; toMin: number }>
+
+/** A schedule, and what is to be kept small: first how many are late, then by how many minutes in all. */
+export type Schedule = Readonly<{ slots: readonly Slot[]; late: number; lateMin: number }>
+
+export type Deadline = Readonly<{ hands: number; startMin: number }>
+
+/**
+ * Who is made ready when and by whom, so that as many as possible are by the start, and the rest with the fewest
+ * minutes late. A list of riders is worked off by whoever is free first; the list is found from a few good ones by
+ * moving single riders until no move helps. For one pair of hands the first list is best in number already: riders
+ * seen backwards from the start, all of them there from then on and due at their coming, by Moore's rule (Moore 1968,
+ * from memory). No waiting for somebody who comes later where another is there.
+ */
+export function scheduleJobs(jobs: readonly Job[], deadline: Deadline): Schedule {
+  const firsts = [
+    mooreBackwards(jobs, deadline),
+    [...jobs].sort((a, b) => a.fromMin - b.fromMin || a.minutes - b.minutes),
+    [...jobs].sort((a, b) => a.minutes - b.minutes || a.fromMin - b.fromMin),
+  ]
+  return firsts.map((list) => improved(list, deadline)).reduce((a, b) => (isBetter(b, a) ? b : a))
+}
+
+/** A list worked off in its order: each rider by the hand that is free first. */
+export function workOff(list: readonly Job[], { hands, startMin }: Deadline): Schedule {
+  const freeAt = new Float64Array(hands).fill(-Infinity)
+  const slots = list.map(({ rider, bike, minutes, fromMin }) => {
+    const hand = freeFirst(freeAt)
+    const from = Math.max(fromMin, freeAt[hand])
+    freeAt[hand] = from + minutes
+    return { rider, bike, hand, fromMin: from, toMin: from + minutes }
+  })
+  return { slots, ...latenessOf(list, { hands, startMin }) }
+}
+
+function freeFirst(freeAt: Float64Array): number {
+  let hand = 0
+  for (let h = 1; h < freeAt.length; h++) if (freeAt[h] < freeAt[hand]) hand = h
+  return hand
+}
+
+type Lateness = Pick<Schedule, 'late' | 'lateMin'>
+
+/** Of a list worked off, without its slots. */
+function latenessOf(list: readonly Job[], { hands, startMin }: Deadline): Lateness {
+  const freeAt = new Float64Array(hands).fill(-Infinity)
+  let [late, lateMin] = [0, 0]
+  for (const { minutes, fromMin } of list) {
+    const hand = freeFirst(freeAt)
+    const toMin = Math.max(fromMin, freeAt[hand]) + minutes
+    freeAt[hand] = toMin
+    if (toMin <= startMin + ROUNDING_MIN) continue
+    late += 1
+    lateMin += toMin - startMin
+  }
+  return { late, lateMin }
+}
+/** Sums of minutes that differ by less are the same. */
+const ROUNDING_MIN = 1e-9
+
+const isBetter = (a: Lateness, b: Lateness): boolean =>
+  a.late < b.late || (a.late === b.late && a.lateMin < b.lateMin - ROUNDING_MIN)
+
+/** Riders on time by Moore's rule on the clock turned round, in their order of coming, then the others. */
+function mooreBackwards(jobs: readonly Job[], { hands, startMin }: Deadline): Job[] {
+  const byDue = [...jobs].sort((a, b) => b.fromMin - a.fromMin || a.minutes - b.minutes)
+  const kept: Job[] = []
+  const dropped: Job[] = []
+  const isOnTime = (list: readonly Job[]): boolean => {
+    const loads = new Array<number>(hands).fill(0)
+    return list.every(({ minutes, fromMin }) => {
+      const hand = loads.indexOf(Math.min(...loads))
+      loads[hand] += minutes
+      return loads[hand] <= startMin - fromMin + ROUNDING_MIN
+    })
+  }
+  for (const job of byDue) {
+    kept.push(job)
+    if (isOnTime(kept)) continue
+    const longest = kept.reduce((a, b) => (b.minutes > a.minutes ? b : a))
+    kept.splice(kept.indexOf(longest), 1)
+    dropped.push(longest)
+  }
+  return [...kept.reverse(), ...dropped.sort((a, b) => a.minutes - b.minutes)]
+}
+
+/** Single riders moved to another place of the list as long as that helps; bounded. */
+function improved(first: readonly Job[], deadline: Deadline): Schedule {
+  let list = [...first]
+  let best = latenessOf(list, deadline)
+  for (let sweep = 0; sweep < MOST_SWEEPS && best.late > 0; sweep++) {
+    let found = false
+    for (let from = 0; from < list.length; from++)
+      for (let to = 0; to < list.length; to++) {
+        if (to === from) continue
+        const moved = list.toSpliced(from, 1).toSpliced(to, 0, list[from])
+        const lateness = latenessOf(moved, deadline)
+        if (!isBetter(lateness, best)) continue
+        ;[list, best, found] = [moved, lateness, true]
+      }
+    if (!found) break
+  }
+  return workOff(list, deadline)
+}
+const MOST_SWEEPS = 12
+
+/** Somebody who comes at `fromMin` and is not ready by the start, and the latest coming at which one more would be. */
+export type Late = Readonly<{ rider: string; fromMin: number; toMin: number; comeByMin: number | null }>
+
+/**
+ * The late ones of a schedule: of each the latest minute to come by, not before the doors open, at which one more is
+ * ready by the start; null where coming earlier alone does not help.
+ */
+export function lateOnes(jobs: readonly Job[], schedule: Schedule, deadline: Deadline, doorsMin: number): Late[] {
+  return schedule.slots
+    .filter(({ toMin }) => toMin > deadline.startMin + ROUNDING_MIN)
+    .map(({ rider, toMin }) => {
+      const job = jobs.find((one) => one.rider === rider)!
+      return { rider, fromMin: job.fromMin, toMin, comeByMin: comeBy(job, jobs, schedule, deadline, doorsMin) }
+    })
+}
+
+function comeBy(
+  job: Job,
+  jobs: readonly Job[],
+  schedule: Schedule,
+  deadline: Deadline,
+  doorsMin: number,
+): number | null {
+  const helps = (fromMin: number) =>
+    scheduleJobs(
+      jobs.map((one) => (one === job ? { ...one, fromMin } : one)),
+      deadline,
+    ).late < schedule.late
+  const last = Math.floor(job.fromMin)
+  if (last <= doorsMin || !helps(doorsMin)) return null
+  let [low, high] = [Math.ceil(doorsMin), last]
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2)
+    if (helps(middle)) low = middle
+    else high = middle - 1
+  }
+  return low
+}
