@@ -102,7 +102,7 @@ export function SetupView({
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, fragile, settled } = useOutbox()
-  const { rows, pending, finishedElsewhere, add, replace, withdraw, save } = useSetupRows(setupId, stored)
+  const { rows, pending, finishedElsewhere, add, replace, replaceAll, withdraw, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored, previous !== null)))
   const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<LandmarkAtMark>(
@@ -163,7 +163,7 @@ export function SetupView({
   }
 
   function moveLooks(truly: Marks) {
-    for (const { old, row } of takenAt(rows, truly)) replace(old, row)
+    replaceAll(takenAt(rows, truly))
     message.info('What was seen counts there now. Look once more.', 3)
   }
 

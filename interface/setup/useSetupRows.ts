@@ -7,6 +7,7 @@ import type { OutboxEntry } from '@/server/outbox/entry'
 import { useOutbox, type DraftEntry } from '../outbox/OutboxProvider'
 import type { StoredEntry } from '../outbox/store'
 import type { Row } from './flow'
+import type { Replacement } from './misSet'
 import { withPendingEntries } from './pendingEntries'
 
 /** Somebody else's taps are here within two seconds. */
@@ -26,6 +27,8 @@ export type SetupRows = Readonly<{
   finishedElsewhere: boolean
   add: (row: Evidence) => void
   replace: (old: Row | undefined, row: Evidence) => void
+  /** Several at once: all of them reach the outbox, or none. */
+  replaceAll: (replacements: readonly Replacement[]) => void
   withdraw: (row: Row) => void
   /** Resolves once the numbers are in the outbox. */
   save: (id: string, marks: Marks, purpose: Purpose) => Promise<void>
@@ -117,16 +120,18 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     [setupId],
   )
   const add = useCallback((row: Evidence) => void send([addition(row)]), [send, addition])
-  const replace = useCallback(
-    (old: Row | undefined, row: Evidence) => void send([...(old ? [withdrawal(old)] : []), addition(row)]),
+  const replaceAll = useCallback(
+    (replacements: readonly Replacement[]) =>
+      void send(replacements.flatMap(({ old, row }) => [...(old ? [withdrawal(old)] : []), addition(row)])),
     [send, addition, withdrawal],
   )
+  const replace = useCallback((old: Row | undefined, row: Evidence) => replaceAll([{ old, row }]), [replaceAll])
   const withdraw = useCallback((row: Row) => void send([withdrawal(row)]), [send, withdrawal])
   const save = useCallback(
     (id: string, marks: Marks, purpose: Purpose) => send([{ op: 'finishSetup', id, setupId, marks, purpose }]),
     [send, setupId],
   )
-  return { rows, pending, finishedElsewhere, add, replace, withdraw, save }
+  return { rows, pending, finishedElsewhere, add, replace, replaceAll, withdraw, save }
 }
 
 const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>

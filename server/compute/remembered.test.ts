@@ -30,3 +30,21 @@ test('nobody waits: the answer before serves until the next is worked out, and a
   await settled()
   expect(ask('hall', 'third', request)).toEqual({ n: 2 })
 })
+
+test('where nothing older serves, nothing does until the next is there; a late one of before is left out', async () => {
+  const ask = remembered<{ n: number }>('machineResiduals', { olderServes: false })
+  const request = async () => ({})
+  computed.mockResolvedValue({ n: 1 })
+  ask('hall', 'first', request)
+  await settled()
+  expect(ask('hall', 'first', request)).toEqual({ n: 1 })
+  let endOld: (answer: { n: number }) => void = () => undefined
+  computed.mockReturnValueOnce(new Promise((resolve) => (endOld = resolve)))
+  expect(ask('hall', 'second', request)).toBeNull()
+  computed.mockResolvedValue({ n: 3 })
+  expect(ask('hall', 'third', request)).toBeNull()
+  await settled()
+  endOld({ n: 2 })
+  await settled()
+  expect(ask('hall', 'third', request)).toEqual({ n: 3 })
+})

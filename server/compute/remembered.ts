@@ -7,17 +7,17 @@ const TIMEOUT_MS = 120_000
 /**
  * Answers of one operation, worked out in a thread and remembered by key (one a studio); nothing of them is stored.
  * Nobody waits, not for what is asked to be gathered either: while an answer `of` something newer is being worked out,
- * the one before serves, or null.
+ * the one before serves where `olderServes`, or null.
  */
-export function remembered<Answer extends object>(operation: string) {
+export function remembered<Answer extends object>(operation: string, { olderServes = true } = {}) {
   const known = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
   return (key: string, of: string, request: () => Promise<unknown>): Answer | null => {
     if (known.get(key)?.of !== of) {
-      known.set(key, { of, answer: known.get(key)?.answer ?? null })
+      known.set(key, { of, answer: (olderServes && known.get(key)?.answer) || null })
       void work(request)
-        .then((answer) => known.set(key, { of, answer }))
+        .then((answer) => known.get(key)?.of === of && known.set(key, { of, answer }))
         // The database gone, too much to do just now, or a thread that ended: the next page asks again.
-        .catch(() => known.delete(key))
+        .catch(() => known.get(key)?.of === of && known.delete(key))
     }
     return known.get(key)?.answer ?? null
   }

@@ -25,7 +25,8 @@ const SAME_MACHINE_MM = 2
 /** Rows that say how a knee bent, where, and on what sole. */
 const TELLING: ReadonlySet<Evidence['kind']> = new Set(['set', 'rider', 'kneeAngle', 'kneeByEye'])
 
-const pooled = remembered<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals')
+// What was said before a machine's offset moved must not be taken once more: nothing older serves.
+const pooled = remembered<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals', { olderServes: false })
 
 /**
  * What the riders checked in the last year say of the machines they were checked on, by bike; only those that are more
