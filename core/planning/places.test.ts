@@ -2,7 +2,7 @@ import { TYPES } from '@/scripts/netloftHall'
 import type { Marks } from '../conventions'
 import { positionsOf } from '../scale/scale'
 import { randomRoom } from '../simulated/randomRoom'
-import { costsOf, placeRiders, rowsOf, type Pair } from './places'
+import { costsOf, placeRiders, rowsOf, swapCost, type Pair } from './places'
 import { needOn, type ClassRoom, type FloorBike, type FloorRider } from './room'
 
 const marksOn = (type: keyof typeof TYPES, at: number): Marks =>
@@ -146,6 +146,22 @@ test('numbers of another type cost what they take and leave over; without any it
   expect(other.cost).toBeGreaterThan(1.5)
   expect(cost(room.riders[1], room.bikes[0])).toMatchObject({ cost: 6, need: 'new', because: [{ code: 'firstSetUp' }] })
   expect(needOn(rider('x', { setup: 'recheck' }), 'bracken')).toBe('recheck')
+})
+
+test('what a swap costs is what pins to the swapped bikes cost, and never less than nothing without pins', () => {
+  const room = randomRoom(TYPES, 17, 14, 12)
+  const { pairs, totalCost } = placeRiders(room)
+  for (const [a, b] of [
+    [pairs[0], pairs[5]],
+    [pairs[2], pairs[9]],
+  ] as const) {
+    const found = swapCost(room, pairs, a.rider, b.rider)!
+    expect(found).toBeGreaterThanOrEqual(-1e-9)
+    const seat = (id: string) => (id === a.rider ? b.bike : id === b.rider ? a.bike : seatOf(pairs, id)?.bike)
+    const pinned = room.riders.map((one) => ({ ...one, pinnedBike: seat(one.id) }))
+    expect(placeRiders({ ...room, riders: pinned }).totalCost).toBeCloseTo(totalCost + found, 6)
+  }
+  expect(swapCost(room, pairs, pairs[0].rider, 'nobody')).toBeNull()
 })
 
 test('rows are told apart by their distance from the instructor’s wall', () => {

@@ -390,6 +390,8 @@ const ENTRIES = [
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
   shownFirst: 'orders what it is handed',
+  readCalendar: 'text',
+  writeCalendar: 'text',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
   ownerOf: 'opens by what stands in a private address, whose studio follows from it',
