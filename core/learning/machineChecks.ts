@@ -3,6 +3,7 @@ import type { Bike, BikeType } from '../bike/bike'
 import { axisPositions, contactPoints } from '../bike/contactPoints'
 import type { Marks } from '../conventions'
 import type { Evidence, EvidenceOf } from '../evidence/registry'
+import { KNEE_READING_SD_DEG } from '../evidence/kinds/kneeAngle'
 import { KNEE_BY_EYE_DEG } from '../evidence/kinds/kneeByEye'
 import { MEASUREMENT_SD, MOVING_MORE_SD_DEG } from '../measurementNoise'
 import { heldFlexionDeg } from '../recommend/lastReadings'
@@ -22,12 +23,6 @@ export type HeightByKnee = Readonly<{ heightMm: number; sdMm: number; byEye: boo
 const COMPARED_AT_DEG = 30
 /** Riders' knees where saddles come to stand, before a look, degrees; ours. */
 const USUAL_KNEE_SD_DEG = 8
-
-const READING_SD_DEG = {
-  goniometer: MEASUREMENT_SD.goniometerDeg,
-  photo: MEASUREMENT_SD.photoDeg,
-  gauge: MEASUREMENT_SD.gaugeDeg,
-} as const
 
 type KneeRow = EvidenceOf<'kneeAngle'> | EvidenceOf<'kneeByEye'>
 
@@ -75,7 +70,7 @@ const kneeOf = (row: KneeRow): Readonly<{ deg: number; sdDeg: number }> =>
   row.kind === 'kneeAngle'
     ? {
         deg: heldFlexionDeg(row),
-        sdDeg: Math.hypot(READING_SD_DEG[row.by], row.moving ? MOVING_MORE_SD_DEG : 0),
+        sdDeg: Math.hypot(KNEE_READING_SD_DEG[row.by], row.moving ? MOVING_MORE_SD_DEG : 0),
       }
     : kneeByWord(row.seen)
 

@@ -47,6 +47,6 @@ export const formatUnplaced = ({ why }: Unplaced): string => capitalized(`${UNPL
 export function formatLate({ fromMin, toMin, comeByMin }: Late, startMin: number): string {
   const over = `Ready ${Math.max(1, Math.round(toMin - startMin))} min after the start`
   return comeByMin === null
-    ? `${over}; coming earlier does not help, there are too few hands: look again in the warm-up.`
+    ? `${over}; there are too few hands: look again in the warm-up.`
     : `${over}; ${Math.ceil(fromMin - comeByMin)} min earlier, and ready in time.`
 }

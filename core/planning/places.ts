@@ -119,8 +119,7 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
     const turned = rider.avoidTwist ? COST.turnedDeg * Math.max(0, deg - TURNED_FROM_DEG) : 0
     const cost =
       minutesOf(room, need) +
-      because.reduce((sum, reason) => sum + numbersCost(reason), 0) +
-      (rider.lastBike !== undefined && rider.lastBike !== bike.id ? COST.otherBike : 0) +
+      because.reduce((sum, reason) => sum + reasonCost(reason), 0) +
       COST.otherRow * off +
       turned
     return { rider: rider.id, bike: bike.id, cost, need, because }
@@ -128,12 +127,19 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
 }
 const FIRST: PlaceReason = { code: 'firstSetUp' }
 
-const numbersCost = (reason: PlaceReason): number =>
-  reason.code === 'translated'
-    ? COST.residueMm * reason.residueMm
-    : reason.code === 'outOfRange'
-      ? COST.outOfRange + COST.missingMm * reason.missingMm
-      : 0
+/** What a reason costs by itself; those that depend on the place are reckoned where they are found. */
+function reasonCost(reason: PlaceReason): number {
+  switch (reason.code) {
+    case 'translated':
+      return COST.residueMm * reason.residueMm
+    case 'outOfRange':
+      return COST.outOfRange + COST.missingMm * reason.missingMm
+    case 'otherBike':
+      return COST.otherBike
+    default:
+      return 0
+  }
+}
 
 /** How a rider's numbers serve on a type: their own there, or those of another that leave the least over. */
 function carriedTo({ types }: ClassRoom, { marksByType }: FloorRider, type: string): readonly PlaceReason[] {
@@ -150,7 +156,7 @@ function carriedTo({ types }: ClassRoom, { marksByType }: FloorRider, type: stri
       ...ends.map(({ axis, missingMm }): PlaceReason => ({ code: 'outOfRange', axis, missingMm })),
     ]
   })
-  const worth = (way: readonly PlaceReason[]) => way.reduce((sum, reason) => sum + numbersCost(reason), 0)
+  const worth = (way: readonly PlaceReason[]) => way.reduce((sum, reason) => sum + reasonCost(reason), 0)
   return ways.reduce((best, way) => (worth(way) < worth(best) ? way : best))
 }
 

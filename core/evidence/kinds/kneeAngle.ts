@@ -5,7 +5,8 @@ import { between, oneOf } from '../../schema'
 import { defineKind } from '../defineKind'
 import { flexionOf } from '../flexion'
 
-const SD_DEG = {
+/** One spread of a knee angle by what it was read with, degrees. */
+export const KNEE_READING_SD_DEG = {
   goniometer: MEASUREMENT_SD.goniometerDeg,
   photo: MEASUREMENT_SD.photoDeg,
   gauge: MEASUREMENT_SD.gaugeDeg,
@@ -44,7 +45,7 @@ export const kneeAngle = defineKind({
   likelihood: ({ deg, by, side, foot, moving }, seen) =>
     gaussian(
       deg - (moving ? MOVING_MORE_DEG : 0),
-      Math.hypot(SD_DEG[by], moving ? MOVING_MORE_SD_DEG : 0),
+      Math.hypot(KNEE_READING_SD_DEG[by], moving ? MOVING_MORE_SD_DEG : 0),
       flexionOf(side, seen, foot),
     ),
 })
