@@ -33,6 +33,16 @@ test('a knee as ever raises no suspicion, one a whole mark off does; taken there
   expect(isSuspect(misSet(misSetQuestion(known, moved, { ...at, seatHeight: lower })!))).toBe(false)
 })
 
+test('as long as nothing mis-set is the likeliest of all, nobody is alarmed', () => {
+  const causes = [
+    { code: 'asSet', chance: 0.4, say: '' },
+    { code: 'postSlipped', mm: 12, chance: 0.35, say: '' },
+    { code: 'otherShoe', mm: 8, chance: 0.25, say: '' },
+  ] as const
+  expect(isSuspect({ causes, sentence: '' })).toBe(false)
+  expect(isSuspect({ causes: [causes[1], causes[0], causes[2]], sentence: '' })).toBe(true)
+})
+
 test('looks move with the saddle they were taken on, each in the place of its own row, and reasons stay', () => {
   const rows = rowsOf({ kind: 'stature', mm: 1700 }, { kind: 'set', at, meant: 'wish' }, knee(40))
   expect(takenAt(rows, { seatHeight: '7' })).toEqual([
