@@ -6,7 +6,7 @@ export type ArchiveTally = Readonly<Record<'members' | 'setups' | 'numbers' | 'b
 export type ArchiveOutcome =
   | Readonly<{ outcome: 'fits' | 'kept'; tally: ArchiveTally }>
   | Readonly<{ outcome: 'faulty'; faults: readonly ArchiveFault[]; count: number }>
-  | Readonly<{ outcome: 'newer'; version: number }>
+  | Readonly<{ outcome: 'newer' | 'older'; version: number }>
   | Readonly<{ outcome: 'unreadable'; why: 'notJson' | 'cutShort' | 'rowTooLong'; bytes: number }>
   | Readonly<{ outcome: 'notEmpty' | 'elsewhere' | 'otherFormat' | 'stopped' }>
 
@@ -20,7 +20,12 @@ export function formatArchiveRefusal(
 ): string {
   switch (outcome.outcome) {
     case 'newer':
-      return `A later version of this product wrote this archive (version ${outcome.version}); this one reads 1.`
+      return `A later version of this product wrote this archive (version ${outcome.version}); this one reads 2.`
+    case 'older':
+      return (
+        `An earlier version of this product wrote this archive (version ${outcome.version}), from before there were ` +
+        'classes. Open the studio there with this version, and take the archive out again.'
+      )
     case 'unreadable': {
       const where = `after ${Math.round(outcome.bytes / 1000)} kB`
       if (outcome.why === 'cutShort') return 'This archive ends in the middle of something: it did not arrive whole.'

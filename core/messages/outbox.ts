@@ -1,14 +1,23 @@
 import type { BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
 import type { EvidenceKind } from '../evidence/registry'
-import { formatSign, signNamed } from '../watch/signs'
 import { formatMarks } from './labels'
+import { formatNoted } from './watch'
 import { capitalized, evidenceName } from './phrases'
 
 /** Why something sent from a device was not taken. */
 export type Refusal =
   | Readonly<{
-      code: 'malformed' | 'notAllowed' | 'noSetup' | 'noNote' | 'idTaken' | 'full' | 'incomplete' | 'unknownSign'
+      code:
+        | 'malformed'
+        | 'notAllowed'
+        | 'noSetup'
+        | 'noNote'
+        | 'noClass'
+        | 'idTaken'
+        | 'full'
+        | 'incomplete'
+        | 'unknownSign'
     }>
   | Readonly<{ code: 'badRow'; reasons: readonly string[] }>
   | Readonly<{ code: 'finished'; by: string; time: string; marks: Marks; bikeType: BikeType }>
@@ -24,6 +33,8 @@ export function formatRefusal(refusal: Refusal): string {
       return 'this set-up does not exist'
     case 'noNote':
       return 'this rider or bike does not exist'
+    case 'noClass':
+      return 'this class does not exist'
     case 'idTaken':
       return 'something else was kept under this mark of the device already; enter it once more'
     case 'full':
@@ -46,8 +57,8 @@ export function formatRefusal(refusal: Refusal): string {
 export function formatEntry(
   entry:
     | Readonly<{ op: 'appendEvidence'; row: Readonly<{ kind: EvidenceKind }> }>
-    | Readonly<{ op: 'addNote'; sign: string }>
-    | Readonly<{ op: 'withdrawEvidence' | 'finishSetup' | 'withdrawNote' }>,
+    | Readonly<{ op: 'addNote'; sign: string; region?: string }>
+    | Readonly<{ op: 'withdrawEvidence' | 'finishSetup' | 'withdrawNote' | 'changeNote' | 'addLook' | 'addRoomCue' }>,
 ): string {
   switch (entry.op) {
     case 'appendEvidence':
@@ -56,10 +67,14 @@ export function formatEntry(
       return 'Taking something back'
     case 'finishSetup':
       return 'Saving the numbers'
-    case 'addNote': {
-      const sign = signNamed(entry.sign)
-      return `Note: ${sign ? formatSign(sign) : entry.sign}`
-    }
+    case 'addNote':
+      return `Note: ${formatNoted(entry)}`
+    case 'changeNote':
+      return 'A note, as it goes on'
+    case 'addLook':
+      return 'Looked at'
+    case 'addRoomCue':
+      return 'A cue to the room'
     case 'withdrawNote':
       return 'Taking a note back'
   }

@@ -1,3 +1,4 @@
+import type { Need } from '../planning/room'
 import type { PlaceReason, Unplaced } from '../planning/places'
 import type { Late } from '../planning/queue'
 import { AXIS_NAME, capitalized, formatLength } from './phrases'
@@ -49,4 +50,31 @@ export function formatLate({ fromMin, toMin, comeByMin }: Late, startMin: number
   return comeByMin === null
     ? `${over}; there are too few hands: look again in the warm-up.`
     : `${over}; ${Math.ceil(fromMin - comeByMin)} min earlier, and ready in time.`
+}
+
+/** What a rider needs before the class, as a tile says it. */
+export const NEED_WORD: Readonly<Record<Need, string>> = {
+  none: '',
+  translate: 'carry over',
+  recheck: 're-check',
+  new: 'new',
+}
+export const NEED_TITLE: Readonly<Record<Need, string>> = {
+  none: 'nothing to do',
+  translate: 'carry the numbers over',
+  recheck: 'second look',
+  new: 'first set-up',
+}
+
+/** A text to send to somebody who should come earlier. */
+export const formatComeEarlier = (name: string, title: string, time: string, studio: string): string =>
+  `Hello ${name.split(' ')[0]}, could you be here by ${time} for ${title}? Then there is time to set your bike up ` +
+  `before the music starts. See you, ${studio}`
+
+/** "2 min more than the cheapest places", for a change by hand; empty where nothing can be said. */
+export function formatExtra(extraMin: number | null): string {
+  if (extraMin === null) return ''
+  if (Math.abs(extraMin) < 0.05) return 'It costs nothing.'
+  const minutes = `${Math.abs(extraMin).toFixed(1).replace(/\.0$/, '')} min`
+  return extraMin > 0 ? `It costs ${minutes} of an instructor.` : `It saves ${minutes} of an instructor.`
 }

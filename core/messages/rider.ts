@@ -1,6 +1,8 @@
 import type { EvidenceOf } from '../evidence/registry'
+import { FELT, RED_FLAG } from '../watch/comfort'
 import { capitalized, formatAgo } from './phrases'
 import { REGION_NAME, signNamed, type Region } from '../watch/signs'
+import { formatNoted } from './watch'
 
 /** That a bike changed after a rider's numbers were saved on it. `date` as the studio says it. */
 export const formatBikeChanged = (bikeNumber: number, date: string): string =>
@@ -14,13 +16,31 @@ export const formatPedalSide = (pedal: EvidenceOf<'rider'>['pedal']): string | n
 export const formatBikeName = (typeName: string, bikeNumber: number | null): string =>
   bikeNumber === null ? typeName : `${typeName}, bike ${bikeNumber}`
 
-/** What was noted: "Knees: out", the side where the sign has sides, and the cue. Unknown signs stay as stored. */
-export function describeNote(region: string, sign: string, side: 'left' | 'right' | 'both') {
+/**
+ * What was noted: "Knees: out", the side where the sign has sides, and the cue in the studio's words (`cues`, by sign);
+ * what was felt with its strength, a red flag by its name. Unknown signs stay as stored.
+ */
+export function describeNote(
+  {
+    region,
+    sign,
+    side,
+    score,
+  }: Readonly<{
+    region: string
+    sign: string
+    side: 'left' | 'right' | 'both'
+    score?: number | null
+  }>,
+  cues: Readonly<Record<string, string>> = {},
+) {
+  if (sign === FELT || sign === RED_FLAG)
+    return { seen: capitalized(formatNoted({ sign, region, score })), side: side === 'both' ? null : side, cue: '' }
   const known = signNamed(sign)
   return {
     seen: `${REGION_NAME[region as Region] ?? region}: ${(known?.name ?? sign).toLowerCase()}`,
     side: known?.sided ? side : null,
-    cue: known?.cue ?? '',
+    cue: cues[sign] ?? known?.cue ?? '',
   }
 }
 

@@ -71,6 +71,14 @@ export function settingsIssues(settings: unknown): Issue[] {
   return schoolIssues((settings as StudioSettings).school, '/school')
 }
 
+/** Issues of a class's blocks, a room's plan or a bike's stand in it, for what writes them to the database. */
+export function shapeIssues(name: 'blocks' | 'roomPlan' | 'stand', value: unknown): Issue[] {
+  const tooLarge = sizeIssues(name, value)
+  if (tooLarge.length > 0) return tooLarge
+  const validate = generated[name]
+  return validate(value) ? [] : uniqueByPointer(issuesFromAjv(validate.errors ?? []))
+}
+
 /** Issues of one row of evidence alone, for what writes rows to the database. */
 export function evidenceIssues(row: unknown): Issue[] {
   const tooLarge = sizeIssues('evidence', row)

@@ -1,6 +1,8 @@
 import { axisSchema, bikeSchema, bikeTypeSchema } from '../bike/bike'
+import { blocksSchema } from '../classPlan/blocks'
 import { marksSchema, pointSchema } from '../conventions'
 import { evidenceSchema, KINDS } from '../evidence/registry'
+import { roomPlanSchema, standSchema } from '../planning/roomPlan'
 import { recommendSchema } from '../recommend/request'
 import { afterChangeSchema } from './afterChange'
 import { calibrateSchema } from './calibrate'
@@ -33,6 +35,9 @@ export const schemas: Readonly<Record<string, object>> = {
   plan: planSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
+  blocks: blocksSchema,
+  roomPlan: roomPlanSchema,
+  stand: standSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),
   typeFile: typeFileSchema,
   point: pointSchema,

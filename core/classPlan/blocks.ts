@@ -1,0 +1,111 @@
+import { Type } from '@sinclair/typebox'
+import { between, closed, oneOf, type Plain } from '../schema'
+
+export const POSTURES = ['seated', 'standing'] as const
+export type Posture = (typeof POSTURES)[number]
+export const EFFORTS = ['easy', 'steady', 'hard', 'recovery'] as const
+export type Effort = (typeof EFFORTS)[number]
+/** Long throughout, or long and tucked by turns on purpose. */
+export const SPINES = ['long', 'longAndTucked'] as const
+export type Spine = (typeof SPINES)[number]
+/** Where the hands lie: 1 the nearest, 3 the farthest. */
+export const HAND_POSITIONS = [1, 2, 3] as const
+export type HandPosition = (typeof HAND_POSITIONS)[number]
+
+/**
+ * One block of a class. Music sets the legs: one pedal stroke of one foot a beat, so turns a minute are beats ÷ 2. Of
+ * the two only `rpm` is kept.
+ */
+export const blockSchema = closed({
+  id: Type.String({ minLength: 1, maxLength: 40 }),
+  name: Type.String({ maxLength: 60 }),
+  minutes: between(0.5, 90),
+  rpm: between(30, 150),
+  posture: oneOf(POSTURES),
+  hands: Type.Unsafe<HandPosition>({ enum: HAND_POSITIONS }),
+  effort: oneOf(EFFORTS),
+  spine: oneOf(SPINES),
+  move: Type.Optional(Type.String({ maxLength: 40 })),
+})
+export const blocksSchema = Type.Array(blockSchema, { maxItems: 60 })
+export type Block = Plain<typeof blockSchema>
+
+/** Beats a minute for turns a minute, and back. */
+export const beatsOf = (rpm: number): number => 2 * rpm
+export const rpmOf = (beats: number): number => beats / 2
+
+/** Minutes of a class by its blocks. */
+export const totalMinutes = (blocks: readonly Block[]): number => blocks.reduce((sum, { minutes }) => sum + minutes, 0)
+
+/** The block that runs at a minute of the class, counted from 0; null before, after and without any. */
+export function blockAt(blocks: readonly Block[], minute: number): Block | null {
+  let from = 0
+  for (const block of blocks) {
+    if (minute >= from && minute < from + block.minutes) return block
+    from += block.minutes
+  }
+  return null
+}
+
+/** Turns within this share of the plan's are on plan; ours. */
+const ON_PLAN = 0.1
+/** Slower than this under load the knees carry more (common practice, no source), turns a minute. */
+const SLOW_RPM = 75
+
+/** What the plan says about something seen: it is meant so, or it counts, and why. */
+export type Judged = Readonly<{ counts: boolean; why: 'asPlanned' | 'offPlan' | 'kneesUnderLoad' | 'always' }>
+
+/**
+ * Whether something seen counts in the block that runs: a rounded back is meant where the block's spine is tucked by
+ * turns; slow heavy legs are taught on purpose, though not to riders with knee notes.
+ */
+export function judgeSign(sign: string, block: Block | null, { kneeNotes = false } = {}): Judged {
+  if (!block) return { counts: true, why: 'always' }
+  if (sign === 'rounded' && block.spine === 'longAndTucked') return { counts: false, why: 'asPlanned' }
+  if (sign === 'grinding') {
+    if (kneeNotes) return { counts: true, why: 'kneesUnderLoad' }
+    return block.rpm < SLOW_RPM && block.effort === 'hard'
+      ? { counts: false, why: 'asPlanned' }
+      : { counts: true, why: 'offPlan' }
+  }
+  return { counts: true, why: 'always' }
+}
+
+/** Whether legs turn with the plan; null where no block runs. */
+export function judgeRpm(rpm: number, block: Block | null): 'onPlan' | 'behindBeat' | 'aheadOfBeat' | null {
+  if (!block) return null
+  if (rpm < block.rpm * (1 - ON_PLAN)) return 'behindBeat'
+  return rpm > block.rpm * (1 + ON_PLAN) ? 'aheadOfBeat' : 'onPlan'
+}
+
+/** What in a plan should be said to whoever made it. */
+export type PlanRemark =
+  | Readonly<{ code: 'longSeated'; minutes: number }>
+  | Readonly<{ code: 'slowLong'; name: string; minutes: number }>
+  | Readonly<{ code: 'otherLength'; planMin: number; classMin: number }>
+  | Readonly<{ code: 'noEasyStart' | 'noEasyEnd' }>
+
+/** Longer in the saddle without standing up a break is due (common practice, no source), minutes. */
+const LONGEST_SEATED = 20
+/** Heavy slow blocks are short (common practice, no source), minutes. */
+const LONGEST_SLOW = 6
+
+export function planRemarks(blocks: readonly Block[], classMin: number): PlanRemark[] {
+  if (blocks.length === 0) return []
+  const remarks: PlanRemark[] = []
+  const planMin = totalMinutes(blocks)
+  if (Math.abs(planMin - classMin) > 0.5) remarks.push({ code: 'otherLength', planMin, classMin })
+  let seated = 0
+  let longest = 0
+  for (const { posture, minutes } of blocks) {
+    seated = posture === 'seated' ? seated + minutes : 0
+    longest = Math.max(longest, seated)
+  }
+  if (longest > LONGEST_SEATED) remarks.push({ code: 'longSeated', minutes: longest })
+  for (const { rpm, effort, minutes, name } of blocks)
+    if (rpm < SLOW_RPM && effort === 'hard' && minutes > LONGEST_SLOW) remarks.push({ code: 'slowLong', name, minutes })
+  const gentle: readonly Effort[] = ['easy', 'recovery']
+  if (!gentle.includes(blocks[0].effort)) remarks.push({ code: 'noEasyStart' })
+  if (!gentle.includes(blocks[blocks.length - 1].effort)) remarks.push({ code: 'noEasyEnd' })
+  return remarks
+}

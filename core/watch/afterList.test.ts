@@ -1,0 +1,43 @@
+import { afterList, isStrong, type ClassRecord } from './afterList'
+
+const record = (id: string, memberId: string, sign: string, of: Partial<ClassRecord> = {}): ClassRecord => ({
+  id,
+  memberId,
+  sign,
+  region: '',
+  score: null,
+  cued: false,
+  held: null,
+  ...of,
+})
+const failed = (memberId: string, sign: string) => ({ memberId, sign, cued: true, held: false })
+
+test('one list by urgency: red flags, unchecked numbers, felt by strength, failing cues, trials, the rest', () => {
+  const notes = [
+    record('1', 'a', 'kneesOut', { cued: true, held: false }),
+    record('2', 'b', 'felt', { region: 'feltLowBack', score: 3 }),
+    record('3', 'c', 'felt', { region: 'feltHands', score: 7 }),
+    record('4', 'd', 'redFlag', { region: 'sharp' }),
+    record('5', 'e', 'rocking', { held: true }),
+    record('6', 'f', 'shrugged'),
+    record('7', 'g', 'felt', { region: 'feltHands', score: 0 }),
+  ]
+  const earlier = [failed('a', 'kneesOut'), failed('a', 'kneesOut'), failed('a', 'kneesOut')]
+  const list = afterList({ notes, earlier, warmUp: ['h'], trialsDue: ['i'] })
+  expect(list.map(({ kind, memberId }) => [kind, memberId])).toEqual([
+    ['redFlag', 'd'],
+    ['warmUp', 'h'],
+    ['felt', 'c'],
+    ['felt', 'b'],
+    ['cueFailed', 'a'],
+    ['trialDue', 'i'],
+    ['noted', 'f'],
+  ])
+  expect(list.map(isStrong)).toEqual([false, false, true, false, false, false, false])
+})
+
+test('failures of another rider, or of another cue, are not this one’s', () => {
+  const notes = [record('1', 'a', 'kneesOut')]
+  const earlier = [failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('a', 'rocking')]
+  expect(afterList({ notes, earlier, warmUp: [], trialsDue: [] })).toMatchObject([{ kind: 'noted' }])
+})

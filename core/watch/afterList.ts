@@ -1,0 +1,60 @@
+import { FAILS_BEFORE_SETUP, type CuedNote } from './cue'
+import { FELT, RED_FLAG, STRONG_FROM } from './comfort'
+
+/** A note of the class, as far as what comes after goes. */
+export type ClassRecord = CuedNote & Readonly<{ id: string; region: string; score: number | null }>
+
+/** Something to see to after a class, the most pressing kind first. */
+export const AFTER_KINDS = ['redFlag', 'warmUp', 'felt', 'cueFailed', 'trialDue', 'noted'] as const
+export type AfterKind = (typeof AFTER_KINDS)[number]
+export type AfterItem = Readonly<{ kind: AfterKind; memberId: string; notes: readonly string[]; score: number | null }>
+
+export type AfterInput = Readonly<{
+  notes: readonly ClassRecord[]
+  /** Notes of these riders from all classes, for cues that keep failing. */
+  earlier: readonly CuedNote[]
+  /** Riders left to the warm-up and not looked at since. */
+  warmUp: readonly string[]
+  trialsDue: readonly string[]
+}>
+
+/**
+ * One list by urgency: red flags; numbers nobody looked at; what was felt, the strongest first; cues that fail again
+ * and again; trials due; then whoever has anything else noted that did not hold. A rider stands once under each kind.
+ */
+export function afterList({ notes, earlier, warmUp, trialsDue }: AfterInput): AfterItem[] {
+  const riders = [...new Set(notes.map(({ memberId }) => memberId))]
+  const ofRider = (memberId: string, which: (note: ClassRecord) => boolean) =>
+    notes.filter((note) => note.memberId === memberId && which(note))
+  const items = riders.flatMap((memberId): AfterItem[] => {
+    const flags = ofRider(memberId, ({ sign }) => sign === RED_FLAG)
+    const felt = ofRider(memberId, ({ sign, score }) => sign === FELT && (score ?? 0) > 0)
+    const seen = ofRider(memberId, ({ sign, held }) => sign !== FELT && sign !== RED_FLAG && held !== true)
+    const fails = (sign: string) =>
+      earlier.filter((note) => note.memberId === memberId && note.sign === sign && note.cued && note.held === false)
+    const failing = seen.filter(({ sign }) => fails(sign).length >= FAILS_BEFORE_SETUP)
+    const other = seen.filter((note) => !failing.includes(note))
+    const item = (kind: AfterKind, of: readonly ClassRecord[], score: number | null = null): AfterItem[] =>
+      of.length > 0 ? [{ kind, memberId, notes: of.map(({ id }) => id), score }] : []
+    const strongest = Math.max(0, ...felt.map(({ score }) => score ?? 0))
+    return [
+      ...item('redFlag', flags),
+      ...item('felt', felt, strongest),
+      ...item('cueFailed', failing),
+      ...item('noted', other),
+    ]
+  })
+  const alone =
+    (kind: AfterKind) =>
+    (memberId: string): AfterItem => ({ kind, memberId, notes: [], score: null })
+  const all = [...items, ...warmUp.map(alone('warmUp')), ...trialsDue.map(alone('trialDue'))]
+  const order = ({ kind, score }: AfterItem): number =>
+    AFTER_KINDS.indexOf(kind) * 100 - (kind === 'felt' ? (score ?? 0) : 0)
+  return all
+    .map((item, i) => ({ item, i }))
+    .sort((a, b) => order(a.item) - order(b.item) || a.i - b.i)
+    .map(({ item }) => item)
+}
+
+/** Whether something felt is to be told as pressing. */
+export const isStrong = ({ score }: Pick<AfterItem, 'score'>): boolean => (score ?? 0) >= STRONG_FROM
