@@ -2,6 +2,8 @@ import { defineConfig } from 'drizzle-kit'
 
 export default defineConfig({
   dialect: 'mysql',
-  schema: ['accounts', 'bikes', 'riders', 'register', 'memberPage'].map((name) => `./server/db/tables/${name}.ts`),
+  schema: ['accounts', 'bikes', 'floor', 'riders', 'classes', 'register', 'memberPage'].map(
+    (name) => `./server/db/tables/${name}.ts`,
+  ),
   out: './server/db/migrations',
 })

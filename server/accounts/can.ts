@@ -8,6 +8,8 @@ export type Permission =
   | 'seeNumbers'
   | 'addMembers'
   | 'assignBikes'
+  /** Classes, their blocks, places and queue. */
+  | 'planClasses'
   /** What was seen and felt: set-up evidence, class notes. It tells of bodies and health. */
   | 'seeNotes'
   | 'setUpRiders'
@@ -21,7 +23,14 @@ export type Permission =
   | 'manageStudio'
 
 const DESK: readonly Permission[] = ['seeNumbers', 'addMembers', 'assignBikes', 'seeBikes']
-const INSTRUCTOR: readonly Permission[] = [...DESK, 'seeNotes', 'setUpRiders', 'writeNotes', 'inspectBikes']
+const INSTRUCTOR: readonly Permission[] = [
+  ...DESK,
+  'planClasses',
+  'seeNotes',
+  'setUpRiders',
+  'writeNotes',
+  'inspectBikes',
+]
 const PERMISSIONS: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   desk: new Set(DESK),
   instructor: new Set(INSTRUCTOR),

@@ -1,65 +1,100 @@
-import { and, eq, or } from 'drizzle-orm'
+import { and, eq, inArray, or } from 'drizzle-orm'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import type { WriteResult } from '../db/insertOnce'
 import { sameContent } from '../db/sameContent'
 import { bike } from '../db/tables/bikes'
+import { studioClass } from '../db/tables/floor'
 import { bikeAssignment, bikeAssignmentLog, member } from '../db/tables/riders'
 
-/** Who sits on a bike on a day. */
+/** Who sits on a bike in a class. */
 export type BikeAssignment = Readonly<{ bikeId: string; memberId: string; name: string }>
 
-/** Who sits where on a studio's day; a free bike is not among them. */
-export async function listAssignments(db: DbExecutor, scope: Scope, day: string): Promise<BikeAssignment[]> {
+/** Who sits where in a class; a free bike is not among them. */
+export async function listAssignments(db: DbExecutor, scope: Scope, classId: string): Promise<BikeAssignment[]> {
   return db
     .select({ bikeId: bikeAssignment.bikeId, memberId: bikeAssignment.memberId, name: member.name })
     .from(bikeAssignment)
     .innerJoin(member, eq(member.id, bikeAssignment.memberId))
-    .where(and(eq(bikeAssignment.studioId, scope.studioId), eq(bikeAssignment.day, day)))
+    .where(and(eq(bikeAssignment.classId, classId), eq(bikeAssignment.studioId, scope.studioId)))
 }
 
-/** `gone`: the studio has no such bike or member. */
+/** `gone`: the studio has no such class, bike or member. */
 export type AssignResult = WriteResult | Readonly<{ outcome: 'gone' }>
 
 /**
- * Says who sits on a bike, or with null that it is free; someone who sat elsewhere has moved. The same id with the same
- * content again changes nothing, whatever was said since. `day` is the studio's, YYYY-MM-DD.
+ * Says who sits on a bike in a class, or with null that it is free; someone who sat elsewhere has moved. The same id
+ * with the same content again changes nothing, whatever was said since.
  */
 export async function assignBike(
   db: Database,
   scope: Scope,
-  { id, bikeId, memberId, day }: Readonly<{ id: string; bikeId: string; memberId: string | null; day: string }>,
+  { id, bikeId, memberId, classId }: Readonly<{ id: string; bikeId: string; memberId: string | null; classId: string }>,
   now: Date,
 ): Promise<AssignResult> {
   const { studioId, userId } = scope
   return withTransaction(db, async (tx) => {
-    // The bike's and the member's rows are the locks, always in this order.
+    // The class's row is the lock.
+    if (!(await lockClass(tx, scope, classId))) return { outcome: 'gone' }
     const [seat] = await tx
       .select({ id: bike.id })
       .from(bike)
       .where(and(eq(bike.id, bikeId), eq(bike.studioId, studioId)))
-      .for('update')
     const ofMember = memberId ? and(eq(member.id, memberId), eq(member.studioId, studioId)) : undefined
-    const rider = ofMember ? await tx.select({ id: member.id }).from(member).where(ofMember).for('update') : []
+    const rider = ofMember ? await tx.select({ id: member.id }).from(member).where(ofMember) : []
     if (!seat || (memberId && rider.length === 0)) return { outcome: 'gone' }
+    const { classId: inClass, bikeId: onBike, memberId: who } = bikeAssignmentLog
     const [before] = await tx
-      .select({
-        studioId: bikeAssignmentLog.studioId,
-        bikeId: bikeAssignmentLog.bikeId,
-        memberId: bikeAssignmentLog.memberId,
-      })
+      .select({ studioId: bikeAssignmentLog.studioId, classId: inClass, bikeId: onBike, memberId: who })
       .from(bikeAssignmentLog)
       .where(eq(bikeAssignmentLog.id, id))
-    if (before) return { outcome: sameContent(before, { studioId, bikeId, memberId }) ? 'kept' : 'idTaken' }
-    await tx
-      .insert(bikeAssignmentLog)
-      .values({ id, studioId, bikeId, memberId, day, createdAt: now, createdBy: userId })
+    if (before) return { outcome: sameContent(before, { studioId, classId, bikeId, memberId }) ? 'kept' : 'idTaken' }
+    const said = { studioId, classId, bikeId, createdAt: now, createdBy: userId }
+    await tx.insert(bikeAssignmentLog).values({ ...said, id, memberId })
     const elsewhere = memberId ? eq(bikeAssignment.memberId, memberId) : undefined
     await tx
       .delete(bikeAssignment)
-      .where(and(eq(bikeAssignment.day, day), or(eq(bikeAssignment.bikeId, bikeId), elsewhere)))
-    if (memberId)
-      await tx.insert(bikeAssignment).values({ studioId, bikeId, memberId, day, createdAt: now, createdBy: userId })
+      .where(and(eq(bikeAssignment.classId, classId), or(eq(bikeAssignment.bikeId, bikeId), elsewhere)))
+    if (memberId) await tx.insert(bikeAssignment).values({ ...said, memberId })
     return { outcome: 'kept' }
   })
+}
+
+/** Holds a class's row until the transaction ends; false where the studio has no such class. */
+export async function lockClass(tx: DbExecutor, scope: Scope, classId: string): Promise<boolean> {
+  const own = and(eq(studioClass.id, classId), eq(studioClass.studioId, scope.studioId))
+  return (await tx.select({ id: studioClass.id }).from(studioClass).where(own).for('update')).length > 0
+}
+
+/**
+ * Makes the places of a class exactly these, within the caller's transaction that holds the class; what changed is
+ * told in the log. Bikes and members must be the studio's.
+ */
+export async function replaceAssignments(
+  tx: DbExecutor,
+  { studioId, userId }: Scope,
+  classId: string,
+  wanted: ReadonlyMap<string, string>,
+  now: Date,
+): Promise<void> {
+  const before = await tx
+    .select({ bikeId: bikeAssignment.bikeId, memberId: bikeAssignment.memberId })
+    .from(bikeAssignment)
+    .where(eq(bikeAssignment.classId, classId))
+  const had = new Map(before.map(({ bikeId, memberId }) => [bikeId, memberId]))
+  const freed = before.filter(({ bikeId, memberId }) => wanted.get(bikeId) !== memberId).map(({ bikeId }) => bikeId)
+  const taken = [...wanted].filter(([bikeId, memberId]) => had.get(bikeId) !== memberId)
+  const said = { studioId, classId, createdAt: now, createdBy: userId }
+  const log = [
+    ...freed.filter((bikeId) => !wanted.has(bikeId)).map((bikeId) => ({ bikeId, memberId: null })),
+    ...taken.map(([bikeId, memberId]) => ({ bikeId, memberId })),
+  ]
+  if (freed.length > 0)
+    await tx
+      .delete(bikeAssignment)
+      .where(and(eq(bikeAssignment.classId, classId), inArray(bikeAssignment.bikeId, freed)))
+  if (taken.length > 0)
+    await tx.insert(bikeAssignment).values(taken.map(([bikeId, memberId]) => ({ ...said, bikeId, memberId })))
+  if (log.length > 0)
+    await tx.insert(bikeAssignmentLog).values(log.map((one) => ({ ...said, ...one, id: crypto.randomUUID() })))
 }

@@ -1,4 +1,6 @@
-import { and, desc, eq, gte, isNull, type SQL } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNull, type SQL } from 'drizzle-orm'
+import type { Posture } from '../../core/classPlan/blocks'
+import type { NoteChange, NoteState, Side, Strength } from '../../core/watch/classState'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
@@ -6,41 +8,66 @@ import { user } from '../db/tables/accounts'
 import { bike } from '../db/tables/bikes'
 import { classNote } from '../db/tables/riders'
 
-export type Side = 'left' | 'right' | 'both'
-
-export type Note = Readonly<{
-  id: string
-  memberId: string
-  bikeNumber: number
-  region: string
-  sign: string
-  side: Side
-  createdAt: Date
-  createdBy: string
-}>
+/** A note as kept. */
+export type Note = Omit<NoteState, 'atMs' | 'heldAtMs'> &
+  Readonly<{
+    /** Null for notes from before there were classes. */
+    classId: string | null
+    bikeNumber: number
+    heldAt: Date | null
+    createdAt: Date
+    createdBy: string
+  }>
 
 const columns = {
   id: classNote.id,
   memberId: classNote.memberId,
+  bikeId: classNote.bikeId,
   bikeNumber: bike.number,
+  classId: classNote.classId,
   region: classNote.region,
   sign: classNote.sign,
   side: classNote.side,
+  strength: classNote.strength,
+  score: classNote.score,
+  minute: classNote.minute,
+  posture: classNote.posture,
+  cued: classNote.cued,
+  held: classNote.held,
+  heldAt: classNote.heldAt,
   createdAt: classNote.createdAt,
   createdBy: user.name,
 }
 /** More notes at once than this nobody reads. */
-const MAX_NOTES = 200
+const MAX_NOTES = 500
+/** A class of forty with a note a minute on each for an hour has 2,400. */
+const MAX_OF_CLASS = 5000
 
-/** Notes of the studio made since a moment, the latest first. */
-export const listNotesSince = (db: DbExecutor, scope: Scope, since: Date): Promise<Note[]> =>
-  listNotes(db, scope, gte(classNote.createdAt, since))
+/** All notes of a class, the latest first. */
+export const listNotesOfClass = (db: DbExecutor, scope: Scope, classId: string): Promise<Note[]> =>
+  listNotes(db, scope, eq(classNote.classId, classId), MAX_OF_CLASS)
+
+/** Notes on these members made since a moment, the latest first. */
+export const listNotesOfMembers = async (
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+  since: Date,
+): Promise<Note[]> =>
+  memberIds.length === 0
+    ? []
+    : listNotes(
+        db,
+        scope,
+        and(inArray(classNote.memberId, [...memberIds]), gte(classNote.createdAt, since))!,
+        MAX_OF_CLASS,
+      )
 
 /** All notes on a member, the latest first. */
 export const listNotesOfMember = (db: DbExecutor, scope: Scope, memberId: string): Promise<Note[]> =>
   listNotes(db, scope, eq(classNote.memberId, memberId))
 
-async function listNotes(db: DbExecutor, scope: Scope, condition: SQL): Promise<Note[]> {
+async function listNotes(db: DbExecutor, scope: Scope, condition: SQL, most = MAX_NOTES): Promise<Note[]> {
   return db
     .select(columns)
     .from(classNote)
@@ -48,10 +75,10 @@ async function listNotes(db: DbExecutor, scope: Scope, condition: SQL): Promise<
     .innerJoin(user, eq(user.id, classNote.createdBy))
     .where(and(eq(classNote.studioId, scope.studioId), condition, isNull(classNote.withdrawnAt)))
     .orderBy(desc(classNote.createdAt))
-    .limit(MAX_NOTES)
+    .limit(most)
 }
 
-/** What is noted of a rider on a bike; `createdAt` is when it was seen, by the device. Both must be the studio's. */
+/** What is noted of a rider on a bike; `createdAt` is when it was seen. All named must be the studio's. */
 export type NewNote = Readonly<{
   id: string
   memberId: string
@@ -60,20 +87,59 @@ export type NewNote = Readonly<{
   sign: string
   side: Side
   createdAt: Date
-}>
+}> &
+  Readonly<
+    Partial<{
+      classId: string | null
+      strength: Strength | null
+      score: number | null
+      minute: number | null
+      posture: Posture | null
+      cued: boolean
+    }>
+  >
 
-/** Keeps a note; the same id with the same content again changes nothing, also after it was withdrawn. */
+/** Keeps a note; the same id with the same content again changes nothing, also after it was changed or withdrawn. */
 export async function addNote(db: DbExecutor, scope: Scope, note: NewNote): Promise<WriteResult> {
-  const { createdAt, ...noted } = note
-  const content = { ...noted, studioId: scope.studioId }
-  const { id, studioId, memberId, bikeId, region, sign, side } = classNote
+  const { createdAt, strength, cued, ...noted } = note
+  const content = { classId: null, score: null, ...withoutMoment(noted), studioId: scope.studioId }
+  const { id, studioId, classId, memberId, bikeId, region, sign, side, score } = classNote
   const stored = async () =>
-    (await db.select({ id, studioId, memberId, bikeId, region, sign, side }).from(classNote).where(eq(id, note.id)))[0]
+    (
+      await db
+        .select({ id, studioId, classId, memberId, bikeId, region, sign, side, score })
+        .from(classNote)
+        .where(eq(id, note.id))
+    )[0]
   return insertOnce(
-    () => db.insert(classNote).values({ ...content, createdAt, createdBy: scope.userId }),
+    () =>
+      db
+        .insert(classNote)
+        .values({ ...noted, studioId: scope.studioId, strength, cued, createdAt, createdBy: scope.userId }),
     stored,
     content,
   )
+}
+
+const withoutMoment = ({
+  minute: _minute,
+  posture: _posture,
+  ...rest
+}: Omit<NewNote, 'createdAt' | 'strength' | 'cued'>) => rest
+
+/** Unknown or withdrawn notes change nothing. */
+export async function changeNote(
+  db: DbExecutor,
+  scope: Scope,
+  id: string,
+  change: NoteChange,
+  now: Date,
+): Promise<void> {
+  const { held } = change
+  await db
+    .update(classNote)
+    .set({ ...change, ...(held !== undefined && { heldAt: held === null ? null : now }) })
+    .where(and(eq(classNote.id, id), eq(classNote.studioId, scope.studioId), isNull(classNote.withdrawnAt)))
 }
 
 /** Takes a note back; unknown or already withdrawn ones change nothing. */

@@ -8,7 +8,7 @@ import { listAssignments } from './assignments'
 import type { DbExecutor } from '../db/connection'
 import { currentEntries, shownFirst, type RegisterEntry } from '../register/register'
 
-/** A bike on a day: who sits there, and their numbers as this machine takes them. */
+/** A bike in a class: who sits there, and their numbers as this machine takes them. */
 export type Seat = Readonly<{
   bike: StudioBike
   rider: Readonly<{ id: string; name: string }> | null
@@ -21,9 +21,9 @@ export type Seat = Readonly<{
   elsewhere: string | null
 }>
 
-/** Every bike of a studio on a day, by number. */
-export async function listSeats(db: DbExecutor, scope: Scope, day: string): Promise<Seat[]> {
-  const [bikes, assigned] = await Promise.all([listBikes(db, scope), listAssignments(db, scope, day)])
+/** Every bike of a studio in a class, by number. */
+export async function listSeats(db: DbExecutor, scope: Scope, classId: string): Promise<Seat[]> {
+  const [bikes, assigned] = await Promise.all([listBikes(db, scope), listAssignments(db, scope, classId)])
   const entries = shownFirst(
     await currentEntries(
       db,
@@ -44,7 +44,8 @@ export async function listSeats(db: DbExecutor, scope: Scope, day: string): Prom
   })
 }
 
-function numbersAt(
+/** A rider's numbers as one machine takes them: of their sets (`own`, those shown first) the one for its type. */
+export function numbersAt(
   bike: StudioBike,
   own: readonly RegisterEntry[],
 ): Pick<Seat, 'marks' | 'certainty' | 'remark' | 'elsewhere'> {

@@ -8,6 +8,7 @@ import { withTransaction, type Database, type DbExecutor } from '../db/connectio
 import { isDuplicate } from '../db/errors'
 import { studio, user } from '../db/tables/accounts'
 import { bike, bikeTypeLine } from '../db/tables/bikes'
+import { room, studioClass } from '../db/tables/floor'
 import { member } from '../db/tables/riders'
 import { addWords } from '../members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION } from './archiveSchema'
@@ -31,7 +32,10 @@ export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): 
       for (const item of items) {
         if (item.kind === 'field') reading.field(item.name, item.value)
         else reading.row(item.section, item.index, item.value)
-        if (reading.newer) return { outcome: 'newer', version: reading.newer }
+        if (reading.otherVersion !== null) {
+          const version = reading.otherVersion
+          return { outcome: version > ARCHIVE_VERSION ? 'newer' : 'older', version }
+        }
       }
       asked.progress(bytes, asked.upload.bytes)
     }
@@ -72,7 +76,7 @@ class NothingWritten extends Error {
 }
 
 async function isEmpty(db: DbExecutor, { studioId }: Scope): Promise<boolean> {
-  for (const table of [member, bikeTypeLine, bike]) {
+  for (const table of [member, bikeTypeLine, bike, room, studioClass]) {
     const [{ there }] = await db.select({ there: count() }).from(table).where(eq(table.studioId, studioId))
     if (there > 0) return false
   }
@@ -83,7 +87,8 @@ const ajv = (): Ajv => new Ajv({ allErrors: true, strict: false })
 
 /** Goes through an archive once: what it is, what its rows are, and what they refer to. */
 class Reading {
-  newer: number | null = null
+  /** The version of an archive that is not this one's. */
+  otherVersion: number | null = null
   private readonly faults: ArchiveFault[] = []
   private count = 0
   private readonly fields = new Map<string, unknown>()
@@ -112,7 +117,7 @@ class Reading {
 
   field(name: string, value: unknown): void {
     this.fields.set(name, value)
-    if (name === 'formatVersion' && typeof value === 'number' && value > ARCHIVE_VERSION) this.newer = value
+    if (name === 'formatVersion' && typeof value === 'number' && value !== ARCHIVE_VERSION) this.otherVersion = value
     const known = name === 'format' || name === 'formatVersion' || name in this.validators
     if (!known) this.fault({ section: name, index: null, field: '', reason: 'is no part of an archive' })
   }

@@ -4,10 +4,10 @@ import { schemas } from '../../core/operations/schemas'
 import { SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 1
+export const ARCHIVE_VERSION = 2
 
 /** Schemas of the core that parts of an archive are made of. */
-const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks'] as const
+const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
 
 /** The schema of one row, by the table's own columns. */
 function rowSchema({ columns, shapes }: ArchiveSection): object {

@@ -3,6 +3,8 @@ import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import { user } from '../db/tables/accounts'
 import * as bikes from '../db/tables/bikes'
 import { registerCurrent, registerEntry } from '../db/tables/register'
+import * as classes from '../db/tables/classes'
+import * as floor from '../db/tables/floor'
 import { memberMessage } from '../db/tables/memberPage'
 import * as riders from '../db/tables/riders'
 
@@ -37,9 +39,16 @@ export const SECTION_NAMES = [
   'setupSchools',
   'register',
   'registerCurrent',
+  'rooms',
+  'bikePlaces',
+  'classes',
+  'classRiders',
   'assignmentLog',
   'assignments',
   'notes',
+  'looks',
+  'roomCues',
+  'cues',
   'memberMessages',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
@@ -48,6 +57,7 @@ export type SectionName = (typeof SECTION_NAMES)[number]
 const LEFT_OUT = ['studioId', 'position', 'linkId']
 const PERSON = 'people' as const
 const BY = { createdBy: PERSON }
+const SEAT = { classId: 'classes', bikeId: 'bikes', memberId: 'members', ...BY } as const
 
 const section = (
   name: SectionName,
@@ -111,17 +121,21 @@ export const SECTIONS: readonly ArchiveSection[] = [
     [registerCurrent.memberId, registerCurrent.lineId, registerCurrent.purpose],
     { memberId: 'members', lineId: 'typeLines', entryId: 'register' },
   ),
-  section('assignmentLog', riders.bikeAssignmentLog, [riders.bikeAssignmentLog.position], {
-    bikeId: 'bikes',
+  section('rooms', floor.room, [floor.room.id], {}, { plan: 'roomPlan' }),
+  section('bikePlaces', floor.bikePlace, [floor.bikePlace.bikeId], { bikeId: 'bikes', roomId: 'rooms' }),
+  section('classes', floor.studioClass, [floor.studioClass.id], { roomId: 'rooms', ...BY }, { blocks: 'blocks' }),
+  section('classRiders', classes.classRider, [classes.classRider.classId, classes.classRider.memberId], {
+    classId: 'classes',
     memberId: 'members',
+    pinnedBikeId: 'bikes',
     ...BY,
   }),
-  section('assignments', riders.bikeAssignment, [riders.bikeAssignment.day, riders.bikeAssignment.bikeId], {
-    bikeId: 'bikes',
-    memberId: 'members',
-    ...BY,
-  }),
-  section('notes', riders.classNote, [riders.classNote.id], { memberId: 'members', bikeId: 'bikes', ...BY }),
+  section('assignmentLog', riders.bikeAssignmentLog, [riders.bikeAssignmentLog.position], SEAT),
+  section('assignments', riders.bikeAssignment, [riders.bikeAssignment.classId, riders.bikeAssignment.bikeId], SEAT),
+  section('notes', riders.classNote, [riders.classNote.id], SEAT),
+  section('looks', classes.classLook, [classes.classLook.id], SEAT),
+  section('roomCues', classes.classCue, [classes.classCue.id], { classId: 'classes', ...BY }),
+  section('cues', classes.studioCue, [classes.studioCue.sign], BY),
   section('memberMessages', memberMessage, [memberMessage.id], { memberId: 'members', handledBy: PERSON }),
 ]
 

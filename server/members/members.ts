@@ -176,6 +176,27 @@ export async function renameMember(
   })
 }
 
+/** Members asked for at once by name. */
+const NAMES_AT_ONCE = 500
+
+/** The ids of the members of each of these names, by the name in small letters; nobody's name is not among them. */
+export async function membersNamed(
+  db: DbExecutor,
+  scope: Scope,
+  names: readonly string[],
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  const ids = new Map<string, string[]>()
+  const different = [...new Set(names)]
+  for (let i = 0; i < different.length; i += NAMES_AT_ONCE) {
+    const found = await db
+      .select({ id: member.id, name: member.name })
+      .from(member)
+      .where(and(eq(member.studioId, scope.studioId), inArray(member.name, different.slice(i, i + NAMES_AT_ONCE))))
+    for (const { id, name } of found) ids.set(name.toLowerCase(), [...(ids.get(name.toLowerCase()) ?? []), id])
+  }
+  return ids
+}
+
 /** Members of exactly this name, so that one is not added twice unseen. */
 export async function findMembersByName(db: DbExecutor, scope: Scope, name: string): Promise<Member[]> {
   return db

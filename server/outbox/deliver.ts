@@ -1,11 +1,16 @@
 import { axesOf } from '../../core/bike/bike'
 import type { Refusal } from '../../core/messages/outbox'
 import { PURPOSES } from '../../core/register/entry'
+import type { ClassEntry, NoteChange } from '../../core/watch/classState'
+import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
 import { signNamed } from '../../core/watch/signs'
 import { can, type Permission } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
 import { findBike } from '../bikes/bikes'
-import { addNote, withdrawNote } from '../classes/notes'
+import { findClass } from '../classes/classes'
+import { tellClass } from '../classes/live'
+import { addNote, changeNote, withdrawNote } from '../classes/notes'
+import { addLook, addRoomCue } from '../classes/watch'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isId } from '../ids'
 import { findMember } from '../members/members'
@@ -26,7 +31,10 @@ const PERMISSION: Readonly<Record<OutboxOp, Permission>> = {
   withdrawEvidence: 'setUpRiders',
   finishSetup: 'setUpRiders',
   addNote: 'writeNotes',
+  changeNote: 'writeNotes',
   withdrawNote: 'writeNotes',
+  addLook: 'writeNotes',
+  addRoomCue: 'writeNotes',
 }
 
 /**
@@ -51,12 +59,8 @@ export async function deliver(db: Database, scope: Scope, entry: OutboxEntry, no
     }
     case 'finishSetup':
       return deliverNumbers(db, scope, entry, now)
-    case 'addNote':
-      return deliverNote(db, scope, entry, now)
-    case 'withdrawNote':
-      if (!isId(entry.noteId)) return refused({ code: 'malformed' })
-      await withdrawNote(db, scope, entry.noteId, now)
-      return KEPT
+    default:
+      return deliverToClass(db, scope, entry, now)
   }
 }
 
@@ -120,16 +124,135 @@ function deliverNumbers(
   })
 }
 
+type MadeClassEntry = EntryOf<ClassEntry['op']>
+
+/** What is noted in class; whoever watches the class is told. */
+async function deliverToClass(db: Database, scope: Scope, entry: MadeClassEntry, now: Date): Promise<DeliveryResult> {
+  const { classId } = entry
+  if (classId !== undefined && !(isId(classId) && (await findClass(db, scope, classId))))
+    return refused({ code: 'noClass' })
+  const delivered = await deliverClassEntry(db, scope, entry, now)
+  if (delivered.outcome === 'kept' && classId !== undefined)
+    tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: withoutOrigin(entry) })
+  return delivered
+}
+
+async function deliverClassEntry(
+  db: Database,
+  scope: Scope,
+  entry: MadeClassEntry,
+  now: Date,
+): Promise<DeliveryResult> {
+  switch (entry.op) {
+    case 'addNote':
+      return deliverNote(db, scope, entry, now)
+    case 'changeNote': {
+      const change = readNoteChange(entry.change)
+      if (!isId(entry.noteId) || !change) return refused({ code: 'malformed' })
+      await changeNote(db, scope, entry.noteId, change, now)
+      return KEPT
+    }
+    case 'withdrawNote':
+      if (!isId(entry.noteId)) return refused({ code: 'malformed' })
+      await withdrawNote(db, scope, entry.noteId, now)
+      return KEPT
+    case 'addLook': {
+      const { id, classId, memberId, bikeId, numbers } = entry
+      if (!isId(classId) || !(await isOnBike(db, scope, memberId, bikeId))) return refused({ code: 'noNote' })
+      const look = { id, classId, memberId, bikeId, createdAt: seenAt(entry, now), numbers: numbers === true }
+      const { outcome } = await addLook(db, scope, look)
+      return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+    }
+    case 'addRoomCue': {
+      const { id, classId, sign, cue, concerned } = entry
+      const listed = Array.isArray(concerned) && concerned.length <= MOST_CONCERNED && concerned.every(isId)
+      if (!isId(classId) || !listed || typeof cue !== 'string' || cue.length > MOST_CUE_LETTERS)
+        return refused({ code: 'malformed' })
+      if (typeof sign !== 'string' || !signNamed(sign)) return refused({ code: 'unknownSign' })
+      const said = { id, classId, sign, cue, concerned, createdAt: seenAt(entry, now) }
+      const { outcome } = await addRoomCue(db, scope, said)
+      return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+    }
+  }
+}
+/** The entry as others may see it. */
+function withoutOrigin({
+  id: _id,
+  author: _author,
+  madeAtMs: _made,
+  sentAtMs: _sent,
+  ...entry
+}: MadeClassEntry): ClassEntry {
+  return entry as ClassEntry
+}
+
+const MOST_CONCERNED = 200
+const MOST_CUE_LETTERS = 200
+
+/** When something was seen: the device's clock, set right by what it said when it sent, within what can be. */
+function seenAt({ madeAtMs, sentAtMs }: OutboxEntry, now: Date): Date {
+  const skew = Number.isFinite(sentAtMs) ? now.getTime() - sentAtMs! : 0
+  const off = Math.abs(skew) > CLOCK_RIGHT_MS ? skew : 0
+  const made = Number.isFinite(madeAtMs) ? madeAtMs + off : now.getTime()
+  return new Date(Math.min(now.getTime(), Math.max(now.getTime() - LONGEST_AWAY_MS, made)))
+}
+/** Clocks that differ by less are the same: the network takes its time. */
+const CLOCK_RIGHT_MS = 5000
+
+async function isOnBike(db: DbExecutor, scope: Scope, memberId: unknown, bikeId: unknown): Promise<boolean> {
+  return (
+    isId(memberId) &&
+    isId(bikeId) &&
+    (await findMember(db, scope, memberId)) !== null &&
+    (await findBike(db, scope, bikeId)) !== null
+  )
+}
+
+function readNoteChange(change: unknown): NoteChange | null {
+  if (typeof change !== 'object' || change === null) return null
+  const { strength, cued, held, ...rest } = change as Record<string, unknown>
+  if (Object.keys(rest).length > 0) return null
+  if (strength !== undefined && strength !== 'slight' && strength !== 'clear') return null
+  if (cued !== undefined && typeof cued !== 'boolean') return null
+  if (held !== undefined && held !== null && typeof held !== 'boolean') return null
+  return {
+    ...(strength !== undefined && { strength }),
+    ...(cued !== undefined && { cued }),
+    ...(held !== undefined && { held }),
+  }
+}
+
+/** The region of a note, or null where there is no such sign, region or flag. */
+function regionOf({ sign, region }: EntryOf<'addNote'>): string | null {
+  if (sign === FELT) return typeof region === 'string' && feltNamed(region) ? region : null
+  if (sign === RED_FLAG) return typeof region === 'string' && redFlagNamed(region) ? region : null
+  return (typeof sign === 'string' && signNamed(sign)?.region) || null
+}
+
+/** Whole numbers within a span; anything else is not said. */
+const whole = (value: unknown, low: number, high: number): number | null =>
+  typeof value === 'number' && Number.isInteger(value) && value >= low && value <= high ? value : null
+
 async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>, now: Date): Promise<DeliveryResult> {
-  const { id, memberId, bikeId, side } = entry
-  const sign = typeof entry.sign === 'string' ? signNamed(entry.sign) : undefined
-  if (!sign || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
-  const known =
-    isId(memberId) && isId(bikeId) && (await findMember(db, scope, memberId)) && (await findBike(db, scope, bikeId))
-  if (!known) return refused({ code: 'noNote' })
-  const madeMs = Number.isFinite(entry.madeAtMs) ? entry.madeAtMs : now.getTime()
-  const createdAt = new Date(Math.min(now.getTime(), Math.max(now.getTime() - LONGEST_AWAY_MS, madeMs)))
-  const { region } = sign
-  const { outcome } = await addNote(db, scope, { id, memberId, bikeId, region, sign: sign.sign, side, createdAt })
+  const { id, memberId, bikeId, side, sign, classId, strength, score, minute, posture, cued } = entry
+  const region = regionOf(entry)
+  if (!region || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
+  if (sign === FELT && whole(score, 0, 10) === null) return refused({ code: 'unknownSign' })
+  if (!(await isOnBike(db, scope, memberId, bikeId))) return refused({ code: 'noNote' })
+  const { outcome } = await addNote(db, scope, {
+    id,
+    memberId,
+    bikeId,
+    region,
+    sign,
+    side,
+    classId: classId ?? null,
+    strength: strength === 'slight' || strength === 'clear' ? strength : null,
+    score: sign === FELT ? whole(score, 0, 10) : null,
+    minute: whole(minute, -600, 600),
+    posture: posture === 'seated' || posture === 'standing' ? posture : null,
+    cued: cued === true,
+    createdAt: seenAt(entry, now),
+  })
   return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
 }

@@ -1,19 +1,20 @@
 import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/registry'
 import type { Purpose } from '../../core/register/entry'
+import type { ClassEntry } from '../../core/watch/classState'
 
 /**
  * What a device has to tell the server: something seen, done or saved. `id` is made on the device and belongs to this
  * one content, so that a retry is harmless; `author` is who tapped, by account, and nobody else's session may send it.
- * `madeAtMs` is the device's clock, milliseconds since 1970.
+ * `madeAtMs` is the device's clock, milliseconds since 1970; `sentAtMs` the same clock when it was sent,
+ * by which a clock that runs wrong is set right.
  */
-export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: number }> &
+export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: number; sentAtMs?: number }> &
   (
     | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence }>
     | Readonly<{ op: 'withdrawEvidence'; setupId: string; rowId: string }>
     | Readonly<{ op: 'finishSetup'; setupId: string; marks: Marks; purpose?: Purpose }>
-    | Readonly<{ op: 'addNote'; memberId: string; bikeId: string; sign: string; side: 'left' | 'right' | 'both' }>
-    | Readonly<{ op: 'withdrawNote'; noteId: string }>
+    | ClassEntry
   )
 
 export type OutboxOp = OutboxEntry['op']

@@ -1,10 +1,23 @@
-import { bigint, index, json, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import {
+  bigint,
+  boolean,
+  index,
+  int,
+  json,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core'
 import type { Bike } from '../../../core/bike/bike'
+import { POSTURES } from '../../../core/classPlan/blocks'
 import type { Evidence } from '../../../core/evidence/registry'
 import type { School } from '../../../core/school/school'
 import { createdBy, studioId, user } from './accounts'
 import { bike, bikeType } from './bikes'
 import { id, moment, reference } from './columns'
+import { studioClass } from './floor'
 
 export const member = mysqlTable(
   'member',
@@ -109,7 +122,7 @@ export const withdrawal = mysqlTable('withdrawal', {
 })
 
 /**
- * Everything that was said of who sits where, in order; an empty rider freed the bike. What holds now is
+ * Everything that was said of who sits where in a class, in order; an empty rider freed the bike. What holds now is
  * `bikeAssignment`.
  */
 export const bikeAssignmentLog = mysqlTable(
@@ -118,42 +131,48 @@ export const bikeAssignmentLog = mysqlTable(
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     id: reference('id').notNull().unique(),
     studioId: studioId(),
+    classId: reference('class_id')
+      .notNull()
+      .references(() => studioClass.id),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
     memberId: reference('member_id').references(() => member.id),
-    /** Day in the studio's time zone, YYYY-MM-DD. */
-    day: varchar('day', { length: 10 }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
   },
-  (t) => [index('assignment_log_day').on(t.studioId, t.day, t.bikeId)],
+  (t) => [
+    index('assignment_log_class').on(t.classId, t.bikeId),
+    index('assignment_log_studio').on(t.studioId, t.createdAt),
+  ],
 )
 
-/**
- * Who sits where on a studio's day: one rider a bike, one bike a rider, held by the database. A free bike has no row.
- */
+/** Who sits where in a class: one rider a bike, one bike a rider, held by the database. A free bike has no row. */
 export const bikeAssignment = mysqlTable(
   'bike_assignment',
   {
     studioId: studioId(),
+    classId: reference('class_id')
+      .notNull()
+      .references(() => studioClass.id),
     bikeId: reference('bike_id')
       .notNull()
       .references(() => bike.id),
     memberId: reference('member_id')
       .notNull()
       .references(() => member.id),
-    day: varchar('day', { length: 10 }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
   },
   (t) => [
-    primaryKey({ columns: [t.day, t.bikeId] }),
-    uniqueIndex('assignment_member').on(t.day, t.memberId),
-    index('assignment_studio').on(t.studioId, t.day),
+    primaryKey({ columns: [t.classId, t.bikeId] }),
+    uniqueIndex('seat_of_member').on(t.classId, t.memberId),
+    index('assignment_of_member').on(t.memberId, t.createdAt),
+    index('assignment_of_studio').on(t.studioId, t.createdAt),
   ],
 )
 
+/** Something seen or felt in a class. */
 export const classNote = mysqlTable(
   'class_note',
   {
@@ -168,9 +187,26 @@ export const classNote = mysqlTable(
     region: varchar('region', { length: 20 }).notNull(),
     sign: varchar('sign', { length: 40 }).notNull(),
     side: mysqlEnum('side', ['left', 'right', 'both']).notNull(),
+    /** Null for notes from before there were classes. */
+    classId: reference('class_id').references(() => studioClass.id),
+    strength: mysqlEnum('strength', ['slight', 'clear']),
+    /** What is felt, 0–10; null for what is seen. */
+    score: int('score'),
+    /** Minute of the class, from 0. */
+    minute: int('minute'),
+    posture: mysqlEnum('posture', POSTURES),
+    /** Whether its cue was said to the rider. */
+    cued: boolean('cued').notNull().default(false),
+    /** Whether it had changed at a second look; null before. */
+    held: boolean('held'),
+    heldAt: moment('held_at'),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
     withdrawnAt: moment('withdrawn_at'),
   },
-  (t) => [index('note_member').on(t.memberId, t.createdAt), index('note_created').on(t.studioId, t.createdAt)],
+  (t) => [
+    index('note_member').on(t.memberId, t.createdAt),
+    index('note_created').on(t.studioId, t.createdAt),
+    index('note_class').on(t.classId, t.createdAt),
+  ],
 )

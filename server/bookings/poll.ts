@@ -1,0 +1,115 @@
+import { bringInTimetable } from '../classes/bringIn'
+import type { Database } from '../db/connection'
+import { getStudio } from '../studio/studio'
+import { readText, type BookingAnswer, type BookingService } from './bookingService'
+import { bookingScope, takeBookings, type BookingsTaken } from './takeBookings'
+
+/** How a booking service or a calendar feed was found last. */
+export type SourceStatus = Readonly<{
+  /** When it last told something, null before. */
+  readAt: Date | null
+  /** What is wrong since, null while all is well. */
+  trouble: Exclude<BookingAnswer['outcome'], 'read'> | 'notTaken' | null
+  troubleSince: Date | null
+  nextAt: Date
+  taken: BookingsTaken | null
+}>
+
+/** It is asked this often, ms; after each failure half as often again as before, up to the last. */
+export const EVERY_MS = 20_000
+export const LONGEST_WAIT_MS = 300_000
+
+/** The wait before the next question after so many failures in a row, ms; `uneven` from 0 to 1 spreads them. */
+export const waitAfter = (failures: number, uneven: number): number =>
+  Math.min(LONGEST_WAIT_MS, EVERY_MS * 2 ** failures) * (failures === 0 ? 1 : 0.75 + 0.5 * uneven)
+
+type Polls = Map<string, SourceStatus>
+const KEY = Symbol.for('yielding-saddle.bookings')
+const statuses = (): Polls => {
+  const shared = globalThis as unknown as Record<symbol, Polls | undefined>
+  return (shared[KEY] ??= new Map())
+}
+
+/** How a studio's booking service was found last; null where it has none. */
+export const bookingStatus = (studioId: string): SourceStatus | null => statuses().get(studioId) ?? null
+
+type Timing = Readonly<{ now: () => Date; wait: (ms: number) => Promise<void>; uneven: () => number }>
+const REAL: Timing = {
+  now: () => new Date(),
+  wait: (ms) => new Promise((resolve) => void setTimeout(resolve, ms).unref()),
+  uneven: Math.random,
+}
+
+type Round = Readonly<{ trouble: SourceStatus['trouble']; taken: BookingsTaken | null }>
+
+/** Asks a source again and again until `signal` is aborted; faults end one round, never the asking. */
+async function poll(
+  key: string,
+  everyMs: number,
+  round: (now: Date) => Promise<Round>,
+  signal: AbortSignal,
+  timing: Timing,
+): Promise<void> {
+  let failures = 0
+  while (!signal.aborted) {
+    const before = statuses().get(key)
+    const now = timing.now()
+    const { trouble, taken } = await round(now).catch((): Round => ({ trouble: 'notTaken', taken: null }))
+    failures = trouble === null ? 0 : failures + 1
+    const waitMs = failures === 0 ? everyMs : waitAfter(failures, timing.uneven())
+    statuses().set(key, {
+      readAt: trouble === null ? now : (before?.readAt ?? null),
+      trouble,
+      troubleSince: trouble === null ? null : (before?.troubleSince ?? now),
+      nextAt: new Date(now.getTime() + waitMs),
+      taken: taken ?? before?.taken ?? null,
+    })
+    await timing.wait(waitMs)
+  }
+}
+
+/** Asks a studio's booking service, and takes over what it tells. */
+export function pollBookings(
+  db: Database,
+  studioId: string,
+  service: BookingService,
+  signal: AbortSignal,
+  timing: Timing = REAL,
+): Promise<void> {
+  const round = async (now: Date): Promise<Round> => {
+    const answer = await service.read()
+    if (answer.outcome !== 'read') return { trouble: answer.outcome, taken: null }
+    const scope = await bookingScope(db, studioId)
+    return { trouble: null, taken: scope && (await takeBookings(db, scope, answer.feed, now)) }
+  }
+  return poll(studioId, EVERY_MS, round, signal, timing)
+}
+
+/** A calendar changes seldom: it is asked for this often, ms. */
+export const CALENDAR_EVERY_MS = 900_000
+const ofCalendar = (studioId: string) => `calendar of ${studioId}`
+
+/** How a studio's calendar feed was found last; null where it has none. */
+export const calendarStatus = (studioId: string): SourceStatus | null => statuses().get(ofCalendar(studioId)) ?? null
+
+/** Asks for a studio's calendar (iCalendar over HTTP), and takes over what it tells. */
+export function pollCalendar(
+  db: Database,
+  studioId: string,
+  url: string,
+  signal: AbortSignal,
+  timing: Timing = REAL,
+): Promise<void> {
+  const round = async (now: Date): Promise<Round> => {
+    const answer = await readText(url, 'text/calendar')
+    if (answer.outcome !== 'read') return { trouble: answer.outcome, taken: null }
+    if (!/^\uFEFF?\s*BEGIN:VCALENDAR/i.test(answer.text)) return { trouble: 'nonsense', taken: null }
+    const scope = await bookingScope(db, studioId)
+    if (!scope) return { trouble: null, taken: null }
+    const { timeZone } = await getStudio(db, scope)
+    const { faults, taken } = await bringInTimetable(db, scope, { text: answer.text, timeZone, take: true }, now)
+    const classes = taken ? taken.added + taken.changed + taken.cancelled : 0
+    return { trouble: null, taken: { classes, bookings: 0, unknownNames: [], faults: faults.length } }
+  }
+  return poll(ofCalendar(studioId), CALENDAR_EVERY_MS, round, signal, timing)
+}

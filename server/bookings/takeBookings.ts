@@ -1,0 +1,87 @@
+import { and, asc, eq } from 'drizzle-orm'
+import type { Scope } from '../accounts/scope'
+import { sourceKey, takeTimetable } from '../classes/classes'
+import { tellClass } from '../classes/live'
+import { replanClass } from '../classes/planning'
+import { listRoster, takeBooking, type RosterRider } from '../classes/roster'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { user } from '../db/tables/accounts'
+import { membersNamed } from '../members/members'
+import type { BookingFeed } from './feed'
+
+/** What a feed changed: classes new, changed or called off, bookings that moved, and names that are nobody's here. */
+export type BookingsTaken = Readonly<{
+  classes: number
+  bookings: number
+  unknownNames: readonly string[]
+  faults: number
+}>
+
+/** For whom a studio's bookings are written: its first manager. Null for a studio without any. */
+export async function bookingScope(db: DbExecutor, studioId: string): Promise<Scope | null> {
+  const [found] = await db
+    .select({ userId: user.id, role: user.role })
+    .from(user)
+    .where(and(eq(user.studioId, studioId), eq(user.role, 'manager')))
+    .orderBy(asc(user.createdAt), asc(user.id))
+    .limit(1)
+  return found ? { studioId, ...found } : null
+}
+
+/**
+ * Takes over what a booking service tells. Riders who are here already stay so, whatever it says; a class whose list
+ * changed is placed anew. The same feed again changes nothing.
+ */
+export async function takeBookings(
+  db: Database,
+  scope: Scope,
+  { classes, bookings, faults }: BookingFeed,
+  now: Date,
+): Promise<BookingsTaken> {
+  const entries = classes.map(({ id, title, room = '', startsAt, endsAt, cancelled = false }) => ({
+    ...ofFeed(id),
+    title,
+    place: room,
+    startsAt: new Date(startsAt),
+    endsAt: new Date(endsAt),
+    cancelled,
+  }))
+  const moved = new Set<string>()
+  const unknown = new Set<string>()
+  const result = await withTransaction(db, async (tx) => {
+    moved.clear()
+    unknown.clear()
+    const { tally, classIds } = await takeTimetable(tx, scope, 'booking', entries, now)
+    const { added, changed, cancelled } = tally
+    const known = await membersNamed(
+      tx,
+      scope,
+      bookings.map(({ name }) => name),
+    )
+    const rosters = new Map<string, readonly RosterRider[]>()
+    let count = 0
+    for (const { class: feedClass, name, comesMinBefore = 10, state } of bookings) {
+      const classId = classIds.get(sourceKey(ofFeed(feedClass)))
+      if (!classId) continue
+      const [memberId, another] = known.get(name.toLowerCase()) ?? []
+      if (!memberId || another) {
+        unknown.add(name)
+        continue
+      }
+      if (!rosters.has(classId)) rosters.set(classId, await listRoster(tx, scope, classId))
+      const before = rosters.get(classId)!.find((one) => one.memberId === memberId)
+      if (!(await takeBooking(tx, scope, { classId, memberId, state, comesMinBefore }, before, now))) continue
+      moved.add(classId)
+      count += 1
+    }
+    return { classes: added + changed + cancelled, bookings: count }
+  })
+  for (const classId of moved) {
+    await replanClass(db, scope, classId, now)
+    tellClass(classId, null)
+  }
+  return { ...result, unknownNames: [...unknown], faults: faults.length }
+}
+
+/** Which class it is here, by its id at the service. */
+const ofFeed = (id: string) => ({ uid: `booking: ${id}`.slice(0, 190), occurrence: '' })

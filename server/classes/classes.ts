@@ -1,0 +1,276 @@
+import { and, asc, count, eq, gte, inArray, isNull, lt, ne } from 'drizzle-orm'
+import type { Block } from '../../core/classPlan/blocks'
+import type { Scope } from '../accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { insertOnce, type WriteResult } from '../db/insertOnce'
+import { classRider } from '../db/tables/classes'
+import { room, studioClass, type CLASS_SOURCES } from '../db/tables/floor'
+import { sameContent } from '../db/sameContent'
+
+/** A class, or the open floor of a day (`openDay`). */
+export type StudioClass = Readonly<{
+  id: string
+  title: string
+  startsAt: Date
+  endsAt: Date
+  roomId: string | null
+  roomName: string | null
+  source: (typeof CLASS_SOURCES)[number]
+  openDay: string | null
+  hands: number
+  doorsMin: number
+  blocks: readonly Block[] | null
+  cancelledAt: Date | null
+}>
+
+const columns = {
+  id: studioClass.id,
+  title: studioClass.title,
+  startsAt: studioClass.startsAt,
+  endsAt: studioClass.endsAt,
+  roomId: studioClass.roomId,
+  roomName: room.name,
+  source: studioClass.source,
+  openDay: studioClass.openDay,
+  hands: studioClass.hands,
+  doorsMin: studioClass.doorsMin,
+  blocks: studioClass.blocks,
+  cancelledAt: studioClass.cancelledAt,
+}
+/** More classes than this no span of the timetable shows. */
+const MOST = 400
+
+/** Classes that begin within a span, by their start, with how many come; open floors are not among them. */
+export async function listClasses(
+  db: DbExecutor,
+  scope: Scope,
+  from: Date,
+  to: Date,
+): Promise<(StudioClass & Readonly<{ riders: number }>)[]> {
+  const { studioId } = scope
+  const found = await db
+    .select(columns)
+    .from(studioClass)
+    .leftJoin(room, eq(room.id, studioClass.roomId))
+    .where(
+      and(
+        eq(studioClass.studioId, studioId),
+        gte(studioClass.startsAt, from),
+        lt(studioClass.startsAt, to),
+        isNull(studioClass.openDay),
+      ),
+    )
+    .orderBy(asc(studioClass.startsAt))
+    .limit(MOST)
+  if (found.length === 0) return []
+  const counts = await db
+    .select({ classId: classRider.classId, riders: count() })
+    .from(classRider)
+    .where(
+      and(
+        inArray(
+          classRider.classId,
+          found.map(({ id }) => id),
+        ),
+        ne(classRider.state, 'cancelled'),
+      ),
+    )
+    .groupBy(classRider.classId)
+  const ridersOf = new Map(counts.map(({ classId, riders }) => [classId, riders]))
+  return found.map((one) => ({ ...one, riders: ridersOf.get(one.id) ?? 0 }))
+}
+
+/** One class, or null when the studio has none of this id. */
+export async function findClass(db: DbExecutor, scope: Scope, id: string): Promise<StudioClass | null> {
+  const [found] = await db
+    .select(columns)
+    .from(studioClass)
+    .leftJoin(room, eq(room.id, studioClass.roomId))
+    .where(and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId)))
+  return found ?? null
+}
+
+/** What is said of a class by hand. */
+export type NewClass = Readonly<{ id: string; title: string; startsAt: Date; endsAt: Date; roomId: string | null }>
+
+/** Adds a class; the same id with the same content again changes nothing. */
+export async function addClass(db: DbExecutor, scope: Scope, asked: NewClass, now: Date): Promise<WriteResult> {
+  const content = { ...asked, studioId: scope.studioId }
+  const { id, title, startsAt, endsAt, roomId, studioId } = studioClass
+  return insertOnce(
+    () => db.insert(studioClass).values({ ...content, source: 'hand', createdAt: now, createdBy: scope.userId }),
+    async () =>
+      (await db.select({ id, title, startsAt, endsAt, roomId, studioId }).from(studioClass).where(eq(id, asked.id)))[0],
+    content,
+  )
+}
+
+/** Adds several, all or none; the same again changes nothing. */
+export async function addClasses(
+  db: Database,
+  scope: Scope,
+  asked: readonly NewClass[],
+  now: Date,
+): Promise<WriteResult> {
+  try {
+    await withTransaction(db, async (tx) => {
+      for (const one of asked)
+        if ((await addClass(tx, scope, one, now)).outcome !== 'kept') throw new IdTaken('a class of another content')
+    })
+    return { outcome: 'kept' }
+  } catch (error) {
+    if (error instanceof IdTaken) return { outcome: 'idTaken' }
+    throw error
+  }
+}
+class IdTaken extends Error {}
+
+/** What may be changed of a class; what is left out stays. */
+export type ClassChange = Readonly<
+  Partial<{
+    title: string
+    startsAt: Date
+    endsAt: Date
+    roomId: string | null
+    hands: number
+    doorsMin: number
+    blocks: readonly Block[] | null
+    cancelledAt: Date | null
+  }>
+>
+
+/** False where the studio has no such class. */
+export async function changeClass(db: DbExecutor, scope: Scope, id: string, change: ClassChange): Promise<boolean> {
+  if (Object.keys(change).length === 0) return (await findClass(db, scope, id)) !== null
+  const own = and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId))
+  await db.update(studioClass).set(change).where(own)
+  return (await db.select({ id: studioClass.id }).from(studioClass).where(own)).length > 0
+}
+
+/** The open floor of a studio's day, made when it is first asked for; `day` is YYYY-MM-DD, its span given. */
+export async function openFloor(
+  db: Database,
+  scope: Scope,
+  { day, from, to }: Readonly<{ day: string; from: Date; to: Date }>,
+  now: Date,
+): Promise<string> {
+  const { studioId } = scope
+  const ofDay = and(eq(studioClass.studioId, studioId), eq(studioClass.openDay, day))
+  const [there] = await db.select({ id: studioClass.id }).from(studioClass).where(ofDay)
+  if (there) return there.id
+  const [{ id: roomId } = { id: null }] = await db
+    .select({ id: room.id })
+    .from(room)
+    .where(eq(room.studioId, studioId))
+    .orderBy(asc(room.createdAt))
+    .limit(1)
+  await db
+    .insert(studioClass)
+    .values({
+      id: crypto.randomUUID(),
+      studioId,
+      roomId,
+      title: 'Open floor',
+      startsAt: from,
+      endsAt: to,
+      source: 'open',
+      openDay: day,
+      createdAt: now,
+      createdBy: scope.userId,
+    })
+    // Two who ask at once get the same one.
+    .onDuplicateKeyUpdate({ set: { openDay: day } })
+  const [made] = await db.select({ id: studioClass.id }).from(studioClass).where(ofDay)
+  return made.id
+}
+
+/** A class as a calendar, a list or a booking service tells it; `uid` and `occurrence` say which one it is there. */
+export type TimetableEntry = Readonly<{
+  uid: string
+  occurrence: string
+  title: string
+  place: string
+  startsAt: Date
+  endsAt: Date
+  cancelled: boolean
+}>
+export type TimetableTally = Readonly<{ added: number; changed: number; unchanged: number; cancelled: number }>
+
+/** How one of a source's classes is told from any other. */
+export const sourceKey = ({ uid, occurrence }: Pick<TimetableEntry, 'uid' | 'occurrence'>): string =>
+  JSON.stringify([uid, occurrence])
+
+/**
+ * Takes over what a source tells: classes not known yet are added, known ones follow it, called-off ones are marked.
+ * The room is the one of that name, else the studio's only one. Within the caller's transaction; the same again
+ * changes nothing. A
+ * class that was called off at its source before it was known here is left out.
+ */
+export async function takeTimetable(
+  tx: DbExecutor,
+  scope: Scope,
+  source: 'calendar' | 'list' | 'booking',
+  entries: readonly TimetableEntry[],
+  now: Date,
+): Promise<Readonly<{ tally: TimetableTally; classIds: ReadonlyMap<string, string> }>> {
+  const { studioId } = scope
+  const rooms = await tx.select({ id: room.id, name: room.name }).from(room).where(eq(room.studioId, studioId))
+  const tally = { added: 0, changed: 0, unchanged: 0, cancelled: 0 }
+  const classIds = new Map<string, string>()
+  for (const { uid, occurrence, title, place, startsAt, endsAt, cancelled } of entries) {
+    const named = rooms.find(({ name }) => name.toLowerCase() === place.trim().toLowerCase())
+    const roomId = named?.id ?? (rooms.length === 1 ? rooms[0].id : null)
+    const [there] = await tx
+      .select({ ...columnsOfSource, id: studioClass.id })
+      .from(studioClass)
+      .where(and(eq(studioClass.studioId, studioId), eq(studioClass.uid, uid), eq(studioClass.occurrence, occurrence)))
+      .for('update')
+    if (!there) {
+      if (cancelled) continue
+      const id = crypto.randomUUID()
+      classIds.set(sourceKey({ uid, occurrence }), id)
+      await tx.insert(studioClass).values({
+        id,
+        studioId,
+        roomId,
+        title,
+        startsAt,
+        endsAt,
+        source,
+        uid,
+        occurrence,
+        createdAt: now,
+        createdBy: source === 'booking' ? null : scope.userId,
+      })
+      tally.added += 1
+      continue
+    }
+    const { id, cancelledAt, ...before } = there
+    classIds.set(sourceKey({ uid, occurrence }), id)
+    if (cancelled) {
+      if (cancelledAt) tally.unchanged += 1
+      else {
+        await tx.update(studioClass).set({ cancelledAt: now }).where(eq(studioClass.id, id))
+        tally.cancelled += 1
+      }
+      continue
+    }
+    const told = { title, startsAt, endsAt, roomId: named ? roomId : before.roomId }
+    if (!cancelledAt && sameContent(before, told)) tally.unchanged += 1
+    else {
+      await tx
+        .update(studioClass)
+        .set({ ...told, cancelledAt: null })
+        .where(eq(studioClass.id, id))
+      tally.changed += 1
+    }
+  }
+  return { tally, classIds }
+}
+const columnsOfSource = {
+  title: studioClass.title,
+  startsAt: studioClass.startsAt,
+  endsAt: studioClass.endsAt,
+  roomId: studioClass.roomId,
+  cancelledAt: studioClass.cancelledAt,
+}

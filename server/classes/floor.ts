@@ -1,0 +1,178 @@
+import { formatMarks } from '../../core/messages/labels'
+import { formatNote } from '../../core/messages/watch'
+import type { Need } from '../../core/planning/room'
+import type { RoomPlan } from '../../core/planning/roomPlan'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import type { StudioClass } from './classes'
+import { listNotesOfMembers, type Note } from './notes'
+import { planClass, type ClassPlan } from './planning'
+import { numbersAt } from './seats'
+
+/** What a bike's tile shows before a class. */
+export type FloorTile = Readonly<{
+  bikeId: string
+  number: number
+  type: string
+  faulty: boolean
+  xM: number
+  yM: number
+  headingDeg: number
+  rider: Readonly<{
+    id: string
+    name: string
+    state: 'booked' | 'here' | 'cancelled' | null
+    pinned: boolean
+    need: Need
+    ready: boolean
+    warmUp: boolean
+    /** Why they sit here. */
+    because: readonly string[]
+  }> | null
+  /** The four numbers as this machine takes them. */
+  numbers: readonly string[] | null
+  remark: string | null
+  /** How the numbers came, where that is to be seen: told, translated, new. */
+  mark: 'new' | 'told' | 'translated' | null
+  /** What was noted lately: what to watch for. */
+  watchFor: readonly string[]
+}>
+
+export type QueueItem = Readonly<{
+  memberId: string
+  name: string
+  bikeId: string
+  number: number
+  need: Exclude<Need, 'none'>
+  hand: number
+  fromMin: number
+  toMin: number
+}>
+
+/** A class as it stands before it begins. */
+export type FloorBefore = Readonly<{
+  room: RoomPlan
+  tiles: readonly FloorTile[]
+  queue: readonly QueueItem[]
+  late: readonly Readonly<{ memberId: string; name: string; comeByMin: number | null; why: string }>[]
+  unplaced: readonly Readonly<{ memberId: string; name: string; why: string }>[]
+  /** On the list and without a bike, though there would be one: the places have not been worked out yet. */
+  waiting: number
+  roster: readonly Readonly<{
+    memberId: string
+    name: string
+    state: 'booked' | 'here' | 'cancelled'
+    comesMinBefore: number
+    rowWish: 'front' | 'back' | null
+    number: number | null
+  }>[]
+  totalCost: number | null
+  minutes: ClassPlan['minutes']
+}>
+
+/** Notes so old still say what to watch for, ms. */
+const WATCH_FOR_MS = 42 * 86_400_000
+const MOST_WATCHED = 3
+
+/** Everything the floor shows before a class; `seesNotes`: whether what was seen of bodies may be shown. */
+export async function floorBefore(
+  db: DbExecutor,
+  scope: Scope,
+  ofClass: StudioClass,
+  seesNotes: boolean,
+  now: Date,
+): Promise<FloorBefore> {
+  const found = await planClass(db, scope, ofClass, now)
+  const { room, floor, roster, needs, ready, entries, seats, plan, minutes } = found
+  const memberAt = new Map([...seats].map(([memberId, bikeId]) => [bikeId, memberId]))
+  const notes = seesNotes
+    ? await listNotesOfMembers(db, scope, [...seats.keys()], new Date(now.getTime() - WATCH_FOR_MS))
+    : []
+  const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
+  const nameOf = new Map([...roster.map((r) => [r.memberId, r.name] as const), ...found.names])
+  const name = (id: string) => nameOf.get(id) ?? ''
+  const pairOf = new Map((plan?.pairs ?? []).map((pair) => [pair.rider, pair]))
+  const tiles = floor.map(({ bike, xM, yM, headingDeg }): FloorTile => {
+    const memberId = memberAt.get(bike.id)
+    const listed = roster.find((r) => r.memberId === memberId)
+    const own = memberId ? entries.filter((entry) => entry.memberId === memberId) : []
+    const { marks, certainty, remark, elsewhere } = numbersAt(bike, own)
+    const need = memberId ? needOn(needs.get(memberId) ?? (own.length === 0 ? 'new' : 'none'), marks !== null) : 'none'
+    const pair = memberId ? pairOf.get(memberId) : undefined
+    return {
+      bikeId: bike.id,
+      number: bike.number,
+      type: bike.type.name,
+      faulty: bike.openFaults > 0,
+      xM,
+      yM,
+      headingDeg,
+      rider: memberId
+        ? {
+            id: memberId,
+            name: name(memberId),
+            state: listed?.state ?? null,
+            pinned: listed?.pinnedBikeId === bike.id,
+            need: ready.has(memberId) && marks !== null ? 'none' : need,
+            ready: ready.has(memberId),
+            warmUp: (listed?.warmUp ?? false) && !ready.has(memberId),
+            because: pair?.bike === bike.id ? pair.because : [],
+          }
+        : null,
+      numbers: marks && formatMarks(bike.type, marks).split(' · '),
+      remark: remark ?? (elsewhere ? `carry over from ${elsewhere}` : null),
+      mark: !memberId ? null : own.length === 0 ? 'new' : markOf(certainty, marks !== null),
+      watchFor: memberId ? watchFor(notes, memberId) : [],
+    }
+  })
+  const seated = new Set(seats.keys())
+  // Nobody is set up any more for a class that is over.
+  const isOver = now > ofClass.endsAt
+  return {
+    room,
+    tiles,
+    queue: (isOver ? [] : (plan?.queue ?? [])).map((slot) => ({
+      memberId: slot.rider,
+      name: name(slot.rider),
+      bikeId: slot.bike,
+      number: numberOf.get(slot.bike) ?? 0,
+      need: queueNeed(needs.get(slot.rider) ?? 'none'),
+      hand: slot.hand,
+      fromMin: slot.fromMin,
+      toMin: slot.toMin,
+    })),
+    late: (isOver ? [] : (plan?.late ?? [])).map(({ rider, comeByMin, why }) => ({
+      memberId: rider,
+      name: name(rider),
+      comeByMin: comeByMin ?? null,
+      why,
+    })),
+    unplaced: (plan?.unplaced ?? []).map(({ rider, why }) => ({ memberId: rider, name: name(rider), why })),
+    waiting: (plan?.pairs ?? []).filter(({ rider }) => !seated.has(rider)).length,
+    roster: roster.map(({ memberId, state, comesMinBefore, rowWish }) => ({
+      memberId,
+      name: name(memberId),
+      state,
+      comesMinBefore,
+      rowWish,
+      number: numberOf.get(seats.get(memberId) ?? '') ?? null,
+    })),
+    totalCost: plan?.totalCost ?? null,
+    minutes,
+  }
+}
+
+/** Numbers that this machine's type does not have are carried over first. */
+const needOn = (need: Need, hasNumbers: boolean): Need => (need === 'none' && !hasNumbers ? 'translate' : need)
+/** In the queue with nothing due by itself: the numbers are carried to this type. */
+const queueNeed = (need: Need): Exclude<Need, 'none'> => (need === 'none' ? 'translate' : need)
+
+function markOf(certainty: string | null, hasNumbers: boolean): FloorTile['mark'] {
+  if (!hasNumbers || certainty === 'translated') return 'translated'
+  return certainty === 'told' ? 'told' : null
+}
+
+function watchFor(notes: readonly Note[], memberId: string): string[] {
+  const own = notes.filter((note) => note.memberId === memberId && note.held !== true)
+  return [...new Set(own.map(formatNote))].slice(0, MOST_WATCHED)
+}

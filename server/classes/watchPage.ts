@@ -1,0 +1,98 @@
+import { formatMarks } from '../../core/messages/labels'
+import { numbersLookedAt, type ClassState } from '../../core/watch/classState'
+import type { CuedNote } from '../../core/watch/cue'
+import type { Scope } from '../accounts/scope'
+import { listBikes } from '../bikes/bikes'
+import type { DbExecutor } from '../db/connection'
+import { currentEntries, shownFirst } from '../register/register'
+import { findRoom, listPlaces } from '../rooms/rooms'
+import { listAssignments } from './assignments'
+import type { StudioClass } from './classes'
+import { listNotesOfMembers } from './notes'
+import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from './planning'
+import { listRoster } from './roster'
+import { numbersAt } from './seats'
+import { classState, listOwnCues } from './watch'
+
+/** A bike as the floor shows it during a class. */
+export type WatchBike = Readonly<{
+  bikeId: string
+  number: number
+  xM: number
+  yM: number
+  rider: Readonly<{ id: string; name: string }> | null
+  numbers: string | null
+  /** Numbers nobody looked at yet: left to the warm-up, or new here and not set up. */
+  toCheck: boolean
+  /** To be looked at sooner: to check, told or carried numbers, something noted lately. */
+  watchFor: boolean
+  kneeNotes: boolean
+}>
+
+/** What the floor needs during a class, network or not. */
+export type WatchData = Readonly<{
+  bikes: readonly WatchBike[]
+  widthM: number
+  state: ClassState
+  /** What was noted of these riders before, for cues: said, held or not. */
+  earlier: readonly CuedNote[]
+  /** The studio's own words for cues, by sign. */
+  cues: Readonly<Record<string, string>>
+}>
+
+/** Cues said so long ago still count, ms. */
+const CUES_MS = 120 * 86_400_000
+/** Something noted within so long makes a rider one to watch, ms. */
+const LATELY_MS = 42 * 86_400_000
+
+export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> {
+  const [all, assigned, roster, ofRoom, places, state, cues] = [
+    await listBikes(db, scope),
+    await listAssignments(db, scope, ofClass.id),
+    await listRoster(db, scope, ofClass.id),
+    ofClass.roomId ? await findRoom(db, scope, ofClass.roomId) : null,
+    await listPlaces(db, scope),
+    await classState(db, scope, ofClass.id),
+    await listOwnCues(db, scope),
+  ]
+  const ids = assigned.map(({ memberId }) => memberId)
+  const looked = numbersLookedAt(state.looks)
+  const [entries, notes, knees, ready] = [
+    shownFirst(await currentEntries(db, scope, ids)),
+    await listNotesOfMembers(db, scope, ids, new Date(now.getTime() - CUES_MS)),
+    await ridersWithKneeNotes(db, scope, ids, now),
+    await readyRiders(db, scope, ids, ofClass),
+  ]
+  const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
+  const room = ofRoom?.plan ?? PLAIN_ROOM
+  const bikes = floorOf(all, room, ofClass.roomId, places).map(({ bike, xM, yM }): WatchBike => {
+    const rider = assigned.find(({ bikeId }) => bikeId === bike.id)
+    const own = entries.filter(({ memberId }) => memberId === rider?.memberId)
+    const listed = roster.find(({ memberId }) => memberId === rider?.memberId)
+    const { marks, certainty } = numbersAt(bike, own)
+    const left = listed?.warmUp === true || own.length === 0
+    const toCheck = rider !== undefined && left && !looked.has(rider.memberId) && !ready.has(rider.memberId)
+    const lately = earlier.some(
+      (note) => note.memberId === rider?.memberId && now.getTime() - note.createdAt.getTime() < LATELY_MS,
+    )
+    const unsure = certainty === 'told' || certainty === 'translated' || marks === null
+    return {
+      bikeId: bike.id,
+      number: bike.number,
+      xM,
+      yM,
+      rider: rider ? { id: rider.memberId, name: rider.name } : null,
+      numbers: marks && formatMarks(bike.type, marks),
+      toCheck,
+      watchFor: rider !== undefined && (toCheck || unsure || lately),
+      kneeNotes: rider !== undefined && knees.has(rider.memberId),
+    }
+  })
+  return {
+    bikes,
+    widthM: room.widthM,
+    state,
+    earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
+    cues,
+  }
+}
