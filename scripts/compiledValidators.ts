@@ -19,6 +19,9 @@ const VALIDATED = [
   'bikeType',
   'typeFile',
   'studioSettings',
+  'blocks',
+  'roomPlan',
+  'stand',
 ]
 
 /** The text of `validators.generated.cjs`: one function per schema, all faults found, no `new Function` left. */

@@ -12,7 +12,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
-import { startGaugeProcess } from './support/gauge.mjs'
+import { startStandIn } from './support/standIns.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
@@ -83,11 +83,25 @@ try {
   })
   stops.push(database.stop)
   const port = await portToOpen()
-  const gaugePort = await freePort()
-  const gauge = await keepRunning({ name: 'The angle gauge', start: () => startGaugeProcess(root, gaugePort) })
-  stops.push(gauge.stop)
+  /** A simulated device or service that ships with the product; resolves with its port. */
+  const standIn = async (name, file, more = []) => {
+    const own = await freePort()
+    const running = await keepRunning({ name, start: () => startStandIn(root, file, own, more) })
+    stops.push(running.stop)
+    return own
+  }
+  const gaugePort = await standIn('The angle gauge', 'angleGauge.mjs')
+  const bookingPort = await standIn('The booking service', 'bookingService.mjs', ['--outageEveryMin', '15'])
+  const consolePort = await standIn('The bike consoles', 'bikeConsole.mjs', ['--bikes', '24'])
   const env = {
     ANGLE_GAUGE_URL: `http://127.0.0.1:${gaugePort}/events?drift=0.3&dropEvery=150&dropFor=25`,
+    ...(!values.empty &&
+      !values.large && {
+        BOOKING_SERVICE_URL: `http://127.0.0.1:${bookingPort}/feed`,
+        CALENDAR_FEED_URL: `http://127.0.0.1:${bookingPort}/calendar.ics`,
+        BOOKING_STUDIO: 'netloft-hall',
+        BIKE_CONSOLE_URL: `http://127.0.0.1:${consolePort}/events`,
+      }),
     DATABASE_URL: url,
     BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,

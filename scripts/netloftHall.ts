@@ -2,6 +2,8 @@ import type { Bike, BikeType } from '../core/bike/bike'
 import type { InspectionItem } from '../core/bike/inspection'
 import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bike/equipment'
 import type { TypeCalibration } from '../core/calibration/calibrate'
+import type { Block } from '../core/classPlan/blocks'
+import type { RoomPlan, Stand } from '../core/planning/roomPlan'
 import type { Role } from '../server/accounts/can'
 import people from './people.json'
 
@@ -185,4 +187,84 @@ export const MEMBERS: {
   { name: 'Ulrik Vane', statureMm: 1938, age: 34, experience: 'experienced' },
   { name: 'Wilhelmina Oke', statureMm: 1498, age: 62, experience: 'new' },
   { name: 'Zdenka Marsh', statureMm: 1676, age: 30, experience: 'new' },
+]
+
+/** The one room: four rows before the instructor's wall, a screen above it. */
+export const ROOM: Readonly<{ id: string; name: string; plan: RoomPlan }> = {
+  id: 'net-loft',
+  name: 'Net loft',
+  plan: {
+    widthM: 11,
+    depthM: 9,
+    instructor: { xM: 5.5, yM: 0.9 },
+    screens: [{ xM: 5.5, yM: 0.2 }],
+    doors: [{ xM: 10.8, yM: 8.4 }],
+    fans: [
+      { xM: 0.3, yM: 4.6 },
+      { xM: 10.7, yM: 4.6 },
+    ],
+  },
+}
+/** Six bikes a row, the outer ones turned in a little. */
+export const PLACES: readonly (Stand & Readonly<{ number: number }>)[] = BIKES.map(({ number }, i) => {
+  const [row, column] = [Math.floor(i / 6), i % 6]
+  const shift = row % 2 === 0 ? 0 : 0.25
+  return {
+    number,
+    xM: 1.5 + 1.55 * column + shift,
+    yM: 3 + 1.65 * row,
+    headingDeg: [20, 10, 5, -5, -10, -20][column],
+  }
+})
+
+/** A class of three quarters of an hour. */
+export const BLOCKS: readonly Block[] = (
+  [
+    ['Wake the legs', 6, 80, 'seated', 1, 'easy'],
+    ['Flat road', 7, 90, 'seated', 2, 'steady'],
+    ['First climb', 5, 68, 'seated', 2, 'hard', 'climbSeated'],
+    ['Let go', 2, 85, 'seated', 1, 'recovery', 'sitUp'],
+    ['Up for eight', 5, 76, 'standing', 2, 'steady', 'standAndSit'],
+    ['Fast legs', 4, 104, 'seated', 2, 'hard', 'fastLegs'],
+    ['Let go', 3, 85, 'seated', 1, 'recovery', 'sitUp'],
+    ['Long climb', 6, 64, 'standing', 3, 'hard', 'climbStanding'],
+    ['Home', 7, 82, 'seated', 1, 'easy'],
+  ] as const
+).map(([name, minutes, rpm, posture, hands, effort, move], i) => ({
+  id: `block-${i + 1}`,
+  name,
+  minutes,
+  rpm,
+  posture,
+  hands,
+  effort,
+  spine: 'long',
+  ...(move && { move }),
+}))
+
+type DemoClass = Readonly<{
+  id: string
+  title: string
+  /** Days from today and the time on the studio's clock; null: the next quarter of an hour from in twenty minutes. */
+  at: readonly [days: number, time: string] | null
+  minutes: number
+  /** Members by their place in `MEMBERS`, and how many minutes before the start they come. */
+  riders: readonly (readonly [member: number, comes: number])[]
+}>
+const coming = (members: readonly number[]): DemoClass['riders'] =>
+  members.map((member, i) => [member, [18, 12, 10, 15, 8, 14, 6, 11][i % 8]])
+
+export const CLASSES: readonly DemoClass[] = [
+  { id: 'class-dawn', title: 'Dawn Ride', at: [-1, '07:00'], minutes: 45, riders: coming([0, 1, 2, 3, 4, 6, 8]) },
+  {
+    id: 'class-dusk',
+    title: 'Dusk Ride',
+    at: null,
+    minutes: 45,
+    riders: coming([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 16, 17]),
+  },
+  { id: 'class-dawn-2', title: 'Dawn Ride', at: [1, '07:00'], minutes: 45, riders: coming([0, 2, 4, 8, 10, 20]) },
+  { id: 'class-noon', title: 'Noon Spin', at: [1, '12:15'], minutes: 30, riders: coming([3, 6, 12]) },
+  { id: 'class-first', title: 'First Turns', at: [2, '18:00'], minutes: 45, riders: coming([13, 15, 18, 19, 21, 24]) },
+  { id: 'class-long', title: 'Long Sunday', at: [4, '09:30'], minutes: 75, riders: coming([2, 6, 16, 27]) },
 ]

@@ -10,7 +10,6 @@ import { program } from './support/installed.mjs'
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:4077'
 const folder = join(dirname(dirname(fileURLToPath(import.meta.url))), 'docs', 'screenshots')
 const DESK = { width: 1280, height: 800 }
-const TABLET = { width: 1024, height: 768 }
 const PHONE = { width: 390, height: 844 }
 
 const browser = await chromium.launch({
@@ -34,7 +33,7 @@ const step = (name) => page.getByRole('navigation', { name: 'Steps' }).getByRole
 const answer = (name) => page.getByRole('region', { name: 'What to do next' }).getByRole('button', { name }).click()
 const settled = () => page.locator('[aria-label="What to do next"][aria-busy=false]').waitFor()
 
-await shoot('sign-in-bright', DESK, 'bright', () => page.goto('/sign-in'))
+await page.goto('/sign-in')
 await page.getByLabel('Name').fill('ines')
 await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
 await page.getByRole('button', { name: 'Sign in' }).click()
@@ -50,15 +49,11 @@ const setup = page.url()
 await page.reload()
 await answer('New')
 await settled()
-await shoot('setup-beside-bright', DESK, 'bright', async () => {
-  await page.goto(setup)
-  // A page that does not answer to hands yet would lose the tap.
-  await page.locator('html[data-ready]').waitFor()
-  await settled()
-  await page.getByRole('button', { name: /^Seat height 10/ }).click()
-  await page.getByRole('button', { name: /^Done, set to/ }).waitFor()
-  await settled()
-})
+await page.goto(setup)
+// A page that does not answer to hands yet would lose the tap.
+await page.locator('html[data-ready]').waitFor()
+await settled()
+await page.getByRole('button', { name: /^Seat height 10/ }).click()
 await page.getByRole('button', { name: /^Done, set to/ }).click()
 await page.getByText('Goniometer').click()
 await page.getByRole('slider').fill('19')
@@ -74,55 +69,59 @@ await page.getByRole('button', { name: /^Done, set to/ }).click()
 await page.getByRole('slider').fill('30')
 await page.getByRole('button', { name: /30°/ }).click()
 await settled()
-await shoot('setup-cranks-tablet-dim', TABLET, 'dim', async () => {
-  await page.goto(setup)
-  await step('Cranks')
-  await settled()
-})
 await shoot('setup-bars-bright', DESK, 'bright', async () => {
   await page.goto(setup)
   await step('Bars')
   await settled()
 })
-await shoot('setup-numbers-phone-dim', PHONE, 'dim', async () => {
-  await page.goto(setup)
-  await step('Numbers')
-  await settled()
-})
-
 await context.addCookies([{ name: 'light', value: 'dim', url: base }])
 await page.setViewportSize(DESK)
-for (const [bike, rider] of [
-  [1, 'Maren Tolle'],
-  [2, 'Cassius Rell'],
-  [4, 'Lorcan Abery'],
-  [6, 'Hedda Mos'],
-]) {
-  await page.goto('/class')
-  await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) }).click()
-  await page.getByLabel('Find by name').fill(rider)
-  await page.getByRole('listitem').getByRole('button', { name: rider }).click()
-  await page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${rider}`) }).waitFor()
+const dusk = '/class/class-dusk'
+/** A page that does not answer to hands yet would lose the tap. */
+async function open(path) {
+  await page.goto(path)
+  await page.locator('html[data-ready]').waitFor()
 }
-await page.getByRole('button', { name: /^4(?!\d).*Lorcan/ }).click()
-await page.getByRole('button', { name: 'Knees', exact: true }).click()
-await page.getByRole('button', { name: 'Out, left' }).click()
-await page.getByRole('button', { name: /^4(?!\d).*knees out/ }).waitFor()
-await shoot('class-dim', DESK, 'dim', () => page.goto('/class'))
-await shoot('note-dim', DESK, 'dim', async () => {
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^4(?!\d).*Lorcan/ }).click()
-  await page.getByRole('button', { name: 'Knees', exact: true }).click()
+const tile = (bike) => page.getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) }).first()
+const note = async (bike, region, sign) => {
+  await tile(bike).click()
+  await page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true }).click()
+  await page.getByRole('button', { name: sign, exact: true }).click()
+}
+await open(dusk)
+await page.getByRole('button', { name: /^Place \d+ riders$/ }).click()
+await page.getByText(/placed around/).waitFor()
+await open(`${dusk}/watch`)
+await note(4, 'Shoulders', 'Shrugged, left')
+await note(2, 'Feet', 'Toes pointing down, both')
+await note(7, 'Feet', 'Toes pointing down, both')
+await note(1, 'Hips', 'Rocking')
+await shoot('before-bright', DESK, 'bright', async () => {
+  await open(dusk)
+  await tile(1).waitFor()
+})
+await shoot('class-dim', DESK, 'dim', async () => {
+  await open(`${dusk}/watch`)
+  await note(5, 'Knees', 'Out, left')
+})
+await shoot('after-bright', DESK, 'bright', () => open('/class/class-dawn/after'))
+await shoot('room-bright', DESK, 'bright', async () => {
+  await open('/rooms')
+  await page.getByRole('button', { name: 'bike 6' }).click()
+})
+await shoot('blocks-bright', DESK, 'bright', async () => {
+  await open(`${dusk}/blocks`)
+  await page.locator('.recharts-line').waitFor()
 })
 
 await context.route('**/api/outbox', (route) => route.abort())
+await shoot('note-phone-dim', PHONE, 'dim', async () => {
+  await open(`${dusk}/watch`)
+  await note(3, 'Spine', 'Rounded')
+  await page.getByText(/“Tip from/).waitFor()
+})
 await shoot('offline-phone-bright', PHONE, 'bright', async () => {
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^2(?!\d).*Cassius/ }).click()
-  await page.getByRole('button', { name: 'Hips' }).click()
-  await page.getByRole('button', { name: 'Rocking' }).click()
-  await page.getByText(/No network/).waitFor()
-  await page.goto('/class')
+  await open(`${dusk}/watch`)
   await page.getByRole('button', { name: /on this device/ }).click()
   await page.getByRole('button', { name: 'Send now' }).waitFor()
 })

@@ -26,7 +26,13 @@ import { findBike } from '../server/bikes/bikes'
 import { addBikeReading } from '../server/bikes/bikeReadings'
 import { recordInspection } from '../server/bikes/inspections'
 import { addWords } from '../server/members/words'
-import { addNote } from '../server/classes/notes'
+import { assignBike } from '../server/classes/assignments'
+import { addClass, changeClass } from '../server/classes/classes'
+import { addNote, changeNote } from '../server/classes/notes'
+import { bookRider } from '../server/classes/roster'
+import { saveRoom } from '../server/rooms/rooms'
+import { dayAfter, momentAt, studioDay } from '../server/studio/day'
+import { signNamed } from '../core/watch/signs'
 import {
   crestAtMark,
   drawRider,
@@ -35,11 +41,35 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
-import { BIKES, CALIBRATION, INSTRUCTORS, MEMBERS, PEOPLE, EQUIPMENT, STUDIO, TYPES } from './netloftHall'
+import {
+  BIKES,
+  CALIBRATION,
+  CLASSES,
+  BLOCKS,
+  EQUIPMENT,
+  INSTRUCTORS,
+  MEMBERS,
+  PEOPLE,
+  PLACES,
+  ROOM,
+  STUDIO,
+  TYPES,
+} from './netloftHall'
 
 const SEED = 1898
 /** The first ten members have been set up on one of the bikes on earlier days. */
 const SET_UP_BEFORE = 10
+const QUARTER_MS = 900_000
+/** What was seen in yesterday's class. */
+const SEEN: readonly [member: number, sign: string, minute: number, cued: boolean, held: boolean | null][] = [
+  [1, 'toesDown', 6, true, false],
+  [1, 'toesDown', 15, true, false],
+  [1, 'toesDown', 31, true, false],
+  [3, 'shrugged', 9, true, true],
+  [4, 'kneesOut', 12, true, false],
+  [6, 'bouncing', 27, true, true],
+  [8, 'turnedHead', 18, false, null],
+]
 
 const db = database()
 const [already] = await db.select().from(accounts.studio).limit(1)
@@ -83,6 +113,7 @@ async function seed(): Promise<void> {
       MEMBERS.map(({ name }, i) => ({ id: memberId(i), name })),
     )
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
+    await roomAndClasses(tx, now)
     await addNote(tx, scopeOf(INSTRUCTORS[1]), {
       id: 'seed-note-1',
       memberId: memberId(0),
@@ -103,6 +134,56 @@ async function seed(): Promise<void> {
     })
   })
   console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${MEMBERS.length} members, ${BIKES.length} bikes.`)
+}
+
+/** The room with its bikes, the week's classes, and what was seen in yesterday's. */
+async function roomAndClasses(tx: Tx, now: Date): Promise<void> {
+  const scope = scopeOf(INSTRUCTORS[0])
+  const places = PLACES.map(({ number, ...stand }) => ({ ...stand, bikeId: `bike-${number}` }))
+  await saveRoom(tx, scope, { ...ROOM, places }, daysBefore(now, 65))
+  for (const { id, title, at, minutes, riders } of CLASSES) {
+    const startsAt = at
+      ? momentAt(dayAfter(studioDay(now, STUDIO.timeZone), at[0]), at[1], STUDIO.timeZone)
+      : new Date(Math.ceil((now.getTime() + 20 * 60_000) / QUARTER_MS) * QUARTER_MS)
+    const endsAt = new Date(startsAt.getTime() + minutes * 60_000)
+    await addClass(tx, scope, { id, title, startsAt, endsAt, roomId: ROOM.id }, daysBefore(now, 12))
+    if (minutes === 45) await changeClass(tx, scope, id, { blocks: BLOCKS })
+    const past = endsAt < now
+    for (const [member, comesMinBefore] of riders)
+      await bookRider(
+        tx,
+        scope,
+        { classId: id, memberId: memberId(member), state: past ? 'here' : 'booked', comesMinBefore },
+        daysBefore(now, 3),
+      )
+    if (past)
+      for (const [member] of riders)
+        await assignBike(
+          tx,
+          scope,
+          { id: `${id}-seat-${member}`, classId: id, bikeId: `bike-${member + 1}`, memberId: memberId(member) },
+          startsAt,
+        )
+  }
+  await seenYesterday(tx, now)
+}
+
+async function seenYesterday(tx: Tx, now: Date): Promise<void> {
+  const scope = scopeOf(INSTRUCTORS[1])
+  const day = dayAfter(studioDay(now, STUDIO.timeZone), -1)
+  const start = momentAt(day, '07:00', STUDIO.timeZone).getTime()
+  for (const [i, [member, sign, minute, cued, held]] of SEEN.entries()) {
+    const at = new Date(start + minute * 60_000)
+    const id = `dawn-note-${i + 1}`
+    const who = { memberId: memberId(member), bikeId: `bike-${member + 1}`, classId: 'class-dawn' }
+    const { region, sided } = signNamed(sign)!
+    const side = sided ? 'left' : 'both'
+    await addNote(tx, scope, { id, ...who, region, sign, side, minute, strength: 'clear', cued, createdAt: at })
+    if (held !== null) await changeNote(tx, scope, id, { held }, new Date(at.getTime() + 120_000))
+  }
+  const felt = { region: 'feltLowBack', sign: 'felt', side: 'both', score: 4, minute: 38 } as const
+  const who = { memberId: memberId(4), bikeId: 'bike-5', classId: 'class-dawn' }
+  await addNote(tx, scope, { id: 'dawn-felt-1', ...who, ...felt, createdAt: new Date(start + 38 * 60_000) })
 }
 
 /** Use cases open a transaction of their own; within the seed's it is a savepoint. */
@@ -211,9 +292,9 @@ async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
   }
   const id = `setup-${memberId(i)}`
   const after = (ms: number) => new Date(at.getTime() + ms)
-  await startSetup(tx, scope, { id, memberId: memberId(i), bikeId: machine.id }, after(-600_000))
+  await startSetup(tx, scope, { id, memberId: memberId(i), bikeId: machine.id }, after(-390_000))
   for (const [k, row] of evidence.entries())
-    await appendEvidence(tx, scope, id, { id: `${id}-${k}`, row }, after(-500_000 + k * 30_000))
+    await appendEvidence(tx, scope, id, { id: `${id}-${k}`, row }, after(-370_000 + k * 20_000))
   const numbers = evidence.findLast((row) => row.kind === 'set')!
   await finishSetup(tx, scope, id, { id: `${id}-numbers`, marks: numbers.at! }, at)
 }

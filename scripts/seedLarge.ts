@@ -16,7 +16,8 @@ import { closeDatabase, database } from '../server/db/connection'
 import { registerEntry } from '../server/db/tables/register'
 import { bikeAssignment, classNote, evidence, member, setup } from '../server/db/tables/riders'
 import { addWords } from '../server/members/words'
-import { studioDay } from '../server/studio/day'
+import { momentAt, studioDay } from '../server/studio/day'
+import { openFloor } from '../server/classes/classes'
 import { getStudio } from '../server/studio/studio'
 
 const { values } = parseArgs({
@@ -187,6 +188,8 @@ await db.execute(sql`
     SELECT e.id FROM register_entry e WHERE e.member_id = member.id ORDER BY e.created_at DESC, e.id DESC LIMIT 1)
   WHERE id LIKE 'large-%'`)
 const day = studioDay(new Date(), studio.timeZone)
+const span = { day, from: momentAt(day, '00:00', studio.timeZone), to: momentAt(day, '23:59', studio.timeZone) }
+const classId = await openFloor(db, scope, span, new Date())
 const free = bikes.filter((b) => b.openFaults === 0)
 await db
   .insert(bikeAssignment)
@@ -196,7 +199,7 @@ await db
       studioId,
       bikeId: bike.id,
       memberId: memberId(i),
-      day,
+      classId,
       createdAt: new Date(),
       createdBy,
     })),

@@ -11,7 +11,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
 import { claim, startMariaDb } from './support/mariadb.mjs'
-import { startGaugeProcess } from './support/gauge.mjs'
+import { startStandIn } from './support/standIns.mjs'
 import { freePort, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 
@@ -119,10 +119,13 @@ try {
   stops.push(database.stop)
   const port = await freePort()
   const gaugePort = await freePort()
-  stops.push((await startGaugeProcess(root, gaugePort)).stop)
+  stops.push((await startStandIn(root, 'angleGauge.mjs', gaugePort)).stop)
+  const consolePort = await freePort()
+  stops.push((await startStandIn(root, 'bikeConsole.mjs', consolePort, ['--bikes', '24', '--everyMs', '500'])).stop)
   const env = {
     NEXT_DIST: '.next-test',
     ANGLE_GAUGE_URL: `http://127.0.0.1:${gaugePort}/events?noise=0.3&everyMs=100&dropEvery=60&dropFor=30`,
+    BIKE_CONSOLE_URL: `http://127.0.0.1:${consolePort}/events`,
     DATABASE_URL: database.url,
     BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,

@@ -14,6 +14,7 @@ const SOURCES = [
   'types',
   'package-lock.json',
   'next.config.ts',
+  'instrumentation.ts',
   'proxy.ts',
   'tsconfig.json',
 ]
@@ -33,6 +34,7 @@ export async function build(root, dist) {
     throw new Error(`The build failed.\n${error.output}`, { cause: error })
   })
   await bundleWorker(root, dist)
+  await bundleServiceWorker(root, dist)
   writeFileSync(stamp, print)
 }
 
@@ -46,6 +48,22 @@ export async function bundleWorker(root, dist) {
     platform: 'node',
     format: 'cjs',
     target: 'node20',
+    logLevel: 'error',
+  })
+}
+
+/** The browser's service worker, as one file beside the build. */
+async function bundleServiceWorker(root, dist) {
+  const { build: bundle } = await import('esbuild')
+  await bundle({
+    entryPoints: [join(root, 'interface/offline/worker.ts')],
+    outfile: join(root, dist, 'service-worker.js'),
+    bundle: true,
+    minify: true,
+    platform: 'browser',
+    format: 'iife',
+    target: 'es2022',
+    define: { 'process.env.NODE_ENV': '"production"' },
     logLevel: 'error',
   })
 }
