@@ -10,6 +10,7 @@ const CORE = [
   'inference',
   'evidence',
   'gauge',
+  'classPlan',
   'watch',
   'calibration',
   'fleet',

@@ -20,7 +20,13 @@ const config = [
   },
   ...next,
   ...nextTypescript,
-  { rules: { '@typescript-eslint/no-explicit-any': 'error', 'max-len': ['error', { code: 120 }] } },
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['warn', { ignoreRestSiblings: true }],
+      'max-len': ['error', { code: 120 }],
+    },
+  },
   {
     files: ['**/*.{ts,tsx,mjs}'],
     rules: { 'no-sequences': 'error' },

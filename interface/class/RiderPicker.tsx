@@ -1,73 +1,54 @@
 'use client'
-import { Button, Drawer, Input } from 'antd'
-import { useEffect, useState } from 'react'
+import { Drawer, Input } from 'antd'
+import { useEffect, useState, type ReactNode } from 'react'
 import { findMembers } from '../members/actions'
-import type { ClassBike } from './classTypes'
 import styles from './riderPicker.module.css'
 
 type Props = Readonly<{
-  bike: ClassBike | null
-  /** Whether the rider's page is a tap away here; else it is from the note. */
-  linked: boolean
-  seated: ReadonlySet<string>
+  /** What is asked; null: closed. */
+  title: string | null
+  /** What is said beside a name: "bike 7". */
+  remarkOf?: (memberId: string) => string | null
   close: () => void
-  onSit: (bikeId: string, memberId: string | null) => void
+  onPick: (memberId: string, name: string) => void
+  children?: ReactNode
 }>
 
-/** Who sits on this bike: a few letters and a tap. */
-export function RiderPicker({ bike, linked, seated, close, onSit }: Props) {
+/** A member by a few letters and a tap. */
+export function RiderPicker({ title, remarkOf, close, onPick, children }: Props) {
   const [typed, setTyped] = useState('')
-  const { found, failed } = useMemberSearch(bike !== null, typed)
+  const { found, failed } = useMemberSearch(title !== null, typed)
   const shown = found ?? []
   const first = async () => {
     const [member] = await findMembers(typed).catch(() => [])
-    if (bike && member) onSit(bike.id, member.id)
+    if (member) onPick(member.id, member.name)
   }
   return (
-    <Drawer
-      open={bike !== null}
-      onClose={close}
-      title={bike ? `Who sits on bike ${bike.number}?` : ''}
-      size={420}
-      destroyOnHidden
-    >
-      {bike && (
-        <>
-          <Input
-            size="large"
-            autoFocus
-            placeholder="Find by name"
-            aria-label="Find by name"
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-            onPressEnter={first}
-            allowClear
-          />
-          {bike.rider && linked && (
-            <Button size="large" block className={styles.clear} href={`/riders/${bike.rider.id}`}>
-              Numbers of {bike.rider.name}
-            </Button>
-          )}
-          {bike.rider && (
-            <Button size="large" block className={styles.clear} onClick={() => onSit(bike.id, null)}>
-              Nobody: free this bike
-            </Button>
-          )}
-          <ul className={styles.names}>
-            {shown.map((member) => (
-              <li key={member.id}>
-                <button type="button" onClick={() => onSit(bike.id, member.id)}>
-                  {member.name}
-                  {seated.has(member.id) && <span>{bike.rider?.id === member.id ? 'here' : 'moves here'}</span>}
-                </button>
-              </li>
-            ))}
-          </ul>
-          {failed && <p className={styles.none}>The studio’s server cannot be reached. Type again when it is back.</p>}
-          {found?.length === 0 && !failed && (
-            <p className={styles.none}>Nobody of that name. Add them on the members’ page first.</p>
-          )}
-        </>
+    <Drawer open={title !== null} onClose={close} title={title ?? ''} size={420} destroyOnHidden>
+      <Input
+        size="large"
+        autoFocus
+        placeholder="Find by name"
+        aria-label="Find by name"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onPressEnter={first}
+        allowClear
+      />
+      {children}
+      <ul className={styles.names}>
+        {shown.map((member) => (
+          <li key={member.id}>
+            <button type="button" onClick={() => onPick(member.id, member.name)}>
+              {member.name}
+              {remarkOf?.(member.id) && <span>{remarkOf(member.id)}</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {failed && <p className={styles.none}>The studio’s server cannot be reached. Type again when it is back.</p>}
+      {found?.length === 0 && !failed && (
+        <p className={styles.none}>Nobody of that name. Add them on the members’ page first.</p>
       )}
     </Drawer>
   )

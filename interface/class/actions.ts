@@ -1,32 +1,220 @@
 'use server'
 import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions'
-import { authorize } from '@/server/accounts/session'
+import type { Block } from '@/core/classPlan/blocks'
+import { shapeIssues } from '@/core/operations/dispatch'
+import { signNamed } from '@/core/watch/signs'
+import type { Permission } from '@/server/accounts/can'
+import { authorize, type CurrentUser } from '@/server/accounts/session'
 import { findBike } from '@/server/bikes/bikes'
 import * as assignments from '@/server/classes/assignments'
-import { database } from '@/server/db/connection'
+import * as classes from '@/server/classes/classes'
+import { tellClass } from '@/server/classes/live'
+import { replanClass, type ClassChanging } from '@/server/classes/planning'
+import { bookRider, changeRider, listRoster, type RosterChange } from '@/server/classes/roster'
+import { wordCue } from '@/server/classes/watch'
+import { database, type DbExecutor } from '@/server/db/connection'
 import { isId } from '@/server/ids'
-import { studioDay } from '@/server/studio/day'
-import { getStudio } from '@/server/studio/studio'
 import type { ActionResult } from '../shared/actionResult'
 
-const refused = (refusal: ActionRefusal): ActionResult => ({ outcome: 'refused', say: formatActionRefusal(refusal) })
+type Refused = Extract<ActionResult, { outcome: 'refused' }>
+const refused = (refusal: ActionRefusal): Refused => ({ outcome: 'refused', say: formatActionRefusal(refusal) })
 
-/**
- * Says who sits on a bike until midnight, studio time; null frees it. Sent again under the same id it changes
- * nothing.
- */
-export async function assignBike(id: string, bikeId: string, memberId: string | null): Promise<ActionResult> {
-  const person = await authorize('assignBikes')
+type InClass = Readonly<{ person: CurrentUser; ofClass: classes.StudioClass }>
+
+/** Who acts and on which class, where both may be; else why not. */
+async function inClass(permission: Permission, classId: string): Promise<InClass | Refused> {
+  const person = await authorize(permission)
   if (!person) return refused({ code: 'notAllowed' })
+  const ofClass = isId(classId) ? await classes.findClass(database(), person, classId) : null
+  return ofClass ? { person, ofClass } : refused({ code: 'noSuchClass' })
+}
+
+const isRefused = (found: InClass | Refused): found is Refused => 'outcome' in found
+
+/** Says who sits on a bike in a class; null frees it. Sent again under the same id it changes nothing. */
+export async function assignBike(
+  id: string,
+  classId: string,
+  bikeId: string,
+  memberId: string | null,
+): Promise<ActionResult> {
+  const found = await inClass('assignBikes', classId)
+  if (isRefused(found)) return found
   const db = database()
-  const bike = isId(id) && isId(bikeId) ? await findBike(db, person, bikeId) : null
+  const bike = isId(id) && isId(bikeId) ? await findBike(db, found.person, bikeId) : null
   if (!bike) return refused({ code: 'noSuchBike' })
   if (bike.openFaults > 0 && memberId !== null) return refused({ code: 'bikeOutOfUse', number: bike.number })
   if (memberId !== null && !isId(memberId)) return refused({ code: 'noSuchMember' })
   const now = new Date()
-  const { timeZone } = await getStudio(db, person)
-  const day = studioDay(now, timeZone)
-  const { outcome } = await assignments.assignBike(db, person, { id, bikeId, memberId, day }, now)
-  if (outcome === 'kept') return { outcome }
-  return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
+  // In a class somebody put on a bike by hand is here, and stays there; whoever sat there is placed anew.
+  if (memberId !== null && found.ofClass.openDay === null)
+    return replanned(found, async (tx) => {
+      const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(found.ofClass, now) } as const
+      await freePins(tx, found, bikeId)
+      if (!(await bookRider(tx, found.person, booked, now))) return { code: 'noSuchMember' }
+      await changeRider(tx, found.person, classId, [memberId], { pinnedBikeId: bikeId })
+      return null
+    })
+  const { outcome } = await assignments.assignBike(db, found.person, { id, classId, bikeId, memberId }, now)
+  if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
+}
+
+const minutesBefore = ({ startsAt }: classes.StudioClass, now: Date): number =>
+  Math.max(-600, Math.min(600, Math.round((startsAt.getTime() - now.getTime()) / 60_000)))
+
+/** Changes a class and works its places out anew, both or neither, and says what they cost more than before. */
+async function replanned(
+  { person, ofClass }: InClass,
+  change: ClassChanging<ActionRefusal>,
+): Promise<ActionResult<{ extraMin: number | null }>> {
+  const result = await replanClass(database(), person, ofClass.id, new Date(), change)
+  switch (result.outcome) {
+    case 'kept':
+      tellClass(ofClass.id, null)
+      return result
+    case 'refused':
+      return refused(result.why)
+    default:
+      return refused({ code: result.outcome === 'gone' ? 'noSuchClass' : 'planBusy' })
+  }
+}
+
+/** Seats everybody of a class anew, around who is here and who is pinned. */
+export async function placeEverybody(classId: string): Promise<ActionResult<{ extraMin: number | null }>> {
+  const found = await inClass('planClasses', classId)
+  return isRefused(found) ? found : replanned(found, async () => null)
+}
+
+/** Somebody comes to a class: books them, minutes before its start, or `here` now; the places are worked out anew. */
+export async function addRider(
+  classId: string,
+  memberId: string,
+  how: 'here' | number,
+): Promise<ActionResult<{ extraMin: number | null; number: number | null }>> {
+  const found = await inClass('assignBikes', classId)
+  if (isRefused(found)) return found
+  if (!isId(memberId)) return refused({ code: 'noSuchMember' })
+  if (how !== 'here' && !(Number.isInteger(how) && Math.abs(how) <= 600)) return refused({ code: 'malformed' })
+  const db = database()
+  const now = new Date()
+  const state = how === 'here' ? 'here' : 'booked'
+  const comesMinBefore = how === 'here' ? minutesBefore(found.ofClass, now) : how
+  const done = await replanned(found, async (tx) =>
+    (await bookRider(tx, found.person, { classId, memberId, state, comesMinBefore }, now))
+      ? null
+      : { code: 'noSuchMember' },
+  )
+  if (done.outcome !== 'kept') return done
+  const seat = (await assignments.listAssignments(db, found.person, classId)).find((one) => one.memberId === memberId)
+  const bike = seat ? await findBike(db, found.person, seat.bikeId) : null
+  return { ...done, number: bike?.number ?? null }
+}
+
+/** Changes how somebody comes, or where they sit; the places are worked out anew around it. */
+export async function changeRiderOf(
+  classId: string,
+  memberId: string,
+  change: RosterChange,
+): Promise<ActionResult<{ extraMin: number | null }>> {
+  const found = await inClass('assignBikes', classId)
+  if (isRefused(found)) return found
+  const { state, comesMinBefore, rowWish, pinnedBikeId } = change
+  const db = database()
+  const wrong =
+    !isId(memberId) ||
+    (state !== undefined && !['booked', 'here', 'cancelled'].includes(state)) ||
+    (comesMinBefore !== undefined && !(Number.isInteger(comesMinBefore) && Math.abs(comesMinBefore) <= 600)) ||
+    (rowWish !== undefined && rowWish !== null && rowWish !== 'front' && rowWish !== 'back')
+  if (wrong) return refused({ code: 'malformed' })
+  if (pinnedBikeId) {
+    const bike = isId(pinnedBikeId) ? await findBike(db, found.person, pinnedBikeId) : null
+    if (!bike) return refused({ code: 'noSuchBike' })
+    if (bike.openFaults > 0) return refused({ code: 'bikeOutOfUse', number: bike.number })
+  }
+  const kept: RosterChange = {
+    ...(state !== undefined && { state }),
+    ...(comesMinBefore !== undefined && { comesMinBefore }),
+    ...(rowWish !== undefined && { rowWish }),
+    ...(pinnedBikeId !== undefined && { pinnedBikeId }),
+  }
+  return replanned(found, async (tx) => {
+    if (pinnedBikeId) await freePins(tx, found, pinnedBikeId)
+    await changeRider(tx, found.person, classId, [memberId], kept)
+    return null
+  })
+}
+
+/** Whoever was pinned to a bike before is placed anew. */
+async function freePins(tx: DbExecutor, { person, ofClass }: InClass, bikeId: string): Promise<void> {
+  const roster = await listRoster(tx, person, ofClass.id)
+  const before = roster.filter(({ pinnedBikeId }) => pinnedBikeId === bikeId).map(({ memberId }) => memberId)
+  await changeRider(tx, person, ofClass.id, before, { pinnedBikeId: null })
+}
+
+/** Two riders change places and stay there. */
+export async function swapRiders(
+  classId: string,
+  first: string,
+  second: string,
+): Promise<ActionResult<{ extraMin: number | null }>> {
+  const found = await inClass('assignBikes', classId)
+  if (isRefused(found)) return found
+  return replanned(found, async (tx) => {
+    const seats = await assignments.listAssignments(tx, found.person, classId)
+    const [a, b] = [first, second].map((id) => seats.find(({ memberId }) => memberId === id)?.bikeId)
+    if (!a || !b) return { code: 'noSuchMember' }
+    for (const bikeId of [a, b]) await freePins(tx, found, bikeId)
+    await changeRider(tx, found.person, classId, [first], { pinnedBikeId: b })
+    await changeRider(tx, found.person, classId, [second], { pinnedBikeId: a })
+    return null
+  })
+}
+
+/** Leaves riders to the warm-up, where they stay marked until looked at; or takes them off it again. */
+export async function leaveToWarmUp(
+  classId: string,
+  memberIds: readonly string[],
+  warmUp: boolean,
+): Promise<ActionResult> {
+  const found = await inClass('planClasses', classId)
+  if (isRefused(found)) return found
+  if (!Array.isArray(memberIds) || !memberIds.every(isId)) return refused({ code: 'malformed' })
+  await changeRider(database(), found.person, classId, memberIds, { warmUp: warmUp === true })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
+}
+
+/** Hands and doors of a class; the places do not change, the queue does. */
+export async function changeHands(classId: string, hands: number, doorsMin: number): Promise<ActionResult> {
+  const found = await inClass('planClasses', classId)
+  if (isRefused(found)) return found
+  const whole = (value: unknown, low: number, high: number) =>
+    Number.isInteger(value) && (value as number) >= low && (value as number) <= high
+  if (!whole(hands, 1, 20) || !whole(doorsMin, 0, 180)) return refused({ code: 'malformed' })
+  await classes.changeClass(database(), found.person, classId, { hands, doorsMin })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
+}
+
+/** Keeps the blocks of a class; empty takes its plan away. */
+export async function saveBlocks(classId: string, blocks: readonly Block[]): Promise<ActionResult> {
+  const found = await inClass('planClasses', classId)
+  if (isRefused(found)) return found
+  if (shapeIssues('blocks', blocks).length > 0) return refused({ code: 'badBlocks' })
+  await classes.changeClass(database(), found.person, classId, { blocks: blocks.length > 0 ? blocks : null })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
+}
+
+/** Words a cue anew for the whole studio; null goes back to the product's words. */
+export async function changeCue(sign: string, cue: string | null): Promise<ActionResult> {
+  const person = await authorize('planClasses')
+  if (!person) return refused({ code: 'notAllowed' })
+  if (!signNamed(sign)) return refused({ code: 'malformed' })
+  const words = typeof cue === 'string' ? cue.trim() : null
+  if (words !== null && words.length > 200) return refused({ code: 'cueTooLong' })
+  await wordCue(database(), person, sign, words || null, new Date())
+  return { outcome: 'kept' }
 }

@@ -1,18 +1,24 @@
-export type Side = 'left' | 'right' | 'both'
+import type { Block } from '@/core/classPlan/blocks'
 
-/** A bike as the class page shows it: who sits there today, and their numbers if they are for this type. */
-export type ClassBike = Readonly<{
+/** A class as its pages know it; times in milliseconds since 1970. */
+export type ClassInfo = Readonly<{
   id: string
-  number: number
-  type: string
-  /** Out of use until a fault is mended. */
-  faulty: boolean
-  rider: Readonly<{ id: string; name: string }> | null
-  numbers: string | null
-  /** What they are for, and why this machine takes other marks than its type; null where there is nothing to say. */
-  remark: string | null
-  /** Type the rider's numbers belong to, where it is another one. */
-  elsewhere: string | null
+  title: string
+  /** "Thu 26 Nov" on the studio's calendar. */
+  day: string
+  /** "18:00–18:45" on the studio's clock. */
+  span: string
+  timeZone: string
+  startMs: number
+  endMs: number
+  roomName: string | null
+  /** The open floor of a day: nobody is booked, riders sit down as they come. */
+  open: boolean
+  cancelled: boolean
+  hands: number
+  doorsMin: number
+  blocks: readonly Block[]
 }>
 
-export type ClassNote = Readonly<{ id: string; memberId: string; sign: string; side: Side }>
+export const MOMENTS = ['before', 'watch', 'after', 'blocks'] as const
+export type Moment = (typeof MOMENTS)[number]

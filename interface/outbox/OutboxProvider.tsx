@@ -2,6 +2,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { drain, resume } from './drain'
+import { useServiceWorker } from '../offline/keepPage'
 import { createJournal, recover, type Journal } from './journal'
 import { recordDelivery } from './lastDelivery'
 import { send } from './send'
@@ -91,6 +92,7 @@ export function OutboxProvider({
   const [offline, setOffline] = useState(false)
   const [fragile, setFragile] = useState(false)
   const wake = useRef<() => void>(() => undefined)
+  useServiceWorker(author.id)
 
   useEffect(() => {
     let gone = false

@@ -2,6 +2,7 @@
 import { LogoutOutlined } from '@ant-design/icons'
 import { Button, Modal } from 'antd'
 import { useState, useTransition } from 'react'
+import { forgetPages } from '../offline/keepPage'
 import { signOut } from '../signIn/actions'
 import { formatTaps } from '@/core/messages/outbox'
 import { useOutbox } from './OutboxProvider'
@@ -17,7 +18,11 @@ export function SignOut() {
   const [sending, setSending] = useState(false)
   const [leaving, leave] = useTransition()
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
-  const out = () => leave(() => signOut())
+  const out = () =>
+    leave(async () => {
+      await forgetPages().catch(() => undefined)
+      await signOut()
+    })
 
   /** What was tapped a moment ago is nearly always under way: it is waited for a little before anybody is asked. */
   async function outOnceSent() {

@@ -10,7 +10,7 @@ export async function send(entry: OutboxEntry): Promise<SendResult> {
     const response = await fetch('/api/outbox', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(entry),
+      body: JSON.stringify({ ...entry, sentAtMs: Date.now() }),
       signal: AbortSignal.timeout(PATIENCE_MS),
       redirect: 'error',
     })

@@ -7,16 +7,19 @@ export type NoteSummary = Readonly<{
   when: string
   by: string
   bike: number
+  /** The sentence to say; empty for what was felt. */
   cue: string
+  /** Whether it had changed at a second look. */
+  held: boolean | null
 }>
 
 /** What was noted of the rider in class, each with the cue to say. */
 export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
   return (
-    <section className={styles.part}>
+    <section className={styles.part} id="seen">
       <h2>Seen in class</h2>
       {notes.length === 0 ? (
-        <p className={styles.quiet}>Nothing noted so far. Notes are made on the class page, by tapping the bike.</p>
+        <p className={styles.quiet}>Nothing noted so far. Notes are made during a class, by tapping the bike.</p>
       ) : (
         <ul className={styles.notes}>
           {notes.map((note) => (
@@ -25,9 +28,11 @@ export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
                 {note.seen}
                 {note.side && <span> {note.side === 'both' ? 'both sides' : note.side}</span>}
               </p>
-              <p className={styles.cue}>Say: “{note.cue}”</p>
+              {note.cue && <p className={styles.cue}>Say: “{note.cue}”</p>}
               <p className={styles.quiet}>
                 {note.when}, bike {note.bike}, {note.by}
+                {note.held !== null &&
+                  (note.held ? ', changed at a second look' : ', had not changed at a second look')}
               </p>
             </li>
           ))}

@@ -74,6 +74,8 @@ type Props = Readonly<{
   previous: PreviousNumbers | null
   /** The rider knows the numbers: they are tapped, and nothing is asked. */
   told: boolean
+  /** Where one goes when it is left or saved: the rider's page, or the floor it was begun from. */
+  back: string
   /** An angle gauge is connected. */
   gauge: boolean
   stored: readonly Row[]
@@ -95,6 +97,7 @@ export function SetupView({
   otherTypes,
   previous,
   told,
+  back,
   gauge,
   stored,
   finished,
@@ -187,7 +190,7 @@ export function SetupView({
     await save(id, shown, purpose)
     const end = await settled(id)
     if (!here.current) return
-    if (end === 'sent') return router.push(`/riders/${member.id}`)
+    if (end === 'sent') return router.push(back)
     setSaving(false)
   }
 
@@ -246,7 +249,7 @@ export function SetupView({
           <Button
             type="text"
             icon={<CloseOutlined />}
-            href={`/riders/${member.id}`}
+            href={back}
             aria-label="Leave; everything is kept"
             title="Leave; everything is kept"
           />

@@ -16,5 +16,4 @@ export function useIdempotencyKey(): Readonly<{ idFor: (content: unknown) => str
   return { idFor, forget }
 }
 
-/** The id of part `i` (0–65535) of the write `id`: the same in a retry. */
-export const partId = (id: string, i: number) => `${id.slice(0, -4)}${i.toString(16).padStart(4, '0')}`
+export { partId } from '@/server/ids'

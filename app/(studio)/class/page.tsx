@@ -1,43 +1,69 @@
 import type { Metadata } from 'next'
-import { formatMarks } from '@/core/messages/labels'
-import { ClassView } from '@/interface/class/ClassView'
-import { listSeats } from '@/server/classes/seats'
+import { formatSourceStatus } from '@/core/messages/timetable'
+import { TimetableView } from '@/interface/timetable/TimetableView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
-import { listNotesSince } from '@/server/classes/notes'
+import { bookingStatus, calendarStatus, type SourceStatus } from '@/server/bookings/poll'
+import { listClasses } from '@/server/classes/classes'
 import { database } from '@/server/db/connection'
-import { studioDay } from '@/server/studio/day'
+import { listRooms } from '@/server/rooms/rooms'
+import { dayAfter, formatDay, formatTime, momentAt, studioDay, weekOf } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
-export const metadata: Metadata = { title: 'Class' }
+export const metadata: Metadata = { title: 'Classes' }
 
-const DAY_MS = 86_400_000
-
-export default async function ClassPage() {
+/** The week that is asked for by any of its days, else this one. */
+export default async function TimetablePage({ searchParams }: { searchParams: Promise<{ week?: string }> }) {
   const person = await requirePermission('seeNumbers')
-  const now = new Date()
   const db = database()
   const { timeZone } = await getStudio(db, person)
-  const day = studioDay(now, timeZone)
-  const [seats, recent] = await Promise.all([
-    listSeats(db, person, day),
-    can(person, 'seeNotes') ? listNotesSince(db, person, new Date(now.getTime() - DAY_MS)) : [],
-  ])
-  const today = recent.filter((note) => studioDay(note.createdAt, timeZone) === day)
+  const today = studioDay(new Date(), timeZone)
+  const { week } = await searchParams
+  const asked = typeof week === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(week) && !Number.isNaN(Date.parse(week))
+  const monday = weekOf(asked ? week : today)
+  const days = Array.from({ length: 7 }, (_, i) => dayAfter(monday, i))
+  const [from, to] = [momentAt(monday, '00:00', timeZone), momentAt(dayAfter(monday, 7), '00:00', timeZone)]
+  const [classes, rooms] = [await listClasses(db, person, from, to), await listRooms(db, person)]
   return (
-    <ClassView
-      mayNote={can(person, 'writeNotes')}
-      bikes={seats.map(({ bike, rider, marks, remark, elsewhere }) => ({
-        id: bike.id,
-        number: bike.number,
-        type: bike.type.name,
-        faulty: bike.openFaults > 0,
-        rider,
-        numbers: marks && formatMarks(bike.type, marks),
-        remark,
-        elsewhere,
+    <TimetableView
+      days={days.map((day) => ({ day, name: formatDay(day), today: day === today }))}
+      classes={classes.map(({ id, title, startsAt, endsAt, roomName, riders, cancelledAt }) => ({
+        id,
+        title,
+        day: studioDay(startsAt, timeZone),
+        time: formatTime(startsAt, timeZone),
+        until: formatTime(endsAt, timeZone),
+        startMs: startsAt.getTime(),
+        endMs: endsAt.getTime(),
+        room: roomName,
+        riders,
+        cancelled: cancelledAt !== null,
       }))}
-      notes={today.map(({ id, memberId, sign, side }) => ({ id, memberId, sign, side }))}
+      before={dayAfter(monday, -7)}
+      after={dayAfter(monday, 7)}
+      sources={[
+        sourceLine('The booking service', bookingStatus(person.studioId), timeZone),
+        sourceLine('The calendar', calendarStatus(person.studioId), timeZone),
+      ].filter((line) => line !== null)}
+      rooms={rooms.map(({ id, name }) => ({ id, name }))}
+      mayPlan={can(person, 'planClasses')}
+      mayArrange={can(person, 'manageBikes')}
     />
   )
+}
+
+/** How a source does, in a line; null where there is none. */
+function sourceLine(source: string, status: SourceStatus | null, timeZone: string): string | null {
+  if (!status) return null
+  const { readAt, trouble, troubleSince, nextAt, taken } = status
+  const time = (at: Date | null) => at && formatTime(at, timeZone)
+  return formatSourceStatus({
+    source,
+    readAt: time(readAt),
+    trouble,
+    since: time(troubleSince),
+    nextAt: time(nextAt)!,
+    unknownNames: taken?.unknownNames ?? [],
+    faults: taken?.faults ?? 0,
+  })
 }

@@ -6,6 +6,7 @@ import { SetupView } from '@/interface/setup/SetupView'
 import { requirePermission } from '@/server/accounts/session'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
+import { isId } from '@/server/ids'
 import { findMember } from '@/server/members/members'
 import { currentEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
@@ -27,7 +28,7 @@ type Asked = Readonly<{
 
 export default async function SetupPage({ params, searchParams }: Asked) {
   const person = await requirePermission('setUpRiders')
-  const { id } = await params
+  const [{ id }, asked] = [await params, await searchParams]
   const db = database()
   const setup = await findSetup(db, person, id)
   if (!setup) notFound()
@@ -74,7 +75,8 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         otherTypes={otherTypes.slice(0, MAX_TYPES)}
         previous={previous}
         gauge={process.env.ANGLE_GAUGE_URL !== undefined}
-        told={(await searchParams).told === '1'}
+        told={asked.told === '1'}
+        back={isId(asked.class) ? `/class/${asked.class}` : `/riders/${setup.memberId}`}
         stored={rows}
         finished={setup.finishedAt !== null}
       />

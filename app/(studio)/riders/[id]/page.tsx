@@ -11,6 +11,7 @@ import { findChangeSince } from '@/server/bikes/bikeReadings'
 import { availableBikes, listBikes } from '@/server/bikes/bikes'
 import { listTypes } from '@/server/bikes/versions'
 import { listNotesOfMember } from '@/server/classes/notes'
+import { listOwnCues } from '@/server/classes/watch'
 import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { findLink } from '@/server/memberPage/links'
@@ -31,13 +32,14 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
   if (!member) notFound()
   const [mayNote, maySetUp] = [can(person, 'seeNotes'), can(person, 'setUpRiders')]
-  const [bikes, current, listed, open, notes, types] = await Promise.all([
+  const [bikes, current, listed, open, notes, types, cues] = await Promise.all([
     listBikes(db, person),
     currentEntries(db, person, [id]),
     listEntries(db, person, id, { limit: TIMELINE_PAGE + 1 }),
     maySetUp ? listOpenSetups(db, person, id) : [],
     mayNote ? listNotesOfMember(db, person, id) : null,
     listTypes(db, person),
+    listOwnCues(db, person),
   ])
   const { timeZone } = studio
   // A version in force is sent to the page once, however many numbers are of it.
@@ -100,9 +102,10 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
           })) ?? null,
       }}
       notes={
-        notes?.map(({ id: noteId, region, sign, side, createdAt, createdBy, bikeNumber }) => ({
-          id: noteId,
-          ...describeNote(region, sign, side),
+        notes?.map(({ createdAt, createdBy, bikeNumber, ...note }) => ({
+          id: note.id,
+          ...describeNote(note, cues),
+          held: note.held,
           when: `${formatDate(createdAt, timeZone)}, ${formatTime(createdAt, timeZone)}`,
           by: createdBy,
           bike: bikeNumber,

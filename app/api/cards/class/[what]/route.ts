@@ -4,18 +4,20 @@ import { AXES } from '@/core/conventions'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { CERTAINTY_WORD } from '@/core/messages/register'
 import { guarded } from '@/core/openFiles/memberRow'
+import { findClass } from '@/server/classes/classes'
+import { whenOf } from '@/server/classes/classInfo'
 import { listSeats, type Seat } from '@/server/classes/seats'
 import { can } from '@/server/accounts/can'
 import { currentUser } from '@/server/accounts/session'
 import { bikeTags, classSheet } from '@/server/cards/cards'
+import { isId } from '@/server/ids'
 import { database } from '@/server/db/connection'
-import { formatDate, studioDay } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
 const FILES = { 'sheet.pdf': 'application/pdf', 'tags.pdf': 'application/pdf', 'sheet.csv': 'text/csv; charset=utf-8' }
 
-/** `GET /api/cards/class/<sheet.pdf, tags.pdf or sheet.csv>`: who sits where today, with the numbers to set. */
-export async function GET(_: Request, { params }: { params: Promise<{ what: string }> }): Promise<Response> {
+/** `GET /api/cards/class/<sheet.pdf, tags.pdf or sheet.csv>?class=<id>`: who sits where, with the numbers to set. */
+export async function GET(request: Request, { params }: { params: Promise<{ what: string }> }): Promise<Response> {
   const person = await currentUser()
   if (!person) return new Response('Sign in first.', { status: 401 })
   if (!can(person, 'seeNumbers')) return new Response('Your role does not allow it.', { status: 403 })
@@ -23,8 +25,10 @@ export async function GET(_: Request, { params }: { params: Promise<{ what: stri
   if (!Object.hasOwn(FILES, what)) return new Response('There is no such sheet.', { status: 404 })
   const db = database()
   const { name, timeZone } = await getStudio(db, person)
-  const now = new Date()
-  const seats = await listSeats(db, person, studioDay(now, timeZone))
+  const classId = new URL(request.url).searchParams.get('class')
+  const ofClass = isId(classId) ? await findClass(db, person, classId) : null
+  if (!ofClass) return new Response('There is no such class.', { status: 404 })
+  const seats = await listSeats(db, person, ofClass.id)
   const rows = seats.map(({ bike, rider, marks, certainty, remark, elsewhere }) => ({
     number: bike.number,
     bikeType: bike.type,
@@ -33,7 +37,8 @@ export async function GET(_: Request, { params }: { params: Promise<{ what: stri
     sure: certainty && CERTAINTY_WORD[certainty],
     remark: remark ?? (elsewhere && `numbers are for ${elsewhere}`),
   }))
-  const day = formatDate(now, timeZone)
+  const { day: date, span } = whenOf(ofClass, timeZone)
+  const day = ofClass.openDay === null ? `${ofClass.title}, ${date}, ${span}` : date
   const body =
     what === 'sheet.csv'
       ? sheetCsv(seats)

@@ -1,0 +1,12 @@
+import type { Metadata } from 'next'
+import { CuesView } from '@/interface/class/CuesView'
+import { requirePermission } from '@/server/accounts/session'
+import { listOwnCues } from '@/server/classes/watch'
+import { database } from '@/server/db/connection'
+
+export const metadata: Metadata = { title: 'Cues' }
+
+export default async function CuesPage() {
+  const person = await requirePermission('planClasses')
+  return <CuesView own={await listOwnCues(database(), person)} />
+}

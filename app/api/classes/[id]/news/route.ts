@@ -1,0 +1,55 @@
+import { can } from '@/server/accounts/can'
+import { currentUser } from '@/server/accounts/session'
+import { findClass } from '@/server/classes/classes'
+import { onClassNews } from '@/server/classes/live'
+import { database } from '@/server/db/connection'
+import { isId } from '@/server/ids'
+
+/** A line now and then keeps the connection from being taken for dead, ms. */
+const BEAT_MS = 15_000
+
+/**
+ * `GET /api/classes/<id>/news`: server-sent events of a class, one for each entry somebody wrote; `null` where the rows
+ * are to be asked for again. Who may not see notes is told only that.
+ */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return new Response(null, { status: 401 })
+  const { id } = await params
+  if (!isId(id) || !(await findClass(database(), person, id))) return new Response(null, { status: 404 })
+  const seesNotes = can(person, 'seeNotes')
+  const encoder = new TextEncoder()
+  const body = new ReadableStream<Uint8Array>({
+    start(controller) {
+      let over = false
+      const end = () => {
+        if (over) return
+        over = true
+        stop()
+        clearInterval(beat)
+        try {
+          controller.close()
+        } catch {
+          // Closed from the other side already.
+        }
+      }
+      // Who has gone is told nothing more, and holds up nobody who writes.
+      const send = (line: string) => {
+        try {
+          controller.enqueue(encoder.encode(`${line}\n\n`))
+        } catch {
+          end()
+        }
+      }
+      const stop = onClassNews(id, (news) => {
+        if (news === null || seesNotes) send(`data: ${JSON.stringify(news)}`)
+      })
+      const beat = setInterval(() => send(': beat'), BEAT_MS)
+      request.signal.addEventListener('abort', end)
+      send(': open')
+    },
+  })
+  return new Response(body, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+  })
+}

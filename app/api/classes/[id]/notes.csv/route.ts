@@ -1,0 +1,40 @@
+import { stringify } from 'csv-stringify/sync'
+import { guarded } from '@/core/openFiles/memberRow'
+import { can } from '@/server/accounts/can'
+import { currentUser } from '@/server/accounts/session'
+import { afterClass } from '@/server/classes/after'
+import { findClass } from '@/server/classes/classes'
+import { database } from '@/server/db/connection'
+import { isId } from '@/server/ids'
+
+const HEADINGS = ['minute', 'bike', 'name', 'noted', 'how strong', 'seated or standing', 'cue said', 'changed']
+
+/** `GET /api/classes/<id>/notes.csv`: everything noted in a class, in its order (RFC 4180). */
+export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  const person = await currentUser()
+  if (!person) return new Response('Sign in first.', { status: 401 })
+  if (!can(person, 'seeNotes')) return new Response('Your role does not allow it.', { status: 403 })
+  const { id } = await params
+  const db = database()
+  const ofClass = isId(id) ? await findClass(db, person, id) : null
+  if (!ofClass) return new Response('There is no such class.', { status: 404 })
+  const { all } = await afterClass(db, person, ofClass, new Date())
+  const lines = all.map(({ minute, number, name, said, strength, posture, cued, held }) => [
+    minute === null ? '' : String(minute + 1),
+    String(number),
+    name,
+    said,
+    strength,
+    posture,
+    cued ? 'yes' : '',
+    held === null ? '' : held ? 'yes' : 'no',
+  ])
+  const text = stringify([HEADINGS, ...lines], { record_delimiter: 'windows', cast: { string: guarded } })
+  return new Response(text, {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="class-notes.csv"',
+      'cache-control': 'no-store',
+    },
+  })
+}

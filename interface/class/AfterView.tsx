@@ -1,0 +1,102 @@
+'use client'
+import { Button } from 'antd'
+import Link from 'next/link'
+import { AFTER_TITLE, formatRoomCueResult } from '@/core/messages/watch'
+import { AFTER_KINDS } from '@/core/watch/afterList'
+import { REFERRAL } from '@/core/watch/comfort'
+import type { AfterData } from '@/server/classes/after'
+import styles from './after.module.css'
+import { ClassHead } from './ClassHead'
+import type { ClassInfo } from './classTypes'
+
+/** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
+export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) {
+  const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
+  return (
+    <article className={styles.page}>
+      <ClassHead info={info} moment="after" seesNotes />
+      <h1 className={styles.printed}>
+        {info.title}, {info.day}, {info.span}
+      </h1>
+      <div className={styles.sums}>
+        <p>
+          <b>
+            {data.looked} of {data.riders}
+          </b>
+          riders looked at
+        </p>
+        <p>
+          <b>{data.notes}</b>
+          {data.notes === 1 ? 'note' : 'notes'} of what was seen
+        </p>
+        <p>
+          <b>{data.rows.filter(({ kind }) => kind !== 'noted').length}</b>
+          to see to
+        </p>
+        <div className={`${styles.ways} no-print`}>
+          <Button size="large" onClick={() => window.print()}>
+            Print
+          </Button>
+          <Button size="large" href={`/api/classes/${info.id}/notes.csv`}>
+            List (CSV)
+          </Button>
+        </div>
+      </div>
+      {data.rows.length === 0 && (
+        <p className={styles.none}>
+          {data.riders === 0
+            ? 'Nobody sat here. Who sits where is said under “Before”.'
+            : 'Nothing came up that is left to see to.'}
+        </p>
+      )}
+      {kinds.map((kind) => (
+        <section key={kind} className={kind === 'redFlag' ? styles.flag : styles.kind} aria-label={AFTER_TITLE[kind]}>
+          <h2>{AFTER_TITLE[kind]}</h2>
+          {kind === 'redFlag' && <p className={styles.refer}>{REFERRAL}</p>}
+          <ul>
+            {data.rows
+              .filter((row) => row.kind === kind)
+              .map((row) => (
+                <li key={row.memberId}>
+                  <Link href={`/riders/${row.memberId}${kind === 'redFlag' || kind === 'felt' ? '#seen' : ''}`}>
+                    <b>{row.number}</b>
+                    <span>
+                      {row.name}
+                      <small>
+                        {row.said.join('; ')}
+                        {row.setUp && `. Look first at: ${row.setUp}`}
+                        {kind === 'warmUp' && 'left to the warm-up, or new here'}
+                      </small>
+                    </span>
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      {data.roomCues.length > 0 && (
+        <section className={styles.kind} aria-label="Said to the room">
+          <h2>Said to the room</h2>
+          <ul>
+            {data.roomCues.map(({ cue, riders, result }, i) => (
+              <li key={i} className={styles.line}>
+                “{cue}”
+                <small>
+                  {result
+                    ? formatRoomCueResult(result)
+                    : `Meant for ${riders}; nobody was looked at again, so what it changed is not known.`}
+                </small>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {data.notLooked.length > 0 && (
+        <section className={styles.kind} aria-label="Not looked at">
+          <h2>Not looked at</h2>
+          <p className={styles.line}>{data.notLooked.map(({ name, number }) => `${number} ${name}`).join(', ')}</p>
+        </section>
+      )}
+    </article>
+  )
+}

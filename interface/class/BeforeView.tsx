@@ -1,0 +1,256 @@
+'use client'
+import {
+  closestCenter,
+  DndContext,
+  DragOverlay,
+  KeyboardSensor,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type CollisionDetection,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import { App, Button } from 'antd'
+import { useState } from 'react'
+import { formatExtra } from '@/core/messages/planning'
+import type { FloorBefore, FloorTile } from '@/server/classes/floor'
+import { FloorRows } from '../floor/FloorRows'
+import { useAction } from '../shared/useAction'
+import { useRefresh } from '../shared/useRefresh'
+import { addRider, assignBike, changeRiderOf, placeEverybody, swapRiders } from './actions'
+import styles from './before.module.css'
+import { BeforePanel } from './BeforePanel'
+import { BeforeTile } from './BeforeTile'
+import { ClassHead } from './ClassHead'
+import type { ClassInfo } from './classTypes'
+import { toNextBike } from './floorKeys'
+import { RiderPicker } from './RiderPicker'
+import { useClassNews } from './useClassNews'
+
+type Props = Readonly<{
+  info: ClassInfo
+  floor: FloorBefore
+  studio: string
+  seesNotes: boolean
+  mayPlan: boolean
+  maySetUp: boolean
+}>
+
+/** What of the class is printed, or taken along. */
+const SHEETS = [
+  { file: 'sheet.pdf', name: 'Sheet' },
+  { file: 'tags.pdf', name: 'Bike tags' },
+  { file: 'sheet.csv', name: 'List' },
+] as const
+/** The queue runs under a real clock: it is worked out anew so often, ms. */
+const REFRESH_MS = 30_000
+
+/** What a screen reader is told while a rider is carried. */
+const spokenMoves: Announcements = {
+  onDragStart: ({ active }) => `${active.data.current?.name} picked up.`,
+  onDragOver: ({ active, over }) =>
+    over ? `${active.data.current?.name} over bike ${over.data.current?.number}.` : 'Over no bike.',
+  onDragEnd: ({ active, over }) =>
+    over ? `${active.data.current?.name} set down on bike ${over.data.current?.number}.` : 'Set down where it was.',
+  onDragCancel: ({ active }) => `${active.data.current?.name} stays.`,
+}
+
+/** The keyboard carries from bike to bike; a hand drops where the pointer is. */
+const dropsOn: CollisionDetection = (args) => {
+  const under = pointerWithin(args)
+  return under.length > 0 || args.pointerCoordinates ? under : closestCenter(args)
+}
+
+/** Before a class: who sits where, the numbers to set, and who is set up next, so that all are ready at the start. */
+export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }: Props) {
+  const refresh = useRefresh(REFRESH_MS)
+  const { message } = App.useApp()
+  const { act, busy } = useAction()
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [carried, setCarried] = useState<string | null>(null)
+  const [asking, setAsking] = useState<'walkIn' | 'book' | string | null>(null)
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 220, tolerance: 8 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: toNextBike }),
+  )
+  useClassNews(info.id, refresh)
+
+  const tileOf = (bikeId: string | null) => floor.tiles.find((tile) => tile.bikeId === bikeId)
+  const ridden = floor.tiles.filter(({ rider }) => rider)
+
+  /** Does it, says what it costs, and how it is taken back. */
+  async function move(say: string, action: () => ReturnType<typeof placeEverybody>, undo: () => Promise<unknown>) {
+    const done = await act(action)
+    if (!done) return
+    refresh()
+    message.open({
+      type: 'success',
+      duration: 10,
+      content: (
+        <span>
+          {say} {formatExtra(done.extraMin)}{' '}
+          <Button
+            onClick={async () => {
+              message.destroy()
+              await undo()
+              refresh()
+            }}
+          >
+            Undo
+          </Button>
+        </span>
+      ),
+    })
+  }
+
+  function drop({ active, over }: DragEndEvent) {
+    setCarried(null)
+    const from = tileOf(String(active.id).replace(/^rider-/, ''))
+    const to = tileOf(over ? String(over.id) : null)
+    if (!from?.rider || !to || to === from) return
+    const { id, name, pinned } = from.rider
+    if (info.open) {
+      void sit(to.bikeId, id)
+      return
+    }
+    if (to.rider) {
+      const other = to.rider
+      void move(
+        `${name} to ${to.number}, ${other.name} to ${from.number}.`,
+        () => swapRiders(info.id, id, other.id),
+        async () => {
+          await changeRiderOf(info.id, id, { pinnedBikeId: pinned ? from.bikeId : null })
+          await changeRiderOf(info.id, other.id, { pinnedBikeId: other.pinned ? to.bikeId : null })
+        },
+      )
+      return
+    }
+    void move(
+      `${name} to ${to.number}.`,
+      () => changeRiderOf(info.id, id, { pinnedBikeId: to.bikeId }),
+      () => changeRiderOf(info.id, id, { pinnedBikeId: pinned ? from.bikeId : null }),
+    )
+  }
+
+  async function sit(bikeId: string, memberId: string | null) {
+    setAsking(null)
+    const done = await act(() => assignBike(crypto.randomUUID(), info.id, bikeId, memberId))
+    if (done) refresh()
+  }
+
+  async function add(memberId: string, name: string, how: 'here' | number) {
+    setAsking(null)
+    const done = await act(() => addRider(info.id, memberId, how))
+    if (!done) return
+    refresh()
+    const where = done.number === null ? 'There is no bike left' : `Bike ${done.number}`
+    message.success(`${name}: ${where}. ${formatExtra(done.extraMin)}`, 8)
+  }
+
+  const picker = askOf(asking, floor)
+  return (
+    <>
+      <ClassHead info={info} moment="before" seesNotes={seesNotes}>
+        {!info.open && (
+          <>
+            <Button type="primary" onClick={() => setAsking('walkIn')}>
+              Walk-in
+            </Button>
+            <Button onClick={() => setAsking('book')}>Book</Button>
+          </>
+        )}
+        {mayPlan && !info.open && floor.roster.length > 0 && (
+          <Button
+            loading={busy}
+            type={floor.waiting > 0 ? 'primary' : 'default'}
+            onClick={() =>
+              act(() => placeEverybody(info.id)).then((done) => {
+                if (!done) return
+                refresh()
+                message.success('Everybody is placed around who is here or pinned.', 5)
+              })
+            }
+          >
+            {floor.waiting > 0 ? `Place ${floor.waiting} riders` : 'Place anew'}
+          </Button>
+        )}
+      </ClassHead>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={dropsOn}
+        onDragStart={({ active }) => setCarried(String(active.data.current?.name ?? ''))}
+        onDragCancel={() => setCarried(null)}
+        onDragEnd={drop}
+        accessibility={{
+          announcements: spokenMoves,
+          screenReaderInstructions: {
+            draggable: 'To move this rider press space, the arrows lead from bike to bike, space sets them down.',
+          },
+        }}
+      >
+        <div className={styles.page}>
+          <div>
+            <FloorRows bikes={floor.tiles} widthM={floor.room.widthM} label="The floor">
+              {(tile) => (
+                <BeforeTile
+                  tile={tile}
+                  chosen={tile.bikeId === chosen}
+                  onChoose={() =>
+                    tile.rider ? setChosen(tile.bikeId === chosen ? null : tile.bikeId) : setAsking(tile.bikeId)
+                  }
+                />
+              )}
+            </FloorRows>
+            <div className={`${styles.bar} no-print`}>
+              {ridden.length > 0 &&
+                SHEETS.map(({ file, name }) => (
+                  <Button key={file} size="large" href={`/api/cards/class/${file}?class=${info.id}`} target="_blank">
+                    {name}
+                  </Button>
+                ))}
+            </div>
+          </div>
+          <BeforePanel
+            info={info}
+            floor={floor}
+            studio={studio}
+            mayPlan={mayPlan}
+            maySetUp={maySetUp}
+            tile={tileOf(chosen)}
+            close={() => setChosen(null)}
+            choose={setChosen}
+            free={(tile: FloorTile) => sit(tile.bikeId, null)}
+          />
+        </div>
+        <DragOverlay dropAnimation={null}>{carried && <span className={styles.carried}>{carried}</span>}</DragOverlay>
+      </DndContext>
+      <RiderPicker
+        key={asking ?? ''}
+        title={picker}
+        close={() => setAsking(null)}
+        remarkOf={(memberId) => {
+          const seat = floor.tiles.find(({ rider }) => rider?.id === memberId)
+          return seat ? `bike ${seat.number}` : floor.roster.some((r) => r.memberId === memberId) ? 'booked' : null
+        }}
+        onPick={(memberId, name) =>
+          asking === 'walkIn'
+            ? add(memberId, name, 'here')
+            : asking === 'book'
+              ? add(memberId, name, 10)
+              : asking && sit(asking, memberId)
+        }
+      />
+    </>
+  )
+}
+
+function askOf(asking: string | null, floor: FloorBefore): string | null {
+  if (asking === null) return null
+  if (asking === 'walkIn') return 'Who came in?'
+  if (asking === 'book') return 'Who will come?'
+  return `Who sits on bike ${floor.tiles.find(({ bikeId }) => bikeId === asking)?.number}?`
+}

@@ -1,0 +1,82 @@
+'use client'
+import { Button } from 'antd'
+import { useRouter } from 'next/navigation'
+import type { RoundData, RoundRider } from '@/server/classes/round'
+import { startSetup } from '../setup/actions'
+import { useAction } from '../shared/useAction'
+import { ClassHead } from './ClassHead'
+import type { ClassInfo } from './classTypes'
+import styles from './round.module.css'
+import { useRefresh } from '../shared/useRefresh'
+import { useClassNews } from './useClassNews'
+
+/** Asked anew so often: another pair of hands may have been faster, ms. */
+const REFRESH_MS = 20_000
+
+/** Many newcomers, few hands: everybody by landmark first, then whoever is likeliest wrong. */
+export function RoundView({ info, data }: Readonly<{ info: ClassInfo; data: RoundData }>) {
+  const refresh = useRefresh(REFRESH_MS)
+  useClassNews(info.id, (news) => news === null && refresh())
+  const byLandmark = data.steps.filter(({ act }) => act === 'setByLandmark')
+  const checks = data.steps.filter(({ act }) => act === 'check')
+  const [next] = data.steps
+  return (
+    <article className={styles.page}>
+      <ClassHead info={info} moment="before" seesNotes />
+      <p className={styles.say}>
+        {!next
+          ? 'Every newcomer is set and looked at.'
+          : next.act === 'setByLandmark'
+            ? `First all by landmark: ${byLandmark.length} to go, bike ${next.number} next.`
+            : `All are set. Now look at the likeliest wrong: bike ${next.number}.`}
+      </p>
+      {byLandmark.length > 0 && (
+        <section aria-label="By landmark">
+          <h2>By landmark</h2>
+          <ol>
+            {byLandmark.map((one) => (
+              <Line key={one.id} classId={info.id} one={one} first={one === next} />
+            ))}
+          </ol>
+        </section>
+      )}
+      {checks.length > 0 && (
+        <section aria-label="Look again">
+          <h2>Look again, the likeliest wrong first</h2>
+          <ol>
+            {checks.map((one) => (
+              <Line key={one.id} classId={info.id} one={one} first={one === next} />
+            ))}
+          </ol>
+        </section>
+      )}
+      {data.done.length > 0 && (
+        <p className={styles.done}>Done: {data.done.map(({ name, number }) => `${number} ${name}`).join(', ')}</p>
+      )}
+    </article>
+  )
+}
+
+function Line({ classId, one, first }: { classId: string; one: RoundRider; first: boolean }) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const open = async () => {
+    const done = await act(() => startSetup(one.id, one.bikeId))
+    if (done) router.push(`/set-up/${done.id}?class=${classId}`)
+  }
+  return (
+    <li className={first ? styles.first : styles.line}>
+      <b>{one.number}</b>
+      <span>{one.name}</span>
+      {one.wrong !== null && (
+        <em>
+          <i style={{ width: `${Math.round(100 * one.wrong)}%` }} />
+          wrong in {Math.round(100 * one.wrong)} of 100
+        </em>
+      )}
+      <Button size="large" type={first ? 'primary' : 'default'} loading={busy} onClick={open}>
+        {one.act === 'check' ? 'Look' : 'Set'}
+      </Button>
+    </li>
+  )
+}

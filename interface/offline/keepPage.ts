@@ -1,0 +1,68 @@
+'use client'
+import { useEffect } from 'react'
+import { PAGES, STATIC } from './caches'
+
+const OWNER = 'yielding-saddle-pages-of'
+const SNAPSHOT = 'yielding-saddle-class-'
+
+/** Starts the service worker, and forgets pages that somebody else opened on this device. */
+export function useServiceWorker(personId: string): void {
+  useEffect(() => {
+    if (!('serviceWorker' in navigator)) return
+    const begin = async () => {
+      if (localStorage.getItem(OWNER) !== personId) await forgetPages()
+      localStorage.setItem(OWNER, personId)
+      await navigator.serviceWorker.register('/service-worker.js')
+    }
+    // A browser that forbids storage or workers goes on without.
+    begin().catch(() => undefined)
+  }, [personId])
+}
+
+/** Takes every kept page and every snapshot of a class off this device. */
+export async function forgetPages(): Promise<void> {
+  for (const key of Object.keys(localStorage)) if (key.startsWith(SNAPSHOT)) localStorage.removeItem(key)
+  if ('caches' in window) await caches.delete(PAGES)
+}
+
+/** Keeps this page with all it is built of, so that it opens without network; once each time it is opened. */
+export function useKeptPage(path: string): void {
+  useEffect(() => {
+    if (!('caches' in window)) return
+    const keep = async () => {
+      const response = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' })
+      if (!response.ok || response.redirected) return
+      await (await caches.open(PAGES)).put(path, response)
+      const parts = await caches.open(STATIC)
+      const missing = [...partsOfPage()].map(async (url) => (await parts.match(url)) ?? parts.add(url))
+      await Promise.allSettled(missing)
+    }
+    keep().catch(() => undefined)
+  }, [path])
+}
+
+/** Scripts, styles and fonts of this very page. */
+function partsOfPage(): ReadonlySet<string> {
+  const loaded = performance.getEntriesByType('resource').map(({ name }) => name)
+  const named = [...document.querySelectorAll<HTMLScriptElement>('script[src]')].map(({ src }) => src)
+  const styles = [...document.querySelectorAll<HTMLLinkElement>('link[rel="stylesheet"]')].map(({ href }) => href)
+  const own = `${location.origin}/_next/static/`
+  return new Set([...loaded, ...named, ...styles].filter((url) => url.startsWith(own)))
+}
+
+/** What a page last knew of a class, kept beside it; a device that takes nothing keeps nothing. */
+export function saveSnapshot(classId: string, state: object): void {
+  try {
+    localStorage.setItem(SNAPSHOT + classId, JSON.stringify(state))
+  } catch {
+    // Full or forbidden: without network the page then shows what it was made with.
+  }
+}
+
+export function readSnapshot<State>(classId: string): State | null {
+  try {
+    return JSON.parse(localStorage.getItem(SNAPSHOT + classId) ?? 'null') as State | null
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,61 @@
+import { CacheableResponsePlugin, CacheFirst, ExpirationPlugin, NetworkFirst, NetworkOnly, Serwist } from 'serwist'
+import { PAGES, STATIC } from './caches'
+
+/** Without an answer from the network for so long, a page kept here is shown, s. */
+const PATIENCE_S = 5
+const DAY_S = 86_400
+
+const isPage = (request: Request): boolean => request.mode === 'navigate'
+
+/**
+ * The service worker: the floor of a class opens without network, as it was last seen on this device; everything else
+ * goes to the server as ever. What is tapped meanwhile is the outbox's business.
+ */
+const serwist = new Serwist({
+  skipWaiting: true,
+  clientsClaim: true,
+  runtimeCaching: [
+    {
+      matcher: ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/_next/static/'),
+      handler: new CacheFirst({
+        cacheName: STATIC,
+        plugins: [new ExpirationPlugin({ maxEntries: 500, maxAgeSeconds: 30 * DAY_S })],
+      }),
+    },
+    {
+      matcher: ({ request, url, sameOrigin }) => sameOrigin && isPage(request) && /^\/class(\/|$)/.test(url.pathname),
+      handler: new NetworkFirst({
+        cacheName: PAGES,
+        networkTimeoutSeconds: PATIENCE_S,
+        matchOptions: { ignoreVary: true, ignoreSearch: true },
+        plugins: [
+          new CacheableResponsePlugin({ statuses: [200] }),
+          new ExpirationPlugin({ maxEntries: 40, maxAgeSeconds: 3 * DAY_S }),
+        ],
+      }),
+    },
+    { matcher: ({ request, sameOrigin }) => sameOrigin && isPage(request), handler: new NetworkOnly() },
+  ],
+})
+
+serwist.setCatchHandler(async ({ request }) => (isPage(request) ? offlinePage() : Response.error()))
+serwist.addEventListeners()
+
+/** What is shown where a page was never opened on this device. */
+async function offlinePage(): Promise<Response> {
+  const kept = await (await caches.open(PAGES)).keys()
+  const watches = kept.map(({ url }) => new URL(url).pathname).filter((path) => path.endsWith('/watch'))
+  const links = watches.map((path) => `<p><a href="${path}">A class opened on this device</a></p>`).join('')
+  const html =
+    '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">' +
+    '<title>No network</title><body style="font:18px system-ui;margin:40px;max-width:30em"><h1>No network.</h1>' +
+    '<p>This page was not opened on this device before. What you tapped is kept here, and sent when the network ' +
+    `is back.</p>${links}</body></html>`
+  return new Response(html, {
+    status: 503,
+    headers: {
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
+    },
+  })
+}

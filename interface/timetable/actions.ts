@@ -1,0 +1,107 @@
+'use server'
+import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions'
+import type { TimetableTaken } from '@/core/messages/timetable'
+import { authorize } from '@/server/accounts/session'
+import { bringInTimetable } from '@/server/classes/bringIn'
+import * as classes from '@/server/classes/classes'
+import { database } from '@/server/db/connection'
+import { isId, partId } from '@/server/ids'
+import { findRoom } from '@/server/rooms/rooms'
+import { dayAfter, formatDate, formatTime, momentAt } from '@/server/studio/day'
+import { getStudio } from '@/server/studio/studio'
+import type { ActionResult } from '../shared/actionResult'
+
+const refused = (refusal: ActionRefusal) => ({ outcome: 'refused', say: formatActionRefusal(refusal) }) as const
+
+/** A class as it is typed in; day and time on the studio's clock. */
+export type TypedClass = Readonly<{
+  title: string
+  day: string
+  time: string
+  minutes: number
+  roomId: string | null
+  /** So many weeks one after another, at the same time on the studio's clock. */
+  weeks: number
+}>
+
+/** Adds a class, or one each week; all or none. Sent again under the same id it changes nothing. */
+export async function addClass(id: string, typed: TypedClass): Promise<ActionResult> {
+  const person = await authorize('planClasses')
+  if (!person) return refused({ code: 'notAllowed' })
+  const db = database()
+  const read = await readTyped(typed)
+  if ('code' in read) return refused(read)
+  if (!isId(id)) return refused({ code: 'malformed' })
+  if (read.roomId !== null && !(await findRoom(db, person, read.roomId))) return refused({ code: 'noSuchRoom' })
+  const { timeZone } = await getStudio(db, person)
+  const asked = Array.from({ length: read.weeks }, (_, week) => {
+    const startsAt = momentAt(dayAfter(read.day, 7 * week), read.time, timeZone)
+    const endsAt = new Date(startsAt.getTime() + read.minutes * 60_000)
+    return { id: week === 0 ? id : partId(id, week), title: read.title, startsAt, endsAt, roomId: read.roomId }
+  })
+  const { outcome } = await classes.addClasses(db, person, asked, new Date())
+  if (outcome !== 'kept') return refused({ code: 'idTaken' })
+  return { outcome: 'kept' }
+}
+
+const MOST_WEEKS = 52
+
+async function readTyped({
+  title,
+  day,
+  time,
+  minutes,
+  roomId,
+  weeks,
+}: TypedClass): Promise<TypedClass | ActionRefusal> {
+  const named = typeof title === 'string' ? title.trim().slice(0, 120) : ''
+  if (named === '') return { code: 'noTitle' }
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(time)) return { code: 'malformed' }
+  if (!(Number.isInteger(minutes) && minutes >= 5 && minutes <= 600)) return { code: 'endsBeforeStart' }
+  if (!(Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS)) return { code: 'malformed' }
+  if (roomId !== null && !isId(roomId)) return { code: 'noSuchRoom' }
+  return { title: named, day, time, minutes, roomId, weeks }
+}
+
+/** Calls a class off, or takes that back; its list and notes stay. */
+export async function cancelClass(classId: string, cancelled: boolean): Promise<ActionResult> {
+  const person = await authorize('planClasses')
+  if (!person) return refused({ code: 'notAllowed' })
+  const change = { cancelledAt: cancelled === true ? new Date() : null }
+  const known = isId(classId) && (await classes.changeClass(database(), person, classId, change))
+  if (!known) return refused({ code: 'noSuchClass' })
+  return { outcome: 'kept' }
+}
+
+/** What a text brought in holds, as the page shows it. */
+export type BroughtInView = Readonly<{
+  found: readonly Readonly<{ title: string; place: string; when: string; riders: number; cancelled: boolean }>[]
+  faults: readonly string[]
+  taken: TimetableTaken | null
+}>
+
+const LONGEST_TEXT = 2_000_000
+
+/** Looks at a calendar or a list of classes, or takes it over where `take`. */
+export async function bringIn(text: string, take: boolean): Promise<ActionResult<BroughtInView>> {
+  const person = await authorize('planClasses')
+  if (!person) return refused({ code: 'notAllowed' })
+  if (typeof text !== 'string' || text.length > LONGEST_TEXT) return refused({ code: 'malformed' })
+  const db = database()
+  const { timeZone } = await getStudio(db, person)
+  const { found, faults, taken } = await bringInTimetable(
+    db,
+    person,
+    { text, timeZone, take: take === true },
+    new Date(),
+  )
+  return {
+    outcome: 'kept',
+    found: found.map(({ startsAt, ...one }) => ({
+      ...one,
+      when: `${formatDate(startsAt, timeZone)}, ${formatTime(startsAt, timeZone)}`,
+    })),
+    faults,
+    taken,
+  }
+}
