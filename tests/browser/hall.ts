@@ -71,3 +71,42 @@ export async function sitDown(page: Page, name: string): Promise<void> {
     .getByRole('button', { name: new RegExp(`^${name}`) })
     .click()
 }
+
+/** Today's open floor, before anybody rides. */
+export async function openFloor(page: Page): Promise<void> {
+  await page.goto('/class/open')
+  await page.waitForURL(/\/class\/[0-9a-f-]{36}$/)
+}
+
+/** Says on today's open floor who sits on a bike; whoever sat there before gets up. */
+export async function seat(page: Page, bike: number, name: string): Promise<void> {
+  await openFloor(page)
+  const tile = page
+    .getByRole('region', { name: 'The floor' })
+    .getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) })
+  if (!/free$/.test((await tile.innerText()).trim())) {
+    await tile.click()
+    await page.getByRole('button', { name: 'Nobody: free this bike' }).click()
+    await expect(tile).toContainText('free')
+  }
+  await tile.click()
+  await sitDown(page, name)
+  await expect(tile).toContainText(name)
+}
+
+/** During a class: from any of its pages to the floor that takes notes. */
+export async function watch(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'During' }).click()
+  await page.waitForURL('**/watch')
+}
+
+/** A bike of the floor during a class, by what stands on it. */
+export const watched = (page: Page, bike: number, text = '') =>
+  page.getByRole('region', { name: 'The floor' }).getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${text}`) })
+
+/** One thing seen of whoever sits on a bike: bike, region, sign. */
+export async function see(page: Page, bike: number, region: string, sign: string): Promise<void> {
+  await watched(page, bike).first().click()
+  await page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true }).click()
+  await page.getByRole('button', { name: sign, exact: true }).click()
+}

@@ -1,5 +1,5 @@
 import { expect, test } from './test'
-import { addMember, done, mark, setUpAt, signIn, STATE, step, unique, workedOut } from './hall'
+import { addMember, done, mark, seat, see, setUpAt, signIn, STATE, step, unique, watch, workedOut } from './hall'
 
 test(
   'with nothing but taps: set up a new member, note the knees in class, and find both ' + 'again after signing in anew',
@@ -50,17 +50,11 @@ test(
     await expect(page.getByText(/Checked on the bike by eye; the knee is right here for \d+ in 100/)).toBeVisible()
 
     // In class.
-    await page.getByRole('link', { name: 'Class' }).click()
-    await page.getByRole('button', { name: /^6(?!\d)/ }).click()
-    const nobody = page.getByRole('button', { name: 'Someone else' })
-    if (await nobody.isVisible()) await nobody.click()
-    await page.getByLabel('Find by name').fill(name)
-    await page.getByRole('button', { name }).last().click()
-    await page.getByRole('button', { name: new RegExp(`^6(?!\\d).*${name}`) }).click()
-    await page.getByRole('button', { name: 'Knees', exact: true }).click()
+    await seat(page, 6, name)
+    await watch(page)
     const sent = page.waitForResponse('**/api/outbox')
-    await page.getByRole('button', { name: 'Out, left' }).click()
-    await expect(page.getByText(`${name}: knees out, left. Say:`)).toBeVisible()
+    await see(page, 6, 'Knees', 'Out, left')
+    await expect(page.getByText(/“Feet first/)).toBeVisible()
     await sent
 
     await page.getByRole('button', { name: 'Sign out' }).click()

@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from '@playwright/test'
-import { addMember, mark, newDevice, setUpAt, signIn, sitDown, STATE, step, unique } from './hall'
+import { addMember, mark, newDevice, seat, see, setUpAt, signIn, STATE, step, unique, watch, watched } from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE })
@@ -80,14 +80,11 @@ test('an ended session keeps what is tapped, says so, and sends it after signing
 })
 
 test('a note in class without network is shown, outlives the page, and arrives once', async ({ page, context }) => {
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^13(?!\d)/ }).click()
-  await sitDown(page, 'Pilar Venn')
+  await seat(page, 13, 'Pilar Venn')
+  await watch(page)
   await cut(context)
-  await page.getByRole('button', { name: /^13(?!\d).*Pilar Venn/ }).click()
-  await page.getByRole('button', { name: 'Shoulders' }).click()
-  await page.getByRole('button', { name: 'Shrugged, left' }).click()
-  const noted = page.getByRole('button', { name: /^13(?!\d).*shoulders shrugged, left/ })
+  await see(page, 13, 'Shoulders', 'Shrugged, left')
+  const noted = watched(page, 13, 'shoulders shrugged, left')
   await expect(noted).toBeVisible()
   await expect(page.getByText(/No network: kept on this device/)).toBeVisible()
   await page.reload()
@@ -95,7 +92,7 @@ test('a note in class without network is shown, outlives the page, and arrives o
 
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByText(/1 tap of yours is only on this device, and there is no network/)).toBeVisible()
-  await page.getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
   await mend(context)
   await expect(page.getByText(/No network/)).toBeHidden()
   await page.reload()
@@ -104,14 +101,13 @@ test('a note in class without network is shown, outlives the page, and arrives o
 
   // Taken back, and the page made anew while that is still on its way: it stays taken back.
   await cut(context)
-  await page.getByRole('button', { name: /^13(?!\d).*Pilar Venn/ }).click()
-  await page.getByRole('button', { name: 'Hands' }).click()
-  await page.getByRole('button', { name: 'Wrist bent, left' }).click()
+  await see(page, 13, 'Arms, hands', 'Wrist bent, left')
   await mend(context)
-  const second = page.getByRole('button', { name: /^13(?!\d).*wrist bent, left/ })
+  const second = watched(page, 13, 'wrist bent, left')
   await expect(second).toBeVisible()
   await expect(page.getByText(/No network/)).toBeHidden()
   await cut(context)
+  await page.getByRole('button', { name: 'Wrist bent, left', exact: true }).click()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(second).toBeHidden()
   await expect(page.getByText(/No network: kept on this device/)).toBeVisible()
@@ -151,39 +147,40 @@ test(
   },
 )
 
-test('a page made while a note is on its way shows it, also when the note arrived before the page did', async ({
-  page,
-  context,
-}) => {
-  const beside = await context.newPage()
-  await beside.goto('/members')
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^15(?!\d)/ }).click()
-  await sitDown(page, 'Bettany Crewe')
-  let pageIsMade = () => undefined as void
-  const made = new Promise<void>((resolve) => (pageIsMade = resolve))
-  await context.route('**/api/outbox', async (route) => {
-    await made
-    await route.fulfill({ response: await route.fetch() })
+test.describe('by the page’s own traffic, no worker between', () => {
+  test.use({ serviceWorkers: 'block' })
+
+  test('a page made while a note is on its way shows it, also when the note arrived before the page did', async ({
+    page,
+    context,
+  }) => {
+    const beside = await context.newPage()
+    await beside.goto('/members')
+    await seat(page, 15, 'Bettany Crewe')
+    await watch(page)
+    let pageIsMade = () => undefined as void
+    const made = new Promise<void>((resolve) => (pageIsMade = resolve))
+    await context.route('**/api/outbox', async (route) => {
+      await made
+      await route.fulfill({ response: await route.fetch() })
+    })
+    await see(page, 15, 'Hips', 'Rocking')
+    const noted = watched(page, 15, 'hips rocking')
+    await expect(noted).toBeVisible()
+    // The page is made without the note; the note arrives and leaves the device; only then the page is handed over.
+    await page.route(
+      /\/class\/[^/]+\/watch$/,
+      async (route) => {
+        const response = await route.fetch()
+        pageIsMade()
+        await expect.poll(() => leftOnDevice(beside)).toBe(0)
+        await route.fulfill({ response })
+      },
+      { times: 1 },
+    )
+    await page.goto(page.url())
+    await expect(noted).toBeVisible()
   })
-  await page.getByRole('button', { name: /^15(?!\d).*Bettany Crewe/ }).click()
-  await page.getByRole('button', { name: 'Hips', exact: true }).click()
-  await page.getByRole('button', { name: 'Rocking', exact: true }).click()
-  const noted = page.getByRole('button', { name: /^15(?!\d).*hips rocking/ })
-  await expect(noted).toBeVisible()
-  // The page is made without the note; the note arrives and leaves the device; only then the page is handed over.
-  await page.route(
-    '**/class',
-    async (route) => {
-      const response = await route.fetch()
-      pageIsMade()
-      await expect.poll(() => leftOnDevice(beside)).toBe(0)
-      await route.fulfill({ response })
-    },
-    { times: 1 },
-  )
-  await page.goto('/class')
-  await expect(noted).toBeVisible()
 })
 
 const leftOnDevice = (page: Page): Promise<number> =>

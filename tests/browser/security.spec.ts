@@ -1,6 +1,6 @@
 import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
-import { signIn, sitDown, STATE } from './hall'
+import { seat, see, signIn, STATE, watch, watched } from './hall'
 
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 
@@ -60,10 +60,17 @@ test('the desk sees numbers and places, no health notes, and no page of the work
     await page.goto(path)
     await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible()
   }
-  await page.goto('/class')
-  await page.getByRole('button', { name: /^2(?!\d)/ }).click()
-  await expect(page.getByRole('dialog')).toBeVisible()
-  await expect(page.getByRole('dialog').getByRole('button', { name: /knee/i })).toHaveCount(0)
+  await seat(page, 2, 'Runa Sollie')
+  await expect(page.getByRole('link', { name: 'During' })).toHaveCount(0)
+  for (const moment of ['watch', 'after', 'blocks', 'round']) {
+    await page.goto(`/class/class-dawn/${moment}`)
+    await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible()
+  }
+  // What was noted in yesterday's class is in no page the desk can open.
+  await page.goto('/class/class-dawn')
+  expect(await page.content()).not.toMatch(/toes pointing down|low back/i)
+  for (const path of ['watch', 'notes.csv'])
+    expect((await page.request.get(`/api/classes/class-dawn/${path}`)).status()).toBe(403)
 })
 
 test.describe('signed in', () => {
@@ -99,6 +106,12 @@ test.describe('signed in', () => {
       '/members',
       '/riders/member-01',
       '/class',
+      '/class/class-dusk',
+      '/class/class-dusk/watch',
+      '/class/class-dawn/after',
+      '/class/class-dusk/blocks',
+      '/class/class-dusk/bike/bike-1',
+      '/rooms',
       '/set-up/setup-member-01',
       '/bikes',
       '/bikes/types/sorrel',
@@ -109,7 +122,6 @@ test.describe('signed in', () => {
       '/studio/files',
     ]) {
       await page.goto(path)
-      await page.waitForLoadState('networkidle')
     }
     expect(outside).toEqual([])
     expect(wrong).toEqual([])
@@ -160,24 +172,19 @@ test.describe('signed in', () => {
   })
 
   test('a note can be taken back', async ({ page }) => {
-    await page.goto('/class')
-    await page.getByRole('button', { name: /^4(?!\d)/ }).click()
-    if (await page.getByRole('button', { name: 'Someone else' }).isVisible())
-      await page.getByRole('button', { name: 'Someone else' }).click()
-    await sitDown(page, 'Silas Thackway')
-    await page.getByRole('button', { name: /^4(?!\d).*Silas Thackway/ }).click()
-    await page.getByRole('button', { name: 'Hips', exact: true }).click()
-    await page.getByRole('button', { name: 'Rocking', exact: true }).click()
-    await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeVisible()
+    await seat(page, 4, 'Silas Thackway')
+    await watch(page)
+    await see(page, 4, 'Hips', 'Rocking')
+    await expect(watched(page, 4, 'hips rocking')).toBeVisible()
     const takenBack = page.waitForResponse(
       (response) =>
         response.url().endsWith('/api/outbox') && response.request().postData()?.includes('withdrawNote') === true,
     )
     await page.getByRole('button', { name: 'Undo' }).click()
-    await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeHidden()
+    await expect(watched(page, 4, 'hips rocking')).toBeHidden()
     expect((await takenBack).status()).toBe(200)
     await page.reload()
-    await expect(page.getByRole('button', { name: /^4(?!\d).*Silas Thackway/ })).toBeVisible()
-    await expect(page.getByRole('button', { name: /^4(?!\d).*hips rocking/ })).toBeHidden()
+    await expect(watched(page, 4, 'Silas Thackway')).toBeVisible()
+    await expect(watched(page, 4, 'hips rocking')).toBeHidden()
   })
 })

@@ -29,6 +29,7 @@ import { findBike, listBikes } from '@/server/bikes/bikes'
 import { findChangeSince } from '@/server/bikes/bikeReadings'
 import { listVersions } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
+import { openFloor } from '@/server/classes/classes'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { closeDatabase, database } from '@/server/db/connection'
 import { evidence as evidenceTable } from '@/server/db/tables/riders'
@@ -171,15 +172,21 @@ test('saving needs every mark; saved twice it is saved once; afterwards nothing 
   expect((await findSetup(db, scope, setupId))?.finishedAt).not.toBeNull()
 })
 
-test('who sits where holds for the studio’s day; unknown bikes and members are refused', async () => {
+const floorOfToday = () => {
+  const now = new Date()
+  return openFloor(db, scope, { day: studioDay(now, 'Europe/Oslo'), from: now, to: now }, now)
+}
+
+test('who sits where holds for its class; unknown classes, bikes and members are refused', async () => {
   const rider = await member()
-  const today = studioDay(new Date(), 'Europe/Oslo')
-  expect(await assignBike(id(), 'bike-5', rider)).toEqual({ outcome: 'kept' })
-  expect((await listAssignments(db, scope, today)).find((s) => s.bikeId === 'bike-5')?.memberId).toBe(rider)
-  expect(await assignBike(id(), 'bike-5', null)).toEqual({ outcome: 'kept' })
-  expect((await listAssignments(db, scope, today)).find((s) => s.bikeId === 'bike-5')).toBeUndefined()
-  expect(await assignBike(id(), 'bike-77', rider)).toMatchObject({ outcome: 'refused' })
-  expect(await assignBike(id(), 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
+  const classId = await floorOfToday()
+  expect(await assignBike(id(), classId, 'bike-5', rider)).toEqual({ outcome: 'kept' })
+  expect((await listAssignments(db, scope, classId)).find((s) => s.bikeId === 'bike-5')?.memberId).toBe(rider)
+  expect(await assignBike(id(), classId, 'bike-5', null)).toEqual({ outcome: 'kept' })
+  expect((await listAssignments(db, scope, classId)).find((s) => s.bikeId === 'bike-5')).toBeUndefined()
+  expect(await assignBike(id(), 'no-class', 'bike-5', rider)).toMatchObject({ outcome: 'refused' })
+  expect(await assignBike(id(), classId, 'bike-77', rider)).toMatchObject({ outcome: 'refused' })
+  expect(await assignBike(id(), classId, 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
 })
 
 test(
@@ -205,7 +212,7 @@ test('a bike out of use takes no set-up and no rider, until its fault is mended'
     await recordInspection(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }]),
   ).toEqual({ outcome: 'kept' })
   expect(await startSetup(memberId, 'bike-12')).toMatchObject({ outcome: 'refused' })
-  expect(await assignBike(id(), 'bike-12', memberId)).toEqual({
+  expect(await assignBike(id(), await floorOfToday(), 'bike-12', memberId)).toEqual({
     outcome: 'refused',
     say: 'bike 12 is out of use until its fault is mended',
   })

@@ -76,11 +76,11 @@ test('an archive is JSON of the published schema (draft-07, checked by Ajv), wit
 })
 
 test.each([
-  ['of a later version', (t: string) => t.replace('"formatVersion":1', '"formatVersion":2'), { outcome: 'newer' }],
+  ['of a later version', (t: string) => t.replace('"formatVersion":2', '"formatVersion":3'), { outcome: 'newer' }],
   ['half-written', (t: string) => t.slice(0, t.length / 2), { outcome: 'unreadable', why: 'cutShort' }],
   ['damaged', (t: string) => t.replace('"members":[', '"members":[,'), { outcome: 'unreadable', why: 'notJson' }],
   ['with something behind it', (t: string) => `${t}{}`, { outcome: 'unreadable', why: 'notJson' }],
-  ['of something else', () => '{"format":"other","formatVersion":1}', { outcome: 'otherFormat' }],
+  ['of something else', () => '{"format":"other","formatVersion":2}', { outcome: 'otherFormat' }],
 ] as const)('an archive %s is told, and nothing is written', async (_, change, expected) => {
   expect(await check(change(text))).toMatchObject(expected)
   expect(await importArchive(elsewhere, other, await asked(change(text)))).toMatchObject(expected)

@@ -7,7 +7,12 @@ import { listFaults, lastInspections, listInspections } from '@/server/bikes/ins
 import { listTapeReadings } from '@/server/bikes/tapeReadings'
 import { listVersions, listTypes } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
-import { listNotesOfMember, listNotesSince } from '@/server/classes/notes'
+import { findClass, listClasses } from '@/server/classes/classes'
+import { ridersWithKneeNotes } from '@/server/classes/planning'
+import { lastBikes, listRoster } from '@/server/classes/roster'
+import { listLooks, listRoomCues } from '@/server/classes/watch'
+import { listPlaces } from '@/server/rooms/rooms'
+import { listNotesOfClass, listNotesOfMember, listNotesOfMembers } from '@/server/classes/notes'
 import { findLink, ownerOf } from '@/server/memberPage/links'
 import { latestHomeMeasures, listMessages } from '@/server/memberPage/messages'
 import { findByWords } from '@/server/members/words'
@@ -62,8 +67,17 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   machineChecks: () => machineChecks(db, scope, [], now),
   listCheckedSetups: () => listCheckedSetups(db, scope),
   ownEye: () => ownEye(db, scope),
-  listAssignments: () => listAssignments(db, scope, '2026-05-06'),
-  listNotesSince: () => listNotesSince(db, scope, now),
+  listAssignments: () => listAssignments(db, scope, 'class-dawn'),
+  listClasses: () => listClasses(db, scope, now, now),
+  findClass: () => findClass(db, scope, 'class-dawn'),
+  listRoster: () => listRoster(db, scope, 'class-dawn'),
+  lastBikes: () => lastBikes(db, scope, ['member-01', 'member-02'], new Date()),
+  listNotesOfClass: () => listNotesOfClass(db, scope, 'class-dawn'),
+  listNotesOfMembers: () => listNotesOfMembers(db, scope, ['member-01', 'member-02'], now),
+  listLooks: () => listLooks(db, scope, 'class-dawn'),
+  listRoomCues: () => listRoomCues(db, scope, 'class-dawn'),
+  ridersWithKneeNotes: () => ridersWithKneeNotes(db, scope, ['member-01', 'member-02'], now),
+  listPlaces: () => listPlaces(db, scope),
   listNotesOfMember: () => listNotesOfMember(db, scope, 'member-01'),
   listBikes: () => listBikes(db, scope),
   findBike: () => findBike(db, scope, 'bike-1'),

@@ -6,6 +6,7 @@ import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
 import { importTypes, listVersions, listTypes, writeVersion } from '@/server/bikes/versions'
 import { assignBike } from '@/server/classes/assignments'
+import { openFloor } from '@/server/classes/classes'
 import { appendEvidence, finishSetup, withdrawEvidence } from '@/server/setups/evidence'
 import { listOpenSetups, startSetup } from '@/server/setups/setups'
 import type { Scope } from '@/server/accounts/scope'
@@ -31,6 +32,7 @@ async function newMember(): Promise<string> {
   await addMember(db, scope, { id: memberId, name: `Race ${memberId.slice(0, 8)}` }, at)
   return memberId
 }
+const newClass = (day: string) => openFloor(db, scope, { day, from: at, to: at }, at)
 async function newSetup(memberId: string): Promise<string> {
   const started = await startSetup(db, scope, { id: id(), memberId, bikeId: 'bike-1' }, at)
   if (started.outcome !== 'kept') throw new Error(started.outcome)
@@ -41,16 +43,16 @@ afterAll(closeDatabase)
 
 test('one member, six bikes at once: they sit on one', () =>
   everyRound(async (round) => {
-    const [memberId, day] = [await newMember(), `2032-01-0${round + 1}`]
+    const [memberId, classId] = [await newMember(), await newClass(`2032-01-0${round + 1}`)]
     await Promise.all(
-      [1, 2, 3, 4, 5, 6].map((n) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, day }, at)),
+      [1, 2, 3, 4, 5, 6].map((n) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, classId }, at)),
     )
-    expect(await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))).toHaveLength(1)
+    expect(await db.select().from(bikeAssignment).where(eq(bikeAssignment.classId, classId))).toHaveLength(1)
   }))
 
 test('two members, one bike, back and forth: one sits there, none twice', () =>
   everyRound(async (round) => {
-    const [a, b, day] = [await newMember(), await newMember(), `2032-02-0${round + 1}`]
+    const [a, b, classId] = [await newMember(), await newMember(), await newClass(`2032-02-0${round + 1}`)]
     const words = [
       [a, 1],
       [b, 1],
@@ -60,9 +62,9 @@ test('two members, one bike, back and forth: one sits there, none twice', () =>
       [b, 2],
     ] as const
     await Promise.all(
-      words.map(([memberId, n]) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, day }, at)),
+      words.map(([memberId, n]) => assignBike(db, scope, { id: id(), bikeId: `bike-${n}`, memberId, classId }, at)),
     )
-    const seated = await db.select().from(bikeAssignment).where(eq(bikeAssignment.day, day))
+    const seated = await db.select().from(bikeAssignment).where(eq(bikeAssignment.classId, classId))
     expect(new Set(seated.map((s) => s.memberId)).size).toBe(seated.length)
     expect(new Set(seated.map((s) => s.bikeId)).size).toBe(seated.length)
     expect(seated.length).toBeGreaterThan(0)

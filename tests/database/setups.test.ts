@@ -2,7 +2,8 @@
 import type { Evidence } from '@/core/evidence/registry'
 import { listBikes } from '@/server/bikes/bikes'
 import { assignBike, listAssignments } from '@/server/classes/assignments'
-import { addNote, listNotesOfMember, listNotesSince, withdrawNote } from '@/server/classes/notes'
+import { openFloor } from '@/server/classes/classes'
+import { addNote, listNotesOfMember, listNotesOfMembers, withdrawNote } from '@/server/classes/notes'
 import { appendEvidence, finishSetup, listEvidence, withdrawEvidence } from '@/server/setups/evidence'
 import { listOpenSetups, listFinishedSetups, findSetup, startSetup } from '@/server/setups/setups'
 import type { Scope } from '@/server/accounts/scope'
@@ -114,11 +115,12 @@ test('names keep every letter, and members of one name are found', async () => {
 })
 
 test('a bike’s latest rider of the day counts; who sits down elsewhere has moved; null frees the bike', async () => {
-  const day = '2031-01-01'
+  const classId = await openFloor(db, scope, { day: '2031-01-01', from: at, to: at }, at)
   const [a, b] = [await newMember('A'), await newMember('B')]
   const sit = (bikeId: string, memberId: string | null) =>
-    assignBike(db, scope, { id: id(), bikeId, memberId, day }, at)
-  const seats = async () => Object.fromEntries((await listAssignments(db, scope, day)).map((s) => [s.bikeId, s.name]))
+    assignBike(db, scope, { id: id(), bikeId, memberId, classId }, at)
+  const seats = async () =>
+    Object.fromEntries((await listAssignments(db, scope, classId)).map((s) => [s.bikeId, s.name]))
   await sit('bike-1', a)
   await sit('bike-1', b)
   expect(await seats()).toEqual({ 'bike-1': 'B' })
@@ -126,7 +128,9 @@ test('a bike’s latest rider of the day counts; who sits down elsewhere has mov
   expect(await seats()).toEqual({ 'bike-2': 'B' })
   await sit('bike-2', null)
   expect(await seats()).toEqual({})
-  expect(await listAssignments(db, scope, '2031-01-02')).toEqual([])
+  const nextDay = await openFloor(db, scope, { day: '2031-01-02', from: at, to: at }, at)
+  expect(await openFloor(db, scope, { day: '2031-01-02', from: at, to: at }, at)).toBe(nextDay)
+  expect(await listAssignments(db, scope, nextDay)).toEqual([])
 })
 
 test('a note is kept once, told with its time and side, and gone when taken back', async () => {
@@ -142,7 +146,7 @@ test('a note is kept once, told with its time and side, and gone when taken back
   }
   await addNote(db, scope, note)
   await addNote(db, scope, note)
-  expect(await listNotesOfMember(db, scope, memberId)).toEqual([
+  expect(await listNotesOfMember(db, scope, memberId)).toMatchObject([
     {
       id: note.id,
       memberId,
@@ -154,7 +158,7 @@ test('a note is kept once, told with its time and side, and gone when taken back
       createdBy: 'Ines Harrow',
     },
   ])
-  expect((await listNotesSince(db, scope, at)).some((n) => n.id === note.id)).toBe(true)
+  expect((await listNotesOfMembers(db, scope, [memberId], at)).some((n) => n.id === note.id)).toBe(true)
   await withdrawNote(db, scope, note.id, at)
   expect(await listNotesOfMember(db, scope, memberId)).toEqual([])
 })
@@ -213,13 +217,13 @@ describe('an id belongs to one content', () => {
     expect(await listNotesOfMember(db, scope, a)).toEqual([])
     expect(await addNote(db, scope, { ...note, side: 'right' })).toEqual({ outcome: 'idTaken' })
 
-    const day = '2031-02-01'
-    const first = { id: id(), bikeId: 'bike-1', memberId: a, day }
+    const classId = await openFloor(db, scope, { day: '2031-02-01', from: at, to: at }, at)
+    const first = { id: id(), bikeId: 'bike-1', memberId: a, classId }
     await assignBike(db, scope, first, at)
     await assignBike(db, scope, { ...first, id: id(), memberId: b }, at)
     expect(await assignBike(db, scope, first, at)).toEqual({ outcome: 'kept' })
     expect(await assignBike(db, scope, { ...first, bikeId: 'bike-2' }, at)).toEqual({ outcome: 'idTaken' })
-    expect((await listAssignments(db, scope, day)).map((s) => [s.bikeId, s.memberId])).toEqual([['bike-1', b]])
+    expect((await listAssignments(db, scope, classId)).map((s) => [s.bikeId, s.memberId])).toEqual([['bike-1', b]])
   })
 })
 

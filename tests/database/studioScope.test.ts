@@ -14,7 +14,21 @@ import * as inspections from '@/server/bikes/inspections'
 import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
 import * as tapeReadings from '@/server/bikes/tapeReadings'
 import * as versions from '@/server/bikes/versions'
+import { afterClass } from '@/server/classes/after'
 import * as assignments from '@/server/classes/assignments'
+import { bringInTimetable } from '@/server/classes/bringIn'
+import * as classes from '@/server/classes/classes'
+import { floorBefore } from '@/server/classes/floor'
+import * as planning from '@/server/classes/planning'
+import { PLAIN_ROOM } from '@/server/classes/planning'
+import { roundOf } from '@/server/classes/round'
+import * as roster from '@/server/classes/roster'
+import * as watch from '@/server/classes/watch'
+import { watchData } from '@/server/classes/watchPage'
+import * as rooms from '@/server/rooms/rooms'
+import * as timetableActions from '@/interface/timetable/actions'
+import * as blockActions from '@/interface/blocks/actions'
+import * as roomActions from '@/interface/rooms/actions'
 import * as notes from '@/server/classes/notes'
 import { listSeats } from '@/server/classes/seats'
 import { connectionPool, database, closeDatabase } from '@/server/db/connection'
@@ -64,7 +78,6 @@ jest.mock('@/server/accounts/session', () => {
 
 const db = database()
 const now = new Date('2026-07-08T09:10:11.012Z')
-const day = '2033-07-08'
 /** Stands in every name of the other studio, and must come out of no call made for this one. */
 const SECRET = 'Kept Elsewhere'
 const [here, there] = ['netloft-hall', 'the-other-hall'].map((studioId): Scope => ({
@@ -88,6 +101,10 @@ const other = {
   finished: id(),
   row: id(),
   note: id(),
+  room: id(),
+  ofClass: id(),
+  seen: id(),
+  cue: id(),
   look: id(),
   fault: id(),
   tape: id(),
@@ -119,7 +136,18 @@ beforeAll(async () => {
   }
   const note = { region: 'knees', sign: SECRET, side: 'left', createdAt: now } as const
   await notes.addNote(db, there, { id: other.note, memberId: other.member, bikeId: other.bike, ...note })
-  await assignments.assignBike(db, there, { id: id(), bikeId: other.bike, memberId: other.member, day }, now)
+  const places = [{ bikeId: other.bike, xM: 1, yM: 2, headingDeg: 0 }]
+  await rooms.saveRoom(db, there, { id: other.room, name: SECRET, plan: PLAIN_ROOM, places }, now)
+  const ofClass = { id: other.ofClass, title: SECRET, startsAt: now, endsAt: now, roomId: other.room }
+  await classes.addClass(db, there, ofClass, now)
+  await roster.bookRider(db, there, { classId: other.ofClass, memberId: other.member, ...BOOKED }, now)
+  const seat = { id: id(), bikeId: other.bike, memberId: other.member, classId: other.ofClass }
+  await assignments.assignBike(db, there, seat, now)
+  const inClass = { classId: other.ofClass, memberId: other.member, bikeId: other.bike, createdAt: now }
+  await watch.addLook(db, there, { id: other.seen, ...inClass, numbers: true })
+  const said = { sign: 'kneesOut', cue: SECRET, concerned: [other.member] }
+  await watch.addRoomCue(db, there, { id: other.cue, classId: other.ofClass, ...said, createdAt: now })
+  await watch.wordCue(db, there, 'kneesOut', SECRET, now)
   await tapeReadings.addTapeReading(db, there, { id: other.tape, typeId: other.type, row: tape }, now)
   const reading = { kind: 'tape', ...tape } as const
   await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
@@ -206,13 +234,113 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     },
   },
   'classes/assignments': {
-    listAssignments: () => assignments.listAssignments(db, here, day),
-    assignBike: () => assignments.assignBike(db, here, { ...ids(), memberId: null, day }, now),
+    listAssignments: () => assignments.listAssignments(db, here, other.ofClass),
+    assignBike: () => assignments.assignBike(db, here, { ...ids(), memberId: null, classId: other.ofClass }, now),
+    lockClass: () => assignments.lockClass(db, here, other.ofClass),
   },
-  'classes/seats': { listSeats: () => listSeats(db, here, day) },
+  'classes/seats': { listSeats: () => listSeats(db, here, other.ofClass) },
+  'classes/classes': {
+    listClasses: () => classes.listClasses(db, here, new Date(0), new Date('2100-01-01')),
+    findClass: () => classes.findClass(db, here, other.ofClass),
+    addClass: () => classes.addClass(db, here, { ...OTHER_CLASS, id: other.ofClass }, now),
+    addClasses: () => classes.addClasses(db, here, [{ ...OTHER_CLASS, id: other.ofClass }], now),
+    changeClass: () => classes.changeClass(db, here, other.ofClass, { title: 'Taken' }),
+    openFloor: () => classes.openFloor(db, here, { day: '2033-07-08', from: now, to: now }, now),
+    takeTimetable: () => classes.takeTimetable(db, here, 'calendar', [ENTRY], now),
+  },
+  'classes/bringIn': {
+    bringInTimetable: () =>
+      bringInTimetable(
+        db,
+        here,
+        { text: `day,start,class,name\n2033-07-08,18:00,Dusk,${SECRET.slice(0, 4)}\n`, timeZone: 'UTC', take: true },
+        now,
+      ),
+  },
+  'classes/roster': {
+    listRoster: () => roster.listRoster(db, here, other.ofClass),
+    bookRider: () => roster.bookRider(db, here, { classId: other.ofClass, memberId: other.member, ...BOOKED }, now),
+    changeRider: () => roster.changeRider(db, here, other.ofClass, [other.member], { warmUp: true }),
+    takeBooking: () =>
+      roster.takeBooking(db, here, { classId: other.ofClass, memberId: other.member, ...BOOKED }, undefined, now),
+    lastBikes: async () => [...(await roster.lastBikes(db, here, [other.member], new Date('2100-01-01')))],
+  },
+  'classes/planning': {
+    planClass: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return planning.planClass(db, here, { ...found, title: '', roomName: '' }, now)
+    },
+    replanClass: () => planning.replanClass(db, here, other.ofClass, now),
+    readyRiders: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return [...(await planning.readyRiders(db, here, [other.member], found))]
+    },
+    ridersWithKneeNotes: async () => [...(await planning.ridersWithKneeNotes(db, here, [other.member], now))],
+  },
+  'classes/floor': {
+    floorBefore: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return floorBefore(db, here, { ...found, title: '', roomName: '' }, true, now)
+    },
+  },
+  'classes/watchPage': {
+    watchData: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return watchData(db, here, { ...found, title: '', roomName: '' }, now)
+    },
+  },
+  'classes/after': {
+    afterClass: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return afterClass(db, here, { ...found, title: '', roomName: '' }, now)
+    },
+  },
+  'classes/round': {
+    roundOf: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return roundOf(db, here, { ...found, title: '', roomName: '' }, now)
+    },
+  },
+  'classes/watch': {
+    listLooks: () => watch.listLooks(db, here, other.ofClass),
+    addLook: () =>
+      watch.addLook(db, here, {
+        id: other.seen,
+        classId: other.ofClass,
+        memberId: 'member-01',
+        bikeId: 'bike-1',
+        numbers: true,
+        createdAt: now,
+      }),
+    listRoomCues: () => watch.listRoomCues(db, here, other.ofClass),
+    addRoomCue: () =>
+      watch.addRoomCue(db, here, {
+        id: other.cue,
+        classId: other.ofClass,
+        sign: 'kneesIn',
+        cue: 'x',
+        concerned: [],
+        createdAt: now,
+      }),
+    listOwnCues: () => watch.listOwnCues(db, here),
+    wordCue: () => watch.wordCue(db, here, 'kneesOut', null, now),
+    classState: () => watch.classState(db, here, other.ofClass),
+  },
+  'rooms/rooms': {
+    listRooms: () => rooms.listRooms(db, here),
+    findRoom: () => rooms.findRoom(db, here, other.room),
+    listPlaces: () => rooms.listPlaces(db, here),
+    saveRoom: () => {
+      const places = [{ bikeId: other.bike, xM: 3, yM: 3, headingDeg: 0 }]
+      return rooms.saveRoom(db, here, { id: other.room, name: 'Taken', plan: PLAIN_ROOM, places }, now)
+    },
+    deleteRoom: () => rooms.deleteRoom(db, here, other.room),
+  },
   'classes/notes': {
-    listNotesSince: () => notes.listNotesSince(db, here, new Date(0)),
     listNotesOfMember: () => notes.listNotesOfMember(db, here, other.member),
+    listNotesOfMembers: () => notes.listNotesOfMembers(db, here, [other.member], new Date(0)),
+    listNotesOfClass: () => notes.listNotesOfClass(db, here, other.ofClass),
+    changeNote: () => notes.changeNote(db, here, other.note, { held: true }, now),
     addNote: () =>
       notes.addNote(db, here, {
         id: other.note,
@@ -233,6 +361,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     addMember: () => members.addMember(db, here, { id: other.member, name: 'Somebody' }, now),
     renameMember: () => members.renameMember(db, here, other.member, { from: SECRET, to: 'Taken' }),
     findMembersByName: () => members.findMembersByName(db, here, SECRET),
+    membersNamed: async () => [...(await members.membersNamed(db, here, [SECRET])).values()].flat(),
   },
   'files/exportMembers': {
     memberListStream: async () => new Response(await memberListStream(db, here)).text(),
@@ -366,6 +495,17 @@ const TAPED = {
 } as const
 
 const nothing = () => undefined
+const BOOKED = { state: 'booked', comesMinBefore: 10 } as const
+const OTHER_CLASS = { title: 'Here', startsAt: now, endsAt: now, roomId: null }
+const ENTRY = {
+  uid: 'u',
+  occurrence: 'o',
+  title: 'Here',
+  place: '',
+  startsAt: now,
+  endsAt: now,
+  cancelled: false,
+}
 const going = new AbortController().signal
 async function sent(text: string) {
   const kept = await uploads.keepUpload(here, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
@@ -384,6 +524,9 @@ const ENTRIES = [
   { op: 'finishSetup', id: id(), setupId: other.setup, marks },
   { op: 'addNote', id: id(), memberId: other.member, bikeId: 'bike-1', sign: 'kneesOut', side: 'left' },
   { op: 'withdrawNote', id: id(), noteId: other.note },
+  { op: 'changeNote', id: id(), noteId: other.note, change: { held: true } },
+  { op: 'addLook', id: id(), classId: other.ofClass, memberId: 'member-01', bikeId: 'bike-1' },
+  { op: 'addRoomCue', id: id(), classId: other.ofClass, sign: 'kneesOut', cue: 'x', concerned: [] },
 ] as const
 
 /** What takes no scope, and why it needs none. */
@@ -391,6 +534,18 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
   shownFirst: 'orders what it is handed',
   readCalendar: 'text',
+  readClassList: 'text',
+  sourceKey: 'text',
+  replaceAssignments: 'within a transaction that has locked the class',
+  numbersAt: 'chooses among what it is handed',
+  floorOf: 'places what it is handed',
+  whenOf: 'a date',
+  onClassNews: 'of a class its caller found',
+  tellClass: 'of a class its caller found',
+  momentAt: 'a date',
+  dayAfter: 'a date',
+  weekOf: 'a date',
+  formatDay: 'a date',
   writeCalendar: 'text',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
@@ -427,7 +582,18 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
-const FOLDERS = ['bikes', 'classes', 'files', 'memberPage', 'members', 'outbox', 'register', 'setups', 'studio']
+const FOLDERS = [
+  'bikes',
+  'classes',
+  'files',
+  'memberPage',
+  'members',
+  'outbox',
+  'register',
+  'rooms',
+  'setups',
+  'studio',
+]
 const modules = FOLDERS.flatMap((folder) =>
   readdirSync(join(process.cwd(), 'server', folder))
     .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file))
@@ -483,7 +649,32 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   withdrawBikeReading: ['inspectBikes', () => bikeActions.withdrawBikeReading(other.bike, other.reading)],
   recordInspection: ['inspectBikes', () => bikeActions.recordInspection(id(), other.bike, [])],
   resolveFault: ['inspectBikes', () => bikeActions.resolveFault(other.bike, other.fault)],
-  assignBike: ['assignBikes', () => classActions.assignBike(id(), other.bike, null)],
+  assignBike: ['assignBikes', () => classActions.assignBike(id(), other.ofClass, other.bike, null)],
+  placeEverybody: ['planClasses', () => classActions.placeEverybody(other.ofClass)],
+  addRider: ['assignBikes', () => classActions.addRider(other.ofClass, other.member, 'here')],
+  changeRiderOf: ['assignBikes', () => classActions.changeRiderOf(other.ofClass, other.member, { state: 'here' })],
+  swapRiders: ['assignBikes', () => classActions.swapRiders(other.ofClass, other.member, 'member-01')],
+  leaveToWarmUp: ['planClasses', () => classActions.leaveToWarmUp(other.ofClass, [other.member], true)],
+  changeHands: ['planClasses', () => classActions.changeHands(other.ofClass, 2, 30)],
+  saveBlocks: ['planClasses', () => classActions.saveBlocks(other.ofClass, [])],
+  changeCue: ['planClasses', () => classActions.changeCue('kneesOut', 'Taken')],
+  addClass: [
+    'planClasses',
+    () =>
+      timetableActions.addClass(other.ofClass, {
+        title: 'Taken',
+        day: '2033-07-08',
+        time: '18:00',
+        minutes: 45,
+        roomId: other.room,
+        weeks: 2,
+      }),
+  ],
+  cancelClass: ['planClasses', () => timetableActions.cancelClass(other.ofClass, true)],
+  bringIn: ['planClasses', () => timetableActions.bringIn('day,start,class\n', false)],
+  readPlan: ['planClasses', () => blockActions.readPlan('name,minutes,turns\nUp,5,90\n')],
+  saveRoom: ['manageBikes', () => roomActions.saveRoom(other.room, { name: 'Taken', plan: PLAIN_ROOM, places: [] })],
+  removeRoom: ['manageBikes', () => roomActions.removeRoom(other.room)],
   addMember: ['addMembers', () => memberActions.addMember(other.member, 'Somebody Here', true)],
   renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
   findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
@@ -510,6 +701,9 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
 const actionModules = {
   ...bikeActions,
   ...classActions,
+  ...timetableActions,
+  ...blockActions,
+  ...roomActions,
   ...memberActions,
   ...riderActions,
   ...setupActions,
@@ -584,9 +778,25 @@ describe('routes', () => {
 test('roles: the desk sees names, places and numbers, no health notes; managers alone change types', () => {
   const allowed = (role: Role) =>
     (
-      ['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes', 'manageBikes', 'manageStudio'] as const
+      [
+        'seeNumbers',
+        'assignBikes',
+        'planClasses',
+        'seeNotes',
+        'setUpRiders',
+        'inspectBikes',
+        'manageBikes',
+        'manageStudio',
+      ] as const
     ).filter((p) => can({ role }, p))
   expect(allowed('desk')).toEqual(['seeNumbers', 'assignBikes'])
-  expect(allowed('instructor')).toEqual(['seeNumbers', 'assignBikes', 'seeNotes', 'setUpRiders', 'inspectBikes'])
-  expect(allowed('manager')).toHaveLength(7)
+  expect(allowed('instructor')).toEqual([
+    'seeNumbers',
+    'assignBikes',
+    'planClasses',
+    'seeNotes',
+    'setUpRiders',
+    'inspectBikes',
+  ])
+  expect(allowed('manager')).toHaveLength(8)
 })

@@ -1,0 +1,373 @@
+import type { Page } from '@playwright/test'
+import { createConnection } from 'mysql2/promise'
+import { REGION_NAME, SIGNS } from '../../core/watch/signs'
+import {
+  addMember,
+  done,
+  mark,
+  newDevice,
+  see,
+  signIn,
+  sitDown,
+  STATE,
+  step,
+  unique,
+  watch,
+  watched,
+  workedOut,
+} from './hall'
+import { expect, test } from './test'
+
+test.use({ storageState: STATE })
+
+const floor = (page: Page) => page.getByRole('region', { name: 'The floor' })
+const tile = (page: Page, bike: number) => floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) })
+const pill = (page: Page) => page.getByRole('button', { name: /on this device/ })
+const CLOCK = new Intl.DateTimeFormat('sv', {
+  timeZone: 'Europe/Oslo',
+  dateStyle: 'short',
+  timeStyle: 'short',
+})
+
+/** Drags what stands on one bike to another, as a hand with a mouse does. */
+async function drag(page: Page, from: number, to: number): Promise<void> {
+  const [a, b] = [await tile(page, from).boundingBox(), await tile(page, to).boundingBox()]
+  const middle = (box: NonNullable<typeof a>) => [box.x + box.width / 2, box.y + box.height / 2] as const
+  await page.mouse.move(...middle(a!))
+  await page.mouse.down()
+  const [x, y] = middle(b!)
+  await page.mouse.move(x - 12, y - 6, { steps: 8 })
+  await page.mouse.move(x, y, { steps: 4 })
+  await page.mouse.up()
+}
+
+/** Picks up what has the focus, carries it one place, and sets it down: each step as the page says it is done. */
+async function carry(page: Page, arrow: 'ArrowDown' | 'ArrowUp'): Promise<void> {
+  const said = page.locator('[id^="DndLiveRegion"]')
+  await page.keyboard.press('Space')
+  await expect(said).toHaveText(/over/)
+  const before = await said.innerText()
+  await page.keyboard.press(arrow)
+  await expect(said).not.toHaveText(before)
+  await page.keyboard.press('Space')
+}
+
+/** At the bike: by eye until it says stop, then saved. */
+async function setUpByEye(page: Page): Promise<void> {
+  await page.waitForURL('**/set-up/**')
+  await expect(page.getByRole('img', { name: /^Side view/ })).toBeVisible()
+  await step(page, 'Beside').click()
+  await mark(page, 'Seat height', '9').click()
+  await done(page).click()
+  await page.getByRole('button', { name: 'Slight bend' }).click()
+  await workedOut(page)
+  await step(page, 'Numbers').click()
+  await page.getByRole('button', { name: 'Save the numbers' }).click()
+  await page.waitForURL(/\/class\/[0-9a-f-]{36}$/)
+}
+
+test('a whole class: brought in, placed, pinned, two set up, one late, notes without network, what is left', async ({
+  page,
+  context,
+  browser,
+}) => {
+  const [first, second, late] = [unique('Gerda Inlow'), unique('Hanno Veld'), unique('Ismay Corran')]
+  for (const name of [first, second, late]) await addMember(page, name)
+
+  // Brought in: a list, half an hour from now, with a line that cannot be read and a name nobody has.
+  const title = unique('Spec Ride')
+  const [day, time] = CLOCK.format(Date.now() + 30 * 60_000).split(' ')
+  const lines = ['Maren Tolle', 'Cassius Rell', 'Nobody Atall', first, second].map(
+    (name, i) => `${day},${time},45,${title},Net loft,${name},${[20, 12, 9, 25, 18][i]}`,
+  )
+  const list = ['day,start,minutes,class,room,name,comes', ...lines, 'someday,18:00,45,Lost,,,'].join('\n')
+  // The clock is scripted; the studio's, by which a device sets itself right, goes with it.
+  let aheadMs = 0
+  await context.route('**/api/health', (route) =>
+    route.fulfill({ headers: { date: new Date(Date.now() + aheadMs).toUTCString() }, body: '{}' }),
+  )
+  await page.clock.install()
+  await page.goto('/class')
+  await page.getByRole('button', { name: 'Bring in' }).click()
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'week.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(list),
+  })
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByText('nobody here is called Nobody Atall')).toBeVisible()
+  await expect(dialog.getByText('“someday” is no day')).toBeVisible()
+  await dialog.getByRole('button', { name: 'Take them over' }).click()
+  await expect(dialog.getByText(/1 class new; 4 bookings/)).toBeVisible()
+  await dialog.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('link', { name: new RegExp(title) }).click()
+
+  // Placed: everybody has a bike, newcomers are in the queue.
+  await page.getByRole('button', { name: 'Place 4 riders' }).click()
+  for (const name of ['Maren Tolle', 'Cassius Rell', first, second])
+    await expect(floor(page).getByRole('button', { name: new RegExp(name) })).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Next to set up' })).toContainText('first set-up')
+  const classPage = page.url()
+
+  // Pinned by dragging: to a free bike of another type and back by hand; what it costs is said.
+  const seatOf = async (name: string) =>
+    Number(
+      /^\d+/.exec(
+        await floor(page)
+          .getByRole('button', { name: new RegExp(name) })
+          .innerText(),
+      )![0],
+    )
+  const free = Number(/^\d+/.exec(await floor(page).getByRole('button', { name: /free$/ }).last().innerText())![0])
+  const before = await seatOf('Maren Tolle')
+  await drag(page, before, free)
+  await expect(page.getByText(new RegExp(`Maren Tolle to ${free}\\.`))).toBeVisible()
+  await expect(tile(page, free)).toContainText('Maren Tolle')
+  await expect(tile(page, free)).toHaveAccessibleName(/pinned/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(tile(page, before)).toContainText('Maren Tolle')
+
+  // By keyboard: the same, and the rest stays solved around it.
+  await tile(page, before).focus()
+  await carry(page, 'ArrowDown')
+  await expect(page.getByText(/Maren Tolle to \d+/)).toBeVisible()
+
+  // Two newcomers are set up at the bike and are ready.
+  for (const name of [first, second]) {
+    await page.goto(classPage)
+    const tileOf = floor(page).getByRole('button', { name: new RegExp(name) })
+    await tileOf.click()
+    await page.getByRole('button', { name: 'Called off' }).click()
+    await expect(tileOf).toHaveCount(0)
+    const sorrel = [7, 8, 9, 10, 11].map((bike) => tile(page, bike))
+    const taken = await Promise.all(sorrel.map((one) => one.innerText()))
+    const at = [7, 8, 9, 10, 11][taken.findIndex((text) => /free$/.test(text.trim()))]
+    await tile(page, at).click()
+    await sitDown(page, name)
+    await expect(tile(page, at)).toContainText(name)
+    await tile(page, at).click()
+    await page.getByRole('button', { name: 'Set up' }).click()
+    await setUpByEye(page)
+    await expect(floor(page).getByRole('button', { name: new RegExp(name) })).toContainText('ready ✓')
+  }
+
+  // The music starts; somebody comes in late: three taps, and a bike.
+  aheadMs = 33 * 60_000
+  await page.clock.fastForward('33:00')
+  await page.getByRole('button', { name: 'Walk-in' }).click()
+  await sitDown(page, late)
+  await expect(page.getByText(new RegExp(`${late}: Bike \\d+`))).toBeVisible()
+  const lateBike = await seatOf(late)
+  await page.goto(classPage)
+
+  // During: notes, first with the network, then without it; the tab is killed, and opens again without network.
+  await watch(page)
+  await expect(page.getByText(/^\d+ minute$/)).toBeVisible()
+  const other = await newDevice(browser, { storageState: { cookies: [], origins: [] } })
+  const beside = await other.newPage()
+  await signIn(beside, 'bram')
+  await beside.goto(page.url())
+  const cassius = await seatOf('Cassius Rell')
+  await see(page, cassius, 'Feet', 'Toes pointing down, both')
+  await expect(page.getByText('“Let the heel ride as low as the toes.”')).toBeVisible()
+  await page.getByRole('button', { name: 'Said', exact: true }).click()
+  // Somebody else's device has it without being asked.
+  await expect(watched(beside, cassius, 'toes pointing down')).toBeVisible()
+  await expect.poll(() => isKept(page)).toBe(true)
+  await page.reload()
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+
+  await context.setOffline(true)
+  await see(page, lateBike, 'Knees', 'Out, left')
+  const outLeft = page.getByRole('button', { name: 'Out, left', exact: true })
+  await outLeft.click()
+  await expect(outLeft).toHaveText('clear')
+  const address = page.url()
+  await page.close()
+  const again = await context.newPage()
+  await again.goto(address)
+  await expect(watched(again, lateBike, 'knees out, left')).toBeVisible()
+  await expect(watched(again, cassius, 'toes pointing down')).toBeVisible()
+  await watched(again, cassius).click()
+  await again.getByRole('button', { name: 'Felt', exact: true }).click()
+  await again.getByRole('button', { name: 'Low back, 7 of 10' }).click()
+  await expect(pill(again)).toBeVisible()
+  await expect(watched(beside, lateBike, 'knees out')).toHaveCount(0)
+
+  // Back: all of it is there, once, also on the other device.
+  await context.setOffline(false)
+  await expect(pill(again)).toBeHidden()
+  await expect(watched(beside, lateBike, 'knees out, left')).toBeVisible()
+  await expect(watched(beside, cassius, 'low back 7 of 10')).toBeVisible()
+  const notes = await again.request.get(address.replace('/class/', '/api/classes/'))
+  const { notes: kept } = (await notes.json()) as { notes: { sign: string; strength: string | null; cued: boolean }[] }
+  expect(kept.map(({ sign, strength, cued }) => [sign, strength, cued])).toEqual([
+    ['toesDown', null, true],
+    ['kneesOut', 'clear', false],
+    ['felt', null, false],
+  ])
+
+  // After: everything that is left, the pressing first; each opens the rider.
+  await again.getByRole('link', { name: 'After' }).click()
+  await again.waitForURL('**/after')
+  const headings = await again.getByRole('heading', { level: 2 }).allTextContents()
+  expect(headings).toEqual(['Numbers nobody looked at', 'Felt', 'Noted, and not changed', 'Not looked at'])
+  await expect(again.getByRole('region', { name: 'Numbers nobody looked at' })).toContainText(late)
+  await expect(again.getByRole('region', { name: 'Felt', exact: true })).toContainText('felt: low back 7 of 10')
+  const csv = await (
+    await again.request.get(address.replace('/class/', '/api/classes/').replace('watch', 'notes.csv'))
+  ).text()
+  expect(csv.trim().split('\r\n')).toHaveLength(4)
+  await again.getByRole('region', { name: 'Felt', exact: true }).getByRole('link').click()
+  await expect(again.getByText('Felt: low back 7 of 10')).toBeVisible()
+  await other.close()
+})
+
+/** Whether the page is kept on the device for when there is no network. */
+const isKept = (page: Page): Promise<boolean> =>
+  page.evaluate(async () => {
+    const cache = await caches.open('class-pages')
+    return (await cache.match(location.pathname, { ignoreVary: true })) !== undefined
+  })
+
+test('a cue to the room: who it met, a second look, and what that says', async ({ page }) => {
+  await page.goto('/class/class-dawn/watch')
+  await page.getByRole('button', { name: 'Room cue' }).click()
+  await expect(page.getByText('“Let the heel ride as low as the toes.”')).toBeVisible()
+  await page.getByRole('button', { name: 'Said', exact: true }).click()
+  const scan = page.getByRole('list', { name: 'Second look' }).getByRole('listitem')
+  await expect(scan.first()).toContainText('toes pointing down')
+  await scan.first().getByRole('button', { name: 'Changed' }).click()
+  await expect(page.getByText(/^Changed in 1 of 1 it was meant for; nobody else was looked at again/)).toBeVisible()
+  await scan.filter({ hasText: 'beside' }).first().getByRole('button', { name: 'Not yet' }).click()
+  await expect(page.getByText(/and in 0 of 1 it was not: .* That may be chance\./)).toBeVisible()
+})
+
+test('a room is drawn: a bike moved by arrows and turned, a screen added, kept, and undone', async ({ page }) => {
+  await page.goto('/rooms?room=new')
+  const name = unique('Side room')
+  await page.getByLabel('Name').fill(name)
+  await page.getByRole('button', { name: 'Add a screen' }).click()
+  await page.getByRole('button', { name: /^24/ }).click()
+  const bike = page.getByRole('button', { name: 'bike 24' })
+  await bike.focus()
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press(']')
+  await expect(page.getByText(/^Instructor \d+° to the/)).toBeVisible()
+  await page.keyboard.press('Delete')
+  await expect(bike).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(bike).toBeVisible()
+  // Given back to where it stood before this test.
+  await bike.click()
+  await page.getByRole('button', { name: 'Take out' }).click()
+  await page.getByRole('button', { name: 'Keep the room' }).click()
+  await expect(page.getByText('The room is kept.')).toBeVisible()
+  await page.waitForURL(/room=[0-9a-f-]{36}/)
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'screen 1' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take this room away' }).click()
+  await expect(page.getByRole('link', { name })).toHaveCount(0)
+})
+
+test('blocks: beats and turns follow each other, a block is copied and moved, the plan is kept and goes out', async ({
+  page,
+}) => {
+  await page.goto('/class/class-first/blocks')
+  await page.getByRole('button', { name: 'Add a block' }).click()
+  await page.getByLabel('Beats a minute of block').last().fill('106')
+  await page.keyboard.press('Tab')
+  await expect(page.getByLabel('Turns a minute of block').last()).toHaveValue('53')
+  const count = await page.getByLabel('Name of the block').count()
+  await page.getByRole('button', { name: 'Copy block' }).last().click()
+  await expect(page.getByLabel('Name of the block')).toHaveCount(count + 1)
+  await page.getByLabel('Name of the block').last().fill('The very last')
+  await page.getByRole('button', { name: 'Move The very last' }).focus()
+  await carry(page, 'ArrowUp')
+  await expect(page.getByLabel('Name of the block').last()).not.toHaveValue('The very last')
+  await page.getByRole('button', { name: 'Keep the plan' }).click()
+  await expect(page.getByText('The plan is kept.')).toBeVisible()
+  const csv = await (await page.request.get('/api/classes/class-first/plan.csv')).text()
+  expect(csv).toContain('The very last,5,53,106,seated')
+})
+
+/** A seeded draw, so that every run kills the same tabs at the same taps. */
+function draws(seed: number): (below: number) => number {
+  let state = seed
+  return (below) => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return Math.floor((state / 4294967296) * below)
+  }
+}
+
+/** Bike, region, sign: the page has nothing else to wait for than its own drawing. */
+const tapNote = (page: Page, bike: number, region: string, sign: string) =>
+  page.evaluate(
+    async ([number, part, seen]) => {
+      const press = async (element: Element | null | undefined) => {
+        if (!element) throw new Error(`nothing to press for ${number} ${part} ${seen}`)
+        ;(element as HTMLElement).click()
+        await new Promise((drawn) => setTimeout(drawn))
+      }
+      const tiles = [...document.querySelectorAll('[aria-label="The floor"] button')]
+      const tile = tiles.find((one) => one.querySelector('b')?.textContent === number)
+      if (tile?.getAttribute('aria-pressed') !== 'true') await press(tile)
+      const regions = [...document.querySelectorAll('[aria-label="Region"] button')]
+      await press(regions.find((one) => one.textContent === part))
+      await press(document.querySelector(`button[aria-label="${seen}"]`))
+    },
+    [String(bike), region, sign] as const,
+  )
+
+test('500 notes written without network in four tabs, twenty of them killed, arrive 500, none twice', async ({
+  context,
+}) => {
+  const CLASS = 'class-long'
+  const bikes = [1, 2, 3, 4, 5, 6, 7, 8]
+  const connection = await createConnection({ uri: process.env.DATABASE_URL })
+  await connection.query(`DELETE FROM bike_assignment WHERE class_id = '${CLASS}'`)
+  await connection.query(
+    'INSERT INTO bike_assignment (studio_id, class_id, bike_id, member_id, created_at, created_by) VALUES ' +
+      bikes
+        .map((bike) => `('netloft-hall', '${CLASS}', 'bike-${bike}', 'member-0${bike}', NOW(3), 'ines-harrow')`)
+        .join(),
+  )
+  await connection.end()
+  const wanted = SIGNS.flatMap(({ region, name, sided }) =>
+    (sided ? (['left', 'both', 'right'] as const) : [null]).map((side) => ({
+      region: REGION_NAME[region],
+      sign: side ? `${name}, ${side}` : name,
+    })),
+  )
+  const open = async () => {
+    const page = await context.newPage()
+    await page.goto(`/class/${CLASS}/watch`)
+    await expect(tile(page, 8)).toBeVisible()
+    return page
+  }
+  const tabs = [await open(), await open(), await open(), await open()]
+  await expect.poll(() => isKept(tabs[3])).toBe(true)
+  await tabs[3].reload()
+  await context.setOffline(true)
+
+  const draw = draws(11)
+  const kills = new Set<number>()
+  while (kills.size < 20) kills.add(draw(500))
+  for (let n = 0; n < 500; n++) {
+    const t = n % 4
+    const k = Math.floor(n / 4)
+    const { region, sign } = wanted[k % wanted.length]
+    const bike = bikes[2 * t + Math.floor(k / wanted.length)]
+    await tapNote(tabs[t], bike, region, sign)
+    if (!kills.has(n)) continue
+    await tabs[t].close()
+    tabs[t] = await open()
+  }
+  await context.setOffline(false)
+  const kept = async () => {
+    const answer = await tabs[0].request.get(`/api/classes/${CLASS}/watch`)
+    return ((await answer.json()) as { notes: { id: string }[] }).notes.map(({ id }) => id)
+  }
+  await expect.poll(async () => (await kept()).length, { timeout: 480_000 }).toBe(500)
+  expect(new Set(await kept()).size).toBe(500)
+})

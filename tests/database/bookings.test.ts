@@ -1,0 +1,149 @@
+/** @jest-environment node */
+import type { Scope } from '@/server/accounts/scope'
+import { httpBookingService } from '@/server/bookings/bookingService'
+import {
+  bookingStatus,
+  CALENDAR_EVERY_MS,
+  calendarStatus,
+  EVERY_MS,
+  LONGEST_WAIT_MS,
+  pollBookings,
+  pollCalendar,
+  waitAfter,
+} from '@/server/bookings/poll'
+import { takeBookings } from '@/server/bookings/takeBookings'
+import { listAssignments } from '@/server/classes/assignments'
+import { listClasses } from '@/server/classes/classes'
+import { changeRider, listRoster } from '@/server/classes/roster'
+import { closeDatabase, database } from '@/server/db/connection'
+import { bookedAt, startBookingService } from '@/standins/bookingService.mjs'
+
+jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
+
+const db = database()
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+const now = new Date('2027-03-01T16:00:00Z')
+const minutes = (n: number) => new Date(now.getTime() + n * 60_000)
+const seats = async (classId: string) =>
+  new Map((await listAssignments(db, scope, classId)).map(({ bikeId, memberId }) => [memberId, bikeId]))
+
+afterAll(closeDatabase)
+
+const feedAt = (ms: number) => {
+  const { classes, bookings } = bookedAt(now.getTime(), ms)
+  return { classes, bookings, faults: [] }
+}
+const ofFeed = async () =>
+  (await listClasses(db, scope, now, minutes(400))).find(
+    ({ title, source }) => title === 'Late Ride' && source === 'booking',
+  )!
+
+test('are taken over with their class; who calls off gets up, who is here stays, a stranger is named', async () => {
+  const first = await takeBookings(db, scope, feedAt(now.getTime()) as never, now)
+  expect(first).toMatchObject({ classes: 1, bookings: 4, unknownNames: ['Quillon Undertow'] })
+  const { id: classId } = await ofFeed()
+  expect((await seats(classId)).size).toBe(4)
+  expect(await takeBookings(db, scope, feedAt(now.getTime()) as never, now)).toMatchObject({
+    classes: 0,
+    bookings: 0,
+  })
+  const roster = await listRoster(db, scope, classId)
+  const here = roster.find(({ name }) => name === 'Perrin Hask')!
+  const seat = (await seats(classId)).get(here.memberId)
+  await changeRider(db, scope, classId, [here.memberId], { state: 'here' })
+  // Perrin has called off at the service, and stands in the room.
+  const later = await takeBookings(db, scope, feedAt(now.getTime() + 6 * 60_000) as never, minutes(6))
+  expect(later).toMatchObject({ bookings: 2 })
+  expect((await seats(classId)).get(here.memberId)).toBe(seat)
+  expect((await seats(classId)).size).toBe(6)
+  await changeRider(db, scope, classId, [here.memberId], { state: 'booked' })
+  await takeBookings(db, scope, feedAt(now.getTime() + 6 * 60_000) as never, minutes(7))
+  expect((await seats(classId)).has(here.memberId)).toBe(false)
+})
+
+test('a service that is down or sends nonsense is told, asked ever more rarely, and disturbs nothing', async () => {
+  let clock = now.getTime() + 40 * 86_400_000
+  const service = await startBookingService({ now: () => clock })
+  const url = `http://127.0.0.1:${service.port}`
+  const control = (what: object) => fetch(`${url}/control`, { method: 'POST', body: JSON.stringify(what) })
+  const stop = new AbortController()
+  const waits: number[] = []
+  const found: unknown[] = []
+  const timing = {
+    now: () => new Date(clock),
+    uneven: () => 0.5,
+    wait: async (ms: number) => {
+      waits.push(ms)
+      found.push(bookingStatus(scope.studioId)?.trouble ?? null)
+      clock += ms
+      if (waits.length === 1) await control({ outageMs: 4 * EVERY_MS })
+      if (waits.length === 3) await control({ nonsense: true, outageMs: 0 })
+      if (waits.length === 4) await control({ nonsense: false })
+      if (waits.length === 5) await service.stop()
+      if (waits.length >= 9) stop.abort()
+    },
+  }
+  await pollBookings(db, scope.studioId, httpBookingService(`${url}/feed`), stop.signal, timing)
+  expect(found).toEqual([
+    null,
+    'down',
+    'down',
+    'nonsense',
+    null,
+    'unreachable',
+    'unreachable',
+    'unreachable',
+    'unreachable',
+  ])
+  expect(waits.map((ms) => ms / EVERY_MS)).toEqual([1, 2, 4, 8, 1, 2, 4, 8, 15])
+  expect(waitAfter(50, 1)).toBeLessThanOrEqual(1.25 * LONGEST_WAIT_MS)
+  expect(bookingStatus(scope.studioId)).toMatchObject({
+    trouble: 'unreachable',
+    taken: { unknownNames: ['Quillon Undertow'] },
+  })
+})
+
+test('a calendar feed is taken over again and again, and what is no calendar changes nothing', async () => {
+  let clock = now.getTime()
+  const service = await startBookingService({ now: () => clock })
+  const url = `http://127.0.0.1:${service.port}`
+  const stop = new AbortController()
+  const found: unknown[] = []
+  const own = async () =>
+    (await listClasses(db, scope, now, minutes(14 * 1440))).filter(({ title }) => title === 'Saturday Hill').length
+  const timing = {
+    now: () => new Date(clock),
+    uneven: () => 0.5,
+    wait: async (ms: number) => {
+      found.push([calendarStatus(scope.studioId)?.trouble, ms, await own()])
+      clock += ms
+      await fetch(`${url}/control`, { method: 'POST', body: JSON.stringify({ nonsense: true }) })
+      if (found.length === 2) stop.abort()
+    },
+  }
+  await pollCalendar(db, scope.studioId, `${url}/calendar.ics`, stop.signal, timing)
+  await service.stop()
+  expect(found).toEqual([
+    [null, CALENDAR_EVERY_MS, 2],
+    ['nonsense', 2 * EVERY_MS, 2],
+  ])
+  expect(calendarStatus(scope.studioId)?.taken).toMatchObject({ faults: 1 })
+})
+
+test('broken entries are counted, and the good ones taken', async () => {
+  const { readBookingFeed } = await import('@/server/bookings/feed')
+  const good = feedAt(now.getTime())
+  const feed = readBookingFeed({
+    classes: [
+      ...good.classes,
+      { id: 7 },
+      { ...good.classes[0], id: 'x', startsAt: '2027-03-01 18:00' },
+      { ...good.classes[0], id: 'y', endsAt: good.classes[0].startsAt },
+    ],
+    bookings: [...good.bookings, null, { ...good.bookings[0], state: 'maybe' }],
+  })!
+  expect(feed.classes).toHaveLength(1)
+  expect(feed.bookings).toHaveLength(good.bookings.length)
+  expect(feed.faults).toHaveLength(5)
+  for (const bad of [null, [], { classes: [] }, { classes: {}, bookings: [] }]) expect(readBookingFeed(bad)).toBeNull()
+})
