@@ -27,7 +27,14 @@ export default defineConfig({
   forbidOnly: true,
   outputDir: '.test-data/browser',
   reporter: [['list'], ['json', { outputFile: '.test-data/browser.json' }]],
-  use: { ...chromium, baseURL: process.env.BASE_URL, reducedMotion: 'reduce', trace: 'off' } as object,
+  // What is tried without a network asks for the service worker itself; all else would only wait for it to fill up.
+  use: {
+    ...chromium,
+    baseURL: process.env.BASE_URL,
+    reducedMotion: 'reduce',
+    serviceWorkers: 'block',
+    trace: 'off',
+  } as object,
   projects: [
     { name: 'sign in', testMatch: 'signIn.setup.ts', use: { viewport: DESK } },
     {

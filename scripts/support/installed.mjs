@@ -27,7 +27,7 @@ export async function ensureDebian(wanted) {
     })
   try {
     await asRoot('update', '-qq')
-    await asRoot('install', '-y', '-qq', '--no-install-recommends', ...packages)
+    await asRoot('install', '-y', '-qq', '--no-install-recommends', ...WAIT_FOR_OTHERS, ...packages)
   } catch (error) {
     throw new Error(
       `${please}\n${String(error.output ?? error.message)
@@ -38,6 +38,9 @@ export async function ensureDebian(wanted) {
     )
   }
 }
+
+/** Another installation on this machine is waited for, s. */
+const WAIT_FOR_OTHERS = ['-o', 'DPkg::Lock::Timeout=600']
 
 export const pleaseInstall = (packages) =>
   `Please install ${packages.join(' ')} (on Debian: apt-get install ${packages.join(' ')}) and run this again.`

@@ -1,9 +1,9 @@
 import type { Page } from '@playwright/test'
-import { createConnection } from 'mysql2/promise'
-import { REGION_NAME, SIGNS } from '../../core/watch/signs'
 import {
   addMember,
   done,
+  floor,
+  isKept,
   mark,
   newDevice,
   see,
@@ -11,6 +11,7 @@ import {
   sitDown,
   STATE,
   step,
+  tile,
   unique,
   watch,
   watched,
@@ -18,10 +19,8 @@ import {
 } from './hall'
 import { expect, test } from './test'
 
-test.use({ storageState: STATE })
+test.use({ storageState: STATE, serviceWorkers: 'allow' })
 
-const floor = (page: Page) => page.getByRole('region', { name: 'The floor' })
-const tile = (page: Page, bike: number) => floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) })
 const pill = (page: Page) => page.getByRole('button', { name: /on this device/ })
 const CLOCK = new Intl.DateTimeFormat('sv', {
   timeZone: 'Europe/Oslo',
@@ -223,13 +222,6 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
   await other.close()
 })
 
-/** Whether the page is kept on the device for when there is no network. */
-const isKept = (page: Page): Promise<boolean> =>
-  page.evaluate(async () => {
-    const cache = await caches.open('class-pages')
-    return (await cache.match(location.pathname, { ignoreVary: true })) !== undefined
-  })
-
 test('a cue to the room: who it met, a second look, and what that says', async ({ page }) => {
   await page.goto('/class/class-dawn/watch')
   await page.getByRole('button', { name: 'Room cue' }).click()
@@ -289,85 +281,4 @@ test('blocks: beats and turns follow each other, a block is copied and moved, th
   await expect(page.getByText('The plan is kept.')).toBeVisible()
   const csv = await (await page.request.get('/api/classes/class-first/plan.csv')).text()
   expect(csv).toContain('The very last,5,53,106,seated')
-})
-
-/** A seeded draw, so that every run kills the same tabs at the same taps. */
-function draws(seed: number): (below: number) => number {
-  let state = seed
-  return (below) => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    return Math.floor((state / 4294967296) * below)
-  }
-}
-
-/** Bike, region, sign: the page has nothing else to wait for than its own drawing. */
-const tapNote = (page: Page, bike: number, region: string, sign: string) =>
-  page.evaluate(
-    async ([number, part, seen]) => {
-      const press = async (element: Element | null | undefined) => {
-        if (!element) throw new Error(`nothing to press for ${number} ${part} ${seen}`)
-        ;(element as HTMLElement).click()
-        await new Promise((drawn) => setTimeout(drawn))
-      }
-      const tiles = [...document.querySelectorAll('[aria-label="The floor"] button')]
-      const tile = tiles.find((one) => one.querySelector('b')?.textContent === number)
-      if (tile?.getAttribute('aria-pressed') !== 'true') await press(tile)
-      const regions = [...document.querySelectorAll('[aria-label="Region"] button')]
-      await press(regions.find((one) => one.textContent === part))
-      await press(document.querySelector(`button[aria-label="${seen}"]`))
-    },
-    [String(bike), region, sign] as const,
-  )
-
-test('500 notes written without network in four tabs, twenty of them killed, arrive 500, none twice', async ({
-  context,
-}) => {
-  const CLASS = 'class-long'
-  const bikes = [1, 2, 3, 4, 5, 6, 7, 8]
-  const connection = await createConnection({ uri: process.env.DATABASE_URL })
-  await connection.query(`DELETE FROM bike_assignment WHERE class_id = '${CLASS}'`)
-  await connection.query(
-    'INSERT INTO bike_assignment (studio_id, class_id, bike_id, member_id, created_at, created_by) VALUES ' +
-      bikes
-        .map((bike) => `('netloft-hall', '${CLASS}', 'bike-${bike}', 'member-0${bike}', NOW(3), 'ines-harrow')`)
-        .join(),
-  )
-  await connection.end()
-  const wanted = SIGNS.flatMap(({ region, name, sided }) =>
-    (sided ? (['left', 'both', 'right'] as const) : [null]).map((side) => ({
-      region: REGION_NAME[region],
-      sign: side ? `${name}, ${side}` : name,
-    })),
-  )
-  const open = async () => {
-    const page = await context.newPage()
-    await page.goto(`/class/${CLASS}/watch`)
-    await expect(tile(page, 8)).toBeVisible()
-    return page
-  }
-  const tabs = [await open(), await open(), await open(), await open()]
-  await expect.poll(() => isKept(tabs[3])).toBe(true)
-  await tabs[3].reload()
-  await context.setOffline(true)
-
-  const draw = draws(11)
-  const kills = new Set<number>()
-  while (kills.size < 20) kills.add(draw(500))
-  for (let n = 0; n < 500; n++) {
-    const t = n % 4
-    const k = Math.floor(n / 4)
-    const { region, sign } = wanted[k % wanted.length]
-    const bike = bikes[2 * t + Math.floor(k / wanted.length)]
-    await tapNote(tabs[t], bike, region, sign)
-    if (!kills.has(n)) continue
-    await tabs[t].close()
-    tabs[t] = await open()
-  }
-  await context.setOffline(false)
-  const kept = async () => {
-    const answer = await tabs[0].request.get(`/api/classes/${CLASS}/watch`)
-    return ((await answer.json()) as { notes: { id: string }[] }).notes.map(({ id }) => id)
-  }
-  await expect.poll(async () => (await kept()).length, { timeout: 480_000 }).toBe(500)
-  expect(new Set(await kept()).size).toBe(500)
 })

@@ -72,6 +72,18 @@ export async function sitDown(page: Page, name: string): Promise<void> {
     .click()
 }
 
+/** The room's bikes, as they stand on the page before or during a class. */
+export const floor = (page: Page) => page.getByRole('region', { name: 'The floor' })
+export const tile = (page: Page, bike: number) =>
+  floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) })
+
+/** Whether the page is kept on the device for when there is no network. */
+export const isKept = (page: Page): Promise<boolean> =>
+  page.evaluate(async () => {
+    const cache = await caches.open('class-pages')
+    return (await cache.match(location.pathname, { ignoreVary: true })) !== undefined
+  })
+
 /** Today's open floor, before anybody rides. */
 export async function openFloor(page: Page): Promise<void> {
   await page.goto('/class/open')
@@ -81,17 +93,15 @@ export async function openFloor(page: Page): Promise<void> {
 /** Says on today's open floor who sits on a bike; whoever sat there before gets up. */
 export async function seat(page: Page, bike: number, name: string): Promise<void> {
   await openFloor(page)
-  const tile = page
-    .getByRole('region', { name: 'The floor' })
-    .getByRole('button', { name: new RegExp(`^${bike}(?!\\d)`) })
-  if (!/free$/.test((await tile.innerText()).trim())) {
-    await tile.click()
+  const there = tile(page, bike)
+  if (!/free$/.test((await there.innerText()).trim())) {
+    await there.click()
     await page.getByRole('button', { name: 'Nobody: free this bike' }).click()
-    await expect(tile).toContainText('free')
+    await expect(there).toContainText('free')
   }
-  await tile.click()
+  await there.click()
   await sitDown(page, name)
-  await expect(tile).toContainText(name)
+  await expect(there).toContainText(name)
 }
 
 /** During a class: from any of its pages to the floor that takes notes. */
@@ -102,7 +112,7 @@ export async function watch(page: Page): Promise<void> {
 
 /** A bike of the floor during a class, by what stands on it. */
 export const watched = (page: Page, bike: number, text = '') =>
-  page.getByRole('region', { name: 'The floor' }).getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${text}`) })
+  floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${text}`) })
 
 /** One thing seen of whoever sits on a bike: bike, region, sign. */
 export async function see(page: Page, bike: number, region: string, sign: string): Promise<void> {

@@ -2,7 +2,7 @@ import type { BrowserContext, Page } from '@playwright/test'
 import { addMember, mark, newDevice, seat, see, setUpAt, signIn, STATE, step, unique, watch, watched } from './hall'
 import { expect, test } from './test'
 
-test.use({ storageState: STATE })
+test.use({ storageState: STATE, serviceWorkers: 'allow' })
 
 /** The way to the server is cut for what the outbox sends, and only that. */
 const cut = (context: BrowserContext) => context.route('**/api/outbox', (route) => route.abort())
