@@ -28,15 +28,23 @@ const CLOCK = new Intl.DateTimeFormat('sv', {
   timeStyle: 'short',
 })
 
-/** Drags what stands on one bike to another, as a hand with a mouse does. */
+/** Drags what stands on one bike to another, as a hand with a mouse does; it lets go once the page says where it is. */
 async function drag(page: Page, from: number, to: number): Promise<void> {
-  const [a, b] = [await tile(page, from).boundingBox(), await tile(page, to).boundingBox()]
-  const middle = (box: NonNullable<typeof a>) => [box.x + box.width / 2, box.y + box.height / 2] as const
-  await page.mouse.move(...middle(a!))
-  await page.mouse.down()
-  const [x, y] = middle(b!)
-  await page.mouse.move(x - 12, y - 6, { steps: 8 })
-  await page.mouse.move(x, y, { steps: 4 })
+  const said = page.locator('[id^="DndLiveRegion"]')
+  const middleOf = async (bike: number) => {
+    await tile(page, bike).scrollIntoViewIfNeeded()
+    const box = (await tile(page, bike).boundingBox())!
+    return [box.x + box.width / 2, box.y + box.height / 2] as const
+  }
+  await expect(async () => {
+    await page.mouse.up()
+    await page.mouse.move(...(await middleOf(from)))
+    await page.mouse.down()
+    const [x, y] = await middleOf(to)
+    await page.mouse.move(x - 12, y - 6, { steps: 8 })
+    await page.mouse.move(x, y, { steps: 4 })
+    await expect(said).toHaveText(new RegExp(`over bike ${to}\\.`), { timeout: 5000 })
+  }).toPass()
   await page.mouse.up()
 }
 

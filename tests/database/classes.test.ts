@@ -171,7 +171,7 @@ describe('places', () => {
       [d, 5],
     ] as const)
       expect(await bookRider(db, scope, { classId, memberId, state: 'booked', comesMinBefore }, now)).toBe(true)
-    expect(await replanClass(db, scope, classId, now)).toEqual({ outcome: 'kept' })
+    expect(await replanClass(db, scope, classId, now)).toEqual({ outcome: 'kept', extraMin: null })
     let where = await seats(classId)
     expect(new Set(where.values()).size).toBe(3)
     const { plan, needs } = await planClass(db, scope, (await findClass(db, scope, classId))!, now)
@@ -236,7 +236,8 @@ describe('places', () => {
     const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' }
     const entry = { id: id(), memberId, lineId: first.lineId, typeId: first.id, marks }
     const kept = { ...entry, purpose: 'usual', source: 'imported', certainty: 'measured' } as const
-    await recordEntry(db, scope, kept, now)
+    // As of today: the register keeps its order, and what other tests write after it must not come to lie in the future.
+    await recordEntry(db, scope, kept, new Date())
     // The next version counts its seat's holes in letters: a 7 is no mark of it.
     const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']
     const { scale } = old.axes.seatHeight

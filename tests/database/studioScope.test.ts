@@ -657,7 +657,7 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   leaveToWarmUp: ['planClasses', () => classActions.leaveToWarmUp(other.ofClass, [other.member], true)],
   changeHands: ['planClasses', () => classActions.changeHands(other.ofClass, 2, 30)],
   saveBlocks: ['planClasses', () => classActions.saveBlocks(other.ofClass, [])],
-  changeCue: ['planClasses', () => classActions.changeCue('kneesOut', 'Taken')],
+  changeCue: ['planClasses', () => classActions.changeCue('kneesOut', null)],
   addClass: [
     'planClasses',
     () =>
