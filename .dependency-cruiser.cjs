@@ -12,6 +12,7 @@ const CORE = [
   'gauge',
   'classPlan',
   'watch',
+  'complaints',
   'calibration',
   'fleet',
   'recommend',

@@ -15,6 +15,7 @@ const VALIDATED = [
   'misSet',
   'machineResiduals',
   'plan',
+  'explain',
   'evidence',
   'bikeType',
   'typeFile',

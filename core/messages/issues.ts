@@ -37,6 +37,11 @@ export const REASON = Object.freeze({
   idTwice: (id: string) => `${id} stands twice in this list`,
   noSuchType: (name: string, known: readonly string[]) =>
     `there is no type ${name} here; there are ${known.join(', ') || 'none'}`,
+  marksNeedType: () => 'is missing: marks mean nothing without the type of the bike',
+  hasNoSide: (complaint: string) => `${complaint} is neither left nor right`,
+  noSuchRegion: (region: string, known: readonly string[]) =>
+    `there is no region ${region}; there are ${known.join(', ')}`,
+  noSuchSign: (what: string, known: readonly string[]) => `“${what}” is not seen there; there are ${known.join(', ')}`,
   startsBeforeDoors: () => 'lies before the doors open',
   nameTwice: (name: string) => `${name} stands twice in this file`,
   saddleBelowAxle: () => 'puts the saddle below the crank axle at its lowest mark',

@@ -3,6 +3,7 @@ import { afterChange, afterChangeIssues } from './afterChange'
 import { calibrate, calibrateIssues } from './calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
+import { explain, explainIssues } from './explain'
 import { learn, learnIssues } from './learn'
 import { machineResiduals } from './machineResiduals'
 import { misSet, misSetIssues } from './misSet'
@@ -33,6 +34,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   misSet: { validate: generated.misSet, issues: misSetIssues, answer: misSet },
   machineResiduals: { validate: generated.machineResiduals, issues: () => [], answer: machineResiduals },
   plan: { validate: generated.plan, issues: planIssues, answer: plan },
+  explain: { validate: generated.explain, issues: explainIssues, answer: explain },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
 }

@@ -6,6 +6,7 @@ import { roomPlanSchema, standSchema } from '../planning/roomPlan'
 import { recommendSchema } from '../recommend/request'
 import { afterChangeSchema } from './afterChange'
 import { calibrateSchema } from './calibrate'
+import { explainSchema } from './explain'
 import { learnSchema } from './learn'
 import { machineResidualsSchema } from './machineResiduals'
 import { misSetSchema } from './misSet'
@@ -33,6 +34,7 @@ export const schemas: Readonly<Record<string, object>> = {
   misSet: misSetSchema,
   machineResiduals: machineResidualsSchema,
   plan: planSchema,
+  explain: explainSchema,
   suggestions: suggestionsSchema,
   studioSettings: studioSettingsSchema,
   blocks: blocksSchema,

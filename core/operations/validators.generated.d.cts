@@ -16,6 +16,7 @@ export const afterChange: Validator
 export const misSet: Validator
 export const machineResiduals: Validator
 export const plan: Validator
+export const explain: Validator
 export const blocks: Validator
 export const roomPlan: Validator
 export const stand: Validator

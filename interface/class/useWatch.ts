@@ -99,10 +99,33 @@ export function useWatch(
   }, [refresh])
 
   const state = useMemo(() => afterEntries(base, held), [base, held])
-  useEffect(() => {
-    if (asked) saveSnapshot(classId, state)
-  }, [classId, state, asked])
+  useSnapshot(classId, asked ? state : null)
   return { state, write }
+}
+
+/** A snapshot is written at most so often, ms: it holds all notes of the class. */
+const SNAPSHOT_EVERY_MS = 250
+
+/** Keeps beside the page what it knows of a class, soon after each change. */
+function useSnapshot(classId: string, state: ClassState | null): void {
+  const latest = useRef(state)
+  const due = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => {
+    latest.current = state
+    if (!state) return
+    due.current ??= setTimeout(() => {
+      due.current = undefined
+      if (latest.current) saveSnapshot(classId, latest.current)
+    }, SNAPSHOT_EVERY_MS)
+  }, [classId, state])
+  // Nothing is written once the page is left: whoever signs out leaves nothing of a class on this device.
+  useEffect(
+    () => () => {
+      clearTimeout(due.current)
+      due.current = undefined
+    },
+    [classId],
+  )
 }
 
 const OPS: readonly string[] = ['addNote', 'changeNote', 'withdrawNote', 'addLook', 'addRoomCue']

@@ -1,5 +1,15 @@
 'use client'
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import {
+  createContext,
+  startTransition,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react'
 import type { OutboxEntry } from '@/server/outbox/entry'
 import { drain, resume } from './drain'
 import { useServiceWorker } from '../offline/keepPage'
@@ -135,8 +145,11 @@ export function OutboxProvider({
       void round()
       return store.watch((all) => {
         if (gone) return
-        setEntries(all)
-        setFragile(all.some((entry) => !store.lasts(entry)))
+        // Hundreds are sent one after the other: drawing that gives way to the hand that taps.
+        startTransition(() => {
+          setEntries(all)
+          setFragile(all.some((entry) => !store.lasts(entry)))
+        })
       })
     })
     const back = () => wake.current()

@@ -1,0 +1,239 @@
+import { schoolOf, type School } from '../school/school'
+import { REGIONS } from '../watch/signs'
+import { causeRow, type Cause } from './causeTable'
+import { changeFor, type Proposal } from './change'
+import { redFlagsOf, type RedFlagReason } from './redFlags'
+import type { Complaint, ExplainRequest, Finding } from './request'
+import {
+  leadingCause,
+  prepareFindings,
+  signOf,
+  weighCauses,
+  withMeasurement,
+  type Asked as Weighing,
+  type Spoken,
+  type Weighed,
+} from './weigh'
+
+/** A measurement that would change which cause leads, and between which causes it decides. */
+export type Deciding = Readonly<{ kind: Finding['kind']; between: readonly Cause[] }>
+/** Two complaints whose likeliest changes go opposite ways, or two findings that do not go together. */
+export type Conflict =
+  | Readonly<{
+      kind: 'oppositeWishes'
+      complaints: readonly [Complaint['what'], Complaint['what']]
+      causes: readonly [Cause, Cause]
+    }>
+  | Readonly<{ kind: 'contradiction'; of: Finding['kind']; rules: readonly [string, string] }>
+
+export type Explanation = Readonly<{
+  school: School
+  /** Those that were explained. */
+  complaints: readonly Complaint[]
+  causes: readonly Weighed[]
+  deciding: readonly Deciding[]
+  /** The cheap checks of these causes come before any change. */
+  checks: readonly Cause[]
+  proposal: Proposal | null
+  cue: string | null
+  offBike: string | null
+  /** Complaints that are no matter for a bike, with why; while there are any, nothing is changed. */
+  referred: readonly Readonly<{ complaint: Complaint; flags: readonly RedFlagReason[] }>[]
+  conflicts: readonly Conflict[]
+}>
+
+/** A cause is looked into, and a wish counted as opposite, from this share on; ours. */
+const TELLING_SHARE = 0.12
+const MOST_CHECKS = 4
+const MOST_DECIDING = 2
+/** A cause further down is put right instead where the first cannot be, if it has this part of the first's weight. */
+const NEAR_FIRST = 0.5
+
+/**
+ * What is probably behind complaints, and the next best step. Red flags first: a complaint that has one is not
+ * explained, and nothing is changed while there is one. The order of the request's lists does not matter.
+ */
+export function explainComplaints(request: ExplainRequest): Explanation {
+  const school = schoolOf(request.school)
+  const complaints = inOrder(request.complaints)
+  const findings = inOrder(request.findings)
+  const referred = complaints
+    .map((complaint) => ({ complaint, flags: redFlagsOf(complaint, request.health) }))
+    .filter(({ flags }) => flags.length > 0)
+  const answered = complaints.filter((complaint) => !referred.some((one) => one.complaint === complaint))
+  const asked = { ...request, complaints: answered, findings, known: prepareFindings(findings), school }
+  const causes = weighCauses(asked)
+  const conflicts = [...oppositeWishes(asked), ...contradictions(causes)]
+  const stopped = referred.length > 0 || causes.length === 0
+  return {
+    school,
+    complaints: answered,
+    causes,
+    referred,
+    conflicts: stopped ? [] : conflicts,
+    deciding: stopped ? [] : decidingFindings(asked, causes),
+    checks: stopped ? [] : checksOf(causes),
+    proposal: stopped ? null : proposalFor(causes, asked),
+    cue: stopped ? null : cueFor(causes),
+    offBike: stopped ? null : offBikeFor(causes),
+  }
+}
+
+type Asked = ExplainRequest & Weighing
+
+/** By their content, so that what is told in another order is answered alike. */
+const inOrder = <T extends object>(items: readonly T[]): T[] =>
+  items
+    .map((item) => [item, JSON.stringify(Object.entries(item).toSorted(([a], [b]) => (a < b ? -1 : 1)))] as const)
+    .toSorted(([, a], [, b]) => (a < b ? -1 : a > b ? 1 : 0))
+    .map(([item]) => item)
+
+function proposalFor(causes: readonly Weighed[], asked: Asked): Proposal | null {
+  const [first] = causes
+  if (!causeRow(first.cause).change) return null
+  for (const { cause, weight } of causes) {
+    if (weight < NEAR_FIRST * first.weight) return null
+    const proposal = changeFor(cause, asked)
+    if (proposal) return proposal
+  }
+  return null
+}
+
+/** What is cheap to look at and often the reason: numbers, slips, and the first causes' own. */
+function checksOf(causes: readonly Weighed[]): Cause[] {
+  const seen = new Set<string>()
+  return causes
+    .filter(({ cause }, i) => i < 3 || CHEAP.includes(cause))
+    .toSorted((a, b) => Number(CHEAP.includes(b.cause)) - Number(CHEAP.includes(a.cause)) || b.weight - a.weight)
+    .map(({ cause }) => cause)
+    .filter((cause) => {
+      const { check } = causeRow(cause)
+      if (seen.has(check)) return false
+      seen.add(check)
+      return true
+    })
+    .slice(0, MOST_CHECKS)
+}
+const CHEAP: readonly Cause[] = [
+  'wrongNumbers',
+  'postSlipped',
+  'slideSlipped',
+  'saddleTwisted',
+  'changedShoes',
+  'strapOrCleat',
+]
+
+/** The lowest thing seen that speaks for a cause of weight has the first say; else the first cause's own cue. */
+function cueFor(causes: readonly Weighed[]): string | null {
+  const seen = causes
+    .filter(({ weight }) => weight >= TELLING_SHARE)
+    .flatMap((one) => one.for)
+    .flatMap(({ finding }) => (finding?.kind === 'seen' ? [signOf(finding)] : []))
+    .filter((sign) => sign !== undefined)
+    .toSorted((a, b) => REGIONS.indexOf(a.region) - REGIONS.indexOf(b.region))
+  return seen.at(0)?.cue ?? causeRow(causes[0].cause).cue
+}
+
+/** What to do off the bike about the first of the likely causes that has something; null where none has. */
+const offBikeFor = (causes: readonly Weighed[]): string | null =>
+  causes
+    .filter(({ weight }, i) => i === 0 || weight >= TELLING_SHARE)
+    .map(({ cause }) => causeRow(cause).offBike)
+    .find((text) => text !== null) ?? null
+
+/** What each measurement could turn out to be, as far as the table tells apart. */
+function outcomesOf(kind: Finding['kind'], school: School): readonly Finding[] {
+  const [low, high] = school.kneeWindowDeg
+  switch (kind) {
+    case 'kneeAngle':
+      return [low - 6, (low + high) / 2, high + 6].map((deg) => ({ kind: 'kneeAngle', deg }))
+    case 'plumb':
+      return [-35, 0, 35].map((mm) => ({ kind: 'plumb', mm }))
+    case 'tilt':
+      return [-8, -1, 4].map((deg) => ({ kind: 'tilt', deg, shape: 'flat' }))
+    case 'barsAgainstSaddle':
+      return [-60, 30].map((mm) => ({ kind: 'barsAgainstSaddle', mm }))
+    case 'elbows':
+      return (['locked', 'soft', 'cramped'] as const).map((seen) => ({ kind: 'elbows', seen }))
+    case 'rocking':
+      return (['both', 'level'] as const).map((seen) => ({ kind: 'rocking', seen }))
+    case 'viewAngle':
+      return [0, 45].map((deg) => ({ kind: 'viewAngle', deg }))
+    case 'cadence':
+      return [
+        { kind: 'cadence', rpm: 65, load: 'heavy' },
+        { kind: 'cadence', rpm: 95, load: 'light' },
+      ]
+    default:
+      return []
+  }
+}
+const MEASURED = [
+  'kneeAngle',
+  'plumb',
+  'tilt',
+  'barsAgainstSaddle',
+  'elbows',
+  'rocking',
+  'viewAngle',
+  'cadence',
+] as const satisfies readonly Finding['kind'][]
+
+/** Measurements not on file whose outcome would change which cause leads, the one between the likeliest first. */
+function decidingFindings(asked: Asked, causes: readonly Weighed[]): Deciding[] {
+  const weightOf = new Map(causes.map(({ cause, weight }) => [cause, weight]))
+  return MEASURED.filter((kind) => !asked.findings.some((one) => one.kind === kind && !one.otherType))
+    .map((kind) => {
+      const leaders = outcomesOf(kind, asked.school).map((finding) =>
+        leadingCause({ ...asked, known: withMeasurement(asked.known, finding) })!,
+      )
+      return { kind, between: [...new Set(leaders)].toSorted((a, b) => weightOf.get(b)! - weightOf.get(a)!) }
+    })
+    .filter(({ between }) => between.length > 1)
+    .toSorted((a, b) => atStake(b.between, weightOf) - atStake(a.between, weightOf))
+    .slice(0, MOST_DECIDING)
+}
+
+const atStake = (causes: readonly Cause[], weightOf: ReadonlyMap<Cause, number>): number =>
+  causes.slice(0, 2).reduce((total, cause) => total + weightOf.get(cause)!, 0)
+
+/** Pairs of complaints whose own likeliest changes of one axis go opposite ways. */
+function oppositeWishes(asked: Asked): Conflict[] {
+  if (asked.complaints.length < 2) return []
+  const wishes = asked.complaints.map((complaint) => ({
+    what: complaint.what,
+    causes: weighCauses({ ...asked, complaints: [complaint] })
+      .filter(({ cause, weight }) => weight >= TELLING_SHARE && causeRow(cause).change)
+      .map(({ cause }) => cause),
+  }))
+  return wishes.flatMap((one, i) =>
+    wishes.slice(i + 1).flatMap((other): Conflict[] => {
+      if (other.what === one.what) return []
+      const pair = one.causes
+        .flatMap((a) => other.causes.map((b) => [a, b] as const))
+        .find(([a, b]) => areOpposite(a, b) && !one.causes.includes(b) && !other.causes.includes(a))
+      return pair ? [{ kind: 'oppositeWishes', complaints: [one.what, other.what], causes: pair }] : []
+    }),
+  )
+}
+
+function areOpposite(a: Cause, b: Cause): boolean {
+  const [one, other] = [causeRow(a).change, causeRow(b).change]
+  return one !== null && other !== null && one.axis === other.axis && one.direction !== other.direction
+}
+
+/** Findings of one kind that speak for and against the same cause, both of full age. */
+function contradictions(causes: readonly Weighed[]): Conflict[] {
+  const found = new Map<string, Conflict>()
+  for (const { for: pro, against } of causes)
+    for (const a of pro)
+      for (const b of against) {
+        if (!a.finding || !b.finding || a.finding.kind !== b.finding.kind || isWeaker(a) || isWeaker(b)) continue
+        const of = a.finding.kind
+        if (of === 'changed' || found.has(of)) continue
+        found.set(of, { kind: 'contradiction', of, rules: [a.rule.rule, b.rule.rule] })
+      }
+  return [...found.values()]
+}
+
+const isWeaker = ({ less }: Spoken): boolean => less !== null

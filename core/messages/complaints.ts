@@ -1,0 +1,195 @@
+import type { BikeType } from '../bike/bike'
+import { causeRow, complaintRow, type Cause, type FindingRule } from '../complaints/causeTable'
+import type { Change, Expected, Proposal } from '../complaints/change'
+import { LARGE_STEP_MM } from '../complaints/change'
+import type { Conflict, Deciding, Explanation } from '../complaints/explain'
+import type { RedFlagReason } from '../complaints/redFlags'
+import type { Finding } from '../complaints/request'
+import { signOf, type Spoken, type Weighed } from '../complaints/weigh'
+import { REFERRAL } from '../watch/comfort'
+import { formatSign } from '../watch/signs'
+import { formatLabel } from './labels'
+import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList, formatNaturalFrequency } from './phrases'
+
+export const FLAG_TEXT: Readonly<Record<RedFlagReason, string>> = {
+  chest: 'chest pain',
+  breath: 'trouble breathing',
+  faint: 'fainting',
+  calfSwelling: 'a painful, swollen calf',
+  abdomen: 'pain in the belly',
+  sharp: 'sharp pain',
+  growing: 'pain that grows',
+  night: 'pain at night',
+  locking: 'a joint that locks',
+  givingWay: 'a joint that gives way',
+  swelling: 'swelling',
+  numbLasts: 'numbness that outlasts the ride',
+  oneSideLasts: 'pain on one side that lasts',
+  pregnancy: 'a complaint of the pelvis in pregnancy',
+  recentOperation: 'a recent operation',
+}
+
+const MEASUREMENT_TEXT: Readonly<Partial<Record<Finding['kind'], string>>> = {
+  kneeAngle: 'Measure the knee angle',
+  plumb: 'Hang the plumb line',
+  tilt: 'Measure the saddle’s tilt',
+  barsAgainstSaddle: 'Measure the bars against the saddle',
+  elbows: 'Look at the elbows',
+  rocking: 'Look at the hips from behind',
+  viewAngle: 'Look where instructor and screen lie from this bike',
+  cadence: 'Look at load and cadence',
+}
+
+const LESS_TEXT: Readonly<Record<NonNullable<Spoken['less']>, string>> = {
+  otherType: 'seen on another type of bike: counts less',
+  beforeChange: 'found before what was changed since: counts less',
+  otherSide: 'seen on the other side: counts less',
+  held: 'it answered to a cue: counts less',
+}
+
+/** Why a rule speaks: what was found, with its figure, and why it counts less where it does. */
+export function formatSpoken({ rule, finding, less }: Spoken): string {
+  return [foundText(rule, finding), ...(less ? [LESS_TEXT[less]] : [])].join(', ')
+}
+
+function foundText(rule: FindingRule, finding: Finding | undefined): string {
+  switch (finding?.kind) {
+    case 'seen': {
+      const sign = signOf(finding)
+      const words = sign ? formatSign(sign) : finding.what
+      const side = finding.side && finding.side !== 'both' && sign?.sided ? `, ${finding.side}` : ''
+      return rule.say ? `${words}${side}: ${rule.say}` : `${words}${side}`
+    }
+    case 'kneeAngle':
+      return `${rule.say} (${formatDegrees(finding.deg)})`
+    case 'tilt':
+      return `${rule.say} (${Number(finding.deg.toFixed(1))}°)`
+    case 'plumb':
+      return `${rule.say} (${formatLength(finding.mm)})`
+    case 'barsAgainstSaddle':
+      return `${rule.say} (${formatLength(finding.mm)})`
+    case 'viewAngle':
+      return `${rule.say} (${formatDegrees(Math.abs(finding.deg))})`
+    case 'cadence':
+      return `${rule.say} (${Math.round(finding.rpm)} turns)`
+    case 'changed':
+      return `${rule.say}, ${finding.daysAgo < 1 ? 'today' : `${Math.round(finding.daysAgo)} days ago`}`
+    default:
+      return rule.say
+  }
+}
+
+/** What speaks for a cause: why it fits the complaint, then what was found. */
+export function formatFor({ cause, for: pro }: Weighed, complaints: Explanation['complaints']): string[] {
+  const why = complaints.flatMap(({ what }) =>
+    complaintRow(what)
+      .causes.filter((row) => row.cause === cause)
+      .map((row) => row.why.replace(/\.$/, '')),
+  )
+  return [...new Set([...why, ...grouped(pro).map(capitalized)])]
+}
+
+export const formatAgainst = ({ against }: Weighed): string[] => grouped(against).map(capitalized)
+
+/** "The knee bends more than it should (41°)": a stronger rule of the same finding adds "by far" to it. */
+function grouped(spoken: readonly Spoken[]): string[] {
+  const texts = spoken.filter(({ rule }) => rule.say !== BY_FAR)
+  return texts.map((one) => {
+    const far = spoken.some(({ rule, finding }) => rule.say === BY_FAR && finding === one.finding)
+    return far && one.finding ? formatSpoken(one).replace(' (', ', by far (') : formatSpoken(one)
+  })
+}
+const BY_FAR = 'by far'
+
+export function formatDeciding({ kind, between }: Deciding): string {
+  const names = between.slice(0, 2).map((cause) => causeRow(cause).name)
+  return `${MEASUREMENT_TEXT[kind]} first: it decides between “${names[0]}” and “${names[1]}”.`
+}
+
+export const formatCheck = (cause: Cause): string => capitalized(causeRow(cause).check)
+
+export function formatConflict(conflict: Conflict): string {
+  if (conflict.kind === 'contradiction')
+    return `${MEASUREMENT_TEXT[conflict.of] ?? 'Look'} again: what was found does not go together.`
+  const [a, b] = conflict.complaints.map((what) => complaintRow(what).name)
+  const [one, other] = conflict.causes.map((cause) => causeRow(cause).remedy)
+  return `${capitalized(a)} and ${b} ask for opposite changes: ${one}, or ${other}. Settle the stronger one first.`
+}
+
+/** "Raise the seat from 7 to 8 (2 cm, a large step)"; without marks "Raise the seat by 5 mm". */
+export function formatChange(change: Change, bikeType?: BikeType): string {
+  const { axis, direction, from, to, mm, deg, large } = change
+  if (axis === 'tilt') return `${direction === 'up' ? 'Lift' : 'Lower'} the saddle’s nose by ${Math.abs(deg ?? 1)}°`
+  const step = `${formatLength(mm ?? LARGE_STEP_MM)}${large ? ', a large step' : ''}`
+  const marks =
+    bikeType && from !== undefined && to !== undefined
+      ? ` from ${formatLabel(bikeType, axis, from)} to ${formatLabel(bikeType, axis, to)} (${step})`
+      : ` by ${step}`
+  const verb = axis === 'seatHeight' || axis === 'barHeight' ? (direction === 'up' ? 'Raise' : 'Lower') : 'Move'
+  const what = { seatHeight: 'the seat', barHeight: 'the bars', seatSlide: 'the saddle', barSlide: 'the bars' }[axis]
+  return `${verb} ${what}${verb === 'Move' ? ` ${direction}` : ''}${marks}`
+}
+
+export function formatExpected({ check, to, by }: Expected): string {
+  switch (check) {
+    case 'kneeFlexion':
+      if (to !== undefined) return `the knee should read about ${formatDegrees(to)}`
+      return `the knee should bend about ${formatDegrees(Math.abs(by))} ${by < 0 ? 'less' : 'more'}`
+    case 'plumb':
+      if (to !== undefined)
+        return `the plumb line about ${formatLength(to)} ${to < 0 ? 'behind' : 'ahead of'} the pedal`
+      return `the knee should hang about ${formatLength(by)} further ${by < 0 ? 'back' : 'forward'}`
+    case 'barAgainstSaddle':
+      if (to !== undefined) return `the bars about ${formatLength(to)} ${to < 0 ? 'below' : 'above'} the saddle`
+      return `the bars about ${formatLength(by)} ${by < 0 ? 'lower' : 'higher'} against the saddle`
+    case 'tilt':
+      return `the board should read about ${Number((to ?? 0).toFixed(1))}°`
+  }
+}
+
+/** How a trial goes, for every change proposed. */
+export const TRIAL_TEXT =
+  'Leave it so for a week or two and at least two rides; it may feel odd at first, because the body learned the old ' +
+  'place. Keep the old number to go back to.'
+const SHARED_TILT_TEXT = 'The saddle is shared: everybody who rides this bike is touched by it.'
+
+export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?: BikeType): string {
+  const telling = expect.filter(
+    ({ check, by }) => Math.abs(by) >= (check === 'kneeFlexion' ? 0.5 : check === 'tilt' ? 0 : 3),
+  )
+  const reads = telling.length > 0 ? `: ${formatList(telling.map(formatExpected))}` : ''
+  const slide = orSlide
+    ? ` The marks are far apart: ${lowered(formatChange(orSlide, bikeType))} is the smaller step.`
+    : ''
+  return `${formatChange(change, bikeType)}${reads}.${slide}${change.axis === 'tilt' ? ` ${SHARED_TILT_TEXT}` : ''}`
+}
+
+const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
+
+/** Why a rider is sent on, and what to say. */
+export function formatReferral(
+  referred: Explanation['referred'],
+  health: readonly string[] = [],
+): Readonly<{ why: string; say: string }> | undefined {
+  if (referred.length === 0) return undefined
+  const flags = [...new Set(referred.flatMap((one) => one.flags))]
+  const heart = health.includes('heart') ? '; a heart condition is on file' : ''
+  return { why: `${capitalized(formatList(flags.map((flag) => FLAG_TEXT[flag])))}${heart}`, say: REFERRAL }
+}
+
+/** One sentence to read aloud. */
+export function formatExplanation(explanation: Explanation, bikeType?: BikeType): string {
+  const { referred, causes, proposal, deciding } = explanation
+  if (referred.length > 0)
+    return `No change: ${formatReferral(referred)!.why.toLowerCase()} is not settled on a bike. ${REFERRAL}`
+  if (causes.length === 0) return 'Nothing here points to the bike.'
+  const [first] = causes
+  const row = causeRow(first.cause)
+  const likely = `Likeliest: ${row.name} (${formatNaturalFrequency(first.weight)})`
+  const first_ = deciding.length > 0 ? ` ${formatDeciding(deciding[0])}` : ''
+  const step = proposal ? formatProposal(proposal, bikeType) : `${capitalized(row.remedy)}.`
+  const moved = row.change && !proposal ? ` The ${axisOfRow(row.change.axis)} stands at its end here.` : ''
+  return `${likely}.${first_} ${step}${moved}`
+}
+
+const axisOfRow = (axis: Change['axis']): string => (axis === 'tilt' ? 'saddle’s clamp' : AXIS_NAME[axis])

@@ -1,0 +1,104 @@
+import { marksIssues, bikeTypeIssues } from './bikeIssues'
+import { schoolIssues } from './studioSettings'
+import { causeRow, type Cause } from '../complaints/causeTable'
+import type { Change, Expected } from '../complaints/change'
+import { explainComplaints } from '../complaints/explain'
+import { explainSchema, type ExplainRequest } from '../complaints/request'
+import { regionNamed, seenSign } from '../complaints/seenSign'
+import {
+  formatAgainst,
+  formatCheck,
+  formatConflict,
+  formatDeciding,
+  formatExplanation,
+  formatFor,
+  formatReferral,
+} from '../messages/complaints'
+import { REASON, type Issue } from '../messages/issues'
+import { REGIONS, SIGNS } from '../watch/signs'
+
+export { explainSchema, type ExplainRequest }
+
+export type ExplainResponse = Readonly<{
+  /** Heaviest first; weights add to 1. Empty where every complaint is referred. */
+  causes: readonly Readonly<{ cause: Cause; weight: number; for: string[]; against: string[] }>[]
+  /** Cheap checks, then what would change the order, in the order to do them. */
+  checkFirst: string[]
+  change?: Change
+  /** What the checks should read after the change. */
+  expect?: readonly Expected[]
+  /** The slide, where the marks of the height are further apart than a small step. */
+  orSlide?: Change
+  /** What puts the first cause right, in words. */
+  remedy?: string
+  cue?: string
+  offBike?: string
+  refer?: Readonly<{ why: string; say: string }>
+  conflicts: string[]
+  sentence: string
+}>
+
+/** `explain`: what is probably behind complaints and the next best step, or why the rider is sent on. */
+export function explain(request: ExplainRequest): ExplainResponse {
+  const explanation = explainComplaints(request)
+  const { causes, deciding, checks, proposal, cue, offBike, referred, conflicts, complaints } = explanation
+  const refer = formatReferral(referred, request.health)
+  return {
+    causes: causes.map((one) => ({
+      cause: one.cause,
+      weight: one.weight,
+      for: formatFor(one, complaints),
+      against: formatAgainst(one),
+    })),
+    checkFirst: [...checks.map(formatCheck), ...deciding.map(formatDeciding)],
+    ...(proposal && {
+      change: proposal.change,
+      expect: proposal.expect,
+      ...(proposal.orSlide && { orSlide: proposal.orSlide }),
+    }),
+    ...(causes.length > 0 && !refer && { remedy: causeRow(causes[0].cause).remedy }),
+    ...(cue && { cue }),
+    ...(offBike && { offBike }),
+    ...(refer && { refer }),
+    conflicts: conflicts.map(formatConflict),
+    sentence: formatExplanation(explanation, request.bikeType),
+  }
+}
+
+export function explainIssues({ bikeType, marks, complaints, findings, school }: ExplainRequest): Issue[] {
+  const issues: Issue[] = schoolIssues(school ?? {}, '/school')
+  if (bikeType) {
+    const ofType = bikeTypeIssues(bikeType, '/bikeType')
+    issues.push(...ofType)
+    if (marks && ofType.length === 0) issues.push(...marksIssues(bikeType, marks, '/marks'))
+  } else if (marks) issues.push({ pointer: '/bikeType', reason: REASON.marksNeedType() })
+  complaints.forEach(({ what, side }, i) => {
+    if (side && WITHOUT_SIDE.includes(what))
+      issues.push({ pointer: `/complaints/${i}/side`, reason: REASON.hasNoSide(what) })
+  })
+  findings.forEach((finding, i) => {
+    if (finding.kind !== 'seen') return
+    const region = regionNamed(finding.region)
+    if (!region) issues.push({ pointer: `/findings/${i}/region`, reason: REASON.noSuchRegion(finding.region, REGIONS) })
+    else if (!seenSign(finding.region, finding.what))
+      issues.push({
+        pointer: `/findings/${i}/what`,
+        reason: REASON.noSuchSign(
+          finding.what,
+          SIGNS.filter((sign) => sign.region === region).map(({ name }) => name.toLowerCase()),
+        ),
+      })
+  })
+  return issues
+}
+
+/** What is felt of the whole body or of the bike: neither left nor right. */
+const WITHOUT_SIDE: readonly ExplainRequest['complaints'][number]['what'][] = [
+  'slidingForward',
+  'keepsMovingBack',
+  'cramped',
+  'stretched',
+  'chest',
+  'breath',
+  'faint',
+]
