@@ -1,8 +1,8 @@
 import { type NextRequest, NextResponse } from 'next/server'
 
 /**
- * Security headers for every page, with a nonce for its scripts. Whether someone is signed in, each page and route
- * asks itself.
+ * Security headers for every page, with a nonce for its scripts; those of the routes, which answer with data, are in
+ * `next.config.ts`. Whether someone is signed in, each page and route asks itself.
  */
 export function proxy(request: NextRequest): NextResponse {
   const nonce = btoa(crypto.randomUUID())
@@ -38,4 +38,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|icon.svg).*)'] }
+export const config = { matcher: ['/((?!api/|_next/static|_next/image|icon.svg).*)'] }

@@ -1,10 +1,9 @@
 import '@fontsource-variable/archivo/wdth.css'
-import 'antd/dist/antd.css'
 import '@/interface/shared/theme.css'
 import type { Metadata, Viewport } from 'next'
 import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
-import { Providers } from '@/interface/shared/Providers'
+import { Device } from '@/interface/shared/Device'
 
 export const metadata: Metadata = {
   title: { default: 'Yielding Saddle', template: '%s · Yielding Saddle' },
@@ -20,9 +19,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-light={light}>
       <body>
-        <Providers light={light} lengths={lengths}>
+        <Device light={light} lengths={lengths}>
           {children}
-        </Providers>
+        </Device>
       </body>
     </html>
   )

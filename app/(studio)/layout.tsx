@@ -1,24 +1,11 @@
 import type { ReactNode } from 'react'
-import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
-import { Shell } from '@/interface/shared/Shell'
-import { can } from '@/server/accounts/can'
-import { requireUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
-import { getStudio } from '@/server/studio/studio'
+import { Components } from '@/interface/shared/Components'
+import { Frame } from '../Frame'
 
-export default async function StudioLayout({ children }: { children: ReactNode }) {
-  const person = await requireUser()
-  const studio = await getStudio(database(), person)
+export default function StudioLayout({ children }: { children: ReactNode }) {
   return (
-    <OutboxProvider author={{ id: person.userId, name: person.name }}>
-      <Shell
-        studio={studio.name}
-        person={person.name}
-        manages={can(person, 'manageStudio')}
-        setsUp={can(person, 'setUpRiders')}
-      >
-        {children}
-      </Shell>
-    </OutboxProvider>
+    <Components>
+      <Frame>{children}</Frame>
+    </Components>
   )
 }

@@ -1,5 +1,4 @@
 'use client'
-import { Button } from 'antd'
 import styles from './errorPage.module.css'
 
 /** Something failed: what happened, that nothing was lost, and the way on. */
@@ -10,13 +9,14 @@ export function ErrorPage({ title, text, retry }: { title: string; text: string;
       <p>{text}</p>
       <div className={styles.ways}>
         {retry && (
-          <Button type="primary" size="large" onClick={retry}>
+          <button type="button" className={styles.first} onClick={retry}>
             Try again
-          </Button>
+          </button>
         )}
-        <Button type={retry ? 'default' : 'primary'} size="large" href="/members">
+        {/* A whole new page: whatever failed is left behind. */}
+        <a className={retry ? styles.second : styles.first} href="/members">
           To the members
-        </Button>
+        </a>
       </div>
     </section>
   )

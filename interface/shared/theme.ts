@@ -1,6 +1,5 @@
 import { theme as antd, type ThemeConfig } from 'antd'
-
-export type Light = 'bright' | 'dim'
+import type { Light } from './Device'
 
 const FONT = `'Archivo Variable', system-ui, sans-serif`
 

@@ -1,11 +1,8 @@
-import { eq } from 'drizzle-orm'
 import { headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
-import { database } from '../db/connection'
-import { user } from '../db/tables/accounts'
 import { auth } from './auth'
-import { can, type Permission } from './can'
+import { can, ROLES, type Permission } from './can'
 import type { Scope } from './scope'
 
 export type CurrentUser = Scope & Readonly<{ name: string }>
@@ -14,11 +11,9 @@ export type CurrentUser = Scope & Readonly<{ name: string }>
 export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   const session = await auth().api.getSession({ headers: await headers() })
   if (!session) return null
-  const [found] = await database()
-    .select({ userId: user.id, name: user.name, studioId: user.studioId, role: user.role })
-    .from(user)
-    .where(eq(user.id, session.user.id))
-  return found?.studioId ? { ...found, studioId: found.studioId } : null
+  const { id, name, studioId, role } = session.user
+  const known = ROLES.find((one) => one === role)
+  return studioId && known ? { userId: id, name, studioId, role: known } : null
 })
 
 /** Who is signed in; anyone else is sent to sign in. */

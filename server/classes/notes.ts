@@ -1,4 +1,4 @@
-import { and, desc, eq, gte, inArray, isNull, type SQL } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Posture } from '../../core/classPlan/blocks'
 import type { NoteChange, NoteState, Side, Strength } from '../../core/watch/classState'
 import type { Scope } from '../accounts/scope'
@@ -6,7 +6,9 @@ import type { DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
 import { user } from '../db/tables/accounts'
 import { bike } from '../db/tables/bikes'
-import { classNote } from '../db/tables/riders'
+import { studioClass } from '../db/tables/floor'
+import { classNote, member } from '../db/tables/riders'
+import { studio } from '../db/tables/accounts'
 
 /** A note as kept. */
 export type Note = Omit<NoteState, 'atMs' | 'heldAtMs'> &
@@ -76,6 +78,33 @@ async function listNotes(db: DbExecutor, scope: Scope, condition: SQL, most = MA
     .where(and(eq(classNote.studioId, scope.studioId), condition, isNull(classNote.withdrawnAt)))
     .orderBy(desc(classNote.createdAt))
     .limit(most)
+}
+
+/** Asked for every note: its text, which takes as long to make as the answer, is made once. */
+const prepareOnFloor = (db: DbExecutor) =>
+  db
+    .select({ classId: studioClass.id, memberId: member.id, bikeId: bike.id })
+    .from(studio)
+    .leftJoin(studioClass, and(eq(studioClass.studioId, studio.id), eq(studioClass.id, sql.placeholder('classId'))))
+    .leftJoin(member, and(eq(member.studioId, studio.id), eq(member.id, sql.placeholder('memberId'))))
+    .leftJoin(bike, and(eq(bike.studioId, studio.id), eq(bike.id, sql.placeholder('bikeId'))))
+    .where(eq(studio.id, sql.placeholder('studioId')))
+    .prepare()
+const preparedOnFloor = new WeakMap<DbExecutor, ReturnType<typeof prepareOnFloor>>()
+
+/** Whether the studio has this class, and this rider and bike; what is not asked for is not there. */
+export async function findOnFloor(
+  db: DbExecutor,
+  { studioId }: Pick<Scope, 'studioId'>,
+  { classId = '', memberId = '', bikeId = '' }: Readonly<{ classId?: string; memberId?: string; bikeId?: string }>,
+): Promise<Readonly<{ ofClass: boolean; rider: boolean }>> {
+  const prepared = preparedOnFloor.get(db) ?? prepareOnFloor(db)
+  preparedOnFloor.set(db, prepared)
+  const [found] = await prepared.execute({ studioId, classId, memberId, bikeId })
+  return {
+    ofClass: (found?.classId ?? null) !== null,
+    rider: (found?.memberId ?? null) !== null && (found?.bikeId ?? null) !== null,
+  }
 }
 
 /** What is noted of a rider on a bike; `createdAt` is when it was seen. All named must be the studio's. */

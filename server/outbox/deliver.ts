@@ -6,14 +6,11 @@ import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfor
 import { signNamed } from '../../core/watch/signs'
 import { can, type Permission } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
-import { findBike } from '../bikes/bikes'
-import { findClass } from '../classes/classes'
 import { tellClass } from '../classes/live'
-import { addNote, changeNote, withdrawNote } from '../classes/notes'
+import { addNote, changeNote, findOnFloor, withdrawNote } from '../classes/notes'
 import { addLook, addRoomCue } from '../classes/watch'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isId } from '../ids'
-import { findMember } from '../members/members'
 import { appendEvidence, finishSetup, withdrawEvidence, type RecordResult } from '../setups/evidence'
 import { findSetup, type Setup } from '../setups/setups'
 import { validateRow } from '../setups/validateRow'
@@ -129,8 +126,12 @@ type MadeClassEntry = EntryOf<ClassEntry['op']>
 /** What is noted in class; whoever watches the class is told. */
 async function deliverToClass(db: Database, scope: Scope, entry: MadeClassEntry, now: Date): Promise<DeliveryResult> {
   const { classId } = entry
-  if (classId !== undefined && !(isId(classId) && (await findClass(db, scope, classId))))
-    return refused({ code: 'noClass' })
+  const rider = 'memberId' in entry ? { memberId: entry.memberId, bikeId: entry.bikeId } : null
+  if (classId !== undefined && !isId(classId)) return refused({ code: 'noClass' })
+  if (rider && !(isId(rider.memberId) && isId(rider.bikeId))) return refused({ code: 'noNote' })
+  const there = await findOnFloor(db, scope, { classId, ...rider })
+  if (classId !== undefined && !there.ofClass) return refused({ code: 'noClass' })
+  if (rider && !there.rider) return refused({ code: 'noNote' })
   const delivered = await deliverClassEntry(db, scope, entry, now)
   if (delivered.outcome === 'kept' && classId !== undefined)
     tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: withoutOrigin(entry) })
@@ -158,7 +159,7 @@ async function deliverClassEntry(
       return KEPT
     case 'addLook': {
       const { id, classId, memberId, bikeId, numbers } = entry
-      if (!isId(classId) || !(await isOnBike(db, scope, memberId, bikeId))) return refused({ code: 'noNote' })
+      if (classId === undefined) return refused({ code: 'noNote' })
       const look = { id, classId, memberId, bikeId, createdAt: seenAt(entry, now), numbers: numbers === true }
       const { outcome } = await addLook(db, scope, look)
       return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
@@ -199,15 +200,6 @@ function seenAt({ madeAtMs, sentAtMs }: OutboxEntry, now: Date): Date {
 /** Clocks that differ by less are the same: the network takes its time. */
 const CLOCK_RIGHT_MS = 5000
 
-async function isOnBike(db: DbExecutor, scope: Scope, memberId: unknown, bikeId: unknown): Promise<boolean> {
-  return (
-    isId(memberId) &&
-    isId(bikeId) &&
-    (await findMember(db, scope, memberId)) !== null &&
-    (await findBike(db, scope, bikeId)) !== null
-  )
-}
-
 function readNoteChange(change: unknown): NoteChange | null {
   if (typeof change !== 'object' || change === null) return null
   const { strength, cued, held, ...rest } = change as Record<string, unknown>
@@ -238,7 +230,6 @@ async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>
   const region = regionOf(entry)
   if (!region || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
   if (sign === FELT && whole(score, 0, 10) === null) return refused({ code: 'unknownSign' })
-  if (!(await isOnBike(db, scope, memberId, bikeId))) return refused({ code: 'noNote' })
   const { outcome } = await addNote(db, scope, {
     id,
     memberId,

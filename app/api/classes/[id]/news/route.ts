@@ -1,12 +1,23 @@
 import { can } from '@/server/accounts/can'
 import { currentUser } from '@/server/accounts/session'
 import { findClass } from '@/server/classes/classes'
-import { onClassNews } from '@/server/classes/live'
+import { onClassNews, type ClassNews } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
 import { isId } from '@/server/ids'
 
 /** A line now and then keeps the connection from being taken for dead, ms. */
 const BEAT_MS = 15_000
+
+const encoder = new TextEncoder()
+/** The line of an entry is made once, however many listen. */
+const lines = new WeakMap<NonNullable<ClassNews>, Uint8Array>()
+
+function lineOf(news: ClassNews): Uint8Array {
+  if (news === null) return encoder.encode('data: null\n\n')
+  const line = lines.get(news) ?? encoder.encode(`data: ${JSON.stringify(news)}\n\n`)
+  lines.set(news, line)
+  return line
+}
 
 /**
  * `GET /api/classes/<id>/news`: server-sent events of a class, one for each entry somebody wrote; `null` where the rows
@@ -18,7 +29,6 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   const { id } = await params
   if (!isId(id) || !(await findClass(database(), person, id))) return new Response(null, { status: 404 })
   const seesNotes = can(person, 'seeNotes')
-  const encoder = new TextEncoder()
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
       let over = false
@@ -34,19 +44,20 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
         }
       }
       // Who has gone is told nothing more, and holds up nobody who writes.
-      const send = (line: string) => {
+      const send = (line: Uint8Array) => {
         try {
-          controller.enqueue(encoder.encode(`${line}\n\n`))
+          controller.enqueue(line)
         } catch {
           end()
         }
       }
       const stop = onClassNews(id, (news) => {
-        if (news === null || seesNotes) send(`data: ${JSON.stringify(news)}`)
+        // Whoever wrote it has their answer first.
+        if (news === null || seesNotes) setImmediate(() => send(lineOf(news)))
       })
-      const beat = setInterval(() => send(': beat'), BEAT_MS)
+      const beat = setInterval(() => send(encoder.encode(': beat\n\n')), BEAT_MS)
       request.signal.addEventListener('abort', end)
-      send(': open')
+      send(encoder.encode(': open\n\n'))
     },
   })
   return new Response(body, {

@@ -1,9 +1,8 @@
 'use client'
-import { AntdRegistry } from '@ant-design/nextjs-registry'
-import { App, ConfigProvider } from 'antd'
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
 import type { UnitSystem } from '@/core/units/length'
-import { themeFor, type Light } from './theme'
+
+export type Light = 'bright' | 'dim'
 
 const LightContext = createContext<{ light: Light; turn: () => void }>({ light: 'bright', turn: () => undefined })
 export const useLight = () => useContext(LightContext)
@@ -15,11 +14,8 @@ const LengthsContext = createContext<{ shown: UnitSystem; swap: () => void }>({
 /** How this device shows lengths; typed lengths are read in every spelling either way. */
 export const useUnitSystem = () => useContext(LengthsContext)
 
-/**
- * Theme, messages, the light and how lengths are shown; both choices are kept per device in a cookie the layout
- * reads.
- */
-export function Providers({
+/** The light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
+export function Device({
   light: first,
   lengths,
   children,
@@ -46,15 +42,9 @@ export function Providers({
     setShown(next)
   }
   return (
-    <AntdRegistry>
-      <ConfigProvider theme={themeFor(light)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
-        <LightContext.Provider value={{ light, turn }}>
-          <LengthsContext.Provider value={{ shown, swap }}>
-            <App message={{ maxCount: 1 }}>{children}</App>
-          </LengthsContext.Provider>
-        </LightContext.Provider>
-      </ConfigProvider>
-    </AntdRegistry>
+    <LightContext.Provider value={{ light, turn }}>
+      <LengthsContext.Provider value={{ shown, swap }}>{children}</LengthsContext.Provider>
+    </LightContext.Provider>
   )
 }
 

@@ -1,0 +1,3 @@
+import { Components } from '@/interface/shared/Components'
+
+export default Components

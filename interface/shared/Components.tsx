@@ -1,0 +1,22 @@
+'use client'
+import 'antd/dist/antd.css'
+import { AntdRegistry } from '@ant-design/nextjs-registry'
+import { App, ConfigProvider } from 'antd'
+import type { ReactNode } from 'react'
+import { useLight } from './Device'
+import { themeFor } from './theme'
+
+/**
+ * The component library with its theme and messages, for the pages that use it. The floor during a class does without:
+ * it has to open quickly on an old phone.
+ */
+export function Components({ children }: { children: ReactNode }) {
+  const { light } = useLight()
+  return (
+    <AntdRegistry>
+      <ConfigProvider theme={themeFor(light)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+        <App message={{ maxCount: 1 }}>{children}</App>
+      </ConfigProvider>
+    </AntdRegistry>
+  )
+}
