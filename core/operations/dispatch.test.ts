@@ -122,7 +122,7 @@ describe('issues', () => {
 
   test('unknown fields, unknown operations, a check without marks, an inseam as long as the body', () => {
     expect(pointers('recommend', { ...recommend(), 'a/b': 1 })).toEqual(['/a~1b'])
-    expect(issues('explain', {}).kind).toBe('unknownOperation')
+    expect(issues('fly', {}).kind).toBe('unknownOperation')
     expect(issues('toString', {}).kind).toBe('unknownOperation')
     expect(pointers('recommend', recommend({ kind: 'plumb', mm: 3 }))).toEqual(['/evidence/0/at'])
     expect(
