@@ -19,8 +19,13 @@ const SOURCES = [
   'tsconfig.json',
 ]
 
+/** Where builds lie: that which is used, and that of the tests. */
+const BUILDS = ['.next', '.next-test']
+
 /** Builds the application into `dist` unless that build was made of these very sources. */
 export async function build(root, dist) {
+  // Route types of another build, of pages that have moved since, would stop the type check of this one.
+  for (const other of BUILDS) if (other !== dist) rmSync(join(root, other, 'types'), { recursive: true, force: true })
   const stamp = join(root, dist, 'made-of')
   const print = fingerprint(root)
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return
