@@ -1,10 +1,13 @@
 /**
- * Compiles the wire format's schemas to plain code and writes the published schema of the type file: `npm run schemas`.
+ * Compiles the wire format's schemas to plain code, writes the published schemas, and renders the table of complaints and
+ * causes as a page: `npm run schemas`.
  * A test holds the committed files to their source.
  */
 import { writeFileSync } from 'node:fs'
+import { causePage } from './causePage'
 import { compiledValidators, publishedArchiveSchema, publishedTypeFileSchema } from './compiledValidators'
 
 writeFileSync(new URL('../core/operations/validators.generated.cjs', import.meta.url), compiledValidators())
 writeFileSync(new URL('../docs/schemas/studio-archive.schema.json', import.meta.url), publishedArchiveSchema())
 writeFileSync(new URL('../docs/schemas/bike-types.schema.json', import.meta.url), publishedTypeFileSchema())
+writeFileSync(new URL('../docs/causes.md', import.meta.url), causePage())

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { DEFAULT_EQUIPMENT } from '../../core/bike/equipment'
 import { serializeTypeFile } from '../../core/operations/typeFile'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
+import { causePage } from '../../scripts/causePage'
 import { compiledValidators, publishedArchiveSchema, publishedTypeFileSchema } from '../../scripts/compiledValidators'
 
 const committed = readFileSync(join(__dirname, '../../core/operations/validators.generated.cjs'), 'utf8')
@@ -25,6 +26,10 @@ test('the published schema of the type file is that of the schemas', () => {
 test('the published schema of an archive is that of the tables', () => {
   const published = readFileSync(join(__dirname, '../../docs/schemas/studio-archive.schema.json'), 'utf8')
   expect(published).toBe(publishedArchiveSchema())
+})
+
+test('the page of complaints and causes is that of the table', () => {
+  expect(readFileSync(join(__dirname, '../../docs/causes.md'), 'utf8')).toBe(causePage())
 })
 
 test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {
