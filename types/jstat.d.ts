@@ -2,7 +2,8 @@
 declare module 'jstat' {
   const jstat: {
     jStat: {
-      normal: {
+      binomial: { cdf(k: number, n: number, p: number): number }
+    normal: {
         cdf(x: number, mean: number, sd: number): number
         pdf(x: number, mean: number, sd: number): number
         inv(p: number, mean: number, sd: number): number

@@ -4,27 +4,28 @@ export type Count = Readonly<{ changed: number; of: number }>
 /** Of the normal distribution, two-sided 95 % (its table). */
 const Z95 = 1.959963984540054
 
-/** Wilson's score interval of a share at 95 % (Wilson 1927); the whole range of none. */
-export function wilson({ changed, of }: Count): Readonly<{ low: number; high: number }> {
+/** Wilson's score interval of a share (Wilson 1927), at 95 % unless `z` says otherwise; the whole range of none. */
+export function wilson({ changed, of }: Count, z = Z95): Readonly<{ low: number; high: number }> {
   if (of === 0) return { low: 0, high: 1 }
   const share = changed / of
-  const z2 = Z95 * Z95
+  const z2 = z * z
   const middle = (share + z2 / (2 * of)) / (1 + z2 / of)
-  const half = (Z95 * Math.sqrt((share * (1 - share)) / of + z2 / (4 * of * of))) / (1 + z2 / of)
+  const half = (z * Math.sqrt((share * (1 - share)) / of + z2 / (4 * of * of))) / (1 + z2 / of)
   return { low: Math.max(0, middle - half), high: Math.min(1, middle + half) }
 }
 
 /**
- * The difference of two independent shares, first minus second, with its 95 % interval by Newcombe's hybrid score
- * method (Newcombe 1998, Statistics in Medicine 17:873–890, his method 10).
+ * The difference of two independent shares, first minus second, with its 95 % interval (or that of `z`) by Newcombe's
+ * hybrid score method (Newcombe 1998, Statistics in Medicine 17:873–890, his method 10).
  */
 export function shareDifference(
   first: Count,
   second: Count,
+  z = Z95,
 ): Readonly<{ difference: number; low: number; high: number }> {
   const share = ({ changed, of }: Count) => (of === 0 ? 0.5 : changed / of)
   const [p1, p2] = [share(first), share(second)]
-  const [w1, w2] = [wilson(first), wilson(second)]
+  const [w1, w2] = [wilson(first, z), wilson(second, z)]
   const difference = p1 - p2
   return {
     difference,
