@@ -1,34 +1,8 @@
-import { Type } from '@sinclair/typebox'
-import { between, closed, oneOf, type Plain } from '../schema'
+import type { Block } from './blocksSchema'
+import type { Effort } from './blockWords'
 
-export const POSTURES = ['seated', 'standing'] as const
-export type Posture = (typeof POSTURES)[number]
-export const EFFORTS = ['easy', 'steady', 'hard', 'recovery'] as const
-export type Effort = (typeof EFFORTS)[number]
-/** Long throughout, or long and tucked by turns on purpose. */
-export const SPINES = ['long', 'longAndTucked'] as const
-export type Spine = (typeof SPINES)[number]
-/** Where the hands lie: 1 the nearest, 3 the farthest. */
-export const HAND_POSITIONS = [1, 2, 3] as const
-export type HandPosition = (typeof HAND_POSITIONS)[number]
-
-/**
- * One block of a class. Music sets the legs: one pedal stroke of one foot a beat, so turns a minute are beats ÷ 2. Of
- * the two only `rpm` is kept.
- */
-export const blockSchema = closed({
-  id: Type.String({ minLength: 1, maxLength: 40 }),
-  name: Type.String({ maxLength: 60 }),
-  minutes: between(0.5, 90),
-  rpm: between(30, 150),
-  posture: oneOf(POSTURES),
-  hands: Type.Unsafe<HandPosition>({ enum: HAND_POSITIONS }),
-  effort: oneOf(EFFORTS),
-  spine: oneOf(SPINES),
-  move: Type.Optional(Type.String({ maxLength: 40 })),
-})
-export const blocksSchema = Type.Array(blockSchema, { maxItems: 60 })
-export type Block = Plain<typeof blockSchema>
+export * from './blockWords'
+export type { Block }
 
 /** Beats a minute for turns a minute, and back. */
 export const beatsOf = (rpm: number): number => 2 * rpm

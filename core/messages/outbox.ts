@@ -82,17 +82,3 @@ export function formatEntry(
 
 /** "1 tap", "3 taps". */
 export const formatTaps = (count: number): string => `${count} ${count === 1 ? 'tap' : 'taps'}`
-
-/** What stands between some entries and the server: a refusal in its own words, or a state of the device. */
-export type OutboxTrouble =
-  Readonly<{ code: 'refused'; say: string }> | Readonly<{ code: 'signedOut' | 'fragile' | 'offline' | 'offlineSaving' }>
-
-const TROUBLE = {
-  signedOut: 'You are signed out. What you tap is kept on this device and sent when you sign in here again.',
-  fragile: 'This device’s storage is full or closed: keep this page open until everything is sent.',
-  offline: 'No network: kept on this device, sent when it is back.',
-  offlineSaving: 'No network: the numbers are kept on this device and saved when it is back. You may leave this page.',
-} as const
-
-export const formatTrouble = (trouble: OutboxTrouble): string =>
-  trouble.code === 'refused' ? `Not taken: ${trouble.say}.` : TROUBLE[trouble.code]

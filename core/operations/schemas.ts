@@ -1,5 +1,5 @@
 import { axisSchema, bikeSchema, bikeTypeSchema } from '../bike/bike'
-import { blocksSchema } from '../classPlan/blocks'
+import { blocksSchema } from '../classPlan/blocksSchema'
 import { marksSchema, pointSchema } from '../conventions'
 import { evidenceSchema, KINDS } from '../evidence/registry'
 import { roomPlanSchema, standSchema } from '../planning/roomPlan'

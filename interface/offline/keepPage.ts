@@ -25,6 +25,9 @@ export async function forgetPages(): Promise<void> {
   if ('caches' in window) await caches.delete(PAGES)
 }
 
+/** What opens later on a page, such as a dialog, is fetched by then, ms. */
+const LATER_MS = 8000
+
 /** Keeps this page with all it is built of, so that it opens without network; once each time it is opened. */
 export function useKeptPage(path: string): void {
   useEffect(() => {
@@ -32,13 +35,20 @@ export function useKeptPage(path: string): void {
     const keep = async () => {
       const response = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' })
       if (!response.ok || response.redirected) return
+      // The device's store is fetched after the page answers to hands; without it the page is not whole.
+      await import('dexie')
+      await keepParts()
       await (await caches.open(PAGES)).put(path, response)
-      const parts = await caches.open(STATIC)
-      const missing = [...partsOfPage()].map(async (url) => (await parts.match(url)) ?? parts.add(url))
-      await Promise.allSettled(missing)
     }
     keep().catch(() => undefined)
+    const later = setTimeout(() => void keepParts().catch(() => undefined), LATER_MS)
+    return () => clearTimeout(later)
   }, [path])
+}
+
+async function keepParts(): Promise<void> {
+  const parts = await caches.open(STATIC)
+  await Promise.allSettled([...partsOfPage()].map(async (url) => (await parts.match(url)) ?? parts.add(url)))
 }
 
 /** Scripts, styles and fonts of this very page. */

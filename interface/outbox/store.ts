@@ -1,4 +1,4 @@
-import Dexie, { type Table } from 'dexie'
+import type { Dexie, Table } from 'dexie'
 import type { OutboxEntry } from '@/server/outbox/entry'
 
 export type EntryState = 'waiting' | 'sending' | 'refused' | 'signedOut'
@@ -42,16 +42,18 @@ const fresh = ({ queue, entry }: NewEntry): DatabaseRow => ({
 /** The store in IndexedDB; where that cannot be opened or written, one that lives as long as the page. */
 export async function openStore(name = 'yielding-saddle'): Promise<OutboxStore> {
   try {
+    // Fetched once the page answers to hands: nothing of it is needed to draw.
+    const { default: Dexie } = await import('dexie')
     const db = new Dexie(name)
     db.version(1).stores({ entries: '++seq, &entry.id' })
     await db.open()
-    return withFallback(indexedStore(db.table<DatabaseRow, number>('entries')), memoryStore())
+    return withFallback(indexedStore(Dexie, db.table<DatabaseRow, number>('entries')), memoryStore())
   } catch {
     return memoryStore()
   }
 }
 
-function indexedStore(entries: Table<DatabaseRow, number>): OutboxStore {
+function indexedStore({ liveQuery }: typeof Dexie, entries: Table<DatabaseRow, number>): OutboxStore {
   const all = async () => (await entries.orderBy('seq').toArray()) as StoredEntry[]
   return {
     all,
@@ -63,7 +65,7 @@ function indexedStore(entries: Table<DatabaseRow, number>): OutboxStore {
         .modify(to)),
     remove: (seqs) => entries.bulkDelete([...seqs]),
     watch: (listener) => {
-      const subscription = Dexie.liveQuery(all).subscribe(listener)
+      const subscription = liveQuery(all).subscribe(listener)
       return () => subscription.unsubscribe()
     },
     lasts: () => true,

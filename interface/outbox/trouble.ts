@@ -1,4 +1,4 @@
-import { formatTrouble, type OutboxTrouble } from '@/core/messages/outbox'
+import { formatTrouble, type OutboxTrouble } from '@/core/messages/trouble'
 import type { StoredEntry } from './store'
 
 /** What stands between some entries and the server, the gravest first; null while all is well. */
