@@ -44,7 +44,8 @@ const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${
 
 /** What to do where a cue keeps failing: set-up first, then strength. */
 export function formatSetUpFirst({ sign }: Extract<CueAdvice, { kind: 'setUpFirst' }>): string {
-  const first = sign.setUp ? `Set-up first: ${sign.setUp}.` : 'Set-up first.'
+  const ends = sign.setUp?.endsWith('?') ? '' : '.'
+  const first = sign.setUp ? `Set-up first: ${sign.setUp}${ends}` : 'Set-up first.'
   return sign.strength ? `${first} Then strength: ${sign.strength}.` : first
 }
 

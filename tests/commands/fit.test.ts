@@ -44,7 +44,7 @@ test('with --lines a bad line answers its fault and the run goes on', () => {
   expect(answers.map((a) => a.error?.kind)).toEqual([undefined, 'badJson', undefined])
 })
 
-test.each(['place', 'recommend', 'calibrate', 'translate', 'afterChange', 'misSet', 'plan'])(
+test.each(['place', 'recommend', 'calibrate', 'translate', 'afterChange', 'misSet', 'plan', 'explain'])(
   'the example of %s in docs/ is answered',
   (operation) => {
     const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))

@@ -1,0 +1,53 @@
+/** A change on trial, as far as time and ratings go; times in ms, ratings 0 nothing to 10 as bad as can be. */
+export type TrialRun = Readonly<{
+  startedMs: number
+  /** One or two: how long it is meant to be left. */
+  weeks: number
+  /** Rides since it began. */
+  rides: number
+  ratingBefore: number
+  /** In the order they were given. */
+  ratings: readonly number[]
+}>
+
+const DAY_MS = 86_400_000
+/** Sooner, or after fewer rides, a body has not learned the new place (common practice, no source). */
+export const LEAST_DAYS = 7
+export const LEAST_RIDES = 2
+
+/** `early`: leave it; `due`: ask how it is; `over`: the time it was given is over, whatever was ridden. */
+export type TrialStage = 'early' | 'due' | 'over'
+
+export function trialStage({ startedMs, weeks, rides }: TrialRun, nowMs: number): TrialStage {
+  const days = (nowMs - startedMs) / DAY_MS
+  if (days >= 7 * weeks) return 'over'
+  return days >= LEAST_DAYS && rides >= LEAST_RIDES ? 'due' : 'early'
+}
+
+/**
+ * Two points of ten are the least that people call a change on a scale of this kind (Farrar et al. 2001, Pain 94(2)
+ * 149–158, for pain; from memory).
+ */
+export const TELLING_POINTS = 2
+
+export type TrialVerdict = 'better' | 'worse' | 'same' | 'unknown'
+
+/** What the ratings say: the latest against the one before the change; unknown while none was given since. */
+export function trialVerdict({ ratingBefore, ratings }: Pick<TrialRun, 'ratingBefore' | 'ratings'>): TrialVerdict {
+  const latest = ratings.at(-1)
+  if (latest === undefined) return 'unknown'
+  if (ratingBefore - latest >= TELLING_POINTS || (latest === 0 && ratingBefore > 0)) return 'better'
+  return latest - ratingBefore >= TELLING_POINTS ? 'worse' : 'same'
+}
+
+/** How a trial ends: the change stays, the numbers of before come back, or the next cause is tried. */
+export type TrialOutcome = 'keep' | 'undo' | 'next'
+
+/** What is proposed at its end; null while it is early or nobody has said how it is. Whoever rides it decides. */
+export function proposedOutcome(run: TrialRun, nowMs: number): TrialOutcome | null {
+  const verdict = trialVerdict(run)
+  if (verdict === 'unknown') return null
+  if (verdict === 'worse') return 'undo'
+  if (trialStage(run, nowMs) === 'early') return null
+  return verdict === 'better' ? 'keep' : 'next'
+}
