@@ -1,25 +1,17 @@
 'use client'
 import { SearchOutlined } from '@ant-design/icons'
-import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { useSoon } from '../shared/useSoon'
+import { laterPart } from '../shared/laterPart'
 import styles from './finder.module.css'
 
-const load = () => import('./FinderDialog')
-const FinderDialog = dynamic(load, { ssr: false })
+const FinderDialog = laterPart(() => import('./FinderDialog'))
 
 /** `/` from anywhere: a few letters of a name, and the numbers stand there. The list of members has its own field. */
 export function Finder() {
   const path = usePathname()
   const [open, setOpen] = useState(false)
-  const [asked, setAsked] = useState(false)
-  useSoon(load)
-  const show = () => {
-    setAsked(true)
-    setOpen(true)
-  }
   const listed = path === '/members'
   useEffect(() => {
     if (listed) return
@@ -27,7 +19,6 @@ export function Finder() {
       const inField = event.target instanceof HTMLElement && event.target.closest('input, textarea')
       if (event.key !== '/' || inField) return
       event.preventDefault()
-      setAsked(true)
       setOpen(true)
     }
     window.addEventListener('keydown', slash)
@@ -38,13 +29,13 @@ export function Finder() {
     <>
       <BarButton
         className={styles.button}
-        onClick={show}
+        onClick={() => setOpen(true)}
         aria-label="Find a rider’s numbers"
         title="Find a rider’s numbers ( / )"
       >
         <SearchOutlined />
       </BarButton>
-      {asked && <FinderDialog open={open} close={() => setOpen(false)} />}
+      <FinderDialog open={open} close={() => setOpen(false)} />
     </>
   )
 }

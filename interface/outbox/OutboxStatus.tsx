@@ -1,21 +1,17 @@
 'use client'
 import { CloudSyncOutlined, ExclamationCircleOutlined } from '@ant-design/icons'
-import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { useSoon } from '../shared/useSoon'
+import { laterPart } from '../shared/laterPart'
 import { useOutbox } from './OutboxProvider'
 import styles from './outboxStatus.module.css'
 
-const load = () => import('./OutboxDrawer')
-const OutboxDrawer = dynamic(load, { ssr: false })
+const OutboxDrawer = laterPart(() => import('./OutboxDrawer'))
 
 /** What is still on this device: nothing to see while all is sent; otherwise a pill that opens the list. */
 export function OutboxStatus() {
   const { author, entries, offline, fragile } = useOutbox()
   const [open, setOpen] = useState(false)
-  const [asked, setAsked] = useState(false)
-  useSoon(load)
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
   const others = (entries ?? []).length - mine.length
   const refused = mine.filter((e) => e.state === 'refused').length
@@ -33,19 +29,13 @@ export function OutboxStatus() {
     <>
       <span aria-live="polite" className={styles.live}>
         {text && (
-          <BarButton
-            className={refused > 0 ? styles.refusedPill : styles.pill}
-            onClick={() => {
-              setAsked(true)
-              setOpen(true)
-            }}
-          >
+          <BarButton className={refused > 0 ? styles.refusedPill : styles.pill} onClick={() => setOpen(true)}>
             {refused > 0 ? <ExclamationCircleOutlined /> : <CloudSyncOutlined />}
             {text}
           </BarButton>
         )}
       </span>
-      {asked && <OutboxDrawer open={open} close={() => setOpen(false)} mine={mine} others={others} />}
+      <OutboxDrawer open={open} close={() => setOpen(false)} mine={mine} others={others} />
     </>
   )
 }

@@ -1,15 +1,13 @@
 'use client'
 import { LogoutOutlined } from '@ant-design/icons'
-import dynamic from 'next/dynamic'
 import { useState, useTransition } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { useSoon } from '../shared/useSoon'
+import { laterPart } from '../shared/laterPart'
 import { forgetPages } from '../offline/keepPage'
 import { signOut } from '../signIn/actions'
 import { useOutbox } from './OutboxProvider'
 
-const load = () => import('./SignOutDialog')
-const SignOutDialog = dynamic(load, { ssr: false })
+const SignOutDialog = laterPart(() => import('./SignOutDialog'))
 
 /** How long signing out waits for what is still under way, ms. */
 const PATIENCE_MS = 4000
@@ -18,8 +16,6 @@ const PATIENCE_MS = 4000
 export function SignOut() {
   const { author, entries, offline, sendNow, settled } = useOutbox()
   const [asking, setAsking] = useState(false)
-  const [asked, setAsked] = useState(false)
-  useSoon(load)
   const [sending, setSending] = useState(false)
   const [leaving, leave] = useTransition()
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
@@ -40,10 +36,7 @@ export function SignOut() {
       (await Promise.race([all, new Promise<false>((resolve) => setTimeout(() => resolve(false), PATIENCE_MS))]))
     setSending(false)
     if (sent) out()
-    else {
-      setAsked(true)
-      setAsking(true)
-    }
+    else setAsking(true)
   }
   return (
     <>
@@ -56,9 +49,7 @@ export function SignOut() {
       >
         <LogoutOutlined />
       </BarButton>
-      {asked && (
-        <SignOutDialog open={asking} close={() => setAsking(false)} left={mine.length} leaving={leaving} out={out} />
-      )}
+      <SignOutDialog open={asking} close={() => setAsking(false)} left={mine.length} leaving={leaving} out={out} />
     </>
   )
 }
