@@ -15,7 +15,7 @@ type Answer = Readonly<{ of: string; members: readonly FoundMember[] | null }>
 /** A few letters of a name, and the numbers stand there. */
 export default function FinderDialog({ open, close }: { open: boolean; close: () => void }) {
   return (
-    <Components>
+    <Components inside>
       <Modal
         open={open}
         onCancel={close}

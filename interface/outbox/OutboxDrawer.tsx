@@ -17,7 +17,7 @@ export default function OutboxDrawer({
   ...listed
 }: Listed & Readonly<{ open: boolean; close: () => void }>) {
   return (
-    <Components>
+    <Components inside>
       <Drawer open={open} onClose={close} title="Still on this device" size={440} destroyOnHidden>
         <OutboxList {...listed} />
       </Drawer>

@@ -18,7 +18,7 @@ type Props = Readonly<{
 export default function SignOutDialog({ open, close, left, leaving, out }: Props) {
   const { author, offline, sendNow } = useOutbox()
   return (
-    <Components>
+    <Components inside>
       <Modal
         open={open}
         onCancel={close}

@@ -8,14 +8,16 @@ import { themeFor } from './theme'
 
 /**
  * The component library with its theme and messages, for the pages that use it. The floor during a class does without:
- * it has to open quickly on an old phone.
+ * it has to open quickly on an old phone. `inside` of a page it adds no element of its own.
  */
-export function Components({ children }: { children: ReactNode }) {
+export function Components({ inside = false, children }: { inside?: boolean; children: ReactNode }) {
   const { light } = useLight()
   return (
     <AntdRegistry>
       <ConfigProvider theme={themeFor(light)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
-        <App message={{ maxCount: 1 }}>{children}</App>
+        <App message={{ maxCount: 1 }} component={inside ? false : 'div'}>
+          {children}
+        </App>
       </ConfigProvider>
     </AntdRegistry>
   )
