@@ -37,7 +37,12 @@ export function BeforeTile({ tile, chosen, onChoose }: { tile: FloorTile; chosen
         {rider?.pinned && <PinMark />}
       </span>
       {rider && <Numbers tile={tile} />}
-      {rider && tile.watchFor.length > 0 && <span className={styles.watch}>watch: {tile.watchFor.join('; ')}</span>}
+      {rider && tile.watchFor.length > 0 && (
+        <span className={styles.watch}>
+          <span className={styles.prefix}>watch: </span>
+          {tile.watchFor.join('; ')}
+        </span>
+      )}
     </button>
   )
 }

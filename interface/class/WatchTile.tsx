@@ -58,7 +58,9 @@ export const WatchTile = memo(
         <span className={styles.top}>
           <b>{number}</b>
           {next > 0 && <em className={styles.way}>{next}</em>}
-          <small>{age === null ? '' : looked ? `${age}′` : 'unseen'}</small>
+          <small className={looked ? undefined : styles.unseen}>
+            {age === null ? '' : looked ? `${age}′` : 'unseen'}
+          </small>
         </span>
         <span className={styles.name}>{name}</span>
         {toCheck && <span className={styles.check}>to check</span>}

@@ -340,6 +340,11 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listNotesOfMember: () => notes.listNotesOfMember(db, here, other.member),
     listNotesOfMembers: () => notes.listNotesOfMembers(db, here, [other.member], new Date(0)),
     listNotesOfClass: () => notes.listNotesOfClass(db, here, other.ofClass),
+    findOnFloor: async () => {
+      const there = { classId: other.ofClass, memberId: other.member, bikeId: other.bike }
+      const found = await notes.findOnFloor(db, here, there)
+      return found.ofClass || found.rider ? SECRET : null
+    },
     changeNote: () => notes.changeNote(db, here, other.note, { held: true }, now),
     addNote: () =>
       notes.addNote(db, here, {
