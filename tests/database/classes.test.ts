@@ -236,7 +236,7 @@ describe('places', () => {
     const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' }
     const entry = { id: id(), memberId, lineId: first.lineId, typeId: first.id, marks }
     const kept = { ...entry, purpose: 'usual', source: 'imported', certainty: 'measured' } as const
-    // As of today: the register keeps its order, and what other tests write after it must not come to lie in the future.
+    // As of today: the register keeps its order, and what other tests write after it must not lie in the future.
     await recordEntry(db, scope, kept, new Date())
     // The next version counts its seat's holes in letters: a 7 is no mark of it.
     const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']
