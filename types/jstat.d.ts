@@ -3,7 +3,7 @@ declare module 'jstat' {
   const jstat: {
     jStat: {
       binomial: { cdf(k: number, n: number, p: number): number }
-    normal: {
+      normal: {
         cdf(x: number, mean: number, sd: number): number
         pdf(x: number, mean: number, sd: number): number
         inv(p: number, mean: number, sd: number): number
