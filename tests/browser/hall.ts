@@ -114,9 +114,16 @@ export async function watch(page: Page): Promise<void> {
 export const watched = (page: Page, bike: number, text = '') =>
   floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${text}`) })
 
-/** One thing seen of whoever sits on a bike: bike, region, sign. */
+/**
+ * One thing seen of whoever sits on a bike: bike, region, sign. Where the network goes while the page asks for its rows,
+ * the page opens anew and the rider with it has to be tapped again.
+ */
 export async function see(page: Page, bike: number, region: string, sign: string): Promise<void> {
-  await watched(page, bike).first().click()
-  await page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true }).click()
-  await page.getByRole('button', { name: sign, exact: true }).click()
+  const part = page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true })
+  const there = watched(page, bike).first()
+  await expect(async () => {
+    if ((await there.getAttribute('aria-pressed')) !== 'true') await there.click()
+    await part.click({ timeout: 10_000 })
+    await page.getByRole('button', { name: sign, exact: true }).click({ timeout: 10_000 })
+  }).toPass()
 }
