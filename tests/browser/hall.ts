@@ -115,8 +115,8 @@ export const watched = (page: Page, bike: number, text = '') =>
   floor(page).getByRole('button', { name: new RegExp(`^${bike}(?!\\d).*${text}`) })
 
 /**
- * One thing seen of whoever sits on a bike: bike, region, sign. Where the network goes while the page asks for its rows,
- * the page opens anew and the rider with it has to be tapped again.
+ * One thing seen of whoever sits on a bike: bike, region, sign. Where the network goes while the page asks for its
+ * rows, the page opens anew, and the rider has to be tapped again.
  */
 export async function see(page: Page, bike: number, region: string, sign: string): Promise<void> {
   const part = page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true })
