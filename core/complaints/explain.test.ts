@@ -76,6 +76,17 @@ test('a fore-aft change moves the plumb line by the slide; a bar change leaves t
   expect(bars.expect).toEqual([{ check: 'barAgainstSaddle', from: -60, to: -20, by: expect.closeTo(40, 6) }])
 })
 
+test('what was read before the numbers changed sets no step, and nothing is foretold from it', () => {
+  const read = { kind: 'kneeAngle', deg: 52, daysAgo: 20 } as const
+  const since = { kind: 'changed', what: 'shoes', daysAgo: 2 } as const
+  const foretold = (findings: ExplainRequest['findings']) => {
+    const { change, expect: reads } = explain(asked({ bikeType: HOLES_BIKE, marks: MARKS, findings }))
+    return [change?.direction, reads?.find(({ check }) => check === 'kneeFlexion')?.from]
+  }
+  expect(foretold([read])).toEqual(['up', 52])
+  expect(foretold([read, since])).toEqual(['up', undefined])
+})
+
 test('at the scale’s end nothing is proposed that cannot be set, and it is said', () => {
   const { change, sentence } = explain(
     asked({ bikeType: HOLES_BIKE, marks: { ...MARKS, seatHeight: '15' }, findings: [{ kind: 'kneeAngle', deg: 44 }] }),

@@ -5,6 +5,7 @@ import { changeFor, type Proposal } from './change'
 import { redFlagsOf, type RedFlagReason } from './redFlags'
 import type { Complaint, ExplainRequest, Finding } from './request'
 import {
+  findingsThatHold,
   leadingCause,
   prepareFindings,
   signOf,
@@ -91,9 +92,11 @@ const inOrder = <T extends object>(items: readonly T[]): T[] =>
 function proposalFor(causes: readonly Weighed[], asked: Asked): Proposal | null {
   const [first] = causes
   if (!causeRow(first.cause).change) return null
+  // A step is measured by what holds at the marks as they are now.
+  const today = { ...asked, findings: findingsThatHold(asked.known) }
   for (const { cause, weight } of causes) {
     if (weight < NEAR_FIRST * first.weight) return null
-    const proposal = changeFor(cause, asked)
+    const proposal = changeFor(cause, today)
     if (proposal) return proposal
   }
   return null

@@ -84,6 +84,10 @@ export function prepareFindings(findings: readonly Finding[]): KnownFindings {
   return known
 }
 
+/** Findings that nothing was changed under since. */
+export const findingsThatHold = (known: KnownFindings): Finding[] =>
+  [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld ? [] : [finding]))
+
 /** What is known, and one measurement of today besides. */
 export const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
   new Map(known).set(keyOf(finding), [...(known.get(keyOf(finding)) ?? []), { finding, isOld: false }])
