@@ -181,6 +181,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
       </ClassHead>
       <DndContext
         sensors={sensors}
+        autoScroll={{ threshold: { x: 0.1, y: 0.05 } }}
         collisionDetection={dropsOn}
         onDragStart={({ active }) => setCarried(String(active.data.current?.name ?? ''))}
         onDragCancel={() => setCarried(null)}

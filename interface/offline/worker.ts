@@ -6,6 +6,11 @@ const PATIENCE_S = 5
 const DAY_S = 86_400
 
 const isPage = (request: Request): boolean => request.mode === 'navigate'
+/**
+ * What a web worker starts from: all share one script and are told by the address's fragment what they are, and a kept
+ * answer carries the fragment of whichever asked first. These go to the server as ever.
+ */
+const isWorker = (request: Request): boolean => request.destination === 'worker'
 
 /**
  * The service worker: the floor of a class opens without network, as it was last seen on this device; everything else
@@ -16,7 +21,8 @@ const serwist = new Serwist({
   clientsClaim: true,
   runtimeCaching: [
     {
-      matcher: ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/_next/static/'),
+      matcher: ({ request, url, sameOrigin }) =>
+        sameOrigin && !isWorker(request) && url.pathname.startsWith('/_next/static/'),
       handler: new CacheFirst({
         cacheName: STATIC,
         plugins: [new ExpirationPlugin({ maxEntries: 500, maxAgeSeconds: 30 * DAY_S })],

@@ -1,5 +1,19 @@
 import type { BrowserContext, Page } from '@playwright/test'
-import { addMember, mark, newDevice, seat, see, setUpAt, signIn, STATE, step, unique, watch, watched } from './hall'
+import {
+  addMember,
+  mark,
+  newDevice,
+  seat,
+  see,
+  setUpAt,
+  signIn,
+  STATE,
+  step,
+  unique,
+  watch,
+  watched,
+  workedOut,
+} from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow' })
@@ -37,6 +51,18 @@ test('numbers saved without network are kept on the device behind what was seen,
   await expect(page.getByText('Everything is on the studio’s server.')).toBeVisible()
   await page.goto(rider!)
   await expect(page.getByRole('region', { name: 'Numbers' })).toContainText('Sorrel, bike 1')
+})
+
+test('with the service worker at work, each page’s web worker computes its own thing', async ({ page }) => {
+  await page.goto('/members')
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready
+  })
+  await addMember(page, unique('Ottar Quayle'))
+  await setUpAt(page, 3)
+  await workedOut(page)
+  await page.goto('/bikes/fits')
+  await expect(page.getByRole('list', { name: 'Limits' })).toBeVisible()
 })
 
 test('two tabs of one device keep one queue: both taps arrive', async ({ page, context }) => {
