@@ -255,6 +255,8 @@ const coming = (members: readonly number[]): DemoClass['riders'] =>
   members.map((member, i) => [member, [18, 12, 10, 15, 8, 14, 6, 11][i % 8]])
 
 export const CLASSES: readonly DemoClass[] = [
+  { id: 'class-dawn-15', title: 'Dawn Ride', at: [-15, '07:00'], minutes: 45, riders: coming([0, 2, 4, 6]) },
+  { id: 'class-dawn-8', title: 'Dawn Ride', at: [-8, '07:00'], minutes: 45, riders: coming([0, 1, 3, 4, 8]) },
   { id: 'class-dawn', title: 'Dawn Ride', at: [-1, '07:00'], minutes: 45, riders: coming([0, 1, 2, 3, 4, 6, 8]) },
   {
     id: 'class-dusk',

@@ -30,6 +30,10 @@ import { assignBike } from '../server/classes/assignments'
 import { addClass, changeClass } from '../server/classes/classes'
 import { addNote, changeNote } from '../server/classes/notes'
 import { bookRider } from '../server/classes/roster'
+import { addComplaint, addOwnComplaint } from '../server/comfort/complaints'
+import { reasonsOf, startTrial } from '../server/comfort/reasons'
+import { rateTrial } from '../server/comfort/trials'
+import { openLink } from '../server/memberPage/links'
 import { saveRoom } from '../server/rooms/rooms'
 import { dayAfter, momentAt, studioDay } from '../server/studio/day'
 import { signNamed } from '../core/watch/signs'
@@ -114,6 +118,7 @@ async function seed(): Promise<void> {
     )
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
     await roomAndClasses(tx, now)
+    await felt(tx, now)
     await addNote(tx, scopeOf(INSTRUCTORS[1]), {
       id: 'seed-note-1',
       memberId: memberId(0),
@@ -184,6 +189,29 @@ async function seenYesterday(tx: Tx, now: Date): Promise<void> {
   const felt = { region: 'feltLowBack', sign: 'felt', side: 'both', score: 4, minute: 38 } as const
   const who = { memberId: memberId(4), bikeId: 'bike-5', classId: 'class-dawn' }
   await addNote(tx, scope, { id: 'dawn-felt-1', ...who, ...felt, createdAt: new Date(start + 38 * 60_000) })
+}
+
+/** A complaint that is on trial and due, and one from a member's own page that nobody has looked at. */
+async function felt(tx: Tx, now: Date): Promise<void> {
+  const [teacher, trying] = [scopeOf(INSTRUCTORS[0]), memberId(4)]
+  const begun = daysBefore(now, 9)
+  const knee = { id: 'seed-complaint-1', memberId: trying, bikeId: 'bike-5', what: 'frontKnee', side: 'left' } as const
+  await addComplaint(tx, teacher, { ...knee, strength: 6, moment: 'seated', lasts: false }, daysBefore(now, 10))
+  const { answer } = await reasonsOf(tx, teacher, trying, begun)
+  const { axis, to, deg } = answer!.change!
+  const shown = { axis, ...(to !== undefined && { to }), ...(axis === 'tilt' && { deg }) }
+  const asked = { id: 'seed-trial-1', memberId: trying, complaintId: knee.id, shown, weeks: 2, reason: null } as const
+  await startTrial(tx, teacher, { ...asked, ratingBefore: 6 }, begun)
+  for (const [days, rating] of [
+    [8, 5],
+    [1, 3],
+  ])
+    await rateTrial(tx, teacher, { id: `seed-rating-${days}`, trialId: asked.id, rating }, daysBefore(now, days - 0.5))
+  const link = (await openLink(tx, teacher, memberId(3), daysBefore(now, 13)))!
+  const owner = { linkId: link.id, studioId: STUDIO.id, memberId: memberId(3), name: MEMBERS[3].name }
+  const hands = { what: 'hands', side: 'both', strength: 5, moment: 'late', lasts: false } as const
+  const line = 'Fingers go to sleep in the long climb'
+  await addOwnComplaint(tx, owner, { id: 'seed-complaint-2', ...hands, line }, daysBefore(now, 0.5))
 }
 
 /** Use cases open a transaction of their own; within the seed's it is a savepoint. */

@@ -71,11 +71,20 @@ export function changeFor(cause: Cause, asked: Asked): Proposal | null {
   const expect = expectations(bikeType, marks, change, asked, model)
   const spacing = spacingMm(bikeType.axes[axis]!.scale)
   // A saddle further back is further from the pedal, and the other way round.
-  const orSlide =
+  const slide =
     axis === 'seatHeight' && spacing > LARGE_STEP_MM && Math.abs(change.mm!) > LARGE_STEP_MM
       ? stepTo(bikeType, marks, 'seatSlide', direction === 'up' ? 'back' : 'forward', SMALL_STEP_MM)
       : null
-  return { change, expect, ...(orSlide && { orSlide }) }
+  // A knee that was read to be right is not carried out of the window by marks that are far apart.
+  if (axis === 'seatHeight' && leavesWindow(expect, asked.school))
+    return slide && { change: slide, expect: expectations(bikeType, marks, slide, asked, model) }
+  return { change, expect, ...(slide && { orSlide: slide }) }
+}
+
+function leavesWindow(expect: readonly Expected[], { kneeWindowDeg: [low, high] }: School): boolean {
+  const knee = expect.find(({ check }) => check === 'kneeFlexion')
+  const within = (deg: number | undefined) => deg !== undefined && deg >= low && deg <= high
+  return within(knee?.from) && !within(knee?.to)
 }
 
 const signed = (direction: Way, mm: number): number => (direction === 'up' || direction === 'forward' ? mm : -mm)

@@ -54,7 +54,7 @@ test('a finding that supports a cause never lowers its weight, whatever else it 
   fc.assert(
     fc.property(complaints, findings, finding, experience, (felt, known, more, is) => {
       const school = schoolOf()
-      const asked = { complaints: felt, experience: is as 'new' | undefined, school }
+      const asked = { complaints: felt, experience: is as 'new' | undefined, school, tried: [] }
       const before = new Map(
         weighCauses({ ...asked, known: prepareFindings(known) }).map(({ cause, weight }) => [cause, weight]),
       )

@@ -35,12 +35,13 @@ export type Explanation = Readonly<{
   deciding: readonly Deciding[]
   /** The cheap checks of these causes come before any change. */
   checks: readonly Cause[]
-  proposal: Proposal | null
+  proposal: (Proposal & Readonly<{ cause: Cause }>) | null
   cue: string | null
   offBike: string | null
   /** Complaints that are no matter for a bike, with why; while there are any, nothing is changed. */
   referred: readonly Readonly<{ complaint: Complaint; flags: readonly RedFlagReason[] }>[]
   conflicts: readonly Conflict[]
+  tried: readonly Cause[]
 }>
 
 /** A cause is looked into, and a wish counted as opposite, from this share on; ours. */
@@ -52,9 +53,10 @@ const NEAR_FIRST = 0.5
 
 /**
  * What is probably behind complaints, and the next best step. Red flags first: a complaint that has one is not
- * explained, and nothing is changed while there is one. The order of the request's lists does not matter.
+ * explained, and nothing is changed while there is one. The order of the request's lists does not matter. `tried`:
+ * causes whose change was on trial for these complaints and did not help; they weigh less, and are not proposed again.
  */
-export function explainComplaints(request: ExplainRequest): Explanation {
+export function explainComplaints(request: ExplainRequest, tried: readonly Cause[] = []): Explanation {
   const school = schoolOf(request.school)
   const complaints = inOrder(request.complaints)
   const findings = inOrder(request.findings)
@@ -62,7 +64,7 @@ export function explainComplaints(request: ExplainRequest): Explanation {
     .map((complaint) => ({ complaint, flags: redFlagsOf(complaint, request.health) }))
     .filter(({ flags }) => flags.length > 0)
   const answered = complaints.filter((complaint) => !referred.some((one) => one.complaint === complaint))
-  const asked = { ...request, complaints: answered, findings, known: prepareFindings(findings), school }
+  const asked = { ...request, complaints: answered, findings, known: prepareFindings(findings), school, tried }
   const causes = weighCauses(asked)
   const conflicts = [...oppositeWishes(asked), ...contradictions(causes)]
   const stopped = referred.length > 0 || causes.length === 0
@@ -70,6 +72,7 @@ export function explainComplaints(request: ExplainRequest): Explanation {
     school,
     complaints: answered,
     causes,
+    tried,
     referred,
     conflicts: stopped ? [] : conflicts,
     deciding: stopped ? [] : decidingFindings(asked, causes),
@@ -89,15 +92,16 @@ const inOrder = <T extends object>(items: readonly T[]): T[] =>
     .toSorted(([, a], [, b]) => (a < b ? -1 : a > b ? 1 : 0))
     .map(([item]) => item)
 
-function proposalFor(causes: readonly Weighed[], asked: Asked): Proposal | null {
+function proposalFor(causes: readonly Weighed[], asked: Asked): Explanation['proposal'] {
   const [first] = causes
   if (!causeRow(first.cause).change) return null
   // A step is measured by what holds at the marks as they are now.
   const today = { ...asked, findings: findingsThatHold(asked.known) }
   for (const { cause, weight } of causes) {
     if (weight < NEAR_FIRST * first.weight) return null
+    if (asked.tried.includes(cause)) continue
     const proposal = changeFor(cause, today)
-    if (proposal) return proposal
+    if (proposal) return { cause, ...proposal }
   }
   return null
 }

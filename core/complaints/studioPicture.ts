@@ -1,5 +1,6 @@
 import jstat from 'jstat'
 import { shareDifference, type Count } from '../watch/proportions'
+import type { ComplaintName } from './causeTable'
 
 const { jStat } = jstat
 
@@ -111,4 +112,32 @@ export function tellingCues(cues: readonly CueRecord[]): TellingCue[] {
     })
     .filter(({ own, others, low, high }) => own.of >= FEWEST_LOOKS && others.of >= FEWEST_LOOKS && low * high > 0)
     .toSorted((a, b) => Math.abs(b.difference) - Math.abs(a.difference))
+}
+
+/** How many riders of a type told of a complaint there, each rider once; told where enough rode it. */
+export type ComplaintShare = Readonly<{ what: ComplaintName; type: string; count: Count }>
+
+/** Fewer riders of a type, or of a complaint on it, are not counted out: a share of them tells nothing. Ours. */
+const FEWEST_OF_TYPE = 10
+const FEWEST_OF_COMPLAINT = 3
+
+/** The complaints of each type by the share of its riders that told of them, the most frequent first. */
+export function complaintsByType(
+  rides: readonly Readonly<{ memberId: string; type: string }>[],
+  felt: readonly Readonly<{ memberId: string; type: string; what: ComplaintName }>[],
+): ComplaintShare[] {
+  const ridersOf = new Map<string, Set<string>>()
+  for (const { memberId, type } of [...rides, ...felt])
+    ridersOf.set(type, (ridersOf.get(type) ?? new Set()).add(memberId))
+  const told = new Map<string, { what: ComplaintName; type: string; riders: Set<string> }>()
+  for (const { memberId, type, what } of felt) {
+    const key = `${type} ${what}`
+    const one = told.get(key) ?? { what, type, riders: new Set() }
+    one.riders.add(memberId)
+    told.set(key, one)
+  }
+  return [...told.values()]
+    .map(({ what, type, riders }) => ({ what, type, count: { changed: riders.size, of: ridersOf.get(type)!.size } }))
+    .filter(({ count }) => count.of >= FEWEST_OF_TYPE && count.changed >= FEWEST_OF_COMPLAINT)
+    .toSorted((a, b) => b.count.changed / b.count.of - a.count.changed / a.count.of || (a.what < b.what ? -1 : 1))
 }

@@ -41,7 +41,8 @@ export function trialVerdict({ ratingBefore, ratings }: Pick<TrialRun, 'ratingBe
 }
 
 /** How a trial ends: the change stays, the numbers of before come back, or the next cause is tried. */
-export type TrialOutcome = 'keep' | 'undo' | 'next'
+export const TRIAL_OUTCOMES = ['keep', 'undo', 'next'] as const
+export type TrialOutcome = (typeof TRIAL_OUTCOMES)[number]
 
 /** What is proposed at its end; null while it is early or nobody has said how it is. Whoever rides it decides. */
 export function proposedOutcome(run: TrialRun, nowMs: number): TrialOutcome | null {

@@ -93,7 +93,12 @@ export const withMeasurement = (known: KnownFindings, finding: Finding): KnownFi
   new Map(known).set(keyOf(finding), [...(known.get(keyOf(finding)) ?? []), { finding, isOld: false }])
 
 export type Asked = Pick<ExplainRequest, 'complaints' | 'experience'> &
-  Readonly<{ known: KnownFindings; school: School }>
+  Readonly<{
+    known: KnownFindings
+    school: School
+    /** Causes whose change was on trial for these complaints and did not help: as a strong finding against them. */
+    tried: readonly Cause[]
+  }>
 
 /**
  * Causes by weight, heaviest first: for each complaint the odds of its causes times the factor of every rule that
@@ -144,6 +149,7 @@ function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked)
   const odds = complaintRow(complaint.what).causes.map(({ cause, suspicion }) => {
     const shared = others.filter((what) => explains(what, cause)).length
     let value = SUSPICION_ODDS[suspicion] * SHARED_BY_COMPLAINTS ** shared
+    if (asked.tried.includes(cause)) value /= FINDING_FACTOR.strong
     let freed = 1
     for (const { rule, counts, unagedCounts, times } of spoken) {
       const factor = FINDING_FACTOR[rule.strength]

@@ -4,7 +4,8 @@ export type ArchiveFault = Readonly<{ section: string; index: number | null; fie
 export type ArchiveTally = Readonly<Record<'members' | 'setups' | 'numbers' | 'bikes' | 'types' | 'evidence', number>>
 
 export type ArchiveOutcome =
-  | Readonly<{ outcome: 'fits' | 'kept'; tally: ArchiveTally }>
+  | Readonly<{ outcome: 'fits'; tally: ArchiveTally; version: number }>
+  | Readonly<{ outcome: 'kept'; tally: ArchiveTally }>
   | Readonly<{ outcome: 'faulty'; faults: readonly ArchiveFault[]; count: number }>
   | Readonly<{ outcome: 'newer' | 'older'; version: number }>
   | Readonly<{ outcome: 'unreadable'; why: 'notJson' | 'cutShort' | 'rowTooLong'; bytes: number }>
@@ -20,7 +21,7 @@ export function formatArchiveRefusal(
 ): string {
   switch (outcome.outcome) {
     case 'newer':
-      return `A later version of this product wrote this archive (version ${outcome.version}); this one reads 2.`
+      return `A later version of this product wrote this archive (version ${outcome.version}); this one reads 3.`
     case 'older':
       return (
         `An earlier version of this product wrote this archive (version ${outcome.version}), from before there were ` +

@@ -89,7 +89,10 @@ export function formatFor({ cause, for: pro }: Weighed, complaints: Explanation[
   return [...new Set([...why, ...grouped(pro).map(capitalized)])]
 }
 
-export const formatAgainst = ({ against }: Weighed): string[] => grouped(against).map(capitalized)
+export const formatAgainst = ({ cause, against }: Weighed, tried: readonly Cause[] = []): string[] => [
+  ...(tried.includes(cause) ? ['It was on trial for this, and did not help'] : []),
+  ...grouped(against).map(capitalized),
+]
 
 /** "The knee bends more than it should (41°)": a stronger rule of the same finding adds "by far" to it. */
 function grouped(spoken: readonly Spoken[]): string[] {

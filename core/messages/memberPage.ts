@@ -53,6 +53,7 @@ export const MEMBER_REFUSAL_TEXT = Object.freeze({
   ended: 'this link has ended; ask the studio for a new one',
   tooOften: 'too much at once; wait a few minutes and send it again',
   malformed: 'something in it cannot be read; look it over and send it again',
+  trialEnded: 'this trial is over already; open the page again',
 })
 
 /** What a member said from their page, in one line for the studio. */

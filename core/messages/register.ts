@@ -79,6 +79,8 @@ export function formatBasis(source: Source, basis: Basis, was: string | null): s
       return basis.change ? formatChange(basis.change.what, basis.change.mm) : 'something changed'
     case 'imported':
       return basis.note ? `brought in: ${basis.note}` : 'brought in from a file'
+    case 'trial':
+      return basis.note ? `on trial: ${basis.note}` : 'on trial'
   }
 }
 

@@ -1,6 +1,7 @@
 import { marksIssues, bikeTypeIssues } from './bikeIssues'
 import { schoolIssues } from './studioSettings'
 import { causeRow, type Cause } from '../complaints/causeTable'
+import { WITHOUT_SIDE } from '../complaints/complaint'
 import type { Change, Expected } from '../complaints/change'
 import { explainComplaints } from '../complaints/explain'
 import { explainSchema, type ExplainRequest } from '../complaints/request'
@@ -25,6 +26,8 @@ export type ExplainResponse = Readonly<{
   /** Cheap checks, then what would change the order, in the order to do them. */
   checkFirst: string[]
   change?: Change
+  /** The cause that the change is for: not the first where that one cannot be put right, or was on trial. */
+  proposedFor?: Cause
   /** What the checks should read after the change. */
   expect?: readonly Expected[]
   /** The slide, where the marks of the height are further apart than a small step. */
@@ -38,9 +41,12 @@ export type ExplainResponse = Readonly<{
   sentence: string
 }>
 
-/** `explain`: what is probably behind complaints and the next best step, or why the rider is sent on. */
-export function explain(request: ExplainRequest): ExplainResponse {
-  const explanation = explainComplaints(request)
+/**
+ * `explain`: what is probably behind complaints and the next best step, or why the rider is sent on. `tried`: causes
+ * whose change was on trial for them and did not help.
+ */
+export function explain(request: ExplainRequest, tried: readonly Cause[] = []): ExplainResponse {
+  const explanation = explainComplaints(request, tried)
   const { causes, deciding, checks, proposal, cue, offBike, referred, conflicts, complaints } = explanation
   const refer = formatReferral(referred, request.health)
   return {
@@ -48,11 +54,12 @@ export function explain(request: ExplainRequest): ExplainResponse {
       cause: one.cause,
       weight: one.weight,
       for: formatFor(one, complaints),
-      against: formatAgainst(one),
+      against: formatAgainst(one, tried),
     })),
     checkFirst: [...checks.map(formatCheck), ...deciding.map(formatDeciding)],
     ...(proposal && {
       change: proposal.change,
+      proposedFor: proposal.cause,
       expect: proposal.expect,
       ...(proposal.orSlide && { orSlide: proposal.orSlide }),
     }),
@@ -91,14 +98,3 @@ export function explainIssues({ bikeType, marks, complaints, findings, school }:
   })
   return issues
 }
-
-/** What is felt of the whole body or of the bike: neither left nor right. */
-const WITHOUT_SIDE: readonly ExplainRequest['complaints'][number]['what'][] = [
-  'slidingForward',
-  'keepsMovingBack',
-  'cramped',
-  'stretched',
-  'chest',
-  'breath',
-  'faint',
-]

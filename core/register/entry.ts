@@ -6,7 +6,7 @@ export const PURPOSES = ['usual', 'upright', 'starter', 'road'] as const
 export type Purpose = (typeof PURPOSES)[number]
 
 /** How numbers came into the register. */
-export const SOURCES = ['setUp', 'restored', 'translated', 'tape', 'change', 'imported'] as const
+export const SOURCES = ['setUp', 'restored', 'translated', 'tape', 'change', 'imported', 'trial'] as const
 export type Source = (typeof SOURCES)[number]
 
 /** How sure numbers are, the least first. */

@@ -7,7 +7,14 @@ export type ClassRecord = CuedNote & Readonly<{ id: string; region: string; scor
 /** Something to see to after a class, the most pressing kind first. */
 export const AFTER_KINDS = ['redFlag', 'warmUp', 'felt', 'cueFailed', 'trialDue', 'noted'] as const
 export type AfterKind = (typeof AFTER_KINDS)[number]
-export type AfterItem = Readonly<{ kind: AfterKind; memberId: string; notes: readonly string[]; score: number | null }>
+export type AfterItem = Readonly<{
+  kind: AfterKind
+  memberId: string
+  notes: readonly string[]
+  /** Ids of complaints told outside the floor, as from the rider's own page. */
+  complaints: readonly string[]
+  score: number | null
+}>
 
 export type AfterInput = Readonly<{
   notes: readonly ClassRecord[]
@@ -16,14 +23,16 @@ export type AfterInput = Readonly<{
   /** Riders left to the warm-up and not looked at since. */
   warmUp: readonly string[]
   trialsDue: readonly string[]
+  /** Open complaints of these riders that were told outside the floor; `flagged`: no matter for a bike. */
+  complaints?: readonly Readonly<{ id: string; memberId: string; strength: number; flagged: boolean }>[]
 }>
 
 /**
  * One list by urgency: red flags; numbers nobody looked at; what was felt, the strongest first; cues that fail again
  * and again; trials due; then whoever has anything else noted that did not hold. A rider stands once under each kind.
  */
-export function afterList({ notes, earlier, warmUp, trialsDue }: AfterInput): AfterItem[] {
-  const riders = [...new Set(notes.map(({ memberId }) => memberId))]
+export function afterList({ notes, earlier, warmUp, trialsDue, complaints = [] }: AfterInput): AfterItem[] {
+  const riders = [...new Set([...notes, ...complaints].map(({ memberId }) => memberId))]
   const ofRider = (memberId: string, which: (note: ClassRecord) => boolean) =>
     notes.filter((note) => note.memberId === memberId && which(note))
   const items = riders.flatMap((memberId): AfterItem[] => {
@@ -34,19 +43,31 @@ export function afterList({ notes, earlier, warmUp, trialsDue }: AfterInput): Af
       earlier.filter((note) => note.memberId === memberId && note.sign === sign && note.cued && note.held === false)
     const failing = seen.filter(({ sign }) => fails(sign).length >= FAILS_BEFORE_SETUP)
     const other = seen.filter((note) => !failing.includes(note))
-    const item = (kind: AfterKind, of: readonly ClassRecord[], score: number | null = null): AfterItem[] =>
-      of.length > 0 ? [{ kind, memberId, notes: of.map(({ id }) => id), score }] : []
-    const strongest = Math.max(0, ...felt.map(({ score }) => score ?? 0))
+    const told = (flagged: boolean) => complaints.filter((one) => one.memberId === memberId && one.flagged === flagged)
+    const item = (
+      kind: AfterKind,
+      of: readonly ClassRecord[],
+      more: readonly Readonly<{ id: string }>[] = [],
+      score: number | null = null,
+    ): AfterItem[] =>
+      of.length + more.length > 0
+        ? [{ kind, memberId, notes: of.map(({ id }) => id), complaints: more.map(({ id }) => id), score }]
+        : []
+    const strongest = Math.max(
+      0,
+      ...felt.map(({ score }) => score ?? 0),
+      ...told(false).map(({ strength }) => strength),
+    )
     return [
-      ...item('redFlag', flags),
-      ...item('felt', felt, strongest),
+      ...item('redFlag', flags, told(true)),
+      ...item('felt', felt, told(false), strongest),
       ...item('cueFailed', failing),
       ...item('noted', other),
     ]
   })
   const alone =
     (kind: AfterKind) =>
-    (memberId: string): AfterItem => ({ kind, memberId, notes: [], score: null })
+    (memberId: string): AfterItem => ({ kind, memberId, notes: [], complaints: [], score: null })
   const all = [...items, ...warmUp.map(alone('warmUp')), ...trialsDue.map(alone('trialDue'))]
   const order = ({ kind, score }: AfterItem): number =>
     AFTER_KINDS.indexOf(kind) * 100 - (kind === 'felt' ? (score ?? 0) : 0)

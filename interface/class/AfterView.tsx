@@ -2,12 +2,15 @@
 import { Button } from 'antd'
 import Link from 'next/link'
 import { AFTER_TITLE, formatRoomCueResult } from '@/core/messages/watch'
-import { AFTER_KINDS } from '@/core/watch/afterList'
+import { AFTER_KINDS, type AfterKind } from '@/core/watch/afterList'
 import { REFERRAL } from '@/core/watch/comfort'
 import type { AfterData } from '@/server/classes/after'
 import styles from './after.module.css'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
+
+/** What opens where its reasons are weighed, rather than the numbers. */
+const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trialDue']
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
 export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) {
@@ -52,13 +55,13 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
       {kinds.map((kind) => (
         <section key={kind} className={kind === 'redFlag' ? styles.flag : styles.kind} aria-label={AFTER_TITLE[kind]}>
           <h2>{AFTER_TITLE[kind]}</h2>
-          {kind === 'redFlag' && <p className={styles.refer}>{REFERRAL}</p>}
+          {kind === 'redFlag' && <p className={styles.refer}>{data.referral ?? REFERRAL}</p>}
           <ul>
             {data.rows
               .filter((row) => row.kind === kind)
               .map((row) => (
                 <li key={row.memberId}>
-                  <Link href={`/riders/${row.memberId}${kind === 'redFlag' || kind === 'felt' ? '#seen' : ''}`}>
+                  <Link href={`/riders/${row.memberId}${TO_REASONS.includes(kind) ? '/reasons' : ''}`}>
                     <b>{row.number}</b>
                     <span>
                       {row.name}

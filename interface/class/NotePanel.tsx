@@ -4,7 +4,7 @@ import type { Block } from '@/core/classPlan/blocks'
 import { judgeSign } from '@/core/classPlan/blocks'
 import { formatCueHistory, formatJudged, formatNote, formatSetUpFirst } from '@/core/messages/watch'
 import { isOpen, type ClassState, type NoteChange, type NoteState, type Side } from '@/core/watch/classState'
-import { FELT, FELT_REGIONS, RED_FLAG, RED_FLAGS, REFERRAL, SCORES } from '@/core/watch/comfort'
+import { FELT, FELT_REGIONS, RED_FLAG, RED_FLAGS, SCORES } from '@/core/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/watch/cue'
 import { REGION_NAME, REGIONS, SIGNS, type Region } from '@/core/watch/signs'
 import type { WatchBike } from '@/server/classes/watchPage'
@@ -18,6 +18,8 @@ type Props = Readonly<{
   state: ClassState
   earlier: readonly CuedNote[]
   cues: Readonly<Record<string, string>>
+  /** What is said to a rider who is sent on. */
+  referral: string
   toCheck: boolean
   /** The latest note on somebody else: said again with one tap. */
   latest: NoteState | undefined
@@ -69,9 +71,10 @@ export function NotePanel(props: Props) {
           <b>Looked at, fine</b>
         </button>
       )}
+      {bike.trial && <p className={styles.trial}>{bike.trial}</p>}
       {own.some(({ sign }) => sign === RED_FLAG) && (
         <p className={styles.refer} role="alert">
-          {REFERRAL}
+          {props.referral}
         </p>
       )}
       {earlierOpen.length > 0 && (

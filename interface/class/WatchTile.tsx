@@ -17,6 +17,8 @@ type Props = Readonly<{
   /** 1 to 3: the place on the way round; 0: not on it. */
   next: number
   toCheck: boolean
+  /** What is on trial here, in a few words. */
+  trial: string | null
   onTap: () => void
 }>
 
@@ -25,7 +27,7 @@ const FULL_AGE = 10
 
 /** A bike during the class. Drawn anew only when something on it changes. */
 export const WatchTile = memo(
-  function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, onTap }: Props) {
+  function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, trial, onTap }: Props) {
     const said = open === '' ? [] : open.split(' ').map((id) => notes.find((note) => note.id === id)!)
     const flagged = said.some(({ sign }) => sign === 'redFlag')
     if (name === null)
@@ -49,6 +51,7 @@ export const WatchTile = memo(
           next > 0 && `look next, ${next}`,
           looked ? `seen ${age} min ago` : 'unseen',
           toCheck && 'numbers to check',
+          trial,
           ...said.map(formatNote),
         ]
           .filter(Boolean)
@@ -63,7 +66,11 @@ export const WatchTile = memo(
           </small>
         </span>
         <span className={styles.name}>{name}</span>
-        {toCheck && <span className={styles.check}>to check</span>}
+        {toCheck ? (
+          <span className={styles.check}>to check</span>
+        ) : (
+          trial && <span className={styles.trial}>{trial}</span>
+        )}
         <span className={styles.notes}>{said.slice(-3).map(formatNote).join('; ')}</span>
         <i className={styles.age} style={{ width: `${Math.min(100, (100 * (age ?? 0)) / FULL_AGE)}%` }} />
       </button>
@@ -78,5 +85,6 @@ export const WatchTile = memo(
     a.looked === b.looked &&
     a.next === b.next &&
     a.toCheck === b.toCheck &&
+    a.trial === b.trial &&
     (a.open === '' || a.notes === b.notes),
 )

@@ -2,6 +2,7 @@
 import { useMemo, useState } from 'react'
 import { blockAt, type Posture } from '@/core/classPlan/blocks'
 import { isOpen, lastLooks, numbersLookedAt, type ClassEntry, type NoteState } from '@/core/watch/classState'
+import { REFERRAL } from '@/core/watch/comfort'
 import type { ConsoleProposal } from '@/core/watch/console'
 import { coverage, minutesSince, nextToLook, type WatchedBike } from '@/core/watch/coverage'
 import { formatConsoleProposal } from '@/core/messages/watch'
@@ -158,6 +159,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
                   looked={seat?.lookedAtMs != null}
                   next={way.indexOf(one.bikeId) + 1}
                   toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
+                  trial={one.trial}
                   onTap={() => {
                     setInRoom(false)
                     setChosen(one.bikeId === chosen ? null : one.rider ? one.bikeId : null)
@@ -177,6 +179,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             state={state}
             earlier={data.earlier}
             cues={data.cues}
+            referral={data.referral ?? REFERRAL}
             toCheck={bike.toCheck && !checked.has(bike.rider.id)}
             latest={latest && latest.memberId !== bike.rider.id ? latest : undefined}
             lastNote={lastNote}

@@ -6,11 +6,14 @@ import { formatHowToSet, MEMBER_CAUTIONS } from '@/core/messages/memberPage'
 import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
 import { CERTAINTY_TEXT, PURPOSE_NAME } from '@/core/messages/register'
 import type { TryAlone } from '@/core/recommend/tryAlone'
+import Link from 'next/link'
 import type { MemberPageData, MemberSet } from '@/server/memberPage/page'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { ScaleStrip } from '../drawing/ScaleStrip'
+import { Bothers } from './Bothers'
 import { Felt } from './Felt'
 import { HomeForm } from './HomeForm'
+import { OwnTrial, type OwnTrialSummary } from './OwnTrial'
 import { Recheck } from './Recheck'
 import styles from './memberPage.module.css'
 
@@ -20,16 +23,22 @@ type Props = Readonly<{
   name: string
   sets: readonly (Omit<MemberSet, 'at'> & Readonly<{ date: string }>)[]
   first: MemberPageData['first']
+  trials: readonly OwnTrialSummary[]
+  /** What is said where something is no matter for a bike. */
+  referral: string
 }>
 
 /** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
-export function MemberPage({ token, studio, name, sets, first }: Props) {
+export function MemberPage({ token, studio, name, sets, first, trials, referral }: Props) {
   return (
     <main className={styles.page}>
       <header>
         <p className={styles.studio}>{studio}</p>
         <h1>{name}</h1>
       </header>
+      {trials.map((trial) => (
+        <OwnTrial key={trial.id} token={token} trial={trial} />
+      ))}
       {sets.map(({ id, type, closing, purpose, marks, certainty, date, tryAlone }) => (
         <section key={id} className={styles.set} aria-label={type.name}>
           <h2>
@@ -69,7 +78,15 @@ export function MemberPage({ token, studio, name, sets, first }: Props) {
       {sets.length > 0 && (
         <>
           <Felt token={token} />
+          <Bothers token={token} referral={referral} />
           <Recheck token={token} />
+          <section className={styles.part} aria-label="Your story">
+            <h2>Your story</h2>
+            <p>Your numbers, what was seen and felt, and what was tried, in one line of time.</p>
+            <Link className={styles.way} href={`/m/${token}/story`}>
+              Read it
+            </Link>
+          </section>
         </>
       )}
       <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>

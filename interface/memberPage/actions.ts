@@ -5,10 +5,13 @@ import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '@/
 import { MEMBER_REFUSAL_TEXT } from '@/core/messages/memberPage'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
+import { addOwnComplaint } from '@/server/comfort/complaints'
+import { rateTrial } from '@/server/comfort/trials'
 import { isId } from '@/server/ids'
 import { ownerOf, type LinkOwner } from '@/server/memberPage/links'
 import { addMessage } from '@/server/memberPage/messages'
 import { countMiss, mayView } from '@/server/memberPage/pageLimits'
+import { readComplaint } from '../comfort/readComplaint'
 import type { ActionResult } from '../shared/actionResult'
 
 const refused = (why: keyof typeof MEMBER_REFUSAL_TEXT) =>
@@ -67,4 +70,25 @@ export async function sendHome(token: string, id: string, sent: HomeMeasures): P
     const { lengths, crankMm, noseAheadMm } = ownBike
     return { evidence, ownBike: { lengths, crankMm, noseAheadMm } }
   })
+}
+
+/** Something that bothers the member. */
+export async function sendComplaint(token: string, id: string, sent: unknown): Promise<ActionResult> {
+  const owner = await opened(token)
+  if (typeof owner === 'string') return refused(owner)
+  const said = isId(id) ? readComplaint(sent) : null
+  if (!said) return refused('malformed')
+  const { outcome } = await addOwnComplaint(database(), owner, { id, ...said }, new Date())
+  return outcome === 'kept' ? { outcome } : refused('malformed')
+}
+
+/** How it is during a trial of the member's own. */
+export async function rateOwnTrial(token: string, id: string, trialId: string, rating: number): Promise<ActionResult> {
+  const owner = await opened(token)
+  if (typeof owner === 'string') return refused(owner)
+  const readable = isId(id) && isId(trialId) && Number.isInteger(rating) && rating >= 0 && rating <= 10
+  if (!readable) return refused('malformed')
+  const { outcome } = await rateTrial(database(), owner, { id, trialId, rating }, new Date())
+  if (outcome === 'kept') return { outcome }
+  return refused(outcome === 'ended' ? 'trialEnded' : 'malformed')
 }

@@ -74,6 +74,16 @@ export function RiderView({
     <article>
       <header className={styles.head}>
         <h1>{member.name}</h1>
+        {notes && (
+          <>
+            <Button className="no-print" size="large" href={`/riders/${member.id}/reasons`}>
+              Reasons
+            </Button>
+            <Button className="no-print" size="large" href={`/riders/${member.id}/story`}>
+              Story
+            </Button>
+          </>
+        )}
         {shown && (
           <Dropdown
             trigger={['click']}

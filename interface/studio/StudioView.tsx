@@ -63,6 +63,9 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
     <article className={styles.page}>
       <header className={styles.head}>
         <h1>{name}: how we set up</h1>
+        <Button size="large" href="/studio/picture">
+          The studio’s picture
+        </Button>
         <Button size="large" href="/studio/files">
           Files
         </Button>

@@ -1,10 +1,14 @@
+import { formatComplaint, formatTrialStage } from '../../core/messages/comfort'
 import { formatNote } from '../../core/messages/watch'
 import { afterList, type AfterKind } from '../../core/watch/afterList'
 import { isOpen, lastLooks, resultOfRoomCue } from '../../core/watch/classState'
 import type { RoomCueResult } from '../../core/watch/cue'
 import { signNamed } from '../../core/watch/signs'
 import type { Scope } from '../accounts/scope'
+import { isReferred, openComplaints } from '../comfort/complaints'
+import { runningTrials } from '../comfort/trials'
 import type { DbExecutor } from '../db/connection'
+import { getStudio } from '../studio/studio'
 import type { StudioClass } from './classes'
 import { watchData } from './watchPage'
 
@@ -22,6 +26,8 @@ export type AfterRow = Readonly<{
 
 export type AfterData = Readonly<{
   rows: readonly AfterRow[]
+  /** What riders are told who are sent on, in the studio's own words; null for the product's. */
+  referral: string | null
   /** Riders on the floor, and how many of them were looked at. */
   riders: number
   looked: number
@@ -51,21 +57,39 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const noteById = new Map(state.notes.map((note) => [note.id, note]))
   const numberOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.number ?? null
   const nameOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.name ?? ''
+  const ids = seated.map(({ id }) => id)
+  const [complaints, trials] = [await openComplaints(db, scope, ids), await runningTrials(db, scope, ids, now)]
+  // What runs on trial is under way; what was sent on is out of these hands.
+  const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
+  const open = complaints.filter(({ id, handedAt }) => handedAt === null && !onTrial.has(id))
+  const due = trials.filter(({ stage, verdict }) => stage !== 'early' || verdict === 'worse')
+  const noteIds = new Set(state.notes.map(({ id }) => id))
   const items = afterList({
     notes: state.notes,
     earlier: [...earlier, ...state.notes],
     warmUp: seated.filter(({ toCheck }) => toCheck).map(({ id }) => id),
-    trialsDue: [],
+    trialsDue: [...new Set(due.map(({ memberId }) => memberId))],
+    complaints: open
+      .filter(({ noteId }) => noteId === null || !noteIds.has(noteId))
+      .map((one) => ({ id: one.id, memberId: one.memberId, strength: one.strength, flagged: isReferred(one) })),
   })
   return {
-    rows: items.map(({ kind, memberId, notes }) => {
+    referral: (await getStudio(db, scope)).referral,
+    rows: items.map(({ kind, memberId, notes, complaints: told }) => {
       const own = notes.map((id) => noteById.get(id)!)
+      const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
       return {
         kind,
         memberId,
         name: nameOf(memberId),
         number: numberOf(memberId),
-        said: [...new Set(own.map(formatNote))],
+        said: [
+          ...new Set(own.map(formatNote)),
+          ...told.map((id) => formatComplaint(open.find((one) => one.id === id)!)),
+          ...ofTrial.map(
+            ({ said, stage, proposed, verdict }) => `${said}. ${formatTrialStage(stage, proposed, verdict)}`,
+          ),
+        ],
         setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,
       }
     }),

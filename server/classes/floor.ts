@@ -4,6 +4,7 @@ import type { Need } from '../../core/planning/room'
 import type { RoomPlan } from '../../core/planning/roomPlan'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
+import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { StudioClass } from './classes'
 import { listNotesOfMembers, type Note } from './notes'
 import { planClass, type ClassPlan } from './planning'
@@ -33,7 +34,7 @@ export type FloorTile = Readonly<{
   numbers: readonly string[] | null
   remark: string | null
   /** How the numbers came, where that is to be seen: told, translated, new. */
-  mark: 'new' | 'told' | 'translated' | null
+  mark: 'new' | 'told' | 'translated' | 'trial' | null
   /** What was noted lately: what to watch for. */
   watchFor: readonly string[]
 }>
@@ -88,6 +89,7 @@ export async function floorBefore(
   const notes = seesNotes
     ? await listNotesOfMembers(db, scope, [...seats.keys()], new Date(now.getTime() - WATCH_FOR_MS))
     : []
+  const trials = seesNotes ? await trialsOnFloor(db, scope, [...seats.keys()], [...seats.values()], now) : null
   const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
   const nameOf = new Map([...roster.map((r) => [r.memberId, r.name] as const), ...found.names])
   const name = (id: string) => nameOf.get(id) ?? ''
@@ -121,8 +123,14 @@ export async function floorBefore(
         : null,
       numbers: marks && formatMarks(bike.type, marks).split(' · '),
       remark: remark ?? (elsewhere ? `carry over from ${elsewhere}` : null),
-      mark: !memberId ? null : own.length === 0 ? 'new' : markOf(certainty, marks !== null),
-      watchFor: memberId ? watchFor(notes, memberId) : [],
+      mark: !memberId
+        ? null
+        : trials?.of(memberId)
+          ? 'trial'
+          : own.length === 0
+            ? 'new'
+            : markOf(certainty, marks !== null),
+      watchFor: memberId ? [...(trials?.words(memberId, bike.id) ?? []), ...watchFor(notes, memberId)] : [],
     }
   })
   const seated = new Set(seats.keys())

@@ -3,9 +3,11 @@ import { numbersLookedAt, type ClassState } from '../../core/watch/classState'
 import type { CuedNote } from '../../core/watch/cue'
 import type { Scope } from '../accounts/scope'
 import { listBikes } from '../bikes/bikes'
+import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { DbExecutor } from '../db/connection'
 import { currentEntries, shownFirst } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
+import { getStudio } from '../studio/studio'
 import { listAssignments } from './assignments'
 import type { StudioClass } from './classes'
 import { listNotesOfMembers } from './notes'
@@ -27,6 +29,8 @@ export type WatchBike = Readonly<{
   /** To be looked at sooner: to check, told or carried numbers, something noted lately. */
   watchFor: boolean
   kneeNotes: boolean
+  /** What is on trial here, in a few words; null where nothing is. */
+  trial: string | null
 }>
 
 /** What the floor needs during a class, network or not. */
@@ -38,6 +42,8 @@ export type WatchData = Readonly<{
   earlier: readonly CuedNote[]
   /** The studio's own words for cues, by sign. */
   cues: Readonly<Record<string, string>>
+  /** What riders are told who are sent on, in the studio's own words; null for the product's. */
+  referral: string | null
 }>
 
 /** Cues said so long ago still count, ms. */
@@ -63,6 +69,13 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     await ridersWithKneeNotes(db, scope, ids, now),
     await readyRiders(db, scope, ids, ofClass),
   ]
+  const trials = await trialsOnFloor(
+    db,
+    scope,
+    ids,
+    assigned.map(({ bikeId }) => bikeId),
+    now,
+  )
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
   const bikes = floorOf(all, room, ofClass.roomId, places).map(({ bike, xM, yM }): WatchBike => {
@@ -84,8 +97,9 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       rider: rider ? { id: rider.memberId, name: rider.name } : null,
       numbers: marks && formatMarks(bike.type, marks),
       toCheck,
-      watchFor: rider !== undefined && (toCheck || unsure || lately),
+      watchFor: rider !== undefined && (toCheck || unsure || lately || trials.isDue(rider.memberId)),
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
+      trial: rider ? trials.words(rider.memberId, bike.id).join('; ') || null : null,
     }
   })
   return {
@@ -94,5 +108,6 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     state,
     earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
     cues,
+    referral: (await getStudio(db, scope)).referral,
   }
 }

@@ -46,6 +46,7 @@ async function writeAll(tx: DbExecutor, scope: Scope, put: (piece: string) => Pr
       school: studio.school,
       costs: studio.costs,
       learns: studio.learns,
+      referral: studio.referral,
     })
     .from(studio)
     .where(eq(studio.id, scope.studioId))

@@ -11,8 +11,8 @@ import { bike, bikeTypeLine } from '../db/tables/bikes'
 import { room, studioClass } from '../db/tables/floor'
 import { member } from '../db/tables/riders'
 import { addWords } from '../members/words'
-import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION } from './archiveSchema'
-import { SECTIONS, type ArchiveSection, type SectionName } from './archiveSections'
+import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
+import { SECTIONS, SINCE_VERSION_3, type ArchiveSection, type SectionName } from './archiveSections'
 import { NotReadable, readArchive } from './archiveRead'
 import { MOST_FAULTS, type Progress } from './importMembers'
 import type { Upload } from './uploads'
@@ -55,9 +55,10 @@ export async function importArchive(db: Database, scope: Scope, asked: Asked): P
       await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, scope.studioId)).for('update')
       if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
       // Written in the order of what refers to what; a file in another order is gone through again for the rest.
-      for (let next = 0; next < WRITTEN.length;) {
-        const done = await writeInOrder(tx, scope, asked, next)
-        if (done === next) throw new Error(`no section ${WRITTEN[next]} in an archive that was checked`)
+      const written = WRITTEN.filter((name) => checked.version === ARCHIVE_VERSION || !SINCE_VERSION_3.includes(name))
+      for (let next = 0; next < written.length;) {
+        const done = await writeInOrder(tx, scope, asked, written, next)
+        if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
         next = done
       }
       return { outcome: 'kept', tally: checked.tally }
@@ -117,7 +118,8 @@ class Reading {
 
   field(name: string, value: unknown): void {
     this.fields.set(name, value)
-    if (name === 'formatVersion' && typeof value === 'number' && value !== ARCHIVE_VERSION) this.otherVersion = value
+    if (name === 'formatVersion' && typeof value === 'number' && !READABLE_VERSIONS.includes(value))
+      this.otherVersion = value
     const known = name === 'format' || name === 'formatVersion' || name in this.validators
     if (!known) this.fault({ section: name, index: null, field: '', reason: 'is no part of an archive' })
   }
@@ -163,14 +165,17 @@ class Reading {
     if (this.fields.get('format') !== ARCHIVE_FORMAT) return { outcome: 'otherFormat' }
     for (const { section, index, field, to, id } of this.open)
       if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: `no row of ${to} has this id` })
+    const version = this.fields.get('formatVersion')
+    const optional = version === ARCHIVE_VERSION ? [] : SINCE_VERSION_3
     for (const name of ['studio', 'formatVersion', ...SECTIONS.map((one) => one.name)])
-      if (!this.fields.has(name)) this.fault({ section: name, index: null, field: '', reason: 'is missing' })
+      if (!this.fields.has(name) && !optional.includes(name))
+        this.fault({ section: name, index: null, field: '', reason: 'is missing' })
     if ((this.rows.studio ?? 0) !== 1 && this.fields.has('studio'))
       this.fault({ section: 'studio', index: null, field: '', reason: 'must be one' })
     if (this.count > 0) return { outcome: 'faulty', faults: this.faults, count: this.count }
     const { members = 0, setups = 0, register = 0, bikes = 0, types = 0, evidence = 0 } = this.rows
     const tally: ArchiveTally = { members, setups, numbers: register, bikes, types, evidence }
-    return { outcome: 'fits', tally }
+    return { outcome: 'fits', tally, version: version as number }
   }
 }
 
@@ -178,20 +183,26 @@ const WRITTEN = ['studio', ...SECTIONS.map(({ name }) => name)] as const
 const BATCH = 500
 
 /** Writes the sections from `next` on as far as they stand in this order; the first that does not is returned. */
-async function writeInOrder(tx: DbExecutor, scope: Scope, { upload, signal }: Asked, from: number): Promise<number> {
+async function writeInOrder(
+  tx: DbExecutor,
+  scope: Scope,
+  { upload, signal }: Asked,
+  written: readonly (typeof WRITTEN)[number][],
+  from: number,
+): Promise<number> {
   let next = from
   let batch: Record<string, unknown>[] = []
   const flush = async () => {
-    if (batch.length > 0) await writeRows(tx, scope, WRITTEN[next], batch)
+    if (batch.length > 0) await writeRows(tx, scope, written[next], batch)
     batch = []
   }
   for await (const { items } of readArchive(upload)) {
     if (signal.aborted) throw new NothingWritten({ outcome: 'stopped' })
     for (const item of items) {
-      if (item.kind === 'row' && item.section === WRITTEN[next]) {
+      if (item.kind === 'row' && item.section === written[next]) {
         batch.push(item.value as Record<string, unknown>)
         if (batch.length >= BATCH) await flush()
-      } else if (item.kind === 'field' && item.name === WRITTEN[next]) {
+      } else if (item.kind === 'field' && item.name === written[next]) {
         await flush()
         next += 1
       }

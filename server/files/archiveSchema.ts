@@ -4,7 +4,9 @@ import { schemas } from '../../core/operations/schemas'
 import { SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 2
+export const ARCHIVE_VERSION = 3
+/** Versions that can still be read. */
+export const READABLE_VERSIONS: readonly number[] = [2, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -55,6 +57,7 @@ const STUDIO = {
     school: { type: 'object' },
     costs: { anyOf: [{ type: 'object' }, { type: 'null' }] },
     learns: { type: 'boolean' },
+    referral: { anyOf: [{ type: 'string', maxLength: 1000 }, { type: 'null' }] },
   },
 }
 

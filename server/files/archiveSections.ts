@@ -4,6 +4,7 @@ import { user } from '../db/tables/accounts'
 import * as bikes from '../db/tables/bikes'
 import { registerCurrent, registerEntry } from '../db/tables/register'
 import * as classes from '../db/tables/classes'
+import * as comfort from '../db/tables/comfort'
 import * as floor from '../db/tables/floor'
 import { memberMessage } from '../db/tables/memberPage'
 import * as riders from '../db/tables/riders'
@@ -50,8 +51,13 @@ export const SECTION_NAMES = [
   'roomCues',
   'cues',
   'memberMessages',
+  'complaints',
+  'trials',
+  'trialRatings',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
+/** Archives of version 2 are without these. */
+export const SINCE_VERSION_3: readonly string[] = ['complaints', 'trials', 'trialRatings']
 
 /** Said by where a row stands; counted by the database; opens a page. */
 const LEFT_OUT = ['studioId', 'position', 'linkId']
@@ -137,6 +143,28 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('roomCues', classes.classCue, [classes.classCue.id], { classId: 'classes', ...BY }),
   section('cues', classes.studioCue, [classes.studioCue.sign], BY),
   section('memberMessages', memberMessage, [memberMessage.id], { memberId: 'members', handledBy: PERSON }),
+  section('complaints', comfort.complaint, [comfort.complaint.id], {
+    ...SEAT,
+    noteId: 'notes',
+    handedBy: PERSON,
+    closedBy: PERSON,
+  }),
+  section(
+    'trials',
+    comfort.trial,
+    [comfort.trial.id],
+    {
+      memberId: 'members',
+      complaintId: 'complaints',
+      bikeId: 'bikes',
+      fromEntryId: 'register',
+      entryId: 'register',
+      startedBy: PERSON,
+      endedBy: PERSON,
+    },
+    { fromMarks: 'marks', toMarks: 'marks' },
+  ),
+  section('trialRatings', comfort.trialRating, [comfort.trialRating.id], { trialId: 'trials', ...BY }),
 ]
 
 /** The order a section's rows stand in. */

@@ -9,6 +9,7 @@ import type { Certainty, Purpose } from '../../core/register/entry'
 import { MINUTES_AT_THE_BIKE } from '../../core/memberPage/message'
 import type { Scope } from '../accounts/scope'
 import { listTypes } from '../bikes/versions'
+import { runningTrials, type Trial } from '../comfort/trials'
 import { compute } from '../compute/pool'
 import type { DbExecutor } from '../db/connection'
 import { currentEntries } from '../register/register'
@@ -35,23 +36,29 @@ export type MemberSet = Readonly<{
 export type FirstMarks = Readonly<{ type: BikeType; closing: BikeEquipment['closing']; marks: Marks }>
 
 export type MemberPageData = Readonly<{
-  studio: Readonly<{ name: string; timeZone: string }>
+  studio: Readonly<{ name: string; timeZone: string; referral: string | null }>
   name: string
   sets: readonly MemberSet[]
   /** Where there are no numbers yet: what was measured at home, and what it comes to. */
   first: Readonly<{ measured: boolean; minutes: number; marks: readonly FirstMarks[] }> | null
+  /** Changes that are tried now. */
+  trials: readonly Trial[]
 }>
 
 /** Nobody waits longer for what they may try. */
 const PATIENCE_MS = 8000
 
+/** Whoever opens a member's link reads as nobody who is signed in. */
+export const scopeOf = ({ studioId }: Pick<LinkOwner, 'studioId'>): Scope => ({ studioId, userId: '', role: 'desk' })
+
 /** What a member's own page shows. */
-export async function memberPageData(db: DbExecutor, owner: LinkOwner): Promise<MemberPageData> {
-  const scope: Scope = { studioId: owner.studioId, userId: '', role: 'desk' }
-  const [studio, entries, types] = await Promise.all([
+export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date): Promise<MemberPageData> {
+  const scope = scopeOf(owner)
+  const [studio, entries, types, trials] = await Promise.all([
     getStudio(db, scope),
     currentEntries(db, scope, [owner.memberId]),
     listTypes(db, scope),
+    runningTrials(db, scope, [owner.memberId], now),
   ])
   const closingOf = (lineId: string) => types.find((type) => type.lineId === lineId)?.equipment.closing ?? {}
   const sets = await Promise.all(
@@ -67,10 +74,11 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner): Promise<
     })),
   )
   return {
-    studio: { name: studio.name, timeZone: studio.timeZone },
+    studio: { name: studio.name, timeZone: studio.timeZone, referral: studio.referral },
     name: owner.name,
     sets,
     first: sets.length > 0 ? null : await firstMarks(db, scope, owner.memberId, types),
+    trials,
   }
 
   async function mayTry(setupId: string): Promise<TryAlone> {

@@ -243,7 +243,7 @@ export async function restoreEntry(
 }
 
 /** What is written again of an entry. */
-function newEntryOf({
+export function newEntryOf({
   memberId,
   lineId,
   typeId,

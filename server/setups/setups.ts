@@ -38,6 +38,7 @@ export type FinishedSetup = Readonly<{
   bikeId: string
   bikeNumber: number
   type: BikeType
+  lineId: string
   machineCalibration: Bike
   marks: Marks
   /** Why they are on purpose, where that was said. */
@@ -178,6 +179,7 @@ export async function listFinishedSetups(
       bikeId: setup.bikeId,
       bikeNumber: bike.number,
       type: bikeType.definition,
+      lineId: bikeType.lineId,
       machineCalibration: setup.machineCalibration,
       finishedAt: setup.finishedAt,
       finishedBy: user.name,

@@ -14,6 +14,8 @@ export type Studio = Readonly<{
   school: Partial<School>
   costs: Costs | null
   learns: boolean
+  /** What is said to a rider who is sent on, in the studio's own words; null for the product's. */
+  referral: string | null
 }>
 
 /** The studio of a scope. Throws when there is none: the database was never seeded. */

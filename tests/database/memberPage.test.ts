@@ -68,7 +68,7 @@ test('taken back or too old, it opens nothing, and neither does anything like it
 
 test('the page tells numbers and what may be tried, and nothing of a body', async () => {
   const link = (await openLink(db, scope, 'member-01', now))!
-  const page = await memberPageData(db, (await ownerOf(db, link.token, now))!)
+  const page = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
   expect(page.sets[0]).toMatchObject({ type: { name: 'Sorrel' }, certainty: 'measured' })
   expect(Object.keys(page.sets[0].tryAlone).length).toBeGreaterThan(0)
   expect(JSON.stringify(page)).not.toMatch(/evidence|backSore|pregnant|stature|kneeAngle|toesDown/i)
@@ -87,9 +87,9 @@ const home: HomeMeasures = {
 test('measured at home, first marks and minutes are known before doors open; the set-up begins there', async () => {
   const { memberId, link } = await newcomer()
   const owner = (await ownerOf(db, link.token, now))!
-  expect((await memberPageData(db, owner)).first).toEqual({ measured: false, minutes: 6, marks: [] })
+  expect((await memberPageData(db, owner, new Date())).first).toEqual({ measured: false, minutes: 6, marks: [] })
   expect(await sendHome(link.token, id(), home)).toEqual({ outcome: 'kept' })
-  const { first } = await memberPageData(db, owner)
+  const { first } = await memberPageData(db, owner, new Date())
   expect(first).toMatchObject({ measured: true, minutes: 4 })
   expect(first!.marks.map(({ type }) => type.name)).toEqual(
     expect.arrayContaining(['Bracken', 'Meadowsweet', 'Sorrel']),
@@ -107,7 +107,7 @@ test('their own bike’s tape gives the first marks by translation', async () =>
     noseAheadMm: 150,
   }
   expect(await sendHome(link.token, id(), { evidence: [], ownBike })).toEqual({ outcome: 'kept' })
-  const { first } = await memberPageData(db, (await ownerOf(db, link.token, now))!)
+  const { first } = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
   expect(first).toMatchObject({ measured: true, minutes: 3 })
   expect(first!.marks.map(({ type }) => type.name)).toEqual(
     expect.arrayContaining(['Bracken', 'Meadowsweet', 'Sorrel']),

@@ -1,33 +1,39 @@
 import type { Metadata } from 'next'
-import { headers } from 'next/headers'
-import { notFound } from 'next/navigation'
+import { FELT_NAME, formatTrialAge } from '@/core/messages/comfort'
+import { capitalized } from '@/core/messages/phrases'
+import { REFERRAL } from '@/core/watch/comfort'
 import { MemberPage } from '@/interface/memberPage/MemberPage'
 import { database } from '@/server/db/connection'
-import { ownerOf } from '@/server/memberPage/links'
 import { memberPageData } from '@/server/memberPage/page'
-import { countMiss, mayView } from '@/server/memberPage/pageLimits'
 import { formatDate } from '@/server/studio/day'
+import { ownerOfLink } from './ownerOfLink'
 
 export const metadata: Metadata = { title: 'Your numbers', robots: { index: false, follow: false, nocache: true } }
+
+const DAY_MS = 86_400_000
 
 /** A member's own page behind their private link; nobody signs in. */
 export default async function OwnPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
-  const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
-  if (!(await mayView(peer))) notFound()
-  const owner = await ownerOf(database(), token, new Date())
-  if (!owner) {
-    await countMiss(peer)
-    notFound()
-  }
-  const { studio, name, sets, first } = await memberPageData(database(), owner)
+  const owner = await ownerOfLink(token)
+  const now = new Date()
+  const { studio, name, sets, first, trials } = await memberPageData(database(), owner, now)
   return (
     <MemberPage
       token={token}
       studio={studio.name}
+      referral={studio.referral ?? REFERRAL}
       name={name}
       sets={sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) }))}
       first={first}
+      trials={trials.map(({ id, said, what, expects, weeks, rides, startedAt, ratingBefore }) => ({
+        id,
+        said,
+        felt: FELT_NAME[what],
+        expects: capitalized(expects.join('; ')),
+        age: formatTrialAge({ days: Math.max(0, (now.getTime() - startedAt.getTime()) / DAY_MS), weeks, rides }),
+        before: ratingBefore,
+      }))}
     />
   )
 }

@@ -14,6 +14,8 @@ export const studio = mysqlTable('studio', {
   costs: json('costs').$type<Costs>(),
   /** Whether finished set-ups move what is believed of riders before one is looked at. */
   learns: boolean('learns').notNull().default(true),
+  /** What is said to a rider who is sent on, in the studio's own words; null for the product's. */
+  referral: text('referral'),
 })
 
 // The tables and names the sign-in library expects. All but the studio and the role belong to it.

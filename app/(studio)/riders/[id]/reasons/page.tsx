@@ -1,0 +1,32 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { reasonsPage } from '@/interface/comfort/reasonsPage'
+import { ReasonsView } from '@/interface/comfort/ReasonsView'
+import { can } from '@/server/accounts/can'
+import { requirePermission } from '@/server/accounts/session'
+import { reasonsOf } from '@/server/comfort/reasons'
+import { database } from '@/server/db/connection'
+import { findMember } from '@/server/members/members'
+import { getStudio } from '@/server/studio/studio'
+
+export const metadata: Metadata = { title: 'Reasons' }
+
+/** What is behind a rider's complaints, and the next best step. */
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const person = await requirePermission('seeNotes')
+  const { id } = await params
+  const db = database()
+  const member = await findMember(db, person, id)
+  if (!member) notFound()
+  const now = new Date()
+  const { timeZone } = await getStudio(db, person)
+  const found = await reasonsOf(db, person, id, now)
+  return (
+    <ReasonsView
+      member={{ id, name: member.name }}
+      page={reasonsPage(found, timeZone, now)}
+      mayTry={can(person, 'setUpRiders')}
+      mayNote={can(person, 'writeNotes')}
+    />
+  )
+}

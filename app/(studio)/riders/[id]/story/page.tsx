@@ -1,0 +1,38 @@
+import type { Metadata } from 'next'
+import Link from 'next/link'
+import { notFound } from 'next/navigation'
+import { schoolOf } from '@/core/school/school'
+import reasons from '@/interface/comfort/reasons.module.css'
+import { storyPage } from '@/interface/comfort/storyPage'
+import { StoryView } from '@/interface/comfort/StoryView'
+import { requirePermission } from '@/server/accounts/session'
+import { storyOf } from '@/server/comfort/story'
+import { database } from '@/server/db/connection'
+import { findMember } from '@/server/members/members'
+import { getStudio } from '@/server/studio/studio'
+
+export const metadata: Metadata = { title: 'Story' }
+
+/** Everything that came to pass with a rider, in one line of time. */
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const person = await requirePermission('seeNotes')
+  const { id } = await params
+  const db = database()
+  const member = await findMember(db, person, id)
+  if (!member) notFound()
+  const { timeZone, school } = await getStudio(db, person)
+  const story = await storyOf(db, person, id, new Date())
+  return (
+    <article className={reasons.page}>
+      <header className={reasons.head}>
+        <h1>{member.name}</h1>
+        <nav aria-label="Of this rider">
+          <Link href={`/riders/${id}`}>Numbers</Link>
+          <Link href={`/riders/${id}/reasons`}>Reasons</Link>
+          <b aria-current="page">Story</b>
+        </nav>
+      </header>
+      <StoryView story={storyPage(story, timeZone, schoolOf(school).kneeWindowDeg)} />
+    </article>
+  )
+}

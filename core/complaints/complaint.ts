@@ -1,0 +1,51 @@
+import type { FeltRegion, RedFlag } from '../watch/comfort'
+import type { ComplaintName } from './causeTable'
+import type { HEALTH, MOMENTS, QUALITIES } from './request'
+
+export type Moment = (typeof MOMENTS)[number]
+export type Quality = (typeof QUALITIES)[number]
+export type Health = (typeof HEALTH)[number]
+
+/** Who told of a complaint. */
+export const TOLD_BY = ['instructor', 'member'] as const
+/** The complaint that something felt on the floor stands for. */
+export const COMPLAINT_OF_FELT: Readonly<Record<FeltRegion, ComplaintName>> = Object.freeze({
+  feltFeet: 'feet',
+  feltKneeFront: 'frontKnee',
+  feltKneeSide: 'outerKnee',
+  feltKneeBack: 'backOfKnee',
+  feltThighs: 'frontThighs',
+  feltHips: 'hipPinch',
+  feltSaddle: 'saddlePressure',
+  feltLowBack: 'lowBack',
+  feltNeck: 'neck',
+  feltHands: 'hands',
+})
+
+/** What is felt of the whole body or of the bike: neither left nor right. */
+export const WITHOUT_SIDE: readonly ComplaintName[] = [
+  'slidingForward',
+  'keepsMovingBack',
+  'cramped',
+  'stretched',
+  'chest',
+  'breath',
+  'faint',
+]
+
+/** What a red flag tapped on the floor says already of the complaint it is; where it is felt is asked for. */
+export const SAID_BY_FLAG: Readonly<
+  Record<
+    RedFlag,
+    Readonly<{ what?: ComplaintName; lasts?: true; quality?: readonly Quality[]; health?: readonly Health[] }>
+  >
+> = Object.freeze({
+  chest: { what: 'chest' },
+  sharp: { quality: ['sharp'] },
+  numbLasts: { lasts: true },
+  swelling: { quality: ['swelling'] },
+  growing: { quality: ['growing'] },
+  calf: { what: 'calfSwelling' },
+  pregnancy: { health: ['pregnant'] },
+  operation: { health: ['recentOperation'] },
+})

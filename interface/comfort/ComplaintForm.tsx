@@ -1,0 +1,179 @@
+'use client'
+import { Button, Input } from 'antd'
+import { useState } from 'react'
+import { COMPLAINTS, type ComplaintName } from '@/core/complaints/causeTable'
+import { WITHOUT_SIDE } from '@/core/complaints/complaint'
+import { redFlagsOf } from '@/core/complaints/redFlags'
+import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
+import { LONGEST_LINE } from '@/core/memberPage/message'
+import { FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
+import { SCORES } from '@/core/watch/comfort'
+import styles from './complaintForm.module.css'
+import type { ComplaintSaid } from './readComplaint'
+
+/** Never a matter of the bike: they stand by themselves. */
+const URGENT: readonly ComplaintName[] = ['chest', 'breath', 'faint', 'calfSwelling', 'abdomen']
+const ORDINARY = COMPLAINTS.filter((what) => !URGENT.includes(what))
+
+type Props = Readonly<{
+  /** What is known already, as from a note of the floor. */
+  begun?: Partial<ComplaintSaid>
+  referral: string
+  /** To whom the questions are put: the rider, or whoever asks them. */
+  asks: 'rider' | 'instructor'
+  busy: boolean
+  send: (said: ComplaintSaid) => void
+  submit: string
+}>
+
+const NOTHING: Omit<ComplaintSaid, 'what' | 'strength'> = {
+  side: null,
+  moment: null,
+  lasts: null,
+  quality: [],
+  health: [],
+  line: '',
+}
+
+/** Where, how strong, which side, when, whether it lasts, and what would make it no matter for a bike. */
+export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }: Props) {
+  const [what, setWhat] = useState<ComplaintName | null>(begun.what ?? null)
+  const [strength, setStrength] = useState<number | null>(begun.strength ?? null)
+  const [said, setSaid] = useState({ ...NOTHING, ...begun })
+  const say = (more: Partial<typeof said>) => setSaid((all) => ({ ...all, ...more }))
+  const sided = what !== null && !WITHOUT_SIDE.includes(what)
+  const { side, moment, lasts, quality, health, line } = said
+  const flags =
+    what === null
+      ? []
+      : redFlagsOf(
+          { what, strength: strength ?? 0, ...(side && { side }), ...(lasts && { lasts }), quality: [...quality] },
+          [...health],
+        )
+  const you = asks === 'rider'
+  return (
+    <div className={styles.form}>
+      <Picks
+        title={you ? 'Where do you feel something?' : 'Where?'}
+        className={styles.places}
+        options={ORDINARY.map((one) => [one, FELT_NAME[one]])}
+        chosen={[what]}
+        pick={setWhat}
+      />
+      <Picks
+        title="Or one of these"
+        className={styles.places}
+        options={URGENT.map((one) => [one, FELT_NAME[one]])}
+        chosen={[what]}
+        pick={setWhat}
+      />
+      {what !== null && (
+        <>
+          <Picks
+            title="How strong? 0 nothing, 10 as bad as can be"
+            className={styles.scores}
+            options={SCORES.map((score) => [score, String(score)])}
+            chosen={[strength]}
+            pick={setStrength}
+          />
+          <div className={styles.pair}>
+            {sided && (
+              <Picks
+                title="Which side?"
+                options={[
+                  ['left', 'Left'],
+                  ['both', 'Both'],
+                  ['right', 'Right'],
+                ]}
+                chosen={[side]}
+                pick={(one) => say({ side: one === side ? null : one })}
+              />
+            )}
+            <Picks
+              title="Gone after the ride?"
+              options={[
+                [false, 'Gone'],
+                [true, 'It lasts'],
+              ]}
+              chosen={[lasts]}
+              pick={(one) => say({ lasts: one === lasts ? null : one })}
+            />
+          </div>
+          <Picks
+            title="When does it come?"
+            options={MOMENTS.map((one) => [one, MOMENT_NAME[one]])}
+            chosen={[moment]}
+            pick={(one) => say({ moment: one === moment ? null : one })}
+          />
+          <Picks
+            title="Is any of this so?"
+            options={QUALITIES.map((one) => [one, QUALITY_NAME[one]])}
+            chosen={quality}
+            pick={(one) => say({ quality: toggled(quality, one) })}
+          />
+          <Picks
+            title={you ? 'Are you' : 'Is the rider'}
+            options={HEALTH.map((one) => [one, HEALTH_NAME[one]])}
+            chosen={health}
+            pick={(one) => say({ health: toggled(health, one) })}
+          />
+          {flags.length > 0 && (
+            <p className={styles.stop} role="alert">
+              {referral}
+            </p>
+          )}
+          <Input
+            size="large"
+            maxLength={LONGEST_LINE}
+            placeholder="In one line, if you like"
+            aria-label="In one line"
+            value={line}
+            onChange={(event) => say({ line: event.target.value })}
+          />
+        </>
+      )}
+      <Button
+        type="primary"
+        size="large"
+        block
+        disabled={what === null || strength === null}
+        loading={busy}
+        onClick={() =>
+          what !== null && strength !== null && send({ ...said, what, strength, side: sided ? side : null })
+        }
+      >
+        {submit}
+      </Button>
+    </div>
+  )
+}
+
+const toggled = <T,>(all: readonly T[], one: T): T[] =>
+  all.includes(one) ? all.filter((other) => other !== one) : [...all, one]
+
+function Picks<V extends string | number | boolean>({
+  title,
+  className = styles.row,
+  options,
+  chosen,
+  pick,
+}: {
+  title: string
+  className?: string
+  options: readonly (readonly [V, string])[]
+  chosen: readonly (V | null)[]
+  pick: (value: V) => void
+}) {
+  return (
+    <div className={styles.picks}>
+      <p>{title}</p>
+      <div className={className} role="group" aria-label={title}>
+        {options.map(([value, name]) => (
+          <button key={String(value)} type="button" aria-pressed={chosen.includes(value)} onClick={() => pick(value)}>
+            {name}
+          </button>
+        ))}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,268 @@
+'use client'
+import { Button, Modal } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { endComplaint, keepComplaint } from './actions'
+import { ComplaintForm } from './ComplaintForm'
+import { ExerciseCard } from './ExerciseDrawing'
+import { NextChange } from './NextChange'
+import type { ComplaintSaid } from './readComplaint'
+import styles from './reasons.module.css'
+import type { CauseSummary, ComplaintSummary, ReasonsPage } from './reasonsPage'
+import { Referral } from './Referral'
+import { TrialCard } from './TrialCard'
+
+type Props = Readonly<{
+  member: Readonly<{ id: string; name: string }>
+  page: ReasonsPage
+  mayTry: boolean
+  mayNote: boolean
+}>
+
+/** From complaints to the next best step: red flags first, a running trial, then one change with its reasons. */
+export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const { idFor, forget } = useIdempotencyKey()
+  const [asking, setAsking] = useState<Readonly<{ noteId: string | null; begun: Partial<ComplaintSaid> }> | null>(null)
+  const changed = () => router.refresh()
+  const referred = page.complaints.filter(({ flags }) => flags.length > 0)
+  async function add(said: ComplaintSaid) {
+    const from = { bikeId: page.bikeId, noteId: asking?.noteId ?? null }
+    if (!(await act(() => keepComplaint(idFor({ said, from }), member.id, said, from)))) return
+    forget()
+    setAsking(null)
+    changed()
+  }
+  const waiting = page.complaints.filter(({ onTrial }) => !onTrial)
+  return (
+    <article className={styles.page}>
+      <header className={styles.head}>
+        <h1>{member.name}</h1>
+        <nav aria-label="Of this rider">
+          <Link href={`/riders/${member.id}`}>Numbers</Link>
+          <b aria-current="page">Reasons</b>
+          <Link href={`/riders/${member.id}/story`}>Story</Link>
+        </nav>
+        {mayNote && (
+          <Button size="large" onClick={() => setAsking({ noteId: null, begun: {} })}>
+            Add a complaint
+          </Button>
+        )}
+      </header>
+      {page.flagged.map((flag) => (
+        <section key={flag.id} className={styles.flag} aria-label="Red flag of the floor">
+          <p>
+            <b>{flag.text}.</b> Nothing is changed until it is said where, and the rider was sent on.
+          </p>
+          {mayNote && (
+            <Button size="large" type="primary" onClick={() => setAsking({ noteId: flag.id, begun: flag.begun })}>
+              Say where
+            </Button>
+          )}
+        </section>
+      ))}
+      {referred.length > 0 && (
+        <Referral
+          member={member}
+          why={page.refer ?? referred.flatMap(({ flags }) => flags).join(', ')}
+          say={page.referral}
+          complaints={referred}
+          mayNote={mayNote}
+          changed={changed}
+        />
+      )}
+      <div className={styles.columns}>
+        <div className={styles.main}>
+          {page.running.map((trial) => (
+            <TrialCard key={trial.id} trial={trial} mayEnd={mayTry} mayRate={mayNote} changed={changed} />
+          ))}
+          {page.complaints.length === 0 && page.flagged.length === 0 && (
+            <p className={styles.empty}>
+              Nothing is open. What is felt comes here from the floor, from the rider’s own page, or with “Add a
+              complaint”.
+            </p>
+          )}
+          {page.sentence && waiting.length > 0 && (
+            <NextChange
+              key={waiting[0].id}
+              memberId={member.id}
+              page={page}
+              complaints={waiting}
+              mayTry={mayTry}
+              changed={changed}
+            />
+          )}
+          {page.causes.length > 0 && <Causes causes={page.causes} />}
+          {page.offBike && (
+            <section className={styles.part} aria-label="Off the bike">
+              <h2>A suggestion besides</h2>
+              {page.offBike.exercise ? (
+                <ExerciseCard exercise={page.offBike.exercise} />
+              ) : (
+                <p className={styles.words}>{page.offBike.words}</p>
+              )}
+              <p className={styles.quiet}>A suggestion, not therapy. What hurts while doing it is left out.</p>
+            </section>
+          )}
+        </div>
+        <aside className={styles.aside}>
+          {page.complaints.length > 0 && (
+            <section className={styles.part} aria-label="Complaints">
+              <h2>What is felt</h2>
+              <ul>
+                {page.complaints.map((one) => (
+                  <Felt key={one.id} memberId={member.id} complaint={one} mayNote={mayNote} changed={changed} />
+                ))}
+              </ul>
+            </section>
+          )}
+          {page.checks.length > 0 && (
+            <section className={styles.part} aria-label="Look first">
+              <h2>Look first</h2>
+              <ol className={styles.checks}>
+                {page.checks.map((check) => (
+                  <li key={check}>{check}</li>
+                ))}
+                {page.saddleLine && <li>{page.saddleLine}</li>}
+              </ol>
+            </section>
+          )}
+          {page.conflicts.length > 0 && (
+            <section className={styles.part} aria-label="Opposite wishes">
+              <h2>Does not go together</h2>
+              {page.conflicts.map((conflict) => (
+                <p key={conflict} className={styles.conflict}>
+                  {conflict}
+                </p>
+              ))}
+            </section>
+          )}
+          {page.past.length > 0 && (
+            <section className={styles.part} aria-label="Earlier trials">
+              <h2>Earlier trials</h2>
+              <ul>
+                {page.past.map((trial) => (
+                  <li key={trial.id} className={styles.past}>
+                    <b>{trial.said}</b>
+                    <span>
+                      {trial.ended}; {trial.ratings}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </aside>
+      </div>
+      <p className={styles.caution}>
+        Common practice and what was noted here, not a diagnosis. Local rules and licensed practice stand above it.
+      </p>
+      <Modal
+        open={asking !== null}
+        onCancel={() => setAsking(null)}
+        footer={null}
+        title={`What does ${member.name} feel?`}
+        width={720}
+        destroyOnHidden
+      >
+        {asking && (
+          <ComplaintForm
+            begun={asking.begun}
+            referral={page.referral}
+            asks="instructor"
+            busy={busy}
+            send={add}
+            submit="Keep it"
+          />
+        )}
+      </Modal>
+    </article>
+  )
+}
+
+function Causes({ causes }: { causes: readonly CauseSummary[] }) {
+  const [open, setOpen] = useState<string | null>(causes[0].cause)
+  return (
+    <section className={styles.part} aria-label="What may be behind it">
+      <h2>What may be behind it</h2>
+      <ul className={styles.causes}>
+        {causes.map((one) => (
+          <li key={one.cause}>
+            <button
+              type="button"
+              aria-expanded={open === one.cause}
+              onClick={() => setOpen(open === one.cause ? null : one.cause)}
+            >
+              <b>{one.name}</b>
+              <span className={styles.bar} aria-hidden="true">
+                <i style={{ width: `${Math.max(2, 100 * one.share)}%` }} />
+              </span>
+              <small>{one.chance}</small>
+            </button>
+            {open === one.cause && (
+              <div className={styles.why}>
+                {one.for.length > 0 && (
+                  <ul aria-label="For it">
+                    {one.for.map((line) => (
+                      <li key={line} className={styles.pro}>
+                        {line}
+                      </li>
+                    ))}
+                  </ul>
+                )}
+                {one.against.length > 0 && (
+                  <ul aria-label="Against it">
+                    {one.against.map((line) => (
+                      <li key={line} className={styles.contra}>
+                        {line}
+                      </li>
+                    ))}
+                  </ul>
+                )}
+                <p className={styles.quiet}>Where it is the cause: {one.remedy.toLowerCase()}.</p>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Felt({
+  memberId,
+  complaint,
+  mayNote,
+  changed,
+}: {
+  memberId: string
+  complaint: ComplaintSummary
+  mayNote: boolean
+  changed: () => void
+}) {
+  const { act, busy } = useAction()
+  const { id, text, when, line, from } = complaint
+  const close = async () => {
+    if (await act(() => endComplaint(memberId, id))) changed()
+  }
+  return (
+    <li className={styles.felt}>
+      <b>{text}</b>
+      {when && <span>{when}</span>}
+      {line && <q>{line}</q>}
+      <small>
+        {from}
+        {complaint.onTrial && ', on trial'}
+      </small>
+      {mayNote && (
+        <Button size="large" loading={busy} onClick={close} aria-label={`Settled: ${text}`}>
+          Settled
+        </Button>
+      )}
+    </li>
+  )
+}

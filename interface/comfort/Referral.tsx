@@ -1,0 +1,84 @@
+'use client'
+import { App, Button, Input } from 'antd'
+import { useState } from 'react'
+import { useAction } from '../shared/useAction'
+import { sendOn } from './actions'
+import styles from './reasons.module.css'
+import type { ComplaintSummary } from './reasonsPage'
+
+type Props = Readonly<{
+  member: Readonly<{ id: string; name: string }>
+  why: string
+  say: string
+  complaints: readonly ComplaintSummary[]
+  mayNote: boolean
+  changed: () => void
+}>
+
+/** A complaint that is no matter for a bike: what to say, what to hand over, and who was told. */
+export function Referral({ member, why, say, complaints, mayNote, changed }: Props) {
+  const { message } = App.useApp()
+  const { act, busy } = useAction()
+  const [told, setTold] = useState('')
+  const open = complaints.filter(({ handed }) => handed === null)
+  const text = [
+    member.name,
+    ...complaints.map(({ text: felt, when, flags, from }) =>
+      [felt, when, flags.join(', '), from].filter(Boolean).join('. '),
+    ),
+    say,
+  ].join('\n')
+  async function copy() {
+    try {
+      await navigator.clipboard.writeText(text)
+      message.success('Copied: what was recorded, and what to do.')
+    } catch {
+      message.error('This browser does not let pages copy; select the text instead.')
+    }
+  }
+  async function keep() {
+    for (const { id } of open) if (!(await act(() => sendOn(member.id, id, told)))) return
+    setTold('')
+    changed()
+  }
+  return (
+    <section className={styles.refer} aria-label="Send on">
+      <h2>No change of the bike: {why.charAt(0).toLowerCase() + why.slice(1)}</h2>
+      <p className={styles.say}>{say}</p>
+      <ul>
+        {complaints.map(({ id, text: felt, flags, from, handed }) => (
+          <li key={id}>
+            {felt}: {flags.join(', ')}. {from}.{handed && <b> Sent on {handed}.</b>}
+          </li>
+        ))}
+      </ul>
+      <p className={styles.quiet}>
+        This is recorded, not diagnosed. Local rules and licensed practice stand above it. What the rider agrees to may
+        be handed over.
+      </p>
+      <div className={`${styles.tell} no-print`}>
+        <Button size="large" onClick={copy}>
+          Copy to hand over
+        </Button>
+        <Button size="large" onClick={() => window.print()}>
+          Print
+        </Button>
+        {mayNote && open.length > 0 && (
+          <>
+            <Input
+              size="large"
+              maxLength={120}
+              aria-label="Who was told"
+              placeholder="Who was told? The rider, a parent, the desk …"
+              value={told}
+              onChange={(event) => setTold(event.target.value)}
+            />
+            <Button size="large" type="primary" loading={busy} disabled={told.trim() === ''} onClick={keep}>
+              Sent on
+            </Button>
+          </>
+        )}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,46 @@
+import type { ComplaintName } from '@/core/complaints/causeTable'
+import { WITHOUT_SIDE, type Health, type Moment, type Quality } from '@/core/complaints/complaint'
+import { oneLine } from '@/core/memberPage/message'
+import { requestIssues } from '@/core/operations/dispatch'
+
+/** What the form of a complaint sends; everything but what and how strong may be left unsaid. */
+export type ComplaintSaid = Readonly<{
+  what: ComplaintName
+  strength: number
+  side: 'left' | 'right' | 'both' | null
+  moment: Moment | null
+  lasts: boolean | null
+  quality: readonly Quality[]
+  health: readonly Health[]
+  line: string
+}>
+
+/** What was said, held to the wire's own schema; null where it is none. A side that means nothing is left out. */
+export function readComplaint(sent: unknown): ComplaintSaid | null {
+  const { what, strength, side, moment, lasts, quality, health, line } = (sent ?? {}) as Partial<ComplaintSaid>
+  if (!what || !Number.isInteger(strength)) return null
+  const own = {
+    what,
+    strength: strength!,
+    side: WITHOUT_SIDE.includes(what) ? null : (side ?? null),
+    moment: moment ?? null,
+    lasts: typeof lasts === 'boolean' ? lasts : null,
+    quality: quality ?? [],
+    health: health ?? [],
+  }
+  const request = {
+    complaints: [
+      {
+        what,
+        strength,
+        ...(own.side && { side: own.side }),
+        ...(own.moment && { when: own.moment }),
+        ...(own.lasts !== null && { lasts: own.lasts }),
+        quality: own.quality,
+      },
+    ],
+    health: own.health,
+    findings: [],
+  }
+  return requestIssues('explain', request).length > 0 ? null : { ...own, line: oneLine(line) }
+}

@@ -1,0 +1,144 @@
+import { causeRow } from '@/core/complaints/causeTable'
+import type { Change } from '@/core/complaints/change'
+import { SAID_BY_FLAG } from '@/core/complaints/complaint'
+import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
+import { formatComplaint, formatWhen } from '@/core/messages/comfort'
+import { FLAG_TEXT, formatChange, formatExpected } from '@/core/messages/complaints'
+import { formatMarks } from '@/core/messages/labels'
+import { capitalized, formatLength, formatNaturalFrequency } from '@/core/messages/phrases'
+import { formatBikeName } from '@/core/messages/rider'
+import { formatNote } from '@/core/messages/watch'
+import { redFlagNamed, REFERRAL } from '@/core/watch/comfort'
+import type { Reasons } from '@/server/comfort/reasons'
+import { formatDate } from '@/server/studio/day'
+import type { ComplaintSaid } from './readComplaint'
+import { trialSummary, type TrialSummary } from './trialSummary'
+
+export type ComplaintSummary = Readonly<{
+  id: string
+  text: string
+  when: string
+  line: string
+  from: string
+  strength: number
+  flags: readonly string[]
+  onTrial: boolean
+  handed: string | null
+}>
+
+export type CauseSummary = Readonly<{
+  cause: string
+  name: string
+  share: number
+  chance: string
+  for: readonly string[]
+  against: readonly string[]
+  remedy: string
+}>
+
+export type ShownChange = Readonly<{
+  shown: Readonly<{ axis: Change['axis']; to?: string; deg?: number }>
+  said: string
+  expects: readonly string[]
+  large: boolean
+}>
+
+/** The page of reasons in words. */
+export type ReasonsPage = Readonly<{
+  complaints: readonly ComplaintSummary[]
+  flagged: readonly Readonly<{ id: string; text: string; begun: Partial<ComplaintSaid> }>[]
+  causes: readonly CauseSummary[]
+  checks: readonly string[]
+  conflicts: readonly string[]
+  sentence: string | null
+  remedy: string | null
+  change: ShownChange | null
+  orSlide: ShownChange | null
+  touched: readonly string[]
+  cue: string | null
+  offBike: Readonly<{ words: string; exercise: Exercise | null }> | null
+  refer: string | null
+  running: readonly TrialSummary[]
+  past: readonly TrialSummary[]
+  numbers: string | null
+  bike: string | null
+  bikeId: string | null
+  saddleLine: string | null
+  referral: string
+}>
+
+/** Causes with less weight than this are not worth a line. */
+const LEAST_SHARE = 0.03
+const MOST_CAUSES = 8
+
+export function reasonsPage(found: Reasons, timeZone: string, now: Date): ReasonsPage {
+  const { complaints, flagged, answer, onFile, trials, touched, referral } = found
+  const type = onFile.entry?.type
+  const asShown = (change: Change, expects: readonly string[]): ShownChange => ({
+    shown: {
+      axis: change.axis,
+      ...(change.to !== undefined && { to: change.to }),
+      ...(change.axis === 'tilt' && change.deg !== undefined && { deg: change.deg }),
+    },
+    said: formatChange(change, type),
+    expects,
+    large: change.large,
+  })
+  const summaries = trials.map((one) => trialSummary(one, timeZone, now))
+  const off = answer?.offBike
+  return {
+    complaints: complaints.map((one) => ({
+      id: one.id,
+      text: formatComplaint(one),
+      when: formatWhen(one),
+      line: one.line,
+      from: `${one.toldBy === 'member' ? 'From their page' : 'Heard in class'}, ${formatDate(one.createdAt, timeZone)}`,
+      strength: one.strength,
+      flags: one.flags.map((flag) => FLAG_TEXT[flag]),
+      onTrial: one.onTrial,
+      handed: one.handedAt ? `${formatDate(one.handedAt, timeZone)}, told: ${one.handedTo}` : null,
+    })),
+    flagged: flagged.map((note) => ({
+      id: note.id,
+      text: `${capitalized(formatNote(note))}, ${formatDate(note.createdAt, timeZone)}`,
+      begun: begunBy(note.region, note.side),
+    })),
+    causes: (answer?.causes ?? [])
+      .filter(({ weight }) => weight >= LEAST_SHARE)
+      .slice(0, MOST_CAUSES)
+      .map(({ cause, weight, for: pro, against }) => ({
+        cause,
+        name: capitalized(causeRow(cause).name),
+        share: weight,
+        chance: formatNaturalFrequency(weight),
+        for: pro,
+        against,
+        remedy: capitalized(causeRow(cause).remedy),
+      })),
+    checks: answer?.checkFirst ?? [],
+    conflicts: answer?.conflicts ?? [],
+    sentence: answer && !answer.refer ? answer.sentence : null,
+    remedy: answer?.remedy ? capitalized(answer.remedy) : null,
+    change: answer?.change ? asShown(answer.change, (answer.expect ?? []).map(formatExpected)) : null,
+    orSlide: answer?.orSlide ? asShown(answer.orSlide, []) : null,
+    touched: touched.map(({ name }) => name),
+    cue: answer?.cue ?? null,
+    offBike: off ? { words: capitalized(off), exercise: exerciseNamed(off) ?? null } : null,
+    refer: answer?.refer?.why ?? null,
+    running: summaries.filter(({ ended }) => ended === null),
+    past: summaries.filter(({ ended }) => ended !== null),
+    numbers: onFile.entry ? formatMarks(onFile.entry.type, onFile.entry.marks) : null,
+    bike: onFile.bike ? formatBikeName(onFile.bike.type.name, onFile.bike.number) : (type?.name ?? null),
+    bikeId: onFile.bike?.id ?? null,
+    saddleLine: onFile.saddleLine
+      ? `The saddle’s nose stood ${formatLength(Math.abs(onFile.saddleLine.mm))} off the frame’s line on ` +
+        `${formatDate(onFile.saddleLine.at, timeZone)}.`
+      : null,
+    referral: referral ?? REFERRAL,
+  }
+}
+
+function begunBy(region: string, side: 'left' | 'right' | 'both'): Partial<ComplaintSaid> {
+  const flag = redFlagNamed(region)
+  return { ...(flag && SAID_BY_FLAG[flag.flag]), ...(side !== 'both' && { side }) }
+}

@@ -1,0 +1,40 @@
+'use client'
+import { Button } from 'antd'
+import { useState } from 'react'
+import { ComplaintForm } from '../comfort/ComplaintForm'
+import type { ComplaintSaid } from '../comfort/readComplaint'
+import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { sendComplaint } from './actions'
+import styles from './memberPage.module.css'
+
+/** Something bothers the member: where, how strong, when; their instructor looks for the reason. */
+export function Bothers({ token, referral }: { token: string; referral: string }) {
+  const { act, busy } = useAction()
+  const { idFor, forget } = useIdempotencyKey()
+  const [state, setState] = useState<'closed' | 'asking' | 'sent'>('closed')
+  async function send(said: ComplaintSaid) {
+    if (!(await act(() => sendComplaint(token, idFor(said), said)))) return
+    forget()
+    setState('sent')
+  }
+  return (
+    <section className={styles.part} aria-label="Does something bother you">
+      <h2>Does something bother you?</h2>
+      {state === 'sent' ? (
+        <p className={styles.lead} role="status">
+          Thank you. Your instructor sees it with the next class, and looks for the reason.
+        </p>
+      ) : (
+        <p>A few taps: where, how strong, when. What is found comes back to you as one change at a time.</p>
+      )}
+      {state === 'asking' ? (
+        <ComplaintForm referral={referral} asks="rider" busy={busy} send={send} submit="Send" />
+      ) : (
+        <Button size="large" block onClick={() => setState('asking')}>
+          {state === 'sent' ? 'Say something else' : 'Tell us'}
+        </Button>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,299 @@
+import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
+import type { ComplaintName } from '../../core/complaints/causeTable'
+import { COMPLAINT_OF_FELT, type Health, type Moment, type Quality, TOLD_BY } from '../../core/complaints/complaint'
+import { redFlagsOf } from '../../core/complaints/redFlags'
+import type { Complaint } from '../../core/complaints/request'
+import { FELT, feltNamed } from '../../core/watch/comfort'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { insertOnce, type WriteResult } from '../db/insertOnce'
+import { bike } from '../db/tables/bikes'
+import { complaint } from '../db/tables/comfort'
+import { classNote, member } from '../db/tables/riders'
+import type { LinkOwner } from '../memberPage/links'
+
+/** A complaint as kept. */
+export type RiderComplaint = Readonly<{
+  id: string
+  memberId: string
+  bikeId: string | null
+  classId: string | null
+  noteId: string | null
+  what: ComplaintName
+  side: 'left' | 'right' | 'both' | null
+  strength: number
+  moment: Moment | null
+  lasts: boolean | null
+  quality: readonly Quality[]
+  health: readonly Health[]
+  line: string
+  toldBy: (typeof TOLD_BY)[number]
+  createdAt: Date
+  handedAt: Date | null
+  handedTo: string | null
+  closedAt: Date | null
+}>
+
+/** What is written of a complaint; what is left out was not said. */
+export type NewComplaint = Readonly<{ id: string; what: ComplaintName; strength: number }> &
+  Readonly<
+    Partial<Pick<RiderComplaint, 'bikeId' | 'classId' | 'side' | 'moment' | 'lasts' | 'quality' | 'health' | 'line'>>
+  >
+
+const columns = {
+  id: complaint.id,
+  memberId: complaint.memberId,
+  bikeId: complaint.bikeId,
+  classId: complaint.classId,
+  noteId: complaint.noteId,
+  what: complaint.what,
+  side: complaint.side,
+  strength: complaint.strength,
+  moment: complaint.moment,
+  lasts: complaint.lasts,
+  quality: complaint.quality,
+  health: complaint.health,
+  line: complaint.line,
+  toldBy: complaint.toldBy,
+  createdAt: complaint.createdAt,
+  handedAt: complaint.handedAt,
+  handedTo: complaint.handedTo,
+  closedAt: complaint.closedAt,
+}
+const MOST = 200
+/** Something felt on the floor is still open so long, ms; ours. */
+const FELT_OPEN_MS = 42 * 86_400_000
+
+/** Everything a rider complained of, the latest first. */
+export async function listComplaints(db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> {
+  return db
+    .select(columns)
+    .from(complaint)
+    .where(and(eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
+    .orderBy(desc(complaint.createdAt))
+    .limit(MOST)
+}
+
+/** What these riders complained of themselves or through whoever taught, and nobody closed, the latest first. */
+export async function openComplaints(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+): Promise<RiderComplaint[]> {
+  if (memberIds.length === 0) return []
+  return db
+    .select(columns)
+    .from(complaint)
+    .where(
+      and(
+        inArray(complaint.memberId, [...memberIds]),
+        eq(complaint.studioId, scope.studioId),
+        isNull(complaint.closedAt),
+      ),
+    )
+    .orderBy(desc(complaint.createdAt))
+    .limit(MOST * 5)
+}
+
+/**
+ * What is open of one rider: kept complaints, and what was felt on the floor lately and nobody took up, as the
+ * complaint it stands for under the note's id. Felt twice in one place and on one side, the latest counts.
+ */
+export async function complaintsToAnswer(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  now: Date,
+): Promise<RiderComplaint[]> {
+  const [kept, felt] = [await listComplaints(db, scope, memberId), await feltLately(db, scope, memberId, now)]
+  const taken = new Set(kept.map(({ noteId }) => noteId))
+  const open = kept.filter(({ closedAt }) => closedAt === null)
+  const told = new Set<string>()
+  return [...open, ...felt.filter(({ id, createdAt, what }) => !taken.has(id) && !answeredSince(kept, what, createdAt))]
+    .sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
+    .filter(({ what, side, toldBy, noteId }) => {
+      const key = `${what} ${side}`
+      const again = told.has(key) && toldBy === 'instructor' && noteId !== null
+      told.add(key)
+      return !again
+    })
+}
+
+/** What was felt before the same was closed went with it. */
+const answeredSince = (kept: readonly RiderComplaint[], what: ComplaintName, at: Date): boolean =>
+  kept.some((one) => one.what === what && one.closedAt !== null && one.closedAt >= at)
+
+async function feltLately(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderComplaint[]> {
+  const { id, bikeId, classId, region, side, score, createdAt } = classNote
+  const found = await db
+    .select({ id, memberId: classNote.memberId, bikeId, classId, region, side, score, createdAt })
+    .from(classNote)
+    .where(
+      and(
+        eq(classNote.memberId, memberId),
+        eq(classNote.studioId, scope.studioId),
+        eq(classNote.sign, FELT),
+        gte(classNote.createdAt, new Date(now.getTime() - FELT_OPEN_MS)),
+        isNull(classNote.withdrawnAt),
+      ),
+    )
+    .orderBy(desc(classNote.createdAt))
+    .limit(MOST)
+  return found.flatMap(({ region: where, score: strength, ...note }): RiderComplaint[] => {
+    const felt = feltNamed(where)
+    if (!felt || !strength) return []
+    return [
+      {
+        ...note,
+        noteId: note.id,
+        what: COMPLAINT_OF_FELT[felt.region],
+        strength,
+        moment: null,
+        lasts: null,
+        quality: [],
+        health: [],
+        line: '',
+        toldBy: 'instructor',
+        handedAt: null,
+        handedTo: null,
+        closedAt: null,
+      },
+    ]
+  })
+}
+
+/** `gone`: the studio has no such member, bike or class. */
+export type ComplaintResult = WriteResult | Readonly<{ outcome: 'gone' }>
+
+/** Keeps what an instructor heard; the same id with the same content again changes nothing. */
+export async function addComplaint(
+  db: DbExecutor,
+  scope: Scope,
+  asked: NewComplaint & Readonly<{ memberId: string; noteId?: string | null }>,
+  now: Date,
+): Promise<ComplaintResult> {
+  const { studioId, userId } = scope
+  if (!(await isOwn(db, studioId, asked))) return { outcome: 'gone' }
+  return insert(db, { ...asked, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
+}
+
+/** Keeps what a member said from their own page. */
+export async function addOwnComplaint(
+  db: DbExecutor,
+  { studioId, memberId, linkId }: LinkOwner,
+  asked: NewComplaint,
+  now: Date,
+): Promise<ComplaintResult> {
+  return insert(
+    db,
+    { ...asked, bikeId: null, classId: null, memberId, studioId, toldBy: 'member' },
+    { createdAt: now, linkId },
+  )
+}
+
+/** Whether member and bike are the studio's, and the note is one of this member. */
+async function isOwn(
+  db: DbExecutor,
+  studioId: string,
+  { memberId, bikeId, noteId }: Readonly<{ memberId: string; bikeId?: string | null; noteId?: string | null }>,
+): Promise<boolean> {
+  const [found] = await db
+    .select({ bikeId: bike.id, noteId: classNote.id })
+    .from(member)
+    .leftJoin(bike, and(eq(bike.studioId, studioId), eq(bike.id, bikeId ?? '')))
+    .leftJoin(classNote, and(eq(classNote.memberId, member.id), eq(classNote.id, noteId ?? '')))
+    .where(and(eq(member.id, memberId), eq(member.studioId, studioId)))
+  return found !== undefined && (!bikeId || found.bikeId !== null) && (!noteId || found.noteId !== null)
+}
+
+async function insert(
+  db: DbExecutor,
+  asked: NewComplaint &
+    Readonly<{ memberId: string; studioId: string; toldBy: RiderComplaint['toldBy']; noteId?: string | null }>,
+  written: Readonly<{ createdAt: Date; createdBy?: string; linkId?: string }>,
+): Promise<WriteResult> {
+  const content = {
+    id: asked.id,
+    studioId: asked.studioId,
+    memberId: asked.memberId,
+    bikeId: asked.bikeId ?? null,
+    classId: asked.classId ?? null,
+    noteId: asked.noteId ?? null,
+    what: asked.what,
+    side: asked.side ?? null,
+    strength: asked.strength,
+    moment: asked.moment ?? null,
+    lasts: asked.lasts ?? null,
+    quality: asked.quality ?? [],
+    health: asked.health ?? [],
+    line: asked.line ?? '',
+    toldBy: asked.toldBy,
+  }
+  return insertOnce(
+    () => db.insert(complaint).values({ ...content, ...written }),
+    async () => {
+      const [found] = await db
+        .select({ ...columns, studioId: complaint.studioId })
+        .from(complaint)
+        .where(eq(complaint.id, asked.id))
+      if (!found) return undefined
+      const { handedAt: _a, handedTo: _t, closedAt: _c, createdAt: _at, ...same } = found
+      return same
+    },
+    content,
+  )
+}
+
+/**
+ * The complaint of this id, kept first where it was only felt on the floor until now; null where the studio has none
+ * such.
+ */
+export async function takeUp(
+  db: DbExecutor,
+  scope: Scope,
+  { memberId, id }: Readonly<{ memberId: string; id: string }>,
+  now: Date,
+): Promise<RiderComplaint | null> {
+  const find = async () =>
+    (
+      await db
+        .select(columns)
+        .from(complaint)
+        .where(and(eq(complaint.id, id), eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
+    ).at(0)
+  const kept = await find()
+  if (kept) return kept
+  const felt = (await feltLately(db, scope, memberId, now)).find((one) => one.id === id)
+  if (!felt) return null
+  await addComplaint(db, scope, felt, felt.createdAt)
+  return (await find()) ?? null
+}
+
+/** Says that a rider was sent on, and who was told; a complaint handed on before, or another studio's, stays. */
+export async function handOn(db: DbExecutor, scope: Scope, id: string, handedTo: string, now: Date): Promise<void> {
+  await db
+    .update(complaint)
+    .set({ handedAt: now, handedBy: scope.userId, handedTo })
+    .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.handedAt)))
+}
+
+/** Says that a complaint is over; closed before, or another studio's, it stays as it is. */
+export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
+  await db
+    .update(complaint)
+    .set({ closedAt: now, closedBy: scope.userId })
+    .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
+}
+
+/** A complaint as `explain` takes it. */
+export const asComplaint = ({ what, side, strength, moment, lasts, quality }: RiderComplaint): Complaint => ({
+  what,
+  strength,
+  ...(side && { side }),
+  ...(moment && { when: moment }),
+  ...(lasts !== null && { lasts }),
+  ...(quality.length > 0 && { quality: [...quality] }),
+})
+
+/** Whether a complaint is one to send on rather than to answer on the bike. */
+export const isReferred = (one: RiderComplaint): boolean => redFlagsOf(asComplaint(one), [...one.health]).length > 0

@@ -1,0 +1,116 @@
+import { isSaddleStraight } from '../../core/bike/tilt'
+import {
+  barsFinding,
+  bikeChange,
+  changesOf,
+  findingOfNote,
+  findingsOfSetup,
+  viewFinding,
+} from '../../core/complaints/findingsFrom'
+import type { Finding } from '../../core/complaints/request'
+import { latest } from '../../core/evidence/evidence'
+import type { School } from '../../core/school/school'
+import type { Scope } from '../accounts/scope'
+import { listBikeReadings } from '../bikes/bikeReadings'
+import { findBike, type StudioBike } from '../bikes/bikes'
+import { listNotesOfMembers } from '../classes/notes'
+import type { DbExecutor } from '../db/connection'
+import { currentEntries, listEntries, shownFirst, type RegisterEntry } from '../register/register'
+import { findRoom, listPlaces } from '../rooms/rooms'
+import { listFinishedSetups } from '../setups/setups'
+import { listRides, type Ride } from './rides'
+
+/** What is on file of a rider, as `explain` takes it, and what it was read on. */
+export type OnFile = Readonly<{
+  findings: readonly Finding[]
+  /** The bike that is spoken of: the complaint's, or the one ridden last; null for somebody who never rode. */
+  bike: StudioBike | null
+  /** The numbers that hold on its type; null where there are none. */
+  entry: RegisterEntry | null
+  experience: 'new' | 'regular' | 'experienced' | undefined
+  /** A nose off the frame's line, as measured last on this machine, mm and when; null where it lies on it. */
+  saddleLine: Readonly<{ mm: number; at: Date }> | null
+  rides: readonly Ride[]
+}>
+
+const DAY_MS = 86_400_000
+/** Set-ups, entries and notes that are looked at. */
+const SETUPS = 4
+const ENTRIES = 40
+const NOTES_MS = 120 * DAY_MS
+/** The wire takes so many findings; the youngest count. */
+const MOST_NOTES = 120
+
+/** Everything on file that may speak for or against a cause: checks, notes, the machine, the room, what was changed. */
+export async function findingsOnFile(
+  db: DbExecutor,
+  scope: Scope,
+  { memberId, bikeId }: Readonly<{ memberId: string; bikeId: string | null }>,
+  school: School,
+  now: Date,
+): Promise<OnFile> {
+  const ago = (at: Date): number => Math.max(0, (now.getTime() - at.getTime()) / DAY_MS)
+  const [rides, current, entries, setups, notes] = [
+    await listRides(db, scope, memberId, now),
+    shownFirst(await currentEntries(db, scope, [memberId])),
+    await listEntries(db, scope, memberId, { limit: ENTRIES }),
+    await listFinishedSetups(db, scope, memberId, SETUPS),
+    await listNotesOfMembers(db, scope, [memberId], new Date(now.getTime() - NOTES_MS)),
+  ]
+  const spokenOf = bikeId ?? rides.at(0)?.bikeId ?? current.at(0)?.bikeId ?? null
+  const bike = spokenOf ? await findBike(db, scope, spokenOf) : null
+  const lineId = bike?.lineId ?? current.at(0)?.lineId
+  const entry = current.find((one) => one.lineId === lineId) ?? null
+  // What was read in a set-up is as old as the numbers it ended with.
+  const endedAt = (setupId: string, finishedAt: Date) =>
+    entries.find((one) => one.setupId === setupId)?.createdAt ?? finishedAt
+  const findings: (Finding | null)[] = [
+    ...setups.flatMap(({ id, evidence, marks, finishedAt, lineId: ofLine }) =>
+      findingsOfSetup({ evidence, marks, daysAgo: ago(endedAt(id, finishedAt)), otherType: ofLine !== lineId }, school),
+    ),
+    ...notes
+      .slice(0, MOST_NOTES)
+      .map(({ sign, side, held, createdAt }) => findingOfNote({ sign, side, held, daysAgo: ago(createdAt) })),
+    ...changesOf(
+      entries.map(({ lineId: line, purpose, marks, footwear, basis, createdAt }) => ({
+        set: `${line}/${purpose}`,
+        marks,
+        footwear,
+        basis,
+        daysAgo: ago(createdAt),
+      })),
+    ),
+    bikeChange(rides.map((ride) => ({ lineId: ride.lineId, daysAgo: ago(ride.at) }))),
+    entry ? barsFinding(entry.type, entry.marks) : null,
+    ...(bike ? await findingsOfMachine(db, scope, bike) : []),
+  ]
+  const rider = latest(
+    setups.toReversed().flatMap(({ evidence }) => evidence),
+    'rider',
+  )
+  return {
+    findings: findings.filter((one) => one !== null),
+    bike,
+    entry,
+    experience: rider?.experience,
+    saddleLine: bike ? await saddleLineOf(db, scope, bike) : null,
+    rides,
+  }
+
+  async function findingsOfMachine(exec: DbExecutor, who: Scope, { id, machineCalibration, type }: StudioBike) {
+    const place = (await listPlaces(exec, who)).find((one) => one.bikeId === id)
+    const room = place ? await findRoom(exec, who, place.roomId) : null
+    const { tiltDeg } = machineCalibration
+    return [
+      tiltDeg === undefined ? null : ({ kind: 'tilt', deg: tiltDeg, shape: type.saddle.shape } as const),
+      place && room ? viewFinding(place, room.plan, 0) : null,
+    ]
+  }
+}
+
+async function saddleLineOf(db: DbExecutor, scope: Scope, { id }: StudioBike): Promise<OnFile['saddleLine']> {
+  const readings = await listBikeReadings(db, scope, id)
+  const last = readings.findLast(({ row }) => row.kind === 'saddleLine')
+  if (last?.row.kind !== 'saddleLine' || isSaddleStraight(last.row.mm)) return null
+  return { mm: last.row.mm, at: last.createdAt }
+}

@@ -1,0 +1,178 @@
+import type { Cause } from '../../core/complaints/causeTable'
+import { redFlagsOf, type RedFlagReason } from '../../core/complaints/redFlags'
+import type { Change } from '../../core/complaints/change'
+import type { ExplainRequest, Finding } from '../../core/complaints/request'
+import { formatChange, formatExpected } from '../../core/messages/complaints'
+import { explain, type ExplainResponse } from '../../core/operations/explain'
+import { schoolOf } from '../../core/school/school'
+import { RED_FLAG } from '../../core/watch/comfort'
+import type { Scope } from '../accounts/scope'
+import { listNotesOfMembers, type Note } from '../classes/notes'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { getStudio } from '../studio/studio'
+import { asComplaint, complaintsToAnswer, listComplaints, takeUp, type RiderComplaint } from './complaints'
+import { findingsOnFile, type OnFile } from './findings'
+import { beginTrial, listTrials, lockMember, ridersOfBike, type Trial, type TrialResult } from './trials'
+
+/** A complaint as the page of reasons shows it. */
+export type ShownComplaint = RiderComplaint & Readonly<{ flags: readonly RedFlagReason[]; onTrial: boolean }>
+
+/** What is open of a rider, what is behind it, and what to do next. */
+export type Reasons = Readonly<{
+  complaints: readonly ShownComplaint[]
+  /** Red flags tapped on the floor that nobody took up: nothing is changed while there is one. */
+  flagged: readonly Note[]
+  /** Null where nothing is open, or a flag of the floor stops it. */
+  answer: ExplainResponse | null
+  onFile: OnFile
+  /** Causes whose change was on trial and did not help. */
+  tried: readonly Cause[]
+  trials: readonly Trial[]
+  /** The riders a change of this saddle's tilt touches; empty where none is proposed. */
+  touched: readonly Readonly<{ id: string; name: string }>[]
+  referral: string | null
+}>
+
+const DAY_MS = 86_400_000
+/** A red flag of the floor stands so long, ms. */
+const FLAG_MS = 42 * DAY_MS
+/** Riders of so long ago are still named where a saddle is tilted, ms. */
+const TOUCHED_MS = 42 * DAY_MS
+/** The wire's most. */
+const MOST_COMPLAINTS = 12
+const MOST_FINDINGS = 200
+
+/** Everything the page of reasons tells. */
+export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Reasons> {
+  const [studio, complaints, kept, trials] = [
+    await getStudio(db, scope),
+    await complaintsToAnswer(db, scope, memberId, now),
+    await listComplaints(db, scope, memberId),
+    await listTrials(db, scope, memberId, now),
+  ]
+  const school = schoolOf(studio.school)
+  const flagged = await flagsOfFloor(db, scope, memberId, kept, now)
+  const bikeId = complaints.find((one) => one.bikeId !== null)?.bikeId ?? null
+  const onFile = await findingsOnFile(db, scope, { memberId, bikeId }, school, now)
+  const tried = triedCauses(complaints, trials)
+  // What is on trial is left alone: the next step is for what is not; where all is, only the reasons are told.
+  const onTrial = new Set(trials.filter(({ endedAt }) => endedAt === null).map(({ complaintId }) => complaintId))
+  const waiting = complaints.filter(({ id }) => !onTrial.has(id))
+  const asked = waiting.length > 0 ? waiting : complaints
+  const stopped = flagged.length > 0 || complaints.length === 0
+  const answer = stopped ? null : explain(requestOf(asked, onFile, studio.school), tried)
+  const touched =
+    answer?.change?.axis === 'tilt' && onFile.bike
+      ? await ridersOfBike(db, scope, onFile.bike.id, new Date(now.getTime() - TOUCHED_MS))
+      : []
+  return {
+    complaints: complaints.map((one) => ({
+      ...one,
+      flags: redFlagsOf(asComplaint(one), [...one.health]),
+      onTrial: onTrial.has(one.id),
+    })),
+    flagged,
+    answer,
+    onFile,
+    tried,
+    trials,
+    touched,
+    referral: studio.referral,
+  }
+}
+
+/** What `explain` is asked of these complaints: a rider's health counts for all of them. */
+function requestOf(
+  complaints: readonly RiderComplaint[],
+  { findings, entry, experience }: OnFile,
+  school: ExplainRequest['school'],
+): ExplainRequest {
+  const health = [...new Set(complaints.flatMap((one) => one.health))]
+  return {
+    ...(entry && { bikeType: entry.type, marks: entry.marks }),
+    ...(experience && { experience }),
+    complaints: complaints.slice(0, MOST_COMPLAINTS).map(asComplaint),
+    ...(health.length > 0 && { health }),
+    findings: youngest(findings),
+    school,
+  }
+}
+
+const youngest = (findings: readonly Finding[]): Finding[] =>
+  findings.toSorted((a, b) => (a.daysAgo ?? 0) - (b.daysAgo ?? 0)).slice(0, MOST_FINDINGS)
+
+/** Causes whose trial for one of these complaints ended without help. */
+function triedCauses(complaints: readonly RiderComplaint[], trials: readonly Trial[]): Cause[] {
+  const ids = new Set(complaints.map(({ id }) => id))
+  const failed = trials.filter(
+    ({ complaintId, outcome }) => ids.has(complaintId) && (outcome === 'undo' || outcome === 'next'),
+  )
+  return [...new Set(failed.map(({ cause }) => cause))]
+}
+
+async function flagsOfFloor(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  kept: readonly RiderComplaint[],
+  now: Date,
+): Promise<Note[]> {
+  const taken = new Set(kept.map(({ noteId }) => noteId))
+  const notes = await listNotesOfMembers(db, scope, [memberId], new Date(now.getTime() - FLAG_MS))
+  return notes.filter(({ id, sign }) => sign === RED_FLAG && !taken.has(id))
+}
+
+/** What the page showed and is put on trial: the change, or the slide beside it. */
+export type TrialAsked = Readonly<{
+  id: string
+  memberId: string
+  complaintId: string
+  shown: Readonly<{ axis: Change['axis']; to?: string; deg?: number }>
+  weeks: 1 | 2
+  ratingBefore: number
+  reason: string | null
+}>
+
+/** A sentence as the register and the trial keep it. */
+const LONGEST_SAID = 400
+
+/**
+ * Puts the change on trial that `explain` proposes now, worked out here anew: `stale` where it is another one than was
+ * shown, or where a red flag has come meanwhile.
+ */
+export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, now: Date): Promise<TrialResult> {
+  return withTransaction(db, async (tx) => {
+    // The lock comes before anything is read: what is read then is what holds.
+    if (!(await lockMember(tx, scope, asked.memberId))) return { outcome: 'gone' }
+    const taken = await takeUp(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
+    if (!taken) return { outcome: 'gone' }
+    const { complaints, answer, onFile, trials } = await reasonsOf(tx, scope, asked.memberId, now)
+    if (trials.some(({ id }) => id === asked.id)) return { outcome: 'kept' }
+    if (!asked.reason && trials.some(({ endedAt }) => endedAt === null)) return { outcome: 'needsReason' }
+    const changes = [answer?.change, answer?.orSlide].filter((one) => one !== undefined)
+    const { axis, to, deg } = asked.shown
+    const change = changes.find((one) => one.axis === axis && one.to === to && one.deg === deg)
+    if (!answer || !change || !complaints.some(({ id }) => id === asked.complaintId)) return { outcome: 'stale' }
+    const cause = answer.proposedFor!
+    return beginTrial(
+      tx,
+      scope,
+      {
+        id: asked.id,
+        memberId: asked.memberId,
+        complaintId: asked.complaintId,
+        cause,
+        change,
+        said: formatChange(change, onFile.entry?.type).slice(0, LONGEST_SAID),
+        because: answer.causes.find((one) => one.cause === cause)?.for ?? [],
+        expects: change === answer.change ? (answer.expect ?? []).map(formatExpected) : [],
+        weeks: asked.weeks,
+        ratingBefore: asked.ratingBefore,
+        reason: asked.reason,
+        bikeId: onFile.bike?.id ?? null,
+        entry: onFile.entry,
+      },
+      now,
+    )
+  })
+}
