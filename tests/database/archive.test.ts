@@ -76,7 +76,7 @@ test('an archive is JSON of the published schema (draft-07, checked by Ajv), wit
 })
 
 test.each([
-  ['of a later version', (t: string) => t.replace('"formatVersion":2', '"formatVersion":3'), { outcome: 'newer' }],
+  ['of a later version', (t: string) => t.replace('"formatVersion":3', '"formatVersion":4'), { outcome: 'newer' }],
   ['half-written', (t: string) => t.slice(0, t.length / 2), { outcome: 'unreadable', why: 'cutShort' }],
   ['damaged', (t: string) => t.replace('"members":[', '"members":[,'), { outcome: 'unreadable', why: 'notJson' }],
   ['with something behind it', (t: string) => `${t}{}`, { outcome: 'unreadable', why: 'notJson' }],
@@ -124,6 +124,24 @@ test('out, in and out again is the same byte for byte once keys are sorted, in a
   const again = await exported(elsewhere, other)
   expect(JSON.stringify(sorted(JSON.parse(again)))).toBe(JSON.stringify(sorted(JSON.parse(text))))
   expect((await findByWords(elsewhere, other, 'maren tol', 1))[0].name).toBe('Maren Tolle')
+})
+
+test('an archive from before there were complaints and trials is taken all the same', async () => {
+  const before = changed(text, (archive) => {
+    for (const name of ['complaints', 'trials', 'trialRatings']) delete archive[name]
+    delete archive.studio[0].referral
+    Object.assign(archive, { formatVersion: 2 })
+  })
+  const third = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_archive_two_${process.pid}`)
+  try {
+    const sent = { ...(await asked(before)) }
+    expect(await importArchive(third.db, third.scope, sent)).toMatchObject({ outcome: 'kept' })
+    const again = JSON.parse(await exported(third.db, third.scope)) as Record<string, unknown[]>
+    expect([again.complaints, again.trials, again.trialRatings]).toEqual([[], [], []])
+    expect(again.register).toHaveLength((JSON.parse(text) as Record<string, unknown[]>).register.length)
+  } finally {
+    await third.close()
+  }
 })
 
 test('a studio that holds something takes no archive over it', async () => {

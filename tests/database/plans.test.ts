@@ -13,6 +13,10 @@ import { lastBikes, listRoster } from '@/server/classes/roster'
 import { listLooks, listRoomCues } from '@/server/classes/watch'
 import { listPlaces } from '@/server/rooms/rooms'
 import { listNotesOfClass, listNotesOfMember, listNotesOfMembers } from '@/server/classes/notes'
+import { complaintsToAnswer, listComplaints, openComplaints } from '@/server/comfort/complaints'
+import { studioPicture } from '@/server/comfort/picture'
+import { listRides } from '@/server/comfort/rides'
+import { listTrials, ridersOfBike, runningOnBikes, runningTrials } from '@/server/comfort/trials'
 import { findLink, ownerOf } from '@/server/memberPage/links'
 import { latestHomeMeasures, listMessages } from '@/server/memberPage/messages'
 import { findByWords } from '@/server/members/words'
@@ -79,6 +83,15 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   ridersWithKneeNotes: () => ridersWithKneeNotes(db, scope, ['member-01', 'member-02'], now),
   listPlaces: () => listPlaces(db, scope),
   listNotesOfMember: () => listNotesOfMember(db, scope, 'member-01'),
+  complaintsToAnswer: () => complaintsToAnswer(db, scope, 'member-05', new Date()),
+  listComplaints: () => listComplaints(db, scope, 'member-05'),
+  openComplaints: () => openComplaints(db, scope, ['member-04', 'member-05']),
+  listTrials: () => listTrials(db, scope, 'member-05', new Date()),
+  runningTrials: () => runningTrials(db, scope, ['member-04', 'member-05'], new Date()),
+  runningOnBikes: () => runningOnBikes(db, scope, ['bike-1', 'bike-2'], new Date()),
+  ridersOfBike: () => ridersOfBike(db, scope, 'bike-1', now),
+  listRides: () => listRides(db, scope, 'member-05', new Date()),
+  studioPicture: () => studioPicture(db, scope, new Date()),
   listBikes: () => listBikes(db, scope),
   findBike: () => findBike(db, scope, 'bike-1'),
   listTypes: () => listTypes(db, scope),

@@ -29,9 +29,20 @@ import * as rooms from '@/server/rooms/rooms'
 import * as timetableActions from '@/interface/timetable/actions'
 import * as blockActions from '@/interface/blocks/actions'
 import * as roomActions from '@/interface/rooms/actions'
+import * as complaints from '@/server/comfort/complaints'
+import { findingsOnFile } from '@/server/comfort/findings'
+import { studioPicture } from '@/server/comfort/picture'
+import * as reasons from '@/server/comfort/reasons'
+import { wordReferral } from '@/server/comfort/referral'
+import { listRides } from '@/server/comfort/rides'
+import { storyOf } from '@/server/comfort/story'
+import * as trials from '@/server/comfort/trials'
+import { trialsOnFloor } from '@/server/comfort/trialsOnFloor'
+import * as comfortActions from '@/interface/comfort/actions'
+import { schoolOf } from '@/core/school/school'
 import * as notes from '@/server/classes/notes'
 import { listSeats } from '@/server/classes/seats'
-import { connectionPool, database, closeDatabase } from '@/server/db/connection'
+import { connectionPool, database, closeDatabase, withTransaction } from '@/server/db/connection'
 import { studio, user } from '@/server/db/tables/accounts'
 import { member } from '@/server/db/tables/riders'
 import * as archiveExport from '@/server/files/archiveExport'
@@ -110,6 +121,9 @@ const other = {
   tape: id(),
   reading: id(),
   message: id(),
+  felt: id(),
+  complaint: id(),
+  trial: id(),
 }
 
 beforeAll(async () => {
@@ -154,6 +168,13 @@ beforeAll(async () => {
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
   const felt = { comfort: 3, place: 'knees', line: SECRET } as const
+  const bother = { what: 'hands', strength: 4, line: SECRET } as const
+  await complaints.addComplaint(db, there, { id: other.complaint, memberId: other.member, ...bother }, now)
+  const where = { memberId: other.member, bikeId: other.bike, createdAt: now } as const
+  const knee = { region: 'feltKneeFront', sign: 'felt', side: 'left', score: 4 } as const
+  await notes.addNote(db, there, { id: other.felt, ...where, ...knee })
+  await withTransaction(db, (tx) => trials.beginTrial(tx, there, OTHER_TRIAL, now))
+  await trials.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
   await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
@@ -325,6 +346,43 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listOwnCues: () => watch.listOwnCues(db, here),
     wordCue: () => watch.wordCue(db, here, 'kneesOut', null, now),
     classState: () => watch.classState(db, here, other.ofClass),
+  },
+  'comfort/complaints': {
+    listComplaints: () => complaints.listComplaints(db, here, other.member),
+    openComplaints: () => complaints.openComplaints(db, here, [other.member]),
+    complaintsToAnswer: () => complaints.complaintsToAnswer(db, here, other.member, now),
+    addComplaint: () =>
+      complaints.addComplaint(db, here, { id: id(), memberId: other.member, what: 'feet', strength: 3 }, now),
+    takeUp: () => complaints.takeUp(db, here, { memberId: other.member, id: other.felt }, now),
+    handOn: () => complaints.handOn(db, here, other.complaint, 'nobody', now),
+    closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
+  },
+  'comfort/findings': {
+    findingsOnFile: () =>
+      findingsOnFile(db, here, { memberId: other.member, bikeId: other.bike }, schoolOf({}), new Date()),
+  },
+  'comfort/picture': { studioPicture: () => studioPicture(db, here, new Date()) },
+  'comfort/reasons': {
+    reasonsOf: () => reasons.reasonsOf(db, here, other.member, now),
+    startTrial: () => reasons.startTrial(db, here, TRIAL_ASKED, now),
+  },
+  'comfort/referral': { wordReferral: () => wordReferral(db, here, null) },
+  'comfort/rides': { listRides: () => listRides(db, here, other.member, new Date()) },
+  'comfort/story': { storyOf: () => storyOf(db, here, other.member, now) },
+  'comfort/trials': {
+    listTrials: () => trials.listTrials(db, here, other.member, now),
+    runningTrials: () => trials.runningTrials(db, here, [other.member], now),
+    runningOnBikes: () => trials.runningOnBikes(db, here, [other.bike], now),
+    lockMember: () => trials.lockMember(db, here, other.member),
+    rateTrial: () => trials.rateTrial(db, here, { id: id(), trialId: other.trial, rating: 9 }, now),
+    endTrial: () => trials.endTrial(db, here, { id: other.trial, outcome: 'keep' }, now),
+    ridersOfBike: () => trials.ridersOfBike(db, here, other.bike, new Date(0)),
+  },
+  'comfort/trialsOnFloor': {
+    trialsOnFloor: async () => {
+      const found = await trialsOnFloor(db, here, [other.member], [other.bike], now)
+      return [found.of(other.member) ? SECRET : '', ...found.words(other.member, other.bike)]
+    },
   },
   'rooms/rooms': {
     listRooms: () => rooms.listRooms(db, here),
@@ -499,6 +557,33 @@ const TAPED = {
   noseAheadMm: 150,
 } as const
 
+/** A saddle of the other studio tilted for its member. */
+const OTHER_TRIAL = {
+  id: other.trial,
+  memberId: other.member,
+  complaintId: other.complaint,
+  cause: 'noseDown',
+  change: { axis: 'tilt', direction: 'up', deg: 1, large: false },
+  said: SECRET,
+  because: [],
+  expects: [],
+  weeks: 1,
+  ratingBefore: 4,
+  reason: null,
+  get bikeId() {
+    return other.bike
+  },
+  entry: null,
+} as const
+const TRIAL_ASKED = {
+  id: id(),
+  memberId: other.member,
+  complaintId: other.complaint,
+  shown: { axis: 'tilt', deg: 1 },
+  weeks: 1,
+  ratingBefore: 4,
+  reason: 'x',
+} as const
 const nothing = () => undefined
 const BOOKED = { state: 'booked', comesMinBefore: 10 } as const
 const OTHER_CLASS = { title: 'Here', startsAt: now, endsAt: now, roomId: null }
@@ -537,6 +622,12 @@ const ENTRIES = [
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   availableBikes: 'chooses among bikes it is handed',
+  addOwnComplaint: 'of whoever such an address opened',
+  asComplaint: 'renames what it is handed',
+  isReferred: 'looks at what it is handed',
+  beginTrial: 'within a transaction that has found the complaint',
+  newEntryOf: 'renames what it is handed',
+  scopeOf: 'of whoever such an address opened',
   shownFirst: 'orders what it is handed',
   readCalendar: 'text',
   readClassList: 'text',
@@ -590,6 +681,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
 const FOLDERS = [
   'bikes',
   'classes',
+  'comfort',
   'files',
   'memberPage',
   'members',
@@ -702,7 +794,16 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   saveStudio: ['manageStudio', () => studioActions.saveStudio({ school: {}, costs: {}, learns: true })],
   historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
   continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
+  keepComplaint: ['writeNotes', () => comfortActions.keepComplaint(id(), other.member, BOTHER, FROM_NOTHING)],
+  sendOn: ['writeNotes', () => comfortActions.sendOn(other.member, other.complaint, 'nobody')],
+  endComplaint: ['writeNotes', () => comfortActions.endComplaint(other.member, other.complaint)],
+  beginTrial: ['setUpRiders', () => comfortActions.beginTrial(TRIAL_ASKED)],
+  rate: ['writeNotes', () => comfortActions.rate(id(), other.trial, 1)],
+  finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
+  keepReferral: ['manageStudio', () => comfortActions.keepReferral('')],
 }
+const BOTHER = { what: 'feet', strength: 3 }
+const FROM_NOTHING = { bikeId: null, noteId: null }
 const actionModules = {
   ...bikeActions,
   ...classActions,
@@ -713,6 +814,7 @@ const actionModules = {
   ...riderActions,
   ...setupActions,
   ...studioActions,
+  ...comfortActions,
 }
 
 test('every action is walked', () => {
