@@ -1,16 +1,16 @@
 import { schoolOf, type School } from '../school/school'
 import { REGIONS } from '../watch/signs'
-import { causeRow, type Cause } from './causeTable'
+import { causeRow, CAUSES, type Cause } from './causeTable'
 import { changeFor, type Proposal } from './change'
 import { redFlagsOf, type RedFlagReason } from './redFlags'
 import type { Complaint, ExplainRequest, Finding } from './request'
 import {
+  causeWeights,
   findingsThatHold,
-  leadingCause,
+  leadingCauseWith,
   prepareFindings,
   signOf,
   weighCauses,
-  withMeasurement,
   type Asked as Weighing,
   type Spoken,
   type Weighed,
@@ -189,11 +189,10 @@ const MEASURED = [
 /** Measurements not on file whose outcome would change which cause leads, the one between the likeliest first. */
 function decidingFindings(asked: Asked, causes: readonly Weighed[]): Deciding[] {
   const weightOf = new Map(causes.map(({ cause, weight }) => [cause, weight]))
+  const leaderWith = leadingCauseWith(asked)
   return MEASURED.filter((kind) => !asked.findings.some((one) => one.kind === kind && !one.otherType))
     .map((kind) => {
-      const leaders = outcomesOf(kind, asked.school).map((finding) =>
-        leadingCause({ ...asked, known: withMeasurement(asked.known, finding) })!,
-      )
+      const leaders = outcomesOf(kind, asked.school).map((finding) => leaderWith(finding)!)
       return { kind, between: [...new Set(leaders)].toSorted((a, b) => weightOf.get(b)! - weightOf.get(a)!) }
     })
     .filter(({ between }) => between.length > 1)
@@ -209,9 +208,10 @@ function oppositeWishes(asked: Asked): Conflict[] {
   if (asked.complaints.length < 2) return []
   const wishes = asked.complaints.map((complaint) => ({
     what: complaint.what,
-    causes: weighCauses({ ...asked, complaints: [complaint] })
-      .filter(({ cause, weight }) => weight >= TELLING_SHARE && causeRow(cause).change)
-      .map(({ cause }) => cause),
+    causes: [...causeWeights({ ...asked, complaints: [complaint] })]
+      .filter(([cause, weight]) => weight >= TELLING_SHARE && causeRow(cause).change)
+      .toSorted(([a, one], [b, other]) => other - one || CAUSES.indexOf(a) - CAUSES.indexOf(b))
+      .map(([cause]) => cause),
   }))
   return wishes.flatMap((one, i) =>
     wishes.slice(i + 1).flatMap((other): Conflict[] => {

@@ -89,7 +89,7 @@ export const findingsThatHold = (known: KnownFindings): Finding[] =>
   [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld ? [] : [finding]))
 
 /** What is known, and one measurement of today besides. */
-export const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
+const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
   new Map(known).set(keyOf(finding), [...(known.get(keyOf(finding)) ?? []), { finding, isOld: false }])
 
 export type Asked = Pick<ExplainRequest, 'complaints' | 'experience'> &
@@ -108,9 +108,14 @@ export type Asked = Pick<ExplainRequest, 'complaints' | 'experience'> &
  */
 export function weighCauses(asked: Asked): Weighed[] {
   const { perComplaint, weights } = weigh(asked)
+  // Causes of the same complaints have heard the same rules.
+  const heard = new Map<string, Spoken[]>()
   return [...weights]
     .map(([cause, weight]): Weighed => {
-      const spoken = uniqueRules(perComplaint.filter((one) => one.weights.has(cause)).flatMap((one) => one.spoken))
+      const of = perComplaint.filter((one) => one.weights.has(cause))
+      const key = of.map((one) => perComplaint.indexOf(one)).join()
+      const spoken = heard.get(key) ?? uniqueRules(of.flatMap((one) => one.spoken))
+      heard.set(key, spoken)
       return {
         cause,
         weight,
@@ -121,20 +126,48 @@ export function weighCauses(asked: Asked): Weighed[] {
     .toSorted((a, b) => b.weight - a.weight || CAUSES.indexOf(a.cause) - CAUSES.indexOf(b.cause))
 }
 
-/** Which cause leads; null where no complaint has causes. */
-export function leadingCause(asked: Asked): Cause | null {
-  let leading: Cause | null = null
-  let most = 0
-  for (const [cause, weight] of weigh(asked).weights)
-    if (weight > most || (weight === most && leading && CAUSES.indexOf(cause) < CAUSES.indexOf(leading)))
-      [leading, most] = [cause, weight]
-  return leading
+/**
+ * Which cause would lead were this measured besides; null where no complaint has causes. Only rules about what is
+ * measured are heard anew.
+ */
+export function leadingCauseWith(asked: Asked): (measured: Finding) => Cause | null {
+  const complaints = answerable(asked)
+  const heard = complaints.map((complaint) => spokenRules(complaint, asked))
+  return (measured) => {
+    const known = withMeasurement(asked.known, measured)
+    const { weights } = weigh(asked, (complaint, i) => [
+      ...heard[i].filter(({ rule }) => rule.when.kind !== measured.kind),
+      ...spokenRules(complaint, { ...asked, known }, RULES_ABOUT.get(measured.kind) ?? []),
+    ])
+    let leading: Cause | null = null
+    let most = 0
+    for (const [cause, weight] of weights)
+      if (weight > most || (weight === most && leading && CAUSES.indexOf(cause) < CAUSES.indexOf(leading)))
+        [leading, most] = [cause, weight]
+    return leading
+  }
 }
 
-function weigh(asked: Asked) {
-  const complaints = asked.complaints.filter(({ what }) => complaintRow(what).causes.length > 0)
+/** How heavy each cause is, 0–1, in no order. */
+export const causeWeights = (asked: Asked): ReadonlyMap<Cause, number> => weigh(asked).weights
+
+const RULES_ABOUT = new Map<string, readonly FindingRule[]>(
+  [...new Set(CAUSE_TABLE.findings.map(({ when }) => when.kind))].map((kind) => [
+    kind,
+    CAUSE_TABLE.findings.filter(({ when }) => when.kind === kind),
+  ]),
+)
+
+const answerable = ({ complaints }: Asked): Complaint[] =>
+  complaints.filter(({ what }) => complaintRow(what).causes.length > 0)
+
+function weigh(
+  asked: Asked,
+  hear: (complaint: Complaint, i: number) => Spoken[] = (complaint) => spokenRules(complaint, asked),
+) {
+  const complaints = answerable(asked)
   const total = sum(complaints.map(({ strength }) => strength))
-  const perComplaint = complaints.map((complaint) => weighOne(complaint, complaints, asked))
+  const perComplaint = complaints.map((complaint, i) => weighOne(complaint, complaints, asked, hear(complaint, i)))
   const weights = new Map<Cause, number>()
   perComplaint.forEach((one, i) => {
     const share = total > 0 ? complaints[i].strength / total : 1 / complaints.length
@@ -143,8 +176,7 @@ function weigh(asked: Asked) {
   return { perComplaint, weights }
 }
 
-function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked) {
-  const spoken = spokenRules(complaint, asked)
+function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked, spoken: readonly Spoken[]) {
   const others = [...new Set(all.map(({ what }) => what))].filter((what) => what !== complaint.what)
   const odds = complaintRow(complaint.what).causes.map(({ cause, suspicion }) => {
     const shared = others.filter((what) => explains(what, cause)).length
@@ -153,10 +185,10 @@ function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked)
     let freed = 1
     for (const { rule, counts, unagedCounts, times } of spoken) {
       const factor = FINDING_FACTOR[rule.strength]
-      if (rule.for.includes(cause)) value *= factor ** (counts * times)
+      if (rule.for.includes(cause)) value *= counts * times === 1 ? factor : factor ** (counts * times)
       if (!rule.against.includes(cause)) continue
-      value /= factor ** unagedCounts
-      freed *= factor ** (unagedCounts - counts)
+      value /= unagedCounts === 1 ? factor : factor ** unagedCounts
+      if (unagedCounts !== counts) freed *= factor ** (unagedCounts - counts)
     }
     return [cause, value * Math.min(freed, MOST_FREED)] as const
   })
@@ -170,8 +202,12 @@ const explains = (what: Complaint['what'], cause: Cause): boolean =>
 const TOLD = { counts: 1, unagedCounts: 1, times: 1, finding: undefined, less: null } as const
 
 /** Every rule that speaks of a complaint, once each, by the finding that counts most. */
-function spokenRules(complaint: Complaint, { known, experience, school }: Asked): Spoken[] {
-  return CAUSE_TABLE.findings.flatMap((rule): Spoken[] => {
+function spokenRules(
+  complaint: Complaint,
+  { known, experience, school }: Asked,
+  rules: readonly FindingRule[] = CAUSE_TABLE.findings,
+): Spoken[] {
+  return rules.flatMap((rule): Spoken[] => {
     const { when } = rule
     if (when.kind === 'complaint') {
       const says =
@@ -200,21 +236,26 @@ function reliability(
   { finding, isOld }: Prepared,
   complaint: Complaint,
 ): Pick<Spoken, 'counts' | 'unagedCounts' | 'less'> {
-  let counts = 1
+  let unagedCounts = 1
   let less: Spoken['less'] = null
-  const lower = (by: number, why: Spoken['less']) => {
-    counts *= by
-    less = why
-  }
   if (finding.kind === 'seen') {
     const opposite = 'side' in rule.when
-    if (!opposite && areOpposite(finding.side, complaint.side)) lower(OTHER_SIDE_COUNTS, 'otherSide')
-    if (finding.held) lower(HELD_COUNTS, 'held')
+    if (!opposite && areOpposite(finding.side, complaint.side)) {
+      unagedCounts *= OTHER_SIDE_COUNTS
+      less = 'otherSide'
+    }
+    if (finding.held) {
+      unagedCounts *= HELD_COUNTS
+      less = 'held'
+    }
   }
-  if (finding.kind !== 'changed' && finding.otherType && isOfBike(finding)) lower(OTHER_TYPE_COUNTS, 'otherType')
-  const unagedCounts = counts
-  if (isOld) lower(BEFORE_CHANGE_COUNTS, 'beforeChange')
-  return { counts, unagedCounts, less }
+  if (finding.kind !== 'changed' && finding.otherType && isOfBike(finding)) {
+    unagedCounts *= OTHER_TYPE_COUNTS
+    less = 'otherType'
+  }
+  return isOld
+    ? { counts: unagedCounts * BEFORE_CHANGE_COUNTS, unagedCounts, less: 'beforeChange' }
+    : { counts: unagedCounts, unagedCounts, less }
 }
 
 const isOfBike = ({ kind }: Finding): boolean => AGES.bike.includes(kind)
