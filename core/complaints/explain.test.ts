@@ -203,3 +203,35 @@ test('nothing felt any more is weighed evenly, and answers still', () => {
   const { causes } = explain(asked({ complaints: [{ what: 'frontKnee', strength: 0 }] }))
   expect(causes.reduce((total, { weight }) => total + weight, 0)).toBeCloseTo(1, 9)
 })
+
+test('a knee that was read to be right is not carried out of its window by marks far apart: the slide instead', () => {
+  // The marks of this post are 20 mm apart: a step moves the knee by some ten degrees.
+  const request = asked({
+    bikeType: HOLES_BIKE,
+    marks: MARKS,
+    complaints: [{ what: 'topOfKnee', strength: 5 }],
+    findings: [
+      { kind: 'kneeAngle', deg: 29 },
+      { kind: 'seen', region: 'knees', what: 'deepBend' },
+    ],
+  })
+  const { causes, change, expect: reads } = explain(request)
+  expect(causes[0].cause).toBe('saddleTooLow')
+  expect(change).toMatchObject({ axis: 'seatSlide', direction: 'back' })
+  expect(reads!.find(({ check }) => check === 'kneeFlexion')!.to).toBeGreaterThan(25)
+  const higher = explain({ ...request, findings: [{ kind: 'kneeAngle', deg: 44 }] })
+  expect(higher.change).toMatchObject({ axis: 'seatHeight', direction: 'up' })
+})
+
+test('a cause that was on trial without help weighs less, says so, and is not proposed again', () => {
+  const request = asked({ bikeType: HOLES_BIKE, marks: MARKS })
+  const [before, after] = [explain(request), explain(request, ['saddleTooLow'])]
+  const weight = ({ causes }: typeof before) => causes.find(({ cause }) => cause === 'saddleTooLow')!.weight
+  expect(before.proposedFor).toBe('saddleTooLow')
+  expect(after.proposedFor).not.toBe('saddleTooLow')
+  expect(weight(after)).toBeLessThan(weight(before) / 2)
+  expect(after.causes.find(({ cause }) => cause === 'saddleTooLow')!.against).toContain(
+    'It was on trial for this, and did not help',
+  )
+  expect(after.causes.reduce((sum, one) => sum + one.weight, 0)).toBeCloseTo(1)
+})

@@ -41,3 +41,18 @@ test('failures of another rider, or of another cue, are not this one’s', () =>
   const earlier = [failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('a', 'rocking')]
   expect(afterList({ notes, earlier, warmUp: [], trialsDue: [] })).toMatchObject([{ kind: 'noted' }])
 })
+
+test('what was told outside the floor stands beside what was felt there, once a rider; red flags first', () => {
+  const notes = [record('1', 'a', 'felt', { region: 'feltHands', score: 2 })]
+  const complaints = [
+    { id: 'c1', memberId: 'a', strength: 8, flagged: false },
+    { id: 'c2', memberId: 'b', strength: 3, flagged: true },
+  ]
+  const list = afterList({ notes, earlier: [], warmUp: [], trialsDue: [], complaints })
+  expect(
+    list.map(({ kind, memberId, notes: own, complaints: told, score }) => [kind, memberId, own, told, score]),
+  ).toEqual([
+    ['redFlag', 'b', [], ['c2'], null],
+    ['felt', 'a', ['1'], ['c1'], 8],
+  ])
+})

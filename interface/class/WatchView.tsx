@@ -1,6 +1,7 @@
 'use client'
 import { useMemo, useState } from 'react'
 import { blockAt, type Posture } from '@/core/classPlan/blocks'
+import { REMINDER_TEXT, reminderAt } from '@/core/classPlan/reminder'
 import { isOpen, lastLooks, numbersLookedAt, type ClassEntry, type NoteState } from '@/core/watch/classState'
 import { REFERRAL } from '@/core/watch/comfort'
 import type { ConsoleProposal } from '@/core/watch/console'
@@ -38,6 +39,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const now = nowMs || info.startMs
   const minute = Math.floor((now - info.startMs) / 60_000)
   const block = info.open ? null : blockAt(info.blocks, (now - info.startMs) / 60_000)
+  const reminder = info.open ? null : reminderAt(info.blocks, minute)
   const posture = (said?.blockId === block?.id ? said?.posture : undefined) ?? block?.posture ?? null
 
   const looks = useMemo(() => lastLooks(state), [state])
@@ -104,6 +106,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
           ) : (
             <span>{info.open ? 'Open floor' : info.blocks.length > 0 ? 'No block runs' : 'No plan of blocks'}</span>
           )}
+          {reminder && <em>{REMINDER_TEXT[reminder]}</em>}
         </p>
         <div className={styles.posture} role="group" aria-label="Seated or standing">
           {(['seated', 'standing'] as const).map((one) => (

@@ -1,8 +1,8 @@
 'use client'
 import { Button, Modal } from 'antd'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import { RiderNav } from '../rider/RiderNav'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { endComplaint, keepComplaint } from './actions'
@@ -42,11 +42,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
     <article className={styles.page}>
       <header className={styles.head}>
         <h1>{member.name}</h1>
-        <nav aria-label="Of this rider">
-          <Link href={`/riders/${member.id}`}>Numbers</Link>
-          <b aria-current="page">Reasons</b>
-          <Link href={`/riders/${member.id}/story`}>Story</Link>
-        </nav>
+        <RiderNav memberId={member.id} here="Reasons" />
         {mayNote && (
           <Button size="large" onClick={() => setAsking({ noteId: null, begun: {} })}>
             Add a complaint

@@ -18,6 +18,7 @@ import { NumbersCard, type KeptSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from './OtherBikes'
 import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
 import styles from './rider.module.css'
+import { RiderNav } from './RiderNav'
 import { SeenInClass, type NoteSummary } from './SeenInClass'
 import { TimeLine } from './TimeLine'
 import type { TimelineEntry } from './timelineEntry'
@@ -74,16 +75,7 @@ export function RiderView({
     <article>
       <header className={styles.head}>
         <h1>{member.name}</h1>
-        {notes && (
-          <>
-            <Button className="no-print" size="large" href={`/riders/${member.id}/reasons`}>
-              Reasons
-            </Button>
-            <Button className="no-print" size="large" href={`/riders/${member.id}/story`}>
-              Story
-            </Button>
-          </>
-        )}
+        {notes && <RiderNav memberId={member.id} here="Numbers" />}
         {shown && (
           <Dropdown
             trigger={['click']}

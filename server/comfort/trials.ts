@@ -213,8 +213,8 @@ export async function lockMember(tx: DbExecutor, scope: Scope, memberId: string)
 }
 
 /**
- * Begins a trial, within the caller's transaction that holds the member: its numbers hold from now on, under the trial's own id. The same id
- * again changes nothing.
+ * Begins a trial, within the caller's transaction that holds the member: its numbers hold from now on, under the
+ * trial's own id. The same id again changes nothing.
  */
 export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
   const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...told } = asked

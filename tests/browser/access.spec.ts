@@ -39,7 +39,10 @@ const PAGES = [
   '/bikes/bike-9',
   '/bikes/round',
   '/bikes/fits',
+  '/riders/member-05/reasons',
+  '/riders/member-05/story',
   '/studio',
+  '/studio/picture',
   '/studio/files',
   '/eye',
 ]

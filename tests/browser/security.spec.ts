@@ -56,6 +56,9 @@ test('the desk sees numbers and places, no health notes, and no page of the work
     '/bikes/types/sorrel/tape',
     '/bikes/round',
     '/set-up/setup-member-01',
+    '/riders/member-01/reasons',
+    '/riders/member-05/story',
+    '/studio/picture',
   ]) {
     await page.goto(path)
     await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible()
@@ -105,6 +108,9 @@ test.describe('signed in', () => {
     for (const path of [
       '/members',
       '/riders/member-01',
+      '/riders/member-05/reasons',
+      '/riders/member-05/story',
+      '/studio/picture',
       '/class',
       '/class/class-dusk',
       '/class/class-dusk/watch',

@@ -1,10 +1,10 @@
 import type { Metadata } from 'next'
-import Link from 'next/link'
 import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import reasons from '@/interface/comfort/reasons.module.css'
 import { storyPage } from '@/interface/comfort/storyPage'
 import { StoryView } from '@/interface/comfort/StoryView'
+import { RiderNav } from '@/interface/rider/RiderNav'
 import { requirePermission } from '@/server/accounts/session'
 import { storyOf } from '@/server/comfort/story'
 import { database } from '@/server/db/connection'
@@ -26,11 +26,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     <article className={reasons.page}>
       <header className={reasons.head}>
         <h1>{member.name}</h1>
-        <nav aria-label="Of this rider">
-          <Link href={`/riders/${id}`}>Numbers</Link>
-          <Link href={`/riders/${id}/reasons`}>Reasons</Link>
-          <b aria-current="page">Story</b>
-        </nav>
+        <RiderNav memberId={id} here="Story" />
       </header>
       <StoryView story={storyPage(story, timeZone, schoolOf(school).kneeWindowDeg)} />
     </article>
