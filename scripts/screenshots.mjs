@@ -29,7 +29,6 @@ async function shoot(name, size, light, go) {
   await page.screenshot({ path: join(folder, `${name}.png`) })
   console.log(name)
 }
-const step = (name) => page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name }).click()
 const answer = (name) => page.getByRole('region', { name: 'What to do next' }).getByRole('button', { name }).click()
 const settled = () => page.locator('[aria-label="What to do next"][aria-busy=false]').waitFor()
 
@@ -60,20 +59,6 @@ await page.getByRole('slider').fill('19')
 await page.getByRole('button', { name: /19°/ }).click()
 await settled()
 await shoot('setup-knee-dim', DESK, 'dim', () => page.goto(setup).then(settled))
-await shoot('setup-knee-phone-bright', PHONE, 'bright', () => page.goto(setup).then(settled))
-await page.getByRole('button', { name: /Next\s*Cranks/ }).click()
-await page.getByRole('slider').fill('4')
-await page.getByRole('button', { name: /4 mm/ }).click()
-await settled()
-await page.getByRole('button', { name: /^Done, set to/ }).click()
-await page.getByRole('slider').fill('30')
-await page.getByRole('button', { name: /30°/ }).click()
-await settled()
-await shoot('setup-bars-bright', DESK, 'bright', async () => {
-  await page.goto(setup)
-  await step('Bars')
-  await settled()
-})
 await context.addCookies([{ name: 'light', value: 'dim', url: base }])
 await page.setViewportSize(DESK)
 const dusk = '/class/class-dusk'
@@ -120,11 +105,6 @@ await shoot('note-phone-dim', PHONE, 'dim', async () => {
   await note(3, 'Spine', 'Rounded')
   await page.getByText(/“Tip from/).waitFor()
 })
-await shoot('offline-phone-bright', PHONE, 'bright', async () => {
-  await open(`${dusk}/watch`)
-  await page.getByRole('button', { name: /on this device/ }).click()
-  await page.getByRole('button', { name: 'Send now' }).waitFor()
-})
 await context.unroute('**/api/outbox')
 
 await shoot('studio-bright', DESK, 'bright', async () => {
@@ -134,12 +114,26 @@ await shoot('studio-bright', DESK, 'bright', async () => {
   await page.getByText(/^From one set-up/).waitFor()
 })
 await shoot('bikes-bright', DESK, 'bright', () => page.goto('/bikes'))
-await shoot('type-dim', DESK, 'dim', () => page.goto('/bikes/types/meadowsweet'))
 await page.setViewportSize(DESK)
 await page.goto('/riders/member-01')
 await page.getByRole('button', { name: 'Make a link' }).click()
 const own = await page.getByText('/m/').innerText()
 await shoot('own-page-phone-bright', PHONE, 'bright', () => page.goto(own))
+await shoot('complaint-phone-bright', PHONE, 'bright', async () => {
+  await page.goto(own)
+  const part = page.getByRole('region', { name: 'Does something bother you' })
+  await part.getByRole('button', { name: 'Tell us' }).click()
+  await part.getByRole('button', { name: 'Front of the knee' }).click()
+  await part.getByRole('button', { name: '6', exact: true }).click()
+  await part.getByRole('button', { name: 'Left', exact: true }).click()
+  await part.getByText('How strong?').scrollIntoViewIfNeeded()
+})
+await shoot('reasons-bright', DESK, 'bright', () => page.goto('/riders/member-05/reasons'))
+await shoot('story-dim', DESK, 'dim', async () => {
+  await page.goto('/riders/member-05/story')
+  await page.locator('.recharts-line').first().waitFor()
+})
+await shoot('picture-bright', DESK, 'bright', () => page.goto('/studio/picture'))
 await shoot('files-bright', DESK, 'bright', async () => {
   await page.goto('/studio/files')
   const text = [

@@ -1,4 +1,5 @@
 import type { FeltRegion, RedFlag } from '../watch/comfort'
+import type { Region } from '../watch/signs'
 import type { ComplaintName } from './causeTable'
 import type { HEALTH, MOMENTS, QUALITIES } from './request'
 
@@ -48,4 +49,33 @@ export const SAID_BY_FLAG: Readonly<
   calf: { what: 'calfSwelling' },
   pregnancy: { health: ['pregnant'] },
   operation: { health: ['recentOperation'] },
+})
+
+/** Where on the body a complaint is felt; null for what is felt of the bike, or of the whole body. */
+export const REGION_OF: Readonly<Record<ComplaintName, Region | null>> = Object.freeze({
+  frontKnee: 'knees',
+  topOfKnee: 'knees',
+  outerKnee: 'knees',
+  backOfKnee: 'knees',
+  hipPinch: 'hips',
+  lowBack: 'spine',
+  neck: 'head',
+  shoulders: 'shoulders',
+  hands: 'hands',
+  wrist: 'hands',
+  saddlePressure: 'hips',
+  chafing: 'hips',
+  oneSidedSoreness: 'hips',
+  slidingForward: null,
+  frontThighs: 'load',
+  keepsMovingBack: null,
+  cramped: null,
+  stretched: null,
+  feet: 'feet',
+  kneesMeetBars: null,
+  chest: null,
+  breath: null,
+  faint: null,
+  calfSwelling: null,
+  abdomen: null,
 })

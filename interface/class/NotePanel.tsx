@@ -8,7 +8,7 @@ import { FELT, FELT_REGIONS, RED_FLAG, RED_FLAGS, SCORES } from '@/core/watch/co
 import { cueAdvice, type CuedNote } from '@/core/watch/cue'
 import { REGION_NAME, REGIONS, SIGNS, type Region } from '@/core/watch/signs'
 import type { WatchBike } from '@/server/classes/watchPage'
-import { BodyFigure } from './BodyFigure'
+import { BodyFigure } from '../drawing/BodyFigure'
 import styles from './notePanel.module.css'
 
 type Noted = Readonly<{ sign: string; side?: Side; region?: string; score?: number }>

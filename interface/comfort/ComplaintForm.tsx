@@ -2,12 +2,14 @@
 import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { COMPLAINTS, type ComplaintName } from '@/core/complaints/causeTable'
-import { WITHOUT_SIDE } from '@/core/complaints/complaint'
+import { REGION_OF, WITHOUT_SIDE } from '@/core/complaints/complaint'
 import { redFlagsOf } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
 import { LONGEST_LINE } from '@/core/memberPage/message'
 import { FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
 import { SCORES } from '@/core/watch/comfort'
+import type { Region } from '@/core/watch/signs'
+import { BodyFigure } from '../drawing/BodyFigure'
 import styles from './complaintForm.module.css'
 import type { ComplaintSaid } from './readComplaint'
 
@@ -38,6 +40,8 @@ const NOTHING: Omit<ComplaintSaid, 'what' | 'strength'> = {
 /** Where, how strong, which side, when, whether it lasts, and what would make it no matter for a bike. */
 export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }: Props) {
   const [what, setWhat] = useState<ComplaintName | null>(begun.what ?? null)
+  /** Tapped on the figure: only what is felt there is to choose from, until it is tapped once more. */
+  const [region, setRegion] = useState<Region | null>(null)
   const [strength, setStrength] = useState<number | null>(begun.strength ?? null)
   const [said, setSaid] = useState({ ...NOTHING, ...begun })
   const say = (more: Partial<typeof said>) => setSaid((all) => ({ ...all, ...more }))
@@ -53,13 +57,24 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
   const you = asks === 'rider'
   return (
     <div className={styles.form}>
-      <Picks
-        title={you ? 'Where do you feel something?' : 'Where?'}
-        className={styles.places}
-        options={ORDINARY.map((one) => [one, FELT_NAME[one]])}
-        chosen={[what]}
-        pick={setWhat}
-      />
+      <div className={styles.where}>
+        <div className={styles.figure}>
+          <BodyFigure
+            lit={region ?? (what && REGION_OF[what])}
+            onPick={(one) => setRegion(one === region ? null : one)}
+          />
+        </div>
+        <Picks
+          title={you ? 'Where do you feel something?' : 'Where?'}
+          className={styles.places}
+          options={ORDINARY.filter((one) => region === null || REGION_OF[one] === region).map((one) => [
+            one,
+            FELT_NAME[one],
+          ])}
+          chosen={[what]}
+          pick={setWhat}
+        />
+      </div>
       <Picks
         title="Or one of these"
         className={styles.places}
