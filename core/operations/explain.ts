@@ -49,6 +49,7 @@ export function explain(request: ExplainRequest, tried: readonly Cause[] = []): 
   const explanation = explainComplaints(request, tried)
   const { causes, deciding, checks, proposal, cue, offBike, referred, conflicts, complaints } = explanation
   const refer = formatReferral(referred, request.health)
+  const untried = causes.find(({ cause }) => !tried.includes(cause))
   return {
     causes: causes.map((one) => ({
       cause: one.cause,
@@ -63,7 +64,7 @@ export function explain(request: ExplainRequest, tried: readonly Cause[] = []): 
       expect: proposal.expect,
       ...(proposal.orSlide && { orSlide: proposal.orSlide }),
     }),
-    ...(causes.length > 0 && !refer && { remedy: causeRow(causes[0].cause).remedy }),
+    ...(untried && !refer && { remedy: causeRow(untried.cause).remedy }),
     ...(cue && { cue }),
     ...(offBike && { offBike }),
     ...(refer && { refer }),

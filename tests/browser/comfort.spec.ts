@@ -18,6 +18,12 @@ async function sql(statement: string, values: readonly unknown[]): Promise<void>
   }
 }
 
+/** A page that does not answer to hands yet would lose the tap. */
+async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path)
+  await page.locator('html[data-ready]').waitFor()
+}
+
 /** A class so many days ago in which the rider sat on a bike. */
 async function rode(memberId: string, bikeId: string, days: number): Promise<string> {
   const [id, at] = [randomUUID(), daysAgo(days)]
@@ -63,7 +69,7 @@ const seatHeight = (page: Page) => page.getByRole('region', { name: 'Numbers' })
 
 /** The rider's own page on their own phone, where nobody is signed in. */
 async function ownPage(page: Page, browser: Browser, riderId: string): Promise<Page> {
-  await page.goto(`/riders/${riderId}`)
+  await open(page, `/riders/${riderId}`)
   await page.getByRole('button', { name: 'Make a link' }).click()
   const address = await page.getByText('/m/').innerText()
   const phone = await newDevice(browser, {
@@ -71,7 +77,7 @@ async function ownPage(page: Page, browser: Browser, riderId: string): Promise<P
     viewport: { width: 390, height: 844 },
   })
   const own = await phone.newPage()
-  await own.goto(address)
+  await open(own, address)
   return own
 }
 
@@ -102,7 +108,7 @@ test('told on the own page, weighed, tried over two classes, rated by the rider,
   await tellOf(own, 'Front of the knee', 6, ['Left', 'Gone', 'Seated'])
   await send(own)
 
-  await page.goto(`/class/${classId}/after`)
+  await open(page, `/class/${classId}/after`)
   const felt = page.getByRole('region', { name: 'Felt' })
   await expect(felt).toContainText('The front of the knee, left, 6 of 10')
   await felt.getByRole('link', { name: new RegExp(rider.name) }).click()
@@ -118,13 +124,13 @@ test('told on the own page, weighed, tried over two classes, rated by the rider,
   await daysPass(rider.id, 8)
   await rode(rider.id, 'bike-1', 5)
   const second = await rode(rider.id, 'bike-1', 0.1)
-  await own.reload()
+  await open(own, own.url())
   await onTrial(own).getByRole('button', { name: '2', exact: true }).click()
   await expect(onTrial(own).getByText('Kept: 2 of 10')).toBeVisible()
   await own.getByRole('link', { name: 'Read it' }).click()
   await expect(own.getByText('2 of 10 during the trial')).toBeVisible()
 
-  await page.goto(`/class/${second}/after`)
+  await open(page, `/class/${second}/after`)
   const due = page.getByRole('region', { name: 'Trials due' })
   await expect(due).toContainText('keeping it is proposed')
   await due.getByRole('link', { name: new RegExp(rider.name) }).click()
@@ -132,14 +138,14 @@ test('told on the own page, weighed, tried over two classes, rated by the rider,
   await onTrial(page).getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('region', { name: 'Earlier trials' })).toContainText('kept; 6 → 2 of 10')
   await expect(page.getByText(/^Nothing is open/)).toBeVisible()
-  await page.goto(`/riders/${rider.id}`)
+  await open(page, `/riders/${rider.id}`)
   await expect(seatHeight(page)).toHaveText('10')
   await own.context().close()
 })
 
 test('heard by the instructor, tried, and gone back from: the numbers of before hold everywhere', async ({ page }) => {
   const rider = await newRider(page, 'Torvald Eskdale')
-  await page.goto(`/riders/${rider.id}/reasons`)
+  await open(page, `/riders/${rider.id}/reasons`)
   await expect(page.getByText(/^Nothing is open/)).toBeVisible()
   await page.getByRole('button', { name: 'Add a complaint' }).click()
   const form = page.getByRole('dialog')
@@ -153,11 +159,11 @@ test('heard by the instructor, tried, and gone back from: the numbers of before 
   await page.getByRole('button', { name: 'One week' }).click()
   await page.getByRole('button', { name: 'Begin the trial' }).click()
   await expect(onTrial(page)).toContainText('day 1 of 7')
-  await page.goto(`/riders/${rider.id}`)
+  await open(page, `/riders/${rider.id}`)
   await expect(seatHeight(page)).toHaveText('10')
 
   await daysPass(rider.id, 8)
-  await page.goto(`/riders/${rider.id}/reasons`)
+  await open(page, `/riders/${rider.id}/reasons`)
   const scores = onTrial(page).getByRole('group', { name: /^How is it now/ })
   await scores.getByRole('button', { name: '8', exact: true }).click()
   await expect(onTrial(page)).toContainText('It is worse than before')
@@ -165,7 +171,7 @@ test('heard by the instructor, tried, and gone back from: the numbers of before 
   await expect(page.getByRole('region', { name: 'Earlier trials' })).toContainText('undone; 5 → 8 of 10')
   // What was tried without help is not proposed once more.
   await expect(page.getByRole('region', { name: 'The next step' })).not.toContainText('Raise the seat')
-  await page.goto(`/riders/${rider.id}`)
+  await open(page, `/riders/${rider.id}`)
   await expect(seatHeight(page)).toHaveText('9')
   await expect(page.getByRole('region', { name: 'Time line' })).toContainText('back to the numbers of')
 })
@@ -182,7 +188,7 @@ test('a red flag stops: said at once to the rider, first after class, and no cha
   await send(own)
   await own.context().close()
 
-  await page.goto(`/class/${classId}/after`)
+  await open(page, `/class/${classId}/after`)
   const flags = page.getByRole('region', { name: 'Red flags' })
   await flags.getByRole('link', { name: new RegExp(rider.name) }).click()
   const refer = page.getByRole('region', { name: 'Send on' })
@@ -192,6 +198,6 @@ test('a red flag stops: said at once to the rider, first after class, and no cha
   await refer.getByLabel('Who was told').fill('the rider, and the desk')
   await refer.getByRole('button', { name: 'Sent on' }).click()
   await expect(refer).toContainText('told: the rider, and the desk')
-  await page.goto(`/class/${classId}/after`)
+  await open(page, `/class/${classId}/after`)
   await expect(page.getByText('Nothing came up that is left to see to.')).toBeVisible()
 })
