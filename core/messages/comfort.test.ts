@@ -27,7 +27,7 @@ test('a trial by its days and rides, what is proposed, and in a few words for a 
   expect(formatTrialStage('due', 'next', 'same')).toMatch(/changed little/)
   expect(formatTrialOnFloor({ stage: 'early', verdict: 'worse' })).toBe('trial: worse')
   expect(formatTrialOnFloor({ stage: 'early', verdict: 'unknown' })).toBe('on trial')
-  expect(formatTrialOnFloor({ stage: 'due', verdict: 'better' })).toBe('trial: ask how it is')
+  expect(formatTrialOnFloor({ stage: 'due', verdict: 'better' })).toBe('trial: ask now')
   expect(formatRatings(6, [5, 3])).toBe('6 → 5 → 3 of 10')
 })
 

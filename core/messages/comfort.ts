@@ -136,8 +136,8 @@ export function formatTellingCue({ sign, holds, own, others, low, high }: Tellin
   )
 }
 
-/** A trial in a few words, for a tile: "trial, day 5", "trial: ask how it is". */
+/** A trial in a few words, for a tile: "trial, day 5", "trial: ask now". */
 export function formatTrialOnFloor({ stage, verdict }: Readonly<{ stage: TrialStage; verdict: TrialVerdict }>): string {
   if (verdict === 'worse') return 'trial: worse'
-  return stage === 'early' ? 'on trial' : 'trial: ask how it is'
+  return stage === 'early' ? 'on trial' : 'trial: ask now'
 }

@@ -41,8 +41,10 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   return (
     <article className={styles.page}>
       <header className={styles.head}>
-        <h1>{member.name}</h1>
-        <RiderNav memberId={member.id} here="Reasons" />
+        <div className={styles.who}>
+          <h1>{member.name}</h1>
+          <RiderNav memberId={member.id} here="Reasons" />
+        </div>
         {mayNote && (
           <Button size="large" onClick={() => setAsking({ noteId: null, begun: {} })}>
             Add a complaint
@@ -92,7 +94,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
               changed={changed}
             />
           )}
-          {page.causes.length > 0 && <Causes causes={page.causes} />}
+          {page.causes.length > 0 && <Causes causes={page.causes} stopped={page.refer !== null} />}
           {page.offBike && (
             <section className={styles.part} aria-label="Off the bike">
               <h2>A suggestion besides</h2>
@@ -180,7 +182,8 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   )
 }
 
-function Causes({ causes }: { causes: readonly CauseSummary[] }) {
+/** `stopped`: while somebody is sent on, what would put a cause right is not told. */
+function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped: boolean }) {
   const [open, setOpen] = useState<string | null>(causes[0].cause)
   return (
     <section className={styles.part} aria-label="What may be behind it">
@@ -219,7 +222,7 @@ function Causes({ causes }: { causes: readonly CauseSummary[] }) {
                     ))}
                   </ul>
                 )}
-                <p className={styles.quiet}>Where it is the cause: {one.remedy.toLowerCase()}.</p>
+                {!stopped && <p className={styles.quiet}>Where it is the cause: {one.remedy.toLowerCase()}.</p>}
               </div>
             )}
           </li>

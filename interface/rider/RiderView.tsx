@@ -74,8 +74,10 @@ export function RiderView({
   return (
     <article>
       <header className={styles.head}>
-        <h1>{member.name}</h1>
-        {notes && <RiderNav memberId={member.id} here="Numbers" />}
+        <div className={styles.who}>
+          <h1>{member.name}</h1>
+          {notes && <RiderNav memberId={member.id} here="Numbers" />}
+        </div>
         {shown && (
           <Dropdown
             trigger={['click']}

@@ -369,11 +369,11 @@ test('the floor marks a trial, asks when it is due, and tells whoever sits on a 
   const before = await floorBefore(db, scope, ofClass, true, day(9))
   expect(before.tiles.find(({ bikeId }) => bikeId === 'bike-1')).toMatchObject({
     mark: 'trial',
-    watchFor: expect.arrayContaining(['trial: ask how it is']),
+    watchFor: expect.arrayContaining(['trial: ask now']),
   })
   const { bikes } = await watchData(db, scope, ofClass, day(9))
   expect(bikes.find(({ bikeId }) => bikeId === 'bike-1')).toMatchObject({
-    trial: 'trial: ask how it is',
+    trial: 'trial: ask now',
     watchFor: true,
   })
   expect((await floorBefore(db, scope, ofClass, false, day(9))).tiles[0].mark).not.toBe('trial')

@@ -25,8 +25,10 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   return (
     <article className={reasons.page}>
       <header className={reasons.head}>
-        <h1>{member.name}</h1>
-        <RiderNav memberId={id} here="Story" />
+        <div className={reasons.who}>
+          <h1>{member.name}</h1>
+          <RiderNav memberId={id} here="Story" />
+        </div>
       </header>
       <StoryView story={storyPage(story, timeZone, schoolOf(school).kneeWindowDeg)} />
     </article>
