@@ -36,4 +36,6 @@ test('worse is undone at once; better is kept and the same goes on only once the
   expect(proposedOutcome(run({ ratings: [2] }), 8 * DAY)).toBe('keep')
   expect(proposedOutcome(run({ ratings: [6] }), 8 * DAY)).toBe('next')
   expect(proposedOutcome(run(), 20 * DAY)).toBeNull()
+  // Nothing is decided about what was hardly ridden.
+  expect(proposedOutcome(run({ rides: 1, ratings: [2] }), 20 * DAY)).toBeNull()
 })

@@ -44,11 +44,14 @@ export function trialVerdict({ ratingBefore, ratings }: Pick<TrialRun, 'ratingBe
 export const TRIAL_OUTCOMES = ['keep', 'undo', 'next'] as const
 export type TrialOutcome = (typeof TRIAL_OUTCOMES)[number]
 
-/** What is proposed at its end; null while it is early or nobody has said how it is. Whoever rides it decides. */
+/**
+ * What is proposed at its end; null while it is early, was hardly ridden or nobody has said how it is. Whoever rides it
+ * decides.
+ */
 export function proposedOutcome(run: TrialRun, nowMs: number): TrialOutcome | null {
   const verdict = trialVerdict(run)
   if (verdict === 'unknown') return null
   if (verdict === 'worse') return 'undo'
-  if (trialStage(run, nowMs) === 'early') return null
+  if (trialStage(run, nowMs) === 'early' || run.rides < LEAST_RIDES) return null
   return verdict === 'better' ? 'keep' : 'next'
 }

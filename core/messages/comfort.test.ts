@@ -23,6 +23,7 @@ test('a trial by its days and rides, what is proposed, and in a few words for a 
   expect(formatTrialStage('early', null, 'unknown')).toMatch(/may feel odd/)
   expect(formatTrialStage('early', 'undo', 'worse')).toMatch(/going back/)
   expect(formatTrialStage('over', null, 'unknown')).toMatch(/ask how it is/)
+  expect(formatTrialStage('over', null, 'same')).toMatch(/two rides/)
   expect(formatTrialStage('due', 'keep', 'better')).toMatch(/keeping it is proposed/)
   expect(formatTrialStage('due', 'next', 'same')).toMatch(/changed little/)
   expect(formatTrialOnFloor({ stage: 'early', verdict: 'worse' })).toBe('trial: worse')

@@ -93,6 +93,7 @@ export function formatTrialStage(stage: TrialStage, proposed: TrialOutcome | nul
   if (stage === 'early')
     return 'Leave it so: the first week or two may feel odd, because the body learned the old place.'
   if (verdict === 'unknown') return 'The time is there: ask how it is, 0 to 10.'
+  if (proposed === null) return 'Hardly ridden since: give it two rides.'
   if (proposed === 'keep') return 'It helped: keeping it is proposed.'
   return 'It changed little: going back and trying the next cause is proposed.'
 }

@@ -7,6 +7,7 @@ import {
   findingsOfSetup,
   viewFinding,
 } from '../../core/complaints/findingsFrom'
+import type { Health } from '../../core/complaints/complaint'
 import type { Finding } from '../../core/complaints/request'
 import { latest } from '../../core/evidence/evidence'
 import type { School } from '../../core/school/school'
@@ -28,6 +29,8 @@ export type OnFile = Readonly<{
   /** The numbers that hold on its type; null where there are none. */
   entry: RegisterEntry | null
   experience: 'new' | 'regular' | 'experienced' | undefined
+  /** What the rider answered in their last set-up of their health, as far as it stops advice. */
+  health: readonly Health[]
   /** A nose off the frame's line, as measured last on this machine, mm and when; null where it lies on it. */
   saddleLine: Readonly<{ mm: number; at: Date }> | null
   rides: readonly Ride[]
@@ -40,6 +43,8 @@ const ENTRIES = 40
 const NOTES_MS = 120 * DAY_MS
 /** The wire takes so many findings; the youngest count. */
 const MOST_NOTES = 120
+/** An answer of so long ago says no longer that somebody is pregnant. */
+const PREGNANT_MS = 280 * DAY_MS
 
 /** Everything on file that may speak for or against a cause: checks, notes, the machine, the room, what was changed. */
 export async function findingsOnFile(
@@ -93,6 +98,7 @@ export async function findingsOnFile(
     bike,
     entry,
     experience: rider?.experience,
+    health: rider?.pregnant && now.getTime() - setups[0].finishedAt.getTime() < PREGNANT_MS ? ['pregnant'] : [],
     saddleLine: bike ? await saddleLineOf(db, scope, bike) : null,
     rides,
   }

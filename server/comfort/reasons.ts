@@ -1,4 +1,5 @@
 import type { Cause } from '../../core/complaints/causeTable'
+import type { Health } from '../../core/complaints/complaint'
 import { redFlagsOf, type RedFlagReason } from '../../core/complaints/redFlags'
 import type { Change } from '../../core/complaints/change'
 import type { ExplainRequest, Finding } from '../../core/complaints/request'
@@ -56,11 +57,15 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   const onFile = await findingsOnFile(db, scope, { memberId, bikeId }, school, now)
   const tried = triedCauses(complaints, trials)
   // What is on trial is left alone: the next step is for what is not; where all is, only the reasons are told.
-  const onTrial = new Set(trials.filter(({ endedAt }) => endedAt === null).map(({ complaintId }) => complaintId))
-  const waiting = complaints.filter(({ id }) => !onTrial.has(id))
+  const running = trials.filter(({ endedAt }) => endedAt === null)
+  const isOnTrial = ({ id, what, createdAt }: RiderComplaint): boolean =>
+    running.some((one) => one.complaintId === id || (one.what === what && createdAt >= one.startedAt))
+  const waiting = complaints.filter((one) => !isOnTrial(one))
   const asked = waiting.length > 0 ? waiting : complaints
   const stopped = flagged.length > 0 || complaints.length === 0
-  const answer = stopped ? null : explain(requestOf(asked, onFile, studio.school), tried)
+  // A rider's health counts for everything they feel.
+  const health = [...new Set([...onFile.health, ...complaints.flatMap((one) => one.health)])]
+  const answer = stopped ? null : explain(requestOf(asked, onFile, health, studio.school), tried)
   const touched =
     answer?.change?.axis === 'tilt' && onFile.bike
       ? await ridersOfBike(db, scope, onFile.bike.id, new Date(now.getTime() - TOUCHED_MS))
@@ -68,8 +73,8 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   return {
     complaints: complaints.map((one) => ({
       ...one,
-      flags: redFlagsOf(asComplaint(one), [...one.health]),
-      onTrial: onTrial.has(one.id),
+      flags: redFlagsOf(asComplaint(one), health),
+      onTrial: isOnTrial(one),
     })),
     flagged,
     answer,
@@ -81,13 +86,13 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   }
 }
 
-/** What `explain` is asked of these complaints: a rider's health counts for all of them. */
+/** What `explain` is asked of these complaints. */
 function requestOf(
   complaints: readonly RiderComplaint[],
   { findings, entry, experience }: OnFile,
+  health: Health[],
   school: ExplainRequest['school'],
 ): ExplainRequest {
-  const health = [...new Set(complaints.flatMap((one) => one.health))]
   return {
     ...(entry && { bikeType: entry.type, marks: entry.marks }),
     ...(experience && { experience }),

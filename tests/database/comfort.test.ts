@@ -24,7 +24,9 @@ import { studioPicture } from '@/server/comfort/picture'
 import { reasonsOf, startTrial, type Reasons } from '@/server/comfort/reasons'
 import { storyOf } from '@/server/comfort/story'
 import { endTrial, listTrials, rateTrial } from '@/server/comfort/trials'
-import { closeDatabase, database } from '@/server/db/connection'
+import { closeDatabase, database, withTransaction } from '@/server/db/connection'
+import { appendEvidence, finishSetup } from '@/server/setups/evidence'
+import { startSetup } from '@/server/setups/setups'
 import { addMember } from '@/server/members/members'
 import { openLink, ownerOf } from '@/server/memberPage/links'
 import { currentEntries, listEntries, recordEntry } from '@/server/register/register'
@@ -200,6 +202,18 @@ describe('a trial', () => {
     expect((await listTrials(db, scope, memberId, day(3)))[0].reason).toBe(reasoned.reason)
   })
 
+  test('felt again while its change is on trial it is no new complaint; something else is', async () => {
+    const memberId = await rider()
+    await onTrial(memberId)
+    const at = { memberId, bikeId: 'bike-1', sign: 'felt', createdAt: day(3) } as const
+    await addNote(db, scope, { id: id(), ...at, region: 'feltKneeFront', side: 'left', score: 4 })
+    const again = await reasonsOf(db, scope, memberId, day(4))
+    expect(again.complaints.map(({ onTrial: tried }) => tried)).toEqual([true, true])
+    await addNote(db, scope, { id: id(), ...at, region: 'feltHands', side: 'both', score: 4 })
+    const other = await reasonsOf(db, scope, memberId, day(4))
+    expect(other.complaints.filter(({ onTrial: tried }) => !tried)).toMatchObject([{ what: 'hands' }])
+  })
+
   test('sent twice it is one trial, one rating and one end; another step than was shown is none', async () => {
     const memberId = await rider()
     const { asked } = await onTrial(memberId)
@@ -258,6 +272,20 @@ describe('red flags', () => {
     const told = await reasonsOf(db, scope, memberId, day(2))
     expect(told.flagged).toEqual([])
     expect(told.answer!.refer).toBeDefined()
+  })
+
+  test('what was answered of a pregnancy in the last set-up counts for what is felt since', async () => {
+    const memberId = await rider()
+    const setupId = id()
+    await startSetup(db, scope, { id: setupId, memberId, bikeId: 'bike-2' }, day(1))
+    const answered = { kind: 'rider', experience: 'regular', pregnant: true } as const
+    await appendEvidence(db, scope, setupId, { id: id(), row: answered }, day(1))
+    await withTransaction(db, (tx) => finishSetup(tx, scope, setupId, { id: id(), marks }, day(1)))
+    await addComplaint(db, scope, { id: id(), memberId, what: 'saddlePressure', strength: 5 }, day(2))
+    const soon = await reasonsOf(db, scope, memberId, day(3))
+    expect(soon.complaints[0].flags).toEqual(['pregnancy'])
+    expect(soon.answer!.change).toBeUndefined()
+    expect((await reasonsOf(db, scope, memberId, day(400))).answer!.refer).toBeUndefined()
   })
 
   test('the studio words what is said, and cannot switch the rule off', async () => {
