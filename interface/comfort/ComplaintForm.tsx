@@ -7,9 +7,9 @@ import { redFlagsOf } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
 import { LONGEST_LINE } from '@/core/memberPage/message'
 import { FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
-import { SCORES } from '@/core/watch/comfort'
 import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
+import { ScoreRow } from '../shared/ScoreRow'
 import styles from './complaintForm.module.css'
 import type { ComplaintSaid } from './readComplaint'
 
@@ -84,13 +84,10 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
       />
       {what !== null && (
         <>
-          <Picks
-            title="How strong? 0 nothing, 10 as bad as can be"
-            className={styles.scores}
-            options={SCORES.map((score) => [score, String(score)])}
-            chosen={[strength]}
-            pick={setStrength}
-          />
+          <div className={styles.picks}>
+            <p>How strong? 0 nothing, 10 as bad as can be</p>
+            <ScoreRow label="How strong? 0 nothing, 10 as bad as can be" given={strength} give={setStrength} />
+          </div>
           <div className={styles.pair}>
             {sided && (
               <Picks

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { TRIAL_TEXT } from '@/core/messages/complaints'
 import { capitalized } from '@/core/messages/phrases'
-import { SCORES } from '@/core/watch/comfort'
+import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { beginTrial } from './actions'
@@ -114,13 +114,7 @@ function BeginTrial({
         </div>
       )}
       <p>How is it now, before the change?</p>
-      <div className={styles.scores} role="group" aria-label="Before the change, 0 nothing, 10 as bad as can be">
-        {SCORES.map((score) => (
-          <button key={score} type="button" aria-pressed={before === score} onClick={() => setRated(score)}>
-            {score}
-          </button>
-        ))}
-      </div>
+      <ScoreRow label="Before the change, 0 nothing, 10 as bad as can be" given={before} give={setRated} />
       <div className={styles.choices} role="group" aria-label="How long">
         {([1, 2] as const).map((n) => (
           <button key={n} type="button" aria-pressed={weeks === n} onClick={() => setWeeks(n)}>

@@ -2,7 +2,7 @@
 import { App, Button } from 'antd'
 import type { TrialOutcome } from '@/core/complaints/trial'
 import { capitalized } from '@/core/messages/phrases'
-import { SCORES } from '@/core/watch/comfort'
+import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { finishTrial, rate } from './actions'
@@ -73,13 +73,7 @@ export function TrialCard({
       </p>
       <p className={trial.proposed ? styles.advice : undefined}>{trial.advice}</p>
       {mayRate && (
-        <div className={styles.scores} role="group" aria-label="How is it now? 0 nothing, 10 as bad as can be">
-          {SCORES.map((score) => (
-            <button key={score} type="button" disabled={busy} onClick={() => give(score)}>
-              {score}
-            </button>
-          ))}
-        </div>
+        <ScoreRow label="How is it now? 0 nothing, 10 as bad as can be" given={null} busy={busy} give={give} />
       )}
       {mayEnd && (
         <div className={styles.ends}>

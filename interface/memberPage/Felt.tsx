@@ -3,6 +3,7 @@ import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { FELT_PLACES, LONGEST_LINE, type FeltPlace } from '@/core/memberPage/message'
 import { FELT_PLACE_NAME } from '@/core/messages/memberPage'
+import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { sendFelt } from './actions'
@@ -36,13 +37,7 @@ export function Felt({ token }: { token: string }) {
   return (
     <section className={styles.part} aria-label="How did it feel">
       <h2>How did it feel?</h2>
-      <div className={styles.steps} role="group" aria-label="0 could not ride, 10 as if it were mine">
-        {Array.from({ length: 11 }, (_, i) => (
-          <button key={i} type="button" aria-pressed={comfort === i} onClick={() => setComfort(i)}>
-            {i}
-          </button>
-        ))}
-      </div>
+      <ScoreRow label="0 could not ride, 10 as if it were mine" given={comfort} give={setComfort} />
       <p className={styles.ends}>
         <span>could not ride</span>
         <span>as if it were mine</span>

@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { SCORES } from '@/core/watch/comfort'
+import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { rateOwnTrial } from './actions'
@@ -24,13 +24,7 @@ export function OwnTrial({ token, trial }: { token: string; trial: OwnTrialSumma
       <p className={styles.ask}>
         {trial.felt}: how is it now? <span>It was {trial.before} of 10.</span>
       </p>
-      <div className={styles.steps} role="group" aria-label="How is it now? 0 nothing, 10 as bad as can be">
-        {SCORES.map((score) => (
-          <button key={score} type="button" disabled={busy} aria-pressed={given === score} onClick={() => rate(score)}>
-            {score}
-          </button>
-        ))}
-      </div>
+      <ScoreRow label="How is it now? 0 nothing, 10 as bad as can be" given={given} busy={busy} give={rate} />
       <p className={styles.ends}>
         <span>nothing</span>
         <span>as bad as can be</span>
