@@ -13,7 +13,9 @@ import { withTransaction, type Database, type DbExecutor } from '../db/connectio
 import { getStudio } from '../studio/studio'
 import { asComplaint, complaintsToAnswer, listComplaints, takeUp, type RiderComplaint } from './complaints'
 import { findingsOnFile, type OnFile } from './findings'
-import { beginTrial, listTrials, lockMember, ridersOfBike, type Trial, type TrialResult } from './trials'
+import { ridersOfBike } from './rides'
+import { beginTrial, lockMember, type TrialResult } from './trialChanges'
+import { listTrials, type Trial } from './trials'
 
 /** A complaint as the page of reasons shows it. */
 export type ShownComplaint = RiderComplaint & Readonly<{ flags: readonly RedFlagReason[]; onTrial: boolean }>

@@ -1,9 +1,9 @@
-import { and, desc, eq, gt, isNull, lte } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, isNull, lte } from 'drizzle-orm'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { bike, bikeType } from '../db/tables/bikes'
 import { studioClass } from '../db/tables/floor'
-import { bikeAssignment } from '../db/tables/riders'
+import { bikeAssignment, member } from '../db/tables/riders'
 
 /** A class somebody sat in; the open floor is one a day. */
 export type Ride = Readonly<{
@@ -48,5 +48,30 @@ export async function listRides(
       ),
     )
     .orderBy(desc(studioClass.startsAt))
+    .limit(MOST)
+}
+
+/** Riders whom a machine's saddle touches: who sat on it lately or will, by name. */
+export async function ridersOfBike(
+  db: DbExecutor,
+  scope: Scope,
+  bikeId: string,
+  since: Date,
+): Promise<Readonly<{ id: string; name: string }>[]> {
+  return db
+    .select({ id: member.id, name: member.name })
+    .from(bikeAssignment)
+    .innerJoin(member, eq(member.id, bikeAssignment.memberId))
+    .innerJoin(studioClass, eq(studioClass.id, bikeAssignment.classId))
+    .where(
+      and(
+        eq(bikeAssignment.bikeId, bikeId),
+        eq(bikeAssignment.studioId, scope.studioId),
+        isNull(studioClass.cancelledAt),
+        gt(studioClass.startsAt, since),
+      ),
+    )
+    .groupBy(member.id, member.name)
+    .orderBy(asc(member.name))
     .limit(MOST)
 }

@@ -34,8 +34,9 @@ import { findingsOnFile } from '@/server/comfort/findings'
 import { studioPicture } from '@/server/comfort/picture'
 import * as reasons from '@/server/comfort/reasons'
 import { wordReferral } from '@/server/comfort/referral'
-import { listRides } from '@/server/comfort/rides'
+import { listRides, ridersOfBike } from '@/server/comfort/rides'
 import { storyOf } from '@/server/comfort/story'
+import * as trialChanges from '@/server/comfort/trialChanges'
 import * as trials from '@/server/comfort/trials'
 import { trialsOnFloor } from '@/server/comfort/trialsOnFloor'
 import * as comfortActions from '@/interface/comfort/actions'
@@ -173,8 +174,8 @@ beforeAll(async () => {
   const where = { memberId: other.member, bikeId: other.bike, createdAt: now } as const
   const knee = { region: 'feltKneeFront', sign: 'felt', side: 'left', score: 4 } as const
   await notes.addNote(db, there, { id: other.felt, ...where, ...knee })
-  await withTransaction(db, (tx) => trials.beginTrial(tx, there, OTHER_TRIAL, now))
-  await trials.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
+  await withTransaction(db, (tx) => trialChanges.beginTrial(tx, there, OTHER_TRIAL, now))
+  await trialChanges.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
   await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
@@ -367,16 +368,20 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     startTrial: () => reasons.startTrial(db, here, TRIAL_ASKED, now),
   },
   'comfort/referral': { wordReferral: () => wordReferral(db, here, null) },
-  'comfort/rides': { listRides: () => listRides(db, here, other.member, new Date()) },
+  'comfort/rides': {
+    listRides: () => listRides(db, here, other.member, new Date()),
+    ridersOfBike: () => ridersOfBike(db, here, other.bike, new Date(0)),
+  },
   'comfort/story': { storyOf: () => storyOf(db, here, other.member, now) },
   'comfort/trials': {
     listTrials: () => trials.listTrials(db, here, other.member, now),
     runningTrials: () => trials.runningTrials(db, here, [other.member], now),
     runningOnBikes: () => trials.runningOnBikes(db, here, [other.bike], now),
-    lockMember: () => trials.lockMember(db, here, other.member),
-    rateTrial: () => trials.rateTrial(db, here, { id: id(), trialId: other.trial, rating: 9 }, now),
-    endTrial: () => trials.endTrial(db, here, { id: other.trial, outcome: 'keep' }, now),
-    ridersOfBike: () => trials.ridersOfBike(db, here, other.bike, new Date(0)),
+  },
+  'comfort/trialChanges': {
+    lockMember: () => trialChanges.lockMember(db, here, other.member),
+    rateTrial: () => trialChanges.rateTrial(db, here, { id: id(), trialId: other.trial, rating: 9 }, now),
+    endTrial: () => trialChanges.endTrial(db, here, { id: other.trial, outcome: 'keep' }, now),
   },
   'comfort/trialsOnFloor': {
     trialsOnFloor: async () => {

@@ -1,0 +1,236 @@
+import { and, desc, eq, isNull, lt, or } from 'drizzle-orm'
+import type { Cause } from '../../core/complaints/causeTable'
+import type { Change } from '../../core/complaints/change'
+import type { TrialOutcome } from '../../core/complaints/trial'
+import type { Marks } from '../../core/conventions'
+import type { Scope } from '../accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { insertOnce, type WriteResult } from '../db/insertOnce'
+import { complaint, trial, trialRating } from '../db/tables/comfort'
+import { registerCurrent, registerEntry } from '../db/tables/register'
+import { member } from '../db/tables/riders'
+import type { LinkOwner } from '../memberPage/links'
+import { currentEntries, findEntry, newEntryOf, recordEntry, type RegisterEntry } from '../register/register'
+
+/** What is put on trial: a change as `explain` proposed it, with its reasons in words. */
+export type NewTrial = Readonly<{
+  id: string
+  memberId: string
+  complaintId: string
+  cause: Cause
+  change: Change
+  said: string
+  because: readonly string[]
+  expects: readonly string[]
+  weeks: 1 | 2
+  ratingBefore: number
+  /** Why, where another trial is running. */
+  reason: string | null
+  /** The machine, for its saddle's tilt. */
+  bikeId: string | null
+  /** The numbers it changes; null for tilt. */
+  entry: RegisterEntry | null
+}>
+
+/** `needsReason`: another trial of this rider, or of this machine, is running; `stale`: other numbers hold by now. */
+export type TrialResult = Readonly<{
+  outcome: 'kept' | 'idTaken' | 'gone' | 'needsReason' | 'stale' | 'ended' | 'numbersChanged'
+}>
+
+/** Holds a member's row until the transaction ends; false where the studio has no such member. */
+export async function lockMember(tx: DbExecutor, scope: Scope, memberId: string): Promise<boolean> {
+  const own = and(eq(member.id, memberId), eq(member.studioId, scope.studioId))
+  return (await tx.select({ id: member.id }).from(member).where(own).for('update')).length > 0
+}
+
+/**
+ * Begins a trial, within the caller's transaction that holds the member: its numbers hold from now on, under the
+ * trial's own id. The same id again changes nothing.
+ */
+export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
+  const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...told } = asked
+  const [before] = await tx.select({ memberId: trial.memberId, axis: trial.axis }).from(trial).where(eq(trial.id, id))
+  if (before) return { outcome: before.memberId === memberId && before.axis === change.axis ? 'kept' : 'idTaken' }
+  const others = await tx
+    .select({ id: trial.id })
+    .from(trial)
+    .where(
+      and(
+        eq(trial.studioId, scope.studioId),
+        isNull(trial.endedAt),
+        or(eq(trial.memberId, memberId), bikeId && change.axis === 'tilt' ? eq(trial.bikeId, bikeId) : undefined),
+      ),
+    )
+    .for('update')
+  if (others.length > 0 && !reason) return { outcome: 'needsReason' }
+  let toMarks: Marks | null = null
+  if (change.axis !== 'tilt') {
+    if (!entry || change.to === undefined) return { outcome: 'stale' }
+    const current = (await currentEntries(tx, scope, [memberId])).find((one) => one.id === entry.id)
+    if (!current || current.marks[change.axis] !== change.from) return { outcome: 'stale' }
+    toMarks = { ...current.marks, [change.axis]: change.to }
+    const written = await recordEntry(
+      tx,
+      scope,
+      {
+        ...newEntryOf(current),
+        id,
+        marks: toMarks,
+        source: 'trial',
+        certainty: 'translated',
+        meant: null,
+        basis: { note: told.said },
+        fromId: current.id,
+      },
+      now,
+    )
+    if (written.outcome !== 'kept') return written
+  }
+  await tx.insert(trial).values({
+    id,
+    studioId: scope.studioId,
+    memberId,
+    complaintId,
+    cause,
+    axis: change.axis,
+    direction: change.direction,
+    bikeId: change.axis === 'tilt' ? bikeId : null,
+    fromMarks: toMarks && entry ? entry.marks : null,
+    toMarks,
+    mm: change.mm ?? null,
+    deg: change.deg ?? null,
+    large: change.large,
+    ...told,
+    reason: others.length > 0 ? reason : null,
+    fromEntryId: toMarks && entry ? entry.id : null,
+    entryId: toMarks ? id : null,
+    startedAt: now,
+    startedBy: scope.userId,
+  })
+  return { outcome: 'kept' }
+}
+
+/** Keeps how it is during a trial; the same id again changes nothing, an ended trial takes none. */
+export async function rateTrial(
+  db: DbExecutor,
+  who: Scope | LinkOwner,
+  { id, trialId, rating }: Readonly<{ id: string; trialId: string; rating: number }>,
+  now: Date,
+): Promise<WriteResult | Readonly<{ outcome: 'gone' | 'ended' }>> {
+  const [found] = await db
+    .select({ memberId: trial.memberId, endedAt: trial.endedAt })
+    .from(trial)
+    .where(and(eq(trial.id, trialId), eq(trial.studioId, who.studioId)))
+  if (!found || ('memberId' in who && found.memberId !== who.memberId)) return { outcome: 'gone' }
+  if (found.endedAt) return { outcome: 'ended' }
+  const content = { id, studioId: who.studioId, trialId, rating }
+  const by =
+    'memberId' in who ? { toldBy: 'member', linkId: who.linkId } : { toldBy: 'instructor', createdBy: who.userId }
+  return insertOnce(
+    () => db.insert(trialRating).values({ ...content, ...(by as { toldBy: 'member' }), createdAt: now }),
+    async () => {
+      const { studioId } = trialRating
+      const [stored] = await db
+        .select({ id: trialRating.id, studioId, trialId: trialRating.trialId, rating: trialRating.rating })
+        .from(trialRating)
+        .where(eq(trialRating.id, id))
+      return stored
+    },
+    content,
+  )
+}
+
+/**
+ * Ends a trial: the change stays, or the numbers of before hold again on every bike, or the next cause is tried. A
+ * second time it changes nothing where it is the same end. `numbersChanged`: what the trial changed was changed again
+ * since, and `leaveNumbers` was not said; nothing was written. A kept change closes its complaint.
+ */
+export async function endTrial(
+  db: Database,
+  scope: Scope,
+  { id, outcome, leaveNumbers = false }: Readonly<{ id: string; outcome: TrialOutcome; leaveNumbers?: boolean }>,
+  now: Date,
+): Promise<TrialResult> {
+  return withTransaction(db, async (tx): Promise<TrialResult> => {
+    const [found] = await tx
+      .select()
+      .from(trial)
+      .where(and(eq(trial.id, id), eq(trial.studioId, scope.studioId)))
+      .for('update')
+    if (!found) return { outcome: 'gone' }
+    if (found.endedAt) return { outcome: found.outcome === outcome ? 'kept' : 'ended' }
+    if (outcome !== 'keep' && found.entryId && !leaveNumbers) {
+      const restored = await restoreNumbers(tx, scope, found, now)
+      if (restored.outcome !== 'kept') return restored
+    }
+    await tx.update(trial).set({ outcome, endedAt: now, endedBy: scope.userId }).where(eq(trial.id, id))
+    if (outcome === 'keep')
+      await tx
+        .update(complaint)
+        .set({ closedAt: now, closedBy: scope.userId })
+        .where(and(eq(complaint.id, found.complaintId), isNull(complaint.closedAt)))
+    return { outcome: 'kept' }
+  })
+}
+
+/** Puts back what a trial changed, on its own type and wherever numbers were worked out from it. */
+async function restoreNumbers(
+  tx: DbExecutor,
+  scope: Scope,
+  { memberId, axis, entryId, fromEntryId, fromMarks, toMarks }: typeof trial.$inferSelect,
+  now: Date,
+): Promise<TrialResult> {
+  const [before, own] = [await findEntry(tx, scope, fromEntryId!), await findEntry(tx, scope, entryId!)]
+  if (!before || !own || axis === 'tilt') return { outcome: 'stale' }
+  const current = await currentEntries(tx, scope, [memberId])
+  const holds = current.find((one) => one.lineId === own.lineId && one.purpose === own.purpose)
+  if (!holds || holds.marks[axis] !== toMarks?.[axis]) return { outcome: 'numbersChanged' }
+  const isOwn = holds.id === own.id
+  await recordEntry(
+    tx,
+    scope,
+    {
+      ...newEntryOf(isOwn ? before : holds),
+      id: crypto.randomUUID(),
+      source: 'restored',
+      fromId: before.id,
+      ...(!isOwn && { marks: { ...holds.marks, [axis]: fromMarks?.[axis] }, certainty: 'translated' as const }),
+    },
+    now,
+  )
+  for (const worked of current.filter((one) => one.fromId === own.id && one.id !== own.id)) {
+    const [earlier] = await tx
+      .select({ id: registerEntry.id })
+      .from(registerEntry)
+      .where(
+        and(
+          eq(registerEntry.memberId, memberId),
+          eq(registerEntry.lineId, worked.lineId),
+          eq(registerEntry.purpose, worked.purpose),
+          lt(registerEntry.createdAt, own.createdAt),
+        ),
+      )
+      .orderBy(desc(registerEntry.createdAt))
+      .limit(1)
+    const was = earlier ? await findEntry(tx, scope, earlier.id) : null
+    if (was)
+      await recordEntry(
+        tx,
+        scope,
+        { ...newEntryOf(was), id: crypto.randomUUID(), source: 'restored', fromId: was.id },
+        now,
+      )
+    // There were none before: what was worked out from the trial goes with it.
+    else
+      await tx
+        .delete(registerCurrent)
+        .where(
+          and(
+            eq(registerCurrent.memberId, memberId),
+            eq(registerCurrent.lineId, worked.lineId),
+            eq(registerCurrent.purpose, worked.purpose),
+          ),
+        )
+  }
+  return { outcome: 'kept' }
+}
