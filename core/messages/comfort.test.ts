@@ -20,6 +20,7 @@ test('a complaint with its side, its strength and when it comes', () => {
 
 test('a trial by its days and rides, what is proposed, and in a few words for a tile', () => {
   expect(formatTrialAge({ days: 4.6, weeks: 2, rides: 1 })).toBe('day 5 of 14, 1 ride')
+  expect(formatTrialAge({ days: 16.2, weeks: 2, rides: 3 })).toBe('16 days, 3 rides')
   expect(formatTrialStage('early', null, 'unknown')).toMatch(/may feel odd/)
   expect(formatTrialStage('early', 'undo', 'worse')).toMatch(/going back/)
   expect(formatTrialStage('over', null, 'unknown')).toMatch(/ask how it is/)

@@ -78,13 +78,14 @@ export function formatWhen({ moment, lasts }: Readonly<{ moment: Moment | null; 
   return capitalized(parts.join(', '))
 }
 
-/** How far a trial is: "day 5 of 14, 1 ride". */
+/** How far a trial is: "day 5 of 14, 1 ride"; once its time is over "16 days, 3 rides". */
 export function formatTrialAge({
   days,
   weeks,
   rides,
 }: Readonly<{ days: number; weeks: number; rides: number }>): string {
-  return `day ${Math.floor(days) + 1} of ${7 * weeks}, ${rides} ${rides === 1 ? 'ride' : 'rides'}`
+  const age = days < 7 * weeks ? `day ${Math.floor(days) + 1} of ${7 * weeks}` : `${Math.floor(days)} days`
+  return `${age}, ${rides} ${rides === 1 ? 'ride' : 'rides'}`
 }
 
 /** What to do about a trial now. */

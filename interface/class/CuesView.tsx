@@ -14,6 +14,7 @@ export function CuesView({ own }: Readonly<{ own: Readonly<Record<string, string
       <header className={styles.head}>
         <h1>Cues</h1>
         <Link href="/class">Classes</Link>
+        <Link href="/class/exercises">Off the bike</Link>
       </header>
       <p className={styles.lead}>
         One short sentence each, aimed at the root: feet before knees, sit bones before shoulders, breastbone before

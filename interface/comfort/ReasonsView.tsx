@@ -1,11 +1,12 @@
 'use client'
-import { Button, Modal } from 'antd'
+import { App, Button, Modal } from 'antd'
+import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { RiderNav } from '../rider/RiderNav'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { endComplaint, keepComplaint } from './actions'
+import { endComplaint, keepComplaint, reopenComplaint } from './actions'
 import { ComplaintForm } from './ComplaintForm'
 import { ExerciseCard } from './ExerciseDrawing'
 import { NextChange } from './NextChange'
@@ -95,6 +96,16 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             />
           )}
           {page.causes.length > 0 && <Causes causes={page.causes} stopped={page.refer !== null} />}
+          {page.kit.length > 0 && (
+            <section className={styles.part} aria-label="Kit and habit">
+              <h2>Kit and habit</h2>
+              {page.kit.map(({ about, say }) => (
+                <p key={about} className={styles.kit}>
+                  <b>{about}.</b> {say}
+                </p>
+              ))}
+            </section>
+          )}
           {page.offBike && (
             <section className={styles.part} aria-label="Off the bike">
               <h2>A suggestion besides</h2>
@@ -103,7 +114,10 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
               ) : (
                 <p className={styles.words}>{page.offBike.words}</p>
               )}
-              <p className={styles.quiet}>A suggestion, not therapy. What hurts while doing it is left out.</p>
+              <p className={styles.quiet}>
+                A suggestion, not therapy. What hurts while doing it is left out.{' '}
+                <Link href="/class/exercises">All exercises</Link>
+              </p>
             </section>
           )}
         </div>
@@ -122,8 +136,8 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             <section className={styles.part} aria-label="Look first">
               <h2>Look first</h2>
               <ol className={styles.checks}>
-                {page.checks.map((check) => (
-                  <li key={check}>{check}</li>
+                {page.checks.map((check, i) => (
+                  <li key={i}>{check}</li>
                 ))}
                 {page.saddleLine && <li>{page.saddleLine}</li>}
               </ol>
@@ -206,8 +220,8 @@ function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped:
               <div className={styles.why}>
                 {one.for.length > 0 && (
                   <ul aria-label="For it">
-                    {one.for.map((line) => (
-                      <li key={line} className={styles.pro}>
+                    {one.for.map((line, i) => (
+                      <li key={i} className={styles.pro}>
                         {line}
                       </li>
                     ))}
@@ -215,8 +229,8 @@ function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped:
                 )}
                 {one.against.length > 0 && (
                   <ul aria-label="Against it">
-                    {one.against.map((line) => (
-                      <li key={line} className={styles.contra}>
+                    {one.against.map((line, i) => (
+                      <li key={i} className={styles.contra}>
                         {line}
                       </li>
                     ))}
@@ -243,10 +257,22 @@ function Felt({
   mayNote: boolean
   changed: () => void
 }) {
+  const { message } = App.useApp()
   const { act, busy } = useAction()
   const { id, text, when, line, from } = complaint
+  const reopen = async () => {
+    message.destroy(id)
+    if (await act(() => reopenComplaint(memberId, id))) changed()
+  }
   const close = async () => {
-    if (await act(() => endComplaint(memberId, id))) changed()
+    if (!(await act(() => endComplaint(memberId, id)))) return
+    const undo = (
+      <Button size="large" type="link" onClick={reopen}>
+        Undo
+      </Button>
+    )
+    message.open({ key: id, type: 'success', content: <>Settled. {undo}</>, duration: 10 })
+    changed()
   }
   return (
     <li className={styles.felt}>

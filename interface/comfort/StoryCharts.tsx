@@ -54,12 +54,12 @@ export default function StoryCharts({ lines, knees, changes, rides, kneeWindowDe
           <ResponsiveContainer width="100%" height={220}>
             <LineChart data={points} margin={{ top: 8, right: 16, bottom: 0, left: -22 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
-              {within.map(({ ms }) => (
-                <ReferenceLine key={ms} x={ms} stroke="var(--kit)" strokeWidth={3} />
+              {within.map(({ ms }, i) => (
+                <ReferenceLine key={i} x={ms} stroke="var(--kit)" strokeWidth={3} />
               ))}
-              {rides.map((ms) => (
+              {rides.map((ms, i) => (
                 <ReferenceLine
-                  key={`r${ms}`}
+                  key={`ride ${i}`}
                   segment={[
                     { x: ms, y: 0 },
                     { x: ms, y: 0.5 },
@@ -113,8 +113,8 @@ export default function StoryCharts({ lines, knees, changes, rides, kneeWindowDe
             <LineChart data={[...knees]} margin={{ top: 8, right: 16, bottom: 0, left: -22 }}>
               <CartesianGrid stroke="var(--line)" vertical={false} />
               <ReferenceArea y1={kneeWindowDeg[0]} y2={kneeWindowDeg[1]} fill="var(--good)" fillOpacity={0.16} />
-              {within.map(({ ms }) => (
-                <ReferenceLine key={ms} x={ms} stroke="var(--kit)" strokeWidth={3} />
+              {within.map(({ ms }, i) => (
+                <ReferenceLine key={i} x={ms} stroke="var(--kit)" strokeWidth={3} />
               ))}
               <XAxis {...axis} />
               <YAxis domain={[10, 60]} ticks={[10, 20, 30, 40, 50, 60]} stroke="var(--soft)" tick={{ fontSize: 13 }} />

@@ -4,7 +4,7 @@ import { TRIAL_OUTCOMES, type TrialOutcome } from '@/core/complaints/trial'
 import { oneLine } from '@/core/memberPage/message'
 import type { Permission } from '@/server/accounts/can'
 import { authorize, type CurrentUser } from '@/server/accounts/session'
-import { addComplaint, closeComplaint, handOn, takeUp } from '@/server/comfort/complaints'
+import { addComplaint, closeComplaint, handOn, reopen, takeUp } from '@/server/comfort/complaints'
 import { startTrial, type TrialAsked } from '@/server/comfort/reasons'
 import { wordReferral } from '@/server/comfort/referral'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
@@ -78,6 +78,14 @@ export async function endComplaint(memberId: string, id: string): Promise<Action
     const taken = await takeUp(database(), person, { memberId, id }, now)
     if (!taken) return { outcome: 'gone' }
     await closeComplaint(database(), person, id, now)
+    return { outcome: 'kept' }
+  })
+}
+
+/** Takes the end of a complaint back. */
+export async function reopenComplaint(memberId: string, id: string): Promise<ActionResult> {
+  return keep('writeNotes', isId(memberId) && isId(id), async (person) => {
+    await reopen(database(), person, { memberId, id })
     return { outcome: 'kept' }
   })
 }

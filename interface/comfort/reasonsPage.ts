@@ -2,6 +2,7 @@ import { causeRow } from '@/core/complaints/causeTable'
 import type { Change } from '@/core/complaints/change'
 import { SAID_BY_FLAG } from '@/core/complaints/complaint'
 import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
+import { kitAdviceFor, type KitAdvice } from '@/core/complaints/kit'
 import { formatComplaint, formatWhen } from '@/core/messages/comfort'
 import { FLAG_TEXT, formatChange, formatExpected } from '@/core/messages/complaints'
 import { formatMarks } from '@/core/messages/labels'
@@ -57,6 +58,7 @@ export type ReasonsPage = Readonly<{
   touched: readonly string[]
   cue: string | null
   offBike: Readonly<{ words: string; exercise: Exercise | null }> | null
+  kit: readonly KitAdvice[]
   refer: string | null
   running: readonly TrialSummary[]
   past: readonly TrialSummary[]
@@ -124,6 +126,7 @@ export function reasonsPage(found: Reasons, timeZone: string, now: Date): Reason
     touched: touched.map(({ name }) => name),
     cue: answer?.cue ?? null,
     offBike: off ? { words: capitalized(off), exercise: exerciseNamed(off) ?? null } : null,
+    kit: answer && !answer.refer ? kitAdviceFor(answer.causes) : [],
     refer: answer?.refer?.why ?? null,
     running: summaries.filter(({ ended }) => ended === null),
     past: summaries.filter(({ ended }) => ended !== null),

@@ -285,6 +285,18 @@ export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, n
     .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
 }
 
+/** Takes back that a complaint is over; another studio's or another member's stays as it is. */
+export async function reopen(
+  db: DbExecutor,
+  scope: Scope,
+  { memberId, id }: Readonly<{ memberId: string; id: string }>,
+): Promise<void> {
+  await db
+    .update(complaint)
+    .set({ closedAt: null, closedBy: null })
+    .where(and(eq(complaint.id, id), eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
+}
+
 /** A complaint as `explain` takes it. */
 export const asComplaint = ({ what, side, strength, moment, lasts, quality }: RiderComplaint): Complaint => ({
   what,

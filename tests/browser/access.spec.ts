@@ -32,6 +32,7 @@ const PAGES = [
   '/class/class-dusk/round',
   '/class/class-dusk/bike/bike-4',
   '/class/cues',
+  '/class/exercises',
   '/rooms',
   '/bikes',
   '/bikes/types/meadowsweet',

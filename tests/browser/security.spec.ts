@@ -59,6 +59,7 @@ test('the desk sees numbers and places, no health notes, and no page of the work
     '/riders/member-01/reasons',
     '/riders/member-05/story',
     '/studio/picture',
+    '/class/exercises',
   ]) {
     await page.goto(path)
     await expect(page.getByRole('heading', { name: 'Not for your role' })).toBeVisible()

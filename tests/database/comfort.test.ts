@@ -7,6 +7,7 @@ import {
   keepComplaint,
   keepReferral,
   rate,
+  reopenComplaint,
   sendOn,
 } from '@/interface/comfort/actions'
 import { rateOwnTrial, sendComplaint } from '@/interface/memberPage/actions'
@@ -348,6 +349,8 @@ describe('complaints', () => {
     expect(rows.find(({ kind }) => kind === 'felt')).toMatchObject({ memberId, said: ['Feeling stretched, 7 of 10'] })
     expect(await endComplaint(memberId, complaintId)).toEqual({ outcome: 'kept' })
     expect(await openComplaints(db, scope, [memberId])).toEqual([])
+    expect(await reopenComplaint(memberId, complaintId)).toEqual({ outcome: 'kept' })
+    expect(await openComplaints(db, scope, [memberId])).toHaveLength(1)
     const ended = await sendComplaint(link.token.replace(/.$/, 'x'), id(), said)
     expect(ended).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/link has ended/) })
   })

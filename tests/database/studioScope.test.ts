@@ -357,6 +357,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     takeUp: () => complaints.takeUp(db, here, { memberId: other.member, id: other.felt }, now),
     handOn: () => complaints.handOn(db, here, other.complaint, 'nobody', now),
     closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
+    reopen: () => complaints.reopen(db, here, { memberId: other.member, id: other.complaint }),
   },
   'comfort/findings': {
     findingsOnFile: () =>
@@ -802,6 +803,7 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   keepComplaint: ['writeNotes', () => comfortActions.keepComplaint(id(), other.member, BOTHER, FROM_NOTHING)],
   sendOn: ['writeNotes', () => comfortActions.sendOn(other.member, other.complaint, 'nobody')],
   endComplaint: ['writeNotes', () => comfortActions.endComplaint(other.member, other.complaint)],
+  reopenComplaint: ['writeNotes', () => comfortActions.reopenComplaint(other.member, other.complaint)],
   beginTrial: ['setUpRiders', () => comfortActions.beginTrial(TRIAL_ASKED)],
   rate: ['writeNotes', () => comfortActions.rate(id(), other.trial, 1)],
   finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
