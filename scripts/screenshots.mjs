@@ -38,7 +38,13 @@ await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
 await page.getByRole('button', { name: 'Sign in' }).click()
 await page.waitForURL('**/members')
 await shoot('members-bright', DESK, 'bright', () => page.goto('/members'))
-await shoot('rider-bright', DESK, 'bright', () => page.goto('/riders/member-01'))
+await shoot('rider-bright', DESK, 'bright', async () => {
+  await page.goto('/riders/member-01')
+  await page
+    .getByText(/just as before|higher|lower|longer|shorter/)
+    .first()
+    .waitFor()
+})
 
 await page.goto('/riders/member-12')
 await page.getByRole('button', { name: 'Set up now' }).click()
@@ -126,7 +132,7 @@ await shoot('complaint-phone-bright', PHONE, 'bright', async () => {
   await part.getByRole('button', { name: 'Front of the knee' }).click()
   await part.getByRole('button', { name: '6', exact: true }).click()
   await part.getByRole('button', { name: 'Left', exact: true }).click()
-  await part.getByText('How strong?').scrollIntoViewIfNeeded()
+  await part.evaluate((element) => element.scrollIntoView({ block: 'start' }))
 })
 await shoot('reasons-bright', DESK, 'bright', () => page.goto('/riders/member-05/reasons'))
 await shoot('story-dim', DESK, 'dim', async () => {

@@ -183,7 +183,7 @@ test('a red flag stops: said at once to the rider, first after class, and no cha
   page,
   browser,
 }) => {
-  const rider = await newRider(page, 'Ylva Marchmont')
+  const rider = await newRider(page, 'Ylva Ormside')
   const classId = await rode(rider.id, 'bike-1', 0.5)
   const own = await ownPage(page, browser, rider.id)
   await tellOf(own, 'Side of the knee', 7, ['Right', 'Swelling'])
