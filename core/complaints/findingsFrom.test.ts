@@ -64,9 +64,14 @@ test('a note of the class with its side and whether its cue held; what is felt, 
 })
 
 test('bars against the saddle by the marks themselves: a mark up is 20 mm higher on this bike', () => {
-  const at = (barHeight: string) => (barsFinding(HOLES_BIKE, { ...marks, barHeight }) as { mm: number }).mm
+  const at = (barHeight: string) => (barsFinding(HOLES_BIKE, undefined, { ...marks, barHeight }) as { mm: number }).mm
   expect(at('7') - at('6')).toBeCloseTo(20, 0)
-  expect(barsFinding(HOLES_BIKE, { seatHeight: '8' })).toBeNull()
+  expect(barsFinding(HOLES_BIKE, undefined, { seatHeight: '8' })).toBeNull()
+  // A machine whose post stands 7 mm high brings the bars that much lower against the saddle.
+  const high = barsFinding(HOLES_BIKE, { offsetsMm: { seatHeight: 7 } }, marks) as { mm: number }
+  const plain = barsFinding(HOLES_BIKE, undefined, marks) as { mm: number }
+  expect(plain.mm - high.mm).toBeGreaterThan(6)
+  expect(plain.mm - high.mm).toBeLessThanOrEqual(7)
 })
 
 test('instructor or nearest screen, whichever lies farther aside', () => {

@@ -1,4 +1,4 @@
-import type { BikeType } from '../bike/bike'
+import type { Bike, BikeType } from '../bike/bike'
 import { axisPositions, contactPoints } from '../bike/contactPoints'
 import type { Marks } from '../conventions'
 import { plumbFromFrontMm } from '../evidence/kinds/plumb'
@@ -82,10 +82,13 @@ export function findingOfNote(
   }
 }
 
-/** The grip against the saddle at these marks, mm: plus above it; null where an axis has no mark. */
-export function barsFinding(bikeType: BikeType, marks: Marks): Finding | null {
+/**
+ * The grip against the saddle at these marks of a machine with its own offsets, mm: plus above it; null where an
+ * axis has no mark.
+ */
+export function barsFinding(bikeType: BikeType, bike: Bike | undefined, marks: Marks): Finding | null {
   if (marks.seatHeight === undefined || marks.barHeight === undefined) return null
-  const { grip, seat } = contactPoints(bikeType, undefined, axisPositions(bikeType, marks))
+  const { grip, seat } = contactPoints(bikeType, bike, axisPositions(bikeType, marks))
   return { kind: 'barsAgainstSaddle', mm: grip.yMm - seat.yMm }
 }
 

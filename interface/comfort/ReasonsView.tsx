@@ -127,7 +127,14 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
               <h2>What is felt</h2>
               <ul>
                 {page.complaints.map((one) => (
-                  <Felt key={one.id} memberId={member.id} complaint={one} mayNote={mayNote} changed={changed} />
+                  <Felt
+                    key={one.id}
+                    memberId={member.id}
+                    complaint={one}
+                    mayNote={mayNote}
+                    changed={changed}
+                    more={() => one.begun && setAsking({ noteId: one.id, begun: one.begun })}
+                  />
                 ))}
               </ul>
             </section>
@@ -251,11 +258,14 @@ function Felt({
   complaint,
   mayNote,
   changed,
+  more,
 }: {
   memberId: string
   complaint: ComplaintSummary
   mayNote: boolean
   changed: () => void
+  /** Says when it comes and whether it lasts of what was tapped on the floor. */
+  more: () => void
 }) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
@@ -284,9 +294,16 @@ function Felt({
         {complaint.onTrial && ', on trial'}
       </small>
       {mayNote && (
-        <Button size="large" loading={busy} onClick={close} aria-label={`Settled: ${text}`}>
-          Settled
-        </Button>
+        <div className={styles.does}>
+          {complaint.begun && (
+            <Button size="large" onClick={more} aria-label={`Say more: ${text}`}>
+              Say more
+            </Button>
+          )}
+          <Button size="large" loading={busy} onClick={close} aria-label={`Settled: ${text}`}>
+            Settled
+          </Button>
+        </div>
       )}
     </li>
   )

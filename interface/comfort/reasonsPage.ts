@@ -24,6 +24,8 @@ export type ComplaintSummary = Readonly<{
   strength: number
   flags: readonly string[]
   onTrial: boolean
+  /** What a note of the floor says already, where nobody said more of it yet. */
+  begun: Partial<ComplaintSaid> | null
   handed: string | null
 }>
 
@@ -98,6 +100,7 @@ export function reasonsPage(found: Reasons, timeZone: string, now: Date): Reason
       strength: one.strength,
       flags: one.flags.map((flag) => FLAG_TEXT[flag]),
       onTrial: one.onTrial,
+      begun: one.noteId === one.id ? { what: one.what, strength: one.strength, side: one.side } : null,
       handed: one.handedAt ? `${formatDate(one.handedAt, timeZone)}, told: ${one.handedTo}` : null,
     })),
     flagged: flagged.map((note) => ({

@@ -86,7 +86,8 @@ export async function findingsOnFile(
       })),
     ),
     bikeChange(rides.map((ride) => ({ lineId: ride.lineId, daysAgo: ago(ride.at) }))),
-    entry ? barsFinding(entry.type, entry.marks) : null,
+    // With the offsets of the machine they were set on; other machines take other marks for the same place.
+    entry ? barsFinding(entry.type, entry.machineCalibration ?? undefined, entry.marks) : null,
     ...(bike ? await findingsOfMachine(db, scope, bike) : []),
   ]
   const rider = latest(

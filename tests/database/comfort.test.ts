@@ -310,6 +310,13 @@ describe('complaints', () => {
     const open = await complaintsToAnswer(db, scope, memberId, day(4))
     expect(open).toMatchObject([{ id: second, what: 'frontKnee', side: 'left', strength: 6 }])
     expect(await complaintsToAnswer(db, scope, memberId, day(50))).toEqual([])
+    // What is said of it later takes its place.
+    const said = { ...knee, moment: 'late', lasts: false, quality: [], health: [], line: '' }
+    const other = await rider()
+    const noted = id()
+    await addNote(db, scope, { id: noted, ...at, memberId: other, score: 5, createdAt: day(3) })
+    await keepComplaint(id(), other, said, { bikeId: null, noteId: noted })
+    expect(await complaintsToAnswer(db, scope, other, day(4))).toMatchObject([{ moment: 'late', noteId: noted }])
     const shown = shownIn(await reasonsOf(db, scope, memberId, day(4)))
     const asked = { id: id(), memberId, complaintId: second, shown, weeks: 1, ratingBefore: 6, reason: null } as const
     expect(await startTrial(db, scope, asked, day(4))).toEqual({ outcome: 'kept' })
