@@ -40,6 +40,10 @@ export function trialVerdict({ ratingBefore, ratings }: Pick<TrialRun, 'ratingBe
   return latest - ratingBefore >= TELLING_POINTS ? 'worse' : 'same'
 }
 
+/** Whether it is time to see to a trial: its time is there, or it went worse. */
+export const asksNow = ({ stage, verdict }: Readonly<{ stage: TrialStage; verdict: TrialVerdict }>): boolean =>
+  stage !== 'early' || verdict === 'worse'
+
 /** How a trial ends: the change stays, the numbers of before come back, or the next cause is tried. */
 export const TRIAL_OUTCOMES = ['keep', 'undo', 'next'] as const
 export type TrialOutcome = (typeof TRIAL_OUTCOMES)[number]

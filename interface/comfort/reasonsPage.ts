@@ -74,6 +74,7 @@ export type ReasonsPage = Readonly<{
 /** Causes with less weight than this are not worth a line. */
 const LEAST_SHARE = 0.03
 const MOST_CAUSES = 8
+const SENT_ON_FIRST = 'The rider is sent on first: nothing is changed, and nothing decided, until that is settled.'
 
 export function reasonsPage(found: Reasons, timeZone: string, now: Date): ReasonsPage {
   const { complaints, flagged, answer, onFile, trials, touched, referral } = found
@@ -88,7 +89,10 @@ export function reasonsPage(found: Reasons, timeZone: string, now: Date): Reason
     expects,
     large: change.large,
   })
-  const summaries = trials.map((one) => trialSummary(one, timeZone, now))
+  // While somebody is sent on, nothing is said of whether a trial should stay or go.
+  const summaries = trials
+    .map((one) => trialSummary(one, timeZone, now))
+    .map((one) => (answer?.refer ? { ...one, proposed: null, advice: SENT_ON_FIRST } : one))
   const off = answer?.offBike
   return {
     complaints: complaints.map((one) => ({

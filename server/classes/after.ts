@@ -1,3 +1,4 @@
+import { asksNow } from '../../core/complaints/trial'
 import { formatComplaint, formatTrialStage } from '../../core/messages/comfort'
 import { formatNote } from '../../core/messages/watch'
 import { afterList, type AfterKind } from '../../core/watch/afterList'
@@ -61,8 +62,8 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const [complaints, trials] = [await openComplaints(db, scope, ids), await runningTrials(db, scope, ids, now)]
   // What runs on trial is under way; what was sent on is out of these hands.
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
-  const open = complaints.filter(({ id, handedAt }) => handedAt === null && !onTrial.has(id))
-  const due = trials.filter(({ stage, verdict }) => stage !== 'early' || verdict === 'worse')
+  const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
+  const due = trials.filter(asksNow)
   const noteIds = new Set(state.notes.map(({ id }) => id))
   const items = afterList({
     notes: state.notes,

@@ -60,24 +60,27 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   const tried = triedCauses(complaints, trials)
   // What is on trial is left alone: the next step is for what is not; where all is, only the reasons are told.
   const running = trials.filter(({ endedAt }) => endedAt === null)
-  const isOnTrial = ({ id, what, createdAt }: RiderComplaint): boolean =>
-    running.some((one) => one.complaintId === id || (one.what === what && createdAt >= one.startedAt))
-  const waiting = complaints.filter((one) => !isOnTrial(one))
-  const asked = waiting.length > 0 ? waiting : complaints
-  const stopped = flagged.length > 0 || complaints.length === 0
   // A rider's health counts for everything they feel.
   const health = [...new Set([...onFile.health, ...complaints.flatMap((one) => one.health)])]
+  const shown = complaints.map((one): ShownComplaint => {
+    const flags = redFlagsOf(asComplaint(one), health)
+    const runs = running.some(
+      ({ complaintId, what, startedAt }) => complaintId === one.id || (what === one.what && one.createdAt >= startedAt),
+    )
+    // A red flag is asked about whatever runs.
+    return { ...one, flags, onTrial: runs && flags.length === 0 }
+  })
+  const waiting = shown.filter(({ onTrial }) => !onTrial)
+  // More than are asked at once, those with a flag are among them.
+  const asked = (waiting.length > 0 ? waiting : shown).toSorted((a, b) => b.flags.length - a.flags.length)
+  const stopped = flagged.length > 0 || complaints.length === 0
   const answer = stopped ? null : explain(requestOf(asked, onFile, health, studio.school), tried)
   const touched =
     answer?.change?.axis === 'tilt' && onFile.bike
       ? await ridersOfBike(db, scope, onFile.bike.id, new Date(now.getTime() - TOUCHED_MS))
       : []
   return {
-    complaints: complaints.map((one) => ({
-      ...one,
-      flags: redFlagsOf(asComplaint(one), health),
-      onTrial: isOnTrial(one),
-    })),
+    complaints: shown,
     flagged,
     answer,
     onFile,

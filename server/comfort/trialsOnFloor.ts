@@ -1,3 +1,4 @@
+import { asksNow } from '../../core/complaints/trial'
 import { formatTrialOnFloor } from '../../core/messages/comfort'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
@@ -30,6 +31,6 @@ export async function trialsOnFloor(
         .filter((one) => one.bikeId === bikeId && one.memberId !== memberId)
         .map(() => 'saddle tilted on trial'),
     ],
-    isDue: (memberId) => ofRider(memberId).some(({ stage, verdict }) => stage !== 'early' || verdict === 'worse'),
+    isDue: (memberId) => ofRider(memberId).some(asksNow),
   }
 }

@@ -261,6 +261,21 @@ describe('red flags', () => {
     expect((await listComplaints(db, scope, memberId))[0].handedTo).toBe('the rider, and the desk')
   })
 
+  test('a red flag for what is on trial stops what else is open too, however much that is', async () => {
+    const memberId = await rider()
+    await onTrial(memberId)
+    const felt = ['hands', 'wrist', 'neck', 'lowBack', 'feet', 'chafing', 'shoulders', 'hipPinch'] as const
+    const more = ['saddlePressure', 'topOfKnee', 'backOfKnee', 'outerKnee', 'stretched', 'cramped'] as const
+    const swollen = { ...knee, quality: ['swelling'] } as const
+    await addComplaint(db, scope, { id: id(), memberId, ...swollen }, day(2))
+    for (const what of [...felt, ...more])
+      await addComplaint(db, scope, { id: id(), memberId, what, strength: 5 }, day(3))
+    const { answer, complaints } = await reasonsOf(db, scope, memberId, day(4))
+    expect(complaints.find(({ flags }) => flags.length > 0)).toMatchObject({ what: 'frontKnee', onTrial: false })
+    expect(answer).toMatchObject({ refer: { why: expect.stringMatching(/swelling/i) } })
+    expect(answer!.change).toBeUndefined()
+  })
+
   test('one tapped on the floor stops everything until it is said where', async () => {
     const memberId = await rider()
     const noteId = id()
