@@ -19,7 +19,7 @@ export type RedFlagReason =
   | 'recentOperation'
 
 /** Never answered by a change of the bike, however it feels. */
-const ALWAYS: readonly RedFlagReason[] = ['chest', 'breath', 'faint', 'calfSwelling', 'abdomen']
+export const NEVER_OF_THE_BIKE = ['chest', 'breath', 'faint', 'calfSwelling', 'abdomen'] as const
 /** Where a complaint is, or can be, numbness. */
 const NUMB: readonly Complaint['what'][] = ['hands', 'wrist', 'saddlePressure', 'feet']
 /** Felt in the pelvis: in pregnancy a clinician's. */
@@ -37,7 +37,7 @@ const NO_PAIN: readonly Complaint['what'][] = [
 export function redFlagsOf(complaint: Complaint, health: ExplainRequest['health'] = []): RedFlagReason[] {
   const { what, side, lasts, quality = [] } = complaint
   return [
-    ...ALWAYS.filter((flag) => flag === what),
+    ...NEVER_OF_THE_BIKE.filter((flag) => flag === what),
     ...quality,
     ...(lasts && NUMB.includes(what) ? (['numbLasts'] as const) : []),
     ...(lasts && (side === 'left' || side === 'right') && !NUMB.includes(what) && !NO_PAIN.includes(what)

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { COMPLAINTS, type ComplaintName } from '@/core/complaints/causeTable'
 import { REGION_OF, WITHOUT_SIDE } from '@/core/complaints/complaint'
-import { redFlagsOf } from '@/core/complaints/redFlags'
+import { NEVER_OF_THE_BIKE, redFlagsOf } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
 import { LONGEST_LINE } from '@/core/memberPage/message'
 import { FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
@@ -13,8 +13,8 @@ import { ScoreRow } from '../shared/ScoreRow'
 import styles from './complaintForm.module.css'
 import type { ComplaintSaid } from './readComplaint'
 
-/** Never a matter of the bike: they stand by themselves. */
-const URGENT: readonly ComplaintName[] = ['chest', 'breath', 'faint', 'calfSwelling', 'abdomen']
+/** They stand by themselves. */
+const URGENT: readonly ComplaintName[] = NEVER_OF_THE_BIKE
 const ORDINARY = COMPLAINTS.filter((what) => !URGENT.includes(what))
 
 type Props = Readonly<{

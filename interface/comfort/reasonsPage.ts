@@ -76,7 +76,7 @@ const LEAST_SHARE = 0.03
 const MOST_CAUSES = 8
 const SENT_ON_FIRST = 'The rider is sent on first: nothing is changed, and nothing decided, until that is settled.'
 
-export function reasonsPage(found: Reasons, timeZone: string, now: Date): ReasonsPage {
+export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
   const { complaints, flagged, answer, onFile, trials, touched, referral } = found
   const type = onFile.entry?.type
   const asShown = (change: Change, expects: readonly string[]): ShownChange => ({
@@ -91,7 +91,7 @@ export function reasonsPage(found: Reasons, timeZone: string, now: Date): Reason
   })
   // While somebody is sent on, nothing is said of whether a trial should stay or go.
   const summaries = trials
-    .map((one) => trialSummary(one, timeZone, now))
+    .map((one) => trialSummary(one, timeZone))
     .map((one) => (answer?.refer ? { ...one, proposed: null, advice: SENT_ON_FIRST } : one))
   const off = answer?.offBike
   return {

@@ -27,9 +27,7 @@ export type TrialSummary = Readonly<{
   bikeNumber: number | null
 }>
 
-const DAY_MS = 86_400_000
-
-export function trialSummary(trial: Trial, timeZone: string, now: Date): TrialSummary {
+export function trialSummary(trial: Trial, timeZone: string): TrialSummary {
   const { stage, proposed, verdict, endedAt, outcome } = trial
   return {
     id: trial.id,
@@ -41,11 +39,7 @@ export function trialSummary(trial: Trial, timeZone: string, now: Date): TrialSu
     large: trial.large,
     since: formatDate(trial.startedAt, timeZone),
     by: trial.startedBy,
-    age: formatTrialAge({
-      days: Math.max(0, (now.getTime() - trial.startedAt.getTime()) / DAY_MS),
-      weeks: trial.weeks,
-      rides: trial.rides,
-    }),
+    age: formatTrialAge(trial),
     ratings: formatRatings(
       trial.ratingBefore,
       trial.ratings.map(({ rating }) => rating),

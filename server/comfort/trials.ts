@@ -49,6 +49,8 @@ export type Trial = Readonly<{
   outcome: TrialOutcome | null
   /** 0 nothing to 10 as bad as can be, in the order given. */
   ratings: readonly Readonly<{ rating: number; toldBy: 'instructor' | 'member'; at: Date }>[]
+  /** Since it began. */
+  days: number
   rides: number
   stage: TrialStage
   verdict: TrialVerdict
@@ -84,6 +86,7 @@ const columns = {
   outcome: trial.outcome,
 }
 const MOST = 200
+const DAY_MS = 86_400_000
 
 /** A rider's trials, the latest first. */
 export const listTrials = (db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Trial[]> =>
@@ -134,6 +137,7 @@ async function trials(db: DbExecutor, scope: Scope, condition: ReturnType<typeof
     return {
       ...one,
       ratings: own.map(({ rating, toldBy, at }) => ({ rating, toldBy, at })),
+      days: Math.max(0, (now.getTime() - run.startedMs) / DAY_MS),
       rides: run.rides,
       stage: trialStage(run, now.getTime()),
       verdict: trialVerdict(run),

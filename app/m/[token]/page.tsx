@@ -10,14 +10,11 @@ import { ownerOfLink } from './ownerOfLink'
 
 export const metadata: Metadata = { title: 'Your numbers', robots: { index: false, follow: false, nocache: true } }
 
-const DAY_MS = 86_400_000
-
 /** A member's own page behind their private link; nobody signs in. */
 export default async function OwnPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
   const owner = await ownerOfLink(token)
-  const now = new Date()
-  const { studio, name, sets, first, trials } = await memberPageData(database(), owner, now)
+  const { studio, name, sets, first, trials } = await memberPageData(database(), owner, new Date())
   return (
     <MemberPage
       token={token}
@@ -26,12 +23,12 @@ export default async function OwnPage({ params }: { params: Promise<{ token: str
       name={name}
       sets={sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) }))}
       first={first}
-      trials={trials.map(({ id, said, what, expects, weeks, rides, startedAt, ratingBefore }) => ({
+      trials={trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
         id,
         said,
         felt: FELT_NAME[what],
         expects: capitalized(expects.join('; ')),
-        age: formatTrialAge({ days: Math.max(0, (now.getTime() - startedAt.getTime()) / DAY_MS), weeks, rides }),
+        age: formatTrialAge(run),
         before: ratingBefore,
       }))}
     />

@@ -18,13 +18,12 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const db = database()
   const member = await findMember(db, person, id)
   if (!member) notFound()
-  const now = new Date()
   const { timeZone } = await getStudio(db, person)
-  const found = await reasonsOf(db, person, id, now)
+  const found = await reasonsOf(db, person, id, new Date())
   return (
     <ReasonsView
       member={{ id, name: member.name }}
-      page={reasonsPage(found, timeZone, now)}
+      page={reasonsPage(found, timeZone)}
       mayTry={can(person, 'setUpRiders')}
       mayNote={can(person, 'writeNotes')}
     />
