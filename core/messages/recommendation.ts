@@ -2,7 +2,7 @@ import type { BikeType } from '../bike/bike'
 import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
 import type { BarAdvice } from '../recommend/bars'
-import type { BarReason } from '../recommend/barTargets'
+import type { BarPosture, BarReason } from '../recommend/barTargets'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
 import type { Anomaly, Slip } from '../recommend/anomalies'
@@ -44,7 +44,7 @@ export function renderMessages(
     sentence: formatNextStep(bikeType, advice, shown, others),
     because: advice.next.reasons.map((reason) => formatReason(bikeType, reason, advice, shown)),
     cautions: cautionsFor(evidence, advice.next.kind).map((code) => CAUTION[code]),
-    bars: formatBars(bikeType, advice.bars, shown),
+    bars: formatBars(bikeType, advice, shown),
     anomalies: advice.anomalies.map((anomaly) => formatAnomaly(evidence, anomaly)),
   }
 }
@@ -86,6 +86,7 @@ function formatNextStep(
       'knee and the plumb line in one mount.'
     )
   }
+  if (next.kind === 'change' && next.barsWhy) return `${capitalized(formatBarMove(bikeType, advice, shown))}.`
   if (next.kind === 'change' && knee) {
     const what = next.moves.map((move) => formatMove(bikeType, move, shown))
     const goes =
@@ -126,8 +127,56 @@ function formatNextStep(
       `riders like this one, and no other mark is better.${open} ${way}`
     )
   }
-  const bars = next.barsEnd ? ` The bars stay too ${next.barsEnd}. ${formatOtherType(others, 'bars')}` : ''
+  const bars = formatBarsLeft(next, shown, others)
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}${bars}`
+}
+
+/** What is said of bars that stay where they are: nothing where there is nothing to say. */
+function formatBarsLeft(
+  { barsWhy, barsEnd, barsDisagreeMm }: Advice['next'],
+  shown: UnitSystem,
+  others: readonly OtherType[] | undefined,
+): string {
+  if (barsEnd) return ` The bars stay too ${BAR_END[barsEnd]}. ${formatOtherType(others, 'bars')}`
+  if (barsWhy === 'lookAgain') return ' Elbows and feeling do not agree: look at both again.'
+  if (barsWhy === 'kneesNext') return ' Next, stand up: do the knees clear the bars?'
+  if (barsWhy !== 'passed') return ''
+  if (barsDisagreeMm === undefined) return ' The bars are right too.'
+  const off = formatLength(barsDisagreeMm, shown)
+  return ` The bars suit the rider, ${off} ${barsDisagreeMm > 0 ? 'higher' : 'lower'} than the rule: ask, and keep theirs.`
+}
+const BAR_END = { far: 'far', near: 'near', touching: 'near for the knees' } as const
+
+/** "raise the bars one mark, 6 to 7: the elbows were locked, and they then stand 4 cm above the saddle" */
+function formatBarMove(bikeType: BikeType, { next, bars }: Pick<Advice, 'next' | 'bars'>, shown: UnitSystem): string {
+  const [move] = next.moves
+  return `${formatMove(bikeType, move, shown)}: ${BAR_MOVE_WHY[next.barsWhy!](next)}, ${formatBarEffect(move, bars, shown)}`
+}
+
+function formatBarEffect(move: Move, bars: BarAdvice, shown: UnitSystem): string {
+  if (move.axis === 'barHeight') return `and they then stand ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}`
+  return `and the reach gets ${formatLength(move.mm, shown)} ${move.mm > 0 ? 'longer' : 'shorter'}`
+}
+
+type BarsSeen = Extract<Reason, { code: 'barsSeen' }>
+const barsSeen = ({ reasons }: Advice['next']): BarsSeen | undefined =>
+  reasons.find((reason): reason is BarsSeen => reason.code === 'barsSeen')
+
+const BAR_MOVE_WHY: Readonly<Record<NonNullable<Advice['next']['barsWhy']>, (next: Advice['next']) => string>> = {
+  reach: (next) => {
+    const { elbows, feel } = barsSeen(next) ?? {}
+    if (elbows === 'locked') return 'the elbows were locked'
+    if (elbows === 'cramped') return 'the arms were cramped'
+    return feel === 'stretched' ? 'the rider feels stretched' : 'the rider feels cramped'
+  },
+  knees: () => 'the knees touched them',
+  height: () => 'they stand outside of what is wanted',
+  gauge: () => 'the reach was off by the gauge',
+  passed: () => '',
+  lookAgain: () => '',
+  kneesNext: () => '',
+  plumbFirst: () => '',
+  noReason: () => '',
 }
 
 /** Which type to offer where this one ends, and how likely it is right there. */
@@ -228,9 +277,13 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
     case 'barChance':
       return (
         `With the bars at ${formatLabel(bikeType, 'barHeight', reason.height)}` +
-        `${reason.slide === undefined ? '' : ` and ${formatLabel(bikeType, 'barSlide', reason.slide)}`}, height and ` +
-        `reach would both be right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
+        `${reason.slide === undefined ? '' : ` and ${formatLabel(bikeType, 'barSlide', reason.slide)}`}, height, ` +
+        `reach and knees would be right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
       )
+    case 'barsSeen':
+      return `${capitalized(formatList(barsSeenParts(reason)))}.`
+    case 'barHeightRule':
+      return `The bars stand outside of their window: ${BAR_WINDOW_TEXT[reason.posture]} is wanted.`
     case 'slideFirst':
       return 'Ask first whether the saddle merely stands too far back: forward and up may cure the reach.'
     case 'meant':
@@ -255,6 +308,22 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
   }
 }
 
+/** "the elbows were soft", "it felt stretched", "the knees touched the bars" */
+function barsSeenParts({ elbows, feel, clearance }: BarsSeen): string[] {
+  return [
+    ...(elbows ? [`the elbows were ${elbows}`] : []),
+    ...(feel ? [`the reach felt ${feel}`] : []),
+    ...(clearance ? [`the knees ${clearance === 'clear' ? 'cleared' : 'touched'} the bars`] : []),
+  ]
+}
+
+const BAR_WINDOW_TEXT: Readonly<Record<BarPosture, string>> = {
+  above: '2 to 10 cm above the saddle',
+  level: 'about level with the saddle',
+  low: '2 to 8 cm below the saddle',
+  lowest: 'as low as the rider likes, within reason',
+}
+
 /** "8 mm ahead of the pedal axle" */
 const formatPlumb = (mm: number, shown: UnitSystem): string =>
   Math.abs(mm) < 1
@@ -267,7 +336,7 @@ const OLD_DAYS = 180
 const BAR_WHY: Readonly<Record<BarReason, string>> = {
   new: 'a new rider sits easier with the bars up',
   regular: 'level suits a regular rider',
-  experienced: 'an experienced rider may go lower',
+  experienced: 'level suits, unless the rider rides low on the road',
   wish: 'as the rider wishes',
   backSore: 'a sore back wants the bars up',
   pregnant: 'in pregnancy the bars go up',
@@ -281,12 +350,35 @@ export function formatAgainstSaddle(gripAboveSeatMm: number, shown: UnitSystem):
   return size === null ? 'level with the saddle' : `${size} ${gripAboveSeatMm > 0 ? 'above' : 'below'} the saddle`
 }
 
-/** The bars by rule, in one sentence with its reason. */
-function formatBars(bikeType: BikeType, bars: BarAdvice, shown: UnitSystem): string {
+/** The bars in one sentence: where they should stand and why, or why they stay. */
+function formatBars(bikeType: BikeType, { bars, next }: Advice, shown: UnitSystem): string {
+  const at =
+    formatLabel(bikeType, 'barHeight', bars.height.label) +
+    (bars.slide ? ` and ${formatLabel(bikeType, 'barSlide', bars.slide.label)}` : '')
+  if (next.kind === 'change' && next.barsWhy) return `${capitalized(formatBarMove(bikeType, { next, bars }, shown))}.`
   const where = formatAgainstSaddle(bars.gripAboveSeatMm, shown)
-  const slide = bars.slide ? ` and ${formatLabel(bikeType, 'barSlide', bars.slide.label)}` : ''
-  const set =
-    `Bars at ${formatLabel(bikeType, 'barHeight', bars.height.label)}${slide}: ${where}, ` + `${BAR_WHY[bars.why]}.`
+  switch (bars.decision) {
+    case 'passed': {
+      const off = next.barsDisagreeMm
+      const rule =
+        off === undefined
+          ? ''
+          : ` By rule they would stand ${formatLength(off, shown)} ${off > 0 ? 'lower' : 'higher'}: ask, and keep theirs.`
+      return `Leave the bars at ${at}, ${where}: they suit the rider, and the knees clear them.${rule}`
+    }
+    case 'lookAgain':
+      return `Leave the bars at ${at}: elbows and feeling do not agree. Look at both again.`
+    case 'kneesNext':
+      return `Leave the bars at ${at}: the reach is right. Then stand up: do the knees clear them?`
+    case 'plumbFirst':
+      return 'First the cranks level: the saddle’s slide comes before the bars’.'
+    case 'reach':
+    case 'knees':
+    case 'gauge':
+      if (bars.end)
+        return `At ${at} the bars stay too ${BAR_END[bars.end]}, and no mark of them helps. Offer another type of bike.`
+  }
+  const set = `Bars at ${at}: ${where}, ${BAR_WHY[bars.why]}.`
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
     ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'

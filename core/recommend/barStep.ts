@@ -1,72 +1,155 @@
 import { plumbIfUsed } from './openChecks'
-import { adviseBars, standingBars, type BarAdvice, type BarPosition } from './bars'
+import { decideBars, gaugeSide } from './barDecision'
+import type { BarDecision, BarEnd, BarSituation, BarWhy } from './barSituation'
+import { barLooksAt, failedBarMarks } from './barLooks'
+import {
+  contactOf,
+  describeBars,
+  firstBarPosition,
+  reachChanceAt,
+  standingBars,
+  type BarAdvice,
+  type BarPosition,
+} from './bars'
 import { expectations } from './expectations'
 import type { Check, Next, Reason } from './request'
-import { candidatePositions, MIN_GAIN, type SaddlePosition } from './saddleSearch'
+import { candidatePositions, type SaddlePosition } from './saddleSearch'
 import { barsLookedAt, chanceReason, moveBetween, saddleAxes, saddleMoves, type StepInputs } from './stepInputs'
 
 /** A saddle moved for the reach may be right this much less often; ours. */
 const REACH_MAY_COST = 0.1
+/** How much likelier the reach must be right for a saddle moved for it. */
+const MIN_REACH_GAIN = 0.05
+/** The reach must then be right for at least so many: else another type is the answer. */
+const MIN_REACH_CHANCE = 0.2
+
+export type BarInputs = Pick<StepInputs, 'barSearch' | 'evidence' | 'at' | 'now' | 'readings' | 'started' | 'meant'>
+
+/** Everything that decides on bars that stand, for a saddle at `saddle`; null where nobody said where they stand. */
+function barSituation(
+  { barSearch, evidence, at, now, readings }: BarInputs,
+  saddle: SaddlePosition,
+  isHere: boolean,
+): BarSituation | null {
+  const axes = saddleAxes(saddle)
+  const standing = standingBars(barSearch, axes, now)
+  if (!standing) return null
+  const looked = evidence.findLastIndex((row, i) => isBarLook(row.kind) && at[i].barHeight === now.barHeight)
+  return {
+    search: barSearch,
+    saddle: axes,
+    standing,
+    // What was seen belongs to the saddle where it stood.
+    looks: isHere ? barLooksAt(evidence, at, now) : { isGauged: false },
+    failed: isHere ? failedBarMarks(evidence, at, now) : new Set(),
+    isSlideSettled: readings.plumbEverTaken,
+    isWishNewer: isHere && evidence.findLastIndex(({ kind }) => kind === 'wish') > looked && looked >= 0,
+  }
+}
+
+const isBarLook = (kind: string): boolean => kind === 'elbows' || kind === 'reachFeel' || kind === 'clearance'
+
+/** Where the bars should stand, and what that rests on: a first setting, or what was decided of bars that stand. */
+export type StandingBarAdvice = BarAdvice & Readonly<{ decision: BarWhy | 'first'; end?: BarEnd }>
+/** The advice with what it was decided from; nothing was decided of a first setting, nor of bars left on purpose. */
+export type BarPlan = Readonly<{
+  advice: StandingBarAdvice
+  decided?: Readonly<{ situation: BarSituation; decision: BarDecision }>
+}>
+
+/** The bars' place for a saddle at `saddle`; `isHere`: the saddle stands there, so that what was seen counts. */
+export function planBars(inputs: BarInputs, saddle: SaddlePosition, isHere: boolean): BarPlan {
+  const { barSearch, started, meant } = inputs
+  const axes = saddleAxes(saddle)
+  const situation = started ? barSituation(inputs, saddle, isHere) : null
+  if (!situation)
+    return {
+      advice: { ...describeBars(barSearch, axes, firstBarPosition(barSearch, axes)), decision: 'first' },
+    }
+  if (meant) return { advice: { ...describeBars(barSearch, axes, situation.standing), decision: 'noReason' } }
+  const decision = decideBars(situation)
+  const to = decision.kind === 'move' ? decision.to : situation.standing
+  return {
+    advice: {
+      ...describeBars(barSearch, axes, to),
+      decision: decision.why,
+      ...(decision.kind === 'stay' && decision.end && { end: decision.end }),
+    },
+    decided: { situation, decision },
+  }
+}
 
 /**
- * What is left to do for the reach once the saddle stands right and the bars were looked at where they stand: the
- * saddle forward and up where the school looks there first, else the pair of bar marks that is clearly better; null
- * where the bars may stay.
+ * What is left to do for the bars once the saddle stands right and they were looked at where they stand: the saddle
+ * forward and up where the school looks there first and the reach was seen to be far, else one axis of the bars; null
+ * where they stay.
  */
-export function barStep(situation: StepInputs): Next | null {
-  const { barSearch, bars, now, current } = situation
-  const standing = standingBars(barSearch, saddleAxes(current), now)
-  if (!standing || !barsLookedAt(situation)) return null
-  const forward = forwardAndUp(situation)
+export function barStep(inputs: StepInputs): Next | null {
+  const { current, barSearch, decidedBars } = inputs
+  if (!decidedBars || !barsLookedAt(inputs)) return null
+  const { situation, decision } = decidedBars
+  const forward = forwardAndUp(inputs, situation)
   if (forward) return forward
-  // Where no mark brings the bars within reach they still come as near to it as they can.
-  const nearer = reachMiss(situation) !== null && standing.slide?.label !== bars.slide?.label
-  if (!nearer && bars.chance - standing.chance < MIN_GAIN) return null
-  const moves = barMoves(standing, bars)
-  if (moves.length === 0) return null
+  if (decision.kind === 'stay') return null
+  const { standing } = situation
+  const moves = barMoves(standing, decision.to)
   return {
     kind: 'change',
     moves,
-    expect: expectations(situation, { from: current, to: current, barsTo: bars }).map(({ from, ...rest }) => ({
-      ...(isOfBars(rest.check) && { from }),
-      ...rest,
-    })),
-    checks: ['barAgainstSaddle', 'reach'],
-    reasons: [barReason(bars)],
+    expect: expectations(inputs, { from: current, to: current, barsTo: decision.to }).filter(({ check }) =>
+      isOfBars(check),
+    ),
+    checks: ['barAgainstSaddle', 'reach', 'clearance'],
+    reasons: [
+      ...looksReason(situation),
+      ...(decision.why === 'height' ? [{ code: 'barHeightRule', posture: barSearch.target.posture } as const] : []),
+      barReason(decision.to),
+    ],
+    barsWhy: decision.why,
   }
 }
 
-/** Whether the reach misses with the bars where they are advised: too far although they stand as well as they can. */
-export function reachMiss({ bars: { reach } }: Pick<StepInputs, 'bars'>): 'far' | 'near' | null {
-  const [least, most] = reach.window
-  const [below, above] = reach.by === 'forearm' ? (['near', 'far'] as const) : (['far', 'near'] as const)
-  return reach.mean < least ? below : reach.mean > most ? above : null
+/** What was seen of the bars, as a reason. */
+export function looksReason({ looks: { elbows, feel, clearance } }: BarSituation): Reason[] {
+  return elbows || feel || clearance
+    ? [{ code: 'barsSeen', ...(elbows && { elbows }), ...(feel && { feel }), ...(clearance && { clearance }) }]
+    : []
 }
 
 /**
- * Where the bars stay too far even at their nearest: a saddle forward of here that suits the pedals about as well and
- * brings the bars within reach, or null. Common practice, no source: a rider who feels the bike is too long is often
- * only too far back.
+ * Where the reach was seen or read to be far: a saddle forward of here that suits the pedals about as well and brings
+ * the bars within reach, or null. Common practice, no source: a rider who feels the bike is too long is often only too
+ * far back.
  */
-function forwardAndUp(situation: StepInputs): Next | null {
-  const { search, barSearch, current, bars, now } = situation
-  if (search.school.reach !== 'slideFirst' || reachMiss(situation) !== 'far') return null
+function forwardAndUp(inputs: StepInputs, situation: BarSituation): Next | null {
+  const { search, barSearch, current, readings } = inputs
+  const { looks, standing } = situation
+  const isFar = looks.reach === 'far' || (!looks.reach && looks.isGauged && gaugeSide(situation) === 'far')
+  if (search.school.reach !== 'slideFirst' || !isFar || looks.clearance === 'touches') return null
+  const reachChance = (saddle: SaddlePosition, bars: BarPosition) =>
+    reachChanceAt(barSearch, contactOf(barSearch, saddleAxes(saddle), bars))
+  const here = reachChance(current, standing)
+  // A check that was read to be right stays right.
+  const keeps = ({ seat }: SaddlePosition) =>
+    (!readings.kneeInRange || search.tolerant.kneeChance(seat) >= KEEPS_CHANCE) &&
+    (!readings.plumbInRange || search.tolerant.plumbChance(seat) >= KEEPS_CHANCE)
   const better = candidatePositions(search)
     .filter(({ seat, chance }) => seat.xMm > current.seat.xMm + 1 && chance >= current.chance - REACH_MAY_COST)
-    .map((to) => ({ to, bars: adviseBars(barSearch, saddleAxes(to)) }))
-  const best = better.reduce<Suited | null>((top, one) => (one.bars.chance > (top?.bars.chance ?? 0) ? one : top), null)
-  if (!best || best.bars.chance - bars.chance < MIN_GAIN) return null
-  const standing = standingBars(barSearch, saddleAxes(current), now)
+    .filter(keeps)
+    .map((to) => ({ to, chance: reachChance(to, standing) }))
+  const best = better.reduce<(typeof better)[number] | null>((a, b) => (a && a.chance >= b.chance ? a : b), null)
+  if (!best || best.chance < MIN_REACH_CHANCE || best.chance - here < MIN_REACH_GAIN) return null
   return {
     kind: 'change',
-    moves: [...saddleMoves(current, best.to), ...(standing ? barMoves(standing, best.bars) : [])],
-    expect: expectations(situation, { from: current, to: best.to, barsTo: best.bars }),
+    moves: saddleMoves(current, best.to),
+    expect: expectations(inputs, { from: current, to: best.to }),
     checks: ['kneeFlexion', ...plumbIfUsed(search), 'barAgainstSaddle', 'reach'],
-    reasons: [{ code: 'slideFirst' }, chanceReason(best.to), barReason(best.bars)],
+    reasons: [{ code: 'slideFirst' }, chanceReason(best.to), ...looksReason(situation)],
+    forReach: true,
   }
 }
-
-type Suited = Readonly<{ to: SaddlePosition; bars: BarAdvice }>
+/** A check read to be right must stay so for most riders like this one. */
+const KEEPS_CHANCE = 0.5
 
 const barMoves = (from: BarPosition, to: BarPosition) => [
   ...moveBetween('barHeight', from.height, to.height),

@@ -11,11 +11,14 @@ import { dot } from '../inference/weights'
 import {
   eachUpperBody,
   forearmGapMm,
+  reachExcessMm,
+  standingClearanceMm,
   trunkAngleDeg,
   forearmShare,
   trunkShare,
   type UpperBodies,
 } from '../kinematics/upperBody'
+import { ELBOW_CUTS_MM } from '../measurementNoise'
 import { normalCdf } from '../rng'
 import {
   BAR_WINDOW_MM,
@@ -38,10 +41,13 @@ export type BarTarget = Readonly<{
   posture: BarPosture
   why: BarReason
   windowMm: Window
+  /** The part of the window that is aimed at: never below the saddle unless the rider or the school asks for low. */
+  aimMm: Window
   reach: Readonly<{ by: 'forearm' | 'trunk'; window: Window }>
 }>
 
-const OF_EXPERIENCE = { new: 'above', regular: 'level', experienced: 'low' } as const
+/** Long indoor experience alone does not mean low: only a road habit lowers the bars (common practice, no source). */
+const OF_EXPERIENCE = { new: 'above', regular: 'level', experienced: 'level' } as const
 const OF_WISH = { upright: 'above', level: 'level', low: 'low' } as const
 const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
   above: TRUNK_WINDOW_DEG.upright,
@@ -58,10 +64,12 @@ export function barTargetFor(bikeType: BikeType, school: School, evidence: reado
   const wish = latest(evidence, 'wish')?.posture
   const { posture, why } = targetPosture(school, latest(evidence, 'rider'), wish)
   const byForearm = bikeType.forearmGaugeValid && !wish
+  const windowMm = windowFor(school, posture)
   return {
     posture,
     why,
-    windowMm: windowFor(school, posture),
+    windowMm,
+    aimMm: posture === 'low' || posture === 'lowest' ? windowMm : [Math.max(0, windowMm[0]), windowMm[1]],
     reach: byForearm ? { by: 'forearm', window: FOREARM_GAP_WINDOW_MM } : { by: 'trunk', window: TRUNK_OF[posture] },
   }
 }
@@ -103,7 +111,16 @@ export type BarProbabilities = Readonly<{
   meanReach: (at: Readonly<{ seat: Point; nose: Point; hand: Point }>) => number
   trunk: (at: Readonly<{ seat: Point; hand: Point }>) => Moments
   aboveSaddleSdMm: number
+  /** The chance that elbows are soft, and how much farther the grip is than the rider's easy reach, mm. */
+  softChance: (at: Readonly<{ seat: Point; grip: Point }>) => number
+  excessMm: (at: Readonly<{ seat: Point; grip: Point }>) => number
+  /** The chance that the knees clear the bars when standing, and by how much, mm; of every so many particles one. */
+  clearChance: (at: Readonly<{ seat: Point; grip: Point }>) => number
+  clearanceMm: (at: Readonly<{ seat: Point; grip: Point }>) => number
 }>
+
+/** Enough particles to tell a chance to some 2 in 100: the clearance takes more arithmetic than all else. */
+const CLEARANCE_PARTICLES = 600
 
 export function barProbabilities(
   { bikeType, bike, evidence }: Readonly<{ bikeType: BikeType; bike?: Bike; evidence: readonly Evidence[] }>,
@@ -122,8 +139,29 @@ export function barProbabilities(
   const mean = meanUpperBody(upper, weights)
   const trunk: BarProbabilities['trunk'] = ({ seat, hand }) =>
     momentsOf(posterior, () => eachUpperBody(upper, seat, hand, trunkAngleDeg))
+  const stride = Math.max(1, Math.ceil(upper.count / CLEARANCE_PARTICLES))
+  /** Weighted mean over every so many particles of a measure of the standing clearance. */
+  const ofClearance = ({ seat, grip }: Readonly<{ seat: Point; grip: Point }>, measure: (mm: number) => number) => {
+    let [sum, total] = [0, 0]
+    for (let i = 0; i < upper.count; i += stride) {
+      sum += weights[i] * measure(standingClearanceMm(upper, seat, grip, bikeType.saddle.noseAheadMm, i))
+      total += weights[i]
+    }
+    return total > 0 ? sum / total : 0
+  }
   return {
     aboveSaddleSdMm,
+    softChance: ({ seat, grip }) => {
+      let share = 0
+      for (let i = 0; i < upper.count; i++) {
+        const excess = reachExcessMm(upper, seat, grip, i)
+        if (excess >= ELBOW_CUTS_MM.cramped && excess <= ELBOW_CUTS_MM.locked) share += weights[i]
+      }
+      return Math.min(1, share)
+    },
+    excessMm: ({ seat, grip }) => momentsOf(posterior, () => eachUpperBody(upper, seat, grip, reachExcessMm)).mean,
+    clearChance: (at) => ofClearance(at, (mm) => (mm >= 0 ? 1 : 0)),
+    clearanceMm: (at) => ofClearance(at, (mm) => mm),
     contactAt: (positions) => {
       const at = contactPoints(bikeType, bike, positions)
       return { ...at, hand: { xMm: at.grip.xMm + offset.aheadMm, yMm: at.grip.yMm + offset.aboveMm } }

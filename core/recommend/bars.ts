@@ -6,13 +6,10 @@ import { findPosition, middlePosition, positionsOf, type ScalePosition } from '.
 import { inWindow } from '../school/school'
 import type { BarPosture, BarProbabilities, BarReason, BarTarget } from './barTargets'
 
-/** Bars at two marks: how far the grip is above the seat point, and how likely both of their checks hold. */
-export type BarPosition = Readonly<{
-  height: ScalePosition
-  slide?: ScalePosition
-  gripAboveSeatMm: number
-  chance: number
-}>
+/** Bars at two marks, and how far the grip then is above the seat point. */
+export type BarPlace = Readonly<{ height: ScalePosition; slide?: ScalePosition; gripAboveSeatMm: number }>
+/** The same with how likely all checks of the bars hold there. */
+export type BarPosition = BarPlace & Readonly<{ chance: number }>
 
 /** Where the bars should stand for a saddle, why, and what the reach then is. */
 export type BarAdvice = BarPosition &
@@ -32,22 +29,54 @@ export type BarAdvice = BarPosition &
     choices?: Readonly<{ low: BarPosition; high: BarPosition }>
   }>
 
-export type BarSearch = Readonly<{ bikeType: BikeType; target: BarTarget; bars: BarProbabilities }>
+/** `byRider`: elbows or feeling were seen in this set-up, and decide the reach in place of the rule. */
+export type BarSearch = Readonly<{
+  bikeType: BikeType
+  target: BarTarget
+  bars: BarProbabilities
+  byRider: boolean
+}>
 
 /** Pairs this close to the best one are ties: of them the one nearest the middle of what is wanted is taken. */
 const TIE = 0.05
 /** A height or a reach is looked at beside the other in this many millimetres, or so many degrees for a millimetre. */
 const DEG_PER_MM = 0.1
 
-export function barPositionAt(
+/** Seat, grip and hand with the saddle at `saddle` and the bars at a place. */
+export const contactOf = (
   { bars }: BarSearch,
+  saddle: AxisPositions,
+  { height, slide }: Pick<BarPosition, 'height' | 'slide'>,
+) => bars.contactAt({ ...saddle, barHeight: height.mm, barSlide: slide?.mm ?? 0 })
+
+/** The chance that the reach is right: by the rider's elbows once they were seen, else by the rule. */
+export const reachChanceAt = ({ bars, byRider }: BarSearch, at: ReturnType<typeof contactOf>): number =>
+  byRider ? bars.softChance(at) : bars.reachChance(at)
+
+/** Height and reach alone; the clearance takes more arithmetic and is looked at last. */
+const ruleChance = (search: BarSearch, at: ReturnType<typeof contactOf>): number =>
+  search.bars.aboveSaddleChance(at) * reachChanceAt(search, at)
+
+export function barPlaceAt(
+  search: BarSearch,
+  saddle: AxisPositions,
+  height: ScalePosition,
+  slide?: ScalePosition,
+): BarPlace {
+  const at = contactOf(search, saddle, { height, ...(slide && { slide }) })
+  return { height, ...(slide && { slide }), gripAboveSeatMm: at.grip.yMm - at.seat.yMm }
+}
+
+export function barPositionAt(
+  search: BarSearch,
   saddle: AxisPositions,
   height: ScalePosition,
   slide?: ScalePosition,
 ): BarPosition {
-  const at = bars.contactAt({ ...saddle, barHeight: height.mm, barSlide: slide?.mm ?? 0 })
-  const chance = bars.aboveSaddleChance(at) * bars.reachChance(at)
-  return { height, ...(slide && { slide }), gripAboveSeatMm: at.grip.yMm - at.seat.yMm, chance }
+  const place = barPlaceAt(search, saddle, height, slide)
+  const at = contactOf(search, saddle, place)
+  const rule = ruleChance(search, at)
+  return { ...place, chance: rule === 0 ? 0 : rule * search.bars.clearChance(at) }
 }
 
 /** Whether the reach can be set on this type at all; else it is only looked at. */
@@ -55,54 +84,62 @@ const slidesOf = ({ bikeType }: BarSearch): readonly (ScalePosition | undefined)
   bikeType.axes.barSlide ? positionsOf(bikeType.axes.barSlide.scale) : [undefined]
 
 /**
- * The bars for a saddle that stands at `saddle`, height and slide together, since a leaning post moves both checks.
- * Where nothing suits, the height nearest to its window and the slide nearest to its middle.
+ * The first setting of the bars for a saddle that stands at `saddle`, height and slide together, since a leaning post
+ * moves both checks. Where nothing suits, the height nearest to its window and the slide nearest to its middle.
  */
-export function adviseBars(search: BarSearch, saddle: AxisPositions): BarAdvice {
+export function firstBarPosition(search: BarSearch, saddle: AxisPositions): BarPosition {
   const { bikeType, target, bars } = search
   const heights = positionsOf(bikeType.axes.barHeight.scale)
-  const wantedMm = target.posture === 'lowest' ? target.windowMm[0] : middleOf(target.windowMm)
+  const wantedMm = target.posture === 'lowest' ? target.aimMm[0] : middleOf(target.aimMm)
   const aboveMm = (height: ScalePosition) => barHeightMm(search, saddle, height)
   const missMm = (height: ScalePosition) =>
-    Math.abs(aboveMm(height) - wantedMm) + (target.posture === 'lowest' && aboveMm(height) < wantedMm ? TOO_LOW_MM : 0)
+    Math.abs(aboveMm(height) - wantedMm) + (aboveMm(height) < target.aimMm[0] ? TOO_LOW_MM : 0)
   const nearest = heights.reduce((best, height) => (missMm(height) < missMm(best) ? height : best))
-  const suiting = heights.filter((height) => inWindow(aboveMm(height), target.windowMm))
+  const suiting = heights.filter((height) => inWindow(aboveMm(height), target.aimMm))
   // Where the rider chooses one starts from the lowest; where no height suits, from the nearest.
   const tried = target.posture === 'lowest' || suiting.length === 0 ? [nearest] : suiting
-  const candidates = tried.flatMap((height) =>
-    slidesOf(search).map((slide) => barPositionAt(search, saddle, height, slide)),
-  )
-  const top = Math.max(...candidates.map((c) => c.chance))
-  const ties = candidates.filter((c) => c.chance >= top - TIE)
+  const candidates = tried
+    .flatMap((height) => slidesOf(search).map((slide) => ({ height, ...(slide && { slide }) })))
+    .map((pair) => ({ pair, chance: ruleChance(search, contactOf(search, saddle, pair)) }))
+    .toSorted((a, b) => b.chance - a.chance)
+  // The clearance lowers a chance only: whoever is already below the best needs no look at it.
+  const cleared: BarPosition[] = []
+  let top = 0
+  for (const { pair, chance } of candidates) {
+    if (cleared.length > 0 && chance < top - TIE) break
+    const position = barPositionAt(search, saddle, pair.height, pair.slide)
+    cleared.push(position)
+    top = Math.max(top, position.chance)
+  }
+  const ties = cleared.filter((c) => c.chance >= top - TIE)
   const reachMiss = (position: BarPosition) => {
-    const at = bars.contactAt({ ...saddle, barHeight: position.height.mm, barSlide: position.slide?.mm ?? 0 })
-    const off = bars.meanReach(at) - middleOf(target.reach.window)
+    const off = bars.meanReach(contactOf(search, saddle, position)) - middleOf(target.reach.window)
     return Math.abs(off) / (target.reach.by === 'trunk' ? DEG_PER_MM : 1)
   }
   const misses = new Map(ties.map((c) => [c, missMm(c.height) + reachMiss(c)]))
-  const best = ties.reduce((a, b) => (misses.get(b)! < misses.get(a)! ? b : a))
-  return describe(search, saddle, best)
+  return ties.reduce((a, b) => (misses.get(b)! < misses.get(a)! ? b : a))
 }
 
-/** Below the lowest that is within reason a mark is taken only where nothing else is there. */
+/** Below what is aimed at a mark is taken only where nothing else is there. */
 const TOO_LOW_MM = 1000
 
-const middleOf = ([low, high]: readonly [number, number]): number => (low + high) / 2
+export const middleOf = ([low, high]: readonly [number, number]): number => (low + high) / 2
 
-function barHeightMm({ bars }: BarSearch, saddle: AxisPositions, height: ScalePosition): number {
+export function barHeightMm({ bars }: BarSearch, saddle: AxisPositions, height: ScalePosition): number {
   const { grip, seat } = bars.contactAt({ ...saddle, barHeight: height.mm })
   return grip.yMm - seat.yMm
 }
 
 export const reachAt = (
-  { bars }: BarSearch,
+  search: BarSearch,
   saddle: AxisPositions,
-  { height, slide }: Pick<BarPosition, 'height' | 'slide'>,
-): Moments => bars.reach(bars.contactAt({ ...saddle, barHeight: height.mm, barSlide: slide?.mm ?? 0 }))
+  position: Pick<BarPosition, 'height' | 'slide'>,
+): Moments => search.bars.reach(contactOf(search, saddle, position))
 
-function describe(search: BarSearch, saddle: AxisPositions, position: BarPosition): BarAdvice {
+/** A place of the bars with everything that is told of it. */
+export function describeBars(search: BarSearch, saddle: AxisPositions, position: BarPosition): BarAdvice {
   const { target, bars } = search
-  const at = bars.contactAt({ ...saddle, barHeight: position.height.mm, barSlide: position.slide?.mm ?? 0 })
+  const at = contactOf(search, saddle, position)
   const reach = bars.reach(at)
   return {
     ...position,
@@ -113,7 +150,7 @@ function describe(search: BarSearch, saddle: AxisPositions, position: BarPositio
     reach: { ...target.reach, ...reach },
     ...(target.reach.by === 'forearm' && position.slide && { forearmGapMm: reach.mean }),
     trunkDeg: bars.trunk(at),
-    ...(target.posture === 'lowest' && { choices: choicesOf(search, saddle, position) }),
+    ...(target.posture === 'lowest' && { choices: choicesOf(search, saddle, firstBarPosition(search, saddle)) }),
   }
 }
 

@@ -3,7 +3,7 @@ import { isBodyEvidence, latest } from '../evidence/evidence'
 import { plumbFromFrontMm } from '../evidence/kinds/plumb'
 import type { ScalePosition } from '../scale/scale'
 import { positionAt } from './bars'
-import { barStep, reachMiss } from './barStep'
+import { barStep, looksReason } from './barStep'
 import { expectations } from './expectations'
 import { heldFlexionDeg } from './lastReadings'
 import { heelIfItDecides, openChecks, plumbIfUsed } from './openChecks'
@@ -30,7 +30,7 @@ export function nextStep(situation: StepInputs): Next {
   const step = saddleStep(situation)
   const settled = step.kind === 'stop' && !step.readAgain && step.smallChance === undefined
   if (!settled) return step
-  return barStep(situation) ?? withBarsEnd(step, situation)
+  return barStep(situation) ?? withBarsLeft(step, situation)
 }
 
 /** A setting on purpose is left as it is, whatever the checks say. */
@@ -45,12 +45,19 @@ function meantStep(situation: StepInputs, why: NonNullable<StepInputs['meant']>)
   }
 }
 
-/** Where the bars stand as well as they can and the reach still misses: said, with the type to be looked for. */
-function withBarsEnd(step: Next, situation: StepInputs): Next {
-  const { bars, now } = situation
-  const side = reachMiss(situation)
-  const atBest = bars.slide === undefined || now.barSlide === bars.slide.label
-  return side && atBest && barsLookedAt(situation) ? { ...step, barsEnd: side } : step
+/** What was decided of bars that stay: right by the rider, to be looked at again, or wrong at every mark of this bike. */
+function withBarsLeft(step: Next, inputs: StepInputs): Next {
+  const { decidedBars } = inputs
+  if (!decidedBars || !barsLookedAt(inputs)) return step
+  const { situation, decision } = decidedBars
+  if (decision.kind !== 'stay') return step
+  return {
+    ...step,
+    reasons: [...step.reasons, ...looksReason(situation)],
+    barsWhy: decision.why,
+    ...(decision.end && { barsEnd: decision.end }),
+    ...(decision.heightDisagreesMm !== undefined && { barsDisagreeMm: decision.heightDisagreesMm }),
+  }
 }
 
 function saddleStep(situation: StepInputs): Next {

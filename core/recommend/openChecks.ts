@@ -1,20 +1,24 @@
-import type { Label } from '../conventions'
-import type { ScalePosition } from '../scale/scale'
+import { inWindow } from '../school/school'
+import { barLooksAt, isPassed } from './barLooks'
+import { standingBars } from './bars'
 import type { Check } from './request'
 import type { SaddleSearch } from './saddleSearch'
-import { barsLookedAt, type StepInputs } from './stepInputs'
+import { saddleAxes, type StepInputs } from './stepInputs'
 
 /** Checks not yet made with saddle and bars where they stand. */
 export function openChecks(situation: StepInputs): Check[] {
-  const { readings, now, bars, search } = situation
-  const sameBars = (label: Label | undefined, wanted: ScalePosition | undefined) =>
-    label !== undefined && label === wanted?.label
+  const { readings, now, search, barSearch, current, evidence, at } = situation
+  const looks = barLooksAt(evidence, at, now)
+  const standing = standingBars(barSearch, saddleAxes(current), now)
+  const isHeightRight = standing !== undefined && inWindow(standing.gripAboveSeatMm, barSearch.target.windowMm)
   return [
     ...(readings.knee ? [] : (['kneeFlexion'] as const)),
     ...(readings.heel ? [] : heelIfItDecides(search)),
     ...(readings.plumb ? [] : plumbIfUsed(search)),
-    ...(sameBars(now.barHeight, bars.height) ? [] : (['barAgainstSaddle'] as const)),
-    ...(barsLookedAt(situation) ? [] : (['reach'] as const)),
+    ...(isHeightRight || isPassed(looks) ? [] : (['barAgainstSaddle'] as const)),
+    ...(looks.reach || looks.isGauged ? [] : (['reach'] as const)),
+    // Knees are looked at once the reach is right.
+    ...(looks.reach === 'good' && !looks.clearance ? (['clearance'] as const) : []),
   ]
 }
 

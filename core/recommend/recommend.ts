@@ -11,7 +11,9 @@ import { TOP_PITCH_DEG } from '../rider/anthropometry'
 import { priorFor, priorVectorOf, type Bodies } from '../rider/prior'
 import { positionsOf, type ScalePosition } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
-import { adviseBars, positionAt, type BarAdvice, type BarSearch } from './bars'
+import { isReachSeen } from './barLooks'
+import { planBars, type StandingBarAdvice } from './barStep'
+import { positionAt, reachChanceAt, type BarSearch } from './bars'
 import { barProbabilities, barTargetFor } from './barTargets'
 import { detectAnomalies, repeatAnomalies, type Anomaly } from './anomalies'
 import { lastReadings, type LastReadings } from './lastReadings'
@@ -51,7 +53,7 @@ export type Advice = Readonly<{
   startRules: Readonly<Record<StartRule, ScalePosition>>
   tryAlone: TryAlone
   starter?: Starter
-  bars: BarAdvice
+  bars: StandingBarAdvice
   /** The marks everything is computed at: as they stand, or as proposed at the start. */
   marks: Marks
   belief: Readonly<{
@@ -120,8 +122,10 @@ export function recommend(request: RecommendRequest): Advice {
     bikeType,
     target,
     bars: barProbabilities({ bikeType, bike, evidence }, posterior, target),
+    byRider: isReachSeen(evidence),
   }
-  const bars = adviseBars(barSearch, saddleAxes(current))
+  const barInputs = { barSearch, evidence, at: readings.at, now, readings: last, started, ...(meant && { meant }) }
+  const { advice: bars, decided } = planBars(barInputs, current, true)
   const step = nextStep({
     search,
     current,
@@ -129,6 +133,7 @@ export function recommend(request: RecommendRequest): Advice {
     readings: last,
     now,
     bars,
+    ...(decided && { decidedBars: decided }),
     barSearch,
     evidence,
     at: readings.at,
@@ -137,7 +142,7 @@ export function recommend(request: RecommendRequest): Advice {
   })
   const next: Next = posterior.converged ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
   const proposed = saddleAfter(search, current, next)
-  const barsThere = proposed === current ? bars : adviseBars(barSearch, saddleAxes(proposed))
+  const barsThere = proposed === current ? bars : planBars(barInputs, proposed, false).advice
   const marks: Marks = {
     barHeight: barsThere.height.label,
     ...(barsThere.slide && { barSlide: barsThere.slide.label }),
@@ -206,7 +211,8 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
 }
 
 /** Per mark of the bars: its height against the saddle, its slide for the reach, the other axes as they stand. */
-function barChances({ bikeType, bars }: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
+function barChances(search: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
+  const { bikeType, bars } = search
   const stand = { ...saddle, ...axisPositions(bikeType, { barHeight: marks.barHeight, barSlide: marks.barSlide }) }
   const { barHeight, barSlide } = bikeType.axes
   return {
@@ -219,7 +225,7 @@ function barChances({ bikeType, bars }: BarSearch, saddle: AxisPositions, marks:
       barSlide: positionsOf(barSlide.scale).map(({ label, mm }) => ({
         label,
         mm,
-        chance: bars.reachChance(bars.contactAt({ ...stand, barSlide: mm })),
+        chance: reachChanceAt(search, bars.contactAt({ ...stand, barSlide: mm })),
       })),
     }),
   }

@@ -3,6 +3,8 @@ import { bikeRef, bikeTypeRef } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
 import { observerSchema } from '../evidence/defineKind'
 import type { MeantReason } from '../evidence/kinds/set'
+import type { BarEnd, BarWhy } from './barSituation'
+import type { BarPosture } from './barTargets'
 import type { evidenceSchema } from '../evidence/registry'
 import { priorSchema } from '../rider/prior'
 import { costsSchema } from './questionCosts'
@@ -33,7 +35,7 @@ export const recommendSchema = closed({
 })
 export type RecommendRequest = Plain<typeof recommendSchema>
 
-export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSaddle'
+export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSaddle' | 'clearance'
 
 /** One axis to a mark; mm is signed along the axis, 0 when it stays or when nothing is known of where it stands. */
 export type Move = Readonly<{ axis: AxisName; from?: Label; to: Label; mm: number }>
@@ -66,6 +68,15 @@ export type Reason =
   | Readonly<{ code: 'history'; setups: number; agoDays: number }>
   /** The chance that both checks of the bars hold at these marks. */
   | Readonly<{ code: 'barChance'; height: Label; slide?: Label; chance: number }>
+  /** What was seen of the bars where they stand. */
+  | Readonly<{
+      code: 'barsSeen'
+      elbows?: 'locked' | 'soft' | 'cramped'
+      feel?: 'stretched' | 'right' | 'cramped'
+      clearance?: 'clear' | 'touches'
+    }>
+  /** The height of the bars lies outside of what is wanted of it. */
+  | Readonly<{ code: 'barHeightRule'; posture: BarPosture }>
   /** Before another type: whether the saddle merely stands too far back. */
   | Readonly<{ code: 'slideFirst' }>
   /** The marks are on purpose, and why. */
@@ -90,8 +101,14 @@ export type Next = Readonly<{
   readAgain?: true
   /** The marks are on purpose: nothing is changed. */
   meant?: MeantReason
-  /** The bars stand as well as they can, and are still too far or too near. */
-  barsEnd?: 'far' | 'near'
+  /** The saddle is moved for the reach, as this school looks there first. */
+  forReach?: true
+  /** Why the bars are moved, or left as they are. */
+  barsWhy?: BarWhy
+  /** No mark of this bike's bars puts right what was seen. */
+  barsEnd?: BarEnd
+  /** The bars pass by the rider, and stand this far above (plus) or below the height that the rule wants, mm. */
+  barsDisagreeMm?: number
   /** The chance at the marks of a stop, where it is too small to be called right. */
   smallChance?: number
 }>

@@ -1,8 +1,9 @@
 import type { AxisName, Marks } from '../conventions'
-import { isBarCheck } from '../evidence/evidence'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { Evidence } from '../evidence/registry'
 import type { ScalePosition } from '../scale/scale'
+import type { BarDecision, BarSituation } from './barSituation'
+import { barLooksAt } from './barLooks'
 import type { BarAdvice, BarSearch } from './bars'
 import type { LastReadings } from './lastReadings'
 import type { Move, Reason } from './request'
@@ -19,6 +20,8 @@ export type StepInputs = Readonly<{
   readings: LastReadings
   now: Marks
   bars: BarAdvice
+  /** What was decided of bars that stand, and from what. */
+  decidedBars?: Readonly<{ situation: BarSituation; decision: BarDecision }>
   barSearch: BarSearch
   evidence: readonly Evidence[]
   /** Where the axes stood at each row. */
@@ -50,6 +53,8 @@ export const chanceReason = (candidate: SaddlePosition): Reason => ({
   chance: candidate.chance,
 })
 
-/** Whether a check of the bars was made with them where they stand. */
-export const barsLookedAt = ({ evidence, at, now }: StepInputs): boolean =>
-  evidence.some((row, i) => isBarCheck(row) && at[i].barHeight === now.barHeight && at[i].barSlide === now.barSlide)
+/** Whether a check of the bars was made with saddle and bars where they stand. */
+export function barsLookedAt({ evidence, at, now }: StepInputs): boolean {
+  const { reach, clearance, isGauged } = barLooksAt(evidence, at, now)
+  return reach !== undefined || clearance !== undefined || isGauged
+}
