@@ -114,7 +114,7 @@ type DemoBike = Readonly<{
 }>
 
 /** Tilts that suit the saddle of each type, degrees. */
-const USUAL_TILT_DEG = { sorrel: -1, meadowsweet: -3, bracken: -4.5 } as const
+const USUAL_TILT_DEG = { sorrel: -1, meadowsweet: -3, bracken: -0.8 } as const
 const SURE = { seatHeight: 2, seatSlide: 2 }
 const ROWS: readonly [type: keyof typeof TYPES, numbers: readonly number[]][] = [
   ['sorrel', [1, 2, 7, 8, 9, 10, 11, 12]],

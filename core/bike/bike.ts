@@ -12,6 +12,8 @@ export const PEDAL_SIDES = ['cage', 'cleat'] as const
 export type PedalSide = (typeof PEDAL_SIDES)[number]
 const perPedalSide = <S extends TSchema>(schema: S): Record<PedalSide, S> => ({ cage: schema, cleat: schema })
 
+/** How a board lies on a saddle: over its two highest points, or over its front half (kicked or split saddles). */
+export const TILT_ACROSS = ['highestPoints', 'frontHalf'] as const
 export const SADDLE_SHAPES = ['flat', 'tailKick', 'curved'] as const
 
 /** A type of studio bike: what every machine of it has in common. Lengths from the crank axle, mm. */
@@ -60,6 +62,8 @@ export const bikeSchema = closed({
   offsetsMm: Type.Optional(closed(perAxis(Type.Optional(between(-300, 300))))),
   sdMm: Type.Optional(closed(perAxis(Type.Optional(between(0, 100))))),
   tiltDeg: Type.Optional(between(-45, 45)),
+  /** How the board lay that the tilt was read with; its window goes by it. Left out: over the two highest points. */
+  tiltAcross: Type.Optional(oneOf(TILT_ACROSS)),
 })
 export type Bike = Plain<typeof bikeSchema>
 export const bikeRef = refTo<typeof bikeSchema>('bike')

@@ -1,9 +1,9 @@
 import { degrees } from '../geometry'
 import type { School } from '../school/school'
-import type { BikeType } from './bike'
+import type { Bike, BikeType, TILT_ACROSS } from './bike'
 
 /** How the saddle's angle was read: over its two highest points, or over its front half (kicked or split saddles). */
-export type TiltAcross = 'highestPoints' | 'frontHalf'
+export type TiltAcross = (typeof TILT_ACROSS)[number]
 export type TiltReading = Readonly<{ deg: number; floorDeg: number; across: TiltAcross }>
 
 /**
@@ -40,6 +40,14 @@ export function assessTilt(
   const outcome = outside <= INSTRUMENT_DEG ? 'good' : own > high ? 'noseUp' : 'noseDown'
   return { deg: own, windowDeg, outcome, alarm: outside > ALARM_DEG }
 }
+
+/** The tilt kept of a machine, judged by how its board lay; null where none was read. */
+export const assessMachineTilt = (
+  { tiltDeg, tiltAcross = 'highestPoints' }: Pick<Bike, 'tiltDeg' | 'tiltAcross'>,
+  shape: BikeType['saddle']['shape'],
+  school: School['tilt'],
+): TiltAssessment | null =>
+  tiltDeg === undefined ? null : assessTilt({ deg: tiltDeg, floorDeg: 0, across: tiltAcross }, shape, school)
 
 const overHighPoints = (shape: BikeType['saddle']['shape'], school: School['tilt']) =>
   school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]

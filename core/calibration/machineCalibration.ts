@@ -39,7 +39,10 @@ export function calibrateMachine(
       offsetsMm: { ...(tapes.length > 0 && offsetsMm), seatHeight: byRiders.offsetMm },
       sdMm: { ...sdMm, seatHeight: byRiders.sdMm },
     }),
-    ...(read?.kind === 'tilt' && { tiltDeg: Number((read.deg - read.floorDeg).toFixed(2)) }),
+    ...(read?.kind === 'tilt' && {
+      tiltDeg: Number((read.deg - read.floorDeg).toFixed(2)),
+      tiltAcross: read.across,
+    }),
   }
   return { bike: own, from: [...from, ...(byRiders ? [said] : []), ...(tilt < 0 ? [] : [tilt])] }
 }

@@ -77,6 +77,8 @@ export const FINDING_FACTOR = Object.freeze({ weak: 1.35, fair: 2.2, strong: 4 }
 
 export const WAYS = ['up', 'down', 'forward', 'back'] as const
 export const CHANGED_AXES = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide', 'tilt'] as const
+export type ChangedAxis = (typeof CHANGED_AXES)[number]
+export type Way = (typeof WAYS)[number]
 
 const text = Type.String({ minLength: 1, maxLength: 300 })
 const orNone = <S extends Parameters<typeof Type.Union>[0][number]>(schema: S) => Type.Union([schema, Type.Null()])
@@ -94,7 +96,22 @@ const when = Type.Union([
     /** Degrees beyond the school's window. */
     by: Type.Number({ minimum: 0 }),
   }),
-  closed({ kind: oneOf(['plumb', 'barsAgainstSaddle', 'viewAngle']), ...words }),
+  /** Millimetres beyond the school's window. */
+  closed({ kind: Type.Literal('plumb'), side: oneOf(['ahead', 'within', 'behind']), by: Type.Number({ minimum: 0 }) }),
+  /** Millimetres beyond what is wanted of these bars by the school and the rider. */
+  closed({
+    kind: Type.Literal('barsAgainstSaddle'),
+    side: oneOf(['below', 'notBelow']),
+    by: Type.Number({ minimum: 0 }),
+  }),
+  closed({ kind: oneOf(['viewAngle', 'footPitch', 'trunkAngle', 'forearmGauge', 'saddleLine']), ...words }),
+  closed({ kind: Type.Literal('reachFeel'), seen: oneOf(['stretched', 'right', 'cramped']) }),
+  closed({ kind: Type.Literal('clearance'), seen: oneOf(['clear', 'touches']) }),
+  closed({ kind: Type.Literal('heelCheck'), seen: oneOf(['justStraight', 'stillBent', 'cannotReach']) }),
+  closed({ kind: Type.Literal('kneeByEye'), seen: Type.Literal('slightBend') }),
+  closed({ kind: Type.Literal('build'), of: oneOf(['longTorso', 'shortTorso', 'heavyUpperBody', 'tightHips']) }),
+  /** The newest reading differs from an older one, and nothing was changed between them. */
+  closed({ kind: Type.Literal('drift'), of: oneOf(['kneeAngle', 'plumb']), way: oneOf(['up', 'down', 'either']) }),
   closed({ kind: Type.Literal('tilt'), outcome: oneOf(['good', 'noseUp', 'noseDown']) }),
   closed({ kind: Type.Literal('elbows'), seen: oneOf(['locked', 'soft', 'cramped']) }),
   closed({ kind: Type.Literal('rocking'), seen: oneOf(['level', 'both', 'oneSide']) }),

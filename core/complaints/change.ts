@@ -1,18 +1,16 @@
 import { axisOf, bottomCrankDeg, type BikeType } from '../bike/bike'
 import { axisPositions, contactPoints, type AxisPositions } from '../bike/contactPoints'
-import { assessTilt } from '../bike/tilt'
 import type { AxisName, Label, Marks } from '../conventions'
 import { unitVector } from '../geometry'
 import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
-import { positionsOf, spacingMm } from '../scale/scale'
+import { positionsOf } from '../scale/scale'
 import type { School } from '../school/school'
-import { causeRow, CHANGED_AXES, WAYS, type Cause } from './causeTable'
+import { freshest, isAxisInside, windowOf } from './checksRead'
+import { causeRow, type Cause, type ChangedAxis, type Way } from './causeTable'
 import type { ExplainRequest, Finding } from './request'
-
-export type ChangedAxis = (typeof CHANGED_AXES)[number]
-export type Way = (typeof WAYS)[number]
+import { offWindow } from './weigh'
 
 /** One change of the bike: from one mark to another, mm along the axis, or degrees of the saddle's tilt. */
 export type Change = Readonly<{
@@ -22,7 +20,7 @@ export type Change = Readonly<{
   to?: Label
   mm?: number
   deg?: number
-  /** More than 5 mm of seat height in one step (common practice, no source). */
+  /** More than `LARGE_STEP_MM` of its axis in one step. */
   large: boolean
 }>
 
@@ -35,100 +33,219 @@ export type Expected = Readonly<{
   by: number
 }>
 
-/** A step of seat height beyond this is called large, mm (common practice, no source). */
-export const LARGE_STEP_MM = 5
-/** A step taken where nothing was measured, mm and degrees; the most that is changed at once. Ours. */
-const SMALL_STEP_MM = 5
-const MOST_MM: Readonly<Record<AxisName, number>> = { seatHeight: 30, seatSlide: 20, barHeight: 40, barSlide: 30 }
-const SMALL_BAR_STEP_MM = 20
-const SMALL_TILT_DEG = 1
-const MOST_TILT_DEG = 3
+/** Beyond this a step is called large, mm and degrees (common practice, no source, for the seat; the rest ours). */
+export const LARGE_STEP_MM: Readonly<Record<AxisName, number>> = Object.freeze({
+  seatHeight: 5,
+  seatSlide: 15,
+  barHeight: 20,
+  barSlide: 20,
+})
+const LARGE_TILT_DEG = 1
+/** A step taken where nothing says how far, mm. */
+const SMALL_STEP_MM: Readonly<Record<AxisName, number>> = {
+  seatHeight: 5,
+  seatSlide: 5,
+  barHeight: 20,
+  barSlide: 10,
+}
+/** No more than this at once, but one mark, mm: small steps first. */
+const MAX_STEP_MM: Readonly<Record<AxisName, number>> = { seatHeight: 20, seatSlide: 15, barHeight: 20, barSlide: 20 }
+/** No change may straighten a knee below this, degrees: the lower end of what the strictest schools let pass. */
+const MIN_KNEE_DEG = 20
 
-type Asked = Pick<ExplainRequest, 'bikeType' | 'marks' | 'findings'> & Readonly<{ school: School }>
+/** A request as a change is worked out from it; `findings` are those that hold at the marks as they stand. */
+export type ChangeInputs = Pick<ExplainRequest, 'bikeType' | 'marks' | 'findings' | 'experience' | 'health'> &
+  Readonly<{
+    school: School
+    /** The heaviest weight of the causes that each axis puts right. */
+    leadingWeight: (axis: ChangedAxis) => number
+  }>
 /** A change, what the checks should read then, and the slide where the height's marks are far apart. */
 export type Proposal = Readonly<{ change: Change; expect: readonly Expected[]; orSlide?: Change }>
+/** Why there is no change for a cause. */
+export type NoChange =
+  /** It is not put right by moving an axis, or this bike has no such axis. */
+  | Readonly<{ code: 'notOfAnAxis' }>
+  | Readonly<{ code: 'atEnd'; axis: ChangedAxis }>
+  /** What would say how far was not read: it is measured first. */
+  | Readonly<{ code: 'measureFirst'; axis: ChangedAxis; measure: Finding['kind'] }>
+  /** Its own checks are as they should be. */
+  | Readonly<{ code: 'alreadyRight'; axis: ChangedAxis }>
+  /** A check that was read would get worse. */
+  | Readonly<{ code: 'wouldWorsen'; axis: ChangedAxis; check: Expected['check'] | 'reach' | 'clearance' }>
 
 /**
- * The one change for a cause; null where it is not put right by moving an axis, or where that axis stands at its end or
- * is lacking. How far: by what was measured (the leg of the mean rider who would read the same), else a small step.
+ * The one change for a cause, or why there is none. It is measured by what was read: the leg of the mean rider who would
+ * read the same. A change that takes a read check further outside its window is none.
  */
-export function changeFor(cause: Cause, asked: Asked): Proposal | null {
+export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChange {
   const wanted = causeRow(cause).change
-  if (!wanted) return null
+  if (!wanted) return { code: 'notOfAnAxis' }
   const { axis, direction } = wanted
-  if (axis === 'tilt') return tiltChange(direction, asked)
-  const { bikeType, marks } = asked
+  const { bikeType, marks, findings } = inputs
+  const measure = unmeasured(axis, cause, inputs)
+  if (measure) return { code: 'measureFirst', axis, measure }
+  if (isAxisInside(axis, findings, inputs) && inputs.leadingWeight(axis) <= MUST_LEAD)
+    return { code: 'alreadyRight', axis }
+  if (axis === 'tilt') return tiltChange(direction, inputs)
   if (!bikeType || marks?.[axis] === undefined) {
-    const lacks = bikeType && !axisOf(bikeType, axis)
-    if (lacks) return null
-    const mm = axis === 'barHeight' ? SMALL_BAR_STEP_MM : SMALL_STEP_MM
-    return { change: { axis, direction, mm: signed(direction, mm), large: false }, expect: [] }
+    if (bikeType && !axisOf(bikeType, axis)) return { code: 'notOfAnAxis' }
+    const mm = signed(direction, SMALL_STEP_MM[axis])
+    const change: Change = { axis, direction, mm, large: false }
+    const worse = worsened(change, [], inputs)
+    return worse ? { code: 'wouldWorsen', axis, check: worse } : { change, expect: [] }
   }
-  const model = riderModel(asked.findings, bikeType, marks, asked.school)
-  const mm = stepMm(axis, direction, asked, model)
-  const change = stepTo(bikeType, marks, axis, direction, mm)
-  if (!change) return null
-  const expect = expectations(bikeType, marks, change, asked, model)
-  const spacing = spacingMm(bikeType.axes[axis]!.scale)
-  // A saddle further back is further from the pedal, and the other way round.
-  const slide =
-    axis === 'seatHeight' && spacing > LARGE_STEP_MM && Math.abs(change.mm!) > LARGE_STEP_MM
-      ? stepTo(bikeType, marks, 'seatSlide', direction === 'up' ? 'back' : 'forward', SMALL_STEP_MM)
-      : null
-  // A knee that was read to be right is not carried out of the window by marks that are far apart.
-  if (axis === 'seatHeight' && leavesWindow(expect, asked.school))
-    return slide && { change: slide, expect: expectations(bikeType, marks, slide, asked, model) }
-  return { change, expect, ...(slide && { orSlide: slide }) }
+  const onward = marksOnward(bikeType, marks, axis, direction)
+  if (onward.length === 0) return { code: 'atEnd', axis }
+  const model = riderModel(findings, bikeType, marks, inputs.school)
+  const proposalOf = (change: Change) => ({ change, expect: expectations(bikeType, marks, change, inputs, model) })
+  const mm = stepMm(axis, direction, inputs, model)
+  const slideInstead = (): Proposal | null => {
+    if (axis !== 'seatHeight' || isBlocked('seatSlide', inputs)) return null
+    // A saddle further back is further from the pedal, and the other way round.
+    const way = direction === 'up' ? 'back' : 'forward'
+    const [slide] = byNearness(marksOnward(bikeType, marks, 'seatSlide', way), SMALL_STEP_MM.seatSlide)
+    const proposal = slide && proposalOf(slide)
+    return proposal && !worsened(proposal.change, proposal.expect, inputs) ? proposal : null
+  }
+  const tried = byNearness(onward, mm).filter(
+    (change) => Math.abs(change.mm!) <= Math.max(mm, nearestMm(onward)) + 1e-9,
+  )
+  const proposals = tried.map(proposalOf)
+  const safe = proposals.find(({ change, expect }) => !worsened(change, expect, inputs))
+  const slide = slideInstead()
+  if (!safe) {
+    if (slide) return slide
+    return { code: 'wouldWorsen', axis, check: worsened(proposals[0].change, proposals[0].expect, inputs)! }
+  }
+  return { ...safe, ...(slide && safe.change.large && { orSlide: slide.change }) }
 }
 
-function leavesWindow(expect: readonly Expected[], { kneeWindowDeg: [low, high] }: School): boolean {
-  const knee = expect.find(({ check }) => check === 'kneeFlexion')
-  const within = (deg: number | undefined) => deg !== undefined && deg >= low && deg <= high
-  return within(knee?.from) && !within(knee?.to)
+/** An axis whose checks are all right is moved only where its cause has more than this of the weight. */
+const MUST_LEAD = 0.5
+
+const isBlocked = (axis: ChangedAxis, inputs: ChangeInputs): boolean =>
+  isAxisInside(axis, inputs.findings, inputs) === true && inputs.leadingWeight(axis) <= MUST_LEAD
+
+/** What has to be read before an axis is moved, or null where it was. Nothing is moved for what was not measured. */
+function unmeasured(
+  axis: ChangedAxis,
+  cause: Cause,
+  { findings, school }: Pick<ChangeInputs, 'findings' | 'school'>,
+): Finding['kind'] | null {
+  const has = (...kinds: Finding['kind'][]) => kinds.some((kind) => freshest(findings, kind) !== undefined)
+  switch (axis) {
+    case 'seatHeight':
+      return has('kneeAngle') ? null : 'kneeAngle'
+    case 'seatSlide':
+      if (has('plumb')) return null
+      // Without a plumb line the slide goes by how the rider sits and feels.
+      return school.foreAft === 'plumb' || school.foreAft === 'midFoot' || !has('seen', 'reachFeel', 'elbows', 'build')
+        ? 'plumb'
+        : null
+    case 'tilt':
+      return has('tilt') ? null : 'tilt'
+    case 'barHeight':
+      return has('barsAgainstSaddle', 'clearance', 'trunkAngle') ? null : 'barsAgainstSaddle'
+    case 'barSlide':
+      return has('elbows', 'reachFeel', 'forearmGauge', 'clearance', 'trunkAngle') ||
+        findings.some((one) => one.kind === 'seen' && supports(one, cause))
+        ? null
+        : 'elbows'
+  }
+}
+
+/** Whether a note of the class speaks for a cause of the bars' slide. */
+const supports = ({ what }: Extract<Finding, { kind: 'seen' }>, cause: Cause): boolean =>
+  cause === 'barsTooFar' && /elbowsLocked|elbows locked|pullingAway|pulling/i.test(what)
+
+/**
+ * The check that a change would take further outside its window than it was read, or turn against what was seen of the
+ * reach or the knees; null where none.
+ */
+export function worsened(
+  { axis, direction, mm = 0 }: Change,
+  expect: readonly Expected[],
+  inputs: ChangeInputs,
+): Extract<NoChange, { code: 'wouldWorsen' }>['check'] | null {
+  const { findings, health = [] } = inputs
+  for (const { check, from, to, by } of expect) {
+    // In pregnancy nothing lowers the bars against the saddle.
+    if (check === 'barAgainstSaddle' && by < -1 && health.includes('pregnant')) return check
+    if (from === undefined || to === undefined) continue
+    const window = windowOf(check, findings, inputs)
+    const [before, after] = [from, to].map((value) => Math.abs(offWindow(value, window)))
+    if (after > before + 1e-6) return check
+    if (check === 'kneeFlexion' && by < 0 && to < MIN_KNEE_DEG) return check
+  }
+  if (
+    health.includes('pregnant') &&
+    ((axis === 'barHeight' && direction === 'down') || (axis === 'tilt' && direction === 'up'))
+  )
+    return axis === 'tilt' ? 'tilt' : 'barAgainstSaddle'
+  const reach = reachVerdictOf(findings)
+  const longer = (axis === 'barSlide' && direction === 'forward') || (axis === 'seatSlide' && direction === 'back')
+  const shorter = (axis === 'barSlide' && direction === 'back') || (axis === 'seatSlide' && direction === 'forward')
+  const lower = axis === 'barHeight' && direction === 'down'
+  if (reach === 'far' && (longer || lower)) return 'reach'
+  if (reach === 'near' && (shorter || (axis === 'barHeight' && direction === 'up'))) return 'reach'
+  const touches = freshest(findings, 'clearance')?.seen === 'touches'
+  if (touches && ((axis === 'barSlide' && direction === 'back') || lower)) return 'clearance'
+  return mm === 0 && axis !== 'tilt' ? 'reach' : null
+}
+
+const reachVerdictOf = (findings: readonly Finding[]): 'far' | 'near' | null => {
+  const [elbows, feel] = [freshest(findings, 'elbows')?.seen, freshest(findings, 'reachFeel')?.seen]
+  if (elbows === 'soft' || feel === 'right') return null
+  if (elbows === 'locked' || feel === 'stretched') return elbows === 'cramped' || feel === 'cramped' ? null : 'far'
+  return elbows === 'cramped' || feel === 'cramped' ? 'near' : null
 }
 
 const signed = (direction: Way, mm: number): number => (direction === 'up' || direction === 'forward' ? mm : -mm)
 
-function tiltChange(direction: Way, { findings, bikeType, school }: Asked): Proposal {
-  const reading = freshest(findings, 'tilt')
-  let deg = SMALL_TILT_DEG
-  if (reading) {
-    const shape = reading.shape ?? bikeType?.saddle.shape ?? 'flat'
-    const { windowDeg } = assessTilt({ deg: reading.deg, floorDeg: 0, across: 'highestPoints' }, shape, school.tilt)
-    const middle = (windowDeg[0] + windowDeg[1]) / 2
-    const toGo = direction === 'up' ? middle - reading.deg : reading.deg - middle
-    deg = Math.min(MOST_TILT_DEG, Math.max(SMALL_TILT_DEG, Math.round(toGo * 2) / 2))
-  }
+function tiltChange(direction: Way, inputs: ChangeInputs): Proposal | NoChange {
+  const reading = freshest(inputs.findings, 'tilt')!
+  const off = offWindow(reading.deg, windowOf('tilt', inputs.findings, inputs))
+  // Small steps first: one degree, or less where less brings it to its window.
+  const toGo = direction === 'up' ? -off : off
+  const deg = toGo > 0 && toGo < LARGE_TILT_DEG ? Math.max(0.5, Math.round(toGo * 2) / 2) : LARGE_TILT_DEG
   const by = direction === 'up' ? deg : -deg
-  const change: Change = { axis: 'tilt', direction, deg: by, large: false }
-  return { change, expect: reading ? [{ check: 'tilt', from: reading.deg, to: reading.deg + by, by }] : [] }
+  const change: Change = { axis: 'tilt', direction, deg: by, large: deg > LARGE_TILT_DEG }
+  const expect: Expected[] = [{ check: 'tilt', from: reading.deg, to: reading.deg + by, by }]
+  const worse = worsened(change, expect, inputs)
+  return worse ? { code: 'wouldWorsen', axis: 'tilt', check: worse } : { change, expect }
 }
 
-/** The mark nearest to where the axis should stand, at least one step on; null at the scale's end. */
-function stepTo(bikeType: BikeType, marks: Marks, axis: AxisName, direction: Way, mm: number): Change | null {
+/** Every mark of an axis on from where it stands in a direction, as changes, the nearest first. */
+function marksOnward(bikeType: BikeType, marks: Marks, axis: AxisName, direction: Way): readonly Change[] {
   const has = axisOf(bikeType, axis)
   const label = marks[axis]
-  if (!has || label === undefined) return null
+  if (!has || label === undefined) return []
   const u = unitVector(has.directionDeg)
   const grows =
     direction === 'up' ? u.y > 0 : direction === 'down' ? u.y < 0 : direction === 'forward' ? u.x > 0 : u.x < 0
   const sign = grows ? 1 : -1
   const here = axisPositions(bikeType, { [axis]: label })[axis]!
-  const onward = positionsOf(has.scale)
+  return positionsOf(has.scale)
     .filter((position) => sign * (position.mm - here) > 1e-9)
-    .toSorted((a, b) => Math.abs(a.mm - here - sign * mm) - Math.abs(b.mm - here - sign * mm) || sign * (a.mm - b.mm))
-  if (onward.length === 0) return null
-  const to = onward[0]
-  const moved = to.mm - here
-  return {
-    axis,
-    direction,
-    from: label,
-    to: to.label,
-    mm: moved,
-    large: axis === 'seatHeight' && Math.abs(moved) > LARGE_STEP_MM,
-  }
+    .toSorted((a, b) => sign * (a.mm - b.mm))
+    .map((to) => ({
+      axis,
+      direction,
+      from: label,
+      to: to.label,
+      mm: to.mm - here,
+      large: Math.abs(to.mm - here) > LARGE_STEP_MM[axis] + 1e-9,
+    }))
 }
+
+const nearestMm = (onward: readonly Change[]): number => Math.abs(onward[0].mm!)
+
+/** Those nearest to a length first; of two the smaller step. */
+const byNearness = (onward: readonly Change[], mm: number): readonly Change[] =>
+  onward.toSorted(
+    (a, b) => Math.abs(Math.abs(a.mm!) - mm) - Math.abs(Math.abs(b.mm!) - mm) || Math.abs(a.mm!) - Math.abs(b.mm!),
+  )
 
 type RiderModel = Readonly<{ flexionDeg: (at: AxisPositions) => number; plumbMm: (at: AxisPositions) => number }>
 
@@ -165,44 +282,34 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
   }
 }
 
-/** How far the axis should go, mm, by what was measured. */
-function stepMm(
-  axis: AxisName,
-  direction: Way,
-  { findings, bikeType, marks, school }: Asked,
-  model: RiderModel,
-): number {
-  const most = MOST_MM[axis]
-  const within = (mm: number) => Math.min(most, Math.max(SMALL_STEP_MM, mm))
+/** How far the axis should go, mm: to the edge of what is wanted where that was read, and no further than one step. */
+function stepMm(axis: AxisName, direction: Way, inputs: ChangeInputs, model: RiderModel): number {
+  const { findings, bikeType, marks, school } = inputs
+  const most = MAX_STEP_MM[axis]
+  const within = (mm: number) => Math.min(most, Math.max(SMALL_STEP_MM[axis], mm))
   if (axis === 'seatHeight') {
-    const knee = freshest(findings, 'kneeAngle')
-    if (!knee) return SMALL_STEP_MM
     const [low, high] = school.kneeWindowDeg
-    const middle = (low + high) / 2
     const at = axisPositions(bikeType!, marks!)
     const sign = direction === 'up' ? 1 : -1
-    for (let mm = SMALL_STEP_MM; mm < most; mm += 1) {
+    // A degree inside the window's nearer edge.
+    const edge = sign > 0 ? high - 1 : low + 1
+    for (let mm = SMALL_STEP_MM.seatHeight; mm < most; mm += 1) {
       const deg = model.flexionDeg({ ...at, seatHeight: at.seatHeight! + sign * mm })
-      if (sign * (middle - deg) >= 0) return mm
+      if (sign * (edge - deg) >= 0) return mm
     }
     return most
   }
-  if (axis === 'seatSlide') {
-    const plumb = freshest(findings, 'plumb')
-    return plumb ? within(Math.abs(plumb.mm)) : SMALL_STEP_MM
-  }
-  if (axis === 'barHeight') {
-    const bars = freshest(findings, 'barsAgainstSaddle')
-    return bars && bars.mm < 0 ? within(-bars.mm) : SMALL_BAR_STEP_MM
-  }
-  return SMALL_STEP_MM * 2
+  const read = axis === 'seatSlide' ? freshest(findings, 'plumb') : freshest(findings, 'barsAgainstSaddle')
+  if (axis === 'barSlide' || !read) return SMALL_STEP_MM[axis]
+  const check = axis === 'seatSlide' ? ('plumb' as const) : ('barAgainstSaddle' as const)
+  return within(Math.abs(offWindow(read.mm, windowOf(check, findings, inputs))))
 }
 
 function expectations(
   bikeType: BikeType,
   marks: Marks,
   change: Change,
-  { findings }: Asked,
+  { findings }: ChangeInputs,
   model: RiderModel,
 ): Expected[] {
   const before = axisPositions(bikeType, marks)
@@ -225,15 +332,4 @@ function expectations(
     expected('plumb', freshest(findings, 'plumb')?.mm, model.plumbMm(after) - model.plumbMm(before)),
     ...ofBars,
   ]
-}
-
-/** The youngest finding of a kind that was made on a bike of this type. */
-export function freshest<K extends Finding['kind']>(
-  findings: readonly Finding[],
-  kind: K,
-): Extract<Finding, { kind: K }> | undefined {
-  return findings
-    .filter((one): one is Extract<Finding, { kind: K }> => one.kind === kind && !('otherType' in one && one.otherType))
-    .toSorted((a, b) => (a.daysAgo ?? 0) - (b.daysAgo ?? 0))
-    .at(0)
 }

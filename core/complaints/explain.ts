@@ -1,13 +1,15 @@
 import { schoolOf, type School } from '../school/school'
 import { REGIONS } from '../watch/signs'
-import { causeRow, CAUSES, type Cause } from './causeTable'
-import { changeFor, type Proposal } from './change'
+import { causeRow, CAUSES, type Cause, type ChangedAxis } from './causeTable'
+import { changeFor, type NoChange, type Proposal } from './change'
+import { areAllGood } from './checksRead'
 import { redFlagsOf, type RedFlagReason } from './redFlags'
 import type { Complaint, ExplainRequest, Finding } from './request'
 import {
   causeWeights,
   findingsThatHold,
   leadingCauseWith,
+  plumbWindowMm,
   prepareFindings,
   signOf,
   weighCauses,
@@ -36,6 +38,10 @@ export type Explanation = Readonly<{
   /** The cheap checks of these causes come before any change. */
   checks: readonly Cause[]
   proposal: (Proposal & Readonly<{ cause: Cause }>) | null
+  /** Why nothing is changed, where nothing is and nobody is sent on; null beside a proposal. */
+  noChange: WhyNoChange | null
+  /** Pregnant: a clinician's word comes before anything else that is told. */
+  clinicianFirst: boolean
   cue: string | null
   offBike: string | null
   /** Complaints that are no matter for a bike, with why; while there are any, nothing is changed. */
@@ -44,12 +50,25 @@ export type Explanation = Readonly<{
   tried: readonly Cause[]
 }>
 
+export type WhyNoChange =
+  | NoChange
+  /** Everything that was read is as it should be. */
+  | Readonly<{ code: 'allGood' }>
+  /** Two complaints ask for opposite changes: one is settled first. */
+  | Readonly<{ code: 'opposite' }>
+  /** No cause is likely enough for more than a look. */
+  | Readonly<{ code: 'unsure' }>
+  /** What would be changed was on trial already, and did not help. */
+  | Readonly<{ code: 'tried' }>
+
 /** A cause is looked into, and a wish counted as opposite, from this share on; ours. */
 const TELLING_SHARE = 0.12
 const MOST_CHECKS = 4
 const MOST_DECIDING = 2
 /** A cause further down is put right instead where the first cannot be, if it has this part of the first's weight. */
 const NEAR_FIRST = 0.5
+/** A cause under this weight is looked at, and nothing is changed for it. */
+const MIN_LEADING_WEIGHT = 0.2
 
 /**
  * What is probably behind complaints, and the next best step. Red flags first: a complaint that has one is not
@@ -61,13 +80,18 @@ export function explainComplaints(request: ExplainRequest, tried: readonly Cause
   const complaints = inOrder(request.complaints)
   const findings = inOrder(request.findings)
   const referred = complaints
-    .map((complaint) => ({ complaint, flags: redFlagsOf(complaint, request.health) }))
+    .map((complaint) => ({
+      complaint,
+      flags: redFlagsOf(complaint, { health: request.health, others: complaints.filter((one) => one !== complaint) }),
+    }))
     .filter(({ flags }) => flags.length > 0)
   const answered = complaints.filter((complaint) => !referred.some((one) => one.complaint === complaint))
   const asked = { ...request, complaints: answered, findings, known: prepareFindings(findings), school, tried }
   const causes = weighCauses(asked)
   const conflicts = [...oppositeWishes(asked), ...contradictions(causes)]
   const stopped = referred.length > 0 || causes.length === 0
+  const proposed = stopped ? null : proposalFor(causes, asked, conflicts)
+  const proposal = proposed && 'change' in proposed ? proposed : null
   return {
     school,
     complaints: answered,
@@ -77,7 +101,9 @@ export function explainComplaints(request: ExplainRequest, tried: readonly Cause
     conflicts: stopped ? [] : conflicts,
     deciding: stopped ? [] : decidingFindings(asked, causes),
     checks: stopped ? [] : checksOf(causes),
-    proposal: stopped ? null : proposalFor(causes, asked),
+    proposal,
+    noChange: proposed && !('change' in proposed) ? proposed : null,
+    clinicianFirst: request.health?.includes('pregnant') ?? false,
     cue: stopped ? null : cueFor(causes),
     offBike: stopped ? null : offBikeFor(causes),
   }
@@ -92,34 +118,62 @@ const inOrder = <T extends object>(items: readonly T[]): T[] =>
     .toSorted(([, a], [, b]) => (a < b ? -1 : a > b ? 1 : 0))
     .map(([item]) => item)
 
-function proposalFor(causes: readonly Weighed[], asked: Asked): Explanation['proposal'] {
+/**
+ * The change for the first of the likely causes that has a safe one; a lighter cause's only where the first is no matter
+ * of measuring. Else why there is none, for the first cause.
+ */
+function proposalFor(
+  causes: readonly Weighed[],
+  asked: Asked,
+  conflicts: readonly Conflict[],
+): NonNullable<Explanation['proposal']> | WhyNoChange {
   const [first] = causes
-  if (!causeRow(first.cause).change) return null
   // A step is measured by what holds at the marks as they are now.
-  const today = { ...asked, findings: findingsThatHold(asked.known) }
+  const findings = findingsThatHold(asked.known)
+  if (conflicts.some(({ kind }) => kind === 'oppositeWishes')) return { code: 'opposite' }
+  if (areAllGood(findings, asked)) return { code: 'allGood' }
+  if (first.weight < MIN_LEADING_WEIGHT) return { code: 'unsure' }
+  if (!causeRow(first.cause).change) return { code: 'notOfAnAxis' }
+  const leadingWeight = (axis: ChangedAxis) =>
+    causes.find(({ cause }) => causeRow(cause).change?.axis === axis)?.weight ?? 0
+  const inputs = { ...asked, findings, leadingWeight }
+  let why: WhyNoChange | null = null
   for (const { cause, weight } of causes) {
-    if (weight < NEAR_FIRST * first.weight) return null
-    if (asked.tried.includes(cause)) continue
-    const proposal = changeFor(cause, today)
-    if (proposal) return { cause, ...proposal }
+    if (weight < NEAR_FIRST * first.weight || weight < MIN_LEADING_WEIGHT / 2) break
+    const found = asked.tried.includes(cause) ? ({ code: 'tried' } as const) : changeFor(cause, inputs)
+    if (isFound(found)) return { cause, ...found }
+    why ??= found
+    // What decides is measured before anything else is moved.
+    if (found.code === 'measureFirst') break
   }
-  return null
+  return why ?? { code: 'notOfAnAxis' }
 }
 
-/** What is cheap to look at and often the reason: numbers, slips, and the first causes' own. */
+const isFound = (one: Proposal | WhyNoChange): one is Proposal => 'change' in one
+
+/** What to look at first: the leading cause's own check, then what is cheap and often the reason. */
 function checksOf(causes: readonly Weighed[]): Cause[] {
   const seen = new Set<string>()
-  return causes
-    .filter(({ cause }, i) => i < 3 || CHEAP.includes(cause))
-    .toSorted((a, b) => Number(CHEAP.includes(b.cause)) - Number(CHEAP.includes(a.cause)) || b.weight - a.weight)
-    .map(({ cause }) => cause)
-    .filter((cause) => {
-      const { check } = causeRow(cause)
-      if (seen.has(check)) return false
-      seen.add(check)
-      return true
-    })
-    .slice(0, MOST_CHECKS)
+  return (
+    causes
+      .map((one, i) => ({ ...one, i }))
+      .filter(({ cause, i }) => i < 3 || CHEAP.includes(cause))
+      // The leading cause's own first, then what is cheap.
+      .toSorted(
+        (a, b) =>
+          Number(b.i === 0) - Number(a.i === 0) ||
+          Number(CHEAP.includes(b.cause)) - Number(CHEAP.includes(a.cause)) ||
+          b.weight - a.weight,
+      )
+      .map(({ cause }) => cause)
+      .filter((cause) => {
+        const { check } = causeRow(cause)
+        if (seen.has(check)) return false
+        seen.add(check)
+        return true
+      })
+      .slice(0, MOST_CHECKS)
+  )
 }
 const CHEAP: readonly Cause[] = [
   'wrongNumbers',
@@ -148,6 +202,13 @@ const offBikeFor = (causes: readonly Weighed[]): string | null =>
     .map(({ cause }) => causeRow(cause).offBike)
     .find((text) => text !== null) ?? null
 
+/** Below, within and above a window. */
+const outcomesAround = ([low, high]: readonly [number, number], by: number): readonly number[] => [
+  low - by,
+  (low + high) / 2,
+  high + by,
+]
+
 /** What each measurement could turn out to be, as far as the table tells apart. */
 function outcomesOf(kind: Finding['kind'], school: School): readonly Finding[] {
   const [low, high] = school.kneeWindowDeg
@@ -155,7 +216,7 @@ function outcomesOf(kind: Finding['kind'], school: School): readonly Finding[] {
     case 'kneeAngle':
       return [low - 6, (low + high) / 2, high + 6].map((deg) => ({ kind: 'kneeAngle', deg }))
     case 'plumb':
-      return [-35, 0, 35].map((mm) => ({ kind: 'plumb', mm }))
+      return outcomesAround(plumbWindowMm(school), 20).map((mm) => ({ kind: 'plumb', mm }))
     case 'tilt':
       return [-8, -1, 4].map((deg) => ({ kind: 'tilt', deg, shape: 'flat' }))
     case 'barsAgainstSaddle':
@@ -166,11 +227,6 @@ function outcomesOf(kind: Finding['kind'], school: School): readonly Finding[] {
       return (['both', 'level'] as const).map((seen) => ({ kind: 'rocking', seen }))
     case 'viewAngle':
       return [0, 45].map((deg) => ({ kind: 'viewAngle', deg }))
-    case 'cadence':
-      return [
-        { kind: 'cadence', rpm: 65, load: 'heavy' },
-        { kind: 'cadence', rpm: 95, load: 'light' },
-      ]
     default:
       return []
   }
@@ -183,7 +239,6 @@ const MEASURED = [
   'elbows',
   'rocking',
   'viewAngle',
-  'cadence',
 ] as const satisfies readonly Finding['kind'][]
 
 /** Measurements not on file whose outcome would change which cause leads, the one between the likeliest first. */

@@ -39,7 +39,7 @@ export const KIT_ADVICE: readonly KitAdvice[] = [
   },
   {
     about: 'Hands',
-    say: 'Another place for the hands every few minutes, wrists straight, the grip light enough to play piano.',
+    say: 'Another place for the hands every few minutes, wrists straight, the whole hand resting and the grip easy.',
     causes: ['handHabit', 'bracing', 'barsTooLow'],
   },
   {

@@ -7,43 +7,70 @@ export type RedFlagReason =
   | 'faint'
   | 'calfSwelling'
   | 'abdomen'
+  | 'leftOnEffort'
   | 'sharp'
   | 'growing'
   | 'night'
   | 'locking'
   | 'givingWay'
   | 'swelling'
+  | 'severe'
   | 'numbLasts'
+  | 'backWithNumbFoot'
   | 'oneSideLasts'
+  | 'sideUnknown'
   | 'pregnancy'
   | 'recentOperation'
+  | 'heart'
 
 /** Never answered by a change of the bike, however it feels. */
 export const NEVER_OF_THE_BIKE = ['chest', 'breath', 'faint', 'calfSwelling', 'abdomen'] as const
+type What = Complaint['what']
 /** Where a complaint is, or can be, numbness. */
-const NUMB: readonly Complaint['what'][] = ['hands', 'wrist', 'saddlePressure', 'feet']
-/** Felt in the pelvis: in pregnancy a clinician's. */
-const PELVIC: readonly Complaint['what'][] = ['hipPinch', 'saddlePressure', 'oneSidedSoreness']
+const NUMB: readonly What[] = ['hands', 'wrist', 'saddlePressure', 'feet']
+/** In pregnancy a clinician's: low back, hips and pelvis; calf, belly and breath never are of the bike. */
+const PREGNANCY: readonly What[] = ['lowBack', 'hipPinch', 'saddlePressure', 'oneSidedSoreness']
 /** What one feels of the bike itself: no pain that could last. */
-const NO_PAIN: readonly Complaint['what'][] = [
-  'slidingForward',
-  'keepsMovingBack',
-  'cramped',
-  'stretched',
-  'kneesMeetBars',
-]
+const NO_PAIN: readonly What[] = ['slidingForward', 'keepsMovingBack', 'cramped', 'stretched', 'kneesMeetBars']
+/** Felt on the left on hard efforts it may be of the heart: shoulder, arm and neck. */
+const OF_THE_ARM: readonly What[] = ['shoulders', 'neck', 'hands', 'wrist']
+/** From this strength on pain stops fit advice, of 10. */
+export const SEVERE_FROM = 8
 
-/** Every red flag of a complaint, the gravest first; none where it may be answered on the bike. */
-export function redFlagsOf(complaint: Complaint, health: ExplainRequest['health'] = []): RedFlagReason[] {
-  const { what, side, lasts, quality = [] } = complaint
+type Context = Readonly<{ health?: ExplainRequest['health']; others?: readonly Complaint[] }>
+
+/**
+ * Every red flag of a complaint, the gravest first; none where it may be answered on the bike. `others` are the
+ * complaints told beside it: a low back that lasts with a numb foot is one.
+ */
+export function redFlagsOf(complaint: Complaint, { health = [], others = [] }: Context = {}): RedFlagReason[] {
+  const { what, side, lasts, strength, when, quality = [] } = complaint
+  const isPain = !NO_PAIN.includes(what)
+  const isNumb = NUMB.includes(what)
+  const canHaveSide = isPain && !isNumb
+  const flags: readonly (readonly [RedFlagReason, boolean])[] = [
+    ['leftOnEffort', when === 'hardEfforts' && side === 'left' && OF_THE_ARM.includes(what)],
+    ...quality.map((one) => [one, true] as const),
+    ['severe', isPain && strength >= SEVERE_FROM],
+    ['numbLasts', lasts === true && isNumb],
+    ['backWithNumbFoot', isBackWithNumbFoot(complaint, others)],
+    ['oneSideLasts', lasts === true && canHaveSide && (side === 'left' || side === 'right')],
+    // A pain that lasts on one side is one to send on: until the side is told nobody knows.
+    ['sideUnknown', lasts === true && canHaveSide && side === undefined],
+    ['pregnancy', health.includes('pregnant') && (PREGNANCY.includes(what) || lasts === true)],
+    ['recentOperation', health.includes('recentOperation')],
+    ['heart', health.includes('heart')],
+  ]
   return [
     ...NEVER_OF_THE_BIKE.filter((flag) => flag === what),
-    ...quality,
-    ...(lasts && NUMB.includes(what) ? (['numbLasts'] as const) : []),
-    ...(lasts && (side === 'left' || side === 'right') && !NUMB.includes(what) && !NO_PAIN.includes(what)
-      ? (['oneSideLasts'] as const)
-      : []),
-    ...(health.includes('pregnant') && PELVIC.includes(what) ? (['pregnancy'] as const) : []),
-    ...(health.includes('recentOperation') ? (['recentOperation'] as const) : []),
+    ...flags.flatMap(([flag, holds]) => (holds ? [flag] : [])),
   ]
+}
+
+function isBackWithNumbFoot(complaint: Complaint, others: readonly Complaint[]): boolean {
+  const all = [complaint, ...others]
+  const hasBack = all.some(({ what, lasts }) => what === 'lowBack' && lasts === true)
+  return (
+    hasBack && all.some(({ what }) => what === 'feet') && (complaint.what === 'lowBack' || complaint.what === 'feet')
+  )
 }

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { bikeTypeRef, SADDLE_SHAPES } from '../bike/bike'
+import { bikeTypeRef, SADDLE_SHAPES, TILT_ACROSS } from '../bike/bike'
 import { marksRef } from '../conventions'
 import { between, closed, oneOf, type Plain } from '../schema'
 import { schoolSchema } from '../school/school'
@@ -38,6 +38,8 @@ const FINDING_KINDS = {
     kind: Type.Literal('tilt'),
     deg: between(-30, 30),
     shape: Type.Optional(oneOf(SADDLE_SHAPES)),
+    /** How the board lay: over the two highest points, or over the front half; the window goes by it. */
+    across: Type.Optional(oneOf(TILT_ACROSS)),
     ...found,
   }),
   /** Grip above the saddle, minus below it. */
@@ -61,6 +63,29 @@ const FINDING_KINDS = {
   }),
   /** From the bike's heading to instructor or screen, either way. */
   viewAngle: closed({ kind: Type.Literal('viewAngle'), deg: between(-180, 180), ...found }),
+  reachFeel: closed({ kind: Type.Literal('reachFeel'), seen: oneOf(['stretched', 'right', 'cramped']), ...found }),
+  clearance: closed({ kind: Type.Literal('clearance'), seen: oneOf(['clear', 'touches']), ...found }),
+  /** Trunk above level in the riding position. */
+  trunkAngle: closed({ kind: Type.Literal('trunkAngle'), deg: between(0, 120), ...found }),
+  /** Fingertips short of the bar with the elbow at the saddle's nose, minus over it. */
+  forearmGauge: closed({ kind: Type.Literal('forearmGauge'), mm: between(-300, 400), ...found }),
+  heelCheck: closed({
+    kind: Type.Literal('heelCheck'),
+    seen: oneOf(['justStraight', 'stillBent', 'cannotReach']),
+    ...found,
+  }),
+  /** The foot at the bottom of the stroke, heel up is plus. */
+  footPitch: closed({ kind: Type.Literal('footPitch'), deg: between(-60, 80), ...found }),
+  kneeByEye: closed({ kind: Type.Literal('kneeByEye'), seen: oneOf(['slightBend']), ...found }),
+  build: closed({
+    kind: Type.Literal('build'),
+    torso: oneOf(['long', 'even', 'short']),
+    heavyUpperBody: Type.Optional(Type.Boolean()),
+    tightHips: Type.Optional(Type.Boolean()),
+    ...found,
+  }),
+  /** How far the saddle's nose points off the frame's line, either way. */
+  saddleLine: closed({ kind: Type.Literal('saddleLine'), mm: between(-60, 60), ...found }),
   cadence: closed({ kind: Type.Literal('cadence'), rpm: between(0, 250), load: oneOf(['light', 'heavy']), ...found }),
 } as const
 export type FindingKind = keyof typeof FINDING_KINDS

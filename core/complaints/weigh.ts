@@ -1,5 +1,6 @@
 import { assessTilt } from '../bike/tilt'
-import type { School } from '../school/school'
+import { barPostureFor, barWindowMm } from '../school/barPosture'
+import { PLUMB_WINDOW_MM, type School } from '../school/school'
 import { signNamed } from '../watch/signs'
 import {
   CAUSE_TABLE,
@@ -24,6 +25,13 @@ const BEFORE_CHANGE_COUNTS = 0.3
 const OTHER_SIDE_COUNTS = 0.4
 /** A note whose cue held was a habit: it points less to anything else. Ours. */
 const HELD_COUNTS = 0.6
+/** How far a note counts that an instrument does not bear out: an instrument outranks a note. Ours. */
+const NOT_BORNE_OUT_COUNTS = 0.25
+/**
+ * Readings of one kind that differ by more than this without a recorded change speak for a slip: some three standard
+ * deviations of a difference (2° a knee angle, 6 mm a plumb line; `measurementNoise`).
+ */
+const DRIFT_FROM = { kneeAngle: 8, plumb: 25 } as const
 
 /**
  * What older findings spoke against becomes at most so much likelier by a change: never more than what the change
@@ -31,13 +39,15 @@ const HELD_COUNTS = 0.6
  */
 const MOST_FREED = FINDING_FACTOR.strong
 
+const BARS_SEEN = ['elbows', 'reachFeel', 'clearance', 'trunkAngle', 'forearmGauge'] as const
+const HEIGHT_SEEN = ['rocking', 'heelCheck', 'footPitch', 'kneeByEye'] as const
 /** Which findings a change makes old. */
 const AGES: Readonly<Record<Extract<Finding, { kind: 'changed' }>['what'], readonly Finding['kind'][]>> = {
-  numbers: ['kneeAngle', 'plumb', 'barsAgainstSaddle', 'elbows', 'rocking'],
-  bike: ['kneeAngle', 'plumb', 'tilt', 'barsAgainstSaddle', 'elbows', 'rocking'],
-  saddle: ['kneeAngle', 'plumb', 'tilt', 'rocking'],
-  shoes: ['kneeAngle', 'plumb', 'rocking'],
-  cleats: ['kneeAngle', 'plumb', 'rocking'],
+  numbers: ['kneeAngle', 'plumb', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
+  bike: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
+  saddle: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', ...HEIGHT_SEEN],
+  shoes: ['kneeAngle', 'plumb', ...HEIGHT_SEEN],
+  cleats: ['kneeAngle', 'plumb', ...HEIGHT_SEEN],
 }
 
 /** A rule that speaks: how far it counts (0–1), by which finding, and why it counts less. */
@@ -50,7 +60,7 @@ export type Spoken = Readonly<{
   times: number
   /** Undefined where the complaint or the rider's experience says it. */
   finding: Finding | undefined
-  less: 'otherType' | 'beforeChange' | 'otherSide' | 'held' | null
+  less: 'otherType' | 'beforeChange' | 'otherSide' | 'held' | 'notBorneOut' | null
 }>
 
 export type Weighed = Readonly<{
@@ -62,37 +72,106 @@ export type Weighed = Readonly<{
   against: readonly Spoken[]
 }>
 
+/** A reading that differs from an older one of its kind although nothing was changed between them: newest less older. */
+export type Drift = Readonly<{ kind: 'drift'; of: 'kneeAngle' | 'plumb'; by: number; daysAgo?: number }>
+type Known = Finding | Drift
+
 /** Findings as they are looked up: by kind, notes by their sign; whether what they were found on was changed since. */
-type Prepared = Readonly<{ finding: Finding; isOld: boolean }>
+type Prepared = Readonly<{
+  finding: Known
+  isOld: boolean
+  /** An instrument's reading that holds of what this note saw, and which way the note goes. */
+  measured?: Readonly<{ reading: Known; way: 1 | -1 }>
+}>
 export type KnownFindings = ReadonlyMap<string, readonly Prepared[]>
 
-const keyOf = (finding: Finding): string =>
+const keyOf = (finding: Known): string =>
   finding.kind === 'seen' ? `seen ${seenSign(finding.region, finding.what)?.sign}` : finding.kind
 
+const daysOf = ({ daysAgo = 0 }: Known): number => daysAgo
+const isOfOtherType = (finding: Known): boolean => 'otherType' in finding && finding.otherType === true
+
+/**
+ * The findings that speak: of readings and looks of one kind only the newest, those of this type of bike before others;
+ * notes and changes all. An older reading that differs, with nothing changed in between, speaks for a slip instead.
+ */
 export function prepareFindings(findings: readonly Finding[]): KnownFindings {
   const changes = findings.filter((one) => one.kind === 'changed')
+  const changedAfter = (finding: Known): boolean =>
+    changes.some(({ what, daysAgo }) => (AGES[what] as string[]).includes(finding.kind) && daysOf(finding) > daysAgo)
+  const byKind = new Map<string, Finding[]>()
+  for (const finding of findings) byKind.set(keyOf(finding), [...(byKind.get(keyOf(finding)) ?? []), finding])
   const known = new Map<string, Prepared[]>()
-  for (const finding of findings) {
-    const isOld =
-      finding.kind !== 'changed' &&
-      changes.some(({ what, daysAgo }) => AGES[what].includes(finding.kind) && (finding.daysAgo ?? 0) > daysAgo)
-    const key = keyOf(finding)
-    const there = known.get(key)
-    if (there) there.push({ finding, isOld })
-    else known.set(key, [{ finding, isOld }])
+  for (const [key, all] of byKind) {
+    const speaking = all[0].kind === 'seen' || all[0].kind === 'changed' ? all : newestOf(all)
+    known.set(
+      key,
+      speaking.map((finding) => ({ finding, isOld: finding.kind !== 'changed' && changedAfter(finding) })),
+    )
+  }
+  const drifts = (['kneeAngle', 'plumb'] as const).flatMap((kind) => driftOf(byKind.get(kind) ?? [], kind, changes))
+  if (drifts.length > 0)
+    known.set(
+      'drift',
+      drifts.map((finding) => ({ finding, isOld: false })),
+    )
+  return withInstruments(known)
+}
+
+/** The newest of a kind on this type of bike; of another type only where there is none. Of one age all. */
+function newestOf(all: readonly Finding[]): Finding[] {
+  const own = all.filter((one) => !isOfOtherType(one))
+  const from = own.length > 0 ? own : all
+  const newest = Math.min(...from.map(daysOf))
+  return from.filter((one) => daysOf(one) === newest)
+}
+
+function driftOf(
+  all: readonly Finding[],
+  of: Drift['of'],
+  changes: readonly Extract<Finding, { kind: 'changed' }>[],
+): Drift[] {
+  const own = all.filter((one) => !isOfOtherType(one)).toSorted((a, b) => daysOf(a) - daysOf(b))
+  const newest = own.at(0)
+  if (!newest) return []
+  const valueOf = (one: Finding) => (one.kind === 'kneeAngle' ? one.deg : one.kind === 'plumb' ? one.mm : 0)
+  const between = (older: Finding) =>
+    changes.some(({ daysAgo }) => daysAgo >= daysOf(newest) && daysAgo <= daysOf(older))
+  const older = own.find((one) => daysOf(one) > daysOf(newest))
+  if (!older || between(older)) return []
+  const by = valueOf(newest) - valueOf(older)
+  return Math.abs(by) > DRIFT_FROM[of] ? [{ kind: 'drift', of, by, daysAgo: daysOf(newest) }] : []
+}
+
+/** Signs that an instrument measures too: where it holds and says otherwise, the note counts less. */
+const MEASURED_SIGNS = [
+  { sign: 'deepBend', by: 'kneeAngle', way: 1 },
+  { sign: 'locked', by: 'kneeAngle', way: -1 },
+  { sign: 'aheadOfToes', by: 'plumb', way: 1 },
+] as const
+
+function withInstruments(known: Map<string, Prepared[]>): KnownFindings {
+  for (const { sign, by, way } of MEASURED_SIGNS) {
+    const notes = known.get(`seen ${sign}`)
+    const reading = known.get(by)?.find(({ finding, isOld }) => !isOld && !isOfOtherType(finding))?.finding
+    if (notes && reading)
+      known.set(
+        `seen ${sign}`,
+        notes.map((one) => ({ ...one, measured: { reading, way } })),
+      )
   }
   return known
 }
 
 /** Findings that nothing was changed under since. */
 export const findingsThatHold = (known: KnownFindings): Finding[] =>
-  [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld ? [] : [finding]))
+  [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld || finding.kind === 'drift' ? [] : [finding]))
 
 /** What is known, and one measurement of today besides. */
 const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
-  new Map(known).set(keyOf(finding), [...(known.get(keyOf(finding)) ?? []), { finding, isOld: false }])
+  new Map(known).set(keyOf(finding), [{ finding, isOld: false }])
 
-export type Asked = Pick<ExplainRequest, 'complaints' | 'experience'> &
+export type Asked = Pick<ExplainRequest, 'complaints' | 'experience' | 'health'> &
   Readonly<{
     known: KnownFindings
     school: School
@@ -166,14 +245,27 @@ function weigh(
   hear: (complaint: Complaint, i: number) => Spoken[] = (complaint) => spokenRules(complaint, asked),
 ) {
   const complaints = answerable(asked)
-  const total = sum(complaints.map(({ strength }) => strength))
   const perComplaint = complaints.map((complaint, i) => weighOne(complaint, complaints, asked, hear(complaint, i)))
   const weights = new Map<Cause, number>()
+  const shares = sharesOf(complaints)
   perComplaint.forEach((one, i) => {
-    const share = total > 0 ? complaints[i].strength / total : 1 / complaints.length
-    for (const [cause, weight] of one.weights) weights.set(cause, (weights.get(cause) ?? 0) + weight * share)
+    for (const [cause, weight] of one.weights) weights.set(cause, (weights.get(cause) ?? 0) + weight * shares[i])
   })
   return { perComplaint, weights }
+}
+
+/**
+ * How much each complaint counts, adding to 1: by its strength, and by how many causes share its suspicion, so that the
+ * likeliest cause of a complaint with few causes does not outweigh that of a stronger one with many.
+ */
+function sharesOf(complaints: readonly Complaint[]): readonly number[] {
+  const anyStrength = complaints.some(({ strength }) => strength > 0)
+  const sizes = complaints.map(({ what, strength }) => {
+    const odds = complaintRow(what).causes.map(({ suspicion }) => SUSPICION_ODDS[suspicion])
+    return ((anyStrength ? strength : 1) * sum(odds)) / Math.max(...odds)
+  })
+  const total = sum(sizes)
+  return sizes.map((size) => size / total)
 }
 
 function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked, spoken: readonly Spoken[]) {
@@ -204,9 +296,10 @@ const TOLD = { counts: 1, unagedCounts: 1, times: 1, finding: undefined, less: n
 /** Every rule that speaks of a complaint, once each, by the finding that counts most. */
 function spokenRules(
   complaint: Complaint,
-  { known, experience, school }: Asked,
+  asked: Asked,
   rules: readonly FindingRule[] = CAUSE_TABLE.findings,
 ): Spoken[] {
+  const { known, experience } = asked
   return rules.flatMap((rule): Spoken[] => {
     const { when } = rule
     if (when.kind === 'complaint') {
@@ -221,11 +314,12 @@ function spokenRules(
     let unagedCounts = 0
     let times = 0
     for (const one of known.get(when.kind === 'seen' ? `seen ${when.sign}` : when.kind) ?? []) {
-      if (!matches(when, one.finding, complaint, school)) continue
-      const heard = reliability(rule, one, complaint)
+      if (!matches(when, one.finding, complaint, asked)) continue
+      const heard = reliability(rule, one, complaint, asked.school)
       unagedCounts = Math.max(unagedCounts, heard.unagedCounts)
       times += 1
-      if (!best || heard.counts > best.counts) best = { finding: one.finding, counts: heard.counts, less: heard.less }
+      if (!best || heard.counts > best.counts)
+        best = { finding: one.finding as Finding, counts: heard.counts, less: heard.less }
     }
     return best ? [{ rule, ...best, unagedCounts, times: when.kind === 'changed' ? times : 1 }] : []
   })
@@ -233,8 +327,9 @@ function spokenRules(
 
 function reliability(
   rule: FindingRule,
-  { finding, isOld }: Prepared,
+  { finding, isOld, measured }: Prepared,
   complaint: Complaint,
+  school: School,
 ): Pick<Spoken, 'counts' | 'unagedCounts' | 'less'> {
   let unagedCounts = 1
   let less: Spoken['less'] = null
@@ -244,12 +339,16 @@ function reliability(
       unagedCounts *= OTHER_SIDE_COUNTS
       less = 'otherSide'
     }
+    if (measured && !bearsOut(measured, school)) {
+      unagedCounts *= NOT_BORNE_OUT_COUNTS
+      less = 'notBorneOut'
+    }
     if (finding.held) {
       unagedCounts *= HELD_COUNTS
       less = 'held'
     }
   }
-  if (finding.kind !== 'changed' && finding.otherType && isOfBike(finding)) {
+  if (isOfOtherType(finding) && isOfBike(finding)) {
     unagedCounts *= OTHER_TYPE_COUNTS
     less = 'otherType'
   }
@@ -258,14 +357,48 @@ function reliability(
     : { counts: unagedCounts, unagedCounts, less }
 }
 
-const isOfBike = ({ kind }: Finding): boolean => AGES.bike.includes(kind)
+/** Whether an instrument's reading goes the way the note saw it: beyond the school's window on that side. */
+function bearsOut({ reading, way }: NonNullable<Prepared['measured']>, school: School): boolean {
+  const off =
+    reading.kind === 'kneeAngle'
+      ? offWindow(reading.deg, school.kneeWindowDeg)
+      : reading.kind === 'plumb'
+        ? offWindow(reading.mm, plumbWindowMm(school))
+        : 0
+  return Math.sign(off) === way
+}
+
+const isOfBike = ({ kind }: Known): boolean => (AGES.bike as string[]).includes(kind)
 
 const areOpposite = (a: string | undefined, b: string | undefined): boolean =>
   (a === 'left' && b === 'right') || (a === 'right' && b === 'left')
 
+/** How far a value lies beyond a window: plus above it, minus below, 0 within. */
+export const offWindow = (value: number, [low, high]: readonly [number, number]): number =>
+  value > high ? value - high : value < low ? value - low : 0
+
+/**
+ * Where the plumb line should fall, mm; a school without a plumb line guards against gross errors only, as the balance
+ * school does.
+ */
+export const plumbWindowMm = ({ foreAft }: Pick<School, 'foreAft'>): readonly [number, number] =>
+  PLUMB_WINDOW_MM[foreAft === 'unused' ? 'balance' : foreAft]
+
+/** Where the bars belong against the saddle, mm, by school, health and experience; level where nothing was said. */
+export function barsWindowMm({
+  school,
+  experience = 'regular',
+  health = [],
+}: Pick<Asked, 'school' | 'experience' | 'health'>): readonly [number, number] {
+  const rider = { experience, pregnant: health.includes('pregnant') }
+  return barWindowMm(school, barPostureFor(school, rider, undefined).posture)
+}
+
 /** Whether a finding of the rule's kind, and of its sign, is what the rule is about. */
-function matches(when: When, finding: Finding, complaint: Complaint, school: School): boolean {
-  if (when.kind !== finding.kind) return false
+function matches(when: When, found: Known, complaint: Complaint, asked: Asked): boolean {
+  if (when.kind !== found.kind) return false
+  const { school } = asked
+  const finding = found as Finding
   switch (when.kind) {
     case 'kneeAngle': {
       const { deg } = finding as Extract<Finding, { kind: 'kneeAngle' }>
@@ -273,17 +406,51 @@ function matches(when: When, finding: Finding, complaint: Complaint, school: Sch
       if (when.side === 'within') return deg >= low && deg <= high
       return when.side === 'above' ? deg > high + when.by : deg < low - when.by
     }
-    case 'plumb':
-    case 'barsAgainstSaddle':
-      return within(when, (finding as Extract<Finding, { kind: 'plumb' }>).mm)
+    case 'plumb': {
+      const off = offWindow((finding as Extract<Finding, { kind: 'plumb' }>).mm, plumbWindowMm(school))
+      // Where the string guards against gross errors only, lying within says nothing of the slide.
+      if (when.side === 'within') return off === 0 && (school.foreAft === 'plumb' || school.foreAft === 'midFoot')
+      return when.side === 'ahead' ? off > when.by : -off > when.by
+    }
+    case 'barsAgainstSaddle': {
+      const off = offWindow((finding as Extract<Finding, { kind: 'barsAgainstSaddle' }>).mm, barsWindowMm(asked))
+      return when.side === 'below' ? -off > when.by : off >= 0
+    }
     case 'viewAngle':
       return within(when, Math.abs((finding as Extract<Finding, { kind: 'viewAngle' }>).deg))
-    case 'tilt': {
-      const { deg, shape = 'flat' } = finding as Extract<Finding, { kind: 'tilt' }>
-      return assessTilt({ deg, floorDeg: 0, across: 'highestPoints' }, shape, school.tilt).outcome === when.outcome
+    case 'saddleLine':
+      return within(when, Math.abs((finding as Extract<Finding, { kind: 'saddleLine' }>).mm))
+    case 'forearmGauge':
+      return within(when, (finding as Extract<Finding, { kind: 'forearmGauge' }>).mm)
+    case 'footPitch':
+    case 'trunkAngle':
+      return within(when, (finding as Extract<Finding, { kind: 'trunkAngle' }>).deg)
+    case 'tilt':
+      return tiltOutcome(finding as Extract<Finding, { kind: 'tilt' }>, school) === when.outcome
+    case 'heelCheck': {
+      const { seen } = finding as Extract<Finding, { kind: 'heelCheck' }>
+      // A natural foot fails the heel check at a height that is right: only schools that go by it hear it.
+      const counts = school.heelCheck === 'target' || (school.heelCheck === 'ceiling' && seen === 'cannotReach')
+      return counts && seen === when.seen
     }
     case 'elbows':
+    case 'reachFeel':
+    case 'clearance':
+    case 'kneeByEye':
       return (finding as Extract<Finding, { kind: 'elbows' }>).seen === when.seen
+    case 'build': {
+      const { torso, heavyUpperBody, tightHips } = finding as Extract<Finding, { kind: 'build' }>
+      return {
+        longTorso: torso === 'long',
+        shortTorso: torso === 'short',
+        heavyUpperBody: heavyUpperBody === true,
+        tightHips: tightHips === true,
+      }[when.of]
+    }
+    case 'drift': {
+      const { of, by } = found as Drift
+      return of === when.of && (when.way === 'either' || (when.way === 'up') === by > 0)
+    }
     case 'rocking': {
       const { seen } = finding as Extract<Finding, { kind: 'rocking' }>
       return (seen === 'left' || seen === 'right' ? 'oneSide' : seen) === when.seen
@@ -304,6 +471,14 @@ function matches(when: When, finding: Finding, complaint: Complaint, school: Sch
       return false
   }
 }
+
+/** A saddle's tilt, judged by its shape, how the board lay and the studio's school. */
+export const tiltOutcome = (reading: Extract<Finding, { kind: 'tilt' }>, school: School) =>
+  tiltAssessment(reading, school).outcome
+export const tiltAssessment = (
+  { deg, shape = 'flat', across = 'highestPoints' }: Extract<Finding, { kind: 'tilt' }>,
+  school: Pick<School, 'tilt'>,
+) => assessTilt({ deg, floorDeg: 0, across }, shape, school.tilt)
 
 function within(when: When, value: number): boolean {
   const {

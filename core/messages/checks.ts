@@ -1,3 +1,5 @@
+import type { School } from '../school/school'
+
 /** Everything a set-up may ask, look at or measure, by the card it stands on. */
 export const CHECKS = [
   'recheck',
@@ -95,7 +97,7 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
   },
   plumb: {
     name: 'String',
-    look: 'The string hangs free from the kneecap, the foot held as it rides; read where it passes the axle.',
+    look: 'The string hangs free from the front of the knee, the foot held as it rides; read where it passes the axle.',
     say: 'Stop with the cranks level, this foot in front.',
   },
   plumbByEye: {
@@ -134,3 +136,16 @@ export const CHECK_TEXT: Readonly<Record<CheckName, CheckText>> = Object.freeze(
     say: 'Put your elbow to the nose of the saddle and stretch your fingers.',
   },
 })
+
+/** A card's text as the studio's school has it: where the string hangs from, and what decides the slide. */
+export function checkText(check: CheckName, { plumbFrom, foreAft }: Pick<School, 'plumbFrom' | 'foreAft'>): CheckText {
+  const text = CHECK_TEXT[check]
+  if (check === 'plumb' && plumbFrom === 'middle')
+    return {
+      ...text,
+      look: 'The string hangs free from the middle of the kneecap, the foot as it rides; read where it passes the axle.',
+    }
+  if (check === 'plumbByEye' && foreAft === 'unused')
+    return { ...text, look: `${text.look} Here it guards against gross errors only.` }
+  return text
+}

@@ -1,15 +1,22 @@
 import type { BikeType } from '../bike/bike'
 import { causeRow, complaintRow, type Cause, type FindingRule } from '../complaints/causeTable'
 import type { Change, Expected, Proposal } from '../complaints/change'
-import { LARGE_STEP_MM } from '../complaints/change'
-import type { Conflict, Deciding, Explanation } from '../complaints/explain'
+import type { Conflict, Deciding, Explanation, WhyNoChange } from '../complaints/explain'
 import type { RedFlagReason } from '../complaints/redFlags'
 import type { Finding } from '../complaints/request'
 import { signOf, type Spoken, type Weighed } from '../complaints/weigh'
 import { REFERRAL } from '../watch/comfort'
 import { formatSign } from '../watch/signs'
 import { formatLabel } from './labels'
-import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList, formatNaturalFrequency } from './phrases'
+import {
+  AXIS_NAME,
+  capitalized,
+  formatAgo,
+  formatDegrees,
+  formatLength,
+  formatList,
+  formatNaturalFrequency,
+} from './phrases'
 
 export const FLAG_TEXT: Readonly<Record<RedFlagReason, string>> = {
   chest: 'chest pain',
@@ -17,16 +24,21 @@ export const FLAG_TEXT: Readonly<Record<RedFlagReason, string>> = {
   faint: 'fainting',
   calfSwelling: 'a painful, swollen calf',
   abdomen: 'pain in the belly',
+  leftOnEffort: 'the left shoulder, arm or neck on hard efforts',
   sharp: 'sharp pain',
   growing: 'pain that grows',
   night: 'pain at night',
   locking: 'a joint that locks',
   givingWay: 'a joint that gives way',
   swelling: 'swelling',
+  severe: 'pain of 8 or more of 10',
   numbLasts: 'numbness that outlasts the ride',
+  backWithNumbFoot: 'a low back that lasts, with a numb foot',
   oneSideLasts: 'pain on one side that lasts',
-  pregnancy: 'a complaint of the pelvis in pregnancy',
+  sideUnknown: 'pain that lasts, its side not told',
+  pregnancy: 'a complaint in pregnancy',
   recentOperation: 'a recent operation',
+  heart: 'a heart condition',
 }
 
 const MEASUREMENT_TEXT: Readonly<Partial<Record<Finding['kind'], string>>> = {
@@ -37,7 +49,7 @@ const MEASUREMENT_TEXT: Readonly<Partial<Record<Finding['kind'], string>>> = {
   elbows: 'Look at the elbows',
   rocking: 'Look at the hips from behind',
   viewAngle: 'Look where instructor and screen lie from this bike',
-  cadence: 'Look at load and cadence',
+  reachFeel: 'Ask how the reach feels',
 }
 
 const LESS_TEXT: Readonly<Record<NonNullable<Spoken['less']>, string>> = {
@@ -45,6 +57,7 @@ const LESS_TEXT: Readonly<Record<NonNullable<Spoken['less']>, string>> = {
   beforeChange: 'found before what was changed since: counts less',
   otherSide: 'seen on the other side: counts less',
   held: 'it answered to a cue: counts less',
+  notBorneOut: 'the instrument does not bear it out: counts less',
 }
 
 /** Why a rule speaks: what was found, with its figure, and why it counts less where it does. */
@@ -73,7 +86,13 @@ function foundText(rule: FindingRule, finding: Finding | undefined): string {
     case 'cadence':
       return `${rule.say} (${Math.round(finding.rpm)} turns)`
     case 'changed':
-      return `${rule.say}, ${finding.daysAgo < 1 ? 'today' : `${Math.round(finding.daysAgo)} days ago`}`
+      return `${rule.say}, ${formatAgo(finding.daysAgo)}`
+    case 'trunkAngle':
+    case 'footPitch':
+      return `${rule.say} (${formatDegrees(finding.deg)})`
+    case 'forearmGauge':
+    case 'saddleLine':
+      return `${rule.say} (${formatLength(finding.mm)})`
     default:
       return rule.say
   }
@@ -123,7 +142,7 @@ export function formatConflict(conflict: Conflict): string {
 export function formatChange(change: Change, bikeType?: BikeType): string {
   const { axis, direction, from, to, mm, deg, large } = change
   if (axis === 'tilt') return `${direction === 'up' ? 'Lift' : 'Lower'} the saddle’s nose by ${Math.abs(deg ?? 1)}°`
-  const step = `${formatLength(mm ?? LARGE_STEP_MM)}${large ? ', a large step' : ''}`
+  const step = `${formatLength(mm ?? 0)}${large ? ', a large step' : ''}`
   const marks =
     bikeType && from !== undefined && to !== undefined
       ? ` from ${formatLabel(bikeType, axis, from)} to ${formatLabel(bikeType, axis, to)} (${step})`
@@ -169,30 +188,76 @@ export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?:
 
 const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
 
-/** Why a rider is sent on, and what to say. */
+/** Why nothing is changed, and what to do instead, in one or two sentences. */
+export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, 'causes'>): string {
+  const look = causes.length > 0 ? ` Look first: ${causeRow(causes[0].cause).check}.` : ''
+  switch (why.code) {
+    case 'allGood':
+      return 'What was read is as it should be, and nothing is moved. Look at load, feet and kit, and again in the warm-up.'
+    case 'opposite':
+      return 'Two complaints ask for opposite changes: nothing is moved until one is settled.'
+    case 'unsure':
+      return `No cause is likely enough to move anything.${look}`
+    case 'tried':
+      return 'Its change was on trial and did not help: look further before anything is moved.'
+    case 'measureFirst':
+      return `${MEASUREMENT_TEXT[why.measure]} first: the ${partOf(why.axis)} is not moved unmeasured.`
+    case 'alreadyRight':
+      return `The ${partOf(why.axis)} was read to be right, and stays.${look}`
+    case 'wouldWorsen':
+      return `The ${partOf(why.axis)} stays: moving it would make ${WORSE_TEXT[why.check]} worse.${look}`
+    case 'atEnd':
+      return `The ${partOf(why.axis)} stands at its end here: offer another type of bike.`
+    case 'notOfAnAxis':
+      return causes.length > 0 ? `${capitalized(causeRow(causes[0].cause).remedy)}.` : ''
+  }
+}
+
+const WORSE_TEXT: Readonly<Record<Extract<WhyNoChange, { code: 'wouldWorsen' }>['check'], string>> = {
+  kneeFlexion: 'the knee',
+  plumb: 'the knee over the pedal',
+  barAgainstSaddle: 'the bars against the saddle',
+  tilt: 'the tilt',
+  reach: 'the reach',
+  clearance: 'the room for the knees',
+}
+
+const partOf = (axis: Change['axis']): string => (axis === 'tilt' ? 'saddle’s tilt' : AXIS_NAME[axis])
+
+/** Why a rider is sent on, and what to say; a side that was not told is asked for first. */
 export function formatReferral(
   referred: Explanation['referred'],
-  health: readonly string[] = [],
-): Readonly<{ why: string; say: string }> | undefined {
+): Readonly<{ why: string; say: string; askFirst?: string }> | undefined {
   if (referred.length === 0) return undefined
   const flags = [...new Set(referred.flatMap((one) => one.flags))]
-  const heart = health.includes('heart') ? '; a heart condition is on file' : ''
-  return { why: `${capitalized(formatList(flags.map((flag) => FLAG_TEXT[flag])))}${heart}`, say: REFERRAL }
+  return {
+    why: capitalized(formatList(flags.map((flag) => FLAG_TEXT[flag]))),
+    say: REFERRAL,
+    ...(flags.includes('sideUnknown') && { askFirst: ASK_SIDE_TEXT }),
+  }
 }
+const ASK_SIDE_TEXT = 'Ask which side, left, right or both, before anything else.'
+const CLINICIAN_FIRST_TEXT = 'Pregnant: their clinician’s word comes first.'
 
 /** One sentence to read aloud. */
 export function formatExplanation(explanation: Explanation, bikeType?: BikeType): string {
-  const { referred, causes, proposal, deciding } = explanation
-  if (referred.length > 0)
-    return `No change: ${formatReferral(referred)!.why.toLowerCase()} is not settled on a bike. ${REFERRAL}`
+  const { referred, causes, proposal, noChange, deciding, clinicianFirst } = explanation
+  const refer = formatReferral(referred)
+  if (refer) {
+    const ask = refer.askFirst ? `${refer.askFirst} ` : ''
+    return `${ask}No change: ${lowered(refer.why)} is not settled on a bike. ${REFERRAL}`
+  }
   if (causes.length === 0) return 'Nothing here points to the bike.'
   const [first] = causes
-  const row = causeRow(first.cause)
-  const likely = `Likeliest: ${row.name} (${formatNaturalFrequency(first.weight)})`
-  const first_ = deciding.length > 0 ? ` ${formatDeciding(deciding[0])}` : ''
-  const step = proposal ? formatProposal(proposal, bikeType) : `${capitalized(row.remedy)}.`
-  const moved = row.change && !proposal ? ` The ${axisOfRow(row.change.axis)} stands at its end here.` : ''
-  return `${likely}.${first_} ${step}${moved}`
+  const likely = `Likeliest: ${causeRow(first.cause).name} (${formatNaturalFrequency(first.weight)}).`
+  const decides = deciding.find(({ between }) => between.slice(0, 2).includes(first.cause))
+  const step = proposal
+    ? formatProposal(proposal, bikeType)
+    : [
+        ...(decides && noChange?.code !== 'measureFirst' && noChange?.code !== 'allGood'
+          ? [formatDeciding(decides)]
+          : []),
+        ...(noChange ? [formatNoChange(noChange, explanation)] : []),
+      ].join(' ')
+  return [...(clinicianFirst ? [CLINICIAN_FIRST_TEXT] : []), likely, step].join(' ')
 }
-
-const axisOfRow = (axis: Change['axis']): string => (axis === 'tilt' ? 'saddle’s clamp' : AXIS_NAME[axis])

@@ -2,7 +2,7 @@ import type { BikeType } from '../bike/bike'
 import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
 import type { BarAdvice } from '../recommend/bars'
-import type { BarPosture, BarReason } from '../recommend/barTargets'
+import type { BarPosture, BarReason } from '../school/barPosture'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
 import type { Anomaly, Slip } from '../recommend/anomalies'
@@ -80,6 +80,13 @@ function formatNextStep(
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
+    if (school.order === 'heightsFirst' && bars.length > 0) {
+      const slides = [slide, ...bars.slice(1)].map(at)
+      return (
+        `Set both heights first, the seat at ${at(height)} and the bars at ${at(bars[0])}, then the ` +
+        `${slides.length > 1 ? 'slides' : 'slide'} at ${formatList(slides)}; then look at the knee and the plumb line in one mount.`
+      )
+    }
     const barsText = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
     return (
       `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsText}; then look at the ` +

@@ -1,10 +1,13 @@
 import type { LandmarkAtMark } from '../evidence/landmarks'
+import type { School } from '../school/school'
 
 /** What a step of the set-up says: `advice` and `bars` carry the recommendation's own sentence. */
 export type Prompt =
   | Readonly<{ code: keyof typeof TEXT }>
   | Readonly<{ code: 'level'; landmark: LandmarkAtMark }>
-  | Readonly<{ code: 'start' | 'bars' | 'numbersWithChange'; sentence: string }>
+  | Readonly<{ code: 'start' | 'numbersWithChange'; sentence: string }>
+  | Readonly<{ code: 'bars'; sentence: string; moves: boolean; reach: School['reach'] }>
+  | Readonly<{ code: 'hangPlumb'; from: School['plumbFrom'] }>
   | Readonly<{ code: 'advice'; sentence: string; stays: boolean }>
 
 type Text = Readonly<{ sentence: string; small: string }>
@@ -15,6 +18,16 @@ const LANDMARK_TEXT: Readonly<Record<LandmarkAtMark, string>> = {
   between: 'half-way from the thigh’s bony knob to the top of the hip bone',
   raisedThigh: 'the upper side of the thigh, lifted level beside the saddle',
   halfThigh: 'half-way up the thigh, lifted level beside the saddle',
+}
+
+/** Where the string hangs from, by the studio's school. */
+export const PLUMB_FROM_TEXT: Readonly<Record<School['plumbFrom'], string>> = {
+  front: 'the front of the knee',
+  middle: 'the middle of the kneecap',
+}
+const REACH_TEXT: Readonly<Record<School['reach'], string>> = {
+  barsOnly: 'Never cure a bad reach with the saddle’s slide.',
+  slideFirst: 'Too far? Ask first whether the saddle merely stands too far back.',
 }
 
 const ASK_A_CLINICIAN =
@@ -49,10 +62,6 @@ const TEXT = {
     small:
       'Direct drive: slow the wheel with the resistance before stopping. Heel check: heel on the pedal, pelvis level.',
   },
-  hangPlumb: {
-    sentence: 'Cranks level. Hang a string from the front of the knee: where does it fall?',
-    small: 'Ahead of the pedal axle is plus, behind is minus. A few millimetres are nothing.',
-  },
   marksMissing: { sentence: 'Tap the mark on every scale, then save.', small: '' },
   numbers: {
     sentence: 'Say the four numbers aloud, save them, and look again in the warm-up.',
@@ -73,10 +82,17 @@ export function formatPrompt(prompt: Prompt): Text {
         sentence: prompt.sentence,
         small: 'Rider off. Close the pins and shake them; keep the insertion mark covered.',
       }
+    case 'hangPlumb':
+      return {
+        sentence: `Cranks level. Hang a string from ${PLUMB_FROM_TEXT[prompt.from]}: where does it fall?`,
+        small: 'Ahead of the pedal axle is plus, behind is minus. A few millimetres are nothing.',
+      }
     case 'bars':
       return {
         sentence: prompt.sentence,
-        small: 'Rider off to adjust, or tap other marks on the bars. Never cure a bad reach with the saddle’s slide.',
+        small: prompt.moves
+          ? 'Rider off, feet on the floor. Close the pin and shake it; then back on and look again.'
+          : `Rider off to adjust, or tap other marks on the bars. ${REACH_TEXT[prompt.reach]}`,
       }
     case 'numbersWithChange':
       return {

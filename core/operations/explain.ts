@@ -3,7 +3,7 @@ import { schoolIssues } from './studioSettings'
 import { causeRow, type Cause } from '../complaints/causeTable'
 import { WITHOUT_SIDE } from '../complaints/complaint'
 import type { Change, Expected } from '../complaints/change'
-import { explainComplaints } from '../complaints/explain'
+import { explainComplaints, type WhyNoChange } from '../complaints/explain'
 import { explainSchema, type ExplainRequest } from '../complaints/request'
 import { regionNamed, seenSign } from '../complaints/seenSign'
 import {
@@ -13,6 +13,7 @@ import {
   formatDeciding,
   formatExplanation,
   formatFor,
+  formatNoChange,
   formatReferral,
 } from '../messages/complaints'
 import { REASON, type Issue } from '../messages/issues'
@@ -32,11 +33,14 @@ export type ExplainResponse = Readonly<{
   expect?: readonly Expected[]
   /** The slide, where the marks of the height are further apart than a small step. */
   orSlide?: Change
-  /** What puts the first cause right, in words. */
+  /** What puts the cause right, in words: of the one that is changed for, or the first that is no matter of an axis. */
   remedy?: string
   cue?: string
   offBike?: string
-  refer?: Readonly<{ why: string; say: string }>
+  /** Why nothing is changed, in words; absent beside a change or a referral. */
+  noChange?: Readonly<{ code: WhyNoChange['code']; say: string }>
+  /** `askFirst`: what is not told yet and decides, as which side a lasting pain is on. */
+  refer?: Readonly<{ why: string; say: string; askFirst?: string }>
   conflicts: string[]
   sentence: string
 }>
@@ -48,8 +52,9 @@ export type ExplainResponse = Readonly<{
 export function explain(request: ExplainRequest, tried: readonly Cause[] = []): ExplainResponse {
   const explanation = explainComplaints(request, tried)
   const { causes, deciding, checks, proposal, cue, offBike, referred, conflicts, complaints } = explanation
-  const refer = formatReferral(referred, request.health)
-  const untried = causes.find(({ cause }) => !tried.includes(cause))
+  const refer = formatReferral(referred)
+  const remedied = proposal?.cause ?? causes.at(0)?.cause
+  const { noChange } = explanation
   return {
     causes: causes.map((one) => ({
       cause: one.cause,
@@ -64,7 +69,8 @@ export function explain(request: ExplainRequest, tried: readonly Cause[] = []): 
       expect: proposal.expect,
       ...(proposal.orSlide && { orSlide: proposal.orSlide }),
     }),
-    ...(untried && !refer && { remedy: causeRow(untried.cause).remedy }),
+    ...(remedied && !refer && (proposal || noChange?.code === 'notOfAnAxis') && { remedy: causeRow(remedied).remedy }),
+    ...(noChange && { noChange: { code: noChange.code, say: formatNoChange(noChange, explanation) } }),
     ...(cue && { cue }),
     ...(offBike && { offBike }),
     ...(refer && { refer }),

@@ -20,17 +20,8 @@ import {
 } from '../kinematics/upperBody'
 import { ELBOW_CUTS_MM } from '../measurementNoise'
 import { normalCdf } from '../rng'
-import {
-  BAR_WINDOW_MM,
-  FOREARM_GAP_WINDOW_MM,
-  inWindow,
-  TRUNK_WINDOW_DEG,
-  type Posture,
-  type School,
-} from '../school/school'
-
-export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
-export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'wish' | 'school' | 'unknown'
+import { barPostureFor, barWindowMm, type BarPosture, type BarReason } from '../school/barPosture'
+import { FOREARM_GAP_WINDOW_MM, inWindow, TRUNK_WINDOW_DEG, type School } from '../school/school'
 
 type Window = readonly [number, number]
 
@@ -46,9 +37,6 @@ export type BarTarget = Readonly<{
   reach: Readonly<{ by: 'forearm' | 'trunk'; window: Window }>
 }>
 
-/** Long indoor experience alone does not mean low: only a road habit lowers the bars (common practice, no source). */
-const OF_EXPERIENCE = { new: 'above', regular: 'level', experienced: 'level' } as const
-const OF_WISH = { upright: 'above', level: 'level', low: 'low' } as const
 const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
   above: TRUNK_WINDOW_DEG.upright,
   level: TRUNK_WINDOW_DEG.level,
@@ -62,9 +50,9 @@ const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
  */
 export function barTargetFor(bikeType: BikeType, school: School, evidence: readonly Evidence[]): BarTarget {
   const wish = latest(evidence, 'wish')?.posture
-  const { posture, why } = targetPosture(school, latest(evidence, 'rider'), wish)
+  const { posture, why } = barPostureFor(school, latest(evidence, 'rider'), wish)
   const byForearm = bikeType.forearmGaugeValid && !wish
-  const windowMm = windowFor(school, posture)
+  const windowMm = barWindowMm(school, posture)
   return {
     posture,
     why,
@@ -72,31 +60,6 @@ export function barTargetFor(bikeType: BikeType, school: School, evidence: reado
     aimMm: posture === 'low' || posture === 'lowest' ? windowMm : [Math.max(0, windowMm[0]), windowMm[1]],
     reach: byForearm ? { by: 'forearm', window: FOREARM_GAP_WINDOW_MM } : { by: 'trunk', window: TRUNK_OF[posture] },
   }
-}
-
-function targetPosture(
-  school: School,
-  rider: Extract<Evidence, { kind: 'rider' }> | undefined,
-  wish: Posture | undefined,
-): Readonly<{ posture: BarPosture; why: BarReason }> {
-  if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
-  if (rider?.backSore) return { posture: 'above', why: 'backSore' }
-  const cut = (posture: BarPosture, why: BarReason) =>
-    school.bars === 'neverBelow' && posture === 'low'
-      ? { posture: 'level' as const, why: 'school' as const }
-      : { posture, why }
-  if (wish) return cut(OF_WISH[wish], 'wish')
-  if (school.bars === 'above') return { posture: 'above', why: 'school' }
-  if (school.bars === 'riderChooses') return { posture: 'lowest', why: 'school' }
-  if (!rider) return { posture: 'above', why: 'unknown' }
-  return cut(OF_EXPERIENCE[rider.experience], rider.experience)
-}
-
-/** The window of a posture, mm; a school that never goes below the saddle cuts it off at 0. */
-function windowFor(school: School, posture: BarPosture): Window {
-  if (posture === 'lowest') return [BAR_WINDOW_MM.low[0], BAR_WINDOW_MM.above[1]]
-  const [low, high] = BAR_WINDOW_MM[posture]
-  return school.bars === 'neverBelow' ? [Math.max(0, low), high] : [low, high]
 }
 
 /** The two checks of the bars against what is wanted, for any place of saddle and bars. */

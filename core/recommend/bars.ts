@@ -4,7 +4,8 @@ import type { AxisName, Label } from '../conventions'
 import type { Moments } from '../inference/moments'
 import { findPosition, middlePosition, positionsOf, type ScalePosition } from '../scale/scale'
 import { inWindow } from '../school/school'
-import type { BarPosture, BarProbabilities, BarReason, BarTarget } from './barTargets'
+import type { BarPosture, BarReason } from '../school/barPosture'
+import type { BarProbabilities, BarTarget } from './barTargets'
 
 /** Bars at two marks, and how far the grip then is above the seat point. */
 export type BarPlace = Readonly<{ height: ScalePosition; slide?: ScalePosition; gripAboveSeatMm: number }>

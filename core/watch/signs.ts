@@ -45,7 +45,7 @@ type Row = readonly [
 
 const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
   feet: [
-    ['turnedOut', 'Turned out', 'Point both shoes at the front wheel.', 'strap or cleat of that foot', HIPS],
+    ['turnedOut', 'Turned out', 'Let the toes come in only as far as the ankle likes.', 'strap or cleat of that foot', HIPS],
     ['turnedIn', 'Turned in', 'Let the heel come in until the toes look ahead.', 'strap or cleat of that foot', HIPS],
     ['unevenFeet', 'Uneven', 'Set both feet the same way: ball over the axle.', 'both straps or cleats', NONE, 'whole'],
     ['toesDown', 'Toes pointing down', 'Let the heel ride as low as the toes.', 'seat height: it may be high', CALVES],
@@ -141,7 +141,7 @@ const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
       'rounded',
       'Rounded',
       'Tip from the hips and make the front of you long.',
-      'bars: reach and height',
+      'bars, then tilt: a nose that points up; then the slide',
       TRUNK,
       'whole',
     ],
@@ -149,7 +149,7 @@ const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
       'overArched',
       'Over-arched',
       'Let the ribs sink a little toward the belt.',
-      'saddle tilt: the nose may be high',
+      'saddle tilt: the nose may point down; then reach',
       TRUNK,
       'whole',
     ],
@@ -207,6 +207,13 @@ const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
   ],
   hands: [
     ['elbowsLocked', 'Elbows locked', 'Soften the elbows until they point down.', 'reach, then saddle tilt', TRUNK],
+    [
+      'elbowsIn',
+      'Elbows turned in',
+      'Let the elbows hang out a little and point down.',
+      'bars: turned in their clamp, or where the hands lie',
+      THORACIC,
+    ],
     [
       'wristBent',
       'Wrist bent',

@@ -2,7 +2,7 @@
 import { Button, Modal, Segmented } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { assessTilt, isSaddleStraight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
+import { assessMachineTilt, assessTilt, isSaddleStraight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import type { School } from '@/core/school/school'
 import { parseNumber } from '@/core/units/length'
 import { formatTilt } from '@/core/messages/tilt'
@@ -20,7 +20,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [tiltKey, lineKey] = [useIdempotencyKey(), useIdempotencyKey()]
   const [deg, setDeg] = useState('')
   const [floor, setFloor] = useState('0')
-  const [across, setAcross] = useState<TiltAcross>('highestPoints')
+  const [across, setAcross] = useState<TiltAcross>(bike.machineCalibration.tiltAcross ?? 'highestPoints')
   const [line, setLine] = useState('')
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
@@ -29,10 +29,7 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     degrees === null
       ? null
       : assessTilt({ deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
-  const stored =
-    bike.machineCalibration.tiltDeg === undefined
-      ? null
-      : assessTilt({ deg: bike.machineCalibration.tiltDeg, floorDeg: 0, across }, bike.type.saddle.shape, school)
+  const stored = assessMachineTilt(bike.machineCalibration, bike.type.saddle.shape, school)
   const assessment = judged ?? stored
   const { sentence, because } = assessment ? formatTilt(assessment) : { sentence: 'Not measured yet.', because: [] }
 

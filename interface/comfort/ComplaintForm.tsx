@@ -51,8 +51,15 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
     what === null
       ? []
       : redFlagsOf(
-          { what, strength: strength ?? 0, ...(side && { side }), ...(lasts && { lasts }), quality: [...quality] },
-          [...health],
+          {
+            what,
+            strength: strength ?? 0,
+            ...(side && { side }),
+            ...(moment && { when: moment }),
+            ...(lasts && { lasts }),
+            quality: [...quality],
+          },
+          { health },
         )
   const you = asks === 'rider'
   return (

@@ -34,7 +34,7 @@ import {
   resumeStep,
   currentMarks,
   STEP_NAME,
-  stepsOf,
+  STEPS,
   wasSet,
   type Row,
   type Step,
@@ -149,7 +149,9 @@ export function SetupView({
   const wanted = !answer
     ? {}
     : step === 'bars'
-      ? marksWithBars(answer, set || told ? stand : shown)
+      ? answer.next.forReach
+        ? marksAfter(answer)
+        : marksWithBars(answer, set || told ? stand : shown)
       : step === 'numbers'
         ? shown
         : !set || answer.next.kind !== 'stop'
@@ -222,7 +224,7 @@ export function SetupView({
           </p>
         </div>
         <nav className={styles.steps} aria-label="Steps">
-          {stepsOf(school).map((name) => (
+          {STEPS.map((name) => (
             <button
               key={name}
               type="button"

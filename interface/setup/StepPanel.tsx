@@ -4,7 +4,7 @@ import { isBodyEvidence } from '@/core/evidence/evidence'
 import { formatPrompt } from '@/core/messages/setupPrompts'
 import { Button, Segmented } from 'antd'
 import type { Marks } from '@/core/conventions'
-import { CHECK_TEXT } from '@/core/messages/checks'
+import { CHECK_TEXT, checkText } from '@/core/messages/checks'
 import { capitalized } from '@/core/messages/phrases'
 import { formatWorth, QUESTION_NAME } from '@/core/messages/questions'
 import { CheckPicture } from '../drawing/CheckPicture'
@@ -13,16 +13,7 @@ import { MisSet } from './MisSet'
 import { isSuspect } from './misSet'
 import { QUESTIONS } from './questions'
 import { Numbers } from './questions/Numbers'
-import {
-  differingAxes,
-  rowsSinceSet,
-  hungSinceSet,
-  marksAfter,
-  marksWithBars,
-  stepAfter,
-  stepsOf,
-  STEP_NAME,
-} from './flow'
+import { differingAxes, rowsSinceSet, hungSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 import { stepPrompt } from './stepPrompt'
 import styles from './stepPanel.module.css'
@@ -33,7 +24,7 @@ export function StepPanel(props: StepPanelProps) {
   const { sentence, small } = formatPrompt(stepPrompt(props))
   const Questions = QUESTIONS[check]
   const suspect = misSet !== null && !finished && isSuspect(misSet)
-  const text = CHECK_TEXT[check]
+  const text = checkText(check, props.school)
   const asks = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
   const ask = answer?.ask
   const there = ask && QUESTION_CARD[ask.question]
@@ -133,7 +124,7 @@ function Forward({
   onFinish,
   onGoOn,
 }: StepPanelProps) {
-  const next = stepAfter(step, stepsOf(school))
+  const next = stepAfter(step)
   if (onGoOn) {
     return (
       <Button type="primary" size="large" className={styles.forward} onClick={onGoOn} loading={moving}>
@@ -186,7 +177,9 @@ function Forward({
       />
     )
   }
-  if (step === 'bars') {
+  if (step === 'bars' && answer.bars.decision === 'plumbFirst')
+    return <Onward name={STEP_NAME.cranks} strong onClick={() => onStep('cranks')} />
+  if (step === 'bars' && !answer.next.forReach) {
     const marks = marksWithBars(answer, shown)
     const at = rows.findLast(({ row }) => row.at?.barHeight !== undefined)
     const stands = at !== undefined && differingAxes(bikeType, shown, marks).length === 0

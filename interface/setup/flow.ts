@@ -2,7 +2,6 @@ import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName, Marks } from '@/core/conventions'
 import { isSaddleCheck } from '@/core/evidence/evidence'
 import { KINDS, type Evidence, type EvidenceKind } from '@/core/evidence/registry'
-import type { School } from '@/core/school/school'
 import type { Recommendation } from '@/core/operations/recommend'
 
 /** A row of evidence with the id it was made under. */
@@ -56,12 +55,11 @@ export function resumeStep(rows: readonly Row[], returning = false): Step {
   return 'talk'
 }
 
-/** The steps in the order of a school: saddle first, or both heights before both slides. */
-export const stepsOf = ({ order }: Pick<School, 'order'>): readonly Step[] =>
-  order === 'heightsFirst' ? ['talk', 'beside', 'knee', 'bars', 'cranks', 'numbers'] : STEPS
-
-export const stepAfter = (step: Step, steps: readonly Step[]): Step =>
-  steps[Math.min(steps.length - 1, steps.indexOf(step) + 1)]
+/**
+ * The next step. Under every school knee and cranks come in one mount and before the bars: a school that sets both
+ * heights first does so beside the bike.
+ */
+export const stepAfter = (step: Step): Step => STEPS[Math.min(STEPS.length - 1, STEPS.indexOf(step) + 1)]
 
 /** The marks the advice leads to: where everything stands, with the advised moves made. */
 export function marksAfter(answer: Recommendation): Marks {

@@ -23,9 +23,15 @@ export function stepPrompt(props: StepPanelProps): Prompt {
         return hungSinceSet(rows) || school.foreAft === 'unused' || readAgain ? advice : { code: 'plumbToo' }
       return { code: set ? 'lookAtKnee' : 'setFirst' }
     case 'cranks':
-      return hungSinceSet(rows) ? advice : { code: 'hangPlumb' }
+      return hungSinceSet(rows) ? advice : { code: 'hangPlumb', from: school.plumbFrom }
     case 'bars':
-      return { code: 'bars', sentence: answer.bars.sentence }
+      if (answer.next.forReach) return advice
+      return {
+        code: 'bars',
+        sentence: answer.bars.sentence,
+        moves: answer.next.barsWhy !== undefined && kind === 'change',
+        reach: school.reach,
+      }
     case 'numbers':
       if (axesOf(bikeType).some((axis) => shown[axis] === undefined)) return { code: 'marksMissing' }
       return kind === 'change' && since.length > 0 ? { code: 'numbersWithChange', sentence } : { code: 'numbers' }

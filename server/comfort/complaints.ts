@@ -308,4 +308,5 @@ export const asComplaint = ({ what, side, strength, moment, lasts, quality }: Ri
 })
 
 /** Whether a complaint is one to send on rather than to answer on the bike. */
-export const isReferred = (one: RiderComplaint): boolean => redFlagsOf(asComplaint(one), [...one.health]).length > 0
+export const isReferred = (one: RiderComplaint): boolean =>
+  redFlagsOf(asComplaint(one), { health: one.health }).length > 0

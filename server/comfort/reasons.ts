@@ -63,7 +63,10 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   // A rider's health counts for everything they feel.
   const health = [...new Set([...onFile.health, ...complaints.flatMap((one) => one.health)])]
   const shown = complaints.map((one): ShownComplaint => {
-    const flags = redFlagsOf(asComplaint(one), health)
+    const flags = redFlagsOf(asComplaint(one), {
+      health,
+      others: complaints.filter((other) => other !== one).map(asComplaint),
+    })
     const runs = running.some(
       ({ complaintId, what, startedAt }) => complaintId === one.id || (what === one.what && one.createdAt >= startedAt),
     )

@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or } from 'drizzle-orm'
 import type { Cause } from '../../core/complaints/causeTable'
-import type { ChangedAxis, Way } from '../../core/complaints/change'
+import type { ChangedAxis, Way } from '../../core/complaints/causeTable'
 import {
   proposedOutcome,
   trialStage,

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import { inspectionState } from '@/core/bike/inspection'
-import { assessTilt } from '@/core/bike/tilt'
+import { assessMachineTilt } from '@/core/bike/tilt'
 import {
   formatCalibrationQuality,
   formatInspectionState,
@@ -47,12 +47,9 @@ export default async function BikesPage() {
         sure: formatCalibrationQuality(calibration),
         count: bikes.filter((b) => b.lineId === lineId).length,
       }))}
-      bikes={bikes.map(({ id, number, type, machineCalibration: { tiltDeg }, openFaults }) => {
+      bikes={bikes.map(({ id, number, type, machineCalibration, openFaults }) => {
         const state = inspectionState(looked.get(id)?.getTime() ?? null, openFaults, now.getTime())
-        const assessed =
-          tiltDeg === undefined
-            ? null
-            : assessTilt({ deg: tiltDeg, floorDeg: 0, across: 'highestPoints' }, type.saddle.shape, tilt)
+        const assessed = assessMachineTilt(machineCalibration, type.saddle.shape, tilt)
         const tilted = assessed && assessed.outcome !== 'good' && state.outcome !== 'faulty' ? assessed : null
         const residual = state.outcome === 'faulty' ? null : (residuals.get(id) ?? null)
         return {
