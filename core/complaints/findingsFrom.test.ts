@@ -21,17 +21,43 @@ test('what was read at the marks a set-up ended with counts, the latest of a kin
   ])
 })
 
-test('a moving leg, a foot on its heel and a plain look that all is well are no findings', () => {
+test('a moving leg and a foot on its heel are no findings', () => {
   expect(
     ofRows([
       { kind: 'kneeAngle', deg: 36, by: 'photo', moving: true },
       { kind: 'kneeAngle', deg: 5, by: 'goniometer', foot: 'heel' },
       { kind: 'rocking', seen: 'both', foot: 'heel' },
-      { kind: 'kneeByEye', seen: 'slightBend' },
       { kind: 'plumbByEye', seen: 'overAxle' },
       { kind: 'rider', experience: 'new' },
     ]),
   ).toEqual([])
+})
+
+test('feel, clearance, trunk, forearm, heel, foot, a knee that looks right and build arrive', () => {
+  const at = { ...marks }
+  const found = ofRows([
+    { kind: 'reachFeel', seen: 'stretched', at },
+    { kind: 'clearance', seen: 'touches', at },
+    { kind: 'trunkAngle', deg: 48, at },
+    { kind: 'forearmGauge', gapMm: 35, at },
+    { kind: 'heelCheck', seen: 'justStraight', at },
+    { kind: 'footPitch', deg: 12, at },
+    { kind: 'kneeByEye', seen: 'slightBend', at },
+    { kind: 'build', torso: 'long', tightHips: true },
+  ])
+  expect(found.map(({ kind }) => kind)).toEqual([
+    'reachFeel',
+    'clearance',
+    'trunkAngle',
+    'forearmGauge',
+    'heelCheck',
+    'footPitch',
+    'kneeByEye',
+    'build',
+  ])
+  expect(found[3]).toEqual({ kind: 'forearmGauge', mm: 35, daysAgo: 12 })
+  // A look at bars that stood elsewhere tells nothing of where they stand.
+  expect(ofRows([{ kind: 'reachFeel', seen: 'stretched', at: { ...at, barSlide: '2' } }])).toEqual([])
 })
 
 test('what an eye saw is a note like one of the class, with its age and type of bike', () => {

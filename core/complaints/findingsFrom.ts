@@ -1,6 +1,7 @@
 import type { Bike, BikeType } from '../bike/bike'
 import { axisPositions, contactPoints } from '../bike/contactPoints'
-import type { Marks } from '../conventions'
+import { AXES, type Marks } from '../conventions'
+import { isBarCheck } from '../evidence/evidence'
 import { plumbFromFrontMm } from '../evidence/kinds/plumb'
 import type { Evidence } from '../evidence/registry'
 import { nearestPlace, turnDeg } from '../planning/sightLine'
@@ -26,7 +27,7 @@ const SEEN_BY_EYE: Readonly<Record<string, string>> = {
 }
 
 /**
- * What a set-up found at the marks it ended with, the latest of each kind: what was read at marks that were left again
+ * What a set-up found at the marks it ended with, the latest of each kind; of the bars at all four marks: what was read at marks that were left again
  * tells nothing of a complaint now. A leg in motion, and a foot on its heel, are no reading of this kind.
  */
 export function findingsOfSetup(
@@ -43,8 +44,11 @@ export function findingsOfSetup(
   return [...found.values()]
 }
 
-const atTheseMarks = ({ at }: Evidence, marks: Marks): boolean =>
-  at === undefined || (['seatHeight', 'seatSlide'] as const).every((axis) => (at[axis] ?? marks[axis]) === marks[axis])
+const SADDLE_AXES = ['seatHeight', 'seatSlide'] as const
+
+const atTheseMarks = (row: Evidence, marks: Marks): boolean =>
+  row.at === undefined ||
+  (isBarCheck(row) ? AXES : SADDLE_AXES).every((axis) => (row.at![axis] ?? marks[axis]) === marks[axis])
 
 function findingOf(row: Evidence, school: Pick<School, 'plumbFrom'>): Finding | null {
   switch (row.kind) {
@@ -54,10 +58,26 @@ function findingOf(row: Evidence, school: Pick<School, 'plumbFrom'>): Finding | 
       return { kind: 'plumb', mm: plumbFromFrontMm(row, school) }
     case 'elbows':
       return { kind: 'elbows', seen: row.seen }
+    case 'reachFeel':
+      return { kind: 'reachFeel', seen: row.seen }
+    case 'clearance':
+      return { kind: 'clearance', seen: row.seen }
+    case 'heelCheck':
+      return { kind: 'heelCheck', seen: row.seen }
+    case 'trunkAngle':
+    case 'footPitch':
+      return { kind: row.kind, deg: row.deg }
+    case 'forearmGauge':
+      return { kind: 'forearmGauge', mm: row.gapMm }
+    case 'build': {
+      const { torso, heavyUpperBody, tightHips } = row
+      return { kind: 'build', torso, ...(heavyUpperBody && { heavyUpperBody }), ...(tightHips && { tightHips }) }
+    }
     case 'rocking':
       return row.foot === 'heel' ? null : { kind: 'rocking', seen: row.seen }
     case 'kneeByEye':
     case 'plumbByEye': {
+      if (row.seen === 'slightBend') return { kind: 'kneeByEye', seen: 'slightBend' }
       const what = SEEN_BY_EYE[row.seen]
       return what ? { kind: 'seen', region: 'knees', what } : null
     }

@@ -1,6 +1,7 @@
 import { and, desc, eq, gte, inArray, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Posture } from '../../core/classPlan/blocks'
 import type { NoteChange, NoteState, Side, Strength } from '../../core/watch/classState'
+import { RED_FLAG } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
@@ -64,6 +65,14 @@ export const listNotesOfMembers = async (
         and(inArray(classNote.memberId, [...memberIds]), gte(classNote.createdAt, since))!,
         MAX_OF_CLASS,
       )
+
+/** Red flags tapped on the floor for a member since a moment, the latest first: by themselves, however many notes. */
+export const listFlagsOfMember = (db: DbExecutor, scope: Scope, memberId: string, since: Date): Promise<Note[]> =>
+  listNotes(
+    db,
+    scope,
+    and(eq(classNote.memberId, memberId), eq(classNote.sign, RED_FLAG), gte(classNote.createdAt, since))!,
+  )
 
 /** All notes on a member, the latest first. */
 export const listNotesOfMember = (db: DbExecutor, scope: Scope, memberId: string): Promise<Note[]> =>

@@ -1,9 +1,16 @@
-import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { ComplaintName } from '../../core/complaints/causeTable'
-import { COMPLAINT_OF_FELT, type Health, type Moment, type Quality, TOLD_BY } from '../../core/complaints/complaint'
+import {
+  COMPLAINT_OF_FELT,
+  SAID_BY_FLAG,
+  TOLD_BY,
+  type Health,
+  type Moment,
+  type Quality,
+} from '../../core/complaints/complaint'
 import { redFlagsOf } from '../../core/complaints/redFlags'
 import type { Complaint } from '../../core/complaints/request'
-import { FELT, feltNamed } from '../../core/watch/comfort'
+import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
@@ -95,6 +102,16 @@ export async function openComplaints(
     .limit(MOST * 5)
 }
 
+/** What was taken up from notes of one rider, of any age and also closed. */
+export async function complaintsOfNotes(db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> {
+  return db
+    .select(columns)
+    .from(complaint)
+    .where(and(eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId), isNotNull(complaint.noteId)))
+    .orderBy(desc(complaint.createdAt))
+    .limit(MOST * 5)
+}
+
 /**
  * What is open of one rider: kept complaints, and what was felt on the floor lately and nobody took up, as the
  * complaint it stands for under the note's id. Felt twice in one place and on one side, the latest counts.
@@ -105,9 +122,14 @@ export async function complaintsToAnswer(
   memberId: string,
   now: Date,
 ): Promise<RiderComplaint[]> {
-  const [kept, felt] = [await listComplaints(db, scope, memberId), await feltLately(db, scope, memberId, now)]
-  const taken = new Set(kept.map(({ noteId }) => noteId))
-  const open = kept.filter(({ closedAt }) => closedAt === null)
+  // Open ones are asked for by themselves: newer ones that are closed do not push them out.
+  const [kept, open, ofNotes, felt] = [
+    await listComplaints(db, scope, memberId),
+    await openComplaints(db, scope, [memberId]),
+    await complaintsOfNotes(db, scope, memberId),
+    await feltLately(db, scope, memberId, now),
+  ]
+  const taken = new Set(ofNotes.map(({ noteId }) => noteId))
   const told = new Set<string>()
   return [...open, ...felt.filter(({ id, createdAt, what }) => !taken.has(id) && !answeredSince(kept, what, createdAt))]
     .sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
@@ -174,7 +196,25 @@ export async function addComplaint(
 ): Promise<ComplaintResult> {
   const { studioId, userId } = scope
   if (!(await isOwn(db, studioId, asked))) return { outcome: 'gone' }
-  return insert(db, { ...asked, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
+  const told = asked.noteId ? await withFlagOf(db, asked.noteId, asked) : asked
+  return insert(db, { ...told, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
+}
+
+/** A complaint taken up from a red flag keeps what the flag says: how it feels, that it lasts, and of whose health. */
+async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string, told: C): Promise<C> {
+  const [note] = await db
+    .select({ sign: classNote.sign, region: classNote.region })
+    .from(classNote)
+    .where(eq(classNote.id, noteId))
+  const flag = note?.sign === RED_FLAG ? redFlagNamed(note.region) : undefined
+  if (!flag) return told
+  const { lasts, quality = [], health = [] } = SAID_BY_FLAG[flag.flag]
+  return {
+    ...told,
+    ...(lasts && { lasts }),
+    quality: [...new Set([...(told.quality ?? []), ...quality])],
+    health: [...new Set([...(told.health ?? []), ...health])],
+  }
 }
 
 /** Keeps what a member said from their own page. */

@@ -10,12 +10,14 @@ import {
 import type { Health } from '../../core/complaints/complaint'
 import type { Finding } from '../../core/complaints/request'
 import { latest } from '../../core/evidence/evidence'
+import type { Evidence, EvidenceOf } from '../../core/evidence/registry'
 import type { School } from '../../core/school/school'
 import type { Scope } from '../accounts/scope'
 import { listBikeReadings } from '../bikes/bikeReadings'
 import { findBike, type StudioBike } from '../bikes/bikes'
 import { listNotesOfMembers } from '../classes/notes'
 import type { DbExecutor } from '../db/connection'
+import { latestHomeMeasures } from '../memberPage/messages'
 import { currentEntries, listEntries, shownFirst, type RegisterEntry } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
 import { listFinishedSetups } from '../setups/setups'
@@ -29,7 +31,7 @@ export type OnFile = Readonly<{
   /** The numbers that hold on its type; null where there are none. */
   entry: RegisterEntry | null
   experience: 'new' | 'regular' | 'experienced' | undefined
-  /** What the rider answered in their last set-up of their health, as far as it stops advice. */
+  /** What the rider answered last of their health, in a set-up or at home, as far as it stops advice. */
   health: readonly Health[]
   /** A nose off the frame's line, as measured last on this machine, mm and when; null where it lies on it. */
   saddleLine: Readonly<{ mm: number; at: Date }> | null
@@ -90,16 +92,17 @@ export async function findingsOnFile(
     entry ? barsFinding(entry.type, entry.machineCalibration ?? undefined, entry.marks) : null,
     ...(bike ? await findingsOfMachine(db, scope, bike) : []),
   ]
-  const rider = latest(
-    setups.toReversed().flatMap(({ evidence }) => evidence),
-    'rider',
-  )
+  const home = await latestHomeMeasures(db, scope, memberId)
+  const { rider, at: answeredAt } = lastAnswers([
+    ...setups.map(({ evidence, finishedAt }) => ({ evidence, at: finishedAt })),
+    ...(home ? [{ evidence: home.measures.evidence, at: home.at }] : []),
+  ])
   return {
     findings: findings.filter((one) => one !== null),
     bike,
     entry,
     experience: rider?.experience,
-    health: rider?.pregnant && now.getTime() - setups[0].finishedAt.getTime() < PREGNANT_MS ? ['pregnant'] : [],
+    health: rider?.pregnant && answeredAt && now.getTime() - answeredAt.getTime() < PREGNANT_MS ? ['pregnant'] : [],
     saddleLine: bike ? await saddleLineOf(db, scope, bike) : null,
     rides,
   }
@@ -107,17 +110,41 @@ export async function findingsOnFile(
   async function findingsOfMachine(exec: DbExecutor, who: Scope, { id, machineCalibration, type }: StudioBike) {
     const place = (await listPlaces(exec, who)).find((one) => one.bikeId === id)
     const room = place ? await findRoom(exec, who, place.roomId) : null
-    const { tiltDeg } = machineCalibration
+    const { tiltDeg, tiltAcross } = machineCalibration
+    const line = await lastSaddleLine(exec, who, id)
     return [
-      tiltDeg === undefined ? null : ({ kind: 'tilt', deg: tiltDeg, shape: type.saddle.shape } as const),
+      tiltDeg === undefined
+        ? null
+        : ({
+            kind: 'tilt',
+            deg: tiltDeg,
+            shape: type.saddle.shape,
+            ...(tiltAcross && { across: tiltAcross }),
+          } as const),
+      line && ({ kind: 'saddleLine', mm: line.mm, daysAgo: ago(line.at) } as const),
       place && room ? viewFinding(place, room.plan, 0) : null,
     ]
   }
 }
 
+/** What a rider answered of themselves last, in a set-up or at home on their own page, and when. */
+function lastAnswers(
+  told: readonly Readonly<{ evidence: readonly Evidence[]; at: Date }>[],
+): Readonly<{ rider?: EvidenceOf<'rider'>; at?: Date }> {
+  const newest = told
+    .toSorted((a, b) => b.at.getTime() - a.at.getTime())
+    .find(({ evidence }) => latest(evidence, 'rider') !== undefined)
+  const rider = newest && latest(newest.evidence, 'rider')
+  return rider ? { rider, at: newest.at } : {}
+}
+
 async function saddleLineOf(db: DbExecutor, scope: Scope, { id }: StudioBike): Promise<OnFile['saddleLine']> {
-  const readings = await listBikeReadings(db, scope, id)
+  const line = await lastSaddleLine(db, scope, id)
+  return line && !isSaddleStraight(line.mm) ? line : null
+}
+
+async function lastSaddleLine(db: DbExecutor, scope: Scope, bikeId: string): Promise<OnFile['saddleLine']> {
+  const readings = await listBikeReadings(db, scope, bikeId)
   const last = readings.findLast(({ row }) => row.kind === 'saddleLine')
-  if (last?.row.kind !== 'saddleLine' || isSaddleStraight(last.row.mm)) return null
-  return { mm: last.row.mm, at: last.createdAt }
+  return last?.row.kind === 'saddleLine' ? { mm: last.row.mm, at: last.createdAt } : null
 }

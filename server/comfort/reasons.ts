@@ -6,12 +6,18 @@ import type { ExplainRequest, Finding } from '../../core/complaints/request'
 import { formatChange, formatExpected } from '../../core/messages/complaints'
 import { explain, type ExplainResponse } from '../../core/operations/explain'
 import { schoolOf } from '../../core/school/school'
-import { RED_FLAG } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
-import { listNotesOfMembers, type Note } from '../classes/notes'
+import { listFlagsOfMember, type Note } from '../classes/notes'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { getStudio } from '../studio/studio'
-import { asComplaint, complaintsToAnswer, listComplaints, takeUp, type RiderComplaint } from './complaints'
+import {
+  asComplaint,
+  complaintsOfNotes,
+  complaintsToAnswer,
+  isReferred,
+  takeUp,
+  type RiderComplaint,
+} from './complaints'
 import { findingsOnFile, type OnFile } from './findings'
 import { ridersOfBike } from './rides'
 import { beginTrial, lockMember, type TrialResult } from './trialChanges'
@@ -50,7 +56,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   const [studio, complaints, kept, trials] = [
     await getStudio(db, scope),
     await complaintsToAnswer(db, scope, memberId, now),
-    await listComplaints(db, scope, memberId),
+    await complaintsOfNotes(db, scope, memberId),
     await listTrials(db, scope, memberId, now),
   ]
   const school = schoolOf(studio.school)
@@ -130,9 +136,10 @@ async function flagsOfFloor(
   kept: readonly RiderComplaint[],
   now: Date,
 ): Promise<Note[]> {
-  const taken = new Set(kept.map(({ noteId }) => noteId))
-  const notes = await listNotesOfMembers(db, scope, [memberId], new Date(now.getTime() - FLAG_MS))
-  return notes.filter(({ id, sign }) => sign === RED_FLAG && !taken.has(id))
+  const flags = await listFlagsOfMember(db, scope, memberId, new Date(now.getTime() - FLAG_MS))
+  // A flag that was taken up as something without one is still a flag.
+  const taken = new Set(kept.filter((one) => isReferred(one) || one.closedAt !== null).map(({ noteId }) => noteId))
+  return flags.filter(({ id }) => !taken.has(id))
 }
 
 /** What the page showed and is put on trial: the change, or the slide beside it. */
