@@ -61,6 +61,8 @@ import {
 } from './netloftHall'
 
 const SEED = 1898
+/** The member who was read once more after the ride: their complaint is measured, and on trial. */
+const MEASURED_LOW = 4
 /** The first ten members have been set up on one of the bikes on earlier days. */
 const SET_UP_BEFORE = 10
 const QUARTER_MS = 900_000
@@ -318,6 +320,13 @@ async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
     if (next.kind === 'stop') break
     evidence.push(...(withTape ? [rounded(goniometer(rider, now))] : [kneeByEye(rider, now), heelCheck(rider, now)]))
   }
+  if (i === MEASURED_LOW)
+    evidence.push({
+      kind: 'kneeAngle',
+      by: 'goniometer',
+      deg: 39,
+      at: evidence.findLast(({ kind }) => kind === 'set')!.at,
+    })
   const id = `setup-${memberId(i)}`
   const after = (ms: number) => new Date(at.getTime() + ms)
   await startSetup(tx, scope, { id, memberId: memberId(i), bikeId: machine.id }, after(-390_000))

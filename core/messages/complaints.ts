@@ -213,6 +213,32 @@ export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, '
   }
 }
 
+/** The same as a heading. */
+export function formatNoChangeTitle({
+  code,
+  measure,
+}: Readonly<{ code: WhyNoChange['code']; measure?: Finding['kind'] }>): string | null {
+  switch (code) {
+    case 'measureFirst':
+      return measure ? `${MEASUREMENT_TEXT[measure]} first` : 'Measure first'
+    case 'allGood':
+      return 'Nothing to move'
+    case 'opposite':
+      return 'Settle one complaint first'
+    case 'unsure':
+      return 'Look before anything is moved'
+    case 'alreadyRight':
+    case 'wouldWorsen':
+      return 'Leave the bike as it is'
+    case 'atEnd':
+      return 'Offer another type of bike'
+    case 'tried':
+      return 'Look further first'
+    case 'notOfAnAxis':
+      return null
+  }
+}
+
 const WORSE_TEXT: Readonly<Record<Extract<WhyNoChange, { code: 'wouldWorsen' }>['check'], string>> = {
   kneeFlexion: 'the knee',
   plumb: 'the knee over the pedal',

@@ -4,7 +4,7 @@ import { causeRow, type Cause } from '../complaints/causeTable'
 import { WITHOUT_SIDE } from '../complaints/complaint'
 import type { Change, Expected } from '../complaints/change'
 import { explainComplaints, type WhyNoChange } from '../complaints/explain'
-import { explainSchema, type ExplainRequest } from '../complaints/request'
+import { explainSchema, type ExplainRequest, type Finding } from '../complaints/request'
 import { regionNamed, seenSign } from '../complaints/seenSign'
 import {
   formatAgainst,
@@ -38,7 +38,7 @@ export type ExplainResponse = Readonly<{
   cue?: string
   offBike?: string
   /** Why nothing is changed, in words; absent beside a change or a referral. */
-  noChange?: Readonly<{ code: WhyNoChange['code']; say: string }>
+  noChange?: Readonly<{ code: WhyNoChange['code']; measure?: Finding['kind']; say: string }>
   /** `askFirst`: what is not told yet and decides, as which side a lasting pain is on. */
   refer?: Readonly<{ why: string; say: string; askFirst?: string }>
   conflicts: string[]
@@ -70,7 +70,13 @@ export function explain(request: ExplainRequest, tried: readonly Cause[] = []): 
       ...(proposal.orSlide && { orSlide: proposal.orSlide }),
     }),
     ...(remedied && !refer && (proposal || noChange?.code === 'notOfAnAxis') && { remedy: causeRow(remedied).remedy }),
-    ...(noChange && { noChange: { code: noChange.code, say: formatNoChange(noChange, explanation) } }),
+    ...(noChange && {
+      noChange: {
+        code: noChange.code,
+        ...('measure' in noChange && { measure: noChange.measure }),
+        say: formatNoChange(noChange, explanation),
+      },
+    }),
     ...(cue && { cue }),
     ...(offBike && { offBike }),
     ...(refer && { refer }),

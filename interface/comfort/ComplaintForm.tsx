@@ -62,6 +62,8 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           { health },
         )
   const you = asks === 'rider'
+  // Of a pain that lasts the side decides: it is told before the complaint is kept.
+  const asksSide = sided && flags.includes('sideUnknown')
   return (
     <div className={styles.form}>
       <div className={styles.where}>
@@ -136,7 +138,12 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
             chosen={health}
             pick={(one) => say({ health: toggled(health, one) })}
           />
-          {flags.length > 0 && (
+          {asksSide && (
+            <p className={styles.stop} role="alert">
+              {you ? 'Tap which side it is on: left, right or both.' : 'Ask which side it is on before anything else.'}
+            </p>
+          )}
+          {flags.some((flag) => flag !== 'sideUnknown') && (
             <p className={styles.stop} role="alert">
               {referral}
             </p>
@@ -155,7 +162,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         type="primary"
         size="large"
         block
-        disabled={what === null || strength === null}
+        disabled={what === null || strength === null || asksSide}
         loading={busy}
         onClick={() =>
           what !== null && strength !== null && send({ ...said, what, strength, side: sided ? side : null })

@@ -20,7 +20,7 @@ type Props = Readonly<{
 
 /** The one next step: a change that may be put on trial, or what else puts the likeliest cause right. */
 export function NextChange({ memberId, page, complaints, mayTry, changed }: Props) {
-  const { change, orSlide, remedy, cue, touched, bike, numbers } = page
+  const { change, orSlide, remedy, noChange, cue, touched, bike, numbers } = page
   const [slide, setSlide] = useState(false)
   const [opened, setOpened] = useState(false)
   const shown = slide && orSlide ? orSlide : change
@@ -32,13 +32,11 @@ export function NextChange({ memberId, page, complaints, mayTry, changed }: Prop
         {bike ?? 'No bike yet'}
         {numbers && <b>{numbers}</b>}
       </p>
-      <h2>{shown ? shown.said : remedy}</h2>
+      <h2>{shown ? shown.said : (noChange ?? remedy)}</h2>
       {shown && shown.expects.length > 0 && <p className={styles.expects}>{capitalized(shown.expects.join('; '))}.</p>}
       {!shown && page.sentence && <p className={styles.expects}>{page.sentence}</p>}
       {shown?.large && !slide && (
-        <p className={styles.large}>
-          More than 5 mm of seat at once is a large step{orSlide ? '; the marks are far apart.' : '.'}
-        </p>
+        <p className={styles.large}>A large step for one change{orSlide ? ': the marks are far apart.' : '.'}</p>
       )}
       {orSlide && (
         <Button size="large" onClick={() => setSlide(!slide)}>

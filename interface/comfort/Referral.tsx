@@ -2,7 +2,7 @@
 import { App, Button, Input } from 'antd'
 import { useState } from 'react'
 import { useAction } from '../shared/useAction'
-import { sendOn } from './actions'
+import { sayWhichSide, sendOn } from './actions'
 import styles from './reasons.module.css'
 import type { ComplaintSummary } from './reasonsPage'
 
@@ -36,6 +36,9 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
       message.error('This browser does not let pages copy; select the text instead.')
     }
   }
+  async function tell(id: string, side: 'left' | 'both' | 'right') {
+    if (await act(() => sayWhichSide(member.id, id, side))) changed()
+  }
   async function keep() {
     for (const { id } of open) if (!(await act(() => sendOn(member.id, id, told)))) return
     setTold('')
@@ -52,6 +55,19 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
           </li>
         ))}
       </ul>
+      {mayNote &&
+        complaints
+          .filter(({ asksSide }) => asksSide)
+          .map(({ id, text: felt }) => (
+            <div key={id} className={`${styles.tell} no-print`} role="group" aria-label={`Which side: ${felt}`}>
+              <p>Ask first, which side is it on? {felt}</p>
+              {(['left', 'both', 'right'] as const).map((side) => (
+                <Button key={side} size="large" disabled={busy} onClick={() => tell(id, side)}>
+                  {side === 'left' ? 'Left' : side === 'right' ? 'Right' : 'Both'}
+                </Button>
+              ))}
+            </div>
+          ))}
       <p className={styles.quiet}>
         This is recorded, not diagnosed. Local rules and licensed practice stand above it. What the rider agrees to may
         be handed over.

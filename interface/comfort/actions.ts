@@ -4,7 +4,7 @@ import { TRIAL_OUTCOMES, type TrialOutcome } from '@/core/complaints/trial'
 import { oneLine } from '@/core/memberPage/message'
 import type { Permission } from '@/server/accounts/can'
 import { authorize, type CurrentUser } from '@/server/accounts/session'
-import { addComplaint, closeComplaint, handOn, reopen, takeUp } from '@/server/comfort/complaints'
+import { addComplaint, closeComplaint, handOn, reopen, takeUp, tellSide } from '@/server/comfort/complaints'
 import { startTrial, type TrialAsked } from '@/server/comfort/reasons'
 import { wordReferral } from '@/server/comfort/referral'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
@@ -67,6 +67,17 @@ export async function sendOn(memberId: string, id: string, handedTo: string): Pr
     const taken = await takeUp(database(), person, { memberId, id }, now)
     if (!taken) return { outcome: 'gone' }
     await handOn(database(), person, id, told, now)
+    return { outcome: 'kept' }
+  })
+}
+
+/** Which side a lasting complaint is on: asked for before anything is changed. */
+export async function sayWhichSide(memberId: string, id: string, side: string): Promise<ActionResult> {
+  const known = (['left', 'right', 'both'] as const).find((one) => one === side)
+  return keep('writeNotes', isId(memberId) && isId(id) && known !== undefined, async (person) => {
+    const taken = await takeUp(database(), person, { memberId, id }, new Date())
+    if (!taken) return { outcome: 'gone' }
+    await tellSide(database(), person, { memberId, id }, known!)
     return { outcome: 'kept' }
   })
 }

@@ -4,7 +4,7 @@ import { SAID_BY_FLAG } from '@/core/complaints/complaint'
 import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
 import { kitAdviceFor, type KitAdvice } from '@/core/complaints/kit'
 import { formatComplaint, formatWhen } from '@/core/messages/comfort'
-import { FLAG_TEXT, formatChange, formatExpected } from '@/core/messages/complaints'
+import { FLAG_TEXT, formatChange, formatExpected, formatNoChangeTitle } from '@/core/messages/complaints'
 import { formatMarks } from '@/core/messages/labels'
 import { capitalized, formatLength, formatNaturalFrequency } from '@/core/messages/phrases'
 import { formatBikeName } from '@/core/messages/rider'
@@ -23,6 +23,8 @@ export type ComplaintSummary = Readonly<{
   from: string
   strength: number
   flags: readonly string[]
+  /** It lasts, and nobody said on which side. */
+  asksSide: boolean
   onTrial: boolean
   /** What a note of the floor says already, where nobody said more of it yet. */
   begun: Partial<ComplaintSaid> | null
@@ -55,6 +57,8 @@ export type ReasonsPage = Readonly<{
   conflicts: readonly string[]
   sentence: string | null
   remedy: string | null
+  /** Why nothing is changed, as a heading; null beside a change. */
+  noChange: string | null
   change: ShownChange | null
   orSlide: ShownChange | null
   touched: readonly string[]
@@ -103,6 +107,7 @@ export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
       from: `${one.toldBy === 'member' ? 'From their page' : 'Heard in class'}, ${formatDate(one.createdAt, timeZone)}`,
       strength: one.strength,
       flags: one.flags.map((flag) => FLAG_TEXT[flag]),
+      asksSide: one.flags.includes('sideUnknown'),
       onTrial: one.onTrial,
       begun: one.noteId === one.id ? { what: one.what, strength: one.strength, side: one.side } : null,
       handed: one.handedAt ? `${formatDate(one.handedAt, timeZone)}, told: ${one.handedTo}` : null,
@@ -128,6 +133,7 @@ export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
     conflicts: answer?.conflicts ?? [],
     sentence: answer && !answer.refer ? answer.sentence : null,
     remedy: answer?.remedy ? capitalized(answer.remedy) : null,
+    noChange: answer?.noChange ? formatNoChangeTitle(answer.noChange) : null,
     change: answer?.change ? asShown(answer.change, (answer.expect ?? []).map(formatExpected)) : null,
     orSlide: answer?.orSlide ? asShown(answer.orSlide, []) : null,
     touched: touched.map(({ name }) => name),

@@ -325,6 +325,26 @@ export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, n
     .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
 }
 
+/** Which side a complaint is on, where that was not told yet; told before, or another studio's, it stays. */
+export async function tellSide(
+  db: DbExecutor,
+  scope: Scope,
+  { memberId, id }: Readonly<{ memberId: string; id: string }>,
+  side: 'left' | 'right' | 'both',
+): Promise<void> {
+  await db
+    .update(complaint)
+    .set({ side })
+    .where(
+      and(
+        eq(complaint.id, id),
+        eq(complaint.memberId, memberId),
+        eq(complaint.studioId, scope.studioId),
+        isNull(complaint.side),
+      ),
+    )
+}
+
 /** Takes back that a complaint is over; another studio's or another member's stays as it is. */
 export async function reopen(
   db: DbExecutor,

@@ -8,6 +8,7 @@ import {
   keepReferral,
   rate,
   reopenComplaint,
+  sayWhichSide,
   sendOn,
 } from '@/interface/comfort/actions'
 import { rateOwnTrial, sendComplaint } from '@/interface/memberPage/actions'
@@ -20,7 +21,13 @@ import { floorBefore } from '@/server/classes/floor'
 import { addNote } from '@/server/classes/notes'
 import { bookRider } from '@/server/classes/roster'
 import { watchData } from '@/server/classes/watchPage'
-import { addComplaint, complaintsToAnswer, listComplaints, openComplaints } from '@/server/comfort/complaints'
+import {
+  addComplaint,
+  closeComplaint,
+  complaintsToAnswer,
+  listComplaints,
+  openComplaints,
+} from '@/server/comfort/complaints'
 import { studioPicture } from '@/server/comfort/picture'
 import { reasonsOf, startTrial, type Reasons } from '@/server/comfort/reasons'
 import { storyOf } from '@/server/comfort/story'
@@ -31,6 +38,7 @@ import { appendEvidence, finishSetup } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
 import { addMember } from '@/server/members/members'
 import { openLink, ownerOf } from '@/server/memberPage/links'
+import { addMessage } from '@/server/memberPage/messages'
 import { currentEntries, listEntries, recordEntry } from '@/server/register/register'
 import { getStudio } from '@/server/studio/studio'
 import { wordReferral } from '@/server/comfort/referral'
@@ -71,6 +79,12 @@ async function rider(own: Marks = marks): Promise<string> {
   const memberId = id()
   await addMember(db, scope, { id: memberId, name: `Felt ${memberId.slice(0, 6)}` }, begin)
   const bike = (await findBike(db, scope, 'bike-1'))!
+  // A knee that was measured and bends too much: without it no seat height is moved.
+  const setupId = id()
+  await startSetup(db, scope, { id: setupId, memberId, bikeId: 'bike-1' }, day(-1))
+  const read = { kind: 'kneeAngle', by: 'goniometer', deg: 41, at: own } as const
+  await appendEvidence(db, scope, setupId, { id: id(), row: read }, day(-1))
+  await withTransaction(db, (tx) => finishSetup(tx, scope, setupId, { id: id(), marks: own }, day(-1)))
   const entry = { lineId: bike.lineId, typeId: bike.typeId, purpose: 'usual', source: 'setUp' } as const
   await recordEntry(
     db,
@@ -133,7 +147,7 @@ describe('a trial', () => {
     expect((await holds(memberId)).id).toBe(asked.id)
     expect((await listComplaints(db, scope, memberId))[0]).toMatchObject({ id: complaintId, closedAt: day(9) })
     const { items, felt } = await storyOf(db, scope, memberId, day(10))
-    expect(items.map(({ kind }) => kind)).toEqual(['ended', 'rating', 'trial', 'complaint', 'numbers'])
+    expect(items.map(({ kind }) => kind)).toEqual(['ended', 'rating', 'trial', 'complaint', 'numbers', 'numbers'])
     expect(felt.map(({ rating }) => rating)).toEqual([6, 2])
   })
 
@@ -195,7 +209,10 @@ describe('a trial', () => {
     const memberId = await rider()
     await onTrial(memberId)
     const complaintId = id()
-    await addComplaint(db, scope, { id: complaintId, memberId, bikeId: 'bike-1', what: 'hands', strength: 7 }, day(2))
+    // Elbows that were seen locked in class speak for bars that are too far.
+    const at = { memberId, bikeId: 'bike-1', side: 'both', createdAt: day(1.5) } as const
+    await addNote(db, scope, { id: id(), ...at, region: 'hands', sign: 'elbowsLocked' })
+    await addComplaint(db, scope, { id: complaintId, memberId, bikeId: 'bike-1', what: 'neck', strength: 7 }, day(2))
     const shown = shownIn(await reasonsOf(db, scope, memberId, day(2)))
     const asked = { id: id(), memberId, complaintId, shown, weeks: 2, ratingBefore: 7, reason: null } as const
     expect(await startTrial(db, scope, asked, day(2))).toEqual({ outcome: 'needsReason' })
@@ -312,6 +329,81 @@ describe('red flags', () => {
     role = 'desk'
     expect(await keepReferral('Nothing to see')).toMatchObject({ outcome: 'refused' })
     await wordReferral(db, scope, null)
+  })
+})
+
+describe('flags that cannot be buried', () => {
+  test('an open flag of the floor is found behind any number of notes, an old complaint behind newer ones', async () => {
+    const memberId = await rider()
+    const flag = id()
+    const at = { memberId, bikeId: 'bike-1', side: 'both' } as const
+    await addNote(db, scope, { id: flag, ...at, region: 'chest', sign: 'redFlag', createdAt: day(1) })
+    for (let i = 0; i < 210; i++)
+      await addComplaint(db, scope, { id: id(), memberId, what: 'feet', strength: 1 }, day(2))
+    const open = await complaintsToAnswer(db, scope, memberId, day(3))
+    for (const one of open) await closeComplaint(db, scope, one.id, day(3))
+    const old = id()
+    await addComplaint(db, scope, { id: old, memberId, what: 'chest', strength: 3 }, day(0))
+    const { flagged, complaints } = await reasonsOf(db, scope, memberId, day(4))
+    expect(flagged.map((one) => one.id)).toEqual([flag])
+    expect(complaints.map((one) => one.id)).toEqual([old])
+  })
+
+  test('a note with a flag stays a flag when it is taken up as another complaint', async () => {
+    const memberId = await rider()
+    const noteId = id()
+    const at = { memberId, bikeId: 'bike-1', createdAt: day(1), side: 'left' } as const
+    await addNote(db, scope, { id: noteId, ...at, region: 'sharp', sign: 'redFlag' })
+    const said = { what: 'frontThighs', side: null, strength: 2, quality: [], health: [] }
+    const plain = { ...said, moment: null, lasts: null, line: '' }
+    expect(await keepComplaint(id(), memberId, plain, { bikeId: null, noteId })).toEqual({ outcome: 'kept' })
+    const { complaints, answer } = await reasonsOf(db, scope, memberId, day(2))
+    expect(complaints[0].flags).toContain('sharp')
+    expect(answer!.refer).toBeDefined()
+    expect(answer!.change).toBeUndefined()
+  })
+
+  test('chest pain taken up as a neck leaves its flag open until it was told as what it is', async () => {
+    const memberId = await rider()
+    const noteId = id()
+    await addNote(db, scope, {
+      id: noteId,
+      memberId,
+      bikeId: 'bike-1',
+      createdAt: day(1),
+      side: 'both',
+      region: 'chest',
+      sign: 'redFlag',
+    })
+    await addComplaint(db, scope, { id: id(), memberId, what: 'neck', strength: 2, noteId }, day(1))
+    expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toHaveLength(1)
+    await addComplaint(db, scope, { id: id(), memberId, what: 'chest', strength: 2, noteId }, day(2))
+    expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toEqual([])
+  })
+
+  test('a side that was not told is asked for, and then decides', async () => {
+    const memberId = await rider()
+    const complaintId = id()
+    await addComplaint(db, scope, { id: complaintId, memberId, what: 'frontKnee', strength: 4, lasts: true }, day(1))
+    expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer!.askFirst).toMatch(/which side/)
+    expect(await sayWhichSide(memberId, complaintId, 'north')).toMatchObject({ outcome: 'refused' })
+    expect(await sayWhichSide(memberId, complaintId, 'both')).toEqual({ outcome: 'kept' })
+    expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer).toBeUndefined()
+    // Told once, it is not told over.
+    await sayWhichSide(memberId, complaintId, 'left')
+    expect((await listComplaints(db, scope, memberId))[0].side).toBe('both')
+  })
+
+  test('what was answered at home counts as what was answered in a set-up', async () => {
+    const memberId = await rider()
+    const link = (await openLink(db, scope, memberId, day(1)))!
+    const owner = { linkId: link.id, studioId: scope.studioId, memberId, name: 'At home' }
+    const evidence = [{ kind: 'rider', experience: 'new', pregnant: true }] as const
+    await addMessage(db, owner, { id: id(), kind: 'home', body: { evidence } }, day(2))
+    await addComplaint(db, scope, { id: id(), memberId, what: 'lowBack', side: 'both', strength: 3 }, day(3))
+    const { complaints, answer } = await reasonsOf(db, scope, memberId, day(4))
+    expect(complaints[0].flags).toEqual(['pregnancy'])
+    expect(answer!.refer).toBeDefined()
   })
 })
 

@@ -358,6 +358,8 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     handOn: () => complaints.handOn(db, here, other.complaint, 'nobody', now),
     closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
     reopen: () => complaints.reopen(db, here, { memberId: other.member, id: other.complaint }),
+    complaintsOfNotes: () => complaints.complaintsOfNotes(db, here, other.member),
+    tellSide: () => complaints.tellSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
   },
   'comfort/findings': {
     findingsOnFile: () =>
@@ -403,6 +405,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'classes/notes': {
     listNotesOfMember: () => notes.listNotesOfMember(db, here, other.member),
     listNotesOfMembers: () => notes.listNotesOfMembers(db, here, [other.member], new Date(0)),
+    listFlagsOfMember: () => notes.listFlagsOfMember(db, here, other.member, new Date(0)),
     listNotesOfClass: () => notes.listNotesOfClass(db, here, other.ofClass),
     findOnFloor: async () => {
       const there = { classId: other.ofClass, memberId: other.member, bikeId: other.bike }
@@ -804,6 +807,7 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   sendOn: ['writeNotes', () => comfortActions.sendOn(other.member, other.complaint, 'nobody')],
   endComplaint: ['writeNotes', () => comfortActions.endComplaint(other.member, other.complaint)],
   reopenComplaint: ['writeNotes', () => comfortActions.reopenComplaint(other.member, other.complaint)],
+  sayWhichSide: ['writeNotes', () => comfortActions.sayWhichSide(other.member, other.complaint, 'left')],
   beginTrial: ['setUpRiders', () => comfortActions.beginTrial(TRIAL_ASKED)],
   rate: ['writeNotes', () => comfortActions.rate(id(), other.trial, 1)],
   finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
