@@ -59,6 +59,19 @@ test('a plan is told what it lacks, and a good one nothing', () => {
   ])
 })
 
+test('too fast, too slow and heavy slow blocks in a row are remarked (common practice, no source)', () => {
+  const easy = block({ effort: 'easy', minutes: 5 })
+  const codes = (...middle: Block[]) =>
+    planRemarks([easy, ...middle, easy], 10 + totalMinutes(middle)).map(({ code }) => code)
+  expect(codes(block({ rpm: 110, minutes: 3 }))).toEqual([])
+  expect(codes(block({ rpm: 112, minutes: 3 }))).toEqual(['tooFast'])
+  expect(codes(block({ rpm: 104, posture: 'standing', minutes: 3 }))).toEqual(['tooFast'])
+  expect(codes(block({ rpm: 58, minutes: 3, effort: 'steady' }))).toEqual(['tooSlow'])
+  const climb = block({ rpm: 65, effort: 'hard', minutes: 4, posture: 'standing' })
+  expect(codes(climb, climb)).toEqual(['slowInARow'])
+  expect(codes(climb, easy, climb)).toEqual([])
+})
+
 test('every move has a right form and something gentler', () => {
   for (const { move, form, gentler } of MOVES) {
     expect(moveNamed(move)?.form).toBe(form)

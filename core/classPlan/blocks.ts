@@ -56,6 +56,10 @@ export function judgeRpm(rpm: number, block: Block | null): 'onPlan' | 'behindBe
 export type PlanRemark =
   | Readonly<{ code: 'longSeated'; minutes: number }>
   | Readonly<{ code: 'slowLong'; name: string; minutes: number }>
+  /** Faster or slower than most legs turn well, turns a minute. */
+  | Readonly<{ code: 'tooFast' | 'tooSlow'; name: string; rpm: number; mostRpm: number }>
+  /** Heavy slow blocks one after the other: together they are long. */
+  | Readonly<{ code: 'slowInARow'; count: number; minutes: number }>
   | Readonly<{ code: 'otherLength'; planMin: number; classMin: number }>
   | Readonly<{ code: 'noEasyStart' | 'noEasyEnd' }>
 
@@ -63,6 +67,9 @@ export type PlanRemark =
 const LONGEST_SEATED = 20
 /** Heavy slow blocks are short (common practice, no source), minutes. */
 const LONGEST_SLOW = 6
+/** Most time is spent at 80 to 110 turns, climbs at 60 to 75; standing legs turn slower (common practice, no source). */
+const MAX_RPM = { seated: 110, standing: 100 } as const
+const MIN_RPM = 60
 
 export function planRemarks(blocks: readonly Block[], classMin: number): PlanRemark[] {
   if (blocks.length === 0) return []
@@ -78,8 +85,29 @@ export function planRemarks(blocks: readonly Block[], classMin: number): PlanRem
   if (longest > LONGEST_SEATED) remarks.push({ code: 'longSeated', minutes: longest })
   for (const { rpm, effort, minutes, name } of blocks)
     if (rpm < SLOW_RPM && effort === 'hard' && minutes > LONGEST_SLOW) remarks.push({ code: 'slowLong', name, minutes })
+  for (const { rpm, posture, name } of blocks) {
+    const mostRpm = MAX_RPM[posture]
+    if (rpm > mostRpm) remarks.push({ code: 'tooFast', name, rpm, mostRpm })
+    if (rpm < MIN_RPM) remarks.push({ code: 'tooSlow', name, rpm, mostRpm: MIN_RPM })
+  }
+  remarks.push(...slowRuns(blocks))
   const gentle: readonly Effort[] = ['easy', 'recovery']
   if (!gentle.includes(blocks[0].effort)) remarks.push({ code: 'noEasyStart' })
   if (!gentle.includes(blocks[blocks.length - 1].effort)) remarks.push({ code: 'noEasyEnd' })
   return remarks
+}
+
+/** Runs of two or more heavy slow blocks without an easier one between. */
+function slowRuns(blocks: readonly Block[]): PlanRemark[] {
+  const runs: { count: number; minutes: number }[] = []
+  let isRun = false
+  for (const { rpm, effort, minutes } of blocks) {
+    const isSlow = rpm < SLOW_RPM && effort === 'hard'
+    if (isSlow && isRun) {
+      const run = runs[runs.length - 1]
+      runs[runs.length - 1] = { count: run.count + 1, minutes: run.minutes + minutes }
+    } else if (isSlow) runs.push({ count: 1, minutes })
+    isRun = isSlow
+  }
+  return runs.filter(({ count }) => count > 1).map((run) => ({ code: 'slowInARow', ...run }))
 }

@@ -1,4 +1,5 @@
 import { BLOCKS } from '@/scripts/netloftHall'
+import { formatPlanFault } from '../messages/watch'
 import { PLAN_COLUMNS, planRows, readPlanRows } from './planFile'
 
 const read = (...lines: string[]) => readPlanRows(lines.map((line) => line.split(',')))
@@ -23,6 +24,18 @@ test('beats serve where turns are left empty; what is left out is usual; columns
       spine: 'long',
     },
   ])
+})
+
+test('turns and beats that do not go together are a fault, and told as such', () => {
+  const { blocks, faults } = read('name,minutes,turns,beats', 'Good,5,53,106', 'Off,5,90,170', 'Odd,5,90,many')
+  expect(blocks.map(({ name }) => name)).toEqual(['Good'])
+  expect(faults).toEqual([
+    { line: 3, column: 'beats', text: '2 × 90 ≠ 170' },
+    { line: 4, column: 'beats', text: 'many' },
+  ])
+  expect(formatPlanFault(faults[0])).toBe(
+    'Line 3: turns and beats do not go together (2 × 90 ≠ 170); the block was left out.',
+  )
 })
 
 test('a line with something unreadable is told by line and column and left out, the others are taken', () => {

@@ -31,6 +31,9 @@ export const planRows = (blocks: readonly Block[]): string[][] =>
 /** What is wrong with a line of a plan; lines count from 1, the headings are the first. */
 export type PlanFault = Readonly<{ line: number; column: (typeof PLAN_COLUMNS)[number]; text: string }>
 
+/** Beats that differ by less are the same, rounded. */
+const BEATS_OFF = 1
+
 /**
  * A plan from the rows of a list, headings first. Lines with something unreadable are told and left out; ids are made
  * of the line.
@@ -58,6 +61,10 @@ export function readPlanRows(
       return found ?? usual
     }
     const rpm = cell('turns') === '' && cell('beats') !== '' ? number('beats', 60, 300) / 2 : number('turns', 30, 150)
+    // One turn of one foot a beat: both, where both are given, must say the same.
+    const beats = cell('beats') === '' || cell('turns') === '' ? null : number('beats', 60, 300)
+    if (beats !== null && wrong.length === 0 && Math.abs(beats - 2 * rpm) > BEATS_OFF)
+      wrong.push({ line, column: 'beats', text: `2 × ${cell('turns')} ≠ ${cell('beats')}` })
     const block: Block = {
       id: `line-${line}`,
       name: cell('name').slice(0, 60),

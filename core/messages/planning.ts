@@ -17,6 +17,8 @@ export function formatPlaceReason(reason: PlaceReason): string {
       return 'due for a second look'
     case 'firstSetUp':
       return 'first set-up'
+    case 'seenByInstructor':
+      return 'where the instructor sees a newcomer'
     case 'lastBike':
       return 'the bike of last time'
     case 'otherBike':
@@ -37,7 +39,7 @@ export function formatPlaceReason(reason: PlaceReason): string {
 }
 
 const UNPLACED: Readonly<Record<Unplaced['why'], string>> = {
-  noBike: 'there are more riders than bikes',
+  noBike: 'there are more riders than bikes, and others were on the list before',
   pinTaken: 'somebody else was put on this bike before',
   pinUnknown: 'the bike is not in this room',
   pinOutOfService: 'the bike is out of use',

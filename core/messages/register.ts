@@ -115,7 +115,8 @@ export function formatMachineWhy({ moved, translated }: Pick<MarksOnMachine, 'mo
     barSlide: ['its bar slide', 'far forward', 'far back'],
   }
   return formatList(
-    moved.map(({ axis, offsetMm }) => {
+    moved.map(({ axis, offsetMm, followsSaddle }) => {
+      if (followsSaddle) return 'its bars follow the saddle'
       const [what, plus, minus] = part[axis]
       return `${what} reads ${offsetMm > 0 ? plus : minus}`
     }),

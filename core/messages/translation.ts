@@ -19,7 +19,7 @@ export function formatTranslation(
   const { marks, outOfRange, residueMm, contact, kneeBeforeDeg, kneeChangeDeg, byBelief, assumed } = translation
   const missing = outOfRange.filter(({ axis }) => axis === 'seatHeight' || axis === 'seatSlide')
   const then =
-    missing.length === 0 ? `: ${formatLeftOver(residueMm, shown)}` : ', the nearest it offers: offer another type'
+    missing.length === 0 ? `: ${formatLeftOver(translation, shown)}` : ', the nearest it offers: offer another type'
   const length = (mm: number) => formatLength(mm, shown)
   const crankMm = contact.wanted.crankMm - contact.before.crankMm
   const surfaceMm = contact.wanted.pedalSurfaceMm - contact.before.pedalSurfaceMm
@@ -50,14 +50,14 @@ export function formatTranslation(
 
 /** "just as before", or what differs. */
 function formatLeftOver(
-  { saddleHeightMm, setbackMm, reachMm, stackMm }: Translation['residueMm'],
+  { residueMm: { saddleHeightMm, setbackMm, reachMm }, barsAgainstSaddleMm }: Translation,
   shown: UnitSystem,
 ): string {
   const parts = [
     [saddleHeightMm, 'the saddle', 'higher', 'lower'],
     [setbackMm, 'the saddle', 'farther back', 'farther forward'],
     [reachMm, 'the reach', 'longer', 'shorter'],
-    [stackMm, 'the bars', 'higher', 'lower'],
+    [barsAgainstSaddleMm, 'the bars', 'higher against the saddle', 'lower against the saddle'],
   ] as const
   const said = parts.filter(([mm]) => Math.abs(mm) >= SAID_FROM_MM)
   if (said.length === 0) return 'just as before'

@@ -94,9 +94,11 @@ export const AFTER_TITLE: Readonly<Record<AfterKind, string>> = {
 
 /** "Line 4: “fast” is no turns a minute; the block was left out." */
 export const formatPlanFault = ({ line, column, text }: PlanFault): string =>
-  text === ''
-    ? `Line ${line}: ${column} is missing; the block was left out.`
-    : `Line ${line}: “${text}” cannot stand under ${column}; the block was left out.`
+  column === 'beats' && text.includes('≠')
+    ? `Line ${line}: turns and beats do not go together (${text}); the block was left out.`
+    : text === ''
+      ? `Line ${line}: ${column} is missing; the block was left out.`
+      : `Line ${line}: “${text}” cannot stand under ${column}; the block was left out.`
 
 const minutes = (n: number): string => `${Number(n.toFixed(1))} min`
 
@@ -107,6 +109,12 @@ export function formatPlanRemark(remark: PlanRemark): string {
       return `${minutes(remark.minutes)} seated without a break: let them sit up or stand for a few turns.`
     case 'slowLong':
       return `${remark.name || 'A block'}: ${minutes(remark.minutes)} slow and hard is long, and not for sore knees.`
+    case 'tooFast':
+      return `${remark.name || 'A block'}: ${remark.rpm} turns a minute is fast, up to ${remark.mostRpm} holds form.`
+    case 'tooSlow':
+      return `${remark.name || 'A block'}: ${remark.rpm} turns a minute is slow, under ${remark.mostRpm} loads the knees.`
+    case 'slowInARow':
+      return `${remark.count} slow hard blocks in a row, ${minutes(remark.minutes)} in all: put an easier one between.`
     case 'otherLength':
       return `The blocks last ${minutes(remark.planMin)}, the class ${minutes(remark.classMin)}.`
     case 'noEasyStart':

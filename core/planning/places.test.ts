@@ -38,26 +38,20 @@ const roomOf = (bikes: readonly FloorBike[], riders: readonly FloorRider[]): Cla
   startMin: 0,
 })
 
-/** The least cost there is, by trying every way to seat the riders. */
+const seatOf = (pairs: readonly Pair[], id: string) => pairs.find((pair) => pair.rider === id)!
+
+/** The least cost there is of seating the first of the list, by trying every way. */
 function bruteForce(room: ClassRoom): number {
   const cost = costsOf(room)
   const free = room.bikes.filter(({ inService }) => inService)
-  const all = room.riders.map((one) => free.map((b) => cost(one, b).cost))
-  const seats = Math.min(free.length, room.riders.length)
+  const all = room.riders.slice(0, free.length).map((one) => free.map((b) => cost(one, b).cost))
   let best = Infinity
-  const walk = (r: number, taken: number, seated: number, sum: number): void => {
+  const walk = (r: number, taken: number, sum: number): void => {
     if (sum >= best) return
-    if (r === room.riders.length) {
-      if (seated === seats) best = sum
-      return
-    }
-    // With fewer bikes than riders one may be left out.
-    if (room.riders.length - r - 1 >= seats - seated) walk(r + 1, taken, seated, sum)
-    free.forEach((_, b) => {
-      if (!(taken & (1 << b))) walk(r + 1, taken | (1 << b), seated + 1, sum + all[r][b])
-    })
+    if (r === all.length) best = sum
+    else free.forEach((_, b) => (taken & (1 << b) ? undefined : walk(r + 1, taken | (1 << b), sum + all[r][b])))
   }
-  walk(0, 0, 0, 0)
+  walk(0, 0, 0)
   return best
 }
 
@@ -73,7 +67,7 @@ test('no way to seat them costs less: 200 random rooms of six, by trying all, wi
   }
 })
 
-test('the order in which riders and bikes are named changes no cost', () => {
+test('the order in which riders and bikes are named changes no cost where there are bikes enough', () => {
   const room = randomRoom(TYPES, 7, 20, 18)
   const turned = { ...room, bikes: [...room.bikes].reverse(), riders: [...room.riders].reverse() }
   expect(placeRiders(turned).totalCost).toBeCloseTo(placeRiders(room).totalCost, 6)
@@ -92,6 +86,31 @@ test('pins hold and the rest is solved around them, never for less', () => {
   expect(first.bike).toBe(other)
   expect(first.because[0]).toEqual({ code: 'pinned' })
   expect(totalCost).toBeGreaterThanOrEqual(free.totalCost - 1e-9)
+})
+
+test('who is left out of an overbooked class is the last of the list, never whoever takes longest to set up', () => {
+  const bikes = [bike('a'), bike('b')]
+  const newcomer = rider('newcomer', { setup: 'new', marksByType: {} })
+  const first = placeRiders(roomOf(bikes, [newcomer, rider('regular'), rider('late')]))
+  expect(first.pairs.map((pair) => pair.rider).sort()).toEqual(['newcomer', 'regular'])
+  expect(first.unplaced).toEqual([{ rider: 'late', why: 'noBike' }])
+  const last = placeRiders(roomOf(bikes, [rider('regular'), rider('late'), newcomer]))
+  expect(last.unplaced).toEqual([{ rider: 'newcomer', why: 'noBike' }])
+})
+
+test('looking aside costs everybody a little and newcomers more, who sit where the instructor sees them', () => {
+  const straight = bike('straight', { xM: 0, yM: 2 })
+  const aside = bike('aside', { xM: 0, yM: 2, headingDeg: 40 })
+  const far = bike('far', { xM: 0, yM: 8 })
+  const newcomer = rider('newcomer', { setup: 'new', marksByType: {} })
+  const room = roomOf([straight, aside, far], [newcomer, rider('regular')])
+  const extra = (one: FloorRider, b: FloorBike) => costsOf(room)(one, b).cost - costsOf(room)(one, straight).cost
+  expect(extra(room.riders[1], aside)).toBeCloseTo(0.02 * 40, 6)
+  expect(extra(newcomer, aside)).toBeGreaterThan(extra(room.riders[1], aside))
+  expect(extra(newcomer, far)).toBeGreaterThan(extra(room.riders[1], far))
+  const { pairs } = placeRiders(room)
+  expect(seatOf(pairs, 'newcomer')).toMatchObject({ bike: 'straight' })
+  expect(seatOf(pairs, 'newcomer').because).toContainEqual({ code: 'seenByInstructor' })
 })
 
 test('two on one bike, a faulty one, one not there, and more riders than bikes: told, and the others sit', () => {
@@ -113,8 +132,6 @@ test('two on one bike, a faulty one, one not there, and more riders than bikes: 
   ])
   expect(placeRiders(roomOf([], [])).pairs).toEqual([])
 })
-
-const seatOf = (pairs: readonly Pair[], id: string) => pairs.find((pair) => pair.rider === id)!
 
 test('each wish has its way where nothing speaks against it, and says so', () => {
   const bikes = [
@@ -144,7 +161,7 @@ test('numbers of another type cost what they take and leave over; without any it
   expect(own).toMatchObject({ cost: 0, need: 'none', because: [{ code: 'ownNumbers' }] })
   expect(other.need).toBe('translate')
   expect(other.cost).toBeGreaterThan(1.5)
-  expect(cost(room.riders[1], room.bikes[0])).toMatchObject({ cost: 6, need: 'new', because: [{ code: 'firstSetUp' }] })
+  expect(cost(room.riders[1], room.bikes[0])).toMatchObject({ cost: 6, need: 'new' })
   expect(needOn(rider('x', { setup: 'recheck' }), 'bracken')).toBe('recheck')
 })
 

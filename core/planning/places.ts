@@ -6,7 +6,9 @@ import { nearestPlace, turnDeg } from './sightLine'
 
 /** Why a place costs what it does. */
 export type PlaceReason =
-  | Readonly<{ code: 'pinned' | 'ownNumbers' | 'recheck' | 'firstSetUp' | 'lastBike' | 'rowAsWished' }>
+  | Readonly<{
+      code: 'pinned' | 'ownNumbers' | 'recheck' | 'firstSetUp' | 'lastBike' | 'rowAsWished' | 'seenByInstructor'
+    }>
   | Readonly<{ code: 'otherBike' }>
   | Readonly<{ code: 'otherRow'; wish: 'front' | 'back' }>
   /** Numbers of another type, and how far the saddle then stands from where it stood, mm. */
@@ -35,16 +37,20 @@ export const COST = Object.freeze({
   otherBike: 1,
   /** From the row wished for to the one farthest from it. */
   otherRow: 3,
-  /** Each degree beyond `TURNED_FROM_DEG`, for whoever should not sit turned. */
+  /** Each degree of looking aside: everybody, newcomers, and beyond `TURNED_FROM_DEG` whoever should not sit turned. */
+  asideDeg: 0.02,
+  newcomerAsideDeg: 0.06,
   turnedDeg: 0.1,
+  /** From the row nearest to the instructor, where newcomers are seen, to the one farthest. */
+  newcomerRow: 1.5,
 })
 /** A look aside that counts begins here, degrees (common practice, no source). */
 export const TURNED_FROM_DEG = 30
 
 /**
  * The places of a class that cost least in all, for the pins given (Kuhn 1955 and Munkres 1957, by the library); each
- * can say why. Of more riders than bikes those are left out that leave the rest cheapest. Pins come first,
- * in the riders' order: a bike that is taken, faulty or unknown leaves its rider unplaced.
+ * can say why. Of more riders than bikes the last of the list are left out, never whoever takes longest to set up.
+ * Pins come first, in the riders' order: a bike that is taken, faulty or unknown leaves its rider unplaced.
  */
 export function placeRiders(room: ClassRoom): Places {
   const cost = costsOf(room)
@@ -62,8 +68,9 @@ export function placeRiders(room: ClassRoom): Places {
       pairs.push({ ...found, because: [{ code: 'pinned' }, ...found.because] })
     }
   }
-  const riders = room.riders.filter(({ pinnedBike }) => pinnedBike === undefined)
   const bikes = free.filter(({ id }) => !taken.has(id))
+  const unpinned = room.riders.filter(({ pinnedBike }) => pinnedBike === undefined)
+  const [riders, leftOut] = [unpinned.slice(0, bikes.length), unpinned.slice(bikes.length)]
   const all = riders.map((rider) => bikes.map((bike) => cost(rider, bike)))
   const assigned = assignmentOf(all.map((row) => row.map((pair) => pair.cost)))
   riders.forEach((rider, r) => {
@@ -71,6 +78,7 @@ export function placeRiders(room: ClassRoom): Places {
     if (b === null) unplaced.push({ rider: rider.id, why: 'noBike' })
     else pairs.push(all[r][b])
   })
+  leftOut.forEach(({ id }) => unplaced.push({ rider: id, why: 'noBike' }))
   return { pairs, unplaced, totalCost: pairs.reduce((sum, pair) => sum + pair.cost, 0) }
 }
 
@@ -116,15 +124,24 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
     if (rider.row) because.push(off === 0 ? { code: 'rowAsWished' } : { code: 'otherRow', wish: rider.row })
     const deg = aside(room, bike)
     if (deg > TURNED_FROM_DEG) because.push({ code: 'turned', deg })
-    const turned = rider.avoidTwist ? COST.turnedDeg * Math.max(0, deg - TURNED_FROM_DEG) : 0
+    const isNew = need === 'new'
+    const turned =
+      (isNew ? COST.newcomerAsideDeg : COST.asideDeg) * deg +
+      (rider.avoidTwist ? COST.turnedDeg * Math.max(0, deg - TURNED_FROM_DEG) : 0)
+    // Newcomers sit where the instructor sees them.
+    const unseen = isNew ? COST.newcomerRow * (rows.get(bike.id) ?? 0) : 0
+    if (isNew && (rows.get(bike.id) ?? 0) < NEAR_ROW) because.push({ code: 'seenByInstructor' })
     const cost =
       minutesOf(room, need) +
       because.reduce((sum, reason) => sum + reasonCost(reason), 0) +
       COST.otherRow * off +
-      turned
+      turned +
+      unseen
     return { rider: rider.id, bike: bike.id, cost, need, because }
   }
 }
+/** Rows nearer than this share of the room are where an instructor sees a newcomer. */
+const NEAR_ROW = 0.5
 const FIRST: PlaceReason = { code: 'firstSetUp' }
 
 /** What a reason costs by itself; those that depend on the place are reckoned where they are found. */

@@ -1,7 +1,7 @@
 import { TYPES } from '@/scripts/netloftHall'
 import { axesOf } from '../bike/bike'
 import { CHANGES, type Change } from '../register/entry'
-import { findPosition, positionsOf } from '../scale/scale'
+import { findPosition, positionsOf, spacingMm } from '../scale/scale'
 import type { Marks } from '../conventions'
 import { dispatch } from '../operations/dispatch'
 import { afterChange } from './afterChange'
@@ -33,6 +33,17 @@ test.each(types)('a thicker sole wants the saddle higher by about as much, on %p
   expect(Math.abs(after.wanted.seat.xMm - before.wanted.seat.xMm)).toBeLessThan(6)
 })
 
+test('a sole that leaves the seat where its marks are leaves the bars too', () => {
+  for (const bikeType of types)
+    for (const mm of [4, 6, 8, 10]) {
+      const marks = middle(bikeType)
+      const found = afterChange({ bikeType, marks }, 'shoes', mm)
+      const { seatHeight, seatSlide, ...bars } = found.marks
+      if (seatHeight !== marks.seatHeight || seatSlide !== marks.seatSlide) continue
+      expect(bars.barHeight).toBe(marks.barHeight)
+    }
+})
+
 test.each(types)('a cleat moved back wants the saddle back and hardly lower, on %p', (bikeType) => {
   const before = wanted(bikeType, 'cleats', 0)
   const after = wanted(bikeType, 'cleats', 8)
@@ -48,7 +59,8 @@ test.each(types)('what the saddle gains in height the post gives up, and the bar
     const downMm = mmOf(bikeType, 'seatHeight', marks) - mmOf(bikeType, 'seatHeight', found.marks)
     expect(downMm).toBeGreaterThan(25)
     expect(downMm).toBeLessThan(55)
-    expect(found.marks.barHeight).toBe(marks.barHeight)
+    // Against the saddle, as its marks let it stand, the bars are where they were.
+    expect(Math.abs(found.barsAgainstSaddleMm)).toBeLessThanOrEqual(spacingMm(bikeType.axes.barHeight.scale) / 2 + 1)
   }
 })
 

@@ -1,6 +1,7 @@
 import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { sameGeometry } from '../calibration/predictionError'
-import type { AxisName, Label, Marks } from '../conventions'
+import type { AxisName, Label, Marks, Point } from '../conventions'
+import { translate, unitVector } from '../geometry'
 import { findPosition, nearestPosition } from '../scale/scale'
 import { translateMarks } from './translate'
 
@@ -8,7 +9,14 @@ import { translateMarks } from './translate'
 export type SetNumbers = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
 
 /** An axis that takes another mark on a machine, and how far that machine stands from the one before there, mm. */
-export type MovedMark = Readonly<{ axis: AxisName; from: Label; to: Label; offsetMm: number }>
+export type MovedMark = Readonly<{
+  axis: AxisName
+  from: Label
+  to: Label
+  offsetMm: number
+  /** The bars moved with the saddle rather than for their own offset. */
+  followsSaddle?: true
+}>
 export type MarksOnMachine = Readonly<{
   marks: Marks
   moved: readonly MovedMark[]
@@ -33,20 +41,28 @@ export function marksOnMachine(
   const marks: Partial<Record<AxisName, Label>> = {}
   const moved: MovedMark[] = []
   let leftOverMm = 0
+  // What the saddle's marks leave over, as a shift of the seat point: the bars follow it.
+  let left: Point = { xMm: 0, yMm: 0 }
   for (const axis of axesOf(machine.bikeType)) {
     const label = numbers.marks[axis]
-    const { scale } = axisOf(machine.bikeType, axis)!
+    const { scale, directionDeg } = axisOf(machine.bikeType, axis)!
     const found = label === undefined ? null : findPosition(scale, label)
     if (label === undefined || found?.outcome !== 'found') continue
     const offsetMm = (machine.bike?.offsetsMm?.[axis] ?? 0) - (numbers.bike?.offsetsMm?.[axis] ?? 0)
-    const wantedMm = found.stop.mm - offsetMm
+    const u = unitVector(directionDeg)
+    const follows = axis === 'barHeight' ? left.yMm / u.y : axis === 'barSlide' ? left.xMm / u.x : 0
+    const wantedMm = found.stop.mm - offsetMm + follows
     const nearest = nearestPosition(scale, wantedMm)
     // Half-way between two marks nobody moves.
     const moves = Math.abs(nearest.mm - wantedMm) < Math.abs(found.stop.mm - wantedMm) - TIE_MM
     const to = moves ? nearest : found.stop
     marks[axis] = to.label
-    if (axis === 'seatHeight') leftOverMm = to.mm - wantedMm
-    if (to.label !== label) moved.push({ axis, from: label, to: to.label, offsetMm })
+    const overMm = to.mm - wantedMm
+    if (axis === 'seatHeight') leftOverMm = overMm
+    if (axis === 'seatHeight' || axis === 'seatSlide') left = translate(left, u.x * overMm, u.y * overMm)
+    const followsSaddle = Math.abs(follows) > Math.abs(offsetMm)
+    if (to.label !== label)
+      moved.push({ axis, from: label, to: to.label, offsetMm, ...(followsSaddle && { followsSaddle }) })
   }
   return { marks, moved, translated: false, leftOverMm }
 }

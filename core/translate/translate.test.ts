@@ -36,8 +36,14 @@ test.each(pairs)('there and back between %p and %p, all that is in range comes h
     const there = translateMarks({ from: { bikeType: a, marks }, to: { bikeType: b } })
     if (there.outOfRange.length > 0) continue
     const back = translateMarks({ from: { bikeType: b, marks: there.marks }, to: { bikeType: a } })
-    for (const axis of axesOf(a)) {
-      if (!b.axes[axis]) continue
+    const drop = (bikeType: BikeType, at: Marks) => {
+      const { grip, seat } = contactPoints(bikeType, undefined, axisPositions(bikeType, at))
+      return grip.yMm - seat.yMm
+    }
+    // The bars go by the saddle where it stands: against it they come home, whatever its own marks left over.
+    const barHalves = (spacingMm(a.axes.barHeight.scale) + spacingMm(b.axes.barHeight.scale)) / 2
+    expect(Math.abs(drop(a, back.marks) - drop(a, marks))).toBeLessThanOrEqual(barHalves + LEAN_MM)
+    for (const axis of ['seatHeight', 'seatSlide'] as const) {
       looked += 1
       const homeMm = Math.abs(mmOf(a, axis, back.marks[axis]!) - mmOf(a, axis, marks[axis]!))
       const halves = (spacingMm(a.axes[axis]!.scale) + spacingMm(b.axes[axis]!.scale)) / 2
@@ -182,6 +188,37 @@ test('with the rider’s checks the neighbour that suits them is taken, not the 
   expect(higher - lower).toBe(1)
   expect([higher, lower]).toContain(Number(plain.marks.seatHeight))
   expect(translateMarks({ from, to: { bikeType: TYPES.sorrel }, evidence: read(36) }).kneeBeforeDeg).toBeCloseTo(36, -1)
+})
+
+test('the nearest mark is kept where the knee is believed right there, though a neighbour were a little likelier', () => {
+  const from = {
+    bikeType: TYPES.meadowsweet,
+    marks: { seatHeight: '2', seatSlide: '0', barHeight: '0', barSlide: '0' },
+  }
+  const plain = translateMarks({ from, to: { bikeType: TYPES.sorrel } })
+  for (const deg of [27, 29, 31, 33]) {
+    const evidence: Evidence[] = [
+      { kind: 'kneeAngle', deg, by: 'goniometer', at: from.marks },
+      { kind: 'kneeAngle', deg, by: 'gauge', at: from.marks },
+      { kind: 'plumb', mm: 0, at: from.marks },
+    ]
+    const found = translateMarks({ from, to: { bikeType: TYPES.sorrel }, evidence })
+    const kneeThere = found.kneeBeforeDeg + plain.kneeChangeDeg
+    if (kneeThere > 26 && kneeThere < 34) expect(found.byBelief).toEqual([])
+    if (found.byBelief.length > 0) expect(kneeThere < 26 || kneeThere > 34).toBe(true)
+  }
+})
+
+test('the bars follow the saddle where its marks let it stand, and what is left over is told against the saddle', () => {
+  const random = createRng(17)
+  for (const [a, b] of pairs)
+    for (let i = 0; i < 60; i++) {
+      const marks = randomMarks(a, random)
+      const found = translateMarks({ from: { bikeType: a, marks }, to: { bikeType: b } })
+      if (found.outOfRange.length > 0 || !b.axes.barSlide) continue
+      const half = spacingMm(b.axes.barHeight.scale) / 2
+      expect(Math.abs(found.barsAgainstSaddleMm)).toBeLessThanOrEqual(half + LEAN_MM)
+    }
 })
 
 test('axes that run the same way, or a post that lies flat, lead out of range and never to no number', () => {

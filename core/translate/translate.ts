@@ -8,8 +8,8 @@ import { recommend } from '../recommend/recommend'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
 import { positionsOf, type ScalePosition } from '../scale/scale'
-import type { School } from '../school/school'
-import { axisPairOf, pointAt, solvePair, type AxisSolution } from './axisSolve'
+import { inWindow, schoolOf, type School } from '../school/school'
+import { axisPairOf, solvePair, type AxisSolution } from './axisSolve'
 import { farthestPedalMm, pointsFromLengths, seatHeightFor, type Pedals, type TouchPoints } from './contactGeometry'
 
 /** Numbers of a type, or of any bike by the tape's four lengths. */
@@ -25,6 +25,8 @@ export type Translation = Readonly<{
   marks: Marks
   /** What the tape would read there, less what would be the same as before. */
   residueMm: Lengths
+  /** How much higher (plus) the bars stand against the saddle there than before, mm. */
+  barsAgainstSaddleMm: number
   outOfRange: readonly OutOfRange[]
   /** Axes the source has no mark for: taken at 0 mm. */
   assumed: readonly AxisName[]
@@ -70,17 +72,17 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
   const reachMm = farthestPedalMm(before.seat, before)
   const seatPair = axisPairOf(to.bikeType, to.bike, 'seat')
   const saddle = solvePair(seatPair, before.seat.xMm, (xMm) => seatHeightFor(xMm, reachMm, pedals))
-  // The grip follows the saddle where it would stand without the marks' steps: those do not add up on the way back.
-  const unrounded = pointAt(seatPair, saddle[0].reachedMm, saddle[1]?.reachedMm ?? 0)
   const gripFrom = (seat: Point): Point => ({
     xMm: seat.xMm + before.grip.xMm - before.seat.xMm,
     yMm: seat.yMm + before.grip.yMm - before.seat.yMm,
   })
-  const grip = gripFrom(unrounded)
+  const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
+  const saddleMarks: Marks = { ...nearestOf(saddle), ...chosen }
+  // The bars go by the saddle where it then stands, its marks' steps included; the way home uses the kept original.
+  const grip = gripFrom(contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, saddleMarks)).seat)
   const bars = solvePair(axisPairOf(to.bikeType, to.bike, 'grip'), grip.xMm, () => grip.yMm)
   const solved = [...saddle, ...bars]
-  const nearest = Object.fromEntries(solved.map((one) => [one.axis, one.nearest.label])) as Marks
-  const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
+  const nearest = nearestOf(solved)
   const marks: Marks = { ...nearest, ...chosen }
   const there = contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, marks))
   const seat: Point = { xMm: before.seat.xMm, yMm: seatHeightFor(before.seat.xMm, reachMm, pedals) }
@@ -93,6 +95,7 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
       reachMm: there.lengths.reachMm - (wanted.grip.xMm - seat.xMm),
       stackMm: there.grip.yMm - wanted.grip.yMm,
     },
+    barsAgainstSaddleMm: there.grip.yMm - there.seat.yMm - (before.grip.yMm - before.seat.yMm),
     outOfRange: solved.filter((one) => one.missingMm > 0).map(outOfRange),
     assumed:
       'bikeType' in from ? AXES.filter((axis) => from.bikeType.axes[axis] && from.marks[axis] === undefined) : [],
@@ -100,6 +103,9 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
     byBelief: AXES.filter((axis) => chosen[axis] !== undefined && chosen[axis] !== nearest[axis]),
   }
 }
+
+const nearestOf = (solved: readonly AxisSolution[]): Marks =>
+  Object.fromEntries(solved.map((one) => [one.axis, one.nearest.label]))
 
 const shifted = (points: TouchPoints, by: Point = { xMm: 0, yMm: 0 }): TouchPoints => ({
   ...points,
@@ -131,8 +137,8 @@ function touchPointsOf(from: Source, target: BikeType): TouchPoints {
 const SAMPLES = 1500
 
 /**
- * Of the marks on either side of where the saddle would stand, those at which the rider's knee and plumb line are right
- * most often by all that was read on the bike they come from.
+ * The nearest marks of the saddle, unless the rider's knee is believed outside of its window there and a neighbour is
+ * right clearly more often by all that was read on the bike they come from.
  */
 function chosenByChecks(
   from: Extract<Source, { bikeType: BikeType }>,
@@ -142,7 +148,7 @@ function chosenByChecks(
 ): Marks {
   const history = [{ bikeType: from.bikeType, bike: from.bike, evidence, agoDays: 0 }]
   const told = evidence.filter(({ kind }) => kind === 'rider')
-  const ask = (at: Marks) =>
+  const adviceAt = (at: Marks) =>
     recommend({
       bikeType,
       bike,
@@ -152,20 +158,20 @@ function chosenByChecks(
       samples: SAMPLES,
     })
   const [heights, slides] = saddle.map((one) => neighboursOf(bikeType, one))
+  const nearest = nearestOf(saddle)
+  const here = adviceAt(nearest)
+  if (inWindow(here.belief.kneeFlexionDeg.mean, schoolOf(school).kneeWindowDeg)) return {}
   const pairs = heights.flatMap((height) =>
-    slides.map((slide) => ({
-      height,
-      slide,
-      chance: ask({ seatHeight: height.label, seatSlide: slide.label }).chance,
-      off: Math.hypot(height.mm - saddle[0].wantedMm, slide.mm - saddle[1].wantedMm),
-    })),
+    slides.map((slide) => {
+      const marks = { seatHeight: height.label, seatSlide: slide.label }
+      return { marks, chance: adviceAt(marks).chance }
+    }),
   )
-  const top = Math.max(...pairs.map((pair) => pair.chance))
-  const best = pairs.filter((pair) => pair.chance >= top - TIE).reduce((a, b) => (b.off < a.off ? b : a))
-  return { seatHeight: best.height.label, seatSlide: best.slide.label }
+  const best = pairs.reduce((a, b) => (b.chance > a.chance ? b : a))
+  return best.chance - here.chance >= MIN_CHANCE_GAIN ? best.marks : {}
 }
-/** Pairs this close are ties: of them the nearest is taken. */
-const TIE = 0.02
+/** A neighbour must be right so much more often to be taken in place of the nearest. */
+const MIN_CHANCE_GAIN = 0.1
 
 /** The marks on either side of where an axis would stand; one where it stands at a mark or beyond the end. */
 function neighboursOf(bikeType: BikeType, { axis, wantedMm, nearest }: AxisSolution): readonly ScalePosition[] {

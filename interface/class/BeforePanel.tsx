@@ -1,4 +1,5 @@
 'use client'
+import { isRoundOffered } from '@/core/planning/round'
 import { CloseOutlined } from '@ant-design/icons'
 import { App, Button, InputNumber } from 'antd'
 import Link from 'next/link'
@@ -94,16 +95,15 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose }: Props) {
       )}
       <Late info={info} floor={floor} studio={studio} mayPlan={mayPlan} />
       {mayPlan && !info.open && <Hands info={info} minutes={floor.minutes} />}
-      {floor.queue.filter(({ need }) => need === 'new').length >= ROUND_FROM && (
+      {isRoundOffered(floor.queue) && (
         <Link href={`/class/${info.id}/round`}>
           <b>{floor.queue.filter(({ need }) => need === 'new').length} newcomers: go round</b>
+          {floor.queue.some(({ toMin }) => toMin > 0) && <span> The queue runs past the start.</span>}
         </Link>
       )}
     </>
   )
 }
-/** From so many newcomers on a round is offered. */
-const ROUND_FROM = 4
 
 function SetUpButton({ classId, memberId, bikeId }: { classId: string; memberId: string; bikeId: string }) {
   const router = useRouter()

@@ -1,5 +1,6 @@
 import type { Evidence } from '@/core/evidence/registry'
 import { misSet } from '@/core/operations/misSet'
+import { formatMisSet } from '@/core/messages/misSet'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import type { Row } from './flow'
 import { isSuspect, misSetQuestion, takenAt } from './misSet'
@@ -33,14 +34,21 @@ test('a knee as ever raises no suspicion, one a whole mark off does; taken there
   expect(isSuspect(misSet(misSetQuestion(known, moved, { ...at, seatHeight: lower })!))).toBe(false)
 })
 
-test('as long as nothing mis-set is the likeliest of all, nobody is alarmed', () => {
+test('nothing is mis-set only above one half; below it the post is read first, in the words of a look', () => {
   const causes = [
     { code: 'asSet', chance: 0.4, say: '' },
     { code: 'postSlipped', mm: 12, chance: 0.35, say: '' },
     { code: 'otherShoe', mm: 8, chance: 0.25, say: '' },
   ] as const
-  expect(isSuspect({ causes, sentence: '' })).toBe(false)
-  expect(isSuspect({ causes: [causes[1], causes[0], causes[2]], sentence: '' })).toBe(true)
+  expect(isSuspect({ causes, sentence: '' })).toBe(true)
+  expect(isSuspect({ causes: [{ ...causes[0], chance: 0.51 }, causes[1]], sentence: '' })).toBe(false)
+  expect(formatMisSet(HOLES_BIKE, causes)).toBe(
+    'Not clear: read the post first. Perhaps the post has slipped, by about 12 mm, 35 in 100.',
+  )
+  expect(formatMisSet(HOLES_BIKE, [{ ...causes[0], chance: 0.8 }, causes[1]])).toMatch(
+    /^Nothing is mis-set: .*80 in 100/,
+  )
+  expect(formatMisSet(HOLES_BIKE, [{ ...causes[1], chance: 0.7 }, causes[0]])).toMatch(/^The post has slipped/)
 })
 
 test('looks move with the saddle they were taken on, each in the place of its own row, and reasons stay', () => {

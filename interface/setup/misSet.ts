@@ -40,6 +40,6 @@ export function takenAt(rows: readonly Row[], truly: Marks): Replacement[] {
   ]
 }
 
-/** Whether something is more likely mis-set than not, and one slip likelier than that nothing is. */
+/** Whether it is not likelier than not that nothing is mis-set: then the post is read first. */
 export const isSuspect = ({ causes }: MisSetResponse): boolean =>
-  causes[0].code !== 'asSet' && (causes.find(({ code }) => code === 'asSet')?.chance ?? 0) < 0.5
+  (causes.find(({ code }) => code === 'asSet')?.chance ?? 0) <= 0.5

@@ -69,7 +69,10 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
   ]
   const room = floorRoom?.plan ?? PLAIN_ROOM
   const floor = floorOf(bikes, room, ofClass.roomId, places)
-  const coming = roster.filter(({ state }) => state !== 'cancelled')
+  // In the order of the list: with too few bikes whoever was on it first keeps one.
+  const coming = roster
+    .filter(({ state }) => state !== 'cancelled')
+    .toSorted((a, b) => a.bookedAt.getTime() - b.bookedAt.getTime() || (a.memberId < b.memberId ? -1 : 1))
   const ids = coming.map(({ memberId }) => memberId)
   const onFloor = [...new Set([...ids, ...assigned.map(({ memberId }) => memberId)])]
   const [entries, last, stiff, ready, minutes] = [

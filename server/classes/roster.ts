@@ -17,13 +17,15 @@ export type RosterRider = Readonly<{
   rowWish: 'front' | 'back' | null
   pinnedBikeId: string | null
   warmUp: boolean
+  /** When they were put on the list: who came first keeps a bike where there are too few. */
+  bookedAt: Date
 }>
 
 /** Who is on a class's list, by name; who called off among them, marked. */
 export async function listRoster(db: DbExecutor, scope: Scope, classId: string): Promise<RosterRider[]> {
-  const { memberId, state, comesMinBefore, rowWish, pinnedBikeId, warmUp } = classRider
+  const { memberId, state, comesMinBefore, rowWish, pinnedBikeId, warmUp, createdAt: bookedAt } = classRider
   return db
-    .select({ memberId, name: member.name, state, comesMinBefore, rowWish, pinnedBikeId, warmUp })
+    .select({ memberId, name: member.name, state, comesMinBefore, rowWish, pinnedBikeId, warmUp, bookedAt })
     .from(classRider)
     .innerJoin(member, eq(member.id, classRider.memberId))
     .where(and(eq(classRider.classId, classId), eq(classRider.studioId, scope.studioId)))
