@@ -64,8 +64,10 @@ export type ChangeInputs = Pick<ExplainRequest, 'bikeType' | 'marks' | 'findings
 export type Proposal = Readonly<{ change: Change; expect: readonly Expected[]; orSlide?: Change }>
 /** Why there is no change for a cause. */
 export type NoChange =
-  /** It is not put right by moving an axis, or this bike has no such axis. */
+  /** It is not put right by moving an axis. */
   | Readonly<{ code: 'notOfAnAxis' }>
+  /** This bike has no such axis. */
+  | Readonly<{ code: 'lacksAxis'; axis: ChangedAxis }>
   | Readonly<{ code: 'atEnd'; axis: ChangedAxis }>
   /** What would say how far was not read: it is measured first. */
   | Readonly<{ code: 'measureFirst'; axis: ChangedAxis; measure: Finding['kind'] }>
@@ -83,13 +85,13 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
   if (!wanted) return { code: 'notOfAnAxis' }
   const { axis, direction } = wanted
   const { bikeType, marks, findings } = inputs
+  if (axis !== 'tilt' && bikeType && !axisOf(bikeType, axis)) return { code: 'lacksAxis', axis }
   const measure = unmeasured(axis, cause, inputs)
   if (measure) return { code: 'measureFirst', axis, measure }
   if (isAxisInside(axis, findings, inputs) && inputs.leadingWeight(axis) <= MUST_LEAD)
     return { code: 'alreadyRight', axis }
   if (axis === 'tilt') return tiltChange(direction, inputs)
   if (!bikeType || marks?.[axis] === undefined) {
-    if (bikeType && !axisOf(bikeType, axis)) return { code: 'notOfAnAxis' }
     const mm = signed(direction, SMALL_STEP_MM[axis])
     const change: Change = { axis, direction, mm, large: false }
     const worse = worsened(change, [], inputs)

@@ -46,7 +46,7 @@ test('one change, in marks and mm, with what the knee should read: into the wind
   expect(kneeReads.by / change!.mm!).toBeGreaterThan(-0.5)
   expect(orSlide).toMatchObject({ axis: 'seatSlide', direction: 'back', from: 'D', to: 'C' })
   expect(sentence).toMatch(/^Likeliest: the saddle is too low \(\d+ in 100\)\. /)
-  expect(sentence).toContain('Raise the seat from 7 to 8 (2 cm, a large step)')
+  expect(sentence).toContain('Raise the seat one mark, 7 to 8 (20 mm, a large step)')
 })
 
 test('a fore-aft change moves the plumb line by the slide; a bar change leaves the knee alone', () => {

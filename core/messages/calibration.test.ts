@@ -16,11 +16,11 @@ const outlier = (mm: number, reason: Outlier['reason'], length: Outlier['length'
 
 test('a number that does not fit is said with its size, its likely cause and what to do', () => {
   expect(outlier(20, { code: 'otherMark', axis: 'seatHeight', label: '9' })).toBe(
-    'Reading 1: saddle height 712 mm lies 2 cm over what the others say, and fits seat ' +
+    'Reading 1: saddle height 712 mm lies 20 mm over what the others say, and fits seat ' +
       'height 9. Look at the mark and measure again.',
   )
   expect(outlier(-600, { code: 'tenfold' }, 'stackMm')).toBe(
-    'Reading 1: stack 70 mm lies 60 cm under what the others say, just a tenth. Read in centimetres? Measure again.',
+    'Reading 1: stack 70 mm lies 600 mm under what the others say, just a tenth. Read in centimetres? Measure again.',
   )
   expect(outlier(8, { code: 'unexplained' })).toMatch(/8 mm over what the others say\. Measure it again\.$/)
   expect(outlier(50.2, { code: 'roundCentimetres', mm: 50 })).toMatch(/a whole stretch of the tape misread\?/)
@@ -61,17 +61,17 @@ test('half of one length is refused with its name and numbers', () => {
 
 test('what strays from the type is said with its size and way; a slip with the length it goes by', () => {
   expect(formatStray({ code: 'origin', point: 'grip', xMm: -90, yMm: 120 })).toBe(
-    'By these readings the grip stands 15 cm from where this type has it: more than a careful guess is off.',
+    'By these readings the grip stands 150 mm from where this type has it: more than a careful guess is off.',
   )
   expect(formatStray({ code: 'direction', axis: 'seatHeight', deg: -18 })).toMatch(/the seat height runs 18° otherwise/)
   expect(formatStray({ code: 'spacing', axis: 'barHeight', share: -0.2 })).toMatch(
     /marks of the bar height lie 20 % closer/,
   )
   expect(formatSlip(HOLES_BIKE, { code: 'reachFromNose' })).toBe(
-    'Every reach is short by the saddle’s nose, 15 cm: was the tape held at the nose?',
+    'Every reach is short by the saddle’s nose, 150 mm: was the tape held at the nose?',
   )
   expect(formatSlip(HOLES_BIKE, { code: 'stackFromFloor' })).toMatch(
-    /axle’s height, 30 cm: was it measured from the floor\?$/,
+    /axle’s height, 300 mm: was it measured from the floor\?$/,
   )
   expect(formatSlip(HOLES_BIKE, { code: 'heightFromPedal' }, 'imperial')).toMatch(
     /a crank, 6 \d\/\d″|a crank, 6 11\/16″/,

@@ -7,15 +7,19 @@ import type { Finding } from '../complaints/request'
 import { signOf, type Spoken, type Weighed } from '../complaints/weigh'
 import { REFERRAL } from '../watch/comfort'
 import { formatSign } from '../watch/signs'
-import { formatLabel } from './labels'
+import { formatLabel, formatSteps } from './labels'
 import {
   AXIS_NAME,
+  asSentence,
   capitalized,
   formatAgo,
   formatDegrees,
   formatLength,
   formatList,
   formatNaturalFrequency,
+  formatAgainstSaddle,
+  formatPlumb,
+  lowered,
 } from './phrases'
 
 export const FLAG_TEXT: Readonly<Record<RedFlagReason, string>> = {
@@ -78,9 +82,9 @@ function foundText(rule: FindingRule, finding: Finding | undefined): string {
     case 'tilt':
       return `${rule.say} (${Number(finding.deg.toFixed(1))}°)`
     case 'plumb':
-      return `${rule.say} (${formatLength(finding.mm)})`
+      return `${rule.say} (${formatPlumb(finding.mm, 'metric')})`
     case 'barsAgainstSaddle':
-      return `${rule.say} (${formatLength(finding.mm)})`
+      return `${rule.say} (${formatAgainstSaddle(finding.mm, 'metric')})`
     case 'viewAngle':
       return `${rule.say} (${formatDegrees(Math.abs(finding.deg))})`
     case 'cadence':
@@ -138,18 +142,22 @@ export function formatConflict(conflict: Conflict): string {
   return `${capitalized(a)} and ${b} ask for opposite changes: ${one}, or ${other}. Settle the stronger one first.`
 }
 
-/** "Raise the seat from 7 to 8 (2 cm, a large step)"; without marks "Raise the seat by 5 mm". */
+/** "Raise the seat one mark, 7 to 8 (20 mm, a large step)"; without marks "Raise the seat by 5 mm". */
 export function formatChange(change: Change, bikeType?: BikeType): string {
   const { axis, direction, from, to, mm, deg, large } = change
   if (axis === 'tilt') return `${direction === 'up' ? 'Lift' : 'Lower'} the saddle’s nose by ${Math.abs(deg ?? 1)}°`
-  const step = `${formatLength(mm ?? 0)}${large ? ', a large step' : ''}`
-  const marks =
-    bikeType && from !== undefined && to !== undefined
-      ? ` from ${formatLabel(bikeType, axis, from)} to ${formatLabel(bikeType, axis, to)} (${step})`
-      : ` by ${step}`
   const verb = axis === 'seatHeight' || axis === 'barHeight' ? (direction === 'up' ? 'Raise' : 'Lower') : 'Move'
   const what = { seatHeight: 'the seat', barHeight: 'the bars', seatSlide: 'the saddle', barSlide: 'the bars' }[axis]
-  return `${verb} ${what}${verb === 'Move' ? ` ${direction}` : ''}${marks}`
+  const way =
+    axis === 'barSlide' ? (direction === 'back' ? ' nearer' : ' away') : verb === 'Move' ? ` ${direction}` : ''
+  const size = `${formatLength(mm ?? 0)}${large ? ', a large step' : ''}`
+  if (!bikeType || from === undefined || to === undefined) return `${verb} ${what}${way} by ${size}`
+  const { scale } = bikeType.axes[axis]!
+  const marks = `${formatLabel(bikeType, axis, from)} to ${formatLabel(bikeType, axis, to)}`
+  const steps = formatSteps(scale, from, to, mm ?? 0, 'metric')
+  // Where the step is a length already, it stands once.
+  const beside = 'ruler' in scale ? (large ? ' (a large step)' : '') : ` (${size})`
+  return `${verb} ${what}${way} ${steps}, ${marks}${beside}`
 }
 
 export function formatExpected({ check, to, by }: Expected): string {
@@ -186,11 +194,9 @@ export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?:
   return `${formatChange(change, bikeType)}${reads}.${slide}${change.axis === 'tilt' ? ` ${SHARED_TILT_TEXT}` : ''}`
 }
 
-const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
-
 /** Why nothing is changed, and what to do instead, in one or two sentences. */
 export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, 'causes'>): string {
-  const look = causes.length > 0 ? ` Look first: ${causeRow(causes[0].cause).check}.` : ''
+  const look = causes.length > 0 ? ` ${asSentence(causeRow(causes[0].cause).check)}` : ''
   switch (why.code) {
     case 'allGood':
       return 'What was read is as it should be, and nothing is moved. Look at load, feet and kit, and again in the warm-up.'
@@ -206,10 +212,12 @@ export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, '
       return `The ${partOf(why.axis)} was read to be right, and stays.${look}`
     case 'wouldWorsen':
       return `The ${partOf(why.axis)} stays: moving it would make ${WORSE_TEXT[why.check]} worse.${look}`
+    case 'lacksAxis':
+      return `This bike has no ${partOf(why.axis)}: offer another type of bike.`
     case 'atEnd':
       return `The ${partOf(why.axis)} stands at its end here: offer another type of bike.`
     case 'notOfAnAxis':
-      return causes.length > 0 ? `${capitalized(causeRow(causes[0].cause).remedy)}.` : ''
+      return causes.length > 0 ? asSentence(causeRow(causes[0].cause).remedy) : ''
   }
 }
 
@@ -230,6 +238,7 @@ export function formatNoChangeTitle({
     case 'alreadyRight':
     case 'wouldWorsen':
       return 'Leave the bike as it is'
+    case 'lacksAxis':
     case 'atEnd':
       return 'Offer another type of bike'
     case 'tried':

@@ -1,5 +1,8 @@
 import { axesOf, axisOf, type BikeType } from '../bike/bike'
 import type { AxisName, Label, Marks } from '../conventions'
+import { positionsOf, type Scale } from '../scale/scale'
+import type { UnitSystem } from '../units/length'
+import { formatLength } from './phrases'
 
 /** A label as people write it: "6.5" → "6½", "-2" → "−2", and a plus on rulers that have a zero line. */
 export function formatLabel(bikeType: BikeType, axis: AxisName, label: Label): string {
@@ -11,6 +14,23 @@ export function formatLabel(bikeType: BikeType, axis: AxisName, label: Label): s
     return signed && Number(label) > 0 ? `+${minus}` : minus
   }
   return label.replace(/\.5$/, '½')
+}
+
+/**
+ * How far from one mark to another as people say it: "one mark", "half a mark", "two and a half marks"; on a ruler, or
+ * where a label is none of the scale's, the length.
+ */
+export function formatSteps(scale: Scale, from: Label, to: Label, mm: number, shown: UnitSystem): string {
+  if ('ruler' in scale) return formatLength(mm, shown)
+  const positions = positionsOf(scale)
+  const index = (label: Label) => positions.findIndex((one) => one.label === label)
+  if (index(from) < 0 || index(to) < 0) return formatLength(mm, shown)
+  const halves = Math.abs(index(to) - index(from)) * (scale.halfMarks ? 1 : 2)
+  const whole = Math.floor(halves / 2)
+  if (halves === 1) return 'half a mark'
+  const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'][whole] ?? String(whole)
+  if (halves % 2 === 1) return `${count} and a half marks`
+  return whole === 1 ? 'one mark' : `${count} marks`
 }
 
 /** The four numbers in one line, "7 · C · 5 · 2". */

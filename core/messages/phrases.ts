@@ -28,28 +28,62 @@ export const formatNaturalFrequency = (chance: number): string => {
 }
 
 /**
- * A length: centimetres from 2 cm on, millimetres below, or inches. `formatLength(34)` → "3.4 cm"; `formatLength(34,
+ * A length in whole millimetres, or inches: one unit in every sentence. `formatLength(-34)` → "34 mm"; `formatLength(34,
  * 'imperial')` → "1 5/16″".
  */
 export const formatLength = (mm: number, shown: UnitSystem = 'metric'): string => {
   const size = Math.abs(mm)
-  if (shown === 'imperial') return formatBikeLength(size, 'imperial')
-  return size < 19.5 ? `${Math.round(size)} mm` : `${Number((size / 10).toFixed(1))} cm`
+  return shown === 'imperial' ? formatBikeLength(size, 'imperial') : `${Math.round(size)} mm`
+}
+
+/** A length of parts that differ by half millimetres, as cranks do: `formatHalfMm(2.5)` → "2.5 mm". */
+export const formatHalfMm = (mm: number, shown: UnitSystem = 'metric'): string =>
+  shown === 'imperial' ? formatLength(mm, shown) : `${Number((Math.round(2 * Math.abs(mm)) / 2).toFixed(1))} mm`
+
+/**
+ * A length to the nearest 10 mm or half inch, and null when that is none: `formatRoughLength(34, 'metric')` → "30 mm".
+ */
+export const formatRoughLength = (mm: number, shown: UnitSystem): string | null => {
+  if (shown === 'metric') {
+    const tens = Math.round(Math.abs(mm) / 10)
+    return tens === 0 ? null : `${10 * tens} mm`
+  }
+  const count = Math.round(Math.abs(mm) / 12.7)
+  return count === 0 ? null : `${Math.floor(count / 2) || ''}${count % 2 ? '½' : ''}″`
 }
 
 /**
- * A length to the nearest centimetre or half inch, and null when that is none: `formatRoughLength(34, 'metric')` → "3
- * cm".
+ * Degrees of a reading beside its window: whole, and with a decimal where rounding would carry it over the window's
+ * edge. `formatDegreesBeside(24.9, [25, 35])` → "24.9°".
  */
-export const formatRoughLength = (mm: number, shown: UnitSystem): string | null => {
-  const [unit, word] = shown === 'imperial' ? [12.7, '″'] : [10, ' cm']
-  const count = Math.round(Math.abs(mm) / unit)
-  if (count === 0) return null
-  return shown === 'imperial' ? `${Math.floor(count / 2) || ''}${count % 2 ? '½' : ''}${word}` : `${count}${word}`
+export function formatDegreesBeside(deg: number, window: readonly [number, number]): string {
+  const isInside = (value: number) => value >= window[0] && value <= window[1]
+  if (isInside(Math.round(deg)) === isInside(deg)) return formatDegrees(deg)
+  // Cut off away from the window, so that 24.96 does not read 25.0.
+  const cut = deg < window[0] ? Math.floor(10 * deg) / 10 : deg > window[1] ? Math.ceil(10 * deg) / 10 : deg
+  return `${cut.toFixed(1)}°`
 }
 
 /** A sentence's first letter made large. */
 export const capitalized = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** "8 mm ahead of the pedal axle" */
+export const formatPlumb = (mm: number, shown: UnitSystem): string =>
+  Math.abs(mm) < 1
+    ? 'over the pedal axle'
+    : `${formatLength(mm, shown)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
+
+/** "30 mm above the saddle", "level with the saddle". */
+export function formatAgainstSaddle(gripAboveSeatMm: number, shown: UnitSystem): string {
+  const size = formatRoughLength(gripAboveSeatMm, shown)
+  return size === null ? 'level with the saddle' : `${size} ${gripAboveSeatMm > 0 ? 'above' : 'below'} the saddle`
+}
+
+/** A phrase as a sentence of its own: a large letter, and a full stop where it has no end. */
+export const asSentence = (text: string): string => `${capitalized(text)}${/[.?!]$/.test(text) ? '' : '.'}`
+
+/** Its first letter made small, to stand within a sentence. */
+export const lowered = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
 
 const LIST = new Intl.ListFormat('en-GB', { type: 'conjunction' })
 
@@ -74,6 +108,7 @@ export const EVIDENCE_LEVEL_TEXT: Readonly<Record<EvidenceLevel, string>> = {
 /** "3 weeks ago"; today and yesterday as such. */
 export function formatAgo(days: number): string {
   if (days < 1) return 'today'
+  if (days < 2) return 'yesterday'
   const [count, unit] =
     days < 14
       ? [Math.floor(days), 'day']

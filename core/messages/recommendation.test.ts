@@ -61,7 +61,7 @@ test('a change says which way, how many marks, from and to, and where the knee g
   )
 })
 
-test('two moves are one sentence, each with its own from and to', () => {
+test('two moves are one sentence, each with its own from and to, and the knee another', () => {
   expect(answer(SITUATIONS.plumb).next.moves.length).toBeGreaterThan(0)
   const both = answer([
     ...SITUATIONS.plumb.slice(0, 2),
@@ -70,7 +70,7 @@ test('two moves are one sentence, each with its own from and to', () => {
   ])
   expect(both.next.moves).toHaveLength(2)
   expect(both.next.sentence).toMatch(
-    /^Raise the seat \w+ marks?, 8 to \d+, and slide the saddle back \w+ marks?, D to [ABC]: the knee/,
+    /^Raise the seat \w+ marks?, 8 to \d+, and slide the saddle back \w+ marks?, D to [ABC]\. The knee/,
   )
 })
 
@@ -93,13 +93,13 @@ test('on a ruler a change is told in centimetres or millimetres, with the ruler�
     ],
     ruled,
   ).next
-  expect(sentence).toMatch(/^Raise the seat (\d+ mm|\d(\.\d)? cm), −0\.5 to \+\d(\.5)?: /)
+  expect(sentence).toMatch(/^Raise the seat \d+ mm, −0\.5 to \+\d(\.5)?: /)
 })
 
 test('a saddle too far forward goes back, because the slide belongs to the pedals', () => {
   const { next } = answer(SITUATIONS.plumb)
   expect(next.sentence).toMatch(/slide the saddle back/i)
-  expect(next.because.join(' ')).toMatch(/The plumb line fell 4\.8 cm ahead of the pedal axle/)
+  expect(next.because.join(' ')).toMatch(/The plumb line fell 48 mm ahead of the pedal axle/)
   expect(next.because.join(' ')).toMatch(/lengthens the reach by \d/)
 })
 
@@ -112,7 +112,7 @@ test('the usual cautions come with every move, and the last word is the clinicia
 
 test('bars: where, how far above, and why', () => {
   expect(answer([...tape, { kind: 'rider', experience: 'new' }]).bars.sentence).toMatch(
-    /^Bars at \d+ and .*: \d+ cm above the saddle, a new rider sits easier with the bars up\./,
+    /^Bars at \d+ and .*: \d+ mm above the saddle, a new rider sits easier with the bars up\./,
   )
   expect(answer([...tape, { kind: 'rider', experience: 'regular', backSore: true }]).bars.sentence).toContain(
     'a sore back wants the bars up',

@@ -7,19 +7,21 @@ import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
 import type { Anomaly, Slip } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
-import type { Scale } from '../scale/scale'
 import { CAUTION, cautionsFor } from './cautions'
-import { formatLabel } from './labels'
+import { formatLabel, formatSteps } from './labels'
 import type { UnitSystem } from '../units/length'
 import {
   capitalized,
+  formatAgainstSaddle,
+  formatPlumb,
+  lowered,
   formatAgo,
   formatDegrees,
+  formatDegreesBeside,
   evidenceName,
   formatNaturalFrequency,
   formatLength,
   formatList,
-  formatRoughLength,
 } from './phrases'
 
 /**
@@ -71,7 +73,9 @@ function formatNextStep(
       )
     }
     const expected =
-      knee && knee.to >= 0 ? `the knee would read about ${formatDegrees(knee.to)}` : 'the leg would not reach the pedal'
+      knee && knee.to >= 0
+        ? `the knee would read about ${formatDegreesBeside(knee.to, school.kneeWindowDeg)}`
+        : 'the leg would not reach the pedal'
     return (
       `The seat post ends at ${formatLabel(bikeType, 'seatHeight', nearest)}, ` +
       `${formatLength(missingMm, shown)} too ${end === 'top' ? 'low' : 'high'} for this rider: ` +
@@ -80,30 +84,31 @@ function formatNextStep(
   }
   if (next.kind === 'start') {
     const [height, slide, ...bars] = next.moves
+    const look = school.foreAft === 'unused' ? 'the knee' : 'the knee and the plumb line in one mount'
     if (school.order === 'heightsFirst' && bars.length > 0) {
       const slides = [slide, ...bars.slice(1)].map(at)
       return (
-        `Set both heights first, the seat at ${at(height)} and the bars at ${at(bars[0])}, then the ` +
-        `${slides.length > 1 ? 'slides' : 'slide'} at ${formatList(slides)}; then look at the knee and the plumb line in one mount.`
+        `Set both heights first, seat ${at(height)} and bars ${at(bars[0])}, then the ` +
+        `${slides.length > 1 ? 'slides' : 'slide'}, ${formatList(slides)}. Then look at ${look}.`
       )
     }
     const barsText = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
-    return (
-      `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsText}; then look at the ` +
-      'knee and the plumb line in one mount.'
-    )
+    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsText}. Then look at ${look}.`
   }
   if (next.kind === 'change' && next.barsWhy) return `${capitalized(formatBarMove(bikeType, advice, shown))}.`
   if (next.kind === 'change' && knee) {
-    const what = next.moves.map((move) => formatMove(bikeType, move, shown))
+    const what = next.moves.map((move) => formatMove(bikeType, move, shown)).join(', and ')
+    const to = formatDegreesBeside(knee.to, school.kneeWindowDeg)
     const goes =
       knee.from !== undefined && knee.from >= 0
-        ? `from ${formatDegrees(knee.from)} to about ${formatDegrees(knee.to)}`
-        : `to about ${formatDegrees(knee.to)}`
-    const change = `${what.join(', and ')}: the knee should come ${goes}`
-    return advice.readings.plumb || !advice.readings.knee
-      ? `${capitalized(change)}.`
-      : `Before climbing off, hang the plumb line too; then ${change}.`
+        ? `from ${formatDegreesBeside(knee.from, school.kneeWindowDeg)} to about ${to}`
+        : `to about ${to}`
+    const change =
+      next.moves.length === 1
+        ? `${capitalized(what)}: the knee should come ${goes}.`
+        : `${capitalized(what)}. The knee should come ${goes}.`
+    const isHung = advice.readings.plumb || !advice.readings.knee || school.foreAft === 'unused'
+    return isHung ? change : `Before climbing off, hang the plumb line too. Then ${lowered(change)}`
   }
   const seat = formatLabel(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')
   if (next.meant) return `Leave it as it stands: it was set so on purpose, ${MEANT_TEXT[next.meant]}.`
@@ -120,7 +125,7 @@ function formatNextStep(
   if (next.checks.includes('kneeFlexion')) return `Leave the seat at ${seat} and look at the knee here.`
   const reading =
     advice.readings.knee?.kind === 'kneeAngle'
-      ? formatDegrees(advice.readings.knee.deg)
+      ? formatDegreesBeside(advice.readings.knee.deg, school.kneeWindowDeg)
       : `about ${formatDegrees(belief.kneeFlexionDeg.mean)}`
   const open = next.checks.includes('plumb') ? ' Next, the cranks level.' : ''
   if (next.smallChance !== undefined) {
@@ -154,14 +159,14 @@ function formatBarsLeft(
 }
 const BAR_END = { far: 'far', near: 'near', touching: 'near for the knees' } as const
 
-/** "raise the bars one mark, 6 to 7: the elbows were locked, and they then stand 4 cm above the saddle" */
+/** "raise the bars one mark, 6 to 7: the elbows were locked, and come to stand 40 mm above the saddle" */
 function formatBarMove(bikeType: BikeType, { next, bars }: Pick<Advice, 'next' | 'bars'>, shown: UnitSystem): string {
   const [move] = next.moves
   return `${formatMove(bikeType, move, shown)}: ${BAR_MOVE_WHY[next.barsWhy!](next)}, ${formatBarEffect(move, bars, shown)}`
 }
 
 function formatBarEffect(move: Move, bars: BarAdvice, shown: UnitSystem): string {
-  if (move.axis === 'barHeight') return `and they then stand ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}`
+  if (move.axis === 'barHeight') return `and come to stand ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}`
   return `and the reach gets ${formatLength(move.mm, shown)} ${move.mm > 0 ? 'longer' : 'shorter'}`
 }
 
@@ -177,7 +182,7 @@ const BAR_MOVE_WHY: Readonly<Record<NonNullable<Advice['next']['barsWhy']>, (nex
     return feel === 'stretched' ? 'the rider feels stretched' : 'the rider feels cramped'
   },
   knees: () => 'the knees touched them',
-  height: () => 'they stand outside of what is wanted',
+  height: ({ moves: [{ mm }] }) => `they stand too ${mm > 0 ? 'low' : 'high'}`,
   gauge: () => 'the reach was off by the gauge',
   passed: () => '',
   lookAgain: () => '',
@@ -203,7 +208,7 @@ const LEAST_CHANCE = 0.3
 /** "raise the seat one mark, 6 to 7" */
 function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
   const scale = bikeType.axes[move.axis]?.scale
-  const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move, shown)}` : ''
+  const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move.from, move.to, move.mm, shown)}` : ''
   const format = (label: string) => formatLabel(bikeType, move.axis, label)
   return (
     `${VERBS[move.axis](move.mm)}${how}, ` +
@@ -216,14 +221,6 @@ const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
   seatSlide: (mm) => (mm > 0 ? 'slide the saddle forward' : 'slide the saddle back'),
   barHeight: (mm) => (mm > 0 ? 'raise the bars' : 'lower the bars'),
   barSlide: (mm) => (mm > 0 ? 'move the bars away' : 'bring the bars nearer'),
-}
-
-function formatSteps(scale: Scale, move: Move, shown: UnitSystem): string {
-  if ('ruler' in scale) return formatLength(move.mm, shown)
-  const index = (label: string | undefined) => scale.marks.findIndex((m) => m.label === label)
-  const steps = Math.abs(index(move.to) - index(move.from))
-  if (index(move.to) < 0 || index(move.from) < 0) return formatLength(move.mm, shown)
-  return steps === 1 ? 'one mark' : `${['no', 'one', 'two', 'three', 'four', 'five', 'six'][steps] ?? steps} marks`
 }
 
 function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: UnitSystem): string {
@@ -241,7 +238,8 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       return (
         `At ${formatLabel(bikeType, 'seatHeight', reason.height)} with the slide at ` +
         `${formatLabel(bikeType, 'seatSlide', reason.slide)}, ` +
-        `${school.heelCheck === 'target' ? 'heel check' : 'knee'} and plumb line would both be ` +
+        `${school.heelCheck === 'target' ? 'heel check' : 'knee'}` +
+        `${school.foreAft === 'unused' ? ' would be ' : ' and plumb line would both be '}` +
         `right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
       )
     case 'lastReading':
@@ -249,7 +247,7 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         return `The plumb line fell ${formatPlumb(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
       return (
         `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`}` +
-        ` knee read ${formatDegrees(reason.deg)}; ${wanted} is wanted.`
+        ` knee read ${formatDegreesBeside(reason.deg, school.kneeWindowDeg)}; ${wanted} is wanted.`
       )
     case 'seenByEye':
       return {
@@ -325,17 +323,11 @@ function barsSeenParts({ elbows, feel, clearance }: BarsSeen): string[] {
 }
 
 const BAR_WINDOW_TEXT: Readonly<Record<BarPosture, string>> = {
-  above: '2 to 10 cm above the saddle',
+  above: '20 to 100 mm above the saddle',
   level: 'about level with the saddle',
-  low: '2 to 8 cm below the saddle',
+  low: '15 to 80 mm below the saddle',
   lowest: 'as low as the rider likes, within reason',
 }
-
-/** "8 mm ahead of the pedal axle" */
-const formatPlumb = (mm: number, shown: UnitSystem): string =>
-  Math.abs(mm) < 1
-    ? 'over the pedal axle'
-    : `${formatLength(mm, shown)} ${mm > 0 ? 'ahead of' : 'behind'} the pedal axle`
 
 /** From this age on what is known of a body is said to have grown old, days. */
 const OLD_DAYS = 180
@@ -349,12 +341,6 @@ const BAR_WHY: Readonly<Record<BarReason, string>> = {
   pregnant: 'in pregnancy the bars go up',
   school: 'this studio’s way',
   unknown: 'until experience and back are known, the bars stay up',
-}
-
-/** "3 cm above the saddle", "level with the saddle". */
-export function formatAgainstSaddle(gripAboveSeatMm: number, shown: UnitSystem): string {
-  const size = formatRoughLength(gripAboveSeatMm, shown)
-  return size === null ? 'level with the saddle' : `${size} ${gripAboveSeatMm > 0 ? 'above' : 'below'} the saddle`
 }
 
 /** The bars in one sentence: where they should stand and why, or why they stay. */

@@ -31,7 +31,7 @@ test.each([
 
 test('a change that goes the other way is said the other way', () => {
   expect(formatChange('cleats', -5)).toBe('cleats moved, 5 mm toward the toes')
-  expect(formatChange('postSlipped', 25)).toBe('the post had slipped, 2.5 cm low')
+  expect(formatChange('postSlipped', 25)).toBe('the post had slipped, 25 mm low')
 })
 
 test('two positions are told apart by what one would feel', () => {

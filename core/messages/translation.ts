@@ -4,7 +4,7 @@ import type { OutOfRange, Translation } from '../translate/translate'
 import type { AxisName } from '../conventions'
 import { formatBikeLength, type UnitSystem } from '../units/length'
 import { formatLabel, formatMarks } from './labels'
-import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList } from './phrases'
+import { AXIS_NAME, capitalized, formatDegrees, formatHalfMm, formatLength, formatList } from './phrases'
 
 /** Nearer than this nothing is felt, and nothing is said, mm. */
 const SAID_FROM_MM = 1.5
@@ -18,15 +18,14 @@ export function formatTranslation(
 ): Readonly<{ sentence: string; because: string[] }> {
   const { marks, outOfRange, residueMm, contact, kneeBeforeDeg, kneeChangeDeg, byBelief, assumed } = translation
   const missing = outOfRange.filter(({ axis }) => axis === 'seatHeight' || axis === 'seatSlide')
-  const then =
-    missing.length === 0 ? `: ${formatLeftOver(translation, shown)}` : ', the nearest it offers: offer another type'
+  const then = missing.length === 0 ? formatLeftOver(translation, shown) : ', the nearest it offers: offer another type'
   const length = (mm: number) => formatLength(mm, shown)
   const crankMm = contact.wanted.crankMm - contact.before.crankMm
   const surfaceMm = contact.wanted.pedalSurfaceMm - contact.before.pedalSurfaceMm
   const axes = (names: readonly AxisName[]) => formatList(names.map((axis) => AXIS_NAME[axis]))
   const reasons: readonly (readonly [holds: boolean, text: string])[] = [
-    [crankMm >= SAID_FROM_MM, `Its cranks are ${length(crankMm)} longer, so the saddle goes down.`],
-    [crankMm <= -SAID_FROM_MM, `Its cranks are ${length(crankMm)} shorter, so the saddle goes up.`],
+    [crankMm >= SAID_FROM_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} longer, so the saddle goes down.`],
+    [crankMm <= -SAID_FROM_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} shorter, so the saddle goes up.`],
     [
       Math.abs(surfaceMm) >= SAID_FROM_MM,
       `Its pedals stand ${length(surfaceMm)} ${surfaceMm > 0 ? 'higher' : 'lower'}, and the saddle with them.`,
@@ -48,7 +47,7 @@ export function formatTranslation(
   return { sentence: `On ${to.name}: ${formatMarks(to, marks)}${then}.`, because }
 }
 
-/** "just as before", or what differs. */
+/** ": just as before", or in a sentence of its own what differs. */
 function formatLeftOver(
   { residueMm: { saddleHeightMm, setbackMm, reachMm }, barsAgainstSaddleMm }: Translation,
   shown: UnitSystem,
@@ -60,10 +59,10 @@ function formatLeftOver(
     [barsAgainstSaddleMm, 'the bars', 'higher against the saddle', 'lower against the saddle'],
   ] as const
   const said = parts.filter(([mm]) => Math.abs(mm) >= SAID_FROM_MM)
-  if (said.length === 0) return 'just as before'
+  if (said.length === 0) return ': just as before'
   const off = ([mm, , more, less]: (typeof parts)[number]) => `${formatLength(mm, shown)} ${mm > 0 ? more : less}`
   const whats = [...new Set(said.map(([, what]) => what))]
-  return formatList(
+  const differs = formatList(
     whats.map(
       (what) =>
         `${what} ${said
@@ -72,6 +71,7 @@ function formatLeftOver(
           .join(', ')}`,
     ),
   )
+  return `. Left over: ${differs}`
 }
 
 const formatOutOfRange = (to: BikeType, { axis, nearest, missingMm }: OutOfRange, shown: UnitSystem): string =>

@@ -45,7 +45,13 @@ type Row = readonly [
 
 const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
   feet: [
-    ['turnedOut', 'Turned out', 'Let the toes come in only as far as the ankle likes.', 'strap or cleat of that foot', HIPS],
+    [
+      'turnedOut',
+      'Turned out',
+      'Let the toes come in only as far as the ankle likes.',
+      'strap or cleat of that foot',
+      HIPS,
+    ],
     ['turnedIn', 'Turned in', 'Let the heel come in until the toes look ahead.', 'strap or cleat of that foot', HIPS],
     ['unevenFeet', 'Uneven', 'Set both feet the same way: ball over the axle.', 'both straps or cleats', NONE, 'whole'],
     ['toesDown', 'Toes pointing down', 'Let the heel ride as low as the toes.', 'seat height: it may be high', CALVES],

@@ -48,7 +48,7 @@ test('back to earlier numbers with one tap, itself on the time line', async ({ p
   await page.getByLabel('Sole thicker by').fill('30')
   await page.getByRole('button', { name: 'Keep for all' }).click()
   const line = page.getByRole('region', { name: 'Time line' })
-  await expect(line).toContainText('new shoes, 3 cm thicker')
+  await expect(line).toContainText('new shoes, 30 mm thicker')
   await line.getByRole('button', { name: 'Use again' }).click()
   await expect(line).toContainText('back to the numbers of')
   await line.getByRole('button', { name: 'Compare' }).nth(0).click()
