@@ -271,6 +271,7 @@ export function formatReferral(
     ...(flags.includes('sideUnknown') && { askFirst: ASK_SIDE_TEXT }),
   }
 }
+const MAX_FLAGS_SPOKEN = 2
 const ASK_SIDE_TEXT = 'Ask which side, left, right or both, before anything else.'
 const CLINICIAN_FIRST_TEXT = 'Pregnant: their clinician’s word comes first.'
 
@@ -280,7 +281,10 @@ export function formatExplanation(explanation: Explanation, bikeType?: BikeType)
   const refer = formatReferral(referred)
   if (refer) {
     const ask = refer.askFirst ? `${refer.askFirst} ` : ''
-    return `${ask}No change: ${lowered(refer.why)} is not settled on a bike. ${REFERRAL}`
+    // Read aloud the gravest are enough; all stand in `why`.
+    const gravest = [...new Set(referred.flatMap(({ flags }) => flags))].slice(0, MAX_FLAGS_SPOKEN)
+    const why = formatList(gravest.map((flag) => FLAG_TEXT[flag]))
+    return `${ask}No change: ${why} ${gravest.length > 1 ? 'are' : 'is'} not settled on a bike. ${REFERRAL}`
   }
   if (causes.length === 0) return 'Nothing here points to the bike.'
   const [first] = causes

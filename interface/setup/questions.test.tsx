@@ -296,3 +296,46 @@ test('what may be mis-set is said, with its chance, and one tap takes the looks 
   expect(screen.queryByText('The seat height stands at 9.')).toBeNull()
   expect(screen.getByText('Mis-set?')).toBeTruthy()
 })
+
+describe('sentence, button and step agree', () => {
+  const steps: string[] = []
+  const panel = (of: StepPanelProps, more: Partial<StepPanelProps> = {}) =>
+    render(<StepPanel {...of} {...more} onStep={(step) => steps.push(step)} />)
+
+  test.each(['saddleFirst', 'heightsFirst'] as const)(
+    'after the knee the cranks come in the same mount, before the bars: %s',
+    (order) => {
+      const rows = rowsOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 44, by: 'goniometer', at })
+      const of = { ...props('knee', rows), school: schoolOf({ order }) }
+      expect(prompt(of).sentence).toMatch(/^Stay in the saddle: level the cranks/)
+      panel(of)
+      fireEvent.click(screen.getByRole('button', { name: /Next\s*Cranks/ }))
+      expect(steps.at(-1)).toBe('cranks')
+    },
+  )
+
+  test('at the bars the saddle’s slide comes first, and the button leads there', () => {
+    const rows = rowsOf(
+      { kind: 'set', at },
+      { kind: 'kneeAngle', deg: 30, by: 'goniometer', at },
+      { kind: 'kneeAngle', deg: 30, by: 'gauge', at },
+      { kind: 'elbows', seen: 'locked', at },
+      { kind: 'clearance', seen: 'clear', at },
+    )
+    const of = props('bars', rows)
+    if (of.answer!.bars.decision !== 'plumbFirst') throw new Error(of.answer!.bars.decision)
+    expect(prompt(of).sentence).toMatch(/^First the cranks level/)
+    panel(of)
+    fireEvent.click(screen.getByRole('button', { name: /Next\s*Cranks/ }))
+    expect(steps.at(-1)).toBe('cranks')
+  })
+
+  test('what is said of the slide at the bars, and of the string, goes by the school', () => {
+    const of = props('bars', rowsOf({ kind: 'set', at }))
+    expect(prompt(of).small).toContain('Never cure a bad reach with the saddle’s slide')
+    const slideFirst = { ...of, school: schoolOf({ reach: 'slideFirst' }) }
+    expect(prompt(slideFirst).small).not.toContain('Never cure')
+    const cranks = { ...props('cranks', rowsOf({ kind: 'set', at })), school: schoolOf({ plumbFrom: 'middle' }) }
+    expect(prompt(cranks).sentence).toContain('from the middle of the kneecap')
+  })
+})
