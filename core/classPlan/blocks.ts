@@ -67,7 +67,9 @@ export type PlanRemark =
 const LONGEST_SEATED = 20
 /** Heavy slow blocks are short (common practice, no source), minutes. */
 const LONGEST_SLOW = 6
-/** Most time is spent at 80 to 110 turns, climbs at 60 to 75; standing legs turn slower (common practice, no source). */
+/**
+ * Most time is spent at 80 to 110 turns, climbs at 60 to 75; standing legs turn slower (common practice, no source).
+ */
 const MAX_RPM = { seated: 110, standing: 100 } as const
 const MIN_RPM = 60
 

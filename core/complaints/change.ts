@@ -77,17 +77,17 @@ export type NoChange =
   | Readonly<{ code: 'wouldWorsen'; axis: ChangedAxis; check: Expected['check'] | 'reach' | 'clearance' }>
 
 /**
- * The one change for a cause, or why there is none. It is measured by what was read: the leg of the mean rider who would
- * read the same. A change that takes a read check further outside its window is none.
+ * The one change for a cause, or why there is none. It is measured by what was read: the leg of the mean rider who
+ * would read the same. A change that takes a read check further outside its window is none.
  */
 export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChange {
   const wanted = causeRow(cause).change
   if (!wanted) return { code: 'notOfAnAxis' }
   const { axis, direction } = wanted
   const { bikeType, marks, findings } = inputs
-  if (axis !== 'tilt' && bikeType && !axisOf(bikeType, axis)) return { code: 'lacksAxis', axis }
   const measure = unmeasured(axis, cause, inputs)
   if (measure) return { code: 'measureFirst', axis, measure }
+  if (axis !== 'tilt' && bikeType && !axisOf(bikeType, axis)) return { code: 'lacksAxis', axis }
   if (isAxisInside(axis, findings, inputs) && inputs.leadingWeight(axis) <= MUST_LEAD)
     return { code: 'alreadyRight', axis }
   if (axis === 'tilt') return tiltChange(direction, inputs)

@@ -1,4 +1,4 @@
-import { inWindow, type School } from '../school/school'
+import { inWindow } from '../school/school'
 import type { ChangedAxis } from './causeTable'
 import type { Finding } from './request'
 import { barsWindowMm, offWindow, plumbWindowMm, tiltAssessment, type Asked } from './weigh'

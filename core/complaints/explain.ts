@@ -2,7 +2,7 @@ import { schoolOf, type School } from '../school/school'
 import { REGIONS } from '../watch/signs'
 import { causeRow, CAUSES, type Cause, type ChangedAxis } from './causeTable'
 import { changeFor, type NoChange, type Proposal } from './change'
-import { areAllGood } from './checksRead'
+import { areAllGood, isAxisInside } from './checksRead'
 import { redFlagsOf, type RedFlagReason } from './redFlags'
 import type { Complaint, ExplainRequest, Finding } from './request'
 import {
@@ -119,8 +119,8 @@ const inOrder = <T extends object>(items: readonly T[]): T[] =>
     .map(([item]) => item)
 
 /**
- * The change for the first of the likely causes that has a safe one; a lighter cause's only where the first is no matter
- * of measuring. Else why there is none, for the first cause.
+ * The change for the first of the likely causes that has a safe one; a lighter cause's only where the first is no
+ * matter of measuring. Else why there is none, for the first cause.
  */
 function proposalFor(
   causes: readonly Weighed[],
@@ -131,7 +131,11 @@ function proposalFor(
   // A step is measured by what holds at the marks as they are now.
   const findings = findingsThatHold(asked.known)
   if (conflicts.some(({ kind }) => kind === 'oppositeWishes')) return { code: 'opposite' }
-  if (areAllGood(findings, asked)) return { code: 'allGood' }
+  const axis = causeRow(first.cause).change?.axis
+  // What the likeliest cause hangs on was read, or is no matter of reading: bars known by their marks alone are not
+  // enough.
+  const isRead = axis === undefined || isAxisInside(axis, findings, asked) !== null
+  if (isRead && areAllGood(findings, asked)) return { code: 'allGood' }
   if (first.weight < MIN_LEADING_WEIGHT) return { code: 'unsure' }
   if (!causeRow(first.cause).change) return { code: 'notOfAnAxis' }
   const leadingWeight = (axis: ChangedAxis) =>

@@ -27,8 +27,9 @@ const SEEN_BY_EYE: Readonly<Record<string, string>> = {
 }
 
 /**
- * What a set-up found at the marks it ended with, the latest of each kind; of the bars at all four marks: what was read at marks that were left again
- * tells nothing of a complaint now. A leg in motion, and a foot on its heel, are no reading of this kind.
+ * What a set-up found at the marks it ended with, the latest of each kind; of the bars at all four marks: what was
+ * read at marks that were left again tells nothing of a complaint now. A leg in motion, and a foot on its heel, are
+ * no reading of this kind.
  */
 export function findingsOfSetup(
   { evidence, marks, daysAgo, otherType }: FinishedRows,

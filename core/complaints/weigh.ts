@@ -72,7 +72,9 @@ export type Weighed = Readonly<{
   against: readonly Spoken[]
 }>
 
-/** A reading that differs from an older one of its kind although nothing was changed between them: newest less older. */
+/**
+ * A reading that differs from an older one of its kind although nothing was changed between them: newest less older.
+ */
 export type Drift = Readonly<{ kind: 'drift'; of: 'kneeAngle' | 'plumb'; by: number; daysAgo?: number }>
 type Known = Finding | Drift
 

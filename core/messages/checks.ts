@@ -143,7 +143,7 @@ export function checkText(check: CheckName, { plumbFrom, foreAft }: Pick<School,
   if (check === 'plumb' && plumbFrom === 'middle')
     return {
       ...text,
-      look: 'The string hangs free from the middle of the kneecap, the foot as it rides; read where it passes the axle.',
+      look: 'The string hangs free from the middle of the kneecap, the foot as it rides; read it at the axle.',
     }
   if (check === 'plumbByEye' && foreAft === 'unused')
     return { ...text, look: `${text.look} Here it guards against gross errors only.` }

@@ -199,7 +199,10 @@ export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, '
   const look = causes.length > 0 ? ` ${asSentence(causeRow(causes[0].cause).check)}` : ''
   switch (why.code) {
     case 'allGood':
-      return 'What was read is as it should be, and nothing is moved. Look at load, feet and kit, and again in the warm-up.'
+      return (
+        'What was read is as it should be, and nothing is moved. Look at load, feet and kit, and again in the ' +
+        'warm-up.'
+      )
     case 'opposite':
       return 'Two complaints ask for opposite changes: nothing is moved until one is settled.'
     case 'unsure':
@@ -207,7 +210,7 @@ export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, '
     case 'tried':
       return 'Its change was on trial and did not help: look further before anything is moved.'
     case 'measureFirst':
-      return `${MEASUREMENT_TEXT[why.measure]} first: the ${partOf(why.axis)} is not moved unmeasured.`
+      return `${MEASUREMENT_TEXT[why.measure]} first: nothing is moved unmeasured.`
     case 'alreadyRight':
       return `The ${partOf(why.axis)} was read to be right, and stays.${look}`
     case 'wouldWorsen':

@@ -26,8 +26,9 @@ const CLEAR_FROM = 0.5
 
 /**
  * What to do in one sentence: that nothing is mis-set only where that is likelier than not; a slip by name where it is;
- * else that it is not clear, and the post is read first. Below one half some alarms are none (an audit with a goniometer
- * counted 8 of 120 riders without a slip, and 33 of 80 slips found): the words are those of a look, not of a finding.
+ * else that it is not clear, and the post is read first. Below one half some alarms are none (an audit with a
+ * goniometer counted 8 of 120 riders without a slip, and 33 of 80 slips found): the words are those of a look, not of
+ * a finding.
  */
 export function formatMisSet(bikeType: BikeType, ranked: readonly RankedCause[]): string {
   const [first, second] = ranked

@@ -28,8 +28,8 @@ export const formatNaturalFrequency = (chance: number): string => {
 }
 
 /**
- * A length in whole millimetres, or inches: one unit in every sentence. `formatLength(-34)` → "34 mm"; `formatLength(34,
- * 'imperial')` → "1 5/16″".
+ * A length in whole millimetres, or inches: one unit in every sentence. `formatLength(-34)` → "34 mm";
+ * `formatLength(34, 'imperial')` → "1 5/16″".
  */
 export const formatLength = (mm: number, shown: UnitSystem = 'metric'): string => {
   const size = Math.abs(mm)

@@ -1,7 +1,6 @@
 import type { BikeType } from '../bike/bike'
 import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
-import type { BarAdvice } from '../recommend/bars'
 import type { BarPosture, BarReason } from '../school/barPosture'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
@@ -155,19 +154,18 @@ function formatBarsLeft(
   if (barsWhy !== 'passed') return ''
   if (barsDisagreeMm === undefined) return ' The bars are right too.'
   const off = formatLength(barsDisagreeMm, shown)
-  return ` The bars suit the rider, ${off} ${barsDisagreeMm > 0 ? 'higher' : 'lower'} than the rule: ask, and keep theirs.`
+  const way = barsDisagreeMm > 0 ? 'higher' : 'lower'
+  return ` The bars suit the rider, ${off} ${way} than the rule: ask, and keep theirs.`
 }
 const BAR_END = { far: 'far', near: 'near', touching: 'near for the knees' } as const
 
-/** "raise the bars one mark, 6 to 7: the elbows were locked, and come to stand 40 mm above the saddle" */
+/** "raise the bars one mark, 6 to 7, 40 mm above the saddle: the elbows were locked" */
 function formatBarMove(bikeType: BikeType, { next, bars }: Pick<Advice, 'next' | 'bars'>, shown: UnitSystem): string {
   const [move] = next.moves
-  return `${formatMove(bikeType, move, shown)}: ${BAR_MOVE_WHY[next.barsWhy!](next)}, ${formatBarEffect(move, bars, shown)}`
-}
-
-function formatBarEffect(move: Move, bars: BarAdvice, shown: UnitSystem): string {
-  if (move.axis === 'barHeight') return `and come to stand ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}`
-  return `and the reach gets ${formatLength(move.mm, shown)} ${move.mm > 0 ? 'longer' : 'shorter'}`
+  const moved = formatMove(bikeType, move, shown)
+  const why = BAR_MOVE_WHY[next.barsWhy!](next)
+  if (move.axis === 'barHeight') return `${moved}, ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}: ${why}`
+  return `${moved}: ${why}, and the reach gets ${formatLength(move.mm, shown)} ${move.mm > 0 ? 'longer' : 'shorter'}`
 }
 
 type BarsSeen = Extract<Reason, { code: 'barsSeen' }>
@@ -356,7 +354,7 @@ function formatBars(bikeType: BikeType, { bars, next }: Advice, shown: UnitSyste
       const rule =
         off === undefined
           ? ''
-          : ` By rule they would stand ${formatLength(off, shown)} ${off > 0 ? 'lower' : 'higher'}: ask, and keep theirs.`
+          : ` By rule they would stand ${formatLength(off, shown)} ${off > 0 ? 'lower' : 'higher'}: ask, keep theirs.`
       return `Leave the bars at ${at}, ${where}: they suit the rider, and the knees clear them.${rule}`
     }
     case 'lookAgain':

@@ -112,7 +112,7 @@ export function formatPlanRemark(remark: PlanRemark): string {
     case 'tooFast':
       return `${remark.name || 'A block'}: ${remark.rpm} turns a minute is fast, up to ${remark.mostRpm} holds form.`
     case 'tooSlow':
-      return `${remark.name || 'A block'}: ${remark.rpm} turns a minute is slow, under ${remark.mostRpm} loads the knees.`
+      return `${remark.name || 'A block'}: ${remark.rpm} turns a minute is slow: under ${remark.mostRpm} knees suffer.`
     case 'slowInARow':
       return `${remark.count} slow hard blocks in a row, ${minutes(remark.minutes)} in all: put an easier one between.`
     case 'otherLength':

@@ -110,7 +110,7 @@ test('the sentence of a move of the bars tells of the bars, never of the knee', 
   expect(sentence).toMatch(/^Bring the bars nearer .*: the elbows were locked, and the reach gets .* shorter\.$/)
   const raised = ask(at('12', '0'), { clearance: 'clear' }).next
   expect(raised.sentence).toMatch(
-    /^Lower the bars two marks, 12 to 10: they stand too high, and come to stand \d+ mm above the saddle/,
+    /^Lower the bars two marks, 12 to 10, \d+ mm above the saddle: they stand too high\.$/,
   )
   for (const { sentence: one, expect: reads } of [ask(at('7', '2'), { elbows: 'locked' }).next, raised]) {
     expect(one).not.toContain('knee should')

@@ -70,7 +70,10 @@ function alongSlide({ search, saddle, standing }: BarSituation): BarPlace[] {
   )
 }
 
-/** By the forearm gauge or the trunk's angle: the slide nearest to the middle of what is wanted, else what stays wrong. */
+/**
+ * By the forearm gauge or the trunk's angle: the slide nearest to the middle of what is wanted, else what stays
+ * wrong.
+ */
 function byGauge(situation: BarSituation): BarDecision {
   const side = gaugeSide(situation)
   if (!side) return { kind: 'stay', why: 'gauge' }

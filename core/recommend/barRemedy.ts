@@ -18,9 +18,10 @@ const NEARLY_AS_GOOD = 0.9
 const HEIGHT_SCALE_MM = 30
 
 /**
- * The step that a reach seen wrong, or knees that touch, asks for: nearer or up where the bars are too far, away or down
- * where they are too near, away or up where the knees touch; never one that what was seen speaks against. The axis on
- * which some mark is likeliest right goes toward that mark, by one step; where neither has one, what stays wrong.
+ * The step that a reach seen wrong, or knees that touch, asks for: nearer or up where the bars are too far, away or
+ * down where they are too near, away or up where the knees touch; never one that what was seen speaks against. The
+ * axis on which some mark is likeliest right goes toward that mark, by one step; where neither has one, what stays
+ * wrong.
  */
 export function remedyBars(situation: BarSituation, why: 'reach' | 'knees'): BarDecision {
   const { looks, failed } = situation

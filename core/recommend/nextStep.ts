@@ -45,7 +45,9 @@ function meantStep(situation: StepInputs, why: NonNullable<StepInputs['meant']>)
   }
 }
 
-/** What was decided of bars that stay: right by the rider, to be looked at again, or wrong at every mark of this bike. */
+/**
+ * What was decided of bars that stay: right by the rider, to be looked at again, or wrong at every mark of this bike.
+ */
 function withBarsLeft(step: Next, inputs: StepInputs): Next {
   const { decidedBars } = inputs
   if (!decidedBars || !barsLookedAt(inputs)) return step

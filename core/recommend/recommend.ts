@@ -9,11 +9,11 @@ import type { Evidence } from '../evidence/registry'
 import type { Rider } from '../kinematics/pose'
 import { TOP_PITCH_DEG } from '../rider/anthropometry'
 import { priorFor, priorVectorOf, type Bodies } from '../rider/prior'
-import { positionsOf, type ScalePosition } from '../scale/scale'
+import { positionsOf, type Scale, type ScalePosition } from '../scale/scale'
 import { schoolOf, type School } from '../school/school'
 import { isReachSeen } from './barLooks'
 import { planBars, type StandingBarAdvice } from './barStep'
-import { positionAt, reachChanceAt, type BarSearch } from './bars'
+import { positionAt, type BarSearch } from './bars'
 import { barProbabilities, barTargetFor } from './barTargets'
 import { detectAnomalies, repeatAnomalies, type Anomaly } from './anomalies'
 import { lastReadings, type LastReadings } from './lastReadings'
@@ -210,24 +210,24 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
     : saddlePositionAt(search, height, slide)
 }
 
-/** Per mark of the bars: its height against the saddle, its slide for the reach, the other axes as they stand. */
+/**
+ * Per mark of the bars, the other axes as they stand: its height against the saddle, its slide for the reach by rule;
+ * once elbows or feeling were seen, for both axes the chance that elbows are soft and knees clear there.
+ */
 function barChances(search: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
-  const { bikeType, bars } = search
+  const { bikeType, bars, byRider } = search
   const stand = { ...saddle, ...axisPositions(bikeType, { barHeight: marks.barHeight, barSlide: marks.barSlide }) }
+  const chanceAt = (axis: 'barHeight' | 'barSlide', mm: number): number => {
+    const at = bars.contactAt({ ...stand, [axis]: mm })
+    if (byRider) return bars.softChance(at) * bars.clearChance(at)
+    return axis === 'barHeight' ? bars.aboveSaddleChance(at) : bars.reachChance(at)
+  }
+  const list = (axis: 'barHeight' | 'barSlide', scale: Scale): MarkChance[] =>
+    positionsOf(scale).map(({ label, mm }) => ({ label, mm, chance: chanceAt(axis, mm) }))
   const { barHeight, barSlide } = bikeType.axes
   return {
-    barHeight: positionsOf(barHeight.scale).map(({ label, mm }) => ({
-      label,
-      mm,
-      chance: bars.aboveSaddleChance(bars.contactAt({ ...stand, barHeight: mm })),
-    })),
-    ...(barSlide && {
-      barSlide: positionsOf(barSlide.scale).map(({ label, mm }) => ({
-        label,
-        mm,
-        chance: reachChanceAt(search, bars.contactAt({ ...stand, barSlide: mm })),
-      })),
-    }),
+    barHeight: list('barHeight', barHeight.scale),
+    ...(barSlide && { barSlide: list('barSlide', barSlide.scale) }),
   }
 }
 

@@ -28,8 +28,8 @@ export function trueBars({ body, leg, bikeType }: SimulatedRider, marks: Marks) 
 }
 
 /**
- * How a rider's looks stray from the truth, mm, drawn once: one pair of eyes on one rider repeats its error, so a second
- * look at the same marks shows the same.
+ * How a rider's looks stray from the truth, mm, drawn once: one pair of eyes on one rider repeats its error, so a
+ * second look at the same marks shows the same.
  */
 export type BarLookErrors = Readonly<{ elbowsMm: number; feelMm: number; clearanceMm: number }>
 

@@ -190,7 +190,7 @@ test('with the rider’s checks the neighbour that suits them is taken, not the 
   expect(translateMarks({ from, to: { bikeType: TYPES.sorrel }, evidence: read(36) }).kneeBeforeDeg).toBeCloseTo(36, -1)
 })
 
-test('the nearest mark is kept where the knee is believed right there, though a neighbour were a little likelier', () => {
+test('the nearest mark stays where the knee is believed right there, though a neighbour were likelier', () => {
   const from = {
     bikeType: TYPES.meadowsweet,
     marks: { seatHeight: '2', seatSlide: '0', barHeight: '0', barSlide: '0' },
@@ -209,7 +209,7 @@ test('the nearest mark is kept where the knee is believed right there, though a 
   }
 })
 
-test('the bars follow the saddle where its marks let it stand, and what is left over is told against the saddle', () => {
+test('the bars follow the saddle where its marks let it stand, within half a mark of the bars', () => {
   const random = createRng(17)
   for (const [a, b] of pairs)
     for (let i = 0; i < 60; i++) {

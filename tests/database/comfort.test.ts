@@ -333,7 +333,7 @@ describe('red flags', () => {
 })
 
 describe('flags that cannot be buried', () => {
-  test('an open flag of the floor is found behind any number of notes, an old complaint behind newer ones', async () => {
+  test('an open flag is found behind any number of notes, an old complaint behind newer ones', async () => {
     const memberId = await rider()
     const flag = id()
     const at = { memberId, bikeId: 'bike-1', side: 'both' } as const
