@@ -120,6 +120,13 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
               pick={(one) => say({ lasts: one === lasts ? null : one })}
             />
           </div>
+          {asksSide && (
+            <p className={styles.stop} role="alert">
+              {you
+                ? 'Tap which side it is on, left, right or both: it decides what comes next.'
+                : 'It lasts: ask which side it is on before anything else.'}
+            </p>
+          )}
           <Picks
             title="When does it come?"
             options={MOMENTS.map((one) => [one, MOMENT_NAME[one]])}
@@ -138,11 +145,6 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
             chosen={health}
             pick={(one) => say({ health: toggled(health, one) })}
           />
-          {asksSide && (
-            <p className={styles.stop} role="alert">
-              {you ? 'Tap which side it is on: left, right or both.' : 'Ask which side it is on before anything else.'}
-            </p>
-          )}
           {flags.some((flag) => flag !== 'sideUnknown') && (
             <p className={styles.stop} role="alert">
               {referral}
