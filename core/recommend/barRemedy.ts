@@ -14,8 +14,8 @@ import {
 const MIN_WORTH = 0.05
 /** Of places with this part of the best one's chance the nearest is taken. */
 const NEARLY_AS_GOOD = 0.9
-/** A height outside its window counts less by this many millimetres for a factor of e; ours. */
-const HEIGHT_SCALE_MM = 30
+/** A height outside its window counts less, by a factor of e in so many millimetres: what was seen weighs more. Ours. */
+const HEIGHT_SCALE_MM = 80
 
 /**
  * The step that a reach seen wrong, or knees that touch, asks for: nearer or up where the bars are too far, away or

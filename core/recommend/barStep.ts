@@ -50,7 +50,13 @@ function barSituation(
 const isBarLook = (kind: string): boolean => kind === 'elbows' || kind === 'reachFeel' || kind === 'clearance'
 
 /** Where the bars should stand, and what that rests on: a first setting, or what was decided of bars that stand. */
-export type StandingBarAdvice = BarAdvice & Readonly<{ decision: BarWhy | 'first'; end?: BarEnd }>
+export type StandingBarAdvice = BarAdvice &
+  Readonly<{
+    decision: BarWhy | 'first'
+    end?: BarEnd
+    /** Elbows or feeling were seen: the chances beside the bars' marks are of them. */
+    byRider: boolean
+  }>
 /** The advice with what it was decided from; nothing was decided of a first setting, nor of bars left on purpose. */
 export type BarPlan = Readonly<{
   advice: StandingBarAdvice
@@ -64,15 +70,27 @@ export function planBars(inputs: BarInputs, saddle: SaddlePosition, isHere: bool
   const situation = started ? barSituation(inputs, saddle, isHere) : null
   if (!situation)
     return {
-      advice: { ...describeBars(barSearch, axes, firstBarPosition(barSearch, axes)), decision: 'first' },
+      advice: {
+        ...describeBars(barSearch, axes, firstBarPosition(barSearch, axes)),
+        decision: 'first',
+        byRider: barSearch.byRider,
+      },
     }
-  if (meant) return { advice: { ...describeBars(barSearch, axes, situation.standing), decision: 'noReason' } }
+  if (meant)
+    return {
+      advice: {
+        ...describeBars(barSearch, axes, situation.standing),
+        decision: 'noReason',
+        byRider: barSearch.byRider,
+      },
+    }
   const decision = decideBars(situation)
   const to = decision.kind === 'move' ? decision.to : situation.standing
   return {
     advice: {
       ...describeBars(barSearch, axes, to),
       decision: decision.why,
+      byRider: barSearch.byRider,
       ...(decision.kind === 'stay' && decision.end && { end: decision.end }),
     },
     decided: { situation, decision },

@@ -72,6 +72,7 @@ function remarkFor(
       `${formatAgainstSaddle(answer.bars.gripAboveSeatMm, lengths)}`
     )
   }
+  if (answer.bars.byRider) return 'elbows soft, knees clear: so many in 100 like this'
   if (answer.bars.slide && bikeType.forearmGaugeValid)
     return `forearm reaches at ${formatLabel(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'
