@@ -1,37 +1,18 @@
 import { axisOf, bottomCrankDeg, type BikeType } from '../bike/bike'
 import { axisPositions, contactPoints, type AxisPositions } from '../bike/contactPoints'
-import type { AxisName, Label, Marks } from '../conventions'
+import type { AxisName, Marks } from '../conventions'
 import { unitVector } from '../geometry'
 import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
 import { positionsOf } from '../scale/scale'
 import type { School } from '../school/school'
+import { unmeasured, worsened } from './changeGuard'
+import type { Change, ChangeInputs, Expected, NoChange, Proposal } from './changeTypes'
 import { freshest, isAxisInside, windowOf } from './checksRead'
 import { causeRow, type Cause, type ChangedAxis, type Way } from './causeTable'
-import type { ExplainRequest, Finding } from './request'
-import { offWindow } from './weigh'
-
-/** One change of the bike: from one mark to another, mm along the axis, or degrees of the saddle's tilt. */
-export type Change = Readonly<{
-  axis: ChangedAxis
-  direction: Way
-  from?: Label
-  to?: Label
-  mm?: number
-  deg?: number
-  /** More than `LARGE_STEP_MM` of its axis in one step. */
-  large: boolean
-}>
-
-/** What a check should read after a change; `from` only where it was read before. */
-export type Expected = Readonly<{
-  check: 'kneeFlexion' | 'plumb' | 'barAgainstSaddle' | 'tilt'
-  from?: number
-  to?: number
-  /** How much it should move. */
-  by: number
-}>
+import type { Finding } from './request'
+import { offWindow } from './windows'
 
 /** Beyond this a step is called large, mm and degrees (common practice, no source, for the seat; the rest ours). */
 export const LARGE_STEP_MM: Readonly<Record<AxisName, number>> = Object.freeze({
@@ -50,31 +31,6 @@ const SMALL_STEP_MM: Readonly<Record<AxisName, number>> = {
 }
 /** No more than this at once, but one mark, mm: small steps first. */
 const MAX_STEP_MM: Readonly<Record<AxisName, number>> = { seatHeight: 20, seatSlide: 15, barHeight: 20, barSlide: 20 }
-/** No change may straighten a knee below this, degrees: the lower end of what the strictest schools let pass. */
-const MIN_KNEE_DEG = 20
-
-/** A request as a change is worked out from it; `findings` are those that hold at the marks as they stand. */
-export type ChangeInputs = Pick<ExplainRequest, 'bikeType' | 'marks' | 'findings' | 'experience' | 'health'> &
-  Readonly<{
-    school: School
-    /** The heaviest weight of the causes that each axis puts right. */
-    leadingWeight: (axis: ChangedAxis) => number
-  }>
-/** A change, what the checks should read then, and the slide where the height's marks are far apart. */
-export type Proposal = Readonly<{ change: Change; expect: readonly Expected[]; orSlide?: Change }>
-/** Why there is no change for a cause. */
-export type NoChange =
-  /** It is not put right by moving an axis. */
-  | Readonly<{ code: 'notOfAnAxis' }>
-  /** This bike has no such axis. */
-  | Readonly<{ code: 'lacksAxis'; axis: ChangedAxis }>
-  | Readonly<{ code: 'atEnd'; axis: ChangedAxis }>
-  /** What would say how far was not read: it is measured first. */
-  | Readonly<{ code: 'measureFirst'; axis: ChangedAxis; measure: Finding['kind'] }>
-  /** Its own checks are as they should be. */
-  | Readonly<{ code: 'alreadyRight'; axis: ChangedAxis }>
-  /** A check that was read would get worse. */
-  | Readonly<{ code: 'wouldWorsen'; axis: ChangedAxis; check: Expected['check'] | 'reach' | 'clearance' }>
 
 /**
  * The one change for a cause, or why there is none. It is measured by what was read: the leg of the mean rider who
@@ -94,7 +50,7 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
   if (!bikeType || marks?.[axis] === undefined) {
     const mm = signed(direction, SMALL_STEP_MM[axis])
     const change: Change = { axis, direction, mm, large: false }
-    const worse = worsened(change, [], inputs)
+    const worse = worsened(change, roughly(change, findings), inputs)
     return worse ? { code: 'wouldWorsen', axis, check: worse } : { change, expect: [] }
   }
   const onward = marksOnward(bikeType, marks, axis, direction)
@@ -123,85 +79,37 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
   return { ...safe, ...(slide && safe.change.large && { orSlide: slide.change }) }
 }
 
+/**
+ * Degrees of knee that a millimetre of seat height straightens, and millimetres of plumb line that one of slide
+ * moves.
+ */
+const KNEE_DEG_PER_MM = 0.4
+const PLUMB_PER_SLIDE = 0.8
+
+/**
+ * What a change should do to the check of its own axis where nobody said what bike it is: enough to tell better from
+ * worse (common practice, no source: some 2 to 2.5 mm of seat a degree).
+ */
+function roughly({ axis, mm = 0 }: Change, findings: readonly Finding[]): Expected[] {
+  const expected = (check: Expected['check'], from: number | undefined, by: number): Expected[] =>
+    from === undefined ? [] : [{ check, from, to: from + by, by }]
+  switch (axis) {
+    case 'seatHeight':
+      return expected('kneeFlexion', freshest(findings, 'kneeAngle')?.deg, -KNEE_DEG_PER_MM * mm)
+    case 'seatSlide':
+      return expected('plumb', freshest(findings, 'plumb')?.mm, PLUMB_PER_SLIDE * mm)
+    case 'barHeight':
+      return expected('barAgainstSaddle', freshest(findings, 'barsAgainstSaddle')?.mm, mm)
+    default:
+      return []
+  }
+}
+
 /** An axis whose checks are all right is moved only where its cause has more than this of the weight. */
 const MUST_LEAD = 0.5
 
 const isBlocked = (axis: ChangedAxis, inputs: ChangeInputs): boolean =>
   isAxisInside(axis, inputs.findings, inputs) === true && inputs.leadingWeight(axis) <= MUST_LEAD
-
-/** What has to be read before an axis is moved, or null where it was. Nothing is moved for what was not measured. */
-function unmeasured(
-  axis: ChangedAxis,
-  cause: Cause,
-  { findings, school }: Pick<ChangeInputs, 'findings' | 'school'>,
-): Finding['kind'] | null {
-  const has = (...kinds: Finding['kind'][]) => kinds.some((kind) => freshest(findings, kind) !== undefined)
-  switch (axis) {
-    case 'seatHeight':
-      return has('kneeAngle') ? null : 'kneeAngle'
-    case 'seatSlide':
-      if (has('plumb')) return null
-      // Without a plumb line the slide goes by how the rider sits and feels.
-      return school.foreAft === 'plumb' || school.foreAft === 'midFoot' || !has('seen', 'reachFeel', 'elbows', 'build')
-        ? 'plumb'
-        : null
-    case 'tilt':
-      return has('tilt') ? null : 'tilt'
-    case 'barHeight':
-      return has('barsAgainstSaddle', 'clearance', 'trunkAngle') ? null : 'barsAgainstSaddle'
-    case 'barSlide':
-      return has('elbows', 'reachFeel', 'forearmGauge', 'clearance', 'trunkAngle') ||
-        findings.some((one) => one.kind === 'seen' && supports(one, cause))
-        ? null
-        : 'elbows'
-  }
-}
-
-/** Whether a note of the class speaks for a cause of the bars' slide. */
-const supports = ({ what }: Extract<Finding, { kind: 'seen' }>, cause: Cause): boolean =>
-  cause === 'barsTooFar' && /elbowsLocked|elbows locked|pullingAway|pulling/i.test(what)
-
-/**
- * The check that a change would take further outside its window than it was read, or turn against what was seen of the
- * reach or the knees; null where none.
- */
-export function worsened(
-  { axis, direction, mm = 0 }: Change,
-  expect: readonly Expected[],
-  inputs: ChangeInputs,
-): Extract<NoChange, { code: 'wouldWorsen' }>['check'] | null {
-  const { findings, health = [] } = inputs
-  for (const { check, from, to, by } of expect) {
-    // In pregnancy nothing lowers the bars against the saddle.
-    if (check === 'barAgainstSaddle' && by < -1 && health.includes('pregnant')) return check
-    if (from === undefined || to === undefined) continue
-    const window = windowOf(check, findings, inputs)
-    const [before, after] = [from, to].map((value) => Math.abs(offWindow(value, window)))
-    if (after > before + 1e-6) return check
-    if (check === 'kneeFlexion' && by < 0 && to < MIN_KNEE_DEG) return check
-  }
-  if (
-    health.includes('pregnant') &&
-    ((axis === 'barHeight' && direction === 'down') || (axis === 'tilt' && direction === 'up'))
-  )
-    return axis === 'tilt' ? 'tilt' : 'barAgainstSaddle'
-  const reach = reachVerdictOf(findings)
-  const longer = (axis === 'barSlide' && direction === 'forward') || (axis === 'seatSlide' && direction === 'back')
-  const shorter = (axis === 'barSlide' && direction === 'back') || (axis === 'seatSlide' && direction === 'forward')
-  const lower = axis === 'barHeight' && direction === 'down'
-  if (reach === 'far' && (longer || lower)) return 'reach'
-  if (reach === 'near' && (shorter || (axis === 'barHeight' && direction === 'up'))) return 'reach'
-  const touches = freshest(findings, 'clearance')?.seen === 'touches'
-  if (touches && ((axis === 'barSlide' && direction === 'back') || lower)) return 'clearance'
-  return mm === 0 && axis !== 'tilt' ? 'reach' : null
-}
-
-const reachVerdictOf = (findings: readonly Finding[]): 'far' | 'near' | null => {
-  const [elbows, feel] = [freshest(findings, 'elbows')?.seen, freshest(findings, 'reachFeel')?.seen]
-  if (elbows === 'soft' || feel === 'right') return null
-  if (elbows === 'locked' || feel === 'stretched') return elbows === 'cramped' || feel === 'cramped' ? null : 'far'
-  return elbows === 'cramped' || feel === 'cramped' ? 'near' : null
-}
 
 const signed = (direction: Way, mm: number): number => (direction === 'up' || direction === 'forward' ? mm : -mm)
 

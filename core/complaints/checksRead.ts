@@ -1,13 +1,12 @@
 import { inWindow } from '../school/school'
 import type { ChangedAxis } from './causeTable'
 import type { Finding } from './request'
-import { barsWindowMm, offWindow, plumbWindowMm, tiltAssessment, type Asked } from './weigh'
+import { barsWindowMm, offWindow, plumbWindowMm, tiltAssessment, type WindowContext as Context } from './windows'
 
 /** Elbows, feeling and gauge within these are as they should be, mm of forearm gap. */
 const FOREARM_WINDOW_MM = [-20, 20] as const
 
 type Of<K extends Finding['kind']> = Extract<Finding, { kind: K }>
-type Context = Pick<Asked, 'school' | 'experience' | 'health'>
 
 /** The youngest finding of a kind that was made on a bike of this type. */
 export function freshest<K extends Finding['kind']>(findings: readonly Finding[], kind: K): Of<K> | undefined {

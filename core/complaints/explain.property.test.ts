@@ -4,7 +4,8 @@ import { SIGNS } from '../watch/signs'
 import { CAUSES, COMPLAINTS, type Cause } from './causeTable'
 import { explainComplaints } from './explain'
 import { MOMENTS, QUALITIES, type Complaint, type Finding } from './request'
-import { prepareFindings, weighCauses } from './weigh'
+import { prepareFindings } from './knownFindings'
+import { weighCauses } from './weigh'
 
 const side = fc.constantFrom('left', 'right', 'both')
 const aged = { daysAgo: fc.option(fc.integer({ min: 0, max: 60 }), { nil: undefined }) }

@@ -1,22 +1,22 @@
 import { schoolOf, type School } from '../school/school'
 import { REGIONS } from '../watch/signs'
 import { causeRow, CAUSES, type Cause, type ChangedAxis } from './causeTable'
-import { changeFor, type NoChange, type Proposal } from './change'
+import { changeFor } from './change'
+import type { NoChange, Proposal } from './changeTypes'
 import { areAllGood, isAxisInside } from './checksRead'
+import { findingsThatHold, prepareFindings } from './knownFindings'
 import { redFlagsOf, type RedFlagReason } from './redFlags'
 import type { Complaint, ExplainRequest, Finding } from './request'
 import {
   causeWeights,
-  findingsThatHold,
   leadingCauseWith,
-  plumbWindowMm,
-  prepareFindings,
   signOf,
   weighCauses,
   type Asked as Weighing,
   type Spoken,
   type Weighed,
 } from './weigh'
+import { plumbWindowMm } from './windows'
 
 /** A measurement that would change which cause leads, and between which causes it decides. */
 export type Deciding = Readonly<{ kind: Finding['kind']; between: readonly Cause[] }>

@@ -76,6 +76,24 @@ test('an instrument outranks a note: a knee read straight is not straightened fo
   expect(low.for.join()).toContain('the instrument does not bear it out')
 })
 
+test('where nobody said what bike it is a straight knee is not straightened, nor a slide moved the wrong way', () => {
+  for (const what of ORDINARY)
+    for (const [deg, mm] of [
+      [22, 0],
+      [40, 0],
+      [30, 30],
+      [30, -30],
+    ]) {
+      const findings: Finding[] = [
+        { kind: 'kneeAngle', deg },
+        { kind: 'plumb', mm },
+      ]
+      const { change } = explain({ complaints: [{ what, strength: 5 }], findings })
+      if (change?.axis === 'seatHeight') expect(change.direction).toBe(deg < 25 ? 'down' : 'up')
+      if (change?.axis === 'seatSlide') expect(change.direction).toBe(mm > 0 ? 'back' : 'forward')
+    }
+})
+
 test('with nothing measured no saddle and no tilt is moved: what decides is measured first', () => {
   for (const what of ORDINARY) {
     const { change, orSlide } = explain(asked({ complaints: [{ what, strength: 5 }] }))

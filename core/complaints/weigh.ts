@@ -1,6 +1,4 @@
-import { assessTilt } from '../bike/tilt'
-import { barPostureFor, barWindowMm } from '../school/barPosture'
-import { PLUMB_WINDOW_MM, type School } from '../school/school'
+import type { School } from '../school/school'
 import { signNamed } from '../watch/signs'
 import {
   CAUSE_TABLE,
@@ -10,10 +8,12 @@ import {
   SUSPICION_ODDS,
   type Cause,
   type FindingRule,
-  type When,
 } from './causeTable'
 import type { Complaint, ExplainRequest, Finding } from './request'
+import { AGES, isOfOtherType, withMeasurement, type Known, type KnownFindings, type Prepared } from './knownFindings'
+import { areOpposite, matches } from './ruleMatches'
 import { seenSign } from './seenSign'
+import { offWindow, plumbWindowMm } from './windows'
 
 /** Each further complaint that a cause explains too makes it so much likelier for the others; ours. */
 const SHARED_BY_COMPLAINTS = 1.6
@@ -28,27 +28,10 @@ const HELD_COUNTS = 0.6
 /** How far a note counts that an instrument does not bear out: an instrument outranks a note. Ours. */
 const NOT_BORNE_OUT_COUNTS = 0.25
 /**
- * Readings of one kind that differ by more than this without a recorded change speak for a slip: some three standard
- * deviations of a difference (2° a knee angle, 6 mm a plumb line; `measurementNoise`).
- */
-const DRIFT_FROM = { kneeAngle: 8, plumb: 25 } as const
-
-/**
  * What older findings spoke against becomes at most so much likelier by a change: never more than what the change
  * itself points to, or a change would lower the weight of its own causes.
  */
 const MOST_FREED = FINDING_FACTOR.strong
-
-const BARS_SEEN = ['elbows', 'reachFeel', 'clearance', 'trunkAngle', 'forearmGauge'] as const
-const HEIGHT_SEEN = ['rocking', 'heelCheck', 'footPitch', 'kneeByEye'] as const
-/** Which findings a change makes old. */
-const AGES: Readonly<Record<Extract<Finding, { kind: 'changed' }>['what'], readonly Finding['kind'][]>> = {
-  numbers: ['kneeAngle', 'plumb', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
-  bike: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
-  saddle: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', ...HEIGHT_SEEN],
-  shoes: ['kneeAngle', 'plumb', ...HEIGHT_SEEN],
-  cleats: ['kneeAngle', 'plumb', ...HEIGHT_SEEN],
-}
 
 /** A rule that speaks: how far it counts (0–1), by which finding, and why it counts less. */
 export type Spoken = Readonly<{
@@ -71,107 +54,6 @@ export type Weighed = Readonly<{
   for: readonly Spoken[]
   against: readonly Spoken[]
 }>
-
-/**
- * A reading that differs from an older one of its kind although nothing was changed between them: newest less older.
- */
-export type Drift = Readonly<{ kind: 'drift'; of: 'kneeAngle' | 'plumb'; by: number; daysAgo?: number }>
-type Known = Finding | Drift
-
-/** Findings as they are looked up: by kind, notes by their sign; whether what they were found on was changed since. */
-type Prepared = Readonly<{
-  finding: Known
-  isOld: boolean
-  /** An instrument's reading that holds of what this note saw, and which way the note goes. */
-  measured?: Readonly<{ reading: Known; way: 1 | -1 }>
-}>
-export type KnownFindings = ReadonlyMap<string, readonly Prepared[]>
-
-const keyOf = (finding: Known): string =>
-  finding.kind === 'seen' ? `seen ${seenSign(finding.region, finding.what)?.sign}` : finding.kind
-
-const daysOf = ({ daysAgo = 0 }: Known): number => daysAgo
-const isOfOtherType = (finding: Known): boolean => 'otherType' in finding && finding.otherType === true
-
-/**
- * The findings that speak: of readings and looks of one kind only the newest, those of this type of bike before others;
- * notes and changes all. An older reading that differs, with nothing changed in between, speaks for a slip instead.
- */
-export function prepareFindings(findings: readonly Finding[]): KnownFindings {
-  const changes = findings.filter((one) => one.kind === 'changed')
-  const changedAfter = (finding: Known): boolean =>
-    changes.some(({ what, daysAgo }) => (AGES[what] as string[]).includes(finding.kind) && daysOf(finding) > daysAgo)
-  const byKind = new Map<string, Finding[]>()
-  for (const finding of findings) byKind.set(keyOf(finding), [...(byKind.get(keyOf(finding)) ?? []), finding])
-  const known = new Map<string, Prepared[]>()
-  for (const [key, all] of byKind) {
-    const speaking = all[0].kind === 'seen' || all[0].kind === 'changed' ? all : newestOf(all)
-    known.set(
-      key,
-      speaking.map((finding) => ({ finding, isOld: finding.kind !== 'changed' && changedAfter(finding) })),
-    )
-  }
-  const drifts = (['kneeAngle', 'plumb'] as const).flatMap((kind) => driftOf(byKind.get(kind) ?? [], kind, changes))
-  if (drifts.length > 0)
-    known.set(
-      'drift',
-      drifts.map((finding) => ({ finding, isOld: false })),
-    )
-  return withInstruments(known)
-}
-
-/** The newest of a kind on this type of bike; of another type only where there is none. Of one age all. */
-function newestOf(all: readonly Finding[]): Finding[] {
-  const own = all.filter((one) => !isOfOtherType(one))
-  const from = own.length > 0 ? own : all
-  const newest = Math.min(...from.map(daysOf))
-  return from.filter((one) => daysOf(one) === newest)
-}
-
-function driftOf(
-  all: readonly Finding[],
-  of: Drift['of'],
-  changes: readonly Extract<Finding, { kind: 'changed' }>[],
-): Drift[] {
-  const own = all.filter((one) => !isOfOtherType(one)).toSorted((a, b) => daysOf(a) - daysOf(b))
-  const newest = own.at(0)
-  if (!newest) return []
-  const valueOf = (one: Finding) => (one.kind === 'kneeAngle' ? one.deg : one.kind === 'plumb' ? one.mm : 0)
-  const between = (older: Finding) =>
-    changes.some(({ daysAgo }) => daysAgo >= daysOf(newest) && daysAgo <= daysOf(older))
-  const older = own.find((one) => daysOf(one) > daysOf(newest))
-  if (!older || between(older)) return []
-  const by = valueOf(newest) - valueOf(older)
-  return Math.abs(by) > DRIFT_FROM[of] ? [{ kind: 'drift', of, by, daysAgo: daysOf(newest) }] : []
-}
-
-/** Signs that an instrument measures too: where it holds and says otherwise, the note counts less. */
-const MEASURED_SIGNS = [
-  { sign: 'deepBend', by: 'kneeAngle', way: 1 },
-  { sign: 'locked', by: 'kneeAngle', way: -1 },
-  { sign: 'aheadOfToes', by: 'plumb', way: 1 },
-] as const
-
-function withInstruments(known: Map<string, Prepared[]>): KnownFindings {
-  for (const { sign, by, way } of MEASURED_SIGNS) {
-    const notes = known.get(`seen ${sign}`)
-    const reading = known.get(by)?.find(({ finding, isOld }) => !isOld && !isOfOtherType(finding))?.finding
-    if (notes && reading)
-      known.set(
-        `seen ${sign}`,
-        notes.map((one) => ({ ...one, measured: { reading, way } })),
-      )
-  }
-  return known
-}
-
-/** Findings that nothing was changed under since. */
-export const findingsThatHold = (known: KnownFindings): Finding[] =>
-  [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld || finding.kind === 'drift' ? [] : [finding]))
-
-/** What is known, and one measurement of today besides. */
-const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
-  new Map(known).set(keyOf(finding), [{ finding, isOld: false }])
 
 export type Asked = Pick<ExplainRequest, 'complaints' | 'experience' | 'health'> &
   Readonly<{
@@ -371,131 +253,6 @@ function bearsOut({ reading, way }: NonNullable<Prepared['measured']>, school: S
 }
 
 const isOfBike = ({ kind }: Known): boolean => (AGES.bike as string[]).includes(kind)
-
-const areOpposite = (a: string | undefined, b: string | undefined): boolean =>
-  (a === 'left' && b === 'right') || (a === 'right' && b === 'left')
-
-/** How far a value lies beyond a window: plus above it, minus below, 0 within. */
-export const offWindow = (value: number, [low, high]: readonly [number, number]): number =>
-  value > high ? value - high : value < low ? value - low : 0
-
-/**
- * Where the plumb line should fall, mm; a school without a plumb line guards against gross errors only, as the balance
- * school does.
- */
-export const plumbWindowMm = ({ foreAft }: Pick<School, 'foreAft'>): readonly [number, number] =>
-  PLUMB_WINDOW_MM[foreAft === 'unused' ? 'balance' : foreAft]
-
-/** Where the bars belong against the saddle, mm, by school, health and experience; level where nothing was said. */
-export function barsWindowMm({
-  school,
-  experience = 'regular',
-  health = [],
-}: Pick<Asked, 'school' | 'experience' | 'health'>): readonly [number, number] {
-  const rider = { experience, pregnant: health.includes('pregnant') }
-  return barWindowMm(school, barPostureFor(school, rider, undefined).posture)
-}
-
-/** Whether a finding of the rule's kind, and of its sign, is what the rule is about. */
-function matches(when: When, found: Known, complaint: Complaint, asked: Asked): boolean {
-  if (when.kind !== found.kind) return false
-  const { school } = asked
-  const finding = found as Finding
-  switch (when.kind) {
-    case 'kneeAngle': {
-      const { deg } = finding as Extract<Finding, { kind: 'kneeAngle' }>
-      const [low, high] = school.kneeWindowDeg
-      if (when.side === 'within') return deg >= low && deg <= high
-      return when.side === 'above' ? deg > high + when.by : deg < low - when.by
-    }
-    case 'plumb': {
-      const off = offWindow((finding as Extract<Finding, { kind: 'plumb' }>).mm, plumbWindowMm(school))
-      // Where the string guards against gross errors only, lying within says nothing of the slide.
-      if (when.side === 'within') return off === 0 && (school.foreAft === 'plumb' || school.foreAft === 'midFoot')
-      return when.side === 'ahead' ? off > when.by : -off > when.by
-    }
-    case 'barsAgainstSaddle': {
-      const off = offWindow((finding as Extract<Finding, { kind: 'barsAgainstSaddle' }>).mm, barsWindowMm(asked))
-      return when.side === 'below' ? -off > when.by : off >= 0
-    }
-    case 'viewAngle':
-      return within(when, Math.abs((finding as Extract<Finding, { kind: 'viewAngle' }>).deg))
-    case 'saddleLine':
-      return within(when, Math.abs((finding as Extract<Finding, { kind: 'saddleLine' }>).mm))
-    case 'forearmGauge':
-      return within(when, (finding as Extract<Finding, { kind: 'forearmGauge' }>).mm)
-    case 'footPitch':
-    case 'trunkAngle':
-      return within(when, (finding as Extract<Finding, { kind: 'trunkAngle' }>).deg)
-    case 'tilt':
-      return tiltOutcome(finding as Extract<Finding, { kind: 'tilt' }>, school) === when.outcome
-    case 'heelCheck': {
-      const { seen } = finding as Extract<Finding, { kind: 'heelCheck' }>
-      // A natural foot fails the heel check at a height that is right: only schools that go by it hear it.
-      const counts = school.heelCheck === 'target' || (school.heelCheck === 'ceiling' && seen === 'cannotReach')
-      return counts && seen === when.seen
-    }
-    case 'elbows':
-    case 'reachFeel':
-    case 'clearance':
-    case 'kneeByEye':
-      return (finding as Extract<Finding, { kind: 'elbows' }>).seen === when.seen
-    case 'build': {
-      const { torso, heavyUpperBody, tightHips } = finding as Extract<Finding, { kind: 'build' }>
-      return {
-        longTorso: torso === 'long',
-        shortTorso: torso === 'short',
-        heavyUpperBody: heavyUpperBody === true,
-        tightHips: tightHips === true,
-      }[when.of]
-    }
-    case 'drift': {
-      const { of, by } = found as Drift
-      return of === when.of && (when.way === 'either' || (when.way === 'up') === by > 0)
-    }
-    case 'rocking': {
-      const { seen } = finding as Extract<Finding, { kind: 'rocking' }>
-      return (seen === 'left' || seen === 'right' ? 'oneSide' : seen) === when.seen
-    }
-    case 'cadence': {
-      const { load, rpm } = finding as Extract<Finding, { kind: 'cadence' }>
-      return load === when.load && within(when, rpm)
-    }
-    case 'changed': {
-      const { what, daysAgo } = finding as Extract<Finding, { kind: 'changed' }>
-      return what === when.what && daysAgo <= when.below
-    }
-    case 'seen': {
-      const { side } = finding as Extract<Finding, { kind: 'seen' }>
-      return when.side === undefined || areOpposite(side, complaint.side)
-    }
-    default:
-      return false
-  }
-}
-
-/** A saddle's tilt, judged by its shape, how the board lay and the studio's school. */
-export const tiltOutcome = (reading: Extract<Finding, { kind: 'tilt' }>, school: School) =>
-  tiltAssessment(reading, school).outcome
-export const tiltAssessment = (
-  { deg, shape = 'flat', across = 'highestPoints' }: Extract<Finding, { kind: 'tilt' }>,
-  school: Pick<School, 'tilt'>,
-) => assessTilt({ deg, floorDeg: 0, across }, shape, school.tilt)
-
-function within(when: When, value: number): boolean {
-  const {
-    above = -Infinity,
-    below = Infinity,
-    from = -Infinity,
-    to = Infinity,
-  } = when as {
-    above?: number
-    below?: number
-    from?: number
-    to?: number
-  }
-  return value > above && value < below && value >= from && value <= to
-}
 
 /** A rule heard for two complaints is told once, where it counts most. */
 function uniqueRules(spoken: readonly Spoken[]): Spoken[] {

@@ -1,6 +1,6 @@
 import type { BikeType } from '../bike/bike'
 import { causeRow, complaintRow, type Cause, type FindingRule } from '../complaints/causeTable'
-import type { Change, Expected, Proposal } from '../complaints/change'
+import type { Change, Expected, Proposal } from '../complaints/changeTypes'
 import type { Conflict, Deciding, Explanation, WhyNoChange } from '../complaints/explain'
 import type { RedFlagReason } from '../complaints/redFlags'
 import type { Finding } from '../complaints/request'

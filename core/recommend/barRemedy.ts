@@ -14,7 +14,9 @@ import {
 const MIN_WORTH = 0.05
 /** Of places with this part of the best one's chance the nearest is taken. */
 const NEARLY_AS_GOOD = 0.9
-/** A height outside its window counts less, by a factor of e in so many millimetres: what was seen weighs more. Ours. */
+/**
+ * A height outside its window counts less, by a factor of e in so many millimetres: what was seen weighs more. Ours.
+ */
 const HEIGHT_SCALE_MM = 80
 
 /**

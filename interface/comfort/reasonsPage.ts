@@ -1,5 +1,5 @@
 import { causeRow } from '@/core/complaints/causeTable'
-import type { Change } from '@/core/complaints/change'
+import type { Change } from '@/core/complaints/changeTypes'
 import { SAID_BY_FLAG } from '@/core/complaints/complaint'
 import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
 import { kitAdviceFor, type KitAdvice } from '@/core/complaints/kit'

@@ -1,7 +1,7 @@
 import type { Cause } from '../../core/complaints/causeTable'
 import type { Health } from '../../core/complaints/complaint'
 import { redFlagsOf, type RedFlagReason } from '../../core/complaints/redFlags'
-import type { Change } from '../../core/complaints/change'
+import type { Change } from '../../core/complaints/changeTypes'
 import type { ExplainRequest, Finding } from '../../core/complaints/request'
 import { formatChange, formatExpected } from '../../core/messages/complaints'
 import { explain, type ExplainResponse } from '../../core/operations/explain'

@@ -1,6 +1,6 @@
 import { and, desc, eq, isNull, lt, or } from 'drizzle-orm'
 import type { Cause } from '../../core/complaints/causeTable'
-import type { Change } from '../../core/complaints/change'
+import type { Change } from '../../core/complaints/changeTypes'
 import type { TrialOutcome } from '../../core/complaints/trial'
 import type { Marks } from '../../core/conventions'
 import type { Scope } from '../accounts/scope'
