@@ -1,17 +1,17 @@
 import type { BikeType } from '../bike/bike'
 import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
-import type { BarPosture, BarReason } from '../school/barPosture'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
 import type { Anomaly, Slip } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
 import { CAUTION, cautionsFor } from './cautions'
-import { formatLabel, formatSteps } from './labels'
+import { barsSeenParts, BAR_WINDOW_TEXT, formatBarMove, formatBars, formatBarsLeft } from './bars'
+import { formatLabel } from './labels'
+import { formatMove } from './moves'
 import type { UnitSystem } from '../units/length'
 import {
   capitalized,
-  formatAgainstSaddle,
   formatPlumb,
   lowered,
   formatAgo,
@@ -138,55 +138,8 @@ function formatNextStep(
       `riders like this one, and no other mark is better.${open} ${way}`
     )
   }
-  const bars = formatBarsLeft(next, shown, others)
+  const bars = formatBarsLeft(next, shown, next.barsEnd ? formatOtherType(others, 'bars') : '')
   return `Leave the seat at ${seat}: the knee reads ${reading}, and no other mark is clearly better.${open}${bars}`
-}
-
-/** What is said of bars that stay where they are: nothing where there is nothing to say. */
-function formatBarsLeft(
-  { barsWhy, barsEnd, barsDisagreeMm }: Advice['next'],
-  shown: UnitSystem,
-  others: readonly OtherType[] | undefined,
-): string {
-  if (barsEnd) return ` The bars stay too ${BAR_END[barsEnd]}. ${formatOtherType(others, 'bars')}`
-  if (barsWhy === 'lookAgain') return ' Elbows and feeling do not agree: look at both again.'
-  if (barsWhy === 'kneesNext') return ' Next, stand up: do the knees clear the bars?'
-  if (barsWhy !== 'passed') return ''
-  if (barsDisagreeMm === undefined) return ' The bars are right too.'
-  const off = formatLength(barsDisagreeMm, shown)
-  const way = barsDisagreeMm > 0 ? 'higher' : 'lower'
-  return ` The bars suit the rider, ${off} ${way} than the rule: ask, and keep theirs.`
-}
-const BAR_END = { far: 'far', near: 'near', touching: 'near for the knees' } as const
-
-/** "raise the bars one mark, 6 to 7, 40 mm above the saddle: the elbows were locked" */
-function formatBarMove(bikeType: BikeType, { next, bars }: Pick<Advice, 'next' | 'bars'>, shown: UnitSystem): string {
-  const [move] = next.moves
-  const moved = formatMove(bikeType, move, shown)
-  const why = BAR_MOVE_WHY[next.barsWhy!](next)
-  if (move.axis === 'barHeight') return `${moved}, ${formatAgainstSaddle(bars.gripAboveSeatMm, shown)}: ${why}`
-  return `${moved}: ${why}, and the reach gets ${formatLength(move.mm, shown)} ${move.mm > 0 ? 'longer' : 'shorter'}`
-}
-
-type BarsSeen = Extract<Reason, { code: 'barsSeen' }>
-const barsSeen = ({ reasons }: Advice['next']): BarsSeen | undefined =>
-  reasons.find((reason): reason is BarsSeen => reason.code === 'barsSeen')
-
-const BAR_MOVE_WHY: Readonly<Record<NonNullable<Advice['next']['barsWhy']>, (next: Advice['next']) => string>> = {
-  reach: (next) => {
-    const { elbows, feel } = barsSeen(next) ?? {}
-    if (elbows === 'locked') return 'the elbows were locked'
-    if (elbows === 'cramped') return 'the arms were cramped'
-    return feel === 'stretched' ? 'the rider feels stretched' : 'the rider feels cramped'
-  },
-  knees: () => 'the knees touched them',
-  height: ({ moves: [{ mm }] }) => `they stand too ${mm > 0 ? 'low' : 'high'}`,
-  gauge: () => 'the reach was off by the gauge',
-  passed: () => '',
-  lookAgain: () => '',
-  kneesNext: () => '',
-  plumbFirst: () => '',
-  noReason: () => '',
 }
 
 /** Which type to offer where this one ends, and how likely it is right there. */
@@ -202,24 +155,6 @@ function formatOtherType(others: readonly OtherType[] | undefined, of: 'saddle' 
 }
 /** A type less likely to suit than this is not offered. */
 const LEAST_CHANCE = 0.3
-
-/** "raise the seat one mark, 6 to 7" */
-function formatMove(bikeType: BikeType, move: Move, shown: UnitSystem): string {
-  const scale = bikeType.axes[move.axis]?.scale
-  const how = scale && move.from !== undefined ? ` ${formatSteps(scale, move.from, move.to, move.mm, shown)}` : ''
-  const format = (label: string) => formatLabel(bikeType, move.axis, label)
-  return (
-    `${VERBS[move.axis](move.mm)}${how}, ` +
-    `${move.from === undefined ? 'to' : `${format(move.from)} to`} ${format(move.to)}`
-  )
-}
-
-const VERBS: Readonly<Record<Move['axis'], (mm: number) => string>> = {
-  seatHeight: (mm) => (mm > 0 ? 'raise the seat' : 'lower the seat'),
-  seatSlide: (mm) => (mm > 0 ? 'slide the saddle forward' : 'slide the saddle back'),
-  barHeight: (mm) => (mm > 0 ? 'raise the bars' : 'lower the bars'),
-  barSlide: (mm) => (mm > 0 ? 'move the bars away' : 'bring the bars nearer'),
-}
 
 function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: UnitSystem): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
@@ -311,74 +246,8 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
   }
 }
 
-/** "the elbows were soft", "it felt stretched", "the knees touched the bars" */
-function barsSeenParts({ elbows, feel, clearance }: BarsSeen): string[] {
-  return [
-    ...(elbows ? [`the elbows were ${elbows}`] : []),
-    ...(feel ? [`the reach felt ${feel}`] : []),
-    ...(clearance ? [`the knees ${clearance === 'clear' ? 'cleared' : 'touched'} the bars`] : []),
-  ]
-}
-
-const BAR_WINDOW_TEXT: Readonly<Record<BarPosture, string>> = {
-  above: '20 to 100 mm above the saddle',
-  level: 'about level with the saddle',
-  low: '15 to 80 mm below the saddle',
-  lowest: 'as low as the rider likes, within reason',
-}
-
 /** From this age on what is known of a body is said to have grown old, days. */
 const OLD_DAYS = 180
-
-const BAR_WHY: Readonly<Record<BarReason, string>> = {
-  new: 'a new rider sits easier with the bars up',
-  regular: 'level suits a regular rider',
-  experienced: 'level suits, unless the rider rides low on the road',
-  wish: 'as the rider wishes',
-  backSore: 'a sore back wants the bars up',
-  pregnant: 'in pregnancy the bars go up',
-  school: 'this studio’s way',
-  unknown: 'until experience and back are known, the bars stay up',
-}
-
-/** The bars in one sentence: where they should stand and why, or why they stay. */
-function formatBars(bikeType: BikeType, { bars, next }: Advice, shown: UnitSystem): string {
-  const at =
-    formatLabel(bikeType, 'barHeight', bars.height.label) +
-    (bars.slide ? ` and ${formatLabel(bikeType, 'barSlide', bars.slide.label)}` : '')
-  if (next.kind === 'change' && next.barsWhy) return `${capitalized(formatBarMove(bikeType, { next, bars }, shown))}.`
-  const where = formatAgainstSaddle(bars.gripAboveSeatMm, shown)
-  switch (bars.decision) {
-    case 'passed': {
-      const off = next.barsDisagreeMm
-      const rule =
-        off === undefined
-          ? ''
-          : ` By rule they would stand ${formatLength(off, shown)} ${off > 0 ? 'lower' : 'higher'}: ask, keep theirs.`
-      return `Leave the bars at ${at}, ${where}: they suit the rider, and the knees clear them.${rule}`
-    }
-    case 'lookAgain':
-      return `Leave the bars at ${at}: elbows and feeling do not agree. Look at both again.`
-    case 'kneesNext':
-      return `Leave the bars at ${at}: the reach is right. Then stand up: do the knees clear them?`
-    case 'plumbFirst':
-      return 'First the cranks level: the saddle’s slide comes before the bars’.'
-    case 'reach':
-    case 'knees':
-    case 'gauge':
-      if (bars.end)
-        return `At ${at} the bars stay too ${BAR_END[bars.end]}, and no mark of them helps. Offer another type of bike.`
-  }
-  const set = `Bars at ${at}: ${where}, ${BAR_WHY[bars.why]}.`
-  const gap = bars.forearmGapMm
-  const reach = !bikeType.axes.barSlide
-    ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
-    : gap !== undefined && Math.abs(gap) > 20
-      ? ` By the forearm the bars stay ${formatLength(gap, shown)} too ` +
-        `${gap > 0 ? 'far' : 'near'}: the slide ends there.`
-      : ''
-  return bars.fits ? set + reach : `${set} That is the nearest this post offers.${reach}`
-}
 
 /** Why a setting is on purpose, as it stands in a sentence. */
 export const MEANT_TEXT: Readonly<Record<MeantReason, string>> = {
