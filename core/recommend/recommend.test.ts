@@ -178,7 +178,7 @@ describe('after a check', () => {
 
   test('before the plumb line was hung a change says so: both readings in one mount', () => {
     expect(ask([...tape(1700), gonio(40)]).next.sentence).toMatch(
-      /^Before climbing off, hang the plumb line too; then /,
+      /^Before climbing off, hang the plumb line too\. Then /,
     )
     expect(ask([...tape(1700), gonio(40), plumbLine(0)]).next.sentence).not.toMatch(/plumb line too/)
   })
