@@ -41,7 +41,7 @@ export function assessTilt(
   return { deg: own, windowDeg, outcome, alarm: outside > ALARM_DEG }
 }
 
-/** The tilt kept of a machine, judged by how its board lay; null where none was read. */
+/** Assesses a machine's stored tilt by how the board lay; null without a reading. */
 export const assessMachineTilt = (
   { tiltDeg, tiltAcross = 'highestPoints' }: Pick<Bike, 'tiltDeg' | 'tiltAcross'>,
   shape: BikeType['saddle']['shape'],

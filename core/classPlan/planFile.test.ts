@@ -26,7 +26,7 @@ test('beats serve where turns are left empty; what is left out is usual; columns
   ])
 })
 
-test('turns and beats that do not go together are a fault, and told as such', () => {
+test('turns and beats that do not go together are a fault with its own sentence', () => {
   const { blocks, faults } = read('name,minutes,turns,beats', 'Good,5,53,106', 'Off,5,90,170', 'Odd,5,90,many')
   expect(blocks.map(({ name }) => name)).toEqual(['Good'])
   expect(faults).toEqual([

@@ -98,7 +98,7 @@ const when = Type.Union([
   }),
   /** Millimetres beyond the school's window. */
   closed({ kind: Type.Literal('plumb'), side: oneOf(['ahead', 'within', 'behind']), by: Type.Number({ minimum: 0 }) }),
-  /** Millimetres beyond what is wanted of these bars by the school and the rider. */
+  /** Millimetres beyond the bars' window for this school and rider. */
   closed({
     kind: Type.Literal('barsAgainstSaddle'),
     side: oneOf(['below', 'notBelow']),

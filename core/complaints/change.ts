@@ -22,7 +22,7 @@ export const LARGE_STEP_MM: Readonly<Record<AxisName, number>> = Object.freeze({
   barSlide: 20,
 })
 const LARGE_TILT_DEG = 1
-/** A step taken where nothing says how far, mm. */
+/** Default step without a reading that gives its size, mm. */
 const SMALL_STEP_MM: Readonly<Record<AxisName, number>> = {
   seatHeight: 5,
   seatSlide: 5,
@@ -126,7 +126,7 @@ function tiltChange(direction: Way, inputs: ChangeInputs): Proposal | NoChange {
   return worse ? { code: 'wouldWorsen', axis: 'tilt', check: worse } : { change, expect }
 }
 
-/** Every mark of an axis on from where it stands in a direction, as changes, the nearest first. */
+/** Every mark of an axis beyond its current one in a direction, as changes, the nearest first. */
 function marksOnward(bikeType: BikeType, marks: Marks, axis: AxisName, direction: Way): readonly Change[] {
   const has = axisOf(bikeType, axis)
   const label = marks[axis]
@@ -192,7 +192,7 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
   }
 }
 
-/** How far the axis should go, mm: to the edge of what is wanted where that was read, and no further than one step. */
+/** Size of the step, mm: to the nearer edge of the window if its check was read, at most one step. */
 function stepMm(axis: AxisName, direction: Way, inputs: ChangeInputs, model: RiderModel): number {
   const { findings, bikeType, marks, school } = inputs
   const most = MAX_STEP_MM[axis]

@@ -63,7 +63,7 @@ export function isAxisInside(axis: ChangedAxis, findings: readonly Finding[], co
 const insideOf = (value: number | undefined, window: readonly [number, number]): boolean | null =>
   value === undefined ? null : inWindow(value, window)
 
-/** Whether a finding says that something is not as it should be; null where it says neither, as what was changed. */
+/** Whether a finding is inside its window; null for findings without one, such as changes. */
 export function isGood(finding: Finding, context: Context): boolean | null {
   const { school } = context
   switch (finding.kind) {

@@ -40,7 +40,7 @@ export type Explanation = Readonly<{
   proposal: (Proposal & Readonly<{ cause: Cause }>) | null
   /** Why nothing is changed, where nothing is and nobody is sent on; null beside a proposal. */
   noChange: WhyNoChange | null
-  /** Pregnant: a clinician's word comes before anything else that is told. */
+  /** Pregnant: the sentence starts with the clinician's word. */
   clinicianFirst: boolean
   cue: string | null
   offBike: string | null

@@ -56,7 +56,7 @@ test('feel, clearance, trunk, forearm, heel, foot, a knee that looks right and b
     'build',
   ])
   expect(found[3]).toEqual({ kind: 'forearmGauge', mm: 35, daysAgo: 12 })
-  // A look at bars that stood elsewhere tells nothing of where they stand.
+  // A look at other bar marks is no finding for the current ones.
   expect(ofRows([{ kind: 'reachFeel', seen: 'stretched', at: { ...at, barSlide: '2' } }])).toEqual([])
 })
 

@@ -28,7 +28,7 @@ export type Known = Finding | Drift
 export type Prepared = Readonly<{
   finding: Known
   isOld: boolean
-  /** An instrument's reading that holds of what this note saw, and which way the note goes. */
+  /** A valid instrument reading of the same quantity, and the note's direction. */
   measured?: Readonly<{ reading: Known; way: 1 | -1 }>
 }>
 export type KnownFindings = ReadonlyMap<string, readonly Prepared[]>
@@ -91,7 +91,7 @@ function driftOf(
   return Math.abs(by) > DRIFT_FROM[of] ? [{ kind: 'drift', of, by, daysAgo: daysOf(newest) }] : []
 }
 
-/** Signs that an instrument measures too: where it holds and says otherwise, the note counts less. */
+/** Signs that an instrument measures too: a note that a valid reading contradicts counts less. */
 const MEASURED_SIGNS = [
   { sign: 'deepBend', by: 'kneeAngle', way: 1 },
   { sign: 'locked', by: 'kneeAngle', way: -1 },

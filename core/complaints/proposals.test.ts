@@ -76,7 +76,7 @@ test('an instrument outranks a note: a knee read straight is not straightened fo
   expect(low.for.join()).toContain('the instrument does not bear it out')
 })
 
-test('where nobody said what bike it is a straight knee is not straightened, nor a slide moved the wrong way', () => {
+test('without a bike type a straight knee is not straightened, and a slide not moved the wrong way', () => {
   for (const what of ORDINARY)
     for (const [deg, mm] of [
       [22, 0],
@@ -184,7 +184,7 @@ test('the plumb line is judged by the school: 60 mm behind is the middle of the 
   expect(reasons('plumb', -60).for.join()).toContain('farther back than it should')
   expect(reasons('midFoot', -60).for.join()).not.toContain('farther back')
   expect(reasons('midFoot', -60).against.join()).toContain('hangs where it should')
-  // Balance and unused guard against gross errors only: within, the string says nothing.
+  // Balance and unused guard against gross errors only: a reading inside is no evidence.
   for (const school of ['balance', 'unused'] as const) {
     expect([reasons(school, -60).for, reasons(school, -60).against].join()).not.toContain('hangs')
     expect(reasons(school, -110).for.join()).toContain('farther back than it should')
@@ -305,7 +305,7 @@ test.each<readonly [string, Partial<ExplainRequest>]>([
   expect(explain(asked(request)).refer).toBeDefined()
 })
 
-test('a side that was not told is asked for before anything', () => {
+test('an unknown side of a lasting pain has to be recorded first', () => {
   const { refer, sentence } = explain(asked({ complaints: [{ what: 'frontKnee', strength: 4, lasts: true }] }))
   expect(refer?.askFirst).toMatch(/which side/)
   expect(sentence).toMatch(/^Ask which side/)

@@ -41,7 +41,7 @@ type Context = Readonly<{ health?: ExplainRequest['health']; others?: readonly C
 
 /**
  * Every red flag of a complaint, the gravest first; none where it may be answered on the bike. `others` are the
- * complaints told beside it: a low back that lasts with a numb foot is one.
+ * complaints recorded with it: a lasting low back with a numb foot is a flag.
  */
 export function redFlagsOf(complaint: Complaint, { health = [], others = [] }: Context = {}): RedFlagReason[] {
   const { what, side, lasts, strength, when, quality = [] } = complaint
@@ -55,7 +55,7 @@ export function redFlagsOf(complaint: Complaint, { health = [], others = [] }: C
     ['numbLasts', lasts === true && isNumb],
     ['backWithNumbFoot', isBackWithNumbFoot(complaint, others)],
     ['oneSideLasts', lasts === true && canHaveSide && (side === 'left' || side === 'right')],
-    // A pain that lasts on one side is one to send on: until the side is told nobody knows.
+    // A lasting pain on one side is a flag; an unknown side counts as one until it is recorded.
     ['sideUnknown', lasts === true && canHaveSide && side === undefined],
     ['pregnancy', health.includes('pregnant') && (PREGNANCY.includes(what) || lasts === true)],
     ['recentOperation', health.includes('recentOperation')],

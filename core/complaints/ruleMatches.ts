@@ -20,7 +20,7 @@ export function matches(when: When, found: Known, complaint: Complaint, asked: W
     }
     case 'plumb': {
       const off = offWindow((finding as Extract<Finding, { kind: 'plumb' }>).mm, plumbWindowMm(school))
-      // Where the string guards against gross errors only, lying within says nothing of the slide.
+      // Under schools that only guard against gross errors a reading inside is no evidence.
       if (when.side === 'within') return off === 0 && (school.foreAft === 'plumb' || school.foreAft === 'midFoot')
       return when.side === 'ahead' ? off > when.by : -off > when.by
     }

@@ -17,7 +17,7 @@ export const offWindow = (value: number, [low, high]: readonly [number, number])
 export const plumbWindowMm = ({ foreAft }: Pick<School, 'foreAft'>): readonly [number, number] =>
   PLUMB_WINDOW_MM[foreAft === 'unused' ? 'balance' : foreAft]
 
-/** Where the bars belong against the saddle, mm, by school, health and experience; level where nothing was said. */
+/** Window of the bars against the saddle, mm, by school, health and experience; level by default. */
 export function barsWindowMm({
   school,
   experience = 'regular',

@@ -39,7 +39,7 @@ export type ExplainResponse = Readonly<{
   offBike?: string
   /** Why nothing is changed, in words; absent beside a change or a referral. */
   noChange?: Readonly<{ code: WhyNoChange['code']; measure?: Finding['kind']; say: string }>
-  /** `askFirst`: what is not told yet and decides, as which side a lasting pain is on. */
+  /** `askFirst`: a missing answer that decides, such as the side of a lasting pain. */
   refer?: Readonly<{ why: string; say: string; askFirst?: string }>
   conflicts: string[]
   sentence: string

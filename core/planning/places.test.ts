@@ -88,7 +88,7 @@ test('pins hold and the rest is solved around them, never for less', () => {
   expect(totalCost).toBeGreaterThanOrEqual(free.totalCost - 1e-9)
 })
 
-test('who is left out of an overbooked class is the last of the list, never whoever takes longest to set up', () => {
+test('an overbooked class leaves out the last of the list, independent of set-up minutes', () => {
   const bikes = [bike('a'), bike('b')]
   const newcomer = rider('newcomer', { setup: 'new', marksByType: {} })
   const first = placeRiders(roomOf(bikes, [newcomer, rider('regular'), rider('late')]))

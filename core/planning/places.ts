@@ -49,7 +49,7 @@ export const TURNED_FROM_DEG = 30
 
 /**
  * The places of a class that cost least in all, for the pins given (Kuhn 1955 and Munkres 1957, by the library); each
- * can say why. Of more riders than bikes the last of the list are left out, never whoever takes longest to set up.
+ * can say why. With more riders than bikes the last of the list get none, independent of set-up minutes.
  * Pins come first, in the riders' order: a bike that is taken, faulty or unknown leaves its rider unplaced.
  */
 export function placeRiders(room: ClassRoom): Places {

@@ -105,7 +105,7 @@ test('a height outside its window goes to the nearest mark inside, one axis, at 
   expect(level.next.moves).toEqual([{ axis: 'barHeight', from: '12', to: '10', mm: -40 }])
 })
 
-test('the sentence of a move of the bars tells of the bars, never of the knee', () => {
+test('the sentence of a bar move names the effect on the bars, never the knee', () => {
   const { sentence } = ask(at('7', '2'), { elbows: 'locked', clearance: 'clear' }).next
   expect(sentence).toMatch(/^Bring the bars nearer .*: the elbows were locked, and the reach gets .* shorter\.$/)
   const raised = ask(at('12', '0'), { clearance: 'clear' }).next
@@ -127,7 +127,7 @@ test('long indoor experience alone means level; a wish lowers, and nothing else 
   expect(bars({ kind: 'wish', posture: 'low' }).gripAboveSeatMm).toBeLessThan(-15)
 })
 
-test('a wish told after the bars passed is followed', () => {
+test('follows a wish recorded after the bars passed', () => {
   const more: Evidence[] = [{ kind: 'wish', posture: 'low' }]
   const told = ask(at('7', '0'), { elbows: 'soft', feel: 'right', clearance: 'clear' }, { more })
   expect(moveOf('barHeight', told)).toBeLessThan(0)

@@ -3,7 +3,7 @@ import { latest } from '../evidence/evidence'
 import type { Evidence, EvidenceOf } from '../evidence/registry'
 import { AXES } from '../conventions'
 
-/** Whether the reach is right by the rider's elbows and feeling; `mixed` where one says far and the other near. */
+/** The reach by the rider's elbows and feeling; `mixed` if one means too far and the other too near. */
 export type ReachVerdict = 'far' | 'near' | 'good' | 'mixed'
 
 /** What was seen of the bars with saddle and bars at the marks where they stand now, the latest of each kind. */
@@ -20,8 +20,8 @@ export type BarLooks = Readonly<{
 const VERDICT = { locked: 'far', stretched: 'far', soft: 'good', right: 'good', cramped: 'near' } as const
 
 /**
- * What elbows and feeling say together. Soft elbows, or a reach that feels right, pass the check whatever the other
- * says: the body has the last word (common practice, no source).
+ * Combines elbows and feeling. Soft elbows, or a reach that feels right, pass the check alone (common practice, no
+ * source).
  */
 export function reachVerdict(elbows: BarLooks['elbows'], feel: BarLooks['feel']): ReachVerdict | undefined {
   const verdicts = [elbows, feel].flatMap((seen) => (seen ? [VERDICT[seen]] : []))
@@ -57,7 +57,7 @@ export const isFailed = ({ reach, clearance }: BarLooks): boolean =>
 export const isReachSeen = (evidence: readonly Evidence[]): boolean =>
   evidence.some(({ kind }) => kind === 'elbows' || kind === 'reachFeel')
 
-/** Bar marks at which something seen was wrong with the saddle where it stands now. */
+/** Bar marks that failed a check at the saddle's current marks. */
 export function failedBarMarks(evidence: readonly Evidence[], at: readonly Marks[], now: Marks): ReadonlySet<string> {
   const same = at.filter(({ seatHeight, seatSlide }) => seatHeight === now.seatHeight && seatSlide === now.seatSlide)
   return new Set(same.filter((marks) => isFailed(barLooksAt(evidence, at, marks))).map(barKey))

@@ -10,7 +10,7 @@ export type BarWhy =
   /** Elbows and feeling say opposite things, or the knees were not looked at: a look is needed first. */
   | 'lookAgain'
   | 'kneesNext'
-  /** The reach asks for the bars' slide, and the saddle's own slide was not looked at yet: that comes first. */
+  /** The bars' slide has to move, but the plumb line is still open: the saddle's slide comes first. */
   | 'plumbFirst'
   /** Nothing seen here speaks for a move. */
   | 'noReason'
@@ -37,7 +37,7 @@ export type BarSituation = Readonly<{
   looks: BarLooks
   /** Bar marks at which something was wrong: they are not gone back to. */
   failed: ReadonlySet<string>
-  /** A wish was told after the bars were looked at: it asks for another height. */
+  /** A wish was recorded after the last look at the bars. */
   isWishNewer: boolean
   /** The plumb line was hung, or the school hangs none. */
   isSlideSettled: boolean

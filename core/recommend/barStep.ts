@@ -25,7 +25,7 @@ const MIN_REACH_CHANCE = 0.2
 
 export type BarInputs = Pick<StepInputs, 'barSearch' | 'evidence' | 'at' | 'now' | 'readings' | 'started' | 'meant'>
 
-/** Everything that decides on bars that stand, for a saddle at `saddle`; null where nobody said where they stand. */
+/** The inputs of a decision on bars at known marks, for a saddle at `saddle`; null if the marks are unknown. */
 function barSituation(
   { barSearch, evidence, at, now, readings }: BarInputs,
   saddle: SaddlePosition,
@@ -39,7 +39,7 @@ function barSituation(
     search: barSearch,
     saddle: axes,
     standing,
-    // What was seen belongs to the saddle where it stood.
+    // Looks are valid only at the saddle marks they were taken at.
     looks: isHere ? barLooksAt(evidence, at, now) : { isGauged: false },
     failed: isHere ? failedBarMarks(evidence, at, now) : new Set(),
     isSlideSettled: readings.plumbEverTaken,
@@ -63,7 +63,7 @@ export type BarPlan = Readonly<{
   decided?: Readonly<{ situation: BarSituation; decision: BarDecision }>
 }>
 
-/** The bars' place for a saddle at `saddle`; `isHere`: the saddle stands there, so that what was seen counts. */
+/** The bars' place for a saddle at `saddle`; `isHere`: the saddle is already there, so that looks are valid. */
 export function planBars(inputs: BarInputs, saddle: SaddlePosition, isHere: boolean): BarPlan {
   const { barSearch, started, meant } = inputs
   const axes = saddleAxes(saddle)

@@ -32,7 +32,7 @@ export type BarTarget = Readonly<{
   posture: BarPosture
   why: BarReason
   windowMm: Window
-  /** The part of the window that is aimed at: never below the saddle unless the rider or the school asks for low. */
+  /** The targeted part of the window: not below the saddle, unless the rider or the school wants low bars. */
   aimMm: Window
   reach: Readonly<{ by: 'forearm' | 'trunk'; window: Window }>
 }>
@@ -82,7 +82,7 @@ export type BarProbabilities = Readonly<{
   clearanceMm: (at: Readonly<{ seat: Point; grip: Point }>) => number
 }>
 
-/** Enough particles to tell a chance to some 2 in 100: the clearance takes more arithmetic than all else. */
+/** Particles for the clearance, the most expensive quantity: a standard error of about 2 in 100. */
 const CLEARANCE_PARTICLES = 600
 
 export function barProbabilities(

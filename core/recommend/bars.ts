@@ -103,7 +103,7 @@ export function firstBarPosition(search: BarSearch, saddle: AxisPositions): BarP
     .flatMap((height) => slidesOf(search).map((slide) => ({ height, ...(slide && { slide }) })))
     .map((pair) => ({ pair, chance: ruleChance(search, contactOf(search, saddle, pair)) }))
     .toSorted((a, b) => b.chance - a.chance)
-  // The clearance lowers a chance only: whoever is already below the best needs no look at it.
+  // The clearance only lowers a chance: skip candidates that are already below the best.
   const cleared: BarPosition[] = []
   let top = 0
   for (const { pair, chance } of candidates) {
@@ -137,7 +137,7 @@ export const reachAt = (
   position: Pick<BarPosition, 'height' | 'slide'>,
 ): Moments => search.bars.reach(contactOf(search, saddle, position))
 
-/** A place of the bars with everything that is told of it. */
+/** A place of the bars with its height, reach and trunk angle. */
 export function describeBars(search: BarSearch, saddle: AxisPositions, position: BarPosition): BarAdvice {
   const { target, bars } = search
   const at = contactOf(search, saddle, position)

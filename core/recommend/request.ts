@@ -75,7 +75,7 @@ export type Reason =
       feel?: 'stretched' | 'right' | 'cramped'
       clearance?: 'clear' | 'touches'
     }>
-  /** The height of the bars lies outside of what is wanted of it. */
+  /** The height of the bars lies outside its window. */
   | Readonly<{ code: 'barHeightRule'; posture: BarPosture }>
   /** Before another type: whether the saddle merely stands too far back. */
   | Readonly<{ code: 'slideFirst' }>

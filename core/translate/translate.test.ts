@@ -40,7 +40,7 @@ test.each(pairs)('there and back between %p and %p, all that is in range comes h
       const { grip, seat } = contactPoints(bikeType, undefined, axisPositions(bikeType, at))
       return grip.yMm - seat.yMm
     }
-    // The bars go by the saddle where it stands: against it they come home, whatever its own marks left over.
+    // The bars follow the saddle's actual place: relative to it they return, despite its rounding.
     const barHalves = (spacingMm(a.axes.barHeight.scale) + spacingMm(b.axes.barHeight.scale)) / 2
     expect(Math.abs(drop(a, back.marks) - drop(a, marks))).toBeLessThanOrEqual(barHalves + LEAN_MM)
     for (const axis of ['seatHeight', 'seatSlide'] as const) {

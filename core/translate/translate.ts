@@ -78,7 +78,7 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
   })
   const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
   const saddleMarks: Marks = { ...nearestOf(saddle), ...chosen }
-  // The bars go by the saddle where it then stands, its marks' steps included; the way home uses the kept original.
+  // The bars follow the saddle's actual place after rounding; the way home uses the stored original.
   const grip = gripFrom(contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, saddleMarks)).seat)
   const bars = solvePair(axisPairOf(to.bikeType, to.bike, 'grip'), grip.xMm, () => grip.yMm)
   const solved = [...saddle, ...bars]

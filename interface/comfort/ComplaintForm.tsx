@@ -62,7 +62,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           { health },
         )
   const you = asks === 'rider'
-  // Of a pain that lasts the side decides: it is told before the complaint is kept.
+  // The side of a lasting pain decides: the form requires it.
   const asksSide = sided && flags.includes('sideUnknown')
   return (
     <div className={styles.form}>

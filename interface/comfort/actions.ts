@@ -71,7 +71,7 @@ export async function sendOn(memberId: string, id: string, handedTo: string): Pr
   })
 }
 
-/** Which side a lasting complaint is on: asked for before anything is changed. */
+/** Records the side of a lasting complaint. */
 export async function sayWhichSide(memberId: string, id: string, side: string): Promise<ActionResult> {
   const known = (['left', 'right', 'both'] as const).find((one) => one === side)
   return keep('writeNotes', isId(memberId) && isId(id) && known !== undefined, async (person) => {

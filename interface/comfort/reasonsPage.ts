@@ -23,7 +23,7 @@ export type ComplaintSummary = Readonly<{
   from: string
   strength: number
   flags: readonly string[]
-  /** It lasts, and nobody said on which side. */
+  /** A lasting pain whose side is unknown. */
   asksSide: boolean
   onTrial: boolean
   /** What a note of the floor says already, where nobody said more of it yet. */

@@ -331,7 +331,7 @@ describe('sentence, button and step agree', () => {
     expect(steps.at(-1)).toBe('cranks')
   })
 
-  test('what is said of the slide at the bars, and of the string, goes by the school', () => {
+  test('the hints about the slide and the string follow the school', () => {
     const of = props('bars', rowsOf({ kind: 'set', at }))
     expect(prompt(of).small).toContain('Never cure a bad reach with the saddle’s slide')
     const slideFirst = { ...of, school: schoolOf({ reach: 'slideFirst' }) }

@@ -69,7 +69,7 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
   ]
   const room = floorRoom?.plan ?? PLAIN_ROOM
   const floor = floorOf(bikes, room, ofClass.roomId, places)
-  // In the order of the list: with too few bikes whoever was on it first keeps one.
+  // In booking order: with too few bikes the earliest bookings get one.
   const coming = roster
     .filter(({ state }) => state !== 'cancelled')
     .toSorted((a, b) => a.bookedAt.getTime() - b.bookedAt.getTime() || (a.memberId < b.memberId ? -1 : 1))

@@ -17,7 +17,7 @@ export type RosterRider = Readonly<{
   rowWish: 'front' | 'back' | null
   pinnedBikeId: string | null
   warmUp: boolean
-  /** When they were put on the list: who came first keeps a bike where there are too few. */
+  /** Time of booking: with too few bikes the earliest bookings get one. */
   bookedAt: Date
 }>
 

@@ -122,7 +122,7 @@ export async function complaintsToAnswer(
   memberId: string,
   now: Date,
 ): Promise<RiderComplaint[]> {
-  // Open ones are asked for by themselves: newer ones that are closed do not push them out.
+  // A query of its own: newer closed complaints do not push open ones out.
   const [kept, open, ofNotes, felt] = [
     await listComplaints(db, scope, memberId),
     await openComplaints(db, scope, [memberId]),
@@ -200,7 +200,7 @@ export async function addComplaint(
   return insert(db, { ...told, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
 }
 
-/** A complaint taken up from a red flag keeps what the flag says: how it feels, that it lasts, and of whose health. */
+/** Adds the quality, duration and health of a red flag to the complaint that is created from it. */
 async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string, told: C): Promise<C> {
   const [note] = await db
     .select({ sign: classNote.sign, region: classNote.region })
@@ -325,7 +325,7 @@ export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, n
     .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
 }
 
-/** Which side a complaint is on, where that was not told yet; told before, or another studio's, it stays. */
+/** Sets the side of a complaint without one; a complaint with a side, or of another studio, does not change. */
 export async function tellSide(
   db: DbExecutor,
   scope: Scope,

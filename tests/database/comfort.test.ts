@@ -363,7 +363,7 @@ describe('flags that cannot be buried', () => {
     expect(answer!.change).toBeUndefined()
   })
 
-  test('chest pain taken up as a neck leaves its flag open until it was told as what it is', async () => {
+  test('a chest flag taken up as a neck complaint stays open until it is taken up as chest pain', async () => {
     const memberId = await rider()
     const noteId = id()
     await addNote(db, scope, {
@@ -381,7 +381,7 @@ describe('flags that cannot be buried', () => {
     expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toEqual([])
   })
 
-  test('a side that was not told is asked for, and then decides', async () => {
+  test('an unknown side has to be recorded, and then decides', async () => {
     const memberId = await rider()
     const complaintId = id()
     await addComplaint(db, scope, { id: complaintId, memberId, what: 'frontKnee', strength: 4, lasts: true }, day(1))
@@ -389,7 +389,7 @@ describe('flags that cannot be buried', () => {
     expect(await sayWhichSide(memberId, complaintId, 'north')).toMatchObject({ outcome: 'refused' })
     expect(await sayWhichSide(memberId, complaintId, 'both')).toEqual({ outcome: 'kept' })
     expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer).toBeUndefined()
-    // Told once, it is not told over.
+    // A recorded side does not change.
     await sayWhichSide(memberId, complaintId, 'left')
     expect((await listComplaints(db, scope, memberId))[0].side).toBe('both')
   })
