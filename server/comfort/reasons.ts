@@ -137,8 +137,8 @@ async function flagsOfFloor(
   now: Date,
 ): Promise<Note[]> {
   const flags = await listFlagsOfMember(db, scope, memberId, new Date(now.getTime() - FLAG_MS))
-  // A flag that was taken up as something without one is still a flag.
-  const taken = new Set(kept.filter((one) => isReferred(one) || one.closedAt !== null).map(({ noteId }) => noteId))
+  // A flag that was taken up as something without one is still a flag, also after that was settled.
+  const taken = new Set(kept.filter(isReferred).map(({ noteId }) => noteId))
   return flags.filter(({ id }) => !taken.has(id))
 }
 

@@ -375,7 +375,10 @@ describe('flags that cannot be buried', () => {
       region: 'chest',
       sign: 'redFlag',
     })
-    await addComplaint(db, scope, { id: id(), memberId, what: 'neck', strength: 2, noteId }, day(1))
+    const neck = id()
+    await addComplaint(db, scope, { id: neck, memberId, what: 'neck', strength: 2, noteId }, day(1))
+    expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toHaveLength(1)
+    await closeComplaint(db, scope, neck, day(2))
     expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toHaveLength(1)
     await addComplaint(db, scope, { id: id(), memberId, what: 'chest', strength: 2, noteId }, day(2))
     expect((await reasonsOf(db, scope, memberId, day(2))).flagged).toEqual([])
