@@ -6,7 +6,8 @@ export type Prompt =
   | Readonly<{ code: keyof typeof TEXT }>
   | Readonly<{ code: 'level'; landmark: LandmarkAtMark }>
   | Readonly<{ code: 'start' | 'numbersWithChange'; sentence: string }>
-  | Readonly<{ code: 'bars'; sentence: string; moves: boolean; reach: School['reach'] }>
+  /** `moves`: the bars are moved now, may be, or stay. */
+  | Readonly<{ code: 'bars'; sentence: string; moves: 'now' | 'maybe' | 'no'; reach: School['reach'] }>
   | Readonly<{ code: 'hangPlumb'; from: School['plumbFrom'] }>
   | Readonly<{ code: 'advice'; sentence: string; stays: boolean }>
 
@@ -25,6 +26,8 @@ export const PLUMB_FROM_TEXT: Readonly<Record<School['plumbFrom'], string>> = {
   front: 'the front of the knee',
   middle: 'the middle of the kneecap',
 }
+const RIDER_OFF = 'Rider off, feet on the floor. Close the pin and shake it; then back on and look again.'
+const SLOW_FIRST = 'Slow the wheel with the resistance before a foot comes off.'
 const REACH_TEXT: Readonly<Record<School['reach'], string>> = {
   barsOnly: 'Never cure a bad reach with the saddle’s slide.',
   slideFirst: 'Too far? Ask first whether the saddle merely stands too far back.',
@@ -90,9 +93,11 @@ export function formatPrompt(prompt: Prompt): Text {
     case 'bars':
       return {
         sentence: prompt.sentence,
-        small: prompt.moves
-          ? 'Rider off, feet on the floor. Close the pin and shake it; then back on and look again.'
-          : `Rider off to adjust, or tap other marks on the bars. ${REACH_TEXT[prompt.reach]}`,
+        small: {
+          now: RIDER_OFF,
+          maybe: `Rider off to adjust, or tap other marks on the bars. ${REACH_TEXT[prompt.reach]}`,
+          no: SLOW_FIRST,
+        }[prompt.moves],
       }
     case 'numbersWithChange':
       return {
@@ -102,9 +107,7 @@ export function formatPrompt(prompt: Prompt): Text {
     case 'advice':
       return {
         sentence: prompt.sentence,
-        small: prompt.stays
-          ? 'Slow the wheel with the resistance before a foot comes off.'
-          : 'Rider off, feet on the floor. Close the pin and shake it; then back on and look again.',
+        small: prompt.stays ? SLOW_FIRST : RIDER_OFF,
       }
     default:
       return TEXT[prompt.code]

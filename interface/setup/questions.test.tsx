@@ -326,6 +326,7 @@ describe('sentence, button and step agree', () => {
     const of = props('bars', rows)
     if (of.answer!.bars.decision !== 'plumbFirst') throw new Error(of.answer!.bars.decision)
     expect(prompt(of).sentence).toMatch(/^First the cranks level/)
+    expect(prompt(of).small).not.toContain('Rider off')
     panel(of)
     fireEvent.click(screen.getByRole('button', { name: /Next\s*Cranks/ }))
     expect(steps.at(-1)).toBe('cranks')

@@ -4,6 +4,9 @@ import type { Prompt } from '@/core/messages/setupPrompts'
 import { hungSinceSet, rowsSinceSet } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 
+/** The bars stay: in the saddle something else is looked at. */
+const STAYS: readonly string[] = ['passed', 'lookAgain', 'kneesNext', 'plumbFirst']
+
 /** What the step at hand says, as a code with what it speaks of. */
 export function stepPrompt(props: StepPanelProps): Prompt {
   const { step, rows, answer, set, landmark, finished, onGoOn, shown, bikeType, school } = props
@@ -29,7 +32,12 @@ export function stepPrompt(props: StepPanelProps): Prompt {
       return {
         code: 'bars',
         sentence: answer.bars.sentence,
-        moves: answer.next.barsWhy !== undefined && kind === 'change',
+        moves:
+          answer.next.barsWhy !== undefined && kind === 'change'
+            ? 'now'
+            : STAYS.includes(answer.bars.decision)
+              ? 'no'
+              : 'maybe',
         reach: school.reach,
       }
     case 'numbers':
