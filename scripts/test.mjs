@@ -58,7 +58,7 @@ const browserCount = () => {
 /** Jest over some of the projects of `jest.config.mjs`; a part's own arguments may leave it nothing to run. */
 function jestPart(name, projects, env) {
   const file = `${name}.json`
-  const words = ['--selectProjects', ...projects, ...given, '--ci', '--passWithNoTests', '--json']
+  const words = [...given, '--selectProjects', ...projects, '--ci', '--passWithNoTests', '--json']
   return part(
     name,
     () =>

@@ -1,5 +1,5 @@
 import type { Evidence } from './registry'
-import { latestAnswer, standingAnswers } from './standingAnswers'
+import { isPregnant, latestAnswer, standingAnswers, withPregnancy } from './standingAnswers'
 
 const regular: Evidence = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }
 const at = (agoDays: number, ...evidence: Evidence[]) => ({ agoDays, evidence })
@@ -28,4 +28,15 @@ test('the latest answer counts, whatever the order, and readings of the body are
   expect(standingAnswers([at(10, regular), older])).toEqual([regular, wish, build])
   expect(latestAnswer([older, at(300, regular)], 'rider')).toEqual({ row: { ...regular, pedal: 'cage' }, agoDays: 100 })
   expect(latestAnswer([], 'rider')).toBeNull()
+})
+
+test('a pregnancy holds until somebody says that it is over; an answer that leaves it out says nothing of it', () => {
+  const told = at(100, { ...regular, pregnant: true })
+  expect(isPregnant([told])).toBe(true)
+  expect(isPregnant([told, at(10, regular)])).toBe(true)
+  expect(isPregnant([at(10, { ...regular, pregnant: false }), told])).toBe(false)
+  expect(isPregnant([told, at(200, { ...regular, pregnant: false })])).toBe(true)
+  expect(isPregnant([at(280, { ...regular, pregnant: true })])).toBe(false)
+  expect(withPregnancy(regular, [told])).toEqual({ ...regular, pregnant: true })
+  expect(withPregnancy({ ...regular, pregnant: false }, [told])).toEqual({ ...regular, pregnant: false })
 })

@@ -11,6 +11,9 @@ const DUE_DAYS = Object.freeze({
   build: 730,
 })
 
+/** An answer of so many days ago no longer tells that somebody is pregnant; a pregnancy lasts about 280. */
+const PREGNANT_DAYS = 280
+
 /** What was answered at an earlier set-up, so many days ago. */
 export type EarlierAnswers = Readonly<{ evidence: readonly Evidence[]; agoDays: number }>
 
@@ -36,6 +39,21 @@ export function latestAnswer<K extends 'rider' | 'wish' | 'build'>(
   }
   return null
 }
+
+/**
+ * Whether somebody answered that they are pregnant and nobody said since that they are not: an answer that leaves it
+ * out says nothing of it. `earlier` in any order, set-ups and answers from home together.
+ */
+export function isPregnant(earlier: readonly EarlierAnswers[]): boolean {
+  const [newest] = earlier
+    .filter(({ evidence }) => latest(evidence, 'rider')?.pregnant !== undefined)
+    .sort((a, b) => a.agoDays - b.agoDays)
+  return newest !== undefined && newest.agoDays < PREGNANT_DAYS && latest(newest.evidence, 'rider')!.pregnant === true
+}
+
+/** A rider's answers with the pregnancy that an earlier answer told of, where these leave it out. */
+export const withPregnancy = <R extends Evidence>(row: R, earlier: readonly EarlierAnswers[]): R =>
+  row.kind === 'rider' && row.pregnant === undefined && isPregnant(earlier) ? { ...row, pregnant: true } : row
 
 function dueDays(row: Evidence): number {
   if (row.kind === 'rider')

@@ -1,7 +1,6 @@
-import type { Marks } from '../conventions'
+import { AXES, type Label, type Marks } from '../conventions'
 import { latest } from '../evidence/evidence'
 import type { Evidence, EvidenceOf } from '../evidence/registry'
-import { AXES } from '../conventions'
 
 /** The reach by the rider's elbows and feeling; `mixed` if one means too far and the other too near. */
 export type ReachVerdict = 'far' | 'near' | 'good' | 'mixed'
@@ -57,10 +56,22 @@ export const isFailed = ({ reach, clearance }: BarLooks): boolean =>
 export const isReachSeen = (evidence: readonly Evidence[]): boolean =>
   evidence.some(({ kind }) => kind === 'elbows' || kind === 'reachFeel')
 
-/** Bar marks that failed a check at the saddle's current marks. */
-export function failedBarMarks(evidence: readonly Evidence[], at: readonly Marks[], now: Marks): ReadonlySet<string> {
+/**
+ * Bar marks that failed a check at the saddle's current marks. `defaultSlide` is where a bar slide stands that nobody
+ * named; undefined on a bike without one.
+ */
+export function failedBarMarks(
+  evidence: readonly Evidence[],
+  at: readonly Marks[],
+  now: Marks,
+  defaultSlide: Label | undefined,
+): ReadonlySet<string> {
   const same = at.filter(({ seatHeight, seatSlide }) => seatHeight === now.seatHeight && seatSlide === now.seatSlide)
-  return new Set(same.filter((marks) => isFailed(barLooksAt(evidence, at, marks))).map(barKey))
+  const failed = same.filter((marks) => isFailed(barLooksAt(evidence, at, marks)))
+  return new Set(failed.map((marks) => barKey({ ...marks, barSlide: marks.barSlide ?? defaultSlide })))
 }
 
-export const barKey = ({ barHeight, barSlide }: Marks): string => `${barHeight} ${barSlide}`
+export const barKey = ({
+  barHeight,
+  barSlide,
+}: Readonly<{ barHeight?: Label; barSlide?: Label | undefined }>): string => `${barHeight} ${barSlide}`

@@ -12,6 +12,7 @@ import {
   type BarPosition,
 } from './bars'
 import { expectations } from './expectations'
+import { defaultBarSlide } from './marksHistory'
 import type { Check, Next, Reason } from './request'
 import { candidatePositions, type SaddlePosition } from './saddleSearch'
 import { barsLookedAt, chanceReason, moveBetween, saddleAxes, saddleMoves, type StepInputs } from './stepInputs'
@@ -41,7 +42,7 @@ function barSituation(
     standing,
     // Looks are valid only at the saddle marks they were taken at.
     looks: isHere ? barLooksAt(evidence, at, now) : { isGauged: false },
-    failed: isHere ? failedBarMarks(evidence, at, now) : new Set(),
+    failed: isHere ? failedBarMarks(evidence, at, now, defaultBarSlide(barSearch.bikeType)) : new Set(),
     isSlideSettled: readings.plumbEverTaken,
     isWishNewer: isHere && evidence.findLastIndex(({ kind }) => kind === 'wish') > looked && looked >= 0,
   }

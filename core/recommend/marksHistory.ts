@@ -12,6 +12,10 @@ export function defaultSlide(bikeType: BikeType): Label {
   return middlePosition(bikeType.axes.seatSlide.scale).label
 }
 
+/** Where a bar slide stands that nobody named; undefined on a bike without one. */
+export const defaultBarSlide = ({ axes }: BikeType): Label | undefined =>
+  axes.barSlide && middlePosition(axes.barSlide.scale).label
+
 /**
  * The marks of every row: an axis stands where the last row that named it left it; a slide never named, as for the
  * start.

@@ -12,7 +12,7 @@ import type { Costs } from '@/core/recommend/questionCosts'
 import type { Purpose } from '@/core/register/entry'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
-import { latestAnswer } from '@/core/evidence/standingAnswers'
+import { latestAnswer, withPregnancy } from '@/core/evidence/standingAnswers'
 import type { School } from '@/core/school/school'
 import { SideView } from '../drawing/SideView'
 import { LightSwitch } from '../shared/LightSwitch'
@@ -120,6 +120,8 @@ export function SetupView({
   const done = finished || finishedElsewhere
 
   const { shown: lengths } = useUnitSystem()
+  const answered = latestAnswer(history, 'rider')
+  const answeredBefore = answered && { ...answered, row: withPregnancy(answered.row, history) }
   const request = useMemo<RecommendRequest>(
     () => ({
       bikeType: bike.type,
@@ -299,7 +301,7 @@ export function SetupView({
           checks={checks}
           rows={rows}
           previous={previous}
-          answeredBefore={latestAnswer(history, 'rider')}
+          answeredBefore={answeredBefore}
           answer={answer}
           working={working}
           bikeType={bike.type}

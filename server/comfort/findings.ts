@@ -9,15 +9,14 @@ import {
 } from '../../core/complaints/findingsFrom'
 import type { Health } from '../../core/complaints/complaint'
 import type { Finding } from '../../core/complaints/request'
-import { latest } from '../../core/evidence/evidence'
-import type { Evidence, EvidenceOf } from '../../core/evidence/registry'
+import { isPregnant, latestAnswer } from '../../core/evidence/standingAnswers'
 import type { School } from '../../core/school/school'
 import type { Scope } from '../accounts/scope'
 import { listBikeReadings } from '../bikes/bikeReadings'
 import { findBike, type StudioBike } from '../bikes/bikes'
 import { listNotesOfMembers } from '../classes/notes'
 import type { DbExecutor } from '../db/connection'
-import { latestHomeMeasures } from '../memberPage/messages'
+import { listHomeMeasures } from '../memberPage/messages'
 import { currentEntries, listEntries, shownFirst, type RegisterEntry } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
 import { listFinishedSetups } from '../setups/setups'
@@ -45,8 +44,6 @@ const ENTRIES = 40
 const NOTES_MS = 120 * DAY_MS
 /** The wire takes so many findings; the youngest count. */
 const MOST_NOTES = 120
-/** An answer of so long ago says no longer that somebody is pregnant. */
-const PREGNANT_MS = 280 * DAY_MS
 
 /** Everything on file that may speak for or against a cause: checks, notes, the machine, the room, what was changed. */
 export async function findingsOnFile(
@@ -71,6 +68,7 @@ export async function findingsOnFile(
   // What was read in a set-up is as old as the numbers it ended with.
   const endedAt = (setupId: string, finishedAt: Date) =>
     entries.find((one) => one.setupId === setupId)?.createdAt ?? finishedAt
+  const line = bike ? await lastSaddleLine(db, scope, bike.id) : null
   const findings: (Finding | null)[] = [
     ...setups.flatMap(({ id, evidence, marks, finishedAt, lineId: ofLine }) =>
       findingsOfSetup({ evidence, marks, daysAgo: ago(endedAt(id, finishedAt)), otherType: ofLine !== lineId }, school),
@@ -92,18 +90,20 @@ export async function findingsOnFile(
     entry ? barsFinding(entry.type, entry.machineCalibration ?? undefined, entry.marks) : null,
     ...(bike ? await findingsOfMachine(db, scope, bike) : []),
   ]
-  const home = await latestHomeMeasures(db, scope, memberId)
-  const { rider, at: answeredAt } = lastAnswers([
-    ...setups.map(({ evidence, finishedAt }) => ({ evidence, at: finishedAt })),
-    ...(home ? [{ evidence: home.measures.evidence, at: home.at }] : []),
-  ])
+  const answers = [
+    ...setups.map(({ evidence, finishedAt }) => ({ evidence, agoDays: ago(finishedAt) })),
+    ...(await listHomeMeasures(db, scope, memberId)).map(({ measures, at }) => ({
+      evidence: measures.evidence,
+      agoDays: ago(at),
+    })),
+  ]
   return {
     findings: findings.filter((one) => one !== null),
     bike,
     entry,
-    experience: rider?.experience,
-    health: rider?.pregnant && answeredAt && now.getTime() - answeredAt.getTime() < PREGNANT_MS ? ['pregnant'] : [],
-    saddleLine: bike ? await saddleLineOf(db, scope, bike) : null,
+    experience: latestAnswer(answers, 'rider')?.row.experience,
+    health: isPregnant(answers) ? ['pregnant'] : [],
+    saddleLine: line && !isSaddleStraight(line.mm) ? line : null,
     rides,
   }
 
@@ -111,7 +111,6 @@ export async function findingsOnFile(
     const place = (await listPlaces(exec, who)).find((one) => one.bikeId === id)
     const room = place ? await findRoom(exec, who, place.roomId) : null
     const { tiltDeg, tiltAcross } = machineCalibration
-    const line = await lastSaddleLine(exec, who, id)
     return [
       tiltDeg === undefined
         ? null
@@ -125,22 +124,6 @@ export async function findingsOnFile(
       place && room ? viewFinding(place, room.plan, 0) : null,
     ]
   }
-}
-
-/** What a rider answered of themselves last, in a set-up or at home on their own page, and when. */
-function lastAnswers(
-  told: readonly Readonly<{ evidence: readonly Evidence[]; at: Date }>[],
-): Readonly<{ rider?: EvidenceOf<'rider'>; at?: Date }> {
-  const newest = told
-    .toSorted((a, b) => b.at.getTime() - a.at.getTime())
-    .find(({ evidence }) => latest(evidence, 'rider') !== undefined)
-  const rider = newest && latest(newest.evidence, 'rider')
-  return rider ? { rider, at: newest.at } : {}
-}
-
-async function saddleLineOf(db: DbExecutor, scope: Scope, { id }: StudioBike): Promise<OnFile['saddleLine']> {
-  const line = await lastSaddleLine(db, scope, id)
-  return line && !isSaddleStraight(line.mm) ? line : null
 }
 
 async function lastSaddleLine(db: DbExecutor, scope: Scope, bikeId: string): Promise<OnFile['saddleLine']> {

@@ -67,19 +67,24 @@ export async function handleMessage(db: DbExecutor, scope: Scope, id: string, no
     .where(and(eq(memberMessage.id, id), eq(memberMessage.studioId, scope.studioId), isNull(memberMessage.handledAt)))
 }
 
-/** What a member measured at home last, or null. */
-export async function latestHomeMeasures(
+/** What a member answered and measured at home, the latest first. */
+export async function listHomeMeasures(
   db: DbExecutor,
   { studioId }: Pick<Scope, 'studioId'>,
   memberId: string,
-): Promise<Readonly<{ measures: HomeMeasures; at: Date }> | null> {
-  const [found] = await db
+  limit = MOST_SHOWN,
+): Promise<readonly Readonly<{ measures: HomeMeasures; at: Date }>[]> {
+  const found = await db
     .select({ body: memberMessage.body, at: memberMessage.createdAt })
     .from(memberMessage)
     .where(
       and(eq(memberMessage.memberId, memberId), eq(memberMessage.studioId, studioId), eq(memberMessage.kind, 'home')),
     )
     .orderBy(desc(memberMessage.createdAt))
-    .limit(1)
-  return found ? { measures: found.body as HomeMeasures, at: found.at } : null
+    .limit(limit)
+  return found.map(({ body, at }) => ({ measures: body as HomeMeasures, at }))
 }
+
+/** What a member measured at home last, or null. */
+export const latestHomeMeasures = async (db: DbExecutor, scope: Pick<Scope, 'studioId'>, memberId: string) =>
+  (await listHomeMeasures(db, scope, memberId, 1)).at(0) ?? null

@@ -5,7 +5,7 @@ import type { Marks } from '../../core/conventions'
 import type { MeantReason } from '../../core/evidence/kinds/set'
 import type { Evidence, EvidenceOf } from '../../core/evidence/registry'
 import type { EarlierSetup } from '../../core/recommend/riderHistory'
-import { standingAnswers } from '../../core/evidence/standingAnswers'
+import { standingAnswers, withPregnancy } from '../../core/evidence/standingAnswers'
 import type { Scope } from '../accounts/scope'
 import { findBike } from '../bikes/bikes'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
@@ -14,7 +14,7 @@ import { user } from '../db/tables/accounts'
 import { bike, bikeType } from '../db/tables/bikes'
 import { evidence, setup, withdrawal } from '../db/tables/riders'
 import { findMember } from '../members/members'
-import { latestHomeMeasures } from '../memberPage/messages'
+import { listHomeMeasures } from '../memberPage/messages'
 import { currentEntries } from '../register/register'
 import { appendEvidence, type StoredEvidence } from './evidence'
 import { validateRow } from './validateRow'
@@ -105,12 +105,20 @@ async function openSetup(
 async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
   const { memberId, type } = (await findSetup(db, scope, id))!
   const history = await listHistory(db, scope, memberId, now)
-  const home = await latestHomeMeasures(db, scope, memberId)
+  const atHome = await listHomeMeasures(db, scope, memberId)
   const lastSetUp = history[0] ? now.getTime() - history[0].agoDays * DAY_MS : 0
-  const measured = home && home.at.getTime() > lastSetUp ? home.measures.evidence : []
+  const measured = atHome.filter(({ at }) => at.getTime() > lastSetUp).at(0)?.measures.evidence ?? []
+  const answers = [
+    ...history,
+    ...atHome.map(({ measures, at }) => ({
+      evidence: measures.evidence,
+      agoDays: (now.getTime() - at.getTime()) / DAY_MS,
+    })),
+  ]
   const told = new Set(measured.map(({ kind }) => kind))
   for (const row of [...standingAnswers(history).filter(({ kind }) => !told.has(kind)), ...measured]) {
-    const checked = validateRow(type, row.kind === 'wish' ? withKnownGrip(type, row) : row)
+    const carried = row.kind === 'wish' ? withKnownGrip(type, row) : withPregnancy(row, answers)
+    const checked = validateRow(type, carried)
     if ('row' in checked) await appendEvidence(db, scope, id, { id: crypto.randomUUID(), row: checked.row }, now)
   }
 }

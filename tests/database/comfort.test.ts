@@ -34,7 +34,7 @@ import { storyOf } from '@/server/comfort/story'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
 import { listTrials } from '@/server/comfort/trials'
 import { closeDatabase, database, withTransaction } from '@/server/db/connection'
-import { appendEvidence, finishSetup } from '@/server/setups/evidence'
+import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
 import { addMember } from '@/server/members/members'
 import { openLink, ownerOf } from '@/server/memberPage/links'
@@ -407,6 +407,17 @@ describe('flags that cannot be buried', () => {
     const { complaints, answer } = await reasonsOf(db, scope, memberId, day(4))
     expect(complaints[0].flags).toEqual(['pregnancy'])
     expect(answer!.refer).toBeDefined()
+    // A later answer that leaves it out takes nothing back, and the next set-up opens with it.
+    const later = [{ kind: 'rider', experience: 'regular', soleMm: 21 }] as const
+    await addMessage(db, owner, { id: id(), kind: 'home', body: { evidence: later } }, day(5))
+    expect((await reasonsOf(db, scope, memberId, day(6))).answer!.refer).toBeDefined()
+    const setupId = id()
+    await startSetup(db, scope, { id: setupId, memberId, bikeId: 'bike-2' }, day(7))
+    const [told] = await listEvidence(db, scope, setupId)
+    expect(told.row).toEqual({ ...later[0], pregnant: true })
+    await appendEvidence(db, scope, setupId, { id: id(), row: { ...later[0], pregnant: false } }, day(7))
+    await withTransaction(db, (tx) => finishSetup(tx, scope, setupId, { id: id(), marks }, day(7)))
+    expect((await reasonsOf(db, scope, memberId, day(8))).answer!.refer).toBeUndefined()
   })
 })
 

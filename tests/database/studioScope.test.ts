@@ -468,6 +468,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listMessages: () => messages.listMessages(db, here, other.member),
     handleMessage: () => messages.handleMessage(db, here, other.message, now),
     latestHomeMeasures: () => messages.latestHomeMeasures(db, here, other.member),
+    listHomeMeasures: () => messages.listHomeMeasures(db, here, other.member),
   },
   'members/words': {
     findByWords: () => words.findByWords(db, here, SECRET, 10),

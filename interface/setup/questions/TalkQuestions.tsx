@@ -11,7 +11,12 @@ import type { StepPanelProps } from '../stepPanelProps'
 export function RiderQuestions({ rows, answeredBefore, onAdd, onReplace }: StepPanelProps) {
   const row = latestRow(rows, 'rider')
   const known = row?.row.kind === 'rider' ? row.row : undefined
-  const rider: EvidenceOf<'rider'> = known ?? { kind: 'rider', experience: 'new' }
+  // A pregnancy told of before holds until somebody switches it off here.
+  const rider: EvidenceOf<'rider'> = known ?? {
+    kind: 'rider',
+    experience: 'new',
+    ...(answeredBefore?.row.pregnant && { pregnant: true }),
+  }
   const say = (change: Partial<EvidenceOf<'rider'>>) =>
     row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
   const sole = SOLES.find(({ value }) => Number(value) === known?.soleMm)
@@ -49,7 +54,7 @@ export function RiderQuestions({ rows, answeredBefore, onAdd, onReplace }: StepP
           <Switch checked={known?.backSore ?? false} onChange={(backSore) => say({ backSore })} /> Sore back
         </label>
         <label>
-          <Switch checked={known?.pregnant ?? false} onChange={(pregnant) => say({ pregnant })} /> Pregnant
+          <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => say({ pregnant })} /> Pregnant
         </label>
       </div>
     </>
