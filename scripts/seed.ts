@@ -210,7 +210,7 @@ async function felt(tx: Tx, now: Date): Promise<void> {
   ])
     await rateTrial(tx, teacher, { id: `seed-rating-${days}`, trialId: asked.id, rating }, daysBefore(now, days - 0.5))
   const link = (await openLink(tx, teacher, memberId(3), daysBefore(now, 13)))!
-  const owner = { linkId: link.id, studioId: STUDIO.id, memberId: memberId(3), name: MEMBERS[3].name }
+  const owner = { linkId: link.id, studioId: STUDIO.id, memberId: memberId(3) }
   const hands = { what: 'hands', side: 'both', strength: 5, moment: 'late', lasts: false } as const
   const line = 'Fingers go to sleep in the long climb'
   await addOwnComplaint(tx, owner, { id: 'seed-complaint-2', ...hands, line }, daysBefore(now, 0.5))

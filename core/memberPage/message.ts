@@ -35,11 +35,7 @@ export const LONGEST_LINE = 200
 
 /** One line as it is kept: what cannot be read is left out, one kind of space. */
 export const oneLine = (typed: unknown): string =>
-  String(typed ?? '')
-    .replace(/\p{C}/gu, ' ')
-    .replace(/\s+/gu, ' ')
-    .trim()
-    .slice(0, LONGEST_LINE)
+  (typeof typed === 'string' ? typed : '').replace(/\p{C}/gu, ' ').replace(/\s+/gu, ' ').trim().slice(0, LONGEST_LINE)
 
 /** What was felt, where it is that; null where it is not. */
 export function feltFrom(sent: unknown): Felt | null {

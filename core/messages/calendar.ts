@@ -3,6 +3,9 @@ export type CalendarFault = Readonly<{ line: number }> &
   (
     | Readonly<{ code: 'noCalendar' | 'unreadable' | 'notEnded' | 'noStart' | 'allDay' | 'oddLength' }>
     | Readonly<{ code: 'unknownZone'; zone: string }>
+    | Readonly<{ code: 'endless' | 'noTimeLeft'; name: string }>
+    | Readonly<{ code: 'tooMany'; most: number }>
+    | Readonly<{ code: 'gaveUp' }>
   )
 
 /** "Line 12: this event has no start." */
@@ -23,5 +26,13 @@ export function formatCalendarFault(fault: CalendarFault): string {
       return `${at}this event ends before it begins, or lasts longer than a day; it was left out.`
     case 'unknownZone':
       return `${at}nobody knows the time zone ${fault.zone}; the studio’s was taken.`
+    case 'endless':
+      return `${at}the rule of “${fault.name}” does not come to an end; the event was left out.`
+    case 'noTimeLeft':
+      return `${at}reading took too long before “${fault.name}” was reached; it was left out. Split the calendar.`
+    case 'tooMany':
+      return `More than ${fault.most} times in the coming weeks; those after the first ${fault.most} were left out.`
+    case 'gaveUp':
+      return 'This calendar takes too much time or memory; nothing of it was taken.'
   }
 }

@@ -105,9 +105,9 @@ export const OUTCOME_TEXT: Readonly<Record<TrialOutcome, string>> = Object.freez
   next: 'undone, the next cause tried',
 })
 
-/** "6 → 4 → 2 of 10": before the change and since. */
-export const formatRatings = (before: number, ratings: readonly number[]): string =>
-  `${[before, ...ratings].join(' → ')} of 10`
+/** "6 → 4 → 2 of 10": before the change and since; `isCut` where the first of those since are left out. */
+export const formatRatings = (before: number, ratings: readonly number[], isCut = false): string =>
+  `${[before, ...(isCut ? ['…'] : []), ...ratings].join(' → ')} of 10`
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`
 

@@ -1,7 +1,7 @@
 'use client'
 import dynamic from 'next/dynamic'
-import { useState } from 'react'
-import type { StoryItem } from '@/server/comfort/story'
+import Link from 'next/link'
+import type { StoryItem, StoryPart } from '@/server/comfort/story'
 import styles from './story.module.css'
 import type { StoryPage } from './storyPage'
 
@@ -18,40 +18,34 @@ const KIND_NAME: Readonly<Record<StoryItem['kind'], string>> = {
   ended: 'Trial over',
   rating: 'How it is',
 }
-const SHOWN = [
+const PARTS: readonly (readonly [StoryPart, string])[] = [
   ['all', 'Everything'],
   ['numbers', 'Numbers'],
   ['note', 'Seen'],
   ['felt', 'Felt and tried'],
-] as const
-type Shown = (typeof SHOWN)[number][0]
+]
 
-const isShown = (kind: StoryItem['kind'], shown: Shown): boolean =>
-  shown === 'all' || shown === kind || (shown === 'felt' && kind !== 'numbers' && kind !== 'note')
+const queryOf = (part: StoryPart, page: number): string =>
+  `?${new URLSearchParams({ ...(part !== 'all' && { part }), ...(page > 0 && { page: String(page) }) })}`
 
-/** So many lines stand at once. */
-const PAGE = 30
-
-/** One line of time: numbers, what was seen and said, what was felt, what was tried and how it ended. */
+/** One line of time: numbers, what was seen and said, what was felt, what was tried and how it ended; page by page. */
 export function StoryView({ story }: { story: StoryPage }) {
-  const [shown, setShown] = useState<Shown>('all')
-  const [most, setMost] = useState(PAGE)
-  const items = story.items.filter(({ kind }) => isShown(kind, shown))
-  const isDrawn = story.lines.length > 0 || story.knees.length > 0
-  if (story.items.length === 0)
+  const { items, part, page, more } = story
+  if (story.isEmpty)
     return <p className={styles.none}>Nothing yet. It begins with the first numbers, or the first thing noted.</p>
   return (
     <div className={styles.story}>
-      {isDrawn && <StoryCharts {...story} />}
-      <div className={`${styles.kinds} no-print`} role="group" aria-label="Shown">
-        {SHOWN.map(([value, name]) => (
-          <button key={value} type="button" aria-pressed={shown === value} onClick={() => setShown(value)}>
+      {(story.lines.length > 0 || story.knees.length > 0) && <StoryCharts {...story} />}
+      <nav className={`${styles.kinds} no-print`} aria-label="Shown">
+        {PARTS.map(([value, name]) => (
+          <Link key={value} href={queryOf(value, 0)} scroll={false} aria-current={part === value ? 'true' : undefined}>
             {name}
-          </button>
+          </Link>
         ))}
-      </div>
+      </nav>
+      {items.length === 0 && <p className={styles.none}>Nothing of this kind{page > 0 ? ' before that' : ' yet'}.</p>}
       <ol className={styles.line}>
-        {items.slice(0, most).map(({ id, kind, title, more, date }) => (
+        {items.map(({ id, kind, title, more: details, date }) => (
           <li key={`${kind} ${id}`} className={styles[kind]}>
             <time>{date}</time>
             <div>
@@ -59,15 +53,16 @@ export function StoryView({ story }: { story: StoryPage }) {
                 <small>{KIND_NAME[kind]}</small>
                 {title}
               </p>
-              {more && <span>{more}</span>}
+              {details && <span>{details}</span>}
             </div>
           </li>
         ))}
       </ol>
-      {items.length > most && (
-        <button type="button" className={styles.more} onClick={() => setMost(most + PAGE)}>
-          Earlier
-        </button>
+      {(page > 0 || more) && (
+        <nav className={`${styles.pages} no-print`} aria-label="Pages">
+          {page > 0 && <Link href={queryOf(part, page - 1)}>Later</Link>}
+          {more && <Link href={queryOf(part, page + 1)}>Earlier</Link>}
+        </nav>
       )}
     </div>
   )

@@ -1,22 +1,44 @@
 import { FELT_NAME } from '@/core/messages/comfort'
-import type { Story, StoryItem } from '@/server/comfort/story'
+import { STORY_PARTS, type Story, type StoryAsked, type StoryItem } from '@/server/comfort/story'
 import { formatDate } from '@/server/studio/day'
 
 /** A rider's story in words and points; times in ms. */
-export type StoryPage = Readonly<{
-  items: readonly (Omit<StoryItem, 'at'> & Readonly<{ date: string }>)[]
-  lines: readonly Readonly<{ name: string; points: readonly Readonly<{ ms: number; rating: number }>[] }>[]
-  knees: readonly Readonly<{ ms: number; deg: number }>[]
-  changes: readonly Readonly<{ ms: number; said: string }>[]
-  rides: readonly number[]
-  /** The window the school wants the knee in, degrees. */
-  kneeWindowDeg: readonly [number, number]
-}>
+export type StoryPage = StoryAsked &
+  Readonly<{
+    isEmpty: boolean
+    more: boolean
+    items: readonly (Omit<StoryItem, 'at'> & Readonly<{ date: string }>)[]
+    lines: readonly Readonly<{ name: string; points: readonly Readonly<{ ms: number; rating: number }>[] }>[]
+    knees: readonly Readonly<{ ms: number; deg: number }>[]
+    changes: readonly Readonly<{ ms: number; said: string }>[]
+    rides: readonly number[]
+    /** The window the school wants the knee in, degrees. */
+    kneeWindowDeg: readonly [number, number]
+  }>
 
 /** Lines that can be told apart in one drawing. */
 const MOST_LINES = 4
 
-export function storyPage(story: Story, timeZone: string, kneeWindowDeg: readonly [number, number]): StoryPage {
+/** The furthest page anybody turns to. */
+const MOST_PAGES = 1000
+
+type Query = Readonly<Record<string, string | string[] | undefined>>
+
+/** Which lines and which page an address asks for; what it does not say, or cannot be, is everything from the latest. */
+export function storyAsked({ part, page }: Query): StoryAsked {
+  const number = Number(page ?? 0)
+  return {
+    part: STORY_PARTS.find((one) => one === part) ?? 'all',
+    page: Number.isInteger(number) && number >= 0 && number <= MOST_PAGES ? number : 0,
+  }
+}
+
+export function storyPage(
+  story: Story,
+  asked: StoryAsked,
+  timeZone: string,
+  kneeWindowDeg: readonly [number, number],
+): StoryPage {
   const names = [...new Set(story.felt.map(({ what }) => what))]
   const lines = names
     .map((what) => ({
@@ -26,6 +48,9 @@ export function storyPage(story: Story, timeZone: string, kneeWindowDeg: readonl
     .sort((a, b) => b.points.length - a.points.length)
     .slice(0, MOST_LINES)
   return {
+    ...asked,
+    isEmpty: story.isEmpty,
+    more: story.more,
     items: story.items.map(({ at, ...item }) => ({ ...item, date: formatDate(at, timeZone) })),
     lines,
     knees: story.knees.map(({ at, deg }) => ({ ms: at.getTime(), deg })),

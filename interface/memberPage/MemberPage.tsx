@@ -23,13 +23,14 @@ type Props = Readonly<{
   name: string
   sets: readonly (Omit<MemberSet, 'at'> & Readonly<{ date: string }>)[]
   first: MemberPageData['first']
+  hasStory: boolean
   trials: readonly OwnTrialSummary[]
   /** What is said where something is no matter for a bike. */
   referral: string
 }>
 
 /** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
-export function MemberPage({ token, studio, name, sets, first, trials, referral }: Props) {
+export function MemberPage({ token, studio, name, sets, first, hasStory, trials, referral }: Props) {
   return (
     <main className={styles.page}>
       <header>
@@ -80,13 +81,15 @@ export function MemberPage({ token, studio, name, sets, first, trials, referral 
           <Felt token={token} />
           <Bothers token={token} referral={referral} />
           <Recheck token={token} />
-          <section className={styles.part} aria-label="Your story">
-            <h2>Your story</h2>
-            <p>Your numbers, what was seen and felt, and what was tried, in one line of time.</p>
-            <Link className={styles.way} href={`/m/${token}/story`}>
-              Read it
-            </Link>
-          </section>
+          {hasStory && (
+            <section className={styles.part} aria-label="Your story">
+              <h2>Your story</h2>
+              <p>Your numbers, what was seen and felt, and what was tried, in one line of time.</p>
+              <Link className={styles.way} href={`/m/${token}/story`}>
+                Read it
+              </Link>
+            </section>
+          )}
         </>
       )}
       <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>

@@ -8,9 +8,9 @@ import { database } from '@/server/db/connection'
 import { addOwnComplaint } from '@/server/comfort/complaints'
 import { rateTrial } from '@/server/comfort/trialChanges'
 import { isId } from '@/server/ids'
-import { ownerOf, type LinkOwner } from '@/server/memberPage/links'
+import type { LinkOwner } from '@/server/memberPage/links'
 import { addMessage } from '@/server/memberPage/messages'
-import { countMiss, mayView } from '@/server/memberPage/pageLimits'
+import { openFrom } from '@/server/memberPage/pageLimits'
 import { readComplaint } from '../comfort/readComplaint'
 import type { ActionResult } from '../shared/actionResult'
 
@@ -18,13 +18,9 @@ const refused = (why: keyof typeof MEMBER_REFUSAL_TEXT) =>
   ({ outcome: 'refused', say: MEMBER_REFUSAL_TEXT[why] }) as const
 
 /** Whose page this is, for as long as the link opens; counted against who asks. */
-async function opened(token: unknown): Promise<LinkOwner | 'ended' | 'tooOften'> {
+async function opened(token: unknown): Promise<LinkOwner | null> {
   const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
-  if (!(await mayView(peer))) return 'tooOften'
-  const owner = await ownerOf(database(), String(token), new Date())
-  if (owner) return owner
-  await countMiss(peer)
-  return 'ended'
+  return openFrom(database(), peer, typeof token === 'string' ? token : '', new Date())
 }
 
 async function keep(
@@ -34,11 +30,11 @@ async function keep(
   bodyOf: (owner: LinkOwner) => Promise<MemberMessageBody | null>,
 ): Promise<ActionResult> {
   const owner = await opened(token)
-  if (typeof owner === 'string') return refused(owner)
+  if (!owner) return refused('ended')
   const body = isId(id) ? await bodyOf(owner) : null
   if (!body) return refused('malformed')
   const { outcome } = await addMessage(database(), owner, { id, kind, body }, new Date())
-  return outcome === 'kept' ? { outcome } : refused('malformed')
+  return outcome === 'kept' ? { outcome } : refused(outcome === 'tooMany' ? outcome : 'malformed')
 }
 
 /** How a ride felt. */
@@ -75,17 +71,17 @@ export async function sendHome(token: string, id: string, sent: HomeMeasures): P
 /** Something that bothers the member. */
 export async function sendComplaint(token: string, id: string, sent: unknown): Promise<ActionResult> {
   const owner = await opened(token)
-  if (typeof owner === 'string') return refused(owner)
+  if (!owner) return refused('ended')
   const said = isId(id) ? readComplaint(sent) : null
   if (!said) return refused('malformed')
   const { outcome } = await addOwnComplaint(database(), owner, { id, ...said }, new Date())
-  return outcome === 'kept' ? { outcome } : refused('malformed')
+  return outcome === 'kept' ? { outcome } : refused(outcome === 'tooMany' ? outcome : 'malformed')
 }
 
 /** How it is during a trial of the member's own. */
 export async function rateOwnTrial(token: string, id: string, trialId: string, rating: number): Promise<ActionResult> {
   const owner = await opened(token)
-  if (typeof owner === 'string') return refused(owner)
+  if (!owner) return refused('ended')
   const readable = isId(id) && isId(trialId) && Number.isInteger(rating) && rating >= 0 && rating <= 10
   if (!readable) return refused('malformed')
   const { outcome } = await rateTrial(database(), owner, { id, trialId, rating }, new Date())

@@ -41,7 +41,7 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
           {/* eslint-disable-next-line @next/next/no-img-element -- drawn on the server, nothing to fetch */}
           <img src={`data:image/svg+xml;utf8,${encodeURIComponent(link.qr)}`} alt="QR code of the link" />
           <div>
-            <p>Their numbers, how to set them, and how it felt, on their own phone. No health notes.</p>
+            <p>Their numbers, how to set them, and their story with what was seen and felt, on their own phone.</p>
             <p className={styles.address}>{link.address}</p>
             <p className={rider.quiet}>Opens for whoever has it, until {link.until}.</p>
             <div className={styles.does}>

@@ -42,7 +42,8 @@ type Props = Readonly<{
   bikes: readonly { id: string; number: number; type: string }[]
   /** Null where this person's role sees none. */
   notes: readonly NoteSummary[] | null
-  own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }>
+  /** Null for whoever may not see notes: the page behind the link tells of them. */
+  own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }> | null
 }>
 
 /** One rider: the numbers large enough to read from the next bike, on every bike, then how they came to be. */
@@ -158,7 +159,7 @@ export function RiderView({
         />
       )}
       {notes && <SeenInClass notes={notes} />}
-      <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />
+      {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
       {timeline.entries.length > 0 && (
         <TimeLine
           memberId={member.id}

@@ -38,17 +38,18 @@ export async function build(root, dist) {
   }).catch((error) => {
     throw new Error(`The build failed.\n${error.output}`, { cause: error })
   })
-  await bundleWorker(root, dist)
+  await bundleWorkers(root, dist)
   await bundleServiceWorker(root, dist)
   writeFileSync(stamp, print)
 }
 
-/** The core's thread for the server, as one file beside the build. */
-export async function bundleWorker(root, dist) {
+/** What the server runs in threads, each as one file beside the build. */
+export async function bundleWorkers(root, dist) {
   const { build: bundle } = await import('esbuild')
   await bundle({
-    entryPoints: [join(root, 'server/compute/worker.ts')],
-    outfile: join(root, dist, 'compute', 'worker.cjs'),
+    entryPoints: { worker: join(root, 'server/compute/worker.ts'), calendar: join(root, 'server/calendar/worker.ts') },
+    outdir: join(root, dist, 'compute'),
+    outExtension: { '.js': '.cjs' },
     bundle: true,
     platform: 'node',
     format: 'cjs',

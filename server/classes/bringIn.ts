@@ -2,7 +2,8 @@ import { formatCalendarFault } from '../../core/messages/calendar'
 import { formatClassListFault, type ClassListFault, type TimetableTaken } from '../../core/messages/timetable'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { readCalendar } from '../files/calendar'
+import type { CalendarAsked } from '../calendar/calendar'
+import { readCalendarInThread } from '../calendar/readInThread'
 import { readClassList, type ListedClass } from '../files/classList'
 import { membersNamed } from '../members/members'
 import { sourceKey, takeTimetable, type TimetableEntry } from './classes'
@@ -34,7 +35,7 @@ export async function bringInTimetable(
 ): Promise<BringInResult> {
   const isCalendar = /^\uFEFF?\s*BEGIN:VCALENDAR/i.test(text)
   const asked = { from: new Date(now.getTime() - BACK_MS), to: new Date(now.getTime() + AHEAD_MS), timeZone }
-  const read = isCalendar ? fromCalendar(text, asked) : fromList(text, timeZone)
+  const read = isCalendar ? await fromCalendar(text, asked) : fromList(text, timeZone)
   const { bookings, faults } = await bookingsOf(db, scope, read.listed)
   const taken = take ? await takeAll(db, scope, isCalendar ? 'calendar' : 'list', read.entries, bookings, now) : null
   return {
@@ -56,8 +57,8 @@ type Read = Readonly<{
   faults: readonly string[]
 }>
 
-function fromCalendar(text: string, asked: Parameters<typeof readCalendar>[1]): Read {
-  const { events, faults } = readCalendar(text, asked)
+async function fromCalendar(text: string, asked: CalendarAsked): Promise<Read> {
+  const { events, faults } = await readCalendarInThread(text, asked)
   const entries = events.map(({ uid, at, title, ...rest }) => ({
     ...rest,
     uid: uid.slice(0, 190),

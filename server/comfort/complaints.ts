@@ -12,11 +12,12 @@ import { redFlagsOf } from '../../core/complaints/redFlags'
 import type { Complaint } from '../../core/complaints/request'
 import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import type { Database, DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
 import { bike } from '../db/tables/bikes'
 import { complaint } from '../db/tables/comfort'
 import { classNote, member } from '../db/tables/riders'
+import { writeFromPage, type TooMany } from '../memberPage/daily'
 import type { LinkOwner } from '../memberPage/links'
 
 /** A complaint as kept. */
@@ -217,17 +218,16 @@ async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string
   }
 }
 
-/** Keeps what a member said from their own page. */
+/** Keeps what a member said from their own page. `tooMany`: as much was said within a day. */
 export async function addOwnComplaint(
-  db: DbExecutor,
-  { studioId, memberId, linkId }: LinkOwner,
+  db: Database,
+  { studioId, memberId, linkId }: Pick<LinkOwner, 'studioId' | 'memberId' | 'linkId'>,
   asked: NewComplaint,
   now: Date,
-): Promise<ComplaintResult> {
-  return insert(
-    db,
-    { ...asked, bikeId: null, classId: null, memberId, studioId, toldBy: 'member' },
-    { createdAt: now, linkId },
+): Promise<ComplaintResult | TooMany> {
+  const said = { ...asked, bikeId: null, classId: null, memberId, studioId, toldBy: 'member' } as const
+  return writeFromPage(db, { linkId, memberId }, { table: complaint, id: asked.id }, now, (tx) =>
+    insert(tx, said, { createdAt: now, linkId }),
   )
 }
 

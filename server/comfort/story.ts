@@ -29,9 +29,22 @@ export type StoryItem = Readonly<{
 export type FeltPoint = Readonly<{ at: Date; what: ComplaintName; rating: number }>
 export type KneePoint = Readonly<{ at: Date; deg: number; by: 'goniometer' | 'photo' | 'gauge' }>
 
-/** Numbers, notes, cues, complaints, trials and ratings of a rider in one line, the latest first, and what is drawn. */
+/** Which lines are shown: all, or those of some kinds. */
+export const STORY_PARTS = ['all', 'numbers', 'note', 'felt'] as const
+export type StoryPart = (typeof STORY_PARTS)[number]
+
+/** What is asked of a story: which lines, and which page of them, from 0. */
+export type StoryAsked = Readonly<{ part: StoryPart; page: number }>
+
+/**
+ * Numbers, notes, cues, complaints, trials and ratings of a rider in one line, the latest first, a page of it, and what
+ * is drawn.
+ */
 export type Story = Readonly<{
   items: readonly StoryItem[]
+  /** Whether nothing at all is known; and whether there are lines after these. */
+  isEmpty: boolean
+  more: boolean
   felt: readonly FeltPoint[]
   knees: readonly KneePoint[]
   /** Changes of the numbers, to mark in the drawings. */
@@ -41,8 +54,22 @@ export type Story = Readonly<{
 
 const ENTRIES = 60
 const SETUPS = 20
+/** Lines of a page, and points of a drawing: the latest. */
+export const STORY_LINES = 30
+const MOST_POINTS = 300
+/** A rating is told with so many of those before it. */
+const LAST_RATINGS = 6
 
-export async function storyOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Story> {
+const isOfPart = (kind: StoryItem['kind'], part: StoryPart): boolean =>
+  part === 'all' || part === kind || (part === 'felt' && kind !== 'numbers' && kind !== 'note')
+
+export async function storyOf(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  { part, page }: StoryAsked,
+  now: Date,
+): Promise<Story> {
   const [entries, notes, cues, complaints, trials, setups, rides] = [
     await listEntries(db, scope, memberId, { limit: ENTRIES }),
     await listNotesOfMember(db, scope, memberId),
@@ -104,7 +131,8 @@ export async function storyOf(db: DbExecutor, scope: Scope, memberId: string, no
         title: `${rating} of 10 during the trial`,
         more: formatRatings(
           one.ratingBefore,
-          one.ratings.slice(0, i + 1).map((r) => r.rating),
+          one.ratings.slice(Math.max(0, i - LAST_RATINGS + 1), i + 1).map((r) => r.rating),
+          i >= LAST_RATINGS,
         ),
       })),
       ...(one.endedAt && one.outcome
@@ -120,8 +148,11 @@ export async function storyOf(db: DbExecutor, scope: Scope, memberId: string, no
         : []),
     ]),
   ]
+  const shown = items.filter(({ kind }) => isOfPart(kind, part)).sort((a, b) => b.at.getTime() - a.at.getTime())
   return {
-    items: items.sort((a, b) => b.at.getTime() - a.at.getTime()),
+    items: shown.slice(page * STORY_LINES, (page + 1) * STORY_LINES),
+    isEmpty: items.length === 0,
+    more: shown.length > (page + 1) * STORY_LINES,
     felt: [
       ...complaints.map(({ createdAt: at, what, strength: rating }) => ({ at, what, rating })),
       ...trials.flatMap(({ what, ratings }) => ratings.map(({ at, rating }) => ({ at, what, rating }))),
@@ -129,7 +160,9 @@ export async function storyOf(db: DbExecutor, scope: Scope, memberId: string, no
         const felt = sign === FELT && !taken.has(id) ? feltNamed(region) : undefined
         return felt && score !== null ? [{ at, what: COMPLAINT_OF_FELT[felt.region], rating: score }] : []
       }),
-    ].sort((a, b) => a.at.getTime() - b.at.getTime()),
+    ]
+      .sort((a, b) => a.at.getTime() - b.at.getTime())
+      .slice(-MOST_POINTS),
     knees: setups
       .flatMap(({ evidence, finishedAt: at }) => {
         const last = evidence.findLast((row) => row.kind === 'kneeAngle' && row.foot !== 'heel' && !row.moving)

@@ -5,11 +5,14 @@ import type { TrialOutcome } from '../../core/complaints/trial'
 import type { Marks } from '../../core/conventions'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
+import type { WriteResult } from '../db/insertOnce'
+import { sameContent } from '../db/sameContent'
+import { studio } from '../db/tables/accounts'
 import { complaint, trial, trialRating } from '../db/tables/comfort'
 import { registerCurrent, registerEntry } from '../db/tables/register'
 import { member } from '../db/tables/riders'
 import type { LinkOwner } from '../memberPage/links'
+import { studioDay } from '../studio/day'
 import { currentEntries, findEntry, newEntryOf, recordEntry, type RegisterEntry } from '../register/register'
 
 /** What is put on trial: a change as `explain` proposed it, with its reasons in words. */
@@ -110,34 +113,53 @@ export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, 
   return { outcome: 'kept' }
 }
 
-/** Keeps how it is during a trial; the same id again changes nothing, an ended trial takes none. */
+/**
+ * Keeps how it is during a trial, once a day of the studio: said again on that day it replaces what was said before,
+ * whoever said it. The same id again changes nothing, an ended trial takes none.
+ */
 export async function rateTrial(
-  db: DbExecutor,
+  db: Database,
   who: Scope | LinkOwner,
   { id, trialId, rating }: Readonly<{ id: string; trialId: string; rating: number }>,
   now: Date,
 ): Promise<WriteResult | Readonly<{ outcome: 'gone' | 'ended' }>> {
-  const [found] = await db
-    .select({ memberId: trial.memberId, endedAt: trial.endedAt })
-    .from(trial)
-    .where(and(eq(trial.id, trialId), eq(trial.studioId, who.studioId)))
-  if (!found || ('memberId' in who && found.memberId !== who.memberId)) return { outcome: 'gone' }
-  if (found.endedAt) return { outcome: 'ended' }
-  const content = { id, studioId: who.studioId, trialId, rating }
+  const said = { id, rating, createdAt: now }
   const by =
-    'memberId' in who ? { toldBy: 'member', linkId: who.linkId } : { toldBy: 'instructor', createdBy: who.userId }
-  return insertOnce(
-    () => db.insert(trialRating).values({ ...content, ...(by as { toldBy: 'member' }), createdAt: now }),
-    async () => {
-      const { studioId } = trialRating
-      const [stored] = await db
-        .select({ id: trialRating.id, studioId, trialId: trialRating.trialId, rating: trialRating.rating })
-        .from(trialRating)
-        .where(eq(trialRating.id, id))
-      return stored
-    },
-    content,
-  )
+    'linkId' in who
+      ? ({ toldBy: 'member', linkId: who.linkId, createdBy: null } as const)
+      : ({ toldBy: 'instructor', linkId: null, createdBy: who.userId } as const)
+  return withTransaction(db, async (tx) => {
+    const [found] = await tx
+      .select({ memberId: trial.memberId, endedAt: trial.endedAt })
+      .from(trial)
+      .where(and(eq(trial.id, trialId), eq(trial.studioId, who.studioId)))
+      .for('update')
+    if (!found || ('memberId' in who && found.memberId !== who.memberId)) return { outcome: 'gone' }
+    const [same] = await tx
+      .select({ trialId: trialRating.trialId, rating: trialRating.rating })
+      .from(trialRating)
+      .where(eq(trialRating.id, id))
+    if (same) return { outcome: sameContent(same, { trialId, rating }) ? 'kept' : 'idTaken' }
+    if (found.endedAt) return { outcome: 'ended' }
+    const [last] = await tx
+      .select({ id: trialRating.id, at: trialRating.createdAt })
+      .from(trialRating)
+      .where(eq(trialRating.trialId, trialId))
+      .orderBy(desc(trialRating.createdAt))
+      .limit(1)
+    const [{ timeZone }] = await tx
+      .select({ timeZone: studio.timeZone })
+      .from(studio)
+      .where(eq(studio.id, who.studioId))
+    const isToday = last !== undefined && studioDay(last.at, timeZone) === studioDay(now, timeZone)
+    if (isToday)
+      await tx
+        .update(trialRating)
+        .set({ ...said, ...by })
+        .where(eq(trialRating.id, last.id))
+    else await tx.insert(trialRating).values({ ...said, ...by, studioId: who.studioId, trialId })
+    return { outcome: 'kept' }
+  })
 }
 
 /**

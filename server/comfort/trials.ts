@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm'
 import type { Cause } from '../../core/complaints/causeTable'
 import type { ChangedAxis, Way } from '../../core/complaints/causeTable'
 import {
@@ -146,17 +146,26 @@ async function trials(db: DbExecutor, scope: Scope, condition: ReturnType<typeof
   })
 }
 
-const ratingsOf = (db: DbExecutor, ids: readonly string[]) =>
-  db
+/** A trial of a fortnight has one rating a day; of one that ran on the latest are looked at. */
+const MOST_RATINGS = 60
+
+async function ratingsOf(db: DbExecutor, ids: readonly string[]) {
+  const ranked = db
     .select({
       trialId: trialRating.trialId,
       rating: trialRating.rating,
       toldBy: trialRating.toldBy,
       at: trialRating.createdAt,
+      place:
+        sql<number>`row_number() over (partition by ${trialRating.trialId} order by ${trialRating.createdAt} desc)`.as(
+          'place',
+        ),
     })
     .from(trialRating)
     .where(inArray(trialRating.trialId, [...ids]))
-    .orderBy(asc(trialRating.createdAt))
+    .as('ranked')
+  return db.select().from(ranked).where(lte(ranked.place, MOST_RATINGS)).orderBy(asc(ranked.at))
+}
 
 /** Rides since each trial began, on bikes its numbers are for, or on its machine. */
 async function ridesSince(db: DbExecutor, ids: readonly string[], now: Date): Promise<Map<string, number>> {

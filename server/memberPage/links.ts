@@ -1,18 +1,22 @@
 import { createHash, createHmac } from 'node:crypto'
 import { and, desc, eq, gt, isNull } from 'drizzle-orm'
+import { can } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { memberLink } from '../db/tables/memberPage'
+import { memberLink, type LINK_OPENS } from '../db/tables/memberPage'
 import { member } from '../db/tables/riders'
 
 /** A link lasts so long unless it is taken back. */
 const LASTS_MS = 365 * 86_400_000
 
+/** Numbers alone, or what was noted, felt and tried as well. */
+export type LinkOpens = (typeof LINK_OPENS)[number]
+
 /** A link that opens, with what stands in its address. */
-export type MemberLink = Readonly<{ id: string; token: string; expiresAt: Date }>
+export type MemberLink = Readonly<{ id: string; token: string; opens: LinkOpens; expiresAt: Date }>
 
 /** Whose page a link opens: a studio and a member of it, nobody signed in. */
-export type LinkOwner = Readonly<{ linkId: string; studioId: string; memberId: string; name: string }>
+export type LinkOwner = Readonly<{ linkId: string; studioId: string; memberId: string; name: string; opens: LinkOpens }>
 
 /**
  * What stands in the address: 256 bits worked out from the link's id and a secret of this installation. The database
@@ -25,10 +29,17 @@ function tokenOf(id: string): string {
 }
 const fingerprint = (token: string): string => createHash('sha256').update(token).digest('hex')
 
-/** The member's link that opens, or null; the latest where there are several. */
+/**
+ * The member's link that opens, or null; the latest where there are several. Null as well for whoever may not see
+ * notes: what a link opens tells of them.
+ */
 export async function findLink(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<MemberLink | null> {
+  return can(scope, 'seeNotes') ? latestLink(db, scope, memberId, now) : null
+}
+
+async function latestLink(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<MemberLink | null> {
   const [found] = await db
-    .select({ id: memberLink.id, expiresAt: memberLink.expiresAt })
+    .select({ id: memberLink.id, opens: memberLink.opens, expiresAt: memberLink.expiresAt })
     .from(memberLink)
     .where(
       and(
@@ -43,8 +54,12 @@ export async function findLink(db: DbExecutor, scope: Scope, memberId: string, n
   return found ? { ...found, token: tokenOf(found.id) } : null
 }
 
-/** The member's link that opens, made where there is none; null where the studio has no such member. */
+/**
+ * The member's link that opens, made where there is none; null where the studio has no such member, or whoever asks may
+ * not see what it opens.
+ */
 export async function openLink(db: Database, scope: Scope, memberId: string, now: Date): Promise<MemberLink | null> {
+  if (!can(scope, 'seeNotes')) return null
   return withTransaction(db, async (tx) => {
     const [owner] = await tx
       .select({ id: member.id })
@@ -52,8 +67,8 @@ export async function openLink(db: Database, scope: Scope, memberId: string, now
       .where(and(eq(member.id, memberId), eq(member.studioId, scope.studioId)))
       .for('update')
     if (!owner) return null
-    const there = await findLink(tx, scope, memberId, now)
-    if (there) return there
+    const there = await latestLink(tx, scope, memberId, now)
+    if (there?.opens === 'everything') return there
     const id = crypto.randomUUID()
     const token = tokenOf(id)
     const expiresAt = new Date(now.getTime() + LASTS_MS)
@@ -66,7 +81,7 @@ export async function openLink(db: Database, scope: Scope, memberId: string, now
       createdAt: now,
       createdBy: scope.userId,
     })
-    return { id, token, expiresAt }
+    return { id, token, opens: 'everything', expiresAt }
   })
 }
 
@@ -84,7 +99,13 @@ export async function revokeLinks(db: DbExecutor, scope: Scope, memberId: string
 export async function ownerOf(db: DbExecutor, token: string, now: Date): Promise<LinkOwner | null> {
   if (!/^[\w-]{43}$/.test(token)) return null
   const [found] = await db
-    .select({ linkId: memberLink.id, studioId: memberLink.studioId, memberId: member.id, name: member.name })
+    .select({
+      linkId: memberLink.id,
+      studioId: memberLink.studioId,
+      memberId: member.id,
+      name: member.name,
+      opens: memberLink.opens,
+    })
     .from(memberLink)
     .innerJoin(member, eq(member.id, memberLink.memberId))
     .where(

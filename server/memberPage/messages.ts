@@ -1,9 +1,10 @@
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import type { MemberMessageBody, MemberMessageKind, HomeMeasures } from '../../core/memberPage/message'
 import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import type { Database, DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
 import { memberMessage } from '../db/tables/memberPage'
+import { writeFromPage, type TooMany } from './daily'
 import type { LinkOwner } from './links'
 
 export type MemberMessage = Readonly<{
@@ -17,21 +18,26 @@ export type MemberMessage = Readonly<{
 /** So many are shown of one member. */
 const MOST_SHOWN = 30
 
-/** Keeps what a member said from their page; the same id with the same content again changes nothing. */
+/**
+ * Keeps what a member said from their page; the same id with the same content again changes nothing. `tooMany`: as much
+ * was said within a day.
+ */
 export async function addMessage(
-  db: DbExecutor,
-  { linkId, studioId, memberId }: LinkOwner,
+  db: Database,
+  { linkId, studioId, memberId }: Pick<LinkOwner, 'linkId' | 'studioId' | 'memberId'>,
   { id, kind, body }: Readonly<{ id: string; kind: MemberMessageKind; body: MemberMessageBody }>,
   now: Date,
-): Promise<WriteResult> {
+): Promise<WriteResult | TooMany> {
   const content = { id, studioId, memberId, linkId, kind, body }
-  return insertOnce(
-    () => db.insert(memberMessage).values({ ...content, createdAt: now }),
-    async () => {
-      const [found] = await db.select().from(memberMessage).where(eq(memberMessage.id, id))
-      return found && { ...content, ...pick(found) }
-    },
-    content,
+  return writeFromPage(db, { linkId, memberId }, { table: memberMessage, id }, now, (tx) =>
+    insertOnce(
+      () => tx.insert(memberMessage).values({ ...content, createdAt: now }),
+      async () => {
+        const [found] = await tx.select().from(memberMessage).where(eq(memberMessage.id, id))
+        return found && { ...content, ...pick(found) }
+      },
+      content,
+    ),
   )
 }
 const pick = ({ id, studioId, memberId, linkId, kind, body }: typeof memberMessage.$inferSelect) => ({

@@ -41,8 +41,10 @@ export type MemberPageData = Readonly<{
   sets: readonly MemberSet[]
   /** Where there are no numbers yet: what was measured at home, and what it comes to. */
   first: Readonly<{ measured: boolean; minutes: number; marks: readonly FirstMarks[] }> | null
-  /** Changes that are tried now. */
+  /** Changes that are tried now; none by a link to the numbers alone. */
   trials: readonly Trial[]
+  /** Whether the link opens the member's story. */
+  hasStory: boolean
 }>
 
 /** Nobody waits longer for what they may try. */
@@ -58,7 +60,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     getStudio(db, scope),
     currentEntries(db, scope, [owner.memberId]),
     listTypes(db, scope),
-    runningTrials(db, scope, [owner.memberId], now),
+    owner.opens === 'everything' ? runningTrials(db, scope, [owner.memberId], now) : [],
   ])
   const closingOf = (lineId: string) => types.find((type) => type.lineId === lineId)?.equipment.closing ?? {}
   const sets = await Promise.all(
@@ -79,6 +81,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     sets,
     first: sets.length > 0 ? null : await firstMarks(db, scope, owner.memberId, types),
     trials,
+    hasStory: owner.opens === 'everything',
   }
 
   async function mayTry(setupId: string): Promise<TryAlone> {

@@ -18,6 +18,7 @@ import { changeRider, listRoster } from '@/server/classes/roster'
 import { closeDatabase, database } from '@/server/db/connection'
 import { bookedAt, startBookingService } from '@/standins/bookingService.mjs'
 
+jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
 jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
 
 const db = database()

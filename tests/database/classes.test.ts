@@ -21,6 +21,7 @@ import { deliver } from '@/server/outbox/deliver'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
 import { deleteRoom, findRoom, listPlaces, saveRoom } from '@/server/rooms/rooms'
 
+jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
 jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
 
 const db = database()

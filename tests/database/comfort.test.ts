@@ -30,9 +30,10 @@ import {
 } from '@/server/comfort/complaints'
 import { studioPicture } from '@/server/comfort/picture'
 import { reasonsOf, startTrial, type Reasons } from '@/server/comfort/reasons'
-import { storyOf } from '@/server/comfort/story'
+import { STORY_LINES, storyOf, type StoryPart } from '@/server/comfort/story'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
 import { listTrials } from '@/server/comfort/trials'
+import { trialRating } from '@/server/db/tables/comfort'
 import { closeDatabase, database, withTransaction } from '@/server/db/connection'
 import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
@@ -146,7 +147,7 @@ describe('a trial', () => {
     expect(await endTrial(db, scope, { id: asked.id, outcome: 'keep' }, day(9))).toEqual({ outcome: 'kept' })
     expect((await holds(memberId)).id).toBe(asked.id)
     expect((await listComplaints(db, scope, memberId))[0]).toMatchObject({ id: complaintId, closedAt: day(9) })
-    const { items, felt } = await storyOf(db, scope, memberId, day(10))
+    const { items, felt } = await storyOf(db, scope, memberId, { part: 'all', page: 0 }, day(10))
     expect(items.map(({ kind }) => kind)).toEqual(['ended', 'rating', 'trial', 'complaint', 'numbers', 'numbers'])
     expect(felt.map(({ rating }) => rating)).toEqual([6, 2])
   })
@@ -241,6 +242,19 @@ describe('a trial', () => {
     for (let i = 0; i < 2; i++) expect(await rateTrial(db, scope, rated, day(4))).toEqual({ outcome: 'kept' })
     expect(await rateTrial(db, scope, { ...rated, rating: 5 }, day(4))).toEqual({ outcome: 'idTaken' })
     expect((await listTrials(db, scope, memberId, day(5)))[0].ratings).toHaveLength(1)
+    // Said again on that day it replaces what was said before, whoever says it; a day later it is another.
+    for (const rating of [5, 7]) await rateTrial(db, scope, { ...rated, id: id(), rating }, day(4))
+    expect((await listTrials(db, scope, memberId, day(5)))[0].ratings).toMatchObject([{ rating: 7 }])
+    await rateTrial(db, scope, { ...rated, id: id(), rating: 3 }, day(5))
+    const many = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => rateTrial(db, scope, { ...rated, id: id(), rating: i % 10 }, day(6))),
+    )
+    expect(many).toEqual(many.map(() => ({ outcome: 'kept' })))
+    expect((await listTrials(db, scope, memberId, day(7)))[0].ratings.slice(0, 2)).toMatchObject([
+      { rating: 7 },
+      { rating: 3 },
+    ])
+    expect((await listTrials(db, scope, memberId, day(7)))[0].ratings).toHaveLength(3)
     const [fresh, complaintId] = [await rider(), id()]
     await addComplaint(db, scope, { id: complaintId, memberId: fresh, ...knee }, day(1))
     const other = { ...asked, id: id(), memberId: fresh, complaintId, reason: null }
@@ -259,6 +273,34 @@ describe('a trial', () => {
     expect(results.map(({ outcome }) => outcome).sort()).toEqual(['kept', 'needsReason'])
     expect(await listTrials(db, scope, memberId, day(1))).toHaveLength(1)
   })
+})
+
+test('a story of ten thousand ratings and complaints is told page by page, each small', async () => {
+  const memberId = await rider()
+  const { asked } = await onTrial(memberId)
+  const at = (n: number) => new Date(day(2).getTime() + n * 60_000)
+  const rows = Array.from({ length: 10_000 }, (_, n) => n)
+  for (let from = 0; from < rows.length; from += 2000)
+    await db.insert(trialRating).values(
+      rows.slice(from, from + 2000).map((n) => ({
+        id: id(),
+        studioId: scope.studioId,
+        trialId: asked.id,
+        rating: n % 11,
+        toldBy: 'member' as const,
+        createdAt: at(n),
+      })),
+    )
+  const story = (part: StoryPart, page: number) => storyOf(db, scope, memberId, { part, page }, day(20))
+  const first = await story('all', 0)
+  expect(first.items).toHaveLength(STORY_LINES)
+  expect(first.more).toBe(true)
+  expect(Buffer.byteLength(JSON.stringify(first))).toBeLessThan(60_000)
+  expect(first.items[0].more).toMatch(/^\d+ → … → /)
+  const second = await story('all', 1)
+  expect(second.items[0].at.getTime()).toBeLessThanOrEqual(first.items.at(-1)!.at.getTime())
+  expect(new Set((await story('numbers', 0)).items.map(({ kind }) => kind))).toEqual(new Set(['numbers']))
+  expect((await story('all', 900)).items).toEqual([])
 })
 
 describe('red flags', () => {

@@ -16,6 +16,8 @@ import { addMember } from '@/server/members/members'
 import { findByWords } from '@/server/members/words'
 import { currentEntries } from '@/server/register/register'
 
+jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
+
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
 const now = new Date()

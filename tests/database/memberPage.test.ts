@@ -1,14 +1,16 @@
 /** @jest-environment node */
 import { eq } from 'drizzle-orm'
 import type { HomeMeasures } from '@/core/memberPage/message'
-import { askRecheck, sendFelt, sendHome } from '@/interface/memberPage/actions'
+import { askRecheck, sendComplaint, sendFelt, sendHome } from '@/interface/memberPage/actions'
 import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, connectionPool, database } from '@/server/db/connection'
-import { memberLink } from '@/server/db/tables/memberPage'
+import { memberLink, memberMessage } from '@/server/db/tables/memberPage'
 import { addMember } from '@/server/members/members'
+import { MOST_A_DAY } from '@/server/memberPage/daily'
 import { findLink, openLink, ownerOf, revokeLinks } from '@/server/memberPage/links'
 import { handleMessage, listMessages } from '@/server/memberPage/messages'
 import { memberPageData } from '@/server/memberPage/page'
+import { openFrom } from '@/server/memberPage/pageLimits'
 import { listEvidence } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
 
@@ -136,26 +138,90 @@ test('how it felt is kept once, in one line, and seen to by the studio', async (
   for (const wrong of [{ ...felt, comfort: 11 }, { ...felt, place: 'hat' }, { ...felt, comfort: 2.5 }, null])
     expect(await sendFelt(link.token, id(), wrong)).toMatchObject({ outcome: 'refused' })
   expect(await askRecheck(link.token, id(), '')).toEqual({ outcome: 'kept' })
+  // What is no text is no line.
+  const odd = Object.create(null) as object
+  expect(await askRecheck(link.token, id(), odd)).toEqual({ outcome: 'kept' })
   const said = await listMessages(db, scope, memberId)
-  expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck'])
+  expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck', 'recheck'])
   const kept = said.find(({ kind }) => kind === 'felt')!
   expect(kept.body).toMatchObject({ comfort: 7, place: 'knees', line: expect.stringMatching(/^tight left x{1,190}$/) })
   await handleMessage(db, scope, kept.id, now)
   expect((await listMessages(db, scope, memberId)).find(({ id: one }) => one === kept.id)?.handledAt).toEqual(now)
 })
 
-test('through a link that ended nothing is sent, and who tries many is stopped', async () => {
+test('through a link that ended nothing is sent', async () => {
   const { memberId, link } = await newcomer()
   await revokeLinks(db, scope, memberId, now)
   const felt = { comfort: 5, place: 'nowhere', line: '' }
   expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/has ended/) })
-  for (let i = 0; i < 30; i++) await sendFelt('x'.repeat(43), id(), felt)
-  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/too much at once/) })
-  // Somebody else is not held up by that.
-  peer = id()
-  const other = await newcomer()
-  expect(await sendFelt(other.link.token, id(), felt)).toEqual({ outcome: 'kept' })
   expect(await listMessages(db, scope, memberId)).toEqual([])
+})
+
+describe('guessing links', () => {
+  const guess = () => `${id()}${id()}`.replaceAll('-', '').slice(0, 43)
+  const opener = () => {
+    const waits: number[] = []
+    return {
+      waits,
+      open: (from: string, token: string) => openFrom(db, from, token, now, async (ms) => waits.push(ms)),
+    }
+  }
+
+  test('slows answers down, closes nobody’s page, and counts the same link once', async () => {
+    const { waits, open } = opener()
+    const { link } = await newcomer()
+    const ended = guess()
+    for (let i = 0; i < 100; i++) expect(await open(peer, ended)).toBeNull()
+    expect(waits).toEqual([])
+    for (let i = 0; i < 29; i++) await open(peer, guess())
+    expect(waits).toEqual([])
+    for (let i = 0; i < 3; i++) expect(await open(peer, guess())).toBeNull()
+    expect(waits).toEqual([1000, 1000, 1000])
+    // Behind the same address a right link opens as before, at once.
+    expect(await open(peer, link.token)).toMatchObject({ memberId: expect.any(String) })
+    expect(waits).toHaveLength(3)
+    await open(id(), guess())
+    expect(waits).toHaveLength(3)
+  })
+
+  test('a link opened without end is held back, and still opens', async () => {
+    const { waits, open } = opener()
+    const { link } = await newcomer()
+    for (let i = 0; i < 240; i++) await open(peer, link.token)
+    expect(waits).toEqual([])
+    expect(await open(peer, link.token)).not.toBeNull()
+    expect(waits).toEqual([1000])
+  })
+})
+
+test('within a day so much is taken from a page, and the same once more is no more', async () => {
+  const { memberId, link } = await newcomer()
+  const felt = { comfort: 5, place: 'nowhere', line: '' }
+  const first = id()
+  expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
+  const more = await Promise.all(Array.from({ length: MOST_A_DAY + 5 }, () => sendFelt(link.token, id(), felt)))
+  expect(more.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MOST_A_DAY - 1)
+  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/much for one day/) })
+  expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
+  const complaint = { what: 'hands', side: 'both', strength: 4 }
+  const told = await Promise.all(
+    Array.from({ length: MOST_A_DAY + 5 }, () => sendComplaint(link.token, id(), complaint)),
+  )
+  expect(told.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MOST_A_DAY)
+  expect(await db.$count(memberMessage, eq(memberMessage.memberId, memberId))).toBe(MOST_A_DAY)
+})
+
+test('whoever may not see notes gets no link, and one made with less right opens less', async () => {
+  const { memberId, link } = await newcomer()
+  const desk: Scope = { ...scope, role: 'desk' }
+  expect(await findLink(db, scope, memberId, now)).toMatchObject({ opens: 'everything' })
+  expect(await findLink(db, desk, memberId, now)).toBeNull()
+  expect(await openLink(db, desk, memberId, now)).toBeNull()
+  await db.update(memberLink).set({ opens: 'numbers' }).where(eq(memberLink.id, link.id))
+  const owner = (await ownerOf(db, link.token, now))!
+  expect(await memberPageData(db, owner, now)).toMatchObject({ hasStory: false, trials: [] })
+  // Whoever sees notes makes one that opens everything.
+  expect(await openLink(db, scope, memberId, later(1))).toMatchObject({ opens: 'everything' })
 })
 
 test('links made at once for one member are one', async () => {

@@ -74,6 +74,7 @@ import * as studioActions from '@/interface/studio/actions'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 
+jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
 jest.mock('@/server/compute/pool', () => ({ compute: async () => ({ outcome: 'refused', say: 'not in this test' }) }))
 
 let person: (Scope & { name: string }) | null = null
@@ -375,7 +376,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listRides: () => listRides(db, here, other.member, new Date()),
     ridersOfBike: () => ridersOfBike(db, here, other.bike, new Date(0)),
   },
-  'comfort/story': { storyOf: () => storyOf(db, here, other.member, now) },
+  'comfort/story': { storyOf: () => storyOf(db, here, other.member, { part: 'all', page: 0 }, now) },
   'comfort/trials': {
     listTrials: () => trials.listTrials(db, here, other.member, now),
     runningTrials: () => trials.runningTrials(db, here, [other.member], now),
@@ -639,7 +640,6 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   newEntryOf: 'renames what it is handed',
   scopeOf: 'of whoever such an address opened',
   shownFirst: 'orders what it is handed',
-  readCalendar: 'text',
   readClassList: 'text',
   sourceKey: 'text',
   replaceAssignments: 'within a transaction that has locked the class',
@@ -652,14 +652,13 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   dayAfter: 'a date',
   weekOf: 'a date',
   formatDay: 'a date',
-  writeCalendar: 'text',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
   ownerOf: 'opens by what stands in a private address, whose studio follows from it',
+  writeFromPage: 'of whoever such an address opened',
   addMessage: 'of whoever such an address opened',
   memberPageData: 'of whoever such an address opened',
-  mayView: 'counts a peer',
-  countMiss: 'counts a peer',
+  openFrom: 'opens by what stands in a private address, whose studio follows from it',
   addressOf: 'text',
   qrSvg: 'text',
   qrSquares: 'text',

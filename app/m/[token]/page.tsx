@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: 'Your numbers', robots: { index: fals
 export default async function OwnPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
   const owner = await ownerOfLink(token)
-  const { studio, name, sets, first, trials } = await memberPageData(database(), owner, new Date())
+  const { studio, name, sets, first, trials, hasStory } = await memberPageData(database(), owner, new Date())
   return (
     <MemberPage
       token={token}
@@ -23,6 +23,7 @@ export default async function OwnPage({ params }: { params: Promise<{ token: str
       name={name}
       sets={sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) }))}
       first={first}
+      hasStory={hasStory}
       trials={trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
         id,
         said,

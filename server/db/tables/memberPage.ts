@@ -4,6 +4,9 @@ import { createdBy, studioId, user } from './accounts'
 import { id, moment, reference } from './columns'
 import { member } from './riders'
 
+/** What a private link shows of its member. */
+export const LINK_OPENS = ['everything', 'numbers'] as const
+
 /** A private link to a member's own page. What it opens with is worked out from `id` and a secret, never stored. */
 export const memberLink = mysqlTable(
   'member_link',
@@ -15,6 +18,8 @@ export const memberLink = mysqlTable(
       .references(() => member.id),
     /** SHA-256 of what stands in the address, hexadecimal. */
     tokenHash: varchar('token_hash', { length: 64 }).notNull().unique(),
+    /** `numbers`: made by somebody who may not see notes, so that it shows none either. */
+    opens: mysqlEnum('opens', LINK_OPENS).notNull().default('everything'),
     expiresAt: moment('expires_at').notNull(),
     revokedAt: moment('revoked_at'),
     createdAt: moment('created_at').notNull(),

@@ -90,17 +90,23 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
       }))}
       open={open.map((o) => ({ id: o.id, text: `bike ${o.bikeNumber}, ${formatDate(o.startedAt, timeZone)}` }))}
       bikes={availableBikes(bikes).map((b) => ({ id: b.id, number: b.number, type: b.type.name }))}
-      own={{
-        link:
-          link && address ? { address, qr: await qrSvg(address), until: formatDate(link.expiresAt, timeZone) } : null,
-        messages:
-          messages?.map(({ id: messageId, kind, body, createdAt, handledAt }) => ({
-            id: messageId,
-            text: formatMemberMessage(kind, body),
-            when: `${formatDate(createdAt, timeZone)}, ${formatTime(createdAt, timeZone)}`,
-            handled: handledAt !== null || kind === 'home',
-          })) ?? null,
-      }}
+      own={
+        mayNote
+          ? {
+              link:
+                link && address
+                  ? { address, qr: await qrSvg(address), until: formatDate(link.expiresAt, timeZone) }
+                  : null,
+              messages:
+                messages?.map(({ id: messageId, kind, body, createdAt, handledAt }) => ({
+                  id: messageId,
+                  text: formatMemberMessage(kind, body),
+                  when: `${formatDate(createdAt, timeZone)}, ${formatTime(createdAt, timeZone)}`,
+                  handled: handledAt !== null || kind === 'home',
+                })) ?? null,
+            }
+          : null
+      }
       notes={
         notes?.map(({ createdAt, createdBy, bikeNumber, ...note }) => ({
           id: note.id,

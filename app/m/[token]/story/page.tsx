@@ -1,7 +1,8 @@
 import type { Metadata } from 'next'
 import Link from 'next/link'
+import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
-import { storyPage } from '@/interface/comfort/storyPage'
+import { storyAsked, storyPage } from '@/interface/comfort/storyPage'
 import { StoryView } from '@/interface/comfort/StoryView'
 import styles from '@/interface/memberPage/memberPage.module.css'
 import { storyOf } from '@/server/comfort/story'
@@ -12,13 +13,19 @@ import { ownerOfLink } from '../ownerOfLink'
 
 export const metadata: Metadata = { title: 'Your story', robots: { index: false, follow: false, nocache: true } }
 
+type Asked = Readonly<{
+  params: Promise<{ token: string }>
+  searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>
+}>
+
 /** A member's own story behind their private link. */
-export default async function OwnStory({ params }: { params: Promise<{ token: string }> }) {
-  const { token } = await params
+export default async function OwnStory({ params, searchParams }: Asked) {
+  const [{ token }, asked] = [await params, storyAsked(await searchParams)]
   const owner = await ownerOfLink(token)
+  if (owner.opens !== 'everything') notFound()
   const scope = scopeOf(owner)
   const { name, timeZone, school } = await getStudio(database(), scope)
-  const story = await storyOf(database(), scope, owner.memberId, new Date())
+  const story = await storyOf(database(), scope, owner.memberId, asked, new Date())
   return (
     <main className={styles.page}>
       <header>
@@ -28,7 +35,7 @@ export default async function OwnStory({ params }: { params: Promise<{ token: st
           <Link href={`/m/${token}`}>Your numbers</Link>
         </p>
       </header>
-      <StoryView story={storyPage(story, timeZone, schoolOf(school).kneeWindowDeg)} />
+      <StoryView story={storyPage(story, asked, timeZone, schoolOf(school).kneeWindowDeg)} />
     </main>
   )
 }

@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import reasons from '@/interface/comfort/reasons.module.css'
-import { storyPage } from '@/interface/comfort/storyPage'
+import { storyAsked, storyPage } from '@/interface/comfort/storyPage'
 import { StoryView } from '@/interface/comfort/StoryView'
 import { RiderNav } from '@/interface/rider/RiderNav'
 import { requirePermission } from '@/server/accounts/session'
@@ -13,15 +13,20 @@ import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Story' }
 
+type Asked = Readonly<{
+  params: Promise<{ id: string }>
+  searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>
+}>
+
 /** Everything that came to pass with a rider, in one line of time. */
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+export default async function Page({ params, searchParams }: Asked) {
   const person = await requirePermission('seeNotes')
-  const { id } = await params
+  const [{ id }, asked] = [await params, storyAsked(await searchParams)]
   const db = database()
   const member = await findMember(db, person, id)
   if (!member) notFound()
   const { timeZone, school } = await getStudio(db, person)
-  const story = await storyOf(db, person, id, new Date())
+  const story = await storyOf(db, person, id, asked, new Date())
   return (
     <article className={reasons.page}>
       <header className={reasons.head}>
@@ -30,7 +35,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
           <RiderNav memberId={id} here="Story" />
         </div>
       </header>
-      <StoryView story={storyPage(story, timeZone, schoolOf(school).kneeWindowDeg)} />
+      <StoryView story={storyPage(story, asked, timeZone, schoolOf(school).kneeWindowDeg)} />
     </article>
   )
 }

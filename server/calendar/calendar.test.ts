@@ -1,6 +1,7 @@
 /** @jest-environment node */
 import { formatCalendarFault } from '@/core/messages/calendar'
-import { readCalendar, writeCalendar } from './calendar'
+import { readCalendar } from './calendar'
+import { writeCalendar } from './writeCalendar'
 
 const asked = { from: new Date('2026-10-01T00:00:00Z'), to: new Date('2026-12-01T00:00:00Z'), timeZone: 'Europe/Oslo' }
 const event = (...lines: string[]) => ['BEGIN:VEVENT', ...lines, 'END:VEVENT']

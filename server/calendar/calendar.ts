@@ -1,0 +1,205 @@
+import ICAL from 'ical.js'
+import type { CalendarFault } from '../../core/messages/calendar'
+import { within } from './limited'
+import { occurrenceKey, occurrences } from './recurrence'
+import { momentOf, zoneOf } from './zones'
+
+/** One time a class takes place. `uid` and `at` (its start as the series names it) tell it from any other. */
+export type CalendarEvent = Readonly<{
+  uid: string
+  at: string
+  title: string
+  place: string
+  startsAt: Date
+  endsAt: Date
+  cancelled: boolean
+}>
+
+export type CalendarRead = Readonly<{ events: readonly CalendarEvent[]; faults: readonly CalendarFault[] }>
+
+/** What is asked of a calendar: everything that begins from then to then, in the studio's zone where none is said. */
+export type CalendarAsked = Readonly<{ from: Date; to: Date; timeZone: string }>
+
+/** How long one event and the whole may take, ms. An ordinary event takes a thousandth of that. */
+export type CalendarLimits = Readonly<{ eventMs: number; wholeMs: number }>
+const LIMITS: CalendarLimits = { eventMs: 800, wholeMs: 3500 }
+
+/** A class of more hours is no class. */
+const LONGEST_HOURS = 24
+/** More times than this no studio gives in the weeks that are asked for. */
+const MOST_EVENTS = 5000
+
+/**
+ * The events of an iCalendar text (RFC 5545), each time of those that repeat by itself, by their start. An event that
+ * cannot be read is told with the line it begins in and left out, as is one of whole days, and one that takes too long;
+ * the others are taken. A zone nobody knows is told, and the studio's own taken for it.
+ */
+export function readCalendar(text: string, asked: CalendarAsked, limits: CalendarLimits = LIMITS): CalendarRead {
+  const endsAt = performance.now() + limits.wholeMs
+  const faults: CalendarFault[] = []
+  const lines = text.split(/\r\n|\n|\r/)
+  if (!lines.some((line) => /^BEGIN:VCALENDAR\s*$/i.test(line)))
+    return { events: [], faults: [{ line: 1, code: 'noCalendar' }] }
+  const blocks = blocksOf(lines, faults)
+  /** One part of the work, named by its line where it takes too long. */
+  const limited = <T>({ line }: Pick<Block, 'line'>, name: () => string, work: () => T): T | null => {
+    const leftMs = endsAt - performance.now()
+    try {
+      const done = leftMs > 0 ? within(Math.min(limits.eventMs, leftMs), work) : null
+      if (done) return done.result
+      faults.push({ line, code: leftMs > 0 ? 'endless' : 'noTimeLeft', name: name() })
+    } catch (error) {
+      faults.push({ line, code: error instanceof NoStart ? error.code : 'unreadable' })
+    }
+    return null
+  }
+  const read = blocks.flatMap(
+    (block) =>
+      limited(
+        block,
+        () => summaryOf(block),
+        () => componentOf(block),
+      ) ?? [],
+  )
+  const byUid = new Map<string, ReadEvent[]>()
+  for (const one of read) {
+    const known = byUid.get(one.uid)
+    if (known) known.push(one)
+    else byUid.set(one.uid, [one])
+  }
+  const events: CalendarEvent[] = []
+  for (const ofOne of byUid.values()) {
+    const name = () => titleOf(ofOne[0])
+    const series = limited(ofOne[0], name, () => seriesOf(ofOne, asked))
+    if (series)
+      for (const one of ofOne) events.push(...(limited(one, name, () => timesOf(one, series, asked, faults)) ?? []))
+  }
+  events.sort((a, b) => a.startsAt.getTime() - b.startsAt.getTime() || (a.uid < b.uid ? -1 : 1))
+  if (events.length > MOST_EVENTS) faults.push({ line: 1, code: 'tooMany', most: MOST_EVENTS })
+  return { events: events.slice(0, MOST_EVENTS), faults: faults.sort((a, b) => a.line - b.line) }
+}
+
+type Block = Readonly<{ line: number; body: string[] }>
+
+/** Each event's own lines, so that a broken one breaks no other. */
+function blocksOf(lines: readonly string[], faults: CalendarFault[]): Block[] {
+  const blocks: Block[] = []
+  let open: Block | null = null
+  lines.forEach((text, i) => {
+    if (/^BEGIN:VEVENT\s*$/i.test(text)) {
+      if (open) faults.push({ line: open.line, code: 'notEnded' })
+      open = { line: i + 1, body: [] }
+    }
+    open?.body.push(text)
+    if (open && /^END:VEVENT\s*$/i.test(text)) {
+      blocks.push(open)
+      open = null
+    }
+  })
+  if (open) faults.push({ line: (open as Block).line, code: 'notEnded' })
+  return blocks
+}
+
+/** The component of an event's lines; throws where they cannot be read. */
+function componentOf({ line, body }: Block): ReadEvent {
+  const component = new ICAL.Component(ICAL.parse(body.join('\r\n')) as unknown[] as never)
+  return { line, component, uid: String(component.getFirstPropertyValue('uid') ?? `line ${line}`) }
+}
+
+const LONGEST_NAME = 60
+const shortened = (name: string): string => (name === '' ? 'without a name' : name.slice(0, LONGEST_NAME))
+const titleOf = ({ component }: ReadEvent): string => shortened(text(component, 'summary'))
+const summaryOf = ({ body }: Block): string =>
+  shortened(body.find((line) => /^SUMMARY[:;]/i.test(line))?.replace(/^[^:]*:/, '') ?? '')
+
+type ReadEvent = Readonly<{ line: number; uid: string; component: ICAL.Component }>
+
+/** What the single times of a series are measured against; null start where the series itself is not there. */
+type Series = Readonly<{ start: ICAL.Time | null; zone: string; moved: ReadonlySet<string> }>
+
+const isMoved = ({ component }: ReadEvent): boolean => component.hasProperty('recurrence-id')
+
+function seriesOf(ofOne: readonly ReadEvent[], { timeZone }: CalendarAsked): Series {
+  const master = ofOne.find((one) => !isMoved(one))
+  const start = (master?.component.getFirstPropertyValue('dtstart') ?? null) as ICAL.Time | null
+  const series = { start, zone: master ? zoneOf(master.component, timeZone).zone : timeZone }
+  return { ...series, moved: new Set(ofOne.filter(isMoved).flatMap((one) => keyOfMoved(one, series) ?? [])) }
+}
+
+/** Which time of its series a moved one is about; null where that cannot be read. */
+function keyOfMoved({ component }: ReadEvent, { start, zone }: Pick<Series, 'start' | 'zone'>): string | null {
+  const property = component.getFirstProperty('recurrence-id')!
+  const about = property.getFirstValue() as ICAL.Time | null
+  if (!(about instanceof ICAL.Time)) return null
+  return start && !about.isDate ? occurrenceKey(about, property.getFirstParameter('tzid'), start, zone) : String(about)
+}
+
+/** Every time of one event within what is asked, less those that stand moved or called off in their places. */
+function timesOf(one: ReadEvent, series: Series, asked: CalendarAsked, faults: CalendarFault[]): CalendarEvent[] {
+  const start = startOf(one)
+  if (isMoved(one)) return timeOf(one, start, keyOfMoved(one, series) ?? String(start), asked, faults)
+  const repeats = one.component.hasProperty('rrule') || one.component.hasProperty('rdate')
+  const times = repeats ? occurrences(one.component, start, series.zone, asked) : [start]
+  return times
+    .filter((at) => !series.moved.has(String(at)) && !series.moved.has(String(at).slice(0, 10)))
+    .flatMap((at) => timeOf(one, at, String(at), asked, faults))
+}
+
+/** The event begins at no minute. */
+class NoStart extends Error {
+  constructor(readonly code: 'noStart' | 'allDay') {
+    super(code)
+  }
+}
+
+function startOf({ component }: ReadEvent): ICAL.Time {
+  const start = component.getFirstPropertyValue('dtstart') as ICAL.Time | null
+  if (!start) throw new NoStart('noStart')
+  if (start.isDate) throw new NoStart('allDay')
+  return start
+}
+
+function timeOf(
+  one: ReadEvent,
+  start: ICAL.Time,
+  at: string,
+  asked: CalendarAsked,
+  faults: CalendarFault[],
+): CalendarEvent[] {
+  const { component, uid, line } = one
+  const { zone, unknown } = zoneOf(component, asked.timeZone)
+  if (unknown && !faults.some((fault) => fault.line === line && fault.code === 'unknownZone'))
+    faults.push({ line, code: 'unknownZone', zone: unknown })
+  const startsAt = momentOf(start, zone)
+  if (!(startsAt >= asked.from && startsAt <= asked.to)) return []
+  const seconds = secondsOf(component, zone, asked.timeZone)
+  if (!(seconds > 0) || seconds > LONGEST_HOURS * 3600) {
+    if (!faults.some((fault) => fault.line === line && fault.code === 'oddLength'))
+      faults.push({ line, code: 'oddLength' })
+    return []
+  }
+  return [
+    {
+      uid,
+      at,
+      title: text(component, 'summary'),
+      place: text(component, 'location'),
+      startsAt,
+      endsAt: new Date(startsAt.getTime() + 1000 * seconds),
+      cancelled: text(component, 'status').toUpperCase() === 'CANCELLED',
+    },
+  ]
+}
+
+const text = (component: ICAL.Component, name: string): string =>
+  String(component.getFirstPropertyValue(name) ?? '').trim()
+
+/** How long one time of it lasts. */
+function secondsOf(component: ICAL.Component, zone: string, studio: string): number {
+  const duration = component.getFirstPropertyValue('duration') as ICAL.Duration | null
+  if (duration) return duration.toSeconds()
+  const [start, end] = ['dtstart', 'dtend'].map((name) => component.getFirstPropertyValue(name) as ICAL.Time | null)
+  // Nobody said how long: an hour (the usual class; ours).
+  if (!start || !end) return 3600
+  return (momentOf(end, zoneOf(component, studio, 'dtend').zone).getTime() - momentOf(start, zone).getTime()) / 1000
+}
