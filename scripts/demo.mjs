@@ -8,11 +8,12 @@
  *   npm run demo -- --large     the studio that `npm run seed:large` made
  *   npm run demo -- --port 4100
  */
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { dirname, join } from 'node:path'
+import { readFileSync, rmSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { startStandIn } from './support/standIns.mjs'
+import { describeFault } from './support/freeSpace.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
@@ -30,7 +31,7 @@ const flags = {
   data: { type: 'string' },
 }
 const { values } = parseArgs({ options: flags })
-const folder = values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.')
+const folder = resolve(values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.'))
 const dist = process.env.NEXT_DIST ?? '.next'
 
 const people = JSON.parse(readFileSync(join(root, 'scripts', 'people.json'), 'utf8'))
@@ -104,6 +105,8 @@ try {
       }),
     DATABASE_URL: url,
     BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
+    DATA_FOLDER: folder,
+    UPLOADS_FOLDER: join(folder, 'uploads'),
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
@@ -115,9 +118,8 @@ try {
     }),
   )
   if (!values.dev) await build(root, dist)
-  const { createStream } = await import('rotating-file-stream')
-  mkdirSync(join(folder, 'log'), { recursive: true })
-  const log = createStream('server.log', { path: join(folder, 'log'), size: '5M', maxFiles: 4 })
+  const { serverLog } = await import('./support/serverLog.mjs')
+  const log = serverLog(join(folder, 'log'))
   const server = await keepRunning({
     name: 'The server',
     start: () => serve(root, dist, port, env, { dev: values.dev, log, identity: join(folder, 'server.pid') }),
@@ -129,6 +131,6 @@ try {
       `\nCtrl-C stops it. What the server says is kept in ${join(folder, 'log', 'server.log')}`,
   )
 } catch (error) {
-  console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)
+  console.error(`\n${describeFault(error)}`)
   await stopAll(1)
 }

@@ -65,7 +65,7 @@ export type SourceLine = Readonly<{
   /** "The booking service". */
   source: string
   readAt: string | null
-  trouble: 'unreachable' | 'down' | 'nonsense' | 'notTaken' | null
+  trouble: 'unreachable' | 'down' | 'nonsense' | 'notTaken' | 'skipped' | null
   since: string | null
   nextAt: string
   unknownNames: readonly string[]
@@ -77,6 +77,7 @@ const TROUBLE: Readonly<Record<NonNullable<SourceLine['trouble']>, string>> = {
   down: 'says it is down',
   nonsense: 'sends what cannot be read',
   notTaken: 'was read, and the database did not take it',
+  skipped: 'stopped the server twice while it was read, and is left out for a day',
 }
 const MOST_NAMES = 3
 

@@ -28,6 +28,8 @@ type Outbox = Readonly<{
   entries: readonly StoredEntry[] | null
   /** The last round found no network. */
   offline: boolean
+  /** The studio's computer has no room to write: what was tapped waits here. */
+  noRoom: boolean
   /** Some entries live only as long as this page: the device's storage is full or broken. */
   fragile: boolean
   enqueue: (queue: string, drafts: readonly DraftEntry[]) => Promise<void>
@@ -100,6 +102,7 @@ export function OutboxProvider({
 }) {
   const [entries, setEntries] = useState<readonly StoredEntry[] | null>(null)
   const [offline, setOffline] = useState(false)
+  const [noRoom, setNoRoom] = useState(false)
   const [fragile, setFragile] = useState(false)
   const wake = useRef<() => void>(() => undefined)
   useServiceWorker(author.id)
@@ -130,8 +133,9 @@ export function OutboxProvider({
       running = false
       if (gone) return
       setOffline(ended === 'noNetwork')
+      setNoRoom(ended === 'noRoom')
       // Where some of it went through, the way is open: the rest is tried again soon.
-      failures = ended !== 'later' && ended !== 'noNetwork' ? 0 : some ? 1 : failures + 1
+      failures = ended === 'empty' || ended === 'signedOut' ? 0 : some ? 1 : failures + 1
       if (failures > 0) timer = setTimeout(round, WAITS_MS[Math.min(failures, WAITS_MS.length) - 1])
       else if (again) void round()
       again = false
@@ -183,6 +187,7 @@ export function OutboxProvider({
       author,
       entries,
       offline,
+      noRoom,
       fragile,
       enqueue,
       settled,
@@ -193,7 +198,7 @@ export function OutboxProvider({
       discard: async ({ seq }) => (await getStore()).remove([seq]),
       sendNow: () => wake.current(),
     }),
-    [author, entries, offline, fragile, enqueue],
+    [author, entries, offline, noRoom, fragile, enqueue],
   )
   return <OutboxContext.Provider value={outbox}>{children}</OutboxContext.Provider>
 }

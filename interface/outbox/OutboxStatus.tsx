@@ -10,7 +10,7 @@ const OutboxDrawer = laterPart(() => import('./OutboxDrawer'))
 
 /** What is still on this device: nothing to see while all is sent; otherwise a pill that opens the list. */
 export function OutboxStatus() {
-  const { author, entries, offline, fragile } = useOutbox()
+  const { author, entries, offline, noRoom, fragile } = useOutbox()
   const [open, setOpen] = useState(false)
   const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
   const others = (entries ?? []).length - mine.length
@@ -20,7 +20,7 @@ export function OutboxStatus() {
   const text =
     refused > 0
       ? `${refused} not taken`
-      : waiting > 0 && (offline || fragile || signedOut)
+      : waiting > 0 && (offline || noRoom || fragile || signedOut)
         ? `${waiting} on this device`
         : others > 0
           ? `${others} of someone else`

@@ -23,6 +23,9 @@ export function SignOut() {
     leave(async () => {
       await forgetPages().catch(() => undefined)
       await signOut()
+      // A new document: nothing of this person stays in the page's memory.
+      window.location.replace('/sign-in')
+      await new Promise(() => undefined)
     })
 
   /** What was tapped a moment ago is nearly always under way: it is waited for a little before anybody is asked. */

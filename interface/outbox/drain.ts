@@ -10,9 +10,11 @@ export type SendResult =
   /** The server answered, but with a fault of its own. */
   | Readonly<{ outcome: 'fault' }>
   | Readonly<{ outcome: 'noNetwork' }>
+  /** The disk of the studio's computer is full: later it is taken. */
+  | Readonly<{ outcome: 'noRoom' }>
 
 /** How a round of sending ended: all sent, again later, or only after signing in. */
-export type DrainResult = 'empty' | 'later' | 'noNetwork' | 'signedOut'
+export type DrainResult = 'empty' | 'later' | 'noNetwork' | 'noRoom' | 'signedOut'
 
 /** A server that has a fault with one entry this often is not asked again by itself: the entry is kept and shown. */
 const MOST_FAULTS = 5
@@ -48,8 +50,9 @@ export async function drain(
         if (next.attempts + 1 >= MOST_FAULTS) heldUp.delete(next.queue)
         break
       case 'noNetwork':
+      case 'noRoom':
         await store.change([next.seq], { state: 'waiting' })
-        return 'noNetwork'
+        return sent.outcome
       case 'signedOut':
         await store.change(await seqsOf(store, author), { state: 'signedOut' })
         return 'signedOut'

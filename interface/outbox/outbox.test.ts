@@ -90,6 +90,16 @@ test('without network everything waits; the entry under way is sent again', asyn
   expect(stored).toEqual(['1', '2'])
 })
 
+test('while the studio’s disk is full everything waits, however often, and is sent in order once there is room', async () => {
+  const store = await freshStore()
+  await add(store, 'a', '1', '2')
+  const { stored, keep } = keepingServer()
+  for (let i = 0; i < 10; i++) expect(await drain(store, AUTHOR, async () => ({ outcome: 'noRoom' }))).toBe('noRoom')
+  expect((await store.all()).map((e) => e.state)).toEqual(['waiting', 'waiting'])
+  await drain(store, AUTHOR, async ({ id }) => keep(id))
+  expect(stored).toEqual(['1', '2'])
+})
+
 test('an ended session keeps all as signed out, and signing in again sends it', async () => {
   const store = await freshStore()
   await add(store, 'a', '1', '2')

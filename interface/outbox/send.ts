@@ -18,7 +18,7 @@ export async function send(entry: OutboxEntry): Promise<SendResult> {
     if (response.status === 200) return { outcome: 'kept' }
     if (response.status === 422)
       return { outcome: 'refused', ...((await response.json()) as { code: string; say: string }) }
-    return { outcome: 'fault' }
+    return { outcome: response.status === 507 ? 'noRoom' : 'fault' }
   } catch {
     return { outcome: 'noNetwork' }
   }

@@ -104,7 +104,7 @@ export function SetupView({
 }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
-  const { offline, fragile, settled } = useOutbox()
+  const { offline, noRoom, fragile, settled } = useOutbox()
   const { rows, pending, finishedElsewhere, add, replace, replaceAll, withdraw, save } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored, previous !== null)))
   const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
@@ -313,7 +313,7 @@ export function SetupView({
           finished={done}
           busy={saving && !offline && !pending.some((e) => e.state === 'signedOut')}
           canSave={hasAllMarks(bike.type, told ? stand : shown) && !saving}
-          trouble={trouble ?? troubleLine(pending, { offline, fragile })}
+          trouble={trouble ?? troubleLine(pending, { offline, noRoom, fragile })}
           onGoOn={!finished && (finishedElsewhere || refusals.some((e) => e.code === 'finished')) ? goOn : undefined}
           moving={moving}
           onCheck={setChosen}

@@ -17,13 +17,21 @@ export function useAction() {
       if (isSuccess(result)) return result
       message.error(`Not kept: ${(result as Refusal).say}.`, 8)
     } catch {
-      message.error('The studio’s server cannot be reached. Nothing was lost here; try again.', 6)
+      message.error(await whyNot(), 6)
     } finally {
       setBusy(false)
     }
     return null
   }
   return { act, busy }
+}
+
+/** Why nothing came of an action, by what the server says of itself. */
+async function whyNot(): Promise<string> {
+  const answer = await fetch('/api/health', { cache: 'no-store' }).catch(() => null)
+  if (answer?.headers.get('x-storage') === 'full')
+    return 'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
+  return 'The studio’s server cannot be reached. Nothing was lost here; try again.'
 }
 
 const isSuccess = <T extends object>(result: ActionResult<T>): result is Success<T> => result.outcome === 'kept'

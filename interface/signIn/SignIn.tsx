@@ -1,6 +1,5 @@
 'use client'
 import { Alert, Button, Input } from 'antd'
-import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { LightSwitch } from '../shared/LightSwitch'
 import { Mark } from '../shared/Mark'
@@ -25,7 +24,6 @@ function formatWait(seconds: number): string {
 }
 
 export function SignIn() {
-  const router = useRouter()
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')
   const [trouble, setTrouble] = useState('')
@@ -43,8 +41,8 @@ export function SignIn() {
         body: JSON.stringify({ username: username.trim(), password }),
       })
       if (response.ok) {
-        router.replace('/members')
-        router.refresh()
+        // A new document: nothing of who was here before stays in the page's memory.
+        window.location.replace('/members')
         return
       }
       setTrouble(formatSignInRefusal(response))

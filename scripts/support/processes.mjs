@@ -52,6 +52,17 @@ export async function stop(child, politely = 'SIGTERM', patienceMs = 8000) {
 export const ended = (child) =>
   new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)))
 
+/** Whether an address answers within so long, whatever it answers. */
+export async function answers(url, ms) {
+  try {
+    const response = await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(ms) })
+    await response.body?.cancel()
+    return true
+  } catch {
+    return false
+  }
+}
+
 /** Waits until an address answers with a status below 400; rejects after `patienceMs` or when the child has gone. */
 export async function healthy(url, child, patienceMs = 120_000) {
   const end = Date.now() + patienceMs

@@ -4,7 +4,7 @@ import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'no
 import { join } from 'node:path'
 import { writeIdentity } from './identity.mjs'
 import { endingWithItsParent } from './mariadb.mjs'
-import { ended, healthy, run, stop } from './processes.mjs'
+import { answers, ended, healthy, run, stop } from './processes.mjs'
 
 const SOURCES = [
   'app',
@@ -106,7 +106,13 @@ export async function serve(root, dist, port, env, { dev = false, log, identity,
     await stop(server)
     throw new Error(`${error.message}\n${last}`, { cause: error })
   })
-  return { exited, stop: () => stop(server), kill: () => server.kill('SIGKILL'), log: () => last }
+  return {
+    exited,
+    stop: () => stop(server),
+    kill: () => server.kill('SIGKILL'),
+    log: () => last,
+    answers: (ms) => answers(`http://127.0.0.1:${port}${probe}`, ms),
+  }
 }
 
 export const bin = (root, name) => join(root, 'node_modules', '.bin', name)

@@ -1,11 +1,17 @@
 /** What is looked at before a request reaches the application: addresses that cannot be read, pages of other sites. */
 
 const LONGEST_ADDRESS = 2000
+const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 /** Headers in which a peer could say that it is somebody else. */
 const CLAIMS = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'x-client-ip', 'true-client-ip', 'cf-connecting-ip']
 
-/** Why a request is refused here, or null: `{ status, text }`. */
-export function refusalOf({ method, url, headers }) {
+/** What is said where nothing can be written, and what tells a page so. */
+export const DISK_FULL =
+  'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
+export const STORAGE_HEADER = 'x-storage'
+
+/** Why a request is refused here, or null: `{ status, text }`. `isFull`: the disk has no room for what it would write. */
+export function refusalOf({ method, url, headers }, isFull = false) {
   if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
   // A page of another site cannot act here, whatever the session's cookie says.
@@ -17,6 +23,8 @@ export function refusalOf({ method, url, headers }) {
   ) {
     return { status: 403, text: 'This was sent by a page of another site.' }
   }
+  // A session is small, and whoever signs in can read.
+  if (isFull && WRITES.has(method) && !url.startsWith('/api/auth/')) return { status: 507, text: DISK_FULL }
   return null
 }
 

@@ -7,35 +7,61 @@ export type BookingAnswer =
   | Readonly<{ outcome: 'unreachable' | 'down' | 'nonsense' }>
 
 /** Where classes and bookings come from. */
-export type BookingService = Readonly<{ read: () => Promise<BookingAnswer> }>
+export type BookingService = Readonly<{ address: string; read: () => Promise<BookingAnswer> }>
 
-/** Longer than this no answer is waited for, ms; no answer is longer, bytes. */
-const PATIENCE_MS = 10_000
-const LONGEST = 4_000_000
+/** What an answer may take, from the question to its last byte, ms; and its length, bytes. */
+export type Patience = Readonly<{ ms: number; bytes: number }>
+const PATIENCE: Patience = { ms: 10_000, bytes: 4_000_000 }
 
-/** A text over HTTP, or why there is none. */
+/**
+ * A text over HTTP, or why there is none. Its bytes are counted as they come, and one limit of time holds for the whole
+ * of it: `nonsense` where it is longer, `unreachable` where it takes longer.
+ */
 export async function readText(
   url: string,
   accept: string,
+  { ms, bytes }: Patience = PATIENCE,
 ): Promise<Readonly<{ outcome: 'read'; text: string }> | Readonly<{ outcome: 'unreachable' | 'down' | 'nonsense' }>> {
+  const gone = new AbortController()
+  const limit = setTimeout(() => gone.abort(), ms)
   try {
     const response = await fetch(url, {
       headers: { accept },
-      signal: AbortSignal.timeout(PATIENCE_MS),
+      signal: gone.signal,
       redirect: 'error',
       cache: 'no-store',
     })
     if (!response.ok) return { outcome: 'down' }
-    const text = await response.text()
-    return text.length > LONGEST ? { outcome: 'nonsense' } : { outcome: 'read', text }
+    const text = response.body ? await textWithin(response.body, bytes, gone.signal) : ''
+    return text === null ? { outcome: 'nonsense' } : { outcome: 'read', text }
   } catch {
     return { outcome: 'unreachable' }
+  } finally {
+    clearTimeout(limit)
+    gone.abort()
+  }
+}
+
+/** A body's text, or null where it is longer than `most` bytes; the rest is not read. */
+async function textWithin(body: ReadableStream<Uint8Array>, most: number, signal: AbortSignal): Promise<string | null> {
+  const reader = body.getReader()
+  signal.addEventListener('abort', () => void reader.cancel().catch(() => undefined))
+  const decoder = new TextDecoder()
+  let text = ''
+  for (let read = 0; ;) {
+    const { done, value } = await reader.read()
+    if (signal.aborted) throw new Error('took too long')
+    if (done) return text + decoder.decode()
+    read += value.byteLength
+    if (read > most) return null
+    text += decoder.decode(value, { stream: true })
   }
 }
 
 /** A booking service's bridge over HTTP, at its feed's address. */
 export function httpBookingService(url: string): BookingService {
   return {
+    address: url,
     read: async () => {
       const answer = await readText(url, 'application/json')
       if (answer.outcome !== 'read') return answer

@@ -2,6 +2,7 @@ import { bringInTimetable } from '../classes/bringIn'
 import type { Database } from '../db/connection'
 import { getStudio } from '../studio/studio'
 import { readText, type BookingAnswer, type BookingService } from './bookingService'
+import { beginFeed, endFeed, type Feed } from './feedRuns'
 import { bookingScope, takeBookings, type BookingsTaken } from './takeBookings'
 
 /** How a booking service or a calendar feed was found last. */
@@ -9,7 +10,7 @@ export type SourceStatus = Readonly<{
   /** When it last told something, null before. */
   readAt: Date | null
   /** What is wrong since, null while all is well. */
-  trouble: Exclude<BookingAnswer['outcome'], 'read'> | 'notTaken' | null
+  trouble: Exclude<BookingAnswer['outcome'], 'read'> | 'notTaken' | 'skipped' | null
   troubleSince: Date | null
   nextAt: Date
   taken: BookingsTaken | null
@@ -42,10 +43,15 @@ const REAL: Timing = {
 
 type Round = Readonly<{ trouble: SourceStatus['trouble']; taken: BookingsTaken | null }>
 
-/** Asks a source again and again until `signal` is aborted; faults end one round, never the asking. */
+type Source = Readonly<{ key: string; studioId: string; feed: Feed; address: string; everyMs: number }>
+
+/**
+ * Asks a source again and again until `signal` is aborted; faults end one round, never the asking. A source over which
+ * the server hung twice is left out for a day.
+ */
 async function poll(
-  key: string,
-  everyMs: number,
+  db: Database,
+  { key, everyMs, ...source }: Source,
   round: (now: Date) => Promise<Round>,
   signal: AbortSignal,
   timing: Timing,
@@ -54,7 +60,7 @@ async function poll(
   while (!signal.aborted) {
     const before = statuses().get(key)
     const now = timing.now()
-    const { trouble, taken } = await round(now).catch((): Round => ({ trouble: 'notTaken', taken: null }))
+    const { trouble, taken } = await noted(now).catch((): Round => ({ trouble: 'notTaken', taken: null }))
     failures = trouble === null ? 0 : failures + 1
     const waitMs = failures === 0 ? everyMs : waitAfter(failures, timing.uneven())
     statuses().set(key, {
@@ -65,6 +71,16 @@ async function poll(
       taken: taken ?? before?.taken ?? null,
     })
     await timing.wait(waitMs)
+  }
+
+  /** A round whose beginning and end stand in the database: a server that hangs over it leaves it unfinished. */
+  async function noted(now: Date): Promise<Round> {
+    if (!(await beginFeed(db, source, now))) return { trouble: 'skipped', taken: null }
+    try {
+      return await round(now)
+    } finally {
+      await endFeed(db, source)
+    }
   }
 }
 
@@ -82,7 +98,8 @@ export function pollBookings(
     const scope = await bookingScope(db, studioId)
     return { trouble: null, taken: scope && (await takeBookings(db, scope, answer.feed, now)) }
   }
-  return poll(studioId, EVERY_MS, round, signal, timing)
+  const source = { key: studioId, studioId, feed: 'booking', address: service.address, everyMs: EVERY_MS } as const
+  return poll(db, source, round, signal, timing)
 }
 
 /** A calendar changes seldom: it is asked for this often, ms. */
@@ -107,9 +124,12 @@ export function pollCalendar(
     const scope = await bookingScope(db, studioId)
     if (!scope) return { trouble: null, taken: null }
     const { timeZone } = await getStudio(db, scope)
-    const { faults, taken } = await bringInTimetable(db, scope, { text: answer.text, timeZone, take: true }, now)
+    const asked = { text: answer.text, timeZone, take: true }
+    const { faults, taken, gaveUp } = await bringInTimetable(db, scope, asked, now)
+    if (gaveUp) return { trouble: 'nonsense', taken: null }
     const classes = taken ? taken.added + taken.changed + taken.cancelled : 0
     return { trouble: null, taken: { classes, bookings: 0, unknownNames: [], faults: faults.length } }
   }
-  return poll(ofCalendar(studioId), CALENDAR_EVERY_MS, round, signal, timing)
+  const source = { studioId, feed: 'calendar', address: url, everyMs: CALENDAR_EVERY_MS } as const
+  return poll(db, { key: ofCalendar(studioId), ...source }, round, signal, timing)
 }

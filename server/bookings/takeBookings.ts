@@ -7,7 +7,7 @@ import { listRoster, takeBooking, type RosterRider } from '../classes/roster'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { user } from '../db/tables/accounts'
 import { membersNamed } from '../members/members'
-import type { BookingFeed } from './feed'
+import type { BookingFeed, FeedBooking } from './feed'
 
 /** What a feed changed: classes new, changed or called off, bookings that moved, and names that are nobody's here. */
 export type BookingsTaken = Readonly<{
@@ -59,15 +59,22 @@ export async function takeBookings(
       bookings.map(({ name }) => name),
     )
     const rosters = new Map<string, readonly RosterRider[]>()
-    let count = 0
-    for (const { class: feedClass, name, comesMinBefore = 10, state } of bookings) {
-      const classId = classIds.get(sourceKey(ofFeed(feedClass)))
+    const told = new Map<string, Readonly<{ classId: string; memberId: string; booking: FeedBooking }>>()
+    for (const booking of bookings) {
+      const classId = classIds.get(sourceKey(ofFeed(booking.class)))
       if (!classId) continue
-      const [memberId, another] = known.get(name.toLowerCase()) ?? []
+      const [memberId, another] = known.get(booking.name.toLowerCase()) ?? []
       if (!memberId || another) {
-        unknown.add(name)
+        unknown.add(booking.name)
         continue
       }
+      // Told of twice, as where somebody called off and booked again, a rider is booked.
+      const key = `${classId}/${memberId}`
+      if (told.get(key)?.booking.state !== 'booked') told.set(key, { classId, memberId, booking })
+    }
+    let count = 0
+    for (const { classId, memberId, booking } of told.values()) {
+      const { comesMinBefore = 10, state } = booking
       if (!rosters.has(classId)) rosters.set(classId, await listRoster(tx, scope, classId))
       const before = rosters.get(classId)!.find((one) => one.memberId === memberId)
       if (!(await takeBooking(tx, scope, { classId, memberId, state, comesMinBefore }, before, now))) continue

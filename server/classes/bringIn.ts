@@ -16,6 +16,8 @@ export type BringInResult = Readonly<{
   found: readonly Readonly<{ title: string; place: string; startsAt: Date; riders: number; cancelled: boolean }>[]
   faults: readonly string[]
   taken: TimetableTaken | null
+  /** The text took too much time or memory; nothing of it was read. */
+  gaveUp: boolean
 }>
 
 /** From a calendar so far back and ahead is taken, ms: today's classes and the coming weeks. */
@@ -48,6 +50,7 @@ export async function bringInTimetable(
     })),
     faults: [...read.faults, ...faults.map(formatClassListFault)],
     taken,
+    gaveUp: read.gaveUp,
   }
 }
 
@@ -55,6 +58,7 @@ type Read = Readonly<{
   entries: readonly TimetableEntry[]
   listed: readonly ListedClass[]
   faults: readonly string[]
+  gaveUp: boolean
 }>
 
 async function fromCalendar(text: string, asked: CalendarAsked): Promise<Read> {
@@ -65,13 +69,14 @@ async function fromCalendar(text: string, asked: CalendarAsked): Promise<Read> {
     occurrence: at.slice(0, 40),
     title: title.slice(0, 120) || 'Class',
   }))
-  return { entries, listed: [], faults: faults.map(formatCalendarFault) }
+  const gaveUp = faults.some(({ code }) => code === 'gaveUp')
+  return { entries, listed: [], faults: faults.map(formatCalendarFault), gaveUp }
 }
 
 function fromList(text: string, timeZone: string): Read {
   const { classes, faults } = readClassList(text, timeZone)
   const entries = classes.map(({ riders: _, ...entry }) => entry)
-  return { entries, listed: classes, faults: faults.map(formatClassListFault) }
+  return { entries, listed: classes, faults: faults.map(formatClassListFault), gaveUp: false }
 }
 
 type Booking = Readonly<{ uid: string; occurrence: string; memberId: string; comesMinBefore: number }>

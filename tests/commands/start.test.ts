@@ -93,6 +93,104 @@ test('a child that ends by itself is said and started again, each time a little 
   ])
 })
 
+test('a child that answers no more is ended and started again after several misses in a row, not after one', () => {
+  const { stdout } = plainNode(`
+    import { keepRunning } from './scripts/support/supervise.mjs'
+    let starts = 0
+    let [asked, killed] = [0, 0]
+    const said = []
+    const start = async () => {
+      starts += 1
+      const first = starts === 1
+      let end
+      return {
+        exited: new Promise((resolve) => (end = resolve)),
+        stop: async () => end('stopped'),
+        kill: () => { killed += 1; end('SIGKILL') },
+        // Much to do: one answer in three comes in time, then none.
+        answers: async () => { asked += 1; return !first || (asked < 8 && asked % 3 === 0) },
+      }
+    }
+    const patience = { everyMs: 5, answerMs: 5, misses: 3 }
+    const kept = await keepRunning({ name: 'It', start, say: (line) => said.push(line), patience })
+    while (starts < 2) await new Promise((resolve) => setTimeout(resolve, 5))
+    while (asked < 20) await new Promise((resolve) => setTimeout(resolve, 5))
+    await kept.stop()
+    process.stdout.write(JSON.stringify({ starts, killed, said }))`)
+  expect(JSON.parse(stdout)).toEqual({
+    starts: 2,
+    killed: 1,
+    said: [
+      'It has not answered for about 0 s: it hangs, and is ended.',
+      'It was ended (SIGKILL). Starting it again …',
+      'It is back.',
+    ],
+  })
+})
+
+test('a log that cannot be written is said once, left out for a while, and begun anew', () => {
+  const { status, stdout } = plainNode(`
+    import { Writable } from 'node:stream'
+    import { serverLog } from './scripts/support/serverLog.mjs'
+    let [clock, opened, full] = [0, 0, true]
+    const [said, written] = [[], []]
+    const open = () => {
+      opened += 1
+      return new Writable({
+        write(chunk, _, done) {
+          if (full) return done(Object.assign(new Error('write'), { code: 'ENOSPC' }))
+          written.push(String(chunk))
+          done()
+        },
+      })
+    }
+    const log = serverLog('x', { say: (line) => said.push(line), open, now: () => clock })
+    const turn = () => new Promise((resolve) => setImmediate(resolve))
+    for (let i = 0; i < 5; i++) { log.write('lost'); await turn() }
+    clock = 40_000
+    log.write('lost too'); await turn()
+    full = false
+    clock = 80_000
+    log.write('kept'); await turn()
+    process.stdout.write(JSON.stringify({ opened, said, written }))`)
+  expect(status).toBe(0)
+  expect(JSON.parse(stdout)).toEqual({
+    opened: 3,
+    said: ['The server’s log cannot be written (ENOSPC); the studio goes on without it.'],
+    written: ['kept'],
+  })
+})
+
+test('on a full disk writing is refused with its reason, reading and signing in go on, and a fault is said in words', () => {
+  const { stdout } = plainNode(`
+    import { describeFault, diskWatch, LEAST_FREE } from './scripts/support/freeSpace.mjs'
+    import { refusalOf } from './scripts/support/requestFilter.mjs'
+    let [clock, bytes] = [0, LEAST_FREE + 1]
+    const isFull = diskWatch('x', { free: () => bytes, now: () => clock })
+    const seen = [isFull()]
+    bytes = 0
+    clock += 5000
+    seen.push(isFull())
+    bytes = null
+    clock += 5000
+    seen.push(isFull())
+    const status = (method, url) => refusalOf({ method, url, headers: {} }, true)?.status ?? 200
+    process.stdout.write(JSON.stringify([
+      seen,
+      [status('POST', '/api/outbox'), status('DELETE', '/api/files/1'), status('GET', '/members'),
+        status('POST', '/api/auth/sign-in/username')],
+      describeFault(Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' })),
+      describeFault(Object.assign(new Error('MariaDB did not start.'), { output: 'x' })),
+    ]))`)
+  expect(JSON.parse(stdout)).toEqual([
+    [false, true, false],
+    [507, 507, 200, 200],
+    'The disk is full: there is no room for the studio’s data. Nothing that was kept is lost. ' +
+      'Make room, and start again.',
+    'MariaDB did not start.\nx',
+  ])
+})
+
 test('a child started here ends when whoever started it is killed', async () => {
   const code = `
     import { spawn } from 'node:child_process'

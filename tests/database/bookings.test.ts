@@ -1,6 +1,9 @@
 /** @jest-environment node */
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import type { Scope } from '@/server/accounts/scope'
-import { httpBookingService } from '@/server/bookings/bookingService'
+import { httpBookingService, readText } from '@/server/bookings/bookingService'
+import { beginFeed, endFeed } from '@/server/bookings/feedRuns'
 import {
   bookingStatus,
   CALENDAR_EVERY_MS,
@@ -147,4 +150,69 @@ test('broken entries are counted, and the good ones taken', async () => {
   expect(feed.bookings).toHaveLength(good.bookings.length)
   expect(feed.faults).toHaveLength(5)
   for (const bad of [null, [], { classes: [] }, { classes: {}, bookings: [] }]) expect(readBookingFeed(bad)).toBeNull()
+})
+
+test('of a booking that is told of as booked and as called off the rider is booked, and the feed again changes nothing', async () => {
+  const { classes, bookings } = feedAt(now.getTime())
+  const [own] = bookings
+  const twice = [
+    { ...own, id: 'old', state: 'cancelled' as const },
+    own,
+    { ...own, id: 'older', state: 'cancelled' as const },
+  ]
+  const feed = { classes: classes.map((one) => ({ ...one, id: 'twice' })), faults: [] }
+  const told = { ...feed, bookings: twice.map((one) => ({ ...one, class: 'twice' })) } as never
+  expect(await takeBookings(db, scope, told, now)).toMatchObject({ bookings: 1 })
+  for (let i = 0; i < 2; i++) expect(await takeBookings(db, scope, told, minutes(i))).toMatchObject({ bookings: 0 })
+})
+
+test('a feed over which the server hung twice in a row is left out for a day, and another address is not', async () => {
+  const feed = { studioId: scope.studioId, feed: 'calendar', address: 'http://127.0.0.1/hangs' } as const
+  expect(await beginFeed(db, feed, now)).toBe(true)
+  await endFeed(db, feed)
+  for (const minute of [1, 2]) expect(await beginFeed(db, feed, minutes(minute))).toBe(true)
+  expect(await beginFeed(db, feed, minutes(3))).toBe(false)
+  expect(await beginFeed(db, { ...feed, feed: 'booking' }, minutes(3))).toBe(true)
+  await endFeed(db, { ...feed, feed: 'booking' })
+  expect(await beginFeed(db, feed, minutes(2 + 1440))).toBe(true)
+  expect(await beginFeed(db, { ...feed, address: 'http://127.0.0.1/other' }, minutes(1500))).toBe(true)
+  await endFeed(db, feed)
+})
+
+describe('an answer without an end', () => {
+  /** Answers with a body that flows until whoever asked goes away. */
+  async function flowing(chunk: string, everyMs: number) {
+    let sent = 0
+    const server = createServer((_, response) => {
+      response.writeHead(200, { 'content-type': 'text/calendar' })
+      const more = () => {
+        if (response.destroyed) return
+        sent += chunk.length
+        if (everyMs > 0 || response.write(chunk)) setTimeout(more, everyMs)
+        else response.once('drain', more)
+        if (everyMs > 0) response.write(chunk)
+      }
+      more()
+    })
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+    const { port } = server.address() as AddressInfo
+    const stop = () => {
+      server.closeAllConnections()
+      server.close()
+    }
+    return { url: `http://127.0.0.1:${port}`, sent: () => sent, stop }
+  }
+
+  test('is left where it is longer than any, and little more of it is read', async () => {
+    const service = await flowing('x'.repeat(65_536), 0)
+    expect(await readText(service.url, '*/*', { ms: 60_000, bytes: 1_000_000 })).toEqual({ outcome: 'nonsense' })
+    expect(service.sent()).toBeLessThan(50_000_000)
+    service.stop()
+  })
+
+  test('is left where it drips for longer than the whole may take', async () => {
+    const service = await flowing('x', 20)
+    expect(await readText(service.url, '*/*', { ms: 300, bytes: 1_000_000 })).toEqual({ outcome: 'unreachable' })
+    service.stop()
+  })
 })

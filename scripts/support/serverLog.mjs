@@ -1,0 +1,39 @@
+import { mkdirSync } from 'node:fs'
+import { createStream } from 'rotating-file-stream'
+
+/** After a fault the log is begun anew this much later, ms. */
+const AGAIN_MS = 30_000
+
+/**
+ * Where the server's output is kept, rotated. A log that cannot be written, as on a full disk, is said once and left
+ * out until it can: nothing depends on it.
+ */
+export function serverLog(folder, { say = console.log, open = openRotated, now = Date.now } = {}) {
+  let stream = null
+  let [failedAt, told] = [-Infinity, false]
+  const failed = (error) => {
+    stream?.removeAllListeners('error')
+    stream?.on('error', () => undefined)
+    stream = null
+    failedAt = now()
+    if (!told)
+      say(`The server’s log cannot be written (${error.code ?? error.message}); the studio goes on without it.`)
+    told = true
+  }
+  return {
+    write(chunk) {
+      if (!stream && now() - failedAt < AGAIN_MS) return
+      try {
+        stream ??= open(folder).on('error', failed)
+        stream.write(chunk)
+      } catch (error) {
+        failed(error)
+      }
+    },
+  }
+}
+
+function openRotated(folder) {
+  mkdirSync(folder, { recursive: true })
+  return createStream('server.log', { path: folder, size: '5M', maxFiles: 4 })
+}
