@@ -1,5 +1,13 @@
 import fc from 'fast-check'
-import { afterEntries, isOpen, lastLooks, resultOfRoomCue, type ClassState, type MadeEntry } from './classState'
+import {
+  afterEntries,
+  isOpen,
+  lastLooks,
+  resultOfRoomCue,
+  type ClassEntry,
+  type ClassState,
+  type MadeEntry,
+} from './classState'
 
 const EMPTY: ClassState = { notes: [], looks: [], cues: [] }
 const note = (id: string, memberId: string, sign: string, atMs: number): MadeEntry => ({
@@ -46,6 +54,25 @@ test('what the server told and what is still on the device meet in one state, in
       expect(afterEntries(afterEntries(EMPTY, all.slice(0, told)), over)).toEqual(whole)
     }),
   )
+})
+
+test('second looks count by when they were taken, in whatever order they arrive, also one that was taken back', () => {
+  const looks = [held('n', 4, false), held('n', 7, true), held('n', 9, null), held('n', 11, false)]
+  const noted = afterEntries(EMPTY, [note('n', 'a', 'kneesOut', 1)])
+  fc.assert(
+    fc.property(fc.shuffledSubarray(looks, { minLength: 1 }), (arrived) => {
+      const latest = arrived.reduce((a, b) => (b.atMs > a.atMs ? b : a))
+      const { change } = latest.entry as Extract<ClassEntry, { op: 'changeNote' }>
+      expect(afterEntries(noted, arrived).notes[0]).toMatchObject({ held: change.held, heldAtMs: latest.atMs })
+    }),
+  )
+  // What else a late change says is taken all the same; a look taken back is none.
+  const late = afterEntries(noted, [
+    held('n', 9, null),
+    { id: 'c', atMs: 5, entry: { op: 'changeNote', noteId: 'n', change: { cued: true, held: true } } },
+  ])
+  expect(late.notes[0]).toMatchObject({ cued: true, held: null, heldAtMs: 9 })
+  expect([...lastLooks(late)]).toEqual([['a', 1]])
 })
 
 test('a look is a note, a second look at one, or a look alone', () => {

@@ -47,7 +47,9 @@ export type NoteState = Readonly<{
   minute: number | null
   posture: Posture | null
   cued: boolean
+  /** What the latest second look found; null before any, or where it was taken back. */
   held: boolean | null
+  /** When it was looked at for `held`, or that was taken back; null before either. */
   heldAtMs: number | null
   atMs: number
 }>
@@ -100,12 +102,9 @@ function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassSta
     }
     case 'changeNote': {
       const { noteId, change } = entry
-      const heldAtMs = change.held === undefined ? undefined : change.held === null ? null : atMs
       return {
         ...state,
-        notes: state.notes.map((note) =>
-          note.id === noteId ? { ...note, ...change, ...(heldAtMs !== undefined && { heldAtMs }) } : note,
-        ),
+        notes: state.notes.map((note) => (note.id === noteId ? { ...note, ...changeOf(note, change, atMs) } : note)),
       }
     }
     case 'withdrawNote':
@@ -123,11 +122,24 @@ function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassSta
   }
 }
 
+/**
+ * What a change made at `atMs` leaves of itself: a second look counts by when it was taken, not by when it arrived, so
+ * that one older than what is known changes nothing of `held`.
+ */
+export function changeOf(
+  { heldAtMs }: Pick<NoteState, 'heldAtMs'>,
+  { held, ...rest }: NoteChange,
+  atMs: number,
+): NoteChange & Readonly<{ heldAtMs?: number }> {
+  return held === undefined || (heldAtMs !== null && atMs < heldAtMs) ? rest : { ...rest, held, heldAtMs: atMs }
+}
+
 /** When each rider was last looked at: by a note, a second look at one, or a look without a note. */
 export function lastLooks({ notes, looks }: ClassState): ReadonlyMap<string, number> {
   const last = new Map<string, number>()
   const at = (memberId: string, ms: number) => last.set(memberId, Math.max(ms, last.get(memberId) ?? -Infinity))
-  for (const { memberId, atMs, heldAtMs } of notes) at(memberId, Math.max(atMs, heldAtMs ?? -Infinity))
+  for (const { memberId, atMs, held, heldAtMs } of notes)
+    at(memberId, held === null ? atMs : Math.max(atMs, heldAtMs ?? -Infinity))
   for (const { memberId, atMs } of looks) at(memberId, atMs)
   return last
 }

@@ -90,7 +90,12 @@ export function useWatch(
       refreshPlaces()
       return void refresh()
     }
-    setHeld((all) => (all.some(({ id }) => id === news.id) ? all : [...all, { ...news, knownAtMs: Date.now() }]))
+    // What was written here comes back with the server's time: this device's clock may be wrong.
+    setHeld((all) =>
+      all.some(({ id }) => id === news.id)
+        ? all.map((one) => (one.id === news.id ? { ...one, atMs: news.atMs } : one))
+        : [...all, { ...news, knownAtMs: Date.now() }],
+    )
   })
   // The page's own rows are older than what was sent while it was being made.
   useEffect(() => {

@@ -1,9 +1,9 @@
 import { and, desc, eq, gte, inArray, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Posture } from '../../core/classPlan/blocks'
-import type { NoteChange, NoteState, Side, Strength } from '../../core/watch/classState'
+import { changeOf, type NoteChange, type NoteState, type Side, type Strength } from '../../core/watch/classState'
 import { RED_FLAG } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
 import { user } from '../db/tables/accounts'
 import { bike } from '../db/tables/bikes'
@@ -165,19 +165,19 @@ const withoutMoment = ({
   ...rest
 }: Omit<NewNote, 'createdAt' | 'strength' | 'cued'>) => rest
 
-/** Unknown or withdrawn notes change nothing. */
-export async function changeNote(
-  db: DbExecutor,
-  scope: Scope,
-  id: string,
-  change: NoteChange,
-  now: Date,
-): Promise<void> {
-  const { held } = change
-  await db
-    .update(classNote)
-    .set({ ...change, ...(held !== undefined && { heldAt: held === null ? null : now }) })
-    .where(and(eq(classNote.id, id), eq(classNote.studioId, scope.studioId), isNull(classNote.withdrawnAt)))
+/**
+ * Changes a note as seen at `at`: a second look older than the one that is known changes nothing of `held`, by the rule
+ * of `changeOf`. Unknown or withdrawn notes change nothing.
+ */
+export async function changeNote(db: Database, scope: Scope, id: string, change: NoteChange, at: Date): Promise<void> {
+  const own = and(eq(classNote.id, id), eq(classNote.studioId, scope.studioId), isNull(classNote.withdrawnAt))
+  await withTransaction(db, async (tx) => {
+    const [known] = await tx.select({ heldAt: classNote.heldAt }).from(classNote).where(own).for('update')
+    if (!known) return
+    const { heldAtMs, ...rest } = changeOf({ heldAtMs: known.heldAt?.getTime() ?? null }, change, at.getTime())
+    const written = { ...rest, ...(heldAtMs !== undefined && { heldAt: new Date(heldAtMs) }) }
+    if (Object.keys(written).length > 0) await tx.update(classNote).set(written).where(own)
+  })
 }
 
 /** Takes a note back; unknown or already withdrawn ones change nothing. */

@@ -132,59 +132,51 @@ async function deliverToClass(db: Database, scope: Scope, entry: MadeClassEntry,
   const there = await findOnFloor(db, scope, { classId, ...rider })
   if (classId !== undefined && !there.ofClass) return refused({ code: 'noClass' })
   if (rider && !there.rider) return refused({ code: 'noNote' })
-  const delivered = await deliverClassEntry(db, scope, entry, now)
-  if (delivered.outcome === 'kept' && classId !== undefined)
-    tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: withoutOrigin(entry) })
+  const { told, ...delivered } = await deliverClassEntry(db, scope, entry, now)
+  if (told && classId !== undefined)
+    tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: told })
   return delivered
 }
 
-async function deliverClassEntry(
-  db: Database,
-  scope: Scope,
-  entry: MadeClassEntry,
-  now: Date,
-): Promise<DeliveryResult> {
+/** What came of an entry; once it is kept, as it was read: others are told nothing that was not checked. */
+type Delivered = DeliveryResult & Readonly<{ told?: ClassEntry }>
+const kept = (told: ClassEntry): Delivered => ({ ...KEPT, told })
+
+async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEntry, now: Date): Promise<Delivered> {
   switch (entry.op) {
     case 'addNote':
       return deliverNote(db, scope, entry, now)
     case 'changeNote': {
+      const { op, classId, noteId } = entry
       const change = readNoteChange(entry.change)
-      if (!isId(entry.noteId) || !change) return refused({ code: 'malformed' })
-      await changeNote(db, scope, entry.noteId, change, now)
-      return KEPT
+      if (!isId(noteId) || !change) return refused({ code: 'malformed' })
+      await changeNote(db, scope, noteId, change, seenAt(entry, now))
+      return kept({ op, classId, noteId, change })
     }
-    case 'withdrawNote':
-      if (!isId(entry.noteId)) return refused({ code: 'malformed' })
-      await withdrawNote(db, scope, entry.noteId, now)
-      return KEPT
+    case 'withdrawNote': {
+      const { op, classId, noteId } = entry
+      if (!isId(noteId)) return refused({ code: 'malformed' })
+      await withdrawNote(db, scope, noteId, now)
+      return kept({ op, classId, noteId })
+    }
     case 'addLook': {
-      const { id, classId, memberId, bikeId, numbers } = entry
+      const { id, op, classId, memberId, bikeId } = entry
       if (classId === undefined) return refused({ code: 'noNote' })
-      const look = { id, classId, memberId, bikeId, createdAt: seenAt(entry, now), numbers: numbers === true }
-      const { outcome } = await addLook(db, scope, look)
-      return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+      const look = { classId, memberId, bikeId, numbers: entry.numbers === true }
+      const { outcome } = await addLook(db, scope, { id, ...look, createdAt: seenAt(entry, now) })
+      return outcome === 'kept' ? kept({ op, ...look }) : refused({ code: 'idTaken' })
     }
     case 'addRoomCue': {
-      const { id, classId, sign, cue, concerned } = entry
+      const { id, op, classId, sign, cue, concerned } = entry
       const listed = Array.isArray(concerned) && concerned.length <= MOST_CONCERNED && concerned.every(isId)
       if (!isId(classId) || !listed || typeof cue !== 'string' || cue.length > MOST_CUE_LETTERS)
         return refused({ code: 'malformed' })
       if (typeof sign !== 'string' || !signNamed(sign)) return refused({ code: 'unknownSign' })
-      const said = { id, classId, sign, cue, concerned, createdAt: seenAt(entry, now) }
-      const { outcome } = await addRoomCue(db, scope, said)
-      return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+      const said = { classId, sign, cue, concerned }
+      const { outcome } = await addRoomCue(db, scope, { id, ...said, createdAt: seenAt(entry, now) })
+      return outcome === 'kept' ? kept({ op, ...said }) : refused({ code: 'idTaken' })
     }
   }
-}
-/** The entry as others may see it. */
-function withoutOrigin({
-  id: _id,
-  author: _author,
-  madeAtMs: _made,
-  sentAtMs: _sent,
-  ...entry
-}: MadeClassEntry): ClassEntry {
-  return entry as ClassEntry
 }
 
 const MOST_CONCERNED = 200
@@ -225,25 +217,22 @@ function regionOf({ sign, region }: EntryOf<'addNote'>): string | null {
 const whole = (value: unknown, low: number, high: number): number | null =>
   typeof value === 'number' && Number.isInteger(value) && value >= low && value <= high ? value : null
 
-async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>, now: Date): Promise<DeliveryResult> {
-  const { id, memberId, bikeId, side, sign, classId, strength, score, minute, posture, cued } = entry
+async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>, now: Date): Promise<Delivered> {
+  const { id, op, memberId, bikeId, side, sign, classId, strength, posture } = entry
   const region = regionOf(entry)
   if (!region || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
-  if (sign === FELT && whole(score, 0, 10) === null) return refused({ code: 'unknownSign' })
-  const { outcome } = await addNote(db, scope, {
-    id,
-    memberId,
-    bikeId,
-    region,
-    sign,
-    side,
-    classId: classId ?? null,
-    strength: strength === 'slight' || strength === 'clear' ? strength : null,
-    score: sign === FELT ? whole(score, 0, 10) : null,
-    minute: whole(minute, -600, 600),
-    posture: posture === 'seated' || posture === 'standing' ? posture : null,
-    cued: cued === true,
-    createdAt: seenAt(entry, now),
-  })
-  return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+  const score = sign === FELT ? whole(entry.score, 0, 10) : null
+  if (sign === FELT && score === null) return refused({ code: 'unknownSign' })
+  const minute = whole(entry.minute, -600, 600)
+  const noted = { memberId, bikeId, region, sign, side, cued: entry.cued === true } as const
+  const details = {
+    ...(classId !== undefined && { classId }),
+    ...((strength === 'slight' || strength === 'clear') && { strength }),
+    ...(score !== null && { score }),
+    ...(minute !== null && { minute }),
+    ...((posture === 'seated' || posture === 'standing') && { posture }),
+  }
+  const none = { classId: null, strength: null, score: null, minute: null, posture: null }
+  const { outcome } = await addNote(db, scope, { id, ...noted, ...none, ...details, createdAt: seenAt(entry, now) })
+  return outcome === 'kept' ? kept({ op, ...noted, ...details }) : refused({ code: 'idTaken' })
 }

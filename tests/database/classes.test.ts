@@ -13,6 +13,7 @@ import { recordEntry } from '@/server/register/register'
 import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import type { BikeType } from '@/core/bike/bike'
+import { afterEntries, type MadeEntry } from '@/core/watch/classState'
 import { closeDatabase, database, type DbExecutor } from '@/server/db/connection'
 import { addMember } from '@/server/members/members'
 import { partId } from '@/server/ids'
@@ -351,8 +352,19 @@ describe('what is noted', () => {
     expect(await tell({ op: 'addLook', ...on, numbers: true })).toEqual({ outcome: 'kept' })
     const said = { op: 'addRoomCue', classId, sign: 'kneesOut', cue: 'Toes ahead.', concerned: [memberId] }
     expect(await tell(said)).toEqual({ outcome: 'kept' })
+    // A device that was away: what it saw earlier arrives later, and changes nothing of the later look.
+    const away = { ...change, change: { held: false }, madeAtMs: minutes(1).getTime(), sentAtMs: minutes(5).getTime() }
+    expect(await tell(away, minutes(5))).toEqual({ outcome: 'kept' })
+    expect(await tell({ ...change, change: {} }, minutes(6))).toEqual({ outcome: 'kept' })
+    // Others are told what was read, and nothing else that was sent.
+    const odd = { strength: 'huge', posture: 'lying', minute: 1e9, score: 99, html: '<b>' }
+    expect(await tell({ ...note, id: id(), ...odd }, minutes(7))).toEqual({ outcome: 'kept' })
     stop()
-    expect(heard).toHaveLength(8)
+    expect(heard).toHaveLength(11)
+    expect(heard.at(-1)).toMatchObject({ entry: { op: 'addNote', sign: 'kneesOut', cued: false } })
+    expect(Object.keys((heard.at(-1) as MadeEntry).entry).sort()).toEqual(
+      ['bikeId', 'classId', 'cued', 'memberId', 'op', 'region', 'side', 'sign'].sort(),
+    )
     expect(JSON.stringify(heard)).not.toContain(author)
     const state = await classState(db, scope, classId)
     expect(state.notes).toMatchObject([
@@ -367,7 +379,10 @@ describe('what is noted', () => {
       },
       { sign: 'felt', region: 'feltLowBack', score: 6 },
       { sign: 'redFlag', region: 'chest', score: null },
+      { sign: 'kneesOut', strength: null, minute: null, score: null },
     ])
+    // The state that a device made of what it heard is the one that a new page is told.
+    expect(afterEntries({ notes: [], looks: [], cues: [] }, heard as MadeEntry[])).toEqual(state)
     expect(state.looks).toMatchObject([{ memberId, numbers: true }])
     expect(state.cues).toMatchObject([{ sign: 'kneesOut', concerned: [memberId] }])
   })
