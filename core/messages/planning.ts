@@ -80,3 +80,16 @@ export function formatExtra(extraMin: number | null): string {
   const minutes = `${Math.abs(extraMin).toFixed(1).replace(/\.0$/, '')} min`
   return extraMin > 0 ? `It costs ${minutes} of an instructor.` : `It saves ${minutes} of an instructor.`
 }
+
+/** So many are named; more are counted. */
+const MOST_NAMED = 4
+
+/** "Runa Sollie moves to bike 7. Perrin Hask has no bike now.", for those whom a change moved; empty where nobody was. */
+export function formatMovedRiders(moved: readonly Readonly<{ name: string; number: number | null }>[]): string {
+  const first = [...moved].sort((a, b) => Number(a.number !== null) - Number(b.number !== null)).slice(0, MOST_NAMED)
+  const said = first.map(({ name, number }) =>
+    number === null ? `${name} has no bike now.` : `${name} moves to bike ${number}.`,
+  )
+  const more = moved.length - first.length
+  return [...said, ...(more > 0 ? [`${more} more move${more === 1 ? 's' : ''}.`] : [])].join(' ')
+}

@@ -92,7 +92,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
       duration: 10,
       content: (
         <span>
-          {say} {formatExtra(done.extraMin)}{' '}
+          {say} {done.others} {formatExtra(done.extraMin)}{' '}
           <Button
             onClick={async () => {
               message.destroy()
@@ -139,7 +139,9 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
   async function sit(bikeId: string, memberId: string | null) {
     setAsking(null)
     const done = await act(() => assignBike(crypto.randomUUID(), info.id, bikeId, memberId))
-    if (done) refresh()
+    if (!done) return
+    refresh()
+    if (done.others) message.success(done.others, 8)
   }
 
   async function add(memberId: string, name: string, how: 'here' | number) {
@@ -148,7 +150,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
     if (!done) return
     refresh()
     const where = done.number === null ? 'There is no bike left' : `Bike ${done.number}`
-    message.success(`${name}: ${where}. ${formatExtra(done.extraMin)}`, 8)
+    message.success([`${name}: ${where}.`, done.others, formatExtra(done.extraMin)].filter(Boolean).join(' '), 8)
   }
 
   const picker = askOf(asking, floor)
@@ -171,7 +173,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
               act(() => placeEverybody(info.id)).then((done) => {
                 if (!done) return
                 refresh()
-                message.success('Everybody is placed around who is here or pinned.', 5)
+                message.success(`Everybody is placed around who is here or pinned. ${done.others}`, 8)
               })
             }
           >

@@ -1,6 +1,7 @@
 'use server'
 import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions'
 import type { Block } from '@/core/classPlan/blocks'
+import { formatMovedRiders } from '@/core/messages/planning'
 import { shapeIssues } from '@/core/operations/dispatch'
 import { signNamed } from '@/core/watch/signs'
 import type { Permission } from '@/server/accounts/can'
@@ -37,7 +38,7 @@ export async function assignBike(
   classId: string,
   bikeId: string,
   memberId: string | null,
-): Promise<ActionResult> {
+): Promise<ActionResult<Readonly<{ others: string }>>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
   const db = database()
@@ -48,7 +49,7 @@ export async function assignBike(
   const now = new Date()
   // In a class somebody put on a bike by hand is here, and stays there; whoever sat there is placed anew.
   if (memberId !== null && found.ofClass.openDay === null)
-    return replanned(found, async (tx) => {
+    return replanned(found, [memberId], async (tx) => {
       const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(found.ofClass, now) } as const
       await freePins(tx, found, bikeId)
       if (!(await bookRider(tx, found.person, booked, now))) return { code: 'noSuchMember' }
@@ -58,22 +59,33 @@ export async function assignBike(
   const { outcome } = await assignments.assignBike(db, found.person, { id, classId, bikeId, memberId }, now)
   if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
   tellClass(classId, null)
-  return { outcome: 'kept' }
+  return { outcome: 'kept', others: '' }
 }
 
 const minutesBefore = ({ startsAt }: classes.StudioClass, now: Date): number =>
   Math.max(-600, Math.min(600, Math.round((startsAt.getTime() - now.getTime()) / 60_000)))
 
-/** Changes a class and works its places out anew, both or neither, and says what they cost more than before. */
+/** What a change of the places costs more than before, and who else was moved by it, in words. */
+type Replanned = Readonly<{ extraMin: number | null; others: string }>
+
+/**
+ * Changes a class and works its places out anew, both or neither; says what they cost more than before, and who else
+ * was moved than those whom the change is about.
+ */
 async function replanned(
   { person, ofClass }: InClass,
+  subjects: readonly (string | null)[],
   change: ClassChanging<ActionRefusal>,
-): Promise<ActionResult<{ extraMin: number | null }>> {
+): Promise<ActionResult<Replanned>> {
   const result = await replanClass(database(), person, ofClass.id, new Date(), change)
   switch (result.outcome) {
     case 'kept':
       tellClass(ofClass.id, null)
-      return result
+      return {
+        outcome: 'kept',
+        extraMin: result.extraMin,
+        others: formatMovedRiders(result.moved.filter(({ memberId }) => !subjects.includes(memberId))),
+      }
     case 'refused':
       return refused(result.why)
     default:
@@ -82,9 +94,9 @@ async function replanned(
 }
 
 /** Seats everybody of a class anew, around who is here and who is pinned. */
-export async function placeEverybody(classId: string): Promise<ActionResult<{ extraMin: number | null }>> {
+export async function placeEverybody(classId: string): Promise<ActionResult<Replanned>> {
   const found = await inClass('planClasses', classId)
-  return isRefused(found) ? found : replanned(found, async () => null)
+  return isRefused(found) ? found : replanned(found, [], async () => null)
 }
 
 /** Somebody comes to a class: books them, minutes before its start, or `here` now; the places are worked out anew. */
@@ -92,7 +104,7 @@ export async function addRider(
   classId: string,
   memberId: string,
   how: 'here' | number,
-): Promise<ActionResult<{ extraMin: number | null; number: number | null }>> {
+): Promise<ActionResult<Replanned & Readonly<{ number: number | null }>>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
   if (!isId(memberId)) return refused({ code: 'noSuchMember' })
@@ -101,7 +113,7 @@ export async function addRider(
   const now = new Date()
   const state = how === 'here' ? 'here' : 'booked'
   const comesMinBefore = how === 'here' ? minutesBefore(found.ofClass, now) : how
-  const done = await replanned(found, async (tx) =>
+  const done = await replanned(found, [memberId], async (tx) =>
     (await bookRider(tx, found.person, { classId, memberId, state, comesMinBefore }, now))
       ? null
       : { code: 'noSuchMember' },
@@ -117,7 +129,7 @@ export async function changeRiderOf(
   classId: string,
   memberId: string,
   change: RosterChange,
-): Promise<ActionResult<{ extraMin: number | null }>> {
+): Promise<ActionResult<Replanned>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
   const { state, comesMinBefore, rowWish, pinnedBikeId } = change
@@ -139,7 +151,7 @@ export async function changeRiderOf(
     ...(rowWish !== undefined && { rowWish }),
     ...(pinnedBikeId !== undefined && { pinnedBikeId }),
   }
-  return replanned(found, async (tx) => {
+  return replanned(found, [memberId], async (tx) => {
     if (pinnedBikeId) await freePins(tx, found, pinnedBikeId)
     await changeRider(tx, found.person, classId, [memberId], kept)
     return null
@@ -154,14 +166,10 @@ async function freePins(tx: DbExecutor, { person, ofClass }: InClass, bikeId: st
 }
 
 /** Two riders change places and stay there. */
-export async function swapRiders(
-  classId: string,
-  first: string,
-  second: string,
-): Promise<ActionResult<{ extraMin: number | null }>> {
+export async function swapRiders(classId: string, first: string, second: string): Promise<ActionResult<Replanned>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
-  return replanned(found, async (tx) => {
+  return replanned(found, [first, second], async (tx) => {
     const seats = await assignments.listAssignments(tx, found.person, classId)
     const [a, b] = [first, second].map((id) => seats.find(({ memberId }) => memberId === id)?.bikeId)
     if (!a || !b) return { code: 'noSuchMember' }

@@ -87,6 +87,8 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const seats = new Map(assigned.map(({ bikeId, memberId }) => [memberId, bikeId]))
   const names = new Map(assigned.map(({ memberId, name }) => [memberId, name]))
   const inRoom = new Set(floor.map(({ bike }) => bike.id))
+  const usable = new Set(floor.filter(({ bike }) => bike.openFaults === 0).map(({ bike }) => bike.id))
+  const pinnedTo = new Set(coming.map(({ pinnedBikeId }) => pinnedBikeId))
   const types = typesOf(floor, entries)
   const request: PlanRequest = {
     types: Object.fromEntries(types),
@@ -101,7 +103,9 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
     room: { instructor: room.instructor, screens: room.screens },
     riders: coming.map(({ memberId, state, comesMinBefore, rowWish, pinnedBikeId }) => {
       const here = state === 'here' ? seats.get(memberId) : undefined
-      const pin = pinnedBikeId ?? (here && inRoom.has(here) ? here : undefined)
+      // Nobody stays on a bike that is out of use, or on which somebody else was put: both are placed anew.
+      const stays = here !== undefined && usable.has(here) && !pinnedTo.has(here)
+      const pin = pinnedBikeId && usable.has(pinnedBikeId) ? pinnedBikeId : stays ? here : undefined
       return {
         id: memberId,
         marksByType: marksByType(memberId, entries, types),
@@ -272,13 +276,16 @@ async function setupDurations(db: DbExecutor, scope: Scope, now: Date): Promise<
   })
 }
 
+/** Somebody who sat on a bike and sits on another now, or on none (`number` null). */
+export type MovedRider = Readonly<{ memberId: string; name: string; number: number | null }>
+
 /**
  * `gone`: no such class; `busy`: the plan could not be worked out just now; `refused`: the change was not to be made.
  * Nothing was written in any of these. `extraMin`: what the places cost more than before, in minutes of an instructor;
- * null where that is not known.
+ * null where that is not known. `moved`: who sat elsewhere before.
  */
 export type ReplanResult<Refusal> =
-  | Readonly<{ outcome: 'kept'; extraMin: number | null }>
+  | Readonly<{ outcome: 'kept'; extraMin: number | null; moved: readonly MovedRider[] }>
   | Readonly<{ outcome: 'gone' | 'busy' }>
   | Readonly<{ outcome: 'refused'; why: Refusal }>
 
@@ -303,7 +310,7 @@ export async function replanClass<Refusal = never>(
       const before = change ? ((await planClass(tx, scope, ofClass, now)).plan?.totalCost ?? null) : null
       const why = await change?.(tx)
       if (why) throw new NotReplanned<Refusal>({ outcome: 'refused', why })
-      const { plan, roster, seats } = await planClass(tx, scope, ofClass, now)
+      const { plan, roster, seats, names, floor } = await planClass(tx, scope, ofClass, now)
       if (!plan) throw new NotReplanned<Refusal>({ outcome: 'busy' })
       const wanted = new Map(plan.pairs.map(({ rider, bike }) => [bike, rider]))
       // Who sits here without being on the list, as on an open floor, stays where no one else was given the bike.
@@ -311,7 +318,16 @@ export async function replanClass<Refusal = never>(
       for (const [memberId, bikeId] of seats)
         if (!listed.has(memberId) && !wanted.has(bikeId)) wanted.set(bikeId, memberId)
       await replaceAssignments(tx, scope, classId, wanted, now)
-      return { outcome: 'kept', extraMin: before === null ? null : plan.totalCost - before }
+      const bikeOf = new Map([...wanted].map(([bikeId, memberId]) => [memberId, bikeId]))
+      const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
+      const moved = [...seats].flatMap(([memberId, from]): MovedRider[] => {
+        const to = bikeOf.get(memberId)
+        if (to === from) return []
+        return [
+          { memberId, name: names.get(memberId) ?? '', number: to === undefined ? null : (numberOf.get(to) ?? null) },
+        ]
+      })
+      return { outcome: 'kept', extraMin: before === null ? null : plan.totalCost - before, moved }
     })
   } catch (error) {
     if (error instanceof NotReplanned) return error.why as ReplanResult<Refusal>

@@ -14,6 +14,7 @@ import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import type { BikeType } from '@/core/bike/bike'
 import { afterEntries, type MadeEntry } from '@/core/watch/classState'
+import { recordInspection } from '@/server/bikes/inspections'
 import { closeDatabase, database, type DbExecutor } from '@/server/db/connection'
 import { addMember } from '@/server/members/members'
 import { partId } from '@/server/ids'
@@ -173,7 +174,7 @@ describe('places', () => {
       [d, 5],
     ] as const)
       expect(await bookRider(db, scope, { classId, memberId, state: 'booked', comesMinBefore }, now)).toBe(true)
-    expect(await replanClass(db, scope, classId, now)).toEqual({ outcome: 'kept', extraMin: null })
+    expect(await replanClass(db, scope, classId, now)).toEqual({ outcome: 'kept', extraMin: null, moved: [] })
     let where = await seats(classId)
     expect(new Set(where.values()).size).toBe(3)
     const { plan, needs } = await planClass(db, scope, (await findClass(db, scope, classId))!, now)
@@ -223,8 +224,39 @@ describe('places', () => {
       await changeRider(tx, scope, classId, [memberId], { pinnedBikeId: other })
       return null
     })
-    expect(pinned).toEqual({ outcome: 'kept', extraMin: expect.any(Number) })
+    expect(pinned).toMatchObject({ outcome: 'kept', extraMin: expect.any(Number), moved: [{ memberId }] })
     expect((await seats(classId)).get(memberId)).toBe(other)
+  })
+
+  test('put where somebody here sits, or a bike out of use: whoever sat there is placed anew, and named', async () => {
+    const bikes = await newBikes([1966, 1967, 1968, 1969])
+    const classId = await newClass(bikes)
+    const [sits, comes] = [await newMember(), await newMember()]
+    await bookRider(db, scope, { classId, memberId: sits, state: 'here', comesMinBefore: 10 }, now)
+    await replanClass(db, scope, classId, now)
+    const at = (await seats(classId)).get(sits)!
+    const put = await replanClass(db, scope, classId, now, async (tx) => {
+      await bookRider(tx, scope, { classId, memberId: comes, state: 'here', comesMinBefore: 5 }, now)
+      await changeRider(tx, scope, classId, [comes], { pinnedBikeId: at })
+      return null
+    })
+    let where = await seats(classId)
+    expect(where.get(comes)).toBe(at)
+    expect(where.get(sits)).toBeDefined()
+    expect(put).toMatchObject({ moved: [{ memberId: sits, number: expect.any(Number) }] })
+    // The pinned bike breaks, and so does the one that somebody here sits on.
+    const broken = [at, where.get(sits)!]
+    for (const bikeId of broken) {
+      const faults = [{ id: id(), item: 'pins' as const, note: 'Slips' }]
+      expect(await recordInspection(db, scope, { id: id(), bikeId, good: [], faults }, now)).toEqual({
+        outcome: 'kept',
+      })
+    }
+    const anew = await replanClass(db, scope, classId, now)
+    where = await seats(classId)
+    expect(where.size).toBe(2)
+    expect([...where.values()].filter((bikeId) => broken.includes(bikeId))).toEqual([])
+    expect(anew.outcome === 'kept' && anew.moved.map(({ memberId }) => memberId).sort()).toEqual([sits, comes].sort())
   })
 
   test('numbers in an earlier version’s labels are carried over, and stop nobody’s plan', async () => {
