@@ -127,6 +127,7 @@ try {
     ANGLE_GAUGE_URL: `http://127.0.0.1:${gaugePort}/events?noise=0.3&everyMs=100&dropEvery=60&dropFor=30`,
     BIKE_CONSOLE_URL: `http://127.0.0.1:${consolePort}/events`,
     DATABASE_URL: database.url,
+    UPLOADS_FOLDER: join(folder, 'uploads'),
     BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
     NEXT_TELEMETRY_DISABLED: '1',

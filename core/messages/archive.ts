@@ -8,8 +8,8 @@ export type ArchiveOutcome =
   | Readonly<{ outcome: 'kept'; tally: ArchiveTally }>
   | Readonly<{ outcome: 'faulty'; faults: readonly ArchiveFault[]; count: number }>
   | Readonly<{ outcome: 'newer' | 'older'; version: number }>
-  | Readonly<{ outcome: 'unreadable'; why: 'notJson' | 'cutShort' | 'rowTooLong'; bytes: number }>
-  | Readonly<{ outcome: 'notEmpty' | 'elsewhere' | 'otherFormat' | 'stopped' }>
+  | Readonly<{ outcome: 'unreadable'; why: 'notJson' | 'cutShort' | 'rowTooLong' | 'tooDeep'; bytes: number }>
+  | Readonly<{ outcome: 'notEmpty' | 'elsewhere' | 'otherFormat' | 'stopped' | 'busy' | 'gone' }>
 
 /** "setups, row 12, marks/seatHeight: …"; rows count from 1. */
 export const formatArchiveFault = ({ section, index, field, reason }: ArchiveFault): string =>
@@ -30,6 +30,7 @@ export function formatArchiveRefusal(
     case 'unreadable': {
       const where = `after ${Math.round(outcome.bytes / 1000)} kB`
       if (outcome.why === 'cutShort') return 'This archive ends in the middle of something: it did not arrive whole.'
+      if (outcome.why === 'tooDeep') return `What stands ${where} is nested deeper than anything in an archive.`
       return outcome.why === 'rowTooLong'
         ? `A row ${where} is longer than any of an archive.`
         : `This is not JSON ${where}; the file is damaged.`
@@ -42,6 +43,10 @@ export function formatArchiveRefusal(
       return 'This is no archive of a studio.'
     case 'stopped':
       return 'Stopped; nothing was written.'
+    case 'busy':
+      return 'Another file is being brought in just now. Wait until it is done, then try again.'
+    case 'gone':
+      return 'This file is not here any more; choose it again. Perhaps it was brought in meanwhile.'
   }
 }
 

@@ -95,11 +95,22 @@ export type ImportTally = Readonly<{
   newNumbers: number
   changedNumbers: number
   sameNumbers: number
+  /** Numbers somebody else set while the list was brought in: theirs hold. */
+  overtaken: number
+  /** New names that differ from another's in capitals only. */
+  alike: readonly Readonly<{ name: string; there: string }>[]
 }>
 
+/** New members who may be somebody who is here already, by a name that differs in capitals only. */
+export const formatAlike = ({ alike }: ImportTally): string[] =>
+  alike.map(
+    ({ name, there }) => `“${name}” differs from “${there}” in capitals only, and becomes a member of their own.`,
+  )
+
 /** "12 new members; numbers: 30 new, 2 changed, 5 as they are" */
-export function formatTally({ newMembers, newNumbers, changedNumbers, sameNumbers }: ImportTally): string {
+export function formatTally({ newMembers, newNumbers, changedNumbers, sameNumbers, overtaken }: ImportTally): string {
   if (newMembers + newNumbers + changedNumbers === 0) return 'Everything in this file is here already.'
   const people = newMembers === 0 ? 'Nobody new' : `${newMembers} new ${newMembers === 1 ? 'member' : 'members'}`
-  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are.`
+  const later = overtaken === 0 ? '' : ` ${overtaken} were set by somebody meanwhile, and those hold.`
+  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are.${later}`
 }

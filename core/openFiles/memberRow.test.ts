@@ -96,6 +96,11 @@ test('headings are recognised in our words and in others, each once; the rest is
 test('a cell that a spreadsheet would reckon is made plain, numbers are left; read again it is what it was', () => {
   expect(guarded('=HYPERLINK("x")')).toBe(`'=HYPERLINK("x")`)
   expect(guarded('-2.5')).toBe('-2.5')
+  // Wide signs are taken for the same by some.
+  for (const wide of ['＝1+1', '＋1', '－1', '＠SUM']) {
+    expect(guarded(wide)).toBe(`'${wide}`)
+    expect(readMemberRow({ name: guarded(wide) }, known)).toMatchObject({ outcome: 'read', name: wide })
+  }
   const plain = fc.string({ minLength: 1, maxLength: 40 })
   const name = fc
     .oneof(

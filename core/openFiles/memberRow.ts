@@ -147,11 +147,15 @@ export function plainLabel(typed: string): string {
     .replace(/^([+-]?\d+),(\d+)$/, '$1.$2')
 }
 
+/** What a spreadsheet may take for a formula, also by the wide signs of East Asian keyboards; and the same guarded. */
+const FORMULA = /^'*[=+\-@\t\r＝＋－＠]/
+const GUARDED = /^'+[=+\-@\t\r＝＋－＠]/
+
 /** A cell a spreadsheet would take for a formula, made plain text; numbers are left as they are. */
 export const guarded = (text: string): string =>
-  /^'*[=+\-@\t\r]/.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text) ? `'${text}` : text
+  FORMULA.test(text) && !/^[+-]?\d+([.,]\d+)?$/.test(text) ? `'${text}` : text
 /** The same undone. */
-export const unguarded = (text: string): string => (/^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text)
+export const unguarded = (text: string): string => (GUARDED.test(text) ? text.slice(1) : text)
 
 const sameWord = (a: string, b: string): boolean =>
   a.localeCompare(b, 'en', { sensitivity: 'base', ignorePunctuation: true }) === 0

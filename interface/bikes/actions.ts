@@ -23,7 +23,7 @@ import * as tapes from '@/server/bikes/tapeReadings'
 import { knownFieldsOf, readingRefusal, tapeRefusal } from '@/server/bikes/validateReading'
 import * as versions from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { isId, textOf } from '@/server/ids'
 import * as residuals from '@/server/setups/riderResiduals'
 import { formatDate, formatTime } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
@@ -77,8 +77,9 @@ export async function importTypeFile(
   const person = await authorize('manageBikes')
   const because = (lines: readonly string[]) => ({ outcome: 'refused', say: lines[0], lines }) as const
   if (!person) return because([formatActionRefusal(NOT_ALLOWED)])
-  if (String(text).length > MAX_FILE_LENGTH) return because([FILE_TOO_LARGE])
-  const read = parseTypeFile(String(text))
+  const sent = textOf(text)
+  if (sent.length > MAX_FILE_LENGTH) return because([FILE_TOO_LARGE])
+  const read = parseTypeFile(sent)
   if (read.outcome === 'refused') return because(formatFileIssues(read.issues))
   const result = await versions.importTypes(database(), person, read.types, new Date())
   return { outcome: 'kept', say: formatImport(result) }
@@ -88,7 +89,7 @@ export async function importTypeFile(
 export async function addMachines(lineId: string, typed: string): Promise<ActionResult<{ count: number }>> {
   const person = await authorize('manageBikes')
   if (!person) return refused(NOT_ALLOWED)
-  const read = parseLabels(typed)
+  const read = parseLabels(textOf(typed))
   if (read.outcome === 'refused')
     return refused(read.reason === 'twice' ? { code: 'numberTwice', label: read.at } : { code: 'noNumbers' })
   const numbers = read.labels.map(Number)

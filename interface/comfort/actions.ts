@@ -9,7 +9,7 @@ import { startTrial, type TrialAsked } from '@/server/comfort/reasons'
 import { wordReferral } from '@/server/comfort/referral'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
 import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { isId, textOf } from '@/server/ids'
 import type { ActionResult } from '../shared/actionResult'
 import { readComplaint } from './readComplaint'
 
@@ -145,7 +145,7 @@ const LONGEST_REFERRAL = 800
 
 /** Words what is said to a rider who is sent on; empty goes back to the product's own words. */
 export async function keepReferral(words: string): Promise<ActionResult> {
-  const text = String(words ?? '')
+  const text = textOf(words)
     .replace(/[^\S\n]+/gu, ' ')
     .trim()
   return keep('manageStudio', text.length <= LONGEST_REFERRAL, async (person) => {

@@ -4,7 +4,7 @@ import {
   formatArchiveTally,
   type ArchiveOutcome,
 } from '@/core/messages/archive'
-import { formatFileFault, formatTally } from '@/core/messages/files'
+import { formatAlike, formatFileFault, formatTally } from '@/core/messages/files'
 import type { ImportOutcome } from '@/server/files/importMembers'
 import type { Refused } from './askFile'
 import styles from './filesView.module.css'
@@ -13,9 +13,19 @@ import styles from './filesView.module.css'
 export function FileResult({ result }: { result: ImportOutcome | ArchiveOutcome | Refused }) {
   switch (result.outcome) {
     case 'fits':
-      return <p className={styles.good}>{told(result.tally)} Nothing is written yet.</p>
+      return (
+        <>
+          <p className={styles.good}>{told(result.tally)} Nothing is written yet.</p>
+          <Alike tally={result.tally} />
+        </>
+      )
     case 'kept':
-      return <p className={styles.good}>Brought in. {told(result.tally)}</p>
+      return (
+        <>
+          <p className={styles.good}>Brought in. {told(result.tally)}</p>
+          <Alike tally={result.tally} />
+        </>
+      )
     case 'refused':
       return <p className={styles.act}>{result.say}</p>
     case 'faulty':
@@ -42,3 +52,17 @@ type Tally = Extract<ImportOutcome | ArchiveOutcome, { outcome: 'fits' | 'kept' 
 
 const told = (tally: Tally): string =>
   'lines' in tally ? `${tally.lines} lines, all right. ${formatTally(tally)}` : `${formatArchiveTally(tally)}.`
+
+/** Names to look at: nothing is wrong with them, and they may be meant for somebody who is here. */
+function Alike({ tally }: { tally: Tally }) {
+  const said = 'lines' in tally ? formatAlike(tally) : []
+  return (
+    said.length > 0 && (
+      <ul className={styles.faults}>
+        {said.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    )
+  )
+}

@@ -112,7 +112,7 @@ export function HomeForm({ token, measured }: { token: string; measured: boolean
         <LengthField
           title="Inseam: a thick book up between the legs, its top to the floor"
           typed={body.inseam}
-          placeholder={shown === 'imperial' ? '31 in' : '79 cm'}
+          placeholder={shown === 'imperial' ? '31 in' : '78 cm'}
           onTyped={(inseam) => setBody((all) => ({ ...all, inseam }))}
         />
         <LengthField

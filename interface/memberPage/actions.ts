@@ -7,7 +7,7 @@ import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { addOwnComplaint } from '@/server/comfort/complaints'
 import { rateTrial } from '@/server/comfort/trialChanges'
-import { isId } from '@/server/ids'
+import { isId, textOf } from '@/server/ids'
 import type { LinkOwner } from '@/server/memberPage/links'
 import { addMessage } from '@/server/memberPage/messages'
 import { openFrom } from '@/server/memberPage/pageLimits'
@@ -20,7 +20,7 @@ const refused = (why: keyof typeof MEMBER_REFUSAL_TEXT) =>
 /** Whose page this is, for as long as the link opens; counted against who asks. */
 async function opened(token: unknown): Promise<LinkOwner | null> {
   const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
-  return openFrom(database(), peer, typeof token === 'string' ? token : '', new Date())
+  return openFrom(database(), peer, textOf(token), new Date())
 }
 
 async function keep(

@@ -2,7 +2,7 @@
 import { formatNameRefusal, type NameRefusal } from '@/core/messages/members'
 import { authorize } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { isId, textOf } from '@/server/ids'
 import * as members from '@/server/members/members'
 import { normalizeName } from '@/server/members/normalizeName'
 import type { ActionResult } from '../shared/actionResult'
@@ -54,5 +54,5 @@ export async function renameMember(id: string, from: string, typed: string): Pro
 export async function findMembers(typed: string): Promise<readonly members.Member[]> {
   const person = await authorize('seeNumbers')
   if (!person) return []
-  return members.findMembers(database(), person, String(typed ?? '').slice(0, MAX_SEARCH_LENGTH), MAX_FOUND)
+  return members.findMembers(database(), person, textOf(typed).slice(0, MAX_SEARCH_LENGTH), MAX_FOUND)
 }

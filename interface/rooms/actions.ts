@@ -19,13 +19,14 @@ export type RoomDraft = Readonly<{
 const MOST_BIKES = 200
 
 /** Keeps a room's plan; the same again changes nothing. */
-export async function saveRoom(id: string, { name, plan, places }: RoomDraft): Promise<ActionResult> {
+export async function saveRoom(id: string, draft: RoomDraft): Promise<ActionResult> {
   const person = await authorize('manageBikes')
   if (!person) return refused({ code: 'notAllowed' })
+  const { name, plan, places } = (draft ?? {}) as Partial<RoomDraft>
   const named = typeof name === 'string' ? name.trim() : ''
   if (!isId(id) || named === '' || named.length > 80) return refused({ code: 'malformed' })
-  const listed = Array.isArray(places) && places.length <= MOST_BIKES && places.every(({ bikeId }) => isId(bikeId))
-  if (!listed || shapeIssues('roomPlan', plan).length > 0) return refused({ code: 'malformed' })
+  const listed = Array.isArray(places) && places.length <= MOST_BIKES && places.every((place) => isId(place?.bikeId))
+  if (!listed || !plan || shapeIssues('roomPlan', plan).length > 0) return refused({ code: 'malformed' })
   const stands = places.map(({ bikeId, xM, yM, headingDeg }) => ({ bikeId, xM, yM, headingDeg }))
   const wrong = stands.some(({ bikeId: _, ...stand }) => shapeIssues('stand', stand).length > 0)
   if (wrong) return refused({ code: 'malformed' })

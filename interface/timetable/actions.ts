@@ -5,7 +5,7 @@ import { authorize } from '@/server/accounts/session'
 import { bringInTimetable } from '@/server/classes/bringIn'
 import * as classes from '@/server/classes/classes'
 import { database } from '@/server/db/connection'
-import { isId, partId } from '@/server/ids'
+import { isId, partId, textOf } from '@/server/ids'
 import { findRoom } from '@/server/rooms/rooms'
 import { dayAfter, formatDate, formatTime, momentAt } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
@@ -46,17 +46,12 @@ export async function addClass(id: string, typed: TypedClass): Promise<ActionRes
 
 const MOST_WEEKS = 52
 
-async function readTyped({
-  title,
-  day,
-  time,
-  minutes,
-  roomId,
-  weeks,
-}: TypedClass): Promise<TypedClass | ActionRefusal> {
+async function readTyped(sent: unknown): Promise<TypedClass | ActionRefusal> {
+  const { title, day, time, minutes, roomId, weeks } = (sent ?? {}) as TypedClass
   const named = typeof title === 'string' ? title.trim().slice(0, 120) : ''
   if (named === '') return { code: 'noTitle' }
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(time)) return { code: 'malformed' }
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(textOf(day)) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(textOf(time)))
+    return { code: 'malformed' }
   if (!(Number.isInteger(minutes) && minutes >= 5 && minutes <= 600)) return { code: 'endsBeforeStart' }
   if (!(Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS)) return { code: 'malformed' }
   if (roomId !== null && !isId(roomId)) return { code: 'noSuchRoom' }

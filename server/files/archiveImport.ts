@@ -6,6 +6,7 @@ import type { ArchiveFault, ArchiveOutcome, ArchiveTally } from '../../core/mess
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
+import { withLease } from '../db/lease'
 import { studio, user } from '../db/tables/accounts'
 import { bike, bikeTypeLine } from '../db/tables/bikes'
 import { room, studioClass } from '../db/tables/floor'
@@ -14,7 +15,7 @@ import { addWords } from '../members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
 import { SECTIONS, SINCE_VERSION_3, type ArchiveSection, type SectionName } from './archiveSections'
 import { NotReadable, readArchive } from './archiveRead'
-import { MOST_FAULTS, type Progress } from './importMembers'
+import { IMPORT_LEASE, MOST_FAULTS, type Progress } from './importMembers'
 import type { Upload } from './uploads'
 
 type Asked = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal }>
@@ -51,18 +52,20 @@ export async function importArchive(db: Database, scope: Scope, asked: Asked): P
   const checked = await checkArchive(db, scope, asked)
   if (checked.outcome !== 'fits') return checked
   try {
-    return await withTransaction(db, async (tx) => {
-      await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, scope.studioId)).for('update')
-      if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
-      // Written in the order of what refers to what; a file in another order is gone through again for the rest.
-      const written = WRITTEN.filter((name) => checked.version === ARCHIVE_VERSION || !SINCE_VERSION_3.includes(name))
-      for (let next = 0; next < written.length;) {
-        const done = await writeInOrder(tx, scope, asked, written, next)
-        if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
-        next = done
-      }
-      return { outcome: 'kept', tally: checked.tally }
-    })
+    return await withLease(db, scope, IMPORT_LEASE, (hold) =>
+      withTransaction(db, async (tx): Promise<ArchiveOutcome> => {
+        if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
+        // Written in the order of what refers to what; a file in another order is gone through again for the rest.
+        const written = WRITTEN.filter((name) => checked.version === ARCHIVE_VERSION || !SINCE_VERSION_3.includes(name))
+        for (let next = 0; next < written.length;) {
+          const done = await writeInOrder(tx, scope, asked, written, next)
+          if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
+          next = done
+        }
+        await hold(tx)
+        return { outcome: 'kept', tally: checked.tally }
+      }),
+    )
   } catch (error) {
     if (error instanceof NothingWritten) return error.why
     if (isDuplicate(error)) return { outcome: 'elsewhere' }
@@ -118,8 +121,11 @@ class Reading {
 
   field(name: string, value: unknown): void {
     this.fields.set(name, value)
-    if (name === 'formatVersion' && typeof value === 'number' && !READABLE_VERSIONS.includes(value))
-      this.otherVersion = value
+    if (name === 'formatVersion') {
+      if (typeof value !== 'number')
+        this.fault({ section: name, index: null, field: '', reason: 'must be a number: 2 or 3' })
+      else if (!READABLE_VERSIONS.includes(value)) this.otherVersion = value
+    }
     const known = name === 'format' || name === 'formatVersion' || name in this.validators
     if (!known) this.fault({ section: name, index: null, field: '', reason: 'is no part of an archive' })
   }
@@ -136,6 +142,8 @@ class Reading {
     }
     if (section === 'studio') return
     const row = value as Record<string, unknown>
+    for (const [field, reason] of momentFaults(section as SectionName, row))
+      this.fault({ section, index, field, reason })
     if (section === 'types')
       for (const { pointer, reason } of typeIssues(row.definition as BikeType, ''))
         this.fault({ section, index, field: `definition${pointer}`, reason })
@@ -167,6 +175,10 @@ class Reading {
       if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: `no row of ${to} has this id` })
     const version = this.fields.get('formatVersion')
     const optional = version === ARCHIVE_VERSION ? [] : SINCE_VERSION_3
+    // What an earlier version had no place for would be lost.
+    for (const name of optional)
+      if (this.fields.has(name))
+        this.fault({ section: name, index: null, field: '', reason: 'is of version 3, and the archive says 2' })
     for (const name of ['studio', 'formatVersion', ...SECTIONS.map((one) => one.name)])
       if (!this.fields.has(name) && !optional.includes(name))
         this.fault({ section: name, index: null, field: '', reason: 'is missing' })
@@ -179,7 +191,28 @@ class Reading {
   }
 }
 
-const WRITTEN = ['studio', ...SECTIONS.map(({ name }) => name)] as const
+/** Columns of a section that hold a moment. */
+const MOMENTS = new Map(
+  SECTIONS.map(({ name, columns }) => [
+    name,
+    Object.entries(columns).flatMap(([column, { dataType }]) => (dataType === 'date' ? [column] : [])),
+  ]),
+)
+const [FIRST_MOMENT, LAST_MOMENT] = ['1900-01-01T00:00:00.000Z', '2200-01-01T00:00:00.000Z'].map(Date.parse)
+
+/** Moments that no calendar has, or no studio: the 45th of a month, year 0. */
+function momentFaults(section: SectionName, row: Record<string, unknown>): [string, string][] {
+  return (MOMENTS.get(section) ?? []).flatMap((column): [string, string][] => {
+    const text = row[column]
+    if (typeof text !== 'string') return []
+    const ms = Date.parse(text)
+    if (!Number.isFinite(ms) || new Date(ms).toISOString() !== text) return [[column, 'is no moment there is']]
+    return ms < FIRST_MOMENT || ms > LAST_MOMENT ? [[column, 'is not within 1900 to 2200']] : []
+  })
+}
+
+/** The studio's own row comes last: until then nothing else of the studio waits for it. */
+const WRITTEN = [...SECTIONS.map(({ name }) => name), 'studio'] as const
 const BATCH = 500
 
 /** Writes the sections from `next` on as far as they stand in this order; the first that does not is returned. */
@@ -220,8 +253,8 @@ async function writeRows(
   const { studioId } = scope
   if (name === 'studio') return void (await tx.update(studio).set(rows[0]).where(eq(studio.id, studioId)))
   if (name === 'people') return writePeople(tx, scope, rows as never)
-  const { table, columns } = SECTIONS.find((one) => one.name === name)!
-  const dates = Object.entries(columns).flatMap(([column, { dataType }]) => (dataType === 'date' ? [column] : []))
+  const { table } = SECTIONS.find((one) => one.name === name)!
+  const dates = MOMENTS.get(name) ?? []
   const values = rows.map((row) => ({
     ...row,
     ...Object.fromEntries(

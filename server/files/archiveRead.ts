@@ -12,7 +12,7 @@ export type ArchivePiece = Readonly<{ items: readonly ArchiveItem[]; bytes: numb
 /** The text is no JSON, ends in the middle, or holds a row longer than any. */
 export class NotReadable extends Error {
   constructor(
-    readonly why: 'notJson' | 'cutShort' | 'rowTooLong',
+    readonly why: 'notJson' | 'cutShort' | 'rowTooLong' | 'tooDeep',
     /** Where, in bytes from the start. */
     readonly bytes: number,
   ) {
@@ -28,6 +28,7 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
   let items: ArchiveItem[] = []
   let [bytes, sinceLast] = [0, 0]
   let ended = false
+  const depth = new Depth()
   const parser = new JSONParser({ paths: ['$.*', '$.*.*'], keepStack: false })
   parser.onValue = ({ value, key, parent, stack }) => {
     if (stack.length === 1 && typeof value !== 'object') items.push({ kind: 'field', name: String(key), value })
@@ -42,6 +43,8 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
   let failed = false
   parser.onError = () => (failed = true)
   for await (const chunk of bytesOf(path) as AsyncIterable<Buffer>) {
+    // Looked at before the parser holds what it would nest.
+    if (depth.after(chunk) > DEEPEST) throw new NotReadable('tooDeep', bytes)
     if (ended) failed = chunk.toString('latin1').trim() !== ''
     else parser.write(chunk)
     if (failed) throw new NotReadable('notJson', bytes)
@@ -52,4 +55,30 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
     items = []
   }
   if (!ended) throw new NotReadable('cutShort', bytes)
+}
+
+/** Nothing in an archive is nested deeper. */
+const DEEPEST = 40
+const [QUOTE, ESCAPE, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'"\\[]{}'].map((c) => c.charCodeAt(0))
+
+/** How deep a JSON text is nested, told piece by piece. */
+class Depth {
+  private depth = 0
+  private inText = false
+  private isEscaped = false
+
+  /** The deepest it was within a piece. */
+  after(chunk: Buffer): number {
+    let deepest = this.depth
+    for (const byte of chunk) {
+      if (this.isEscaped) this.isEscaped = false
+      else if (this.inText) {
+        if (byte === ESCAPE) this.isEscaped = true
+        else if (byte === QUOTE) this.inText = false
+      } else if (byte === QUOTE) this.inText = true
+      else if (byte === OPEN_LIST || byte === OPEN_OBJECT) deepest = Math.max(deepest, ++this.depth)
+      else if (byte === CLOSE_LIST || byte === CLOSE_OBJECT) this.depth -= 1
+    }
+    return deepest
+  }
 }

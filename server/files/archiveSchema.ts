@@ -12,17 +12,46 @@ export const READABLE_VERSIONS: readonly number[] = [2, ARCHIVE_VERSION]
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
 
 /** The schema of one row, by the table's own columns. */
-function rowSchema({ columns, shapes }: ArchiveSection): object {
+function rowSchema({ name: section, columns, shapes }: ArchiveSection): object {
   const properties = Object.fromEntries(
-    Object.entries(columns).map(([name, column]) => [name, cellSchema(column, shapes[name])]),
+    Object.entries(columns).map(([name, column]) => [
+      name,
+      cellSchema(column, shapes[name], BOUNDS[`${section}.${name}`]),
+    ]),
   )
   return { type: 'object', additionalProperties: false, required: Object.keys(columns), properties }
 }
 
-function cellSchema(column: AnyMySqlColumn, shape: string | undefined): object {
-  const own = shape ? { $ref: `#/definitions/${shape}` } : plainSchema(column)
+/** Numbers that mean something only between these. */
+const BOUNDS: Readonly<Record<string, readonly [number, number]>> = {
+  'bikes.number': [1, 9999],
+  'notes.score': [0, 10],
+  'complaints.strength': [0, 10],
+  'trials.ratingBefore': [0, 10],
+  'trials.weeks': [1, 2],
+  'trialRatings.rating': [0, 10],
+  'classes.hands': [1, 20],
+  'classes.doorsMin': [0, 180],
+}
+
+/** What a column of whole numbers takes; other numbers beyond this are no lengths, angles or counts of a studio. */
+const LARGEST_INT = 2_147_483_647
+const LARGEST_NUMBER = 1e9
+
+function cellSchema(
+  column: AnyMySqlColumn,
+  shape: string | undefined,
+  bounds: readonly [number, number] | undefined,
+): object {
+  const [minimum, maximum] = bounds ?? []
+  const own = shape
+    ? { $ref: `#/definitions/${shape}` }
+    : { ...plainSchema(column), ...(bounds && { minimum, maximum }) }
   return column.notNull ? own : { anyOf: [own, { type: 'null' }] }
 }
+
+/** A member, a type, a room or a class is called something. */
+const NAMES: ReadonlySet<string> = new Set(['name', 'title'])
 
 function plainSchema(column: AnyMySqlColumn): object {
   if (column.enumValues && column.enumValues.length > 0) return { enum: [...column.enumValues] }
@@ -30,14 +59,17 @@ function plainSchema(column: AnyMySqlColumn): object {
     case 'date':
       return { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}\\.\\d{3}Z$' }
     case 'number':
-      return { type: 'number' }
+      return /^(tiny|small|medium|big)?int/.test(column.getSQLType())
+        ? { type: 'integer', minimum: -LARGEST_INT, maximum: LARGEST_INT }
+        : { type: 'number', minimum: -LARGEST_NUMBER, maximum: LARGEST_NUMBER }
     case 'boolean':
       return { type: 'boolean' }
     case 'json':
       return { type: ['object', 'array'] }
     default: {
       const { length } = column as unknown as { length?: number }
-      return { type: 'string', ...(length && { maxLength: length }) }
+      const named = NAMES.has(column.name) && { minLength: 1, pattern: '\\S' }
+      return { type: 'string', ...named, ...(length && { maxLength: length }) }
     }
   }
 }
@@ -51,7 +83,7 @@ const STUDIO = {
   additionalProperties: false,
   required: ['name', 'place', 'timeZone', 'school', 'costs', 'learns'],
   properties: {
-    name: { type: 'string', maxLength: 120 },
+    name: { type: 'string', minLength: 1, pattern: '\\S', maxLength: 120 },
     place: { type: 'string', maxLength: 120 },
     timeZone: { type: 'string', maxLength: 60 },
     school: { type: 'object' },

@@ -1,3 +1,4 @@
+import { setImmediate as nextTurn } from 'node:timers/promises'
 import { and, eq, inArray, max, sql } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import { AXES, type Marks } from '../../core/conventions'
@@ -15,7 +16,7 @@ import type { Footwear } from '../../core/register/entry'
 import type { Scope } from '../accounts/scope'
 import { listTypes, type TypeVersion } from '../bikes/versions'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { studio } from '../db/tables/accounts'
+import { withLease } from '../db/lease'
 import { registerCurrent, registerEntry } from '../db/tables/register'
 import { member } from '../db/tables/riders'
 import { MAX_NAME_LENGTH } from '../members/members'
@@ -33,11 +34,18 @@ export type ImportAsked = Readonly<{ upload: Upload; format: ListFormat; columns
 /** Faults told; more are counted. */
 export const MOST_FAULTS = 200
 const BATCH = 500
+/** So many names that differ in capitals only are told. */
+const MOST_ALIKE = 20
+/** After so many lines whoever asks for something else has a turn. */
+const TURN = 50
 
 export type ImportOutcome =
   | Readonly<{ outcome: 'fits' | 'kept'; tally: ImportTally }>
   | Readonly<{ outcome: 'faulty'; faults: readonly FileFault[]; count: number }>
-  | Readonly<{ outcome: 'stopped' }>
+  | Readonly<{ outcome: 'stopped' | 'busy' | 'gone' }>
+
+/** Files are brought in one at a time: this names the lease. */
+export const IMPORT_LEASE = 'import'
 
 /** Told now and then while a long file is read: bytes of how many. */
 export type Progress = (done: number, of: number) => void
@@ -57,7 +65,10 @@ export async function checkMembers(
   return { outcome: 'fits', tally: plan.tally }
 }
 
-/** Brings a whole list in, or nothing of it: faults, a stop and a failure leave all as it was. */
+/**
+ * Brings a whole list in, or nothing of it: faults, a stop and a failure leave all as it was. What is written appears
+ * at once at the end; until then nobody waits for it. `busy`: another file is being brought in.
+ */
 export async function importMembers(
   db: Database,
   scope: Scope,
@@ -65,17 +76,23 @@ export async function importMembers(
   now: Date,
   progress: Progress,
   signal: AbortSignal,
+  /** Before what was written appears. */
+  beforeAppearing: () => Promise<void> = async () => undefined,
 ): Promise<ImportOutcome> {
   try {
-    return await withTransaction(db, async (tx) => {
-      // One import a studio at a time: what is looked at stays what it is until this one ends.
-      await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, scope.studioId)).for('update')
-      const plan = await planFor(tx, scope, now)
-      const read = await readAll(asked, plan, progress, signal, () => plan.write(tx))
-      if (read.outcome !== 'read') throw new NothingWritten(read)
-      await plan.write(tx)
-      return { outcome: 'kept', tally: plan.tally }
-    })
+    return await withLease(db, scope, IMPORT_LEASE, (hold) =>
+      withTransaction(db, async (tx): Promise<ImportOutcome> => {
+        const plan = await planFor(tx, scope, now)
+        const read = await readAll(asked, plan, progress, signal, () => plan.write(tx))
+        if (read.outcome !== 'read') throw new NothingWritten(read)
+        await plan.write(tx)
+        await beforeAppearing()
+        // Rows that others ask for are locked only now.
+        await plan.appear(tx)
+        await hold(tx)
+        return { outcome: 'kept', tally: plan.tally }
+      }),
+    )
   } catch (error) {
     if (error instanceof NothingWritten) return error.why
     throw error
@@ -115,6 +132,7 @@ async function readAll(
     }
     if (cells.length !== wanted) fault({ line, code: 'cells', found: cells.length, wanted })
     else plan.read(line, cellsOf(columns, cells)).forEach((cell) => fault({ line, cell }))
+    if (plan.tally.lines % TURN === 0) await nextTurn()
     if (plan.tally.lines % BATCH === 0) {
       progress(bytes, upload.bytes)
       // Once something is wrong nothing will be kept: the rest is only read.
@@ -142,8 +160,10 @@ type Plan = Readonly<{
   tally: ImportTally
   /** Takes a line; its faults where it has some. */
   read: (line: number, cells: MemberCells) => readonly Fault[]
-  /** Writes what was taken since the last time. */
+  /** Writes what was taken since the last time; nobody sees it yet. */
   write: (tx: DbExecutor) => Promise<void>
+  /** Says that the numbers written are those that hold, where nobody set others meanwhile. */
+  appear: (tx: DbExecutor) => Promise<void>
 }>
 
 /** What a list does to a studio as it is: whom it means, what is new, what is there already. */
@@ -155,9 +175,12 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
   const { timeZone } = await getStudio(db, scope)
   const nameOf = new Map<string, string>()
   const idsOf = new Map<string, string[]>()
+  /** Names by their letters alone, to tell those that differ in capitals only. */
+  const byLetters = new Map<string, string>()
   const meet = (id: string, name: string) => {
     nameOf.set(id, name)
     idsOf.set(name, [...(idsOf.get(name) ?? []), id])
+    if (!byLetters.has(name.toLowerCase())) byLetters.set(name.toLowerCase(), name)
   }
   for (const { id, name } of await db
     .select({ id: member.id, name: member.name })
@@ -167,11 +190,23 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
   const held = await heldBy(db, scope)
   const createdAt = await notBeforeTheLast(db, scope, now)
   const known = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
-  const tally = { lines: 0, newMembers: 0, knownMembers: 0, newNumbers: 0, changedNumbers: 0, sameNumbers: 0 }
+  const tally = {
+    lines: 0,
+    newMembers: 0,
+    knownMembers: 0,
+    newNumbers: 0,
+    changedNumbers: 0,
+    sameNumbers: 0,
+    overtaken: 0,
+    alike: [] as { name: string; there: string }[],
+  }
   const met = new Set<string>()
   const said = new Map<string, Readonly<{ line: number; content: string }>>()
   let members: { id: string; name: string }[] = []
   let entries: (typeof registerEntry.$inferInsert)[] = []
+  const newcomers = new Set<string>()
+  const later: (typeof registerEntry.$inferInsert)[] = []
+  const appearing: Appearing[] = []
 
   function whoIs(memberId: string | null, name: string): string | Fault {
     if (memberId) {
@@ -182,6 +217,8 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
     const ids = idsOf.get(name) ?? []
     if (ids.length > 1) return { column: 'name', code: 'severalOfThatName' }
     if (ids.length === 1) return ids[0]
+    const alike = byLetters.get(name.toLowerCase())
+    if (alike !== undefined && tally.alike.length < MOST_ALIKE) tally.alike.push({ name, there: alike })
     const id = crypto.randomUUID()
     meet(id, name)
     members.push({ id, name })
@@ -200,7 +237,7 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
       return [{ column: 'seatHeight', code: 'saidOtherwise', line: earlier.line }]
     if (earlier) return []
     said.set(key, { line, content })
-    const before = held.get(key)
+    const before = held.get(key)?.content
     if (before === content) {
       tally.sameNumbers += 1
       return []
@@ -236,7 +273,7 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
       ...(cells.soleMm && { soleMm: Number(cells.soleMm) }),
       ...(cells.pedal && { pedal: cells.pedal as Footwear['pedal'] }),
     }
-    const before = held.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)
+    const before = held.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)?.content
     if (before !== contentOf(marks, footwear)) return false
     tally.sameNumbers += 1
     return true
@@ -264,34 +301,71 @@ async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<Plan> {
         await tx.insert(member).values(people.map((one) => ({ ...one, studioId, createdAt: now, createdBy: userId })))
         await addWords(tx, scope, people)
       }
-      if (numbers.length === 0) return
-      await tx.insert(registerEntry).values(numbers)
-      await tx
-        .insert(registerCurrent)
-        .values(
-          numbers.map(({ memberId, lineId, purpose, id }) => ({ memberId, lineId, purpose, studioId, entryId: id })),
+      people.forEach(({ id }) => newcomers.add(id))
+      // An entry locks its rider until all is done: of those whom others may write to meanwhile it comes last.
+      const written = numbers.filter(({ memberId }) => newcomers.has(memberId))
+      later.push(...numbers.filter(({ memberId }) => !newcomers.has(memberId)))
+      if (written.length > 0) await tx.insert(registerEntry).values(written)
+      appearing.push(
+        ...numbers.map(({ memberId, lineId, purpose, id }) => ({ memberId, lineId, purpose, entryId: id })),
+      )
+    },
+    async appear(tx) {
+      for (let from = 0; from < later.length; from += BATCH)
+        await tx.insert(registerEntry).values(later.slice(from, from + BATCH))
+      for (let from = 0; from < appearing.length; from += BATCH) {
+        const some = appearing.slice(from, from + BATCH)
+        const riders = [...new Set(some.map(({ memberId }) => memberId))]
+        // What was set since this list was begun is newer than what it says.
+        const holding = new Map(
+          (
+            await tx
+              .select(currentColumns)
+              .from(registerCurrent)
+              .where(inArray(registerCurrent.memberId, riders))
+              .for('update')
+          ).map((row) => [keyOf(row), row.entryId]),
         )
-        .onDuplicateKeyUpdate({ set: { entryId: sql`values(${registerCurrent.entryId})` } })
-      // By key: of a subquery here the database would read every member once a batch.
-      const riders = [...new Set(numbers.map(({ memberId }) => memberId))]
-      await tx
-        .update(member)
-        .set({
-          latestEntryId: sql`(SELECT e.id FROM register_entry e WHERE e.member_id = ${member.id}
-            ORDER BY e.created_at DESC, (e.purpose = 'usual') DESC, e.id DESC LIMIT 1)`,
-        })
-        .where(inArray(member.id, riders))
+        const fresh = some.filter((one) => holding.get(keyOf(one)) === held.get(keyOf(one))?.entryId)
+        tally.overtaken += some.length - fresh.length
+        if (fresh.length === 0) continue
+        await tx
+          .insert(registerCurrent)
+          .values(fresh.map((one) => ({ ...one, studioId })))
+          .onDuplicateKeyUpdate({ set: { entryId: sql`values(${registerCurrent.entryId})` } })
+        // By key: of a subquery here the database would read every member once a batch.
+        await tx
+          .update(member)
+          .set({
+            latestEntryId: sql`(SELECT e.id FROM register_entry e WHERE e.member_id = ${member.id}
+              ORDER BY e.created_at DESC, (e.purpose = 'usual') DESC, e.id DESC LIMIT 1)`,
+          })
+          .where(inArray(member.id, riders))
+      }
     },
   }
 }
 
-/** What holds in the studio, by member, type and purpose. */
-async function heldBy(db: DbExecutor, { studioId }: Scope): Promise<Map<string, string>> {
+/** Numbers that are to hold. */
+type Appearing = Pick<typeof registerCurrent.$inferInsert, 'memberId' | 'lineId' | 'purpose' | 'entryId'>
+
+const currentColumns = {
+  memberId: registerCurrent.memberId,
+  lineId: registerCurrent.lineId,
+  purpose: registerCurrent.purpose,
+  entryId: registerCurrent.entryId,
+}
+
+const keyOf = ({ memberId, lineId, purpose }: Omit<Appearing, 'entryId'>): string => `${memberId}/${lineId}/${purpose}`
+
+/** What holds in the studio, by member, type and purpose: which entry, and what it says. */
+async function heldBy(
+  db: DbExecutor,
+  { studioId }: Scope,
+): Promise<Map<string, Readonly<{ entryId: string; content: string }>>> {
   const rows = await db
     .select({
-      memberId: registerCurrent.memberId,
-      lineId: registerCurrent.lineId,
-      purpose: registerCurrent.purpose,
+      ...currentColumns,
       marks: registerEntry.marks,
       soleMm: registerEntry.soleMm,
       pedal: registerEntry.pedal,
@@ -300,9 +374,9 @@ async function heldBy(db: DbExecutor, { studioId }: Scope): Promise<Map<string, 
     .innerJoin(registerEntry, eq(registerEntry.id, registerCurrent.entryId))
     .where(and(eq(registerCurrent.studioId, studioId)))
   return new Map(
-    rows.map(({ memberId, lineId, purpose, marks, soleMm, pedal }) => [
-      `${memberId}/${lineId}/${purpose}`,
-      contentOf(marks, { soleMm: soleMm ?? undefined, pedal: pedal ?? undefined }),
+    rows.map(({ marks, soleMm, pedal, entryId, ...row }) => [
+      keyOf(row),
+      { entryId, content: contentOf(marks, { soleMm: soleMm ?? undefined, pedal: pedal ?? undefined }) },
     ]),
   )
 }

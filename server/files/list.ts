@@ -1,8 +1,8 @@
-import { detect } from 'chardet'
 import { parse, CsvError } from 'csv-parse'
 import iconv from 'iconv-lite'
 import { PassThrough } from 'node:stream'
 import type { FileFault } from '../../core/messages/files'
+import { encodingOf } from './encoding'
 import { bytesOf, headOf } from './uploads'
 
 /** How a list is written. */
@@ -16,28 +16,13 @@ const LONGEST_LINE = 20_000
 /** Recognises the encoding from the first bytes and the separator from the first lines. */
 export async function recognizeList(path: string): Promise<ListFormat> {
   const head = await headOf(path)
-  const found = detect(head) ?? 'UTF-8'
-  // What could be either is: plain letters are the same in all of them, and UTF-8 is what is written today.
-  const encoding = isUtf8(head) ? 'utf-8' : iconv.encodingExists(found) ? found.toLowerCase() : 'windows-1252'
+  const encoding = encodingOf(head)
   const text = iconv.decode(head, encoding)
   const counts = await Promise.all(
     DELIMITERS.map(async (delimiter) => ({ delimiter, cells: await cellsBy(text, delimiter) })),
   )
   const best = counts.reduce((a, b) => (b.cells > a.cells ? b : a))
   return { encoding, delimiter: best.delimiter }
-}
-
-/** Valid as UTF-8, but for a letter cut in two where the sample ends. */
-function isUtf8(head: Buffer): boolean {
-  if ((head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff)) return false
-  for (const cut of [0, 1, 2, 3])
-    try {
-      new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, head.length - cut))
-      return true
-    } catch {
-      // Another letter less.
-    }
-  return false
 }
 
 /** Cells of the first line under a separator, where the lines after it have as many; else fewer than any. */

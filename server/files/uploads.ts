@@ -1,6 +1,5 @@
 import { createReadStream, createWriteStream } from 'node:fs'
 import { mkdir, open, readdir, rm, stat } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -21,7 +20,7 @@ export type UploadResult =
 
 /** A folder of one person of one studio: nobody reads what somebody else chose. */
 const folderOf = ({ studioId, userId }: Scope): string =>
-  join(process.env.UPLOADS_FOLDER ?? join(tmpdir(), 'yielding-saddle-uploads'), studioId, userId)
+  join(process.env.UPLOADS_FOLDER ?? join(process.cwd(), '.data', 'uploads'), studioId, userId)
 
 /** Writes what is sent to a file of its own as it comes; refused beyond a size, or where it is no text. */
 export async function keepUpload(
@@ -114,6 +113,16 @@ function kindOf(head: Buffer): 'list' | 'archive' | 'packed' | 'empty' | 'binary
   const text = head.toString('latin1').replace(/^\u00ef\u00bb\u00bf/, '')
   if (text.trim() === '') return 'empty'
   return /^\s*[{[]/.test(text) ? 'archive' : 'list'
+}
+
+/** What a piece of work on a file answers; `gone` where the file was taken away meanwhile, as by whoever brought it in. */
+export async function onFile<R>(work: () => Promise<R>): Promise<R | Readonly<{ outcome: 'gone' }>> {
+  try {
+    return await work()
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return { outcome: 'gone' }
+    throw error
+  }
 }
 
 /** What is read of a file, and how far that is. */

@@ -109,6 +109,37 @@ test('what is wrong is told by section, row and field', async () => {
   )
 })
 
+test.each([
+  ['a day that no month has', (a) => (a.members[0].createdAt = '2026-02-30T10:00:00.000Z'), /no moment there is/],
+  ['year 0', (a) => (a.setups[0].startedAt = '0000-01-01T10:00:00.000Z'), /within 1900 to 2200/],
+  ['a number beyond any', (a) => (a.bikePlaces[0].xM = 1e300), /must be <= 1000000000/],
+  ['half a bike below zero', (a) => (a.bikes[0].number = -1.5), /must be integer/],
+  ['a bike of number 0', (a) => (a.bikes[0].number = 0), /must be >= 1/],
+  ['a member of no name', (a) => (a.members[0].name = ' '), /must match pattern/],
+  ['an empty name', (a) => (a.members[0].name = ''), /must NOT have fewer than 1/],
+  ['a rating of 11', (a) => (a.trialRatings[0].rating = 11), /must be <= 10/],
+  ['a version that is text', (a) => Object.assign(a, { formatVersion: '3' }), /must be a number/],
+  ['no version', (a) => Object.assign(a, { formatVersion: null }), /must be a number/],
+  ['complaints in a version without them', (a) => Object.assign(a, { formatVersion: 2 }), /is of version 3/],
+] as readonly [string, (archive: Record<string, Record<string, unknown>[]>) => unknown, RegExp][])(
+  'an archive with %s is told of it, and nothing is written',
+  async (_, change, said) => {
+    const wrong = changed(text, (archive) => void change(archive))
+    expect(faultsOf(await importArchive(elsewhere, other, await asked(wrong)))).toContainEqual(
+      expect.stringMatching(said),
+    )
+    expect(await findByWords(elsewhere, other, 'maren', 1)).toEqual([])
+  },
+)
+
+test('what is nested without end is left after a few bytes', async () => {
+  const deep = `{"format":"x","members":[${'['.repeat(3_000_000)}`
+  expect(await check(deep)).toMatchObject({ outcome: 'unreadable', why: 'tooDeep', bytes: 0 })
+  // Brackets in a text nest nothing.
+  const shown = changed(text, (archive) => (archive.studio[0].place = `${'[{'.repeat(50)}"\\`))
+  expect(await check(shown)).toMatchObject({ outcome: 'fits' })
+})
+
 test('stopped, nothing is there of it', async () => {
   const stop = new AbortController()
   stop.abort()

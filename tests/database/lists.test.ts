@@ -4,7 +4,8 @@ import { eq } from 'drizzle-orm'
 import { formatFileFault } from '@/core/messages/files'
 import { guessColumns } from '@/core/openFiles/columns'
 import type { Scope } from '@/server/accounts/scope'
-import { closeDatabase, database } from '@/server/db/connection'
+import { closeDatabase, database, withTransaction } from '@/server/db/connection'
+import { withLease } from '@/server/db/lease'
 import { registerEntry } from '@/server/db/tables/register'
 import { member } from '@/server/db/tables/riders'
 import { memberListStream } from '@/server/files/exportMembers'
@@ -14,7 +15,7 @@ import { linesOf, recognizeList } from '@/server/files/list'
 import { findUpload, keepUpload, removeUpload, type Upload } from '@/server/files/uploads'
 import { addMember } from '@/server/members/members'
 import { findByWords } from '@/server/members/words'
-import { currentEntries } from '@/server/register/register'
+import { currentEntries, newEntryOf, recordEntry } from '@/server/register/register'
 
 jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
 
@@ -57,7 +58,16 @@ test('a list is brought in whole, with how sure and how old; once more changes n
   ).replace('7½', '7')
   expect(await check(text)).toEqual({
     outcome: 'fits',
-    tally: { lines: 3, newMembers: 2, knownMembers: 0, newNumbers: 2, changedNumbers: 0, sameNumbers: 0 },
+    tally: {
+      lines: 3,
+      newMembers: 2,
+      knownMembers: 0,
+      newNumbers: 2,
+      changedNumbers: 0,
+      sameNumbers: 0,
+      overtaken: 0,
+      alike: [],
+    },
   })
   const before = await counts()
   expect(await bringIn(text)).toMatchObject({ outcome: 'kept' })
@@ -143,11 +153,57 @@ test('stopped half-way, nothing is there of it', async () => {
   expect(await counts()).toEqual(before)
 })
 
-test('two of the same at once: nobody is there twice', async () => {
+test('two of the same at once: one is brought in, the other told to wait, and nobody is there twice', async () => {
   const text = list(`At Once ${tag},Sorrel,usual,7,C,5,2,,,,`)
   const both = await Promise.all([bringIn(text), bringIn(text)])
-  expect(both.map((one) => one.outcome)).toEqual(['kept', 'kept'])
+  expect(both.map((one) => one.outcome).sort()).toEqual(['busy', 'kept'])
   expect(await findByWords(db, scope, `once ${tag}`, 5)).toHaveLength(1)
+  // Done, stopped or failed, the way is free again.
+  expect(await bringIn(text)).toMatchObject({ outcome: 'kept', tally: { newMembers: 0 } })
+})
+
+test('while a list is brought in others write what they like, and what they set meanwhile holds', async () => {
+  const text = list(`Meanwhile ${tag},Sorrel,usual,7,C,5,2,,,,`)
+  await bringIn(text)
+  const [{ id: memberId }] = await findByWords(db, scope, `meanwhile ${tag}`, 1)
+  const changed = list(`Meanwhile ${tag},Sorrel,usual,8,C,5,2,,,,`, `Beside ${tag},,,,,,,,,,`)
+  const [entry] = await currentEntries(db, scope, [memberId])
+  // All is read and nothing is done: were anything of the studio locked, this would wait for the import, and it for us.
+  const meanwhile = async () => {
+    const set = { ...newEntryOf(entry), id: crypto.randomUUID(), marks: { ...entry.marks, seatHeight: '9' } }
+    const kept = await withTransaction(db, (tx) => recordEntry(tx, scope, set, new Date()))
+    expect(kept).toMatchObject({ outcome: 'kept' })
+    await addMember(db, scope, { id: crypto.randomUUID(), name: `Walk-in ${tag}` }, new Date())
+  }
+  const none = () => undefined
+  const found = await importMembers(db, scope, await asked(changed), now, none, going, meanwhile)
+  expect(found).toMatchObject({ outcome: 'kept', tally: { changedNumbers: 1, overtaken: 1 } })
+  expect((await currentEntries(db, scope, [memberId]))[0].marks.seatHeight).toBe('9')
+})
+
+test('names that differ in capitals only are told, and each is a member of their own', async () => {
+  await bringIn(list(`Capitals ${tag},,,,,,,,,,`))
+  const found = await check(list(`CAPITALS ${tag.toUpperCase()},,,,,,,,,,`))
+  expect(found).toMatchObject({ outcome: 'fits', tally: { newMembers: 1, alike: [{ there: `Capitals ${tag}` }] } })
+})
+
+test('a lease whose holder is gone ends by itself, and one that was lost keeps nothing', async () => {
+  let clock = new Date('2027-01-01T00:00:00Z')
+  const tick = () => clock
+  const first = withLease(
+    db,
+    scope,
+    'trial',
+    async (hold) => {
+      expect(await withLease(db, scope, 'trial', async () => 'second', tick)).toEqual({ outcome: 'busy' })
+      clock = new Date(clock.getTime() + 61_000)
+      expect(await withLease(db, scope, 'trial', async () => 'third', tick)).toBe('third')
+      await withTransaction(db, hold)
+    },
+    tick,
+  )
+  await expect(first).rejects.toThrow('was lost')
+  expect(await withLease(db, scope, 'trial', async () => 'free', tick)).toBe('free')
 })
 
 test.each([

@@ -6,7 +6,7 @@ import { checkArchive, importArchive } from '@/server/files/archiveImport'
 import { columnsFrom } from '@/server/files/files'
 import { checkMembers, importMembers } from '@/server/files/importMembers'
 import { recognizeList } from '@/server/files/list'
-import { findUpload, removeUpload } from '@/server/files/uploads'
+import { findUpload, onFile, removeUpload } from '@/server/files/uploads'
 import { progressResponse } from '@/server/http/progressStream'
 import { readJson } from '@/server/http/readJson'
 
@@ -34,16 +34,18 @@ export async function POST(request: Request, { params }: Asked): Promise<Respons
   if (upload.kind === 'archive')
     return progressResponse(request, async (progress, signal) => {
       const work = what === 'import' ? importArchive : checkArchive
-      const result = await work(database(), person, { upload, progress, signal })
+      const result = await onFile(() => work(database(), person, { upload, progress, signal }))
       if (result.outcome === 'kept') await removeUpload(person, id)
       return result
     })
   const columns = columnsFrom(said)
   if (typeof columns === 'string') return refused(columns, 422)
-  const asked = { upload, columns, format: await recognizeList(upload.path) }
+  const format = await recognizeList(upload.path).catch(() => null)
+  if (!format) return refused('gone', 404)
+  const asked = { upload, columns, format }
   return progressResponse(request, async (progress, signal) => {
     const work = what === 'import' ? importMembers : checkMembers
-    const result = await work(database(), person, asked, new Date(), progress, signal)
+    const result = await onFile(() => work(database(), person, asked, new Date(), progress, signal))
     if (result.outcome === 'kept') await removeUpload(person, id)
     return result
   })

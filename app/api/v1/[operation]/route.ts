@@ -1,5 +1,4 @@
-import { errorResponse } from '@/core/operations/errorResponse'
-import { isErrorResponse } from '@/core/operations/errorResponse'
+import { errorResponse, isErrorResponse } from '@/core/operations/errorResponse'
 import { OPERATION_NAMES, dispatch } from '@/core/operations/dispatch'
 import { currentUser } from '@/server/accounts/session'
 import { compute } from '@/server/compute/pool'

@@ -1,0 +1,66 @@
+import { analyse } from 'chardet'
+import iconv from 'iconv-lite'
+
+/**
+ * Letters of languages beyond a to z, by the code pages that hold them. A list of names is too short for a statistic of
+ * letters: that all of its letters belong to one language says more.
+ */
+const LANGUAGES: Readonly<Record<string, readonly string[]>> = {
+  'windows-1252': ['åäöæøé', 'äöüß', 'àâçèéêëîïôùûœæÿ', 'áéíóúñüãõçâêôà', 'àèéìòù', 'ðþáéíóúýæö', 'éëïèüö'],
+  'windows-1250': ['ąćęłńóśźż', 'áčďéěíňóřšťúůýž', 'áäčďéíĺľňóôŕšťúýž', 'áéíóöőúüű', 'čćđšž', 'ăâîşţșț'],
+  'windows-1257': ['ąčęėįšųūž', 'āčēģīķļņšūžōŗ', 'äõöüšž'],
+  'windows-1254': ['çğıiöşüâ'],
+}
+/** Languages of the west stand mixed in one list more often than others: all their letters count nearly as well. */
+const MIXED_WEST = 0.9
+const PAGE_OF: Readonly<Record<string, string>> = {
+  'iso-8859-1': 'windows-1252',
+  'iso-8859-15': 'windows-1252',
+  'iso-8859-2': 'windows-1250',
+  'iso-8859-13': 'windows-1257',
+  'iso-8859-9': 'windows-1254',
+}
+/** Guesses of a statistic that are no further apart, of 100, are told apart by their letters. */
+const CLOSE = 10
+
+/** The encoding of a list by its first bytes: UTF-8 where it can be, else what makes words of letters of it. */
+export function encodingOf(head: Buffer): string {
+  if (isUtf8(head)) return 'utf-8'
+  const guesses = analyse(head).map(({ name, confidence }) => ({ name: name.toLowerCase(), confidence }))
+  const [first] = guesses
+  const known = guesses.filter(({ name }) => (PAGE_OF[name] ?? name) in LANGUAGES)
+  if (first && first.name !== known[0]?.name && first.confidence > CLOSE)
+    return iconv.encodingExists(first.name) ? first.name : 'windows-1252'
+  // Each of these pages is tried, whether the statistic thought of it or not.
+  const all = [...known, ...Object.keys(LANGUAGES).map((name) => ({ name, confidence: 0 }))]
+  const readable = all.filter(({ name }) => !SYMBOL_IN_WORD.test(iconv.decode(head, name)))
+  const best = readable[0]?.confidence ?? 0
+  const close = readable.filter(({ confidence }) => confidence >= best - CLOSE)
+  const ranked = close.map(({ name }) => ({ name, fits: fitOf(iconv.decode(head, name), PAGE_OF[name] ?? name) }))
+  return ranked.reduce((a, b) => (b.fits > a.fits ? b : a), ranked[0] ?? { name: 'windows-1252', fits: 0 }).name
+}
+
+/** A sign that is no letter in the middle of a word, or no sign at all. */
+const SYMBOL_IN_WORD = /\p{L}[^\p{L}\p{M}\p{P}\p{Z}\p{N}\x00-\x7f]\p{L}|\p{L}[²³¹¼½¾]\p{L}?|[\x80-\x9f\ufffd]/u
+
+/** How much of a text's letters beyond a to z belong to one language of a code page, from 0 to 1. */
+function fitOf(text: string, page: string): number {
+  const letters = (text.toLowerCase().match(/\p{L}/gu) ?? []).filter((letter) => letter > '\x7f')
+  if (letters.length === 0) return 0
+  const share = (alphabet: string) => letters.filter((letter) => alphabet.includes(letter)).length / letters.length
+  const languages = LANGUAGES[page]
+  return Math.max(...languages.map(share), page === 'windows-1252' ? MIXED_WEST * share(languages.join('')) : 0)
+}
+
+/** Valid as UTF-8, but for a letter cut in two where the sample ends. */
+function isUtf8(head: Buffer): boolean {
+  if ((head[0] === 0xff && head[1] === 0xfe) || (head[0] === 0xfe && head[1] === 0xff)) return false
+  for (const cut of [0, 1, 2, 3])
+    try {
+      new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, head.length - cut))
+      return true
+    } catch {
+      // Another letter less.
+    }
+  return false
+}
