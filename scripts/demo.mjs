@@ -8,7 +8,7 @@
  *   npm run demo -- --large     the studio that `npm run seed:large` made
  *   npm run demo -- --port 4100
  */
-import { readFileSync, rmSync } from 'node:fs'
+import { rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
@@ -34,7 +34,6 @@ const { values } = parseArgs({ options: flags })
 const folder = resolve(values.data ?? join(root, '.data', values.empty ? 'empty' : values.large ? 'large' : '.'))
 const dist = process.env.NEXT_DIST ?? '.next'
 
-const people = JSON.parse(readFileSync(join(root, 'scripts', 'people.json'), 'utf8'))
 const stops = []
 let stopping = false
 async function stopAll(code) {
@@ -110,13 +109,19 @@ try {
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
+  const seeded = await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], {
+    cwd: root,
+    env,
+    quiet: true,
+  })
+  const [accountLine, ...said] = seeded.trimEnd().split('\n').reverse()
   process.stdout.write(
-    await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], {
-      cwd: root,
-      env,
-      quiet: true,
-    }),
+    said
+      .reverse()
+      .map((line) => `${line}\n`)
+      .join(''),
   )
+  const people = JSON.parse(accountLine)
   if (!values.dev) await build(root, dist)
   const { serverLog } = await import('./support/serverLog.mjs')
   const log = serverLog(join(folder, 'log'))

@@ -45,6 +45,7 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
+import { accountsThatOpen } from './support/demoAccounts'
 import {
   BIKES,
   CALIBRATION,
@@ -81,6 +82,8 @@ const db = database()
 const [already] = await db.select().from(accounts.studio).limit(1)
 if (!already)
   await (process.argv.includes('--empty') ? db.transaction((tx) => studioAndPeople(asDatabase(tx))) : seed())
+// The start tells them: the last line, for whoever runs this.
+console.log(JSON.stringify(await accountsThatOpen(database(), PEOPLE)))
 await closeDatabase()
 
 async function seed(): Promise<void> {

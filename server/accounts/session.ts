@@ -16,6 +16,10 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   return studioId && known ? { userId: id, name, studioId, role: known } : null
 })
 
+/** Whether the session that a request came with still goes on; for what lasts longer than a request. */
+export const isSessionOn = async (sent: Headers): Promise<boolean> =>
+  (await auth().api.getSession({ headers: sent })) !== null
+
 /** Who is signed in; anyone else is sent to sign in. */
 export async function requireUser(): Promise<CurrentUser> {
   return (await currentUser()) ?? redirect('/sign-in')

@@ -83,7 +83,16 @@ test('a list is brought in whole, with how sure and how old; once more changes n
   })
   expect(await bringIn(text)).toEqual({
     outcome: 'kept',
-    tally: { lines: 3, newMembers: 0, knownMembers: 2, newNumbers: 0, changedNumbers: 0, sameNumbers: 2 },
+    tally: {
+      lines: 3,
+      newMembers: 0,
+      knownMembers: 2,
+      newNumbers: 0,
+      changedNumbers: 0,
+      sameNumbers: 2,
+      overtaken: 0,
+      alike: [],
+    },
   })
   expect(await counts()).toEqual(after)
 })

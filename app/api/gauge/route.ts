@@ -1,11 +1,12 @@
 import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
+import { currentUser, isSessionOn } from '@/server/accounts/session'
 import { relayEvents } from '@/server/http/eventStream'
+import { whileSignedIn } from '@/server/http/whileSignedIn'
 
 /** `GET /api/gauge`: the angle gauge's events as they come (docs/angle-gauge.md), for who sets riders up. */
 export async function GET(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return new Response(null, { status: 401 })
   if (!can(person, 'setUpRiders')) return new Response(null, { status: 403 })
-  return relayEvents(process.env.ANGLE_GAUGE_URL, request.signal)
+  return relayEvents(process.env.ANGLE_GAUGE_URL, whileSignedIn(request, isSessionOn))
 }

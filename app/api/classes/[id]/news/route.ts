@@ -1,8 +1,9 @@
 import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
+import { currentUser, isSessionOn } from '@/server/accounts/session'
 import { findClass } from '@/server/classes/classes'
 import { onClassNews, type ClassNews } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
+import { whileSignedIn } from '@/server/http/whileSignedIn'
 import { isId } from '@/server/ids'
 
 /** A line now and then keeps the connection from being taken for dead, ms. */
@@ -56,7 +57,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
         if (news === null || seesNotes) setImmediate(() => send(lineOf(news)))
       })
       const beat = setInterval(() => send(encoder.encode(': beat\n\n')), BEAT_MS)
-      request.signal.addEventListener('abort', end)
+      whileSignedIn(request, isSessionOn).addEventListener('abort', end)
       send(encoder.encode(': open\n\n'))
     },
   })

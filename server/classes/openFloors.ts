@@ -1,0 +1,30 @@
+import { and, eq, isNotNull } from 'drizzle-orm'
+import type { Database } from '../db/connection'
+import { studio } from '../db/tables/accounts'
+import { studioClass } from '../db/tables/floor'
+import { dayAfter, momentAt } from '../studio/day'
+
+/**
+ * Gives open floors of days before there were classes the studio's own day: what brought them over could only reckon in
+ * UTC, from 00:00:00 to 23:59:59. A second time it changes nothing. Resolves with how many were set right.
+ */
+export async function settleOpenFloors(db: Database): Promise<number> {
+  const floors = await db
+    .select({
+      id: studioClass.id,
+      day: studioClass.openDay,
+      startsAt: studioClass.startsAt,
+      endsAt: studioClass.endsAt,
+      timeZone: studio.timeZone,
+    })
+    .from(studioClass)
+    .innerJoin(studio, eq(studio.id, studioClass.studioId))
+    .where(and(isNotNull(studioClass.openDay), eq(studioClass.source, 'open')))
+  const wrong = floors.filter(({ day, endsAt }) => endsAt.getTime() === Date.parse(`${day}T23:59:59Z`))
+  for (const { id, day, timeZone } of wrong)
+    await db
+      .update(studioClass)
+      .set({ startsAt: momentAt(day!, '00:00', timeZone), endsAt: momentAt(dayAfter(day!, 1), '00:00', timeZone) })
+      .where(eq(studioClass.id, id))
+  return wrong.length
+}
