@@ -98,7 +98,7 @@ try {
     ...(!values.empty &&
       !values.large && {
         BOOKING_SERVICE_URL: `http://127.0.0.1:${bookingPort}/feed`,
-        CALENDAR_FEED_URL: `http://127.0.0.1:${bookingPort}/calendar.ics`,
+        CALENDAR_FEED_URL: process.env.CALENDAR_FEED_URL ?? `http://127.0.0.1:${bookingPort}/calendar.ics`,
         BOOKING_STUDIO: 'netloft-hall',
         BIKE_CONSOLE_URL: `http://127.0.0.1:${consolePort}/events`,
       }),

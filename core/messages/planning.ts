@@ -84,7 +84,7 @@ export function formatExtra(extraMin: number | null): string {
 /** So many are named; more are counted. */
 const MOST_NAMED = 4
 
-/** "Runa Sollie moves to bike 7. Perrin Hask has no bike now.", for those whom a change moved; empty where nobody was. */
+/** "Runa Sollie moves to bike 7. Perrin Hask has no bike now.", for those whom a change moved; empty for nobody. */
 export function formatMovedRiders(moved: readonly Readonly<{ name: string; number: number | null }>[]): string {
   const first = [...moved].sort((a, b) => Number(a.number !== null) - Number(b.number !== null)).slice(0, MOST_NAMED)
   const said = first.map(({ name, number }) =>

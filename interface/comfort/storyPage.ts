@@ -24,7 +24,7 @@ const MOST_PAGES = 1000
 
 type Query = Readonly<Record<string, string | string[] | undefined>>
 
-/** Which lines and which page an address asks for; what it does not say, or cannot be, is everything from the latest. */
+/** Which lines and which page an address asks for; what it does not say is everything, from the latest. */
 export function storyAsked({ part, page }: Query): StoryAsked {
   const number = Number(page ?? 0)
   return {

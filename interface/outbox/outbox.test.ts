@@ -90,7 +90,7 @@ test('without network everything waits; the entry under way is sent again', asyn
   expect(stored).toEqual(['1', '2'])
 })
 
-test('while the studio’s disk is full everything waits, however often, and is sent in order once there is room', async () => {
+test('while the studio’s disk is full everything waits, and is sent in order once there is room', async () => {
   const store = await freshStore()
   await add(store, 'a', '1', '2')
   const { stored, keep } = keepingServer()

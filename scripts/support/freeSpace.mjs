@@ -33,6 +33,7 @@ export function describeFault(error) {
   const isFull =
     error?.code === 'ENOSPC' || /ENOSPC|no space left on device|disk full|errno: 28\b|error 28\b/i.test(said)
   return isFull
-    ? 'The disk is full: there is no room for the studio’s data. Nothing that was kept is lost. Make room, and start again.'
+    ? 'The disk is full: there is no room for the studio’s data. Nothing that was kept is lost. ' +
+        'Make room, and start again.'
     : said
 }

@@ -10,7 +10,7 @@ export const DISK_FULL =
   'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
 export const STORAGE_HEADER = 'x-storage'
 
-/** Why a request is refused here, or null: `{ status, text }`. `isFull`: the disk has no room for what it would write. */
+/** Why a request is refused here, or null: `{ status, text }`. `isFull`: the disk has no room for what it writes. */
 export function refusalOf({ method, url, headers }, isFull = false) {
   if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }

@@ -7,15 +7,22 @@ import { freePort } from '../support/processes.mjs'
 export const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 const OPEN_WITHIN_MS = 300_000
 
-/** The demo studio in a data folder of its own, started, killed and started again by a trial. */
-export async function hallIn(folder) {
+/**
+ * The demo studio in a data folder of its own, started, killed and started again by a trial; `env` goes before its own.
+ */
+export async function hallIn(folder, env = {}) {
   const port = await freePort()
   const base = `http://127.0.0.1:${port}`
   let demo
 
   function start() {
     const args = ['scripts/demo.mjs', '--data', folder, '--port', String(port)]
-    demo = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], detached: true })
+    demo = spawn(process.execPath, args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+      detached: true,
+    })
     demo.said = ''
     for (const stream of [demo.stdout, demo.stderr]) stream.on('data', (chunk) => (demo.said += chunk))
     demo.over = new Promise((resolve) => demo.once('exit', resolve))
@@ -51,5 +58,14 @@ export async function hallIn(folder) {
       .join('; ')
   }
 
-  return { base, start, open, stopped, signIn }
+  return {
+    base,
+    start,
+    open,
+    stopped,
+    signIn,
+    said: () => demo?.said ?? '',
+    over: () => demo.over,
+    isRunning: () => demo.exitCode === null && demo.signalCode === null,
+  }
 }

@@ -115,7 +115,7 @@ function kindOf(head: Buffer): 'list' | 'archive' | 'packed' | 'empty' | 'binary
   return /^\s*[{[]/.test(text) ? 'archive' : 'list'
 }
 
-/** What a piece of work on a file answers; `gone` where the file was taken away meanwhile, as by whoever brought it in. */
+/** What work on a file answers; `gone` where the file was taken away meanwhile, as by whoever brought it in. */
 export async function onFile<R>(work: () => Promise<R>): Promise<R | Readonly<{ outcome: 'gone' }>> {
   try {
     return await work()

@@ -77,6 +77,62 @@ test('the desk sees numbers and places, no health notes, and no page of the work
     expect((await page.request.get(`/api/classes/class-dawn/${path}`)).status()).toBe(403)
 })
 
+/** What is noted, felt or measured of a body, in the demo's data. */
+const HEALTH = /toes pointing|low back|of 10 during the trial|front of the knee|Felt:|evidence\\?":\[\{/i
+/** Pages that the desk may open; what they lead to is opened too. */
+const DESK_PAGES = ['/members', '/riders/member-01', '/riders/member-05', '/class', '/class/class-dawn', '/bikes']
+
+test('nothing that the desk can open, nor what that leads to, tells of a body: addresses are followed one hop', async ({
+  page,
+}) => {
+  // Somebody who may see notes has made the rider's link.
+  await signIn(page, 'ines')
+  await page.goto('/riders/member-05')
+  const make = page.getByRole('button', { name: 'Make a link' })
+  const address = page.getByText('/m/')
+  await make.or(address).first().waitFor()
+  if (await make.isVisible()) await make.click()
+  const story = `${await address.innerText()}/story`
+  // The walk would notice: the link leads there for whoever has it.
+  expect(await (await page.request.get(story)).text()).toMatch(HEALTH)
+  await page.context().clearCookies()
+  await signIn(page, 'tove')
+  const found = new Set<string>()
+  for (const path of DESK_PAGES) {
+    const text = await (await page.request.get(path)).text()
+    expect([path, HEALTH.test(text)]).toEqual([path, false])
+    for (const [, to] of text.matchAll(/href\\?="(\/[^"\\#]*)/g)) found.add(to)
+    for (const [to] of text.matchAll(/\/m\/[\w-]{43}/g)) found.add(to)
+  }
+  const pages = [...found].filter((to) => !/^\/_next|\.(css|js|svg|woff2?|webmanifest)$/.test(to))
+  expect(pages.length).toBeGreaterThan(30)
+  // A private link's page leads to its story: one hop more than what stands on the desk's own pages.
+  const tells: string[] = []
+  for (const to of pages)
+    for (const next of /^\/m\//.test(to) ? [to, `${to}/story`] : [to])
+      if (HEALTH.test(await (await page.request.get(next)).text())) tells.push(next)
+  expect(tells).toEqual([])
+})
+
+test('whoever signs in next on a device finds nothing of who was there before in the page', async ({ page }) => {
+  await signIn(page, 'ines')
+  await page.goto('/riders/member-05')
+  await expect(page.getByRole('heading', { name: 'Seen in class' })).toBeVisible()
+  await page.evaluate(() => ((window as unknown as { of: string }).of = 'ines'))
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await page.waitForURL('**/sign-in')
+  const left = () => page.evaluate(() => (window as unknown as { of?: string }).of ?? null)
+  expect(await left()).toBeNull()
+  await page.evaluate(() => ((window as unknown as { of: string }).of = 'nobody'))
+  await page.getByLabel('Name').fill('tove')
+  await page.getByLabel('Password', { exact: true }).fill('keys-by-the-ferry-door')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Members' })).toBeVisible()
+  expect(await left()).toBeNull()
+  await page.goBack()
+  await expect(page.getByRole('heading', { name: 'Seen in class' })).toHaveCount(0)
+})
+
 test.describe('signed in', () => {
   test.use({ storageState: STATE })
 

@@ -161,7 +161,7 @@ test('a log that cannot be written is said once, left out for a while, and begun
   })
 })
 
-test('on a full disk writing is refused with its reason, reading and signing in go on, and a fault is said in words', () => {
+test('on a full disk writing is refused with its reason, reading goes on, and a fault is said in words', () => {
   const { stdout } = plainNode(`
     import { describeFault, diskWatch, LEAST_FREE } from './scripts/support/freeSpace.mjs'
     import { refusalOf } from './scripts/support/requestFilter.mjs'

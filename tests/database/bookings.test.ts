@@ -152,7 +152,7 @@ test('broken entries are counted, and the good ones taken', async () => {
   for (const bad of [null, [], { classes: [] }, { classes: {}, bookings: [] }]) expect(readBookingFeed(bad)).toBeNull()
 })
 
-test('of a booking that is told of as booked and as called off the rider is booked, and the feed again changes nothing', async () => {
+test('a booking told of as booked and as called off is booked, and the feed again changes nothing', async () => {
   const { classes, bookings } = feedAt(now.getTime())
   const [own] = bookings
   const twice = [

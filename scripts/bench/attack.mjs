@@ -1,0 +1,316 @@
+/**
+ * `npm run bench:attack -- --seed 7`: what somebody could do to a running studio, bounded, on loopback, in a throwaway
+ * data folder. Parts alone with `--only calendars,requests,import,link`.
+ *
+ * 1. Calendars: seeded rules and files, looked at one after the other; the health address is asked meanwhile.
+ * 2. Requests: mutated ones over every operation and every server action; statuses, times, and the server's memory.
+ * 3. Import: a list of many lines, with devices that write notes meanwhile.
+ * 4. Link: writes through one private link, and what its pages weigh and take afterwards.
+ */
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { parseArgs } from 'node:util'
+import { createConnection } from 'mysql2/promise'
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+import { build } from '../support/production.mjs'
+import { hallIn, root } from '../trials/hall.mjs'
+
+const { values } = parseArgs({
+  options: {
+    seed: { type: 'string', default: '7' },
+    calendars: { type: 'string', default: '2000' },
+    requests: { type: 'string', default: '5000' },
+    lines: { type: 'string', default: '50000' },
+    devices: { type: 'string', default: '40' },
+    writes: { type: 'string', default: '10000' },
+    only: { type: 'string', default: 'calendars,requests,import,link' },
+  },
+})
+const count = (name) => Number(values[name])
+const generator = xoroshiro128plus(count('seed'))
+for (let i = 0; i < 64; i++) uniformFloat64(generator)
+const chance = () => uniformFloat64(generator)
+const pick = (from) => from[Math.floor(chance() * from.length)]
+const dist = process.env.NEXT_DIST ?? '.next'
+const folder = mkdtempSync(join(tmpdir(), 'ys-attack-'))
+const hall = await hallIn(folder)
+const CLASS = 'class-dusk'
+
+const quantile = (all, q) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(q * all.length))]
+const ms = (n) => `${n.toFixed(0)} ms`
+const spread = (all) => `median ${ms(quantile(all, 0.5))}, p95 ${ms(quantile(all, 0.95))}, most ${ms(Math.max(...all))}`
+const timed = async (work) => {
+  const began = performance.now()
+  const result = await work()
+  return { result, took: performance.now() - began }
+}
+
+/** The server actions by their names, as the build knows them. */
+function actions() {
+  const { node } = JSON.parse(readFileSync(join(root, dist, 'server', 'server-reference-manifest.json'), 'utf8'))
+  return Object.entries(node).map(([id, { exportedName, workers }]) => ({ id, name: exportedName, workers }))
+}
+
+async function call(id, path, cookie, body) {
+  const response = await fetch(`${hall.base}${path}`, {
+    method: 'POST',
+    headers: { cookie, origin: hall.base, 'next-action': id, 'content-type': 'text/plain;charset=UTF-8' },
+    body,
+    redirect: 'manual',
+  })
+  const text = await response.text()
+  return { status: response.status, text }
+}
+
+/** Asks for health again and again until stopped; the times it took. */
+function askHealth() {
+  const times = []
+  let going = true
+  const done = (async () => {
+    while (going) {
+      times.push((await timed(async () => (await fetch(`${hall.base}/api/health`)).arrayBuffer())).took)
+      await wait(40)
+    }
+  })()
+  return async () => {
+    going = false
+    await done
+    return times
+  }
+}
+
+const serverPid = () => Number(readFileSync(join(folder, 'server.pid'), 'utf8').split(' ')[0])
+const memoryMb = () => Number(readFileSync(`/proc/${serverPid()}/status`, 'utf8').match(/VmRSS:\s+(\d+)/)[1]) / 1000
+
+const NUMBERS = ['0', '1', '-1', '2', '13', '30', '31', '53', '366', '1000000', 'x', '']
+function calendar(i) {
+  const freq = pick(['DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY', 'HOURLY', 'MINUTELY', 'SECONDLY', 'NEVER'])
+  const parts = ['INTERVAL', 'COUNT', 'BYMONTH', 'BYMONTHDAY', 'BYYEARDAY', 'BYWEEKNO', 'BYSETPOS', 'BYHOUR']
+    .filter(() => chance() < 0.2)
+    .map((part) => `${part}=${pick(NUMBERS)}`)
+  const rule = [`FREQ=${freq}`, ...parts, ...(chance() < 0.3 ? [`BYDAY=${pick(['MO', '5SU', '53MO', 'XX'])}`] : [])]
+  const start = pick(['20000101T060000Z', '20261001T180000', '19000229T000000Z', '99991231T235959Z', '2026'])
+  const event = (more) => ['BEGIN:VEVENT', `UID:${i}-${more}`, `SUMMARY:Fuzz ${i}`, `DTSTART:${start}`, 'DURATION:PT1H']
+  const events = Array.from({ length: i % 50 === 0 ? 300 : 1 }, (_, more) => [
+    ...event(more),
+    `RRULE:${i % 25 === 0 ? 'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30' : rule.join(';')}`,
+    'END:VEVENT',
+  ])
+  const text = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...events.flat(), 'END:VCALENDAR', ''].join('\r\n')
+  return i % 5 === 1 ? text.slice(0, Math.floor(chance() * text.length)) : text
+}
+
+async function calendars(cookie) {
+  const { id } = actions().find(({ name }) => name === 'bringIn')
+  const stop = askHealth()
+  const times = []
+  const odd = new Map()
+  for (let i = 0; i < count('calendars'); i++) {
+    const { result, took } = await timed(() => call(id, '/class', cookie, JSON.stringify([calendar(i), false])))
+    times.push(took)
+    if (result.status !== 200) odd.set(result.status, (odd.get(result.status) ?? 0) + 1)
+  }
+  const health = await stop()
+  console.log(
+    `| calendars | ${times.length} looked at: ${spread(times)}; other answers than 200: ` +
+      `${JSON.stringify([...odd])}; health meanwhile ${spread(health)} |`,
+  )
+}
+
+const JUNK = [null, true, 0, -1, 2.5, 1e300, '', 'x', '\u0000', '2026-02-30', 'y'.repeat(3000), [], [null], [[[]]], {}]
+const KNOWN = ['member-01', 'bike-1', 'bike-9', CLASS, 'sorrel', 'setup-member-01', 'here', 'metric', 'keep', 'usual']
+const FIELDS = ['id', 'name', 'plan', 'places', 'title', 'day', 'time', 'marks', 'evidence', 'kind', 'at', 'what', 'mm']
+function junk(depth = 0) {
+  const choice = chance()
+  if (choice < 0.35) return pick(KNOWN)
+  if (choice < 0.45) return crypto.randomUUID()
+  if (choice < 0.8 || depth > 2) return pick(JUNK)
+  if (choice < 0.88) return [junk(depth + 1), junk(depth + 1), junk(depth + 1)]
+  return Object.fromEntries(FIELDS.filter(() => chance() < 0.4).map((field) => [field, junk(depth + 1)]))
+}
+const OPERATIONS = ['recommend', 'place', 'pose', 'plan', 'explain', 'translate', 'calibrate', 'learn', 'accommodate']
+/** Whoever is attacked by these goes on being signed in, and in the role they have. */
+const LEFT_OUT = ['signOut']
+
+async function requests(cookie) {
+  const all = actions().filter(({ name }) => !LEFT_OUT.includes(name))
+  // What the first requests of a server need, they need once.
+  for (let i = 0; i < 300; i++) await one(all, cookie)
+  await wait(15_000)
+  const before = memoryMb()
+  const times = []
+  const statuses = new Map()
+  for (let i = 0; i < count('requests'); i++) {
+    const { result, took } = await timed(() => one(all, cookie))
+    times.push(took)
+    statuses.set(result, (statuses.get(result) ?? 0) + 1)
+  }
+  await wait(60_000)
+  const after = memoryMb()
+  console.log(
+    `| requests | ${times.length} mutated: ${spread(times)}; by status ${JSON.stringify([...statuses].sort())}; ` +
+      `memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB a minute after: ` +
+      `${((100 * after) / before - 100).toFixed(0)} % more |`,
+  )
+}
+
+async function one(all, cookie) {
+  if (chance() < 0.4) {
+    const response = await fetch(`${hall.base}/api/v1/${pick(OPERATIONS)}`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json', origin: hall.base },
+      body: chance() < 0.1 ? '{"' : JSON.stringify(junk()),
+    })
+    await response.arrayBuffer()
+    return response.status
+  }
+  const { id, workers } = pick(all)
+  // A page on which the action can be called; its parts in brackets are filled in.
+  const [page] = Object.keys(workers)
+  const path = page
+    .replace(/^app/, '')
+    .replace(/\/page$/, '')
+    .replaceAll(/\/\([^)]*\)/g, '')
+    .replace('[bikeId]', 'bike-1')
+    .replace(/class\/\[id\]/, `class/${CLASS}`)
+    .replace(/riders\/\[id\]/, 'riders/member-01')
+    .replace(/set-up\/\[id\]/, 'set-up/setup-member-01')
+    .replace(/types\/\[id\]/, 'types/sorrel')
+    .replace(/bikes\/\[id\]/, 'bikes/bike-9')
+    .replace('[token]', 'x')
+  const args = Array.from({ length: Math.floor(chance() * 6) }, () => junk())
+  return (await call(id, path || '/', cookie, chance() < 0.05 ? '[' : JSON.stringify(args))).status
+}
+
+async function list(cookie) {
+  const lines = ['name,bike type,purpose,seat height,seat slide,bar height,bar slide']
+  for (let i = 0; i < count('lines'); i++)
+    lines.push(`Imported ${i} Marsh${i % 997},Sorrel,usual,${1 + (i % 15)},C,5,2`)
+  const sentFile = await fetch(`${hall.base}/api/files`, {
+    method: 'POST',
+    headers: { cookie, origin: hall.base },
+    body: lines.join('\r\n'),
+  })
+  const { id, preview } = await sentFile.json()
+  let going = true
+  const times = []
+  let [taken, refused] = [0, 0]
+  const device = async (n) => {
+    await wait((3000 * n) / count('devices'))
+    while (going) {
+      const began = Date.now()
+      const who = { memberId: `member-0${1 + (n % 9)}`, bikeId: `bike-${1 + (n % 12)}`, classId: CLASS }
+      const entry = { ...who, op: 'addNote', sign: 'kneesOut', side: 'left', author: 'ines-harrow' }
+      const { result, took } = await timed(async () => {
+        const response = await fetch(`${hall.base}/api/outbox`, {
+          method: 'POST',
+          headers: { cookie, 'content-type': 'application/json', origin: hall.base },
+          body: JSON.stringify({ ...entry, id: crypto.randomUUID(), madeAtMs: Date.now(), sentAtMs: Date.now() }),
+        })
+        await response.arrayBuffer()
+        return response.status
+      })
+      times.push(took)
+      if (result === 200) taken += 1
+      else refused += 1
+      await wait(Math.max(0, 3000 - (Date.now() - began)))
+    }
+  }
+  const devices = Array.from({ length: count('devices') }, (_, n) => device(n))
+  await wait(10_000)
+  const calm = times.splice(0)
+  const { result, took } = await timed(async () => {
+    const response = await fetch(`${hall.base}/api/files/${id}`, {
+      method: 'POST',
+      headers: { cookie, origin: hall.base, 'content-type': 'application/json' },
+      body: JSON.stringify({ what: 'import', columns: preview.columns }),
+    })
+    return (await response.text()).trim().split('\n').at(-1)
+  })
+  const during = times.splice(0)
+  going = false
+  await Promise.all(devices)
+  const connection = await database()
+  const [[{ stored }]] = await connection.query(
+    `SELECT COUNT(*) AS stored FROM class_note WHERE class_id = '${CLASS}' AND sign = 'kneesOut'`,
+  )
+  await connection.end()
+  console.log(
+    `| import | ${count('lines')} lines in ${(took / 1000).toFixed(1)} s: ${result.slice(0, 160)}; notes of ` +
+      `${count('devices')} devices before ${spread(calm)}; meanwhile (${during.length}) ${spread(during)}; ` +
+      `${taken} taken, ${refused} refused, ${stored} stored |`,
+  )
+}
+
+const database = () =>
+  createConnection({ uri: readFileSync(`/proc/${serverPid()}/environ`, 'utf8').match(/DATABASE_URL=([^\0]+)/)[1] })
+
+async function link(cookie) {
+  const all = actions()
+  const idOf = (wanted) => all.find(({ name }) => name === wanted).id
+  const memberId = 'member-05'
+  await call(idOf('openOwnPage'), `/riders/${memberId}`, cookie, JSON.stringify([memberId]))
+  const rider = await (await fetch(`${hall.base}/riders/${memberId}`, { headers: { cookie } })).text()
+  const token = rider.match(/\/m\/([\w-]{43})/)[1]
+  const connection = await database()
+  const [[running]] = await connection.query('SELECT id FROM trial WHERE member_id = ? AND ended_at IS NULL', [
+    memberId,
+  ])
+  const ways = [
+    () => [idOf('sendFelt'), [token, crypto.randomUUID(), { comfort: 5, place: 'knees', line: 'z'.repeat(200) }]],
+    () => [idOf('askRecheck'), [token, crypto.randomUUID(), 'z'.repeat(200)]],
+    () => [idOf('sendComplaint'), [token, crypto.randomUUID(), { what: 'hands', side: 'both', strength: 5 }]],
+    ...(running
+      ? [() => [idOf('rateOwnTrial'), [token, crypto.randomUUID(), running.id, Math.floor(chance() * 11)]]]
+      : []),
+  ]
+  const statuses = new Map()
+  // Eight at once: one after the other it would only take longer.
+  await Promise.all(
+    Array.from({ length: 8 }, async () => {
+      for (let i = 0; i < count('writes') / 8; i++) {
+        const [id, args] = pick(ways)()
+        const { status } = await call(id, `/m/${token}`, '', JSON.stringify(args))
+        statuses.set(status, (statuses.get(status) ?? 0) + 1)
+      }
+    }),
+  )
+  const [[{ kept }]] = await connection.query('SELECT COUNT(*) AS kept FROM member_message WHERE member_id = ?', [
+    memberId,
+  ])
+  await connection.end()
+  const pages = []
+  for (const path of [`/m/${token}`, `/m/${token}/story`, `/m/${token}/story?page=1`]) {
+    const times = []
+    let bytes = 0
+    for (let i = 0; i < 9; i++) {
+      const { result, took } = await timed(async () => (await fetch(`${hall.base}${path}`)).arrayBuffer())
+      times.push(took)
+      bytes = Math.max(bytes, result.byteLength)
+    }
+    pages.push(`${path.replace(token, '…')} ${(bytes / 1000).toFixed(0)} kB, ${spread(times)}`)
+  }
+  console.log(
+    `| link | ${count('writes')} writes, by status ${JSON.stringify([...statuses])}, ${kept} messages kept; ` +
+      `${pages.join('; ')} |`,
+  )
+}
+
+try {
+  await build(root, dist)
+  hall.start()
+  await hall.open()
+  const cookie = await hall.signIn()
+  const asked = values.only.split(',')
+  for (const [name, part] of Object.entries({ calendars, requests, import: list, link }))
+    if (asked.includes(name)) await part(cookie)
+} catch (error) {
+  console.error(error, hall.said().slice(-2000))
+  process.exitCode = 1
+} finally {
+  await hall.stopped('SIGTERM')
+  rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 300 })
+}

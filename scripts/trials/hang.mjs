@@ -1,0 +1,103 @@
+/**
+ * `npm run trial:hang`: a server that is there and does not answer, on a data folder of its own.
+ *
+ * 1. The server's process is stopped (SIGSTOP): it lives, and answers nothing. The start command must notice, say so,
+ *    end it and open again, with sign-in working.
+ * 2. The same while it reads a calendar feed whose answer never ends, twice in a row: after the second restart the feed
+ *    must be left out and named, and the server stay up.
+ */
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { build } from '../support/production.mjs'
+import { hallIn, root } from './hall.mjs'
+
+/** Longer than the watch takes to notice, several times over, ms. */
+const NOTICED_WITHIN_MS = 400_000
+const folder = mkdtempSync(join(tmpdir(), 'ys-hang-'))
+
+/** A calendar that drips: whoever reads it is in the midst of it for as long as it waits. */
+function drippingFeed() {
+  let asked = 0
+  const server = createServer((_, response) => {
+    asked += 1
+    response.writeHead(200, { 'content-type': 'text/calendar' })
+    const drip = setInterval(() => response.write('X'), 200)
+    response.on('close', () => clearInterval(drip))
+  })
+  return new Promise((resolve) =>
+    server.listen(0, '127.0.0.1', () =>
+      resolve({
+        url: `http://127.0.0.1:${server.address().port}/calendar.ics`,
+        asked: () => asked,
+        stop: () => {
+          server.closeAllConnections()
+          server.close()
+        },
+      }),
+    ),
+  )
+}
+
+const serverPid = () => Number(readFileSync(join(folder, 'server.pid'), 'utf8').split(' ')[0])
+const until = async (what, done) => {
+  const end = Date.now() + NOTICED_WITHIN_MS
+  while (Date.now() < end) {
+    if (await done()) return
+    await wait(200)
+  }
+  throw new Error(`${what} within ${NOTICED_WITHIN_MS / 1000} s: ${hall.said()}`)
+}
+const isOpen = (base) =>
+  fetch(`${base}/api/health`, { signal: AbortSignal.timeout(2000) }).then(
+    ({ ok }) => ok,
+    () => false,
+  )
+
+const feed = await drippingFeed()
+// The stand-in's own address is taken over from here by the start command.
+const hall = await hallIn(folder, { CALENDAR_FEED_URL: feed.url })
+
+/** Stops the server's process; resolves once another one answers, with how long that took. */
+async function hang() {
+  const [pid, began] = [serverPid(), Date.now()]
+  process.kill(pid, 'SIGSTOP')
+  await until('the server was not started again', async () => serverPid() !== pid && (await isOpen(hall.base)))
+  return (Date.now() - began) / 1000
+}
+
+try {
+  await build(root, process.env.NEXT_DIST ?? '.next')
+  hall.start()
+  await hall.open()
+  await hall.signIn()
+  const seconds = []
+  for (let i = 1; i <= 2; i++) {
+    await until(`feed not asked for the ${i}. time`, () => feed.asked() >= i)
+    seconds.push(await hang())
+    await hall.signIn()
+  }
+  const asked = feed.asked()
+  const cookie = await hall.signIn()
+  await until('the feed is not named as left out', async () => {
+    const page = await fetch(`${hall.base}/class`, { headers: { cookie } })
+    return (await page.text()).includes('stopped the server twice')
+  })
+  if (feed.asked() !== asked) throw new Error('the feed was asked for once more')
+  const said = hall.said().match(/has not answered for about \d+ s: it hangs, and is ended/g) ?? []
+  if (said.length !== 2) throw new Error(`said ${said.length} times that it hangs`)
+  console.log(
+    'A server that did not answer was noticed, named and open again after ' +
+      `${seconds.map((s) => `${s.toFixed(0)} s`).join(' and ')}; the feed it read both times is left out since, ` +
+      'and the page of the classes says so.',
+  )
+} catch (error) {
+  console.error(error)
+  process.exitCode = 1
+} finally {
+  feed.stop()
+  await hall.stopped('SIGTERM')
+  rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 300 })
+}
