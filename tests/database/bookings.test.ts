@@ -134,6 +134,34 @@ test('a calendar feed is taken over again and again, and what is no calendar cha
   expect(calendarStatus(scope.studioId)?.taken).toMatchObject({ faults: 1 })
 })
 
+test('where a rule of a feed comes to no end it is named, and what was taken before stays', async () => {
+  const at = new Date(now.getTime() + 90 * 86_400_000)
+  const [weekly, never] = ['FREQ=WEEKLY;COUNT=2', 'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30']
+  const stamp = at.toISOString().replaceAll(/[-:]|\.\d+/g, '')
+  const calendarOf = (rule: string) =>
+    ['BEGIN:VCALENDAR', 'BEGIN:VEVENT', 'UID:tide', 'SUMMARY:Tide Ride', `DTSTART:${stamp}`, 'DURATION:PT45M']
+      .concat(`RRULE:${rule}`, 'END:VEVENT', 'END:VCALENDAR', '')
+      .join('\r\n')
+  let asked = 0
+  const server = createServer((_, response) => response.end(calendarOf([weekly, never][asked++])))
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`
+  const stop = new AbortController()
+  const found: unknown[] = []
+  const wait = async () => {
+    const classes = await listClasses(db, scope, at, new Date(at.getTime() + 14 * 86_400_000))
+    const { trouble, taken } = calendarStatus(scope.studioId)!
+    found.push([trouble, taken?.faults, classes.filter(({ title }) => title === 'Tide Ride').length])
+    if (asked === 2) stop.abort()
+  }
+  await pollCalendar(db, scope.studioId, url, stop.signal, { now: () => at, uneven: () => 0.5, wait })
+  server.close()
+  expect(found).toEqual([
+    [null, 0, 2],
+    [null, 1, 2],
+  ])
+})
+
 test('broken entries are counted, and the good ones taken', async () => {
   const { readBookingFeed } = await import('@/server/bookings/feed')
   const good = feedAt(now.getTime())

@@ -50,6 +50,7 @@ import * as archiveExport from '@/server/files/archiveExport'
 import * as archiveImport from '@/server/files/archiveImport'
 import { memberListStream } from '@/server/files/exportMembers'
 import * as importMembers from '@/server/files/importMembers'
+import * as importPlan from '@/server/files/importPlan'
 import * as uploads from '@/server/files/uploads'
 import * as links from '@/server/memberPage/links'
 import * as messages from '@/server/memberPage/messages'
@@ -455,6 +456,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     checkMembers: async () => importMembers.checkMembers(db, here, await sentList(), now, nothing, going),
     importMembers: async () => importMembers.importMembers(db, here, await sentList(), now, nothing, going),
   },
+  'files/importPlan': { planFor: () => importPlan.planFor(db, here, now) },
   'files/uploads': {
     keepUpload: () => uploads.keepUpload(here, null, 0),
     findUpload: () => uploads.findUpload(here, id()),

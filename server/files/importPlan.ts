@@ -1,0 +1,274 @@
+import { and, eq, inArray, max, sql } from 'drizzle-orm'
+import type { BikeType } from '../../core/bike/bike'
+import { AXES, type Marks } from '../../core/conventions'
+import type { ImportTally } from '../../core/messages/files'
+import {
+  plainLabel,
+  readMemberRow,
+  unguarded,
+  type CellProblem,
+  type MemberCells,
+  type MemberColumn,
+  type RowNumbers,
+} from '../../core/openFiles/memberRow'
+import type { Footwear } from '../../core/register/entry'
+import type { Scope } from '../accounts/scope'
+import { listTypes, type TypeVersion } from '../bikes/versions'
+import type { DbExecutor } from '../db/connection'
+import { registerCurrent, registerEntry } from '../db/tables/register'
+import { member } from '../db/tables/riders'
+import { MAX_NAME_LENGTH } from '../members/members'
+import { normalizeName } from '../members/normalizeName'
+import { addWords } from '../members/words'
+import { studioDay } from '../studio/day'
+import { getStudio } from '../studio/studio'
+
+/** Lines, and rows, that are written together. */
+export const BATCH = 500
+/** So many names that differ in capitals only are told. */
+const MOST_ALIKE = 20
+
+type Fault = Readonly<{ column: MemberColumn } & CellProblem>
+
+/** A line's numbers in the form they are compared and kept in. */
+const contentOf = (marks: Marks, { soleMm, pedal }: Footwear): string =>
+  JSON.stringify([...AXES.map((axis) => marks[axis] ?? null), soleMm ?? null, pedal ?? null])
+
+/** A fault that an earlier version of the type may not have had. */
+const ofAnotherVersion = ({ code }: Fault): boolean =>
+  code === 'noSuchLabel' || code === 'noSuchAxis' || code === 'missing'
+
+/** What a list does to a studio, line by line. */
+export type ImportPlan = Readonly<{
+  tally: ImportTally
+  /** Takes a line; its faults where it has some. */
+  read: (line: number, cells: MemberCells) => readonly Fault[]
+  /** Writes what was taken since the last time; nobody sees it yet. */
+  write: (tx: DbExecutor) => Promise<void>
+  /** Says that the numbers written are those that hold, where nobody set others meanwhile. */
+  appear: (tx: DbExecutor) => Promise<void>
+}>
+
+/** What a list does to a studio as it is: whom it means, what is new, what is there already. */
+export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<ImportPlan> {
+  const { studioId, userId } = scope
+  const versions = await listTypes(db, scope)
+  const types = versions.map(({ bikeType }) => bikeType)
+  const versionOf = new Map<BikeType, TypeVersion>(versions.map((version) => [version.bikeType, version]))
+  const { timeZone } = await getStudio(db, scope)
+  const nameOf = new Map<string, string>()
+  const idsOf = new Map<string, string[]>()
+  /** Names by their letters alone, to tell those that differ in capitals only. */
+  const byLetters = new Map<string, string>()
+  const meet = (id: string, name: string) => {
+    nameOf.set(id, name)
+    idsOf.set(name, [...(idsOf.get(name) ?? []), id])
+    if (!byLetters.has(name.toLowerCase())) byLetters.set(name.toLowerCase(), name)
+  }
+  for (const { id, name } of await db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(eq(member.studioId, studioId)))
+    meet(id, name)
+  const held = await heldBy(db, scope)
+  const createdAt = await notBeforeTheLast(db, scope, now)
+  const known = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
+  const tally = {
+    lines: 0,
+    newMembers: 0,
+    knownMembers: 0,
+    newNumbers: 0,
+    changedNumbers: 0,
+    sameNumbers: 0,
+    overtaken: 0,
+    alike: [] as { name: string; there: string }[],
+  }
+  const met = new Set<string>()
+  const said = new Map<string, Readonly<{ line: number; content: string }>>()
+  let members: { id: string; name: string }[] = []
+  let entries: (typeof registerEntry.$inferInsert)[] = []
+  const newcomers = new Set<string>()
+  const later: (typeof registerEntry.$inferInsert)[] = []
+  const appearing: Appearing[] = []
+
+  function whoIs(memberId: string | null, name: string): string | Fault {
+    if (memberId) {
+      const there = nameOf.get(memberId)
+      if (there === undefined) return { column: 'memberId', code: 'unknownId' }
+      return there === name ? memberId : { column: 'name', code: 'otherName', name: there }
+    }
+    const ids = idsOf.get(name) ?? []
+    if (ids.length > 1) return { column: 'name', code: 'severalOfThatName' }
+    if (ids.length === 1) return ids[0]
+    const alike = byLetters.get(name.toLowerCase())
+    if (alike !== undefined && tally.alike.length < MOST_ALIKE) tally.alike.push({ name, there: alike })
+    const id = crypto.randomUUID()
+    meet(id, name)
+    members.push({ id, name })
+    tally.newMembers += 1
+    met.add(id)
+    return id
+  }
+
+  function takeNumbers(line: number, memberId: string, numbers: RowNumbers): Fault[] {
+    const { type, purpose, marks, certainty, footwear, since } = numbers
+    const version = versionOf.get(type)!
+    const key = `${memberId}/${version.lineId}/${purpose}`
+    const content = contentOf(marks, footwear)
+    const earlier = said.get(key)
+    if (earlier && earlier.content !== content)
+      return [{ column: 'seatHeight', code: 'saidOtherwise', line: earlier.line }]
+    if (earlier) return []
+    said.set(key, { line, content })
+    const before = held.get(key)?.content
+    if (before === content) {
+      tally.sameNumbers += 1
+      return []
+    }
+    tally[before === undefined ? 'newNumbers' : 'changedNumbers'] += 1
+    entries.push({
+      id: crypto.randomUUID(),
+      studioId,
+      memberId,
+      lineId: version.lineId,
+      typeId: version.id,
+      purpose,
+      source: 'imported',
+      certainty,
+      marks,
+      soleMm: footwear.soleMm,
+      pedal: footwear.pedal,
+      basis: {},
+      sinceAt: since ? new Date(`${since}T12:00:00Z`) : createdAt,
+      createdAt,
+      createdBy: userId,
+    })
+    return []
+  }
+
+  /** Numbers in the labels of an earlier version of their type, as they stand in the register already. */
+  function isHeld(cells: MemberCells): boolean {
+    const version = versions.find(({ bikeType }) => bikeType.name === cells.bikeType)
+    if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(unguarded(cells.name ?? '')))
+      return false
+    const marks = Object.fromEntries(AXES.flatMap((axis) => (cells[axis] ? [[axis, plainLabel(cells[axis])]] : [])))
+    const footwear = {
+      ...(cells.soleMm && { soleMm: Number(cells.soleMm) }),
+      ...(cells.pedal && { pedal: cells.pedal as Footwear['pedal'] }),
+    }
+    const before = held.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)?.content
+    if (before !== contentOf(marks, footwear)) return false
+    tally.sameNumbers += 1
+    return true
+  }
+
+  return {
+    tally,
+    read(line, cells) {
+      tally.lines += 1
+      const row = readMemberRow(cells, known)
+      if (row.outcome === 'faulty') return row.faults.every(ofAnotherVersion) && isHeld(cells) ? [] : row.faults
+      const who = whoIs(row.memberId, row.name)
+      if (typeof who !== 'string') return [who]
+      if (!met.has(who)) {
+        met.add(who)
+        tally.knownMembers += 1
+      }
+      return row.numbers ? takeNumbers(line, who, row.numbers) : []
+    },
+    async write(tx) {
+      const [people, numbers] = [members, entries]
+      members = []
+      entries = []
+      if (people.length > 0) {
+        await tx.insert(member).values(people.map((one) => ({ ...one, studioId, createdAt: now, createdBy: userId })))
+        await addWords(tx, scope, people)
+      }
+      people.forEach(({ id }) => newcomers.add(id))
+      // An entry locks its rider until all is done: of those whom others may write to meanwhile it comes last.
+      const written = numbers.filter(({ memberId }) => newcomers.has(memberId))
+      later.push(...numbers.filter(({ memberId }) => !newcomers.has(memberId)))
+      if (written.length > 0) await tx.insert(registerEntry).values(written)
+      appearing.push(
+        ...numbers.map(({ memberId, lineId, purpose, id }) => ({ memberId, lineId, purpose, entryId: id })),
+      )
+    },
+    async appear(tx) {
+      for (let from = 0; from < later.length; from += BATCH)
+        await tx.insert(registerEntry).values(later.slice(from, from + BATCH))
+      for (let from = 0; from < appearing.length; from += BATCH) {
+        const some = appearing.slice(from, from + BATCH)
+        const riders = [...new Set(some.map(({ memberId }) => memberId))]
+        // What was set since this list was begun is newer than what it says.
+        const holding = new Map(
+          (
+            await tx
+              .select(currentColumns)
+              .from(registerCurrent)
+              .where(inArray(registerCurrent.memberId, riders))
+              .for('update')
+          ).map((row) => [keyOf(row), row.entryId]),
+        )
+        const fresh = some.filter((one) => holding.get(keyOf(one)) === held.get(keyOf(one))?.entryId)
+        tally.overtaken += some.length - fresh.length
+        if (fresh.length === 0) continue
+        await tx
+          .insert(registerCurrent)
+          .values(fresh.map((one) => ({ ...one, studioId })))
+          .onDuplicateKeyUpdate({ set: { entryId: sql`values(${registerCurrent.entryId})` } })
+        // By key: of a subquery here the database would read every member once a batch.
+        await tx
+          .update(member)
+          .set({
+            latestEntryId: sql`(SELECT e.id FROM register_entry e WHERE e.member_id = ${member.id}
+              ORDER BY e.created_at DESC, (e.purpose = 'usual') DESC, e.id DESC LIMIT 1)`,
+          })
+          .where(inArray(member.id, riders))
+      }
+    },
+  }
+}
+
+/** Numbers that are to hold. */
+type Appearing = Pick<typeof registerCurrent.$inferInsert, 'memberId' | 'lineId' | 'purpose' | 'entryId'>
+
+const currentColumns = {
+  memberId: registerCurrent.memberId,
+  lineId: registerCurrent.lineId,
+  purpose: registerCurrent.purpose,
+  entryId: registerCurrent.entryId,
+}
+
+const keyOf = ({ memberId, lineId, purpose }: Omit<Appearing, 'entryId'>): string => `${memberId}/${lineId}/${purpose}`
+
+/** What holds in the studio, by member, type and purpose: which entry, and what it says. */
+async function heldBy(
+  db: DbExecutor,
+  { studioId }: Scope,
+): Promise<Map<string, Readonly<{ entryId: string; content: string }>>> {
+  const rows = await db
+    .select({
+      ...currentColumns,
+      marks: registerEntry.marks,
+      soleMm: registerEntry.soleMm,
+      pedal: registerEntry.pedal,
+    })
+    .from(registerCurrent)
+    .innerJoin(registerEntry, eq(registerEntry.id, registerCurrent.entryId))
+    .where(and(eq(registerCurrent.studioId, studioId)))
+  return new Map(
+    rows.map(({ marks, soleMm, pedal, entryId, ...row }) => [
+      keyOf(row),
+      { entryId, content: contentOf(marks, { soleMm: soleMm ?? undefined, pedal: pedal ?? undefined }) },
+    ]),
+  )
+}
+
+/** Now, or a moment after the studio's last entry where the clock stands before it. */
+async function notBeforeTheLast(db: DbExecutor, { studioId }: Scope, now: Date): Promise<Date> {
+  const [{ last }] = await db
+    .select({ last: max(registerEntry.createdAt) })
+    .from(registerEntry)
+    .where(eq(registerEntry.studioId, studioId))
+  return last && last >= now ? new Date(last.getTime() + 1) : now
+}
