@@ -1,10 +1,13 @@
 import { type NextRequest, NextResponse } from 'next/server'
+import { isReadableCall } from './server/http/actionCall'
 
 /**
  * Security headers for every page, with a nonce for its scripts; those of the routes, which answer with data, are in
  * `next.config.ts`. Whether someone is signed in, each page and route asks itself.
  */
-export function proxy(request: NextRequest): NextResponse {
+export async function proxy(request: NextRequest): Promise<NextResponse> {
+  if (!(await isReadableCall(request)))
+    return new NextResponse('This cannot be read. Open the page anew, and try again.', { status: 400 })
   const nonce = btoa(crypto.randomUUID())
   const development = process.env.NODE_ENV === 'development'
   const policy = [

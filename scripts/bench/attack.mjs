@@ -248,6 +248,8 @@ async function list(cookie) {
 const database = () =>
   createConnection({ uri: readFileSync(`/proc/${serverPid()}/environ`, 'utf8').match(/DATABASE_URL=([^\0]+)/)[1] })
 
+const SENDERS = 64
+
 async function link(cookie) {
   const all = actions()
   const idOf = (wanted) => all.find(({ name }) => name === wanted).id
@@ -268,10 +270,10 @@ async function link(cookie) {
       : []),
   ]
   const statuses = new Map()
-  // Eight at once: one after the other it would only take longer.
+  // Many at once: each of them is slowed down.
   await Promise.all(
-    Array.from({ length: 8 }, async () => {
-      for (let i = 0; i < count('writes') / 8; i++) {
+    Array.from({ length: SENDERS }, async () => {
+      for (let i = 0; i < count('writes') / SENDERS; i++) {
         const [id, args] = pick(ways)()
         const { status } = await call(id, `/m/${token}`, '', JSON.stringify(args))
         statuses.set(status, (statuses.get(status) ?? 0) + 1)

@@ -57,6 +57,7 @@ async function poll(
   timing: Timing,
 ): Promise<void> {
   let failures = 0
+  let isEndNoted = true
   while (!signal.aborted) {
     const before = statuses().get(key)
     const now = timing.now()
@@ -75,11 +76,18 @@ async function poll(
 
   /** A round whose beginning and end stand in the database: a server that hangs over it leaves it unfinished. */
   async function noted(now: Date): Promise<Round> {
+    // A database that was gone at the end of a round is told late: this server did not hang.
+    if (!isEndNoted) await endFeed(db, source)
+    isEndNoted = true
     if (!(await beginFeed(db, source, now))) return { trouble: 'skipped', taken: null }
+    isEndNoted = false
     try {
       return await round(now)
     } finally {
-      await endFeed(db, source)
+      await endFeed(db, source).then(
+        () => (isEndNoted = true),
+        () => undefined,
+      )
     }
   }
 }
