@@ -20,7 +20,7 @@ const refused = (why: keyof typeof MEMBER_REFUSAL_TEXT) =>
 /** Whose page this is, for as long as the link opens; counted against who asks. */
 async function opened(token: unknown): Promise<LinkOwner | null> {
   const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
-  return openFrom(database(), peer, textOf(token), new Date())
+  return openFrom(database(), peer, textOf(token), 'write', new Date())
 }
 
 async function keep(

@@ -167,7 +167,7 @@ async function one(all, cookie) {
     await response.arrayBuffer()
     return response.status
   }
-  const { id, workers } = pick(all)
+  const { id, name, workers } = pick(all)
   // A page on which the action can be called; its parts in brackets are filled in.
   const [page] = Object.keys(workers)
   const path = page
@@ -182,7 +182,10 @@ async function one(all, cookie) {
     .replace(/bikes\/\[id\]/, 'bikes/bike-9')
     .replace('[token]', 'x')
   const args = Array.from({ length: Math.floor(chance() * 6) }, () => junk())
-  return (await call(id, path || '/', cookie, chance() < 0.05 ? '[' : JSON.stringify(args))).status
+  const body = chance() < 0.05 ? '[' : JSON.stringify(args)
+  const { status, text } = await call(id, path || '/', cookie, body)
+  if (status >= 500) console.log(`${status} at ${path} of ${name}: ${body.slice(0, 300)} ${text.slice(-200)}`)
+  return status
 }
 
 async function list(cookie) {

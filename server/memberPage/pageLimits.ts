@@ -9,7 +9,9 @@ import { ownerOf, type LinkOwner } from './links'
  */
 const LIMITS = Object.freeze({
   /** Views of one link: whoever opens it more often than anybody reads waits. */
-  views: new RateLimiterMemory({ keyPrefix: 'member-view', points: 240, duration: 300 }),
+  view: new RateLimiterMemory({ keyPrefix: 'member-view', points: 240, duration: 300 }),
+  /** What is sent through one link; its pages open meanwhile as before. */
+  write: new RateLimiterMemory({ keyPrefix: 'member-write', points: 240, duration: 300 }),
   /** Different links that open nothing, from one address. */
   guesses: new RateLimiterMemory({ keyPrefix: 'member-guess', points: 30, duration: 900 }),
   /** The same guess again, as from a phone with a link that has ended, counts once. */
@@ -38,11 +40,12 @@ export async function openFrom(
   db: Database,
   peer: string,
   token: string,
+  what: 'view' | 'write',
   now: Date,
   wait: (ms: number) => Promise<unknown> = pause,
 ): Promise<LinkOwner | null> {
   const owner = await ownerOf(db, token, now)
-  const calm = owner ? await within(LIMITS.views, owner.linkId) : await countGuess(peer, token)
+  const calm = owner ? await within(LIMITS[what], owner.linkId) : await countGuess(peer, token)
   if (!calm) await slowDown(wait)
   return owner
 }

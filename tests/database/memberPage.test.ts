@@ -191,6 +191,9 @@ describe('guessing links', () => {
     expect(waits).toEqual([])
     expect(await open(peer, link.token)).not.toBeNull()
     expect(waits).toEqual([1000])
+    // What is sent is counted apart: a flood of it slows itself down, and no page.
+    expect(await open(peer, link.token, 'write')).not.toBeNull()
+    expect(waits).toHaveLength(1)
   })
 })
 

@@ -7,5 +7,5 @@ import { openFrom } from '@/server/memberPage/pageLimits'
 /** Whose page a link opens; not found where it opens none. */
 export async function ownerOfLink(token: string): Promise<LinkOwner> {
   const peer = (await headers()).get('x-forwarded-for') ?? 'unknown'
-  return (await openFrom(database(), peer, token, new Date())) ?? notFound()
+  return (await openFrom(database(), peer, token, 'view', new Date())) ?? notFound()
 }
