@@ -163,7 +163,8 @@ describe('guessing links', () => {
     const waits: number[] = []
     return {
       waits,
-      open: (from: string, token: string) => openFrom(db, from, token, now, async (ms) => waits.push(ms)),
+      open: (from: string, token: string, what: 'view' | 'write' = 'view') =>
+        openFrom(db, from, token, what, now, async (ms) => waits.push(ms)),
     }
   }
 
