@@ -132,7 +132,7 @@ export async function changeRiderOf(
 ): Promise<ActionResult<Replanned>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
-  const { state, comesMinBefore, rowWish, pinnedBikeId } = change
+  const { state, comesMinBefore, rowWish, pinnedBikeId } = (change ?? {}) as Partial<RosterChange>
   const db = database()
   const wrong =
     !isId(memberId) ||
