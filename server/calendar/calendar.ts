@@ -41,26 +41,30 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
   if (!lines.some((line) => /^BEGIN:VCALENDAR\s*$/i.test(line)))
     return { events: [], faults: [{ line: 1, code: 'noCalendar' }] }
   const blocks = blocksOf(lines, faults)
-  /** One part of the work, named by its line where it takes too long. */
-  const limited = <T>({ line }: Pick<Block, 'line'>, name: () => string, work: () => T): T | null => {
+  /** One event's part of the work; null, and told by its line and name, where it cannot be done or there is no time. */
+  const done = <T>({ line }: Pick<Block, 'line'>, name: () => string, work: () => T, isEndless = false): T | null => {
     const leftMs = endsAt - performance.now()
     try {
-      const done = leftMs > 0 ? within(Math.min(limits.eventMs, leftMs), work) : null
-      if (done) return done.result
-      faults.push({ line, code: leftMs > 0 ? 'endless' : 'noTimeLeft', name: name() })
+      // Only a rule may have no end: for the others a clock of their own would cost more than they do.
+      const result =
+        leftMs <= 0 ? null : isEndless ? within(Math.min(limits.eventMs, leftMs), work) : { result: work() }
+      if (result) return result.result
+      faults.push({ line, code: leftMs > limits.eventMs ? 'endless' : 'noTimeLeft', name: name() })
     } catch (error) {
       faults.push({ line, code: error instanceof NoStart ? error.code : 'unreadable' })
     }
     return null
   }
-  const read = blocks.flatMap(
-    (block) =>
-      limited(
-        block,
-        () => summaryOf(block),
-        () => componentOf(block),
-      ) ?? [],
-  )
+  const read = blocks
+    .filter((block) => !isElsewhere(block, asked))
+    .flatMap(
+      (block) =>
+        done(
+          block,
+          () => summaryOf(block),
+          () => componentOf(block),
+        ) ?? [],
+    )
   const byUid = new Map<string, ReadEvent[]>()
   for (const one of read) {
     const known = byUid.get(one.uid)
@@ -70,9 +74,12 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
   const events: CalendarEvent[] = []
   for (const ofOne of byUid.values()) {
     const name = () => titleOf(ofOne[0])
-    const series = limited(ofOne[0], name, () => seriesOf(ofOne, asked))
+    const series = done(ofOne[0], name, () => seriesOf(ofOne, asked))
     if (series)
-      for (const one of ofOne) events.push(...(limited(one, name, () => timesOf(one, series, asked, faults)) ?? []))
+      for (const one of ofOne) {
+        const hasRule = one.component.hasProperty('rrule')
+        events.push(...(done(one, name, () => timesOf(one, series, asked, faults), hasRule) ?? []))
+      }
   }
   events.sort((a, b) => a.startsAt.getTime() - b.startsAt.getTime() || (a.uid < b.uid ? -1 : 1))
   if (events.length > MOST_EVENTS) faults.push({ line: 1, code: 'tooMany', most: MOST_EVENTS })
@@ -98,6 +105,21 @@ function blocksOf(lines: readonly string[], faults: CalendarFault[]): Block[] {
   })
   if (open) faults.push({ line: (open as Block).line, code: 'notEnded' })
   return blocks
+}
+
+/** So far around what is asked for, ms, an event may begin by the clock of any zone. */
+const AROUND_MS = 2 * 86_400_000
+
+/**
+ * Whether an event happens once and on another day than is asked for, by its lines alone: of the years that a calendar
+ * may hold nothing more is read.
+ */
+function isElsewhere({ body }: Block, { from, to }: CalendarAsked): boolean {
+  if (body.some((line) => /^(RRULE|RDATE|RECURRENCE-ID)[:;]/i.test(line))) return false
+  const start = body.find((line) => /^DTSTART[:;]/i.test(line))
+  const [, year, month, day] = /:(\d{4})(\d{2})(\d{2})T\d{6}Z?$/.exec(start ?? '') ?? []
+  const at = Date.parse(`${year}-${month}-${day}`)
+  return at < from.getTime() - AROUND_MS || at > to.getTime() + AROUND_MS
 }
 
 /** The component of an event's lines; throws where they cannot be read. */

@@ -66,6 +66,17 @@ test('a rule of four million times before the window is none too many', () => {
   expect(events).toHaveLength(1000)
 })
 
+test('a calendar of years is read whole: what happens once on another day is passed over by its lines', () => {
+  const once = (i: number) => event(`Once ${i}`, `DTSTART;TZID=Europe/Oslo:${2007 + (i % 20)}1103T180000`)
+  const text = calendar(...Array.from({ length: 12_000 }, (_, i) => once(i)))
+  const { events, faults } = readCalendar(text, asked, { eventMs: 60_000, wholeMs: 60_000 })
+  expect(faults).toEqual([])
+  expect(events).toHaveLength(600)
+  // At the window's very edge, by the clock of a zone far from UTC.
+  const edge = calendar(event('Edge', 'DTSTART;TZID=Pacific/Kiritimati:20261001T140000'))
+  expect(readCalendar(edge, asked).events).toHaveLength(1)
+})
+
 test('2,000 seeded rules and files are each answered, whatever they hold', () => {
   const rng = createRng(7)
   const pick = <T>(from: readonly T[]): T => from[Math.floor(rng.uniform() * from.length)]
