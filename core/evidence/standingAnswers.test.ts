@@ -37,6 +37,9 @@ test('a pregnancy holds until somebody says that it is over; an answer that leav
   expect(isPregnant([at(10, { ...regular, pregnant: false }), told])).toBe(false)
   expect(isPregnant([told, at(200, { ...regular, pregnant: false })])).toBe(true)
   expect(isPregnant([at(280, { ...regular, pregnant: true })])).toBe(false)
+  // Also within one set-up: what was answered after it leaves it standing.
+  expect(isPregnant([at(10, { ...regular, pregnant: true }, regular)])).toBe(true)
+  expect(isPregnant([at(10, { ...regular, pregnant: true }, { ...regular, pregnant: false })])).toBe(false)
   expect(withPregnancy(regular, [told])).toEqual({ ...regular, pregnant: true })
   expect(withPregnancy({ ...regular, pregnant: false }, [told])).toEqual({ ...regular, pregnant: false })
 })

@@ -45,11 +45,16 @@ export function latestAnswer<K extends 'rider' | 'wish' | 'build'>(
  * out says nothing of it. `earlier` in any order, set-ups and answers from home together.
  */
 export function isPregnant(earlier: readonly EarlierAnswers[]): boolean {
-  const [newest] = earlier
-    .filter(({ evidence }) => latest(evidence, 'rider')?.pregnant !== undefined)
-    .sort((a, b) => a.agoDays - b.agoDays)
-  return newest !== undefined && newest.agoDays < PREGNANT_DAYS && latest(newest.evidence, 'rider')!.pregnant === true
+  const said = earlier.flatMap(({ evidence, agoDays }) => {
+    const row = evidence.findLast(saysOfPregnancy)
+    return row ? [{ agoDays, pregnant: row.pregnant === true }] : []
+  })
+  const [newest] = said.sort((a, b) => a.agoDays - b.agoDays)
+  return newest !== undefined && newest.pregnant && newest.agoDays < PREGNANT_DAYS
 }
+
+const saysOfPregnancy = (row: Evidence): row is EvidenceOf<'rider'> =>
+  row.kind === 'rider' && row.pregnant !== undefined
 
 /** A rider's answers with the pregnancy that an earlier answer told of, where these leave it out. */
 export const withPregnancy = <R extends Evidence>(row: R, earlier: readonly EarlierAnswers[]): R =>
