@@ -26,14 +26,15 @@ export function useAction() {
   return { act, busy }
 }
 
-/** A server that is asked why answers within this, ms, or not at all. */
-const PATIENCE_MS = 4000
+/** Timeout of the health request, ms. */
+const HEALTH_TIMEOUT_MS = 4000
 
-/** Why nothing came of an action, by what the server says of itself. */
+/** Message for a failed action: a full disk if the server reports one, else an unreachable server. */
 async function whyNot(): Promise<string> {
-  const answer = await fetch('/api/health', { cache: 'no-store', signal: AbortSignal.timeout(PATIENCE_MS) }).catch(
-    () => null,
-  )
+  const answer = await fetch('/api/health', {
+    cache: 'no-store',
+    signal: AbortSignal.timeout(HEALTH_TIMEOUT_MS),
+  }).catch(() => null)
   if (answer?.headers.get('x-storage') === 'full')
     return 'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
   return 'The studio’s server cannot be reached. Nothing was lost here; try again.'

@@ -1,11 +1,11 @@
 /**
- * `npm run bench:attack -- --seed 7`: what somebody could do to a running studio, bounded, on loopback, in a throwaway
- * data folder. Parts alone with `--only calendars,requests,import,link`.
+ * `npm run bench:attack -- --seed 7`: bounded attacks on a running studio, on loopback, in a temporary data folder.
+ * `--only calendars,requests,import,link` selects parts.
  *
- * 1. Calendars: seeded rules and files, looked at one after the other; the health address is asked meanwhile.
- * 2. Requests: mutated ones over every operation and every server action; statuses, times, and the server's memory.
- * 3. Import: a list of many lines, with devices that write notes meanwhile.
- * 4. Link: writes through one private link, and what its pages weigh and take afterwards.
+ * 1. Calendars: previews seeded calendars one after another and probes the health URL in parallel.
+ * 2. Requests: sends mutated requests to every operation and server action; reports status, time and server memory.
+ * 3. Import: imports a long list while devices write notes.
+ * 4. Link: writes through one private link, then measures size and time of its pages.
  */
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -48,7 +48,7 @@ const timed = async (work) => {
   return { result, took: performance.now() - began }
 }
 
-/** The server actions by their names, as the build knows them. */
+/** Server actions from the build manifest. */
 function actions() {
   const { node } = JSON.parse(readFileSync(join(root, dist, 'server', 'server-reference-manifest.json'), 'utf8'))
   return Object.entries(node).map(([id, { exportedName, workers }]) => ({ id, name: exportedName, workers }))
@@ -65,7 +65,7 @@ async function call(id, path, cookie, body) {
   return { status: response.status, text }
 }
 
-/** Asks for health again and again until stopped; the times it took. */
+/** Probes the health URL until stopped; returns the response times. */
 function askHealth() {
   const times = []
   let going = true
@@ -132,12 +132,12 @@ function junk(depth = 0) {
   return Object.fromEntries(FIELDS.filter(() => chance() < 0.4).map((field) => [field, junk(depth + 1)]))
 }
 const OPERATIONS = ['recommend', 'place', 'pose', 'plan', 'explain', 'translate', 'calibrate', 'learn', 'accommodate']
-/** Whoever is attacked by these goes on being signed in, and in the role they have. */
+/** Actions that would end the session of the bench. */
 const LEFT_OUT = ['signOut']
 
 async function requests(cookie) {
   const all = actions().filter(({ name }) => !LEFT_OUT.includes(name))
-  // What the first requests of a server need, they need once.
+  // Warm-up: first requests compile and cache.
   for (let i = 0; i < 300; i++) await one(all, cookie)
   await wait(15_000)
   const before = memoryMb()
@@ -168,7 +168,7 @@ async function one(all, cookie) {
     return response.status
   }
   const { id, name, workers } = pick(all)
-  // A page on which the action can be called; its parts in brackets are filled in.
+  // A page that serves the action, with its route parameters filled in.
   const [page] = Object.keys(workers)
   const path = page
     .replace(/^app/, '')
@@ -273,7 +273,7 @@ async function link(cookie) {
       : []),
   ]
   const statuses = new Map()
-  // Many at once: each of them is slowed down.
+  // Many senders: the server delays each request.
   await Promise.all(
     Array.from({ length: SENDERS }, async () => {
       for (let i = 0; i < count('writes') / SENDERS; i++) {

@@ -4,12 +4,12 @@ import type { Role } from '../../server/accounts/can'
 import type { DbExecutor } from '../../server/db/connection'
 import { account, user } from '../../server/db/tables/accounts'
 
-/** An account as the demo hands it out. */
+/** Credentials of a demo account. */
 export type DemoAccount = Readonly<{ username: string; password: string }>
 
 /**
- * Of the demo's accounts those that open this studio as it is, each with the role it has here: a studio that was begun
- * by an earlier version may lack some, and passwords may have been changed.
+ * Demo accounts that can sign in to this database, with their stored roles. A studio created by an earlier version may
+ * lack some of them, and passwords may differ.
  */
 export async function accountsThatOpen(
   db: DbExecutor,

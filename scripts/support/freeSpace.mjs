@@ -1,23 +1,23 @@
 import { statfsSync } from 'node:fs'
 
-/** With less than this free, bytes, nothing is written any more: the database needs some to put itself in order. */
-export const LEAST_FREE = 48_000_000
-/** It is looked at so often at most, ms. */
+/** The server rejects writes below this free space, bytes; the database needs a reserve to recover. */
+export const MIN_FREE = 48_000_000
+/** Minimum interval between two checks, ms. */
 const EVERY_MS = 1000
 
-/** Tells whether the disk that holds a folder is full, from `statfs` (or another way to ask for free bytes). */
+/** Returns a function that reports whether a folder's disk is full. `free` returns free bytes, or null if unknown. */
 export function diskWatch(folder, { free = freeBytes, now = Date.now } = {}) {
   let [askedAt, full] = [-Infinity, false]
   return () => {
     if (now() - askedAt < EVERY_MS) return full
     askedAt = now()
     const bytes = folder ? free(folder) : null
-    full = bytes !== null && bytes < LEAST_FREE
+    full = bytes !== null && bytes < MIN_FREE
     return full
   }
 }
 
-/** Free bytes of the disk that holds a folder; null where that cannot be told. */
+/** Free bytes of a folder's disk; null on error. */
 export function freeBytes(folder) {
   try {
     const { bavail, bsize } = statfsSync(folder)
@@ -27,7 +27,7 @@ export function freeBytes(folder) {
   }
 }
 
-/** What went wrong at a start in words, where it is a full disk; else as it was said. */
+/** Message for a startup error: one sentence for a full disk, else the error's own text. */
 export function describeFault(error) {
   const said = `${error?.message ?? error}${error?.output ? `\n${error.output}` : ''}`
   const isFull =

@@ -52,7 +52,7 @@ export async function stop(child, politely = 'SIGTERM', patienceMs = 8000) {
 export const ended = (child) =>
   new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)))
 
-/** Whether an address answers within so long, whatever it answers. */
+/** Whether a URL responds within `ms`, with any status. */
 export async function answers(url, ms) {
   try {
     const response = await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(ms) })

@@ -5,12 +5,12 @@ const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 /** Headers in which a peer could say that it is somebody else. */
 const CLAIMS = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'x-client-ip', 'true-client-ip', 'cf-connecting-ip']
 
-/** What is said where nothing can be written, and what tells a page so. */
+/** Response text and header for a full disk. */
 export const DISK_FULL =
   'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
 export const STORAGE_HEADER = 'x-storage'
 
-/** Why a request is refused here, or null: `{ status, text }`. `isFull`: the disk has no room for what it writes. */
+/** Reason to reject a request, `{ status, text }`, or null. `isFull`: the disk has no room for writes. */
 export function refusalOf({ method, url, headers }, isFull = false) {
   if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
@@ -23,7 +23,7 @@ export function refusalOf({ method, url, headers }, isFull = false) {
   ) {
     return { status: 403, text: 'This was sent by a page of another site.' }
   }
-  // A session is small, and whoever signs in can read.
+  // Sign-in stays possible: a session row is small, and reading needs it.
   if (isFull && WRITES.has(method) && !url.startsWith('/api/auth/')) return { status: 507, text: DISK_FULL }
   return null
 }

@@ -1,12 +1,12 @@
 import { mkdirSync } from 'node:fs'
 import { createStream } from 'rotating-file-stream'
 
-/** After a fault the log is begun anew this much later, ms. */
+/** Delay before the log is reopened after an error, ms. */
 const AGAIN_MS = 30_000
 
 /**
- * Where the server's output is kept, rotated. A log that cannot be written, as on a full disk, is said once and left
- * out until it can: nothing depends on it.
+ * Writes the server's output to a rotating log. After a write error, for example on a full disk, prints one message,
+ * drops output and reopens the log later.
  */
 export function serverLog(folder, { say = console.log, open = openRotated, now = Date.now } = {}) {
   let stream = null

@@ -6,16 +6,15 @@ const BACK_OFF_MS = [500, 1000, 2000, 4000, 8000, 15_000]
 const SETTLED_MS = 30_000
 
 /**
- * How a child is asked whether it still answers: every so often, each time with patience, and taken for hung only after
- * several misses in a row, over a minute in all; a machine with much to do is no hung server.
+ * Health probes: interval, response timeout and number of consecutive misses, about two minutes in total. A busy
+ * machine misses single probes; a blocked event loop misses all of them.
  */
 export const PATIENCE = Object.freeze({ everyMs: 10_000, answerMs: 15_000, misses: 5 })
 
 /**
- * Keeps a child running: starts it, and when it ends by itself, or answers no more, says so and starts it again, each
- * time after a longer wait. `start` resolves with `{ stop, exited }` once the child is up; where it also has `kill` and
- * `answers(ms)` (resolves with whether it answered within that), a hung one is noticed. Resolves after the first start,
- * with `stop`; rejects when that first start fails.
+ * Supervises a child process: restarts it with back-off after it exits or hangs, and prints a message. `start` resolves
+ * with `{ stop, exited }` once the child is up. A child with `kill` and `answers(ms)` (resolves with whether it
+ * responded in time) is also probed. Resolves with `{ stop }` after the first start; rejects if that start fails.
  */
 export async function keepRunning({ name, start, say = console.log, patience = PATIENCE }) {
   let stopped = false
@@ -23,7 +22,7 @@ export async function keepRunning({ name, start, say = console.log, patience = P
   let startedAt = Date.now()
   let hung = watchAnswers(child)
 
-  /** Ends a child that misses too many answers in a row; resolves with whether it did, once the child is gone. */
+  /** Kills a child that misses too many probes in a row. Resolves with whether it did, once the child exits. */
   async function watchAnswers(watched) {
     if (!watched.answers) return false
     const gone = new AbortController()
@@ -47,7 +46,7 @@ export async function keepRunning({ name, start, say = console.log, patience = P
       const how = await child.exited
       const wasHung = await hung
       if (stopped) return
-      // What hung is likely to hang again: it does not count as having run well.
+      // A hung child is likely to hang again, so the back-off keeps growing.
       failures = !wasHung && Date.now() - startedAt > SETTLED_MS ? 0 : failures
       for (let up = false; !up && !stopped;) {
         const pause = BACK_OFF_MS[Math.min(failures, BACK_OFF_MS.length - 1)]

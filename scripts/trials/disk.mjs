@@ -1,18 +1,17 @@
 /**
- * `npm run trial:disk`: a disk that is full, on a small file system of its own in memory (mounted for the trial, as
- * root on Linux).
+ * `npm run trial:disk`: a full disk, on a small tmpfs that the trial mounts (root on Linux).
  *
- * 1. A first start with no room ends in a sentence, not in a stack trace.
- * 2. While the studio runs the disk fills: notes are refused with the reason, pages are read, the start command and the
- *    server live, also with not one byte left.
- * 3. Room is made: notes are taken again, and none that was taken before is lost.
+ * 1. A first start without space must end with one sentence, not with a stack trace.
+ * 2. The trial fills the disk under a running studio: the server must reject notes with the reason and serve pages, and
+ *    server and start command must survive, also with 0 bytes left.
+ * 3. After the trial frees space the server must store notes again, and no stored note may be missing.
  */
 import { execFileSync } from 'node:child_process'
 import { appendFileSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
-import { freeBytes, LEAST_FREE } from '../support/freeSpace.mjs'
+import { freeBytes, MIN_FREE } from '../support/freeSpace.mjs'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from './hall.mjs'
 
@@ -23,7 +22,7 @@ const folder = join(mount, 'studio')
 const filler = join(mount, 'filler')
 const hall = await hallIn(folder)
 
-/** Fills the disk until so many bytes are left, or none. */
+/** Fills the disk until `left` bytes remain. */
 function fill(left) {
   if (!existsSync(filler)) writeFileSync(filler, '')
   const piece = Buffer.alloc(1_000_000)
@@ -72,7 +71,7 @@ try {
   cookie = await hall.signIn()
   for (let i = 0; i < 20; i++) expect((await note()).status === 200, 'a note was not taken')
 
-  fill(LEAST_FREE / 2)
+  fill(MIN_FREE / 2)
   await wait(2000)
   const refused = await note()
   expect(refused.status === 507 && /disk/.test(refused.text), `a full disk answers ${refused.status} ${refused.text}`)
@@ -80,7 +79,7 @@ try {
   expect((await read('/class/class-dusk/watch')) === 200, 'the floor is not read on a full disk')
 
   fill(0)
-  // The log is written to as well: whoever asks for what is not there is logged.
+  // These requests also write to the log.
   for (let i = 0; i < 50; i++) await read('/members')
   expect((await note()).status === 507, 'a note was not refused with nothing left')
   expect((await read('/members')) === 200, 'a page is not read with nothing left')

@@ -1,10 +1,9 @@
 /**
- * `npm run trial:hang`: a server that is there and does not answer, on a data folder of its own.
+ * `npm run trial:hang`: a hung server, in a temporary data folder.
  *
- * 1. The server's process is stopped (SIGSTOP): it lives, and answers nothing. The start command must notice, say so,
- *    end it and open again, with sign-in working.
- * 2. The same while it reads a calendar feed whose answer never ends, twice in a row: after the second restart the feed
- *    must be left out and named, and the server stay up.
+ * The trial stops the server process (SIGSTOP) twice while it reads a calendar feed whose response never ends. Each
+ * time the start command must detect the hang, print it, kill the process and restart, and sign-in must work. After the
+ * second restart the server must skip the feed, and the class page must name it.
  */
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:http'
@@ -14,11 +13,11 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from './hall.mjs'
 
-/** Longer than the watch takes to notice, several times over, ms. */
+/** Time limit for detection and restart, ms. */
 const NOTICED_WITHIN_MS = 400_000
 const folder = mkdtempSync(join(tmpdir(), 'ys-hang-'))
 
-/** A calendar that drips: whoever reads it is in the midst of it for as long as it waits. */
+/** A calendar server that sends one byte at a time, without end. */
 function drippingFeed() {
   let asked = 0
   const server = createServer((_, response) => {
@@ -57,10 +56,10 @@ const isOpen = (base) =>
   )
 
 const feed = await drippingFeed()
-// The stand-in's own address is taken over from here by the start command.
+// The start command uses this address instead of the stand-in's.
 const hall = await hallIn(folder, { CALENDAR_FEED_URL: feed.url })
 
-/** Stops the server's process; resolves once another one answers, with how long that took. */
+/** Stops the server process; resolves with the seconds until a new one responds. */
 async function hang() {
   const [pid, began] = [serverPid(), Date.now()]
   process.kill(pid, 'SIGSTOP')

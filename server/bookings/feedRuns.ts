@@ -5,16 +5,16 @@ import { feedRead, type FEEDS } from '../db/tables/runs'
 
 export type Feed = (typeof FEEDS)[number]
 
-/** Begun so often in a row and never ended, the reading of a feed is what the server hangs over: it is left out. */
-export const HUNG_TIMES = 2
-/** After so long it is tried again. */
+/** Number of unfinished reads in a row after which a feed is skipped. */
+export const MAX_UNFINISHED = 2
+/** The server retries a skipped feed after this time, ms. */
 const SKIPPED_MS = 86_400_000
 
 type FeedOf = Readonly<{ studioId: string; feed: Feed; address: string }>
 
 /**
- * Says that a feed is going to be read. False where it is to be left out: a server died or hung over it twice in a row,
- * and within a day.
+ * Records the start of a feed read. Returns false if the feed must be skipped: the server died or hung during the last
+ * two reads of this address, less than a day ago.
  */
 export async function beginFeed(db: DbExecutor, { studioId, feed, address: url }: FeedOf, now: Date): Promise<boolean> {
   const address = createHash('sha256').update(url).digest('hex')
@@ -23,7 +23,7 @@ export async function beginFeed(db: DbExecutor, { studioId, feed, address: url }
     .from(feedRead)
     .where(and(eq(feedRead.studioId, studioId), eq(feedRead.feed, feed)))
   const unfinished = before?.address === address ? before.unfinished : 0
-  const isHung = unfinished >= HUNG_TIMES
+  const isHung = unfinished >= MAX_UNFINISHED
   if (isHung && now.getTime() - before!.begunAt.getTime() < SKIPPED_MS) return false
   const begun = { address, unfinished: isHung ? 1 : unfinished + 1, begunAt: now }
   await db
@@ -33,7 +33,7 @@ export async function beginFeed(db: DbExecutor, { studioId, feed, address: url }
   return true
 }
 
-/** Says that the reading of a feed has ended, whatever came of it. */
+/** Records the end of a feed read, successful or not. */
 export async function endFeed(db: DbExecutor, { studioId, feed }: Pick<FeedOf, 'studioId' | 'feed'>): Promise<void> {
   await db
     .update(feedRead)

@@ -20,14 +20,14 @@ export type CalendarRead = Readonly<{ events: readonly CalendarEvent[]; faults: 
 /** What is asked of a calendar: everything that begins from then to then, in the studio's zone where none is said. */
 export type CalendarAsked = Readonly<{ from: Date; to: Date; timeZone: string }>
 
-/** How long one event and the whole may take, ms. An ordinary event takes a thousandth of that. */
+/** Time limits for one recurring event and for the whole calendar, ms. An ordinary event takes under 1 ms. */
 export type CalendarLimits = Readonly<{ eventMs: number; wholeMs: number }>
 const LIMITS: CalendarLimits = { eventMs: 800, wholeMs: 3500 }
 
-/** A class of more hours is no class. */
-const LONGEST_HOURS = 24
-/** More times than this no studio gives in the weeks that are asked for. */
-const MOST_EVENTS = 5000
+/** Maximum duration of a class, hours. */
+const MAX_HOURS = 24
+/** Maximum number of occurrences returned. */
+const MAX_EVENTS = 5000
 
 /**
  * The events of an iCalendar text (RFC 5545), each time of those that repeat by itself, by their start. An event that
@@ -41,11 +41,11 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
   if (!lines.some((line) => /^BEGIN:VCALENDAR\s*$/i.test(line)))
     return { events: [], faults: [{ line: 1, code: 'noCalendar' }] }
   const blocks = blocksOf(lines, faults)
-  /** One event's part of the work; null, and told by its line and name, where it cannot be done or there is no time. */
+  /** Runs one step for an event. Returns null and adds a fault if the step throws or runs out of time. */
   const done = <T>({ line }: Pick<Block, 'line'>, name: () => string, work: () => T, isEndless = false): T | null => {
     const leftMs = endsAt - performance.now()
     try {
-      // Only a rule may have no end: for the others a clock of their own would cost more than they do.
+      // Only a recurrence rule can loop forever. The V8 limit costs 0.2 ms a call, so other steps run without it.
       const result =
         leftMs <= 0 ? null : isEndless ? within(Math.min(limits.eventMs, leftMs), work) : { result: work() }
       if (result) return result.result
@@ -82,8 +82,8 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
       }
   }
   events.sort((a, b) => a.startsAt.getTime() - b.startsAt.getTime() || (a.uid < b.uid ? -1 : 1))
-  if (events.length > MOST_EVENTS) faults.push({ line: 1, code: 'tooMany', most: MOST_EVENTS })
-  return { events: events.slice(0, MOST_EVENTS), faults: faults.sort((a, b) => a.line - b.line) }
+  if (events.length > MAX_EVENTS) faults.push({ line: 1, code: 'tooMany', most: MAX_EVENTS })
+  return { events: events.slice(0, MAX_EVENTS), faults: faults.sort((a, b) => a.line - b.line) }
 }
 
 type Block = Readonly<{ line: number; body: string[] }>
@@ -107,13 +107,10 @@ function blocksOf(lines: readonly string[], faults: CalendarFault[]): Block[] {
   return blocks
 }
 
-/** So far around what is asked for, ms, an event may begin by the clock of any zone. */
+/** Margin around the window that covers any UTC offset, ms. */
 const AROUND_MS = 2 * 86_400_000
 
-/**
- * Whether an event happens once and on another day than is asked for, by its lines alone: of the years that a calendar
- * may hold nothing more is read.
- */
+/** Whether a non-recurring event lies outside the window, by its raw DTSTART line. Skips parsing of old events. */
 function isElsewhere({ body }: Block, { from, to }: CalendarAsked): boolean {
   if (body.some((line) => /^(RRULE|RDATE|RECURRENCE-ID)[:;]/i.test(line))) return false
   const start = body.find((line) => /^DTSTART[:;]/i.test(line))
@@ -122,21 +119,21 @@ function isElsewhere({ body }: Block, { from, to }: CalendarAsked): boolean {
   return at < from.getTime() - AROUND_MS || at > to.getTime() + AROUND_MS
 }
 
-/** The component of an event's lines; throws where they cannot be read. */
+/** Parses the lines of one event; throws on syntax errors. */
 function componentOf({ line, body }: Block): ReadEvent {
   const component = new ICAL.Component(ICAL.parse(body.join('\r\n')) as unknown[] as never)
   return { line, component, uid: String(component.getFirstPropertyValue('uid') ?? `line ${line}`) }
 }
 
-const LONGEST_NAME = 60
-const shortened = (name: string): string => (name === '' ? 'without a name' : name.slice(0, LONGEST_NAME))
+const MAX_NAME_LENGTH = 60
+const shortened = (name: string): string => (name === '' ? 'without a name' : name.slice(0, MAX_NAME_LENGTH))
 const titleOf = ({ component }: ReadEvent): string => shortened(text(component, 'summary'))
 const summaryOf = ({ body }: Block): string =>
   shortened(body.find((line) => /^SUMMARY[:;]/i.test(line))?.replace(/^[^:]*:/, '') ?? '')
 
 type ReadEvent = Readonly<{ line: number; uid: string; component: ICAL.Component }>
 
-/** What the single times of a series are measured against; null start where the series itself is not there. */
+/** Master event of a series; `start` is null if the calendar holds only overrides. */
 type Series = Readonly<{ start: ICAL.Time | null; zone: string; moved: ReadonlySet<string> }>
 
 const isMoved = ({ component }: ReadEvent): boolean => component.hasProperty('recurrence-id')
@@ -148,7 +145,7 @@ function seriesOf(ofOne: readonly ReadEvent[], { timeZone }: CalendarAsked): Ser
   return { ...series, moved: new Set(ofOne.filter(isMoved).flatMap((one) => keyOfMoved(one, series) ?? [])) }
 }
 
-/** Which time of its series a moved one is about; null where that cannot be read. */
+/** Key of the occurrence that an override replaces; null for an invalid RECURRENCE-ID. */
 function keyOfMoved({ component }: ReadEvent, { start, zone }: Pick<Series, 'start' | 'zone'>): string | null {
   const property = component.getFirstProperty('recurrence-id')!
   const about = property.getFirstValue() as ICAL.Time | null
@@ -156,7 +153,7 @@ function keyOfMoved({ component }: ReadEvent, { start, zone }: Pick<Series, 'sta
   return start && !about.isDate ? occurrenceKey(about, property.getFirstParameter('tzid'), start, zone) : String(about)
 }
 
-/** Every time of one event within what is asked, less those that stand moved or called off in their places. */
+/** Occurrences of one event within the window, without those that an override replaces. */
 function timesOf(one: ReadEvent, series: Series, asked: CalendarAsked, faults: CalendarFault[]): CalendarEvent[] {
   const start = startOf(one)
   if (isMoved(one)) return timeOf(one, start, keyOfMoved(one, series) ?? String(start), asked, faults)
@@ -195,7 +192,7 @@ function timeOf(
   const startsAt = momentOf(start, zone)
   if (!(startsAt >= asked.from && startsAt <= asked.to)) return []
   const seconds = secondsOf(component, zone, asked.timeZone)
-  if (!(seconds > 0) || seconds > LONGEST_HOURS * 3600) {
+  if (!(seconds > 0) || seconds > MAX_HOURS * 3600) {
     if (!faults.some((fault) => fault.line === line && fault.code === 'oddLength'))
       faults.push({ line, code: 'oddLength' })
     return []

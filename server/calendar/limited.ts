@@ -4,8 +4,8 @@ const sandbox = createContext({ work: null as (() => unknown) | null })
 const call = new Script('work()')
 
 /**
- * The result of some work that is stopped when it takes longer than `ms`, also where it never yields; null then. What
- * it throws is thrown. For work that leaves nothing half done.
+ * Runs a synchronous function with a time limit in ms and returns its result, or null after the limit. V8 interrupts
+ * the function even in a loop that never yields. Rethrows exceptions. The function must not leave state half changed.
  */
 export function within<T>(ms: number, work: () => T): Readonly<{ result: T }> | null {
   sandbox.work = work

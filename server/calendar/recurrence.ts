@@ -1,19 +1,19 @@
 import ICAL from 'ical.js'
 import { clockAt, isUtc, isZone, momentOf } from './zones'
 
-/** Of one event that repeats no more are taken; a rule without an end has no last one. */
-const MOST_TIMES = 1000
+/** Maximum number of occurrences read from one event. */
+const MAX_OCCURRENCES = 1000
 const HOUR_MS = 3_600_000
 const DAY_MS = 24 * HOUR_MS
-/** No clock on earth is farther from UTC: what is well before or after needs no zone looked up. */
-const FARTHEST_ZONE_MS = 15 * HOUR_MS
+/** Larger than any UTC offset. Times outside the window by more than this skip the zone lookup. */
+const MAX_OFFSET_MS = 15 * HOUR_MS
 
 export type Window = Readonly<{ from: Date; to: Date }>
 
 /**
- * The times of an event that repeats, on its own clock, within a window: those of its rules and its single dates less
- * the dates it leaves out, whatever zone these are written in. `start` is on the clock of `zone`. Walks from near the
- * window on, not from the start. A rule that never gives a time does not return: the caller limits the time.
+ * Occurrences of a recurring event within a window, in local time of `zone`: RRULE and RDATE minus EXDATE, in any mix
+ * of zones. Iteration starts near the window. Does not return for a rule that never matches: the caller must limit the
+ * run time.
  */
 export function occurrences(component: ICAL.Component, start: ICAL.Time, zone: string, window: Window): ICAL.Time[] {
   const own = isUtc(start) ? 'UTC' : zone
@@ -29,13 +29,10 @@ export function occurrences(component: ICAL.Component, start: ICAL.Time, zone: s
   return [...found.values()]
     .filter((time) => !left.has(String(time)) && !left.has(dayOf(time)))
     .sort((a, b) => a.compare(b))
-    .slice(0, MOST_TIMES)
+    .slice(0, MAX_OCCURRENCES)
 }
 
-/**
- * Which occurrence a single time of a series is about, as its series names it: a `RECURRENCE-ID` may be written on
- * another clock than the series' start.
- */
+/** Converts a `RECURRENCE-ID` to the local time of its series, so that it matches an occurrence in another zone. */
 export function occurrenceKey(
   recurrenceId: ICAL.Time,
   tzid: string | undefined,
@@ -49,7 +46,7 @@ const isWithin = (at: Date, { from, to }: Window): boolean => at >= from && at <
 const dayOf = (time: ICAL.Time): string => String(time).slice(0, 10)
 const timeOf = (key: string): ICAL.Time => ICAL.Time.fromDateTimeString(key)
 
-/** A time as the clock of the series names it; without a zone of its own it is on that clock already. */
+/** Converts a time to the zone of the series. A floating time is already in that zone. */
 function keyOf(time: ICAL.Time, tzid: string | undefined, own: string): string {
   const its = isUtc(time) ? 'UTC' : tzid && isZone(tzid) ? tzid : own
   return its === own ? String(time) : clockAt(momentOf(time, its), own)
@@ -60,7 +57,7 @@ type Value = Readonly<{ time: ICAL.Time; tzid: string | undefined }>
 function valuesOf(component: ICAL.Component, name: 'exdate' | 'rdate'): Value[] {
   return component.getAllProperties(name).flatMap((property) =>
     property.getValues().map((value): Value => {
-      // A period says how long as well; when it starts counts here.
+      // RDATE may hold periods; only their start matters.
       const time = value instanceof ICAL.Period ? value.start : (value as ICAL.Time)
       return { time, tzid: property.getFirstParameter('tzid') }
     }),
@@ -73,20 +70,20 @@ function timesOfRule(rule: ICAL.Recur, start: ICAL.Time, zone: string, window: W
     dtstart: startNear(rule, start, window.from.getTime() - 3 * DAY_MS),
   })
   const found: ICAL.Time[] = []
-  while (found.length < MOST_TIMES) {
+  while (found.length < MAX_OCCURRENCES) {
     const next = iterator.next() as ICAL.Time | null
     if (!next) break
     const roughly = Date.UTC(next.year, next.month - 1, next.day, next.hour, next.minute)
-    if (roughly < window.from.getTime() - FARTHEST_ZONE_MS) continue
-    if (roughly > window.to.getTime() + FARTHEST_ZONE_MS) break
+    if (roughly < window.from.getTime() - MAX_OFFSET_MS) continue
+    if (roughly > window.to.getTime() + MAX_OFFSET_MS) break
     if (isWithin(momentOf(next, zone), window)) found.push(next.clone())
   }
   return found
 }
 
 /**
- * The rule with its end on the clock of the start: RFC 5545 has `UNTIL` in UTC where the start has a zone (3.3.10). An
- * end that is a day includes that day.
+ * Converts UNTIL to the zone of DTSTART. RFC 5545 requires UTC if DTSTART has a zone (3.3.10), and the library compares
+ * local times. A date-valued UNTIL includes that day.
  */
 function withLocalEnd(rule: ICAL.Recur, start: ICAL.Time, zone: string): ICAL.Recur {
   const { until } = rule
@@ -99,12 +96,12 @@ function withLocalEnd(rule: ICAL.Recur, start: ICAL.Time, zone: string): ICAL.Re
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 const lcm = (a: number, b: number): number => (a / gcd(a, b)) * b
-/** Days of the week fall on the same dates again after so many years, from 1901 to 2099. */
-const SAME_DAYS_YEARS = 28
+/** The Gregorian calendar repeats after 28 years, from 1901 to 2099. */
+const CALENDAR_CYCLE_YEARS = 28
 
 /**
- * A start nearer to the window, a whole number of the rule's periods later, so that what follows it is the same. The
- * start itself where the rule counts its times or begins after that.
+ * Moves the start forward by a whole number of periods, so that the rule yields the same later occurrences. Returns the
+ * original start for rules with COUNT and for rules that start near the window.
  */
 function startNear({ freq, interval, count }: ICAL.Recur, start: ICAL.Time, beforeMs: number): ICAL.Time {
   if (count !== null && count !== undefined) return start
@@ -119,12 +116,12 @@ function startNear({ freq, interval, count }: ICAL.Recur, start: ICAL.Time, befo
   const months = freq === 'MONTHLY' ? interval : freq === 'YEARLY' ? 12 * interval : 0
   const [year, last] = [start.year, new Date(beforeMs).getUTCFullYear() - 1]
   if (months === 0 || year < 1901 || last > 2099) return start
-  const years = lcm(12 * SAME_DAYS_YEARS, months) / 12
+  const years = lcm(12 * CALENDAR_CYCLE_YEARS, months) / 12
   near.year += Math.max(0, Math.floor((last - year) / years)) * years
   return near
 }
 
-/** Whole days after which a rule of this frequency and interval is at the same time of the day again. */
+/** Period of a rule in whole days, by frequency and interval. */
 const STRIDE_DAYS: Readonly<Record<string, (interval: number) => number>> = {
   WEEKLY: (interval) => 7 * interval,
   DAILY: (interval) => interval,

@@ -1,6 +1,6 @@
 import { readCalendar, type CalendarAsked, type CalendarRead } from './calendar'
 
-/** One calendar, in a thread of its own: a rule without an end, or a flood of them, holds nobody else up. */
+/** Reads one calendar in a worker thread, so that slow rules do not block the event loop. */
 export default function read({ text, asked }: Readonly<{ text: string; asked: CalendarAsked }>): CalendarRead {
   return readCalendar(text, asked)
 }

@@ -1,7 +1,7 @@
 import { Temporal } from '@js-temporal/polyfill'
 import type ICAL from 'ical.js'
 
-/** The zone of an event's start or end: the one it names where it is known, else the studio's. */
+/** Time zone of a property: its TZID if valid, else the studio's zone; `unknown` is an invalid TZID. */
 export function zoneOf(
   component: ICAL.Component,
   studio: string,
@@ -24,8 +24,8 @@ export function isZone(name: string): boolean {
 export const isUtc = (time: ICAL.Time): boolean => time.zone?.tzid === 'UTC'
 
 /**
- * A time on a clock as a moment: its own where it says UTC, else by the zone's clock. A time that occurs twice is the
- * first, one that a change of the clock skips is as far after midnight as if it had not (RFC 5545, 3.3.5).
+ * Converts a local time to an instant. UTC times ignore `zone`. An ambiguous local time is the first of the two; a
+ * skipped local time uses the offset before the gap (RFC 5545, 3.3.5).
  */
 export function momentOf(time: ICAL.Time, zone: string): Date {
   const { year, month, day, hour, minute, second } = time
@@ -34,7 +34,7 @@ export function momentOf(time: ICAL.Time, zone: string): Date {
   return new Date(clock.toZonedDateTime(zone, { disambiguation: 'compatible' }).epochMilliseconds)
 }
 
-/** A moment on the clock of a zone, "2026-11-03T19:00:00"; in UTC with a Z. */
+/** Formats an instant as local time in a zone, "2026-11-03T19:00:00"; UTC gets a trailing Z. */
 export function clockAt(moment: Date, zone: string | 'UTC'): string {
   const at = Temporal.Instant.fromEpochMilliseconds(moment.getTime())
   const clock = at.toZonedDateTimeISO(zone).toPlainDateTime().toString({ smallestUnit: 'second' })

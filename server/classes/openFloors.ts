@@ -5,8 +5,8 @@ import { studioClass } from '../db/tables/floor'
 import { dayAfter, momentAt } from '../studio/day'
 
 /**
- * Gives open floors of days before there were classes the studio's own day: what brought them over could only reckon in
- * UTC, from 00:00:00 to 23:59:59. A second time it changes nothing. Resolves with how many were set right.
+ * Corrects open floors that migration 0010 created with UTC days (00:00:00 to 23:59:59) to days of the studio's zone.
+ * Idempotent. Returns the number of corrected floors.
  */
 export async function settleOpenFloors(db: Database): Promise<number> {
   const floors = await db

@@ -4,18 +4,18 @@ import { withTransaction, type Database, type DbExecutor } from './connection'
 import { isDuplicate } from './errors'
 import { lease } from './tables/runs'
 
-/** A lease that is not renewed for so long is free: whoever held it is gone, ms. */
-const LASTS_MS = 60_000
+/** A lease expires this long after its last renewal, ms. */
+const TTL_MS = 60_000
 const RENEW_MS = 15_000
 
 export type Busy = Readonly<{ outcome: 'busy' }>
-/** Throws where the lease was lost meanwhile; holds it until the transaction ends. */
+/** Locks the lease row until the transaction ends; throws if another holder took the lease. */
 export type HoldLease = (tx: DbExecutor) => Promise<void>
 
 /**
- * Work that goes on once a studio at a time: under a lease of its own, so that nothing else of the studio waits.
- * `busy` where somebody else holds it. Whatever becomes of the work, the lease is given back; one whose holder was
- * killed ends by itself. Work that writes asks `hold` before it is done.
+ * Runs work under a lease, one holder per studio and name, without locking other rows of the studio. Returns `busy` if
+ * another process holds the lease. Renews the lease while the work runs and releases it afterwards; the lease of a
+ * killed process expires. Work that writes must call `hold` before its transaction commits.
  */
 export async function withLease<R>(
   db: Database,
@@ -51,7 +51,7 @@ export async function withLease<R>(
   }
 
   function until(): Date {
-    return new Date(now().getTime() + LASTS_MS)
+    return new Date(now().getTime() + TTL_MS)
   }
 
   function take(): Promise<boolean> {

@@ -2,8 +2,8 @@ import { analyse } from 'chardet'
 import iconv from 'iconv-lite'
 
 /**
- * Letters of languages beyond a to z, by the code pages that hold them. A list of names is too short for a statistic of
- * letters: that all of its letters belong to one language says more.
+ * Non-ASCII letters of languages, by code page. A list of names is too short for letter statistics; the share of
+ * letters that belong to one language is more reliable.
  */
 const LANGUAGES: Readonly<Record<string, readonly string[]>> = {
   'windows-1252': ['åäöæøé', 'äöüß', 'àâçèéêëîïôùûœæÿ', 'áéíóúñüãõçâêôà', 'àèéìòù', 'ðþáéíóúýæö', 'éëïèüö'],
@@ -11,7 +11,7 @@ const LANGUAGES: Readonly<Record<string, readonly string[]>> = {
   'windows-1257': ['ąčęėįšųūž', 'āčēģīķļņšūžōŗ', 'äõöüšž'],
   'windows-1254': ['çğıiöşüâ'],
 }
-/** Languages of the west stand mixed in one list more often than others: all their letters count nearly as well. */
+/** Weight of the union of all western languages: one list often mixes them. */
 const MIXED_WEST = 0.9
 const PAGE_OF: Readonly<Record<string, string>> = {
   'iso-8859-1': 'windows-1252',
@@ -20,10 +20,10 @@ const PAGE_OF: Readonly<Record<string, string>> = {
   'iso-8859-13': 'windows-1257',
   'iso-8859-9': 'windows-1254',
 }
-/** Guesses of a statistic that are no further apart, of 100, are told apart by their letters. */
+/** Statistical guesses within this confidence difference (of 100) are ranked by their letters. */
 const CLOSE = 10
 
-/** The encoding of a list by its first bytes: UTF-8 where it can be, else what makes words of letters of it. */
+/** Detects the encoding from the first bytes: UTF-8 if valid, else the code page that yields plausible words. */
 export function encodingOf(head: Buffer): string {
   if (isUtf8(head)) return 'utf-8'
   const guesses = analyse(head).map(({ name, confidence }) => ({ name: name.toLowerCase(), confidence }))
@@ -31,7 +31,7 @@ export function encodingOf(head: Buffer): string {
   const known = guesses.filter(({ name }) => (PAGE_OF[name] ?? name) in LANGUAGES)
   if (first && first.name !== known[0]?.name && first.confidence > CLOSE)
     return iconv.encodingExists(first.name) ? first.name : 'windows-1252'
-  // Each of these pages is tried, whether the statistic thought of it or not.
+  // Each of these code pages is a candidate, whether or not the statistic lists it.
   const all = [...known, ...Object.keys(LANGUAGES).map((name) => ({ name, confidence: 0 }))]
   const readable = all.filter(({ name }) => !SYMBOL_IN_WORD.test(iconv.decode(head, name)))
   const best = readable[0]?.confidence ?? 0
@@ -40,10 +40,10 @@ export function encodingOf(head: Buffer): string {
   return ranked.reduce((a, b) => (b.fits > a.fits ? b : a), ranked[0] ?? { name: 'windows-1252', fits: 0 }).name
 }
 
-/** A sign that is no letter in the middle of a word, or no sign at all. */
+/** A symbol inside a word, or an unassigned character. */
 const SYMBOL_IN_WORD = /\p{L}[^\p{L}\p{M}\p{P}\p{Z}\p{N}\x00-\x7f]\p{L}|\p{L}[²³¹¼½¾]\p{L}?|[\x80-\x9f\ufffd]/u
 
-/** How much of a text's letters beyond a to z belong to one language of a code page, from 0 to 1. */
+/** Largest share of non-ASCII letters that belong to one language of a code page, 0 to 1. */
 function fitOf(text: string, page: string): number {
   const letters = (text.toLowerCase().match(/\p{L}/gu) ?? []).filter((letter) => letter > '\x7f')
   if (letters.length === 0) return 0
@@ -60,7 +60,7 @@ function isUtf8(head: Buffer): boolean {
       new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, head.length - cut))
       return true
     } catch {
-      // Another letter less.
+      // Retry without the last byte.
     }
   return false
 }

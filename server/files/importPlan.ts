@@ -23,10 +23,10 @@ import { addWords } from '../members/words'
 import { studioDay } from '../studio/day'
 import { getStudio } from '../studio/studio'
 
-/** Lines, and rows, that are written together. */
+/** Number of rows per insert statement. */
 export const BATCH = 500
-/** So many names that differ in capitals only are told. */
-const MOST_ALIKE = 20
+/** Maximum number of reported names that differ in case only. */
+const MAX_ALIKE = 20
 
 type Fault = Readonly<{ column: MemberColumn } & CellProblem>
 
@@ -43,9 +43,9 @@ export type ImportPlan = Readonly<{
   tally: ImportTally
   /** Takes a line; its faults where it has some. */
   read: (line: number, cells: MemberCells) => readonly Fault[]
-  /** Writes what was taken since the last time; nobody sees it yet. */
+  /** Inserts the rows read since the last call. They stay invisible until the transaction commits. */
   write: (tx: DbExecutor) => Promise<void>
-  /** Says that the numbers written are those that hold, where nobody set others meanwhile. */
+  /** Makes the imported numbers current, except where somebody saved other numbers during the import. */
   appear: (tx: DbExecutor) => Promise<void>
 }>
 
@@ -101,7 +101,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     if (ids.length > 1) return { column: 'name', code: 'severalOfThatName' }
     if (ids.length === 1) return ids[0]
     const alike = byLetters.get(name.toLowerCase())
-    if (alike !== undefined && tally.alike.length < MOST_ALIKE) tally.alike.push({ name, there: alike })
+    if (alike !== undefined && tally.alike.length < MAX_ALIKE) tally.alike.push({ name, there: alike })
     const id = crypto.randomUUID()
     meet(id, name)
     members.push({ id, name })
@@ -185,7 +185,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
         await addWords(tx, scope, people)
       }
       people.forEach(({ id }) => newcomers.add(id))
-      // An entry locks its rider until all is done: of those whom others may write to meanwhile it comes last.
+      // An insert locks the member row until commit, so entries of existing members come last.
       const written = numbers.filter(({ memberId }) => newcomers.has(memberId))
       later.push(...numbers.filter(({ memberId }) => !newcomers.has(memberId)))
       if (written.length > 0) await tx.insert(registerEntry).values(written)
@@ -199,7 +199,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
       for (let from = 0; from < appearing.length; from += BATCH) {
         const some = appearing.slice(from, from + BATCH)
         const riders = [...new Set(some.map(({ memberId }) => memberId))]
-        // What was set since this list was begun is newer than what it says.
+        // Numbers saved during the import are newer than the list.
         const holding = new Map(
           (
             await tx
@@ -229,7 +229,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
   }
 }
 
-/** Numbers that are to hold. */
+/** Numbers that become current. */
 type Appearing = Pick<typeof registerCurrent.$inferInsert, 'memberId' | 'lineId' | 'purpose' | 'entryId'>
 
 const currentColumns = {

@@ -1,11 +1,11 @@
-/** Values that a page writes into plain text for itself: the others need parts of a form. */
+/** Encoded values that a plain-text body can hold; other `$` references need a multipart body. */
 const PLAIN = /^\$(\$|D|n|undefined$|NaN$|Infinity$|-Infinity$|-0$)/
-/** Deeper nothing is nested that a page sends. */
-const DEEPEST = 60
+/** Maximum nesting of an argument. */
+const MAX_DEPTH = 60
 
 /**
- * Whether the body of a call of a server action can be read; true for every other request. The framework answers one
- * that cannot with a fault of its own.
+ * Whether the body of a server action call can be decoded; true for all other requests. The framework would respond to
+ * an undecodable body with status 500.
  */
 export async function isReadableCall(request: Request): Promise<boolean> {
   if (request.method !== 'POST' || !request.headers.has('next-action')) return true
@@ -23,5 +23,5 @@ const isCall = (sent: unknown): boolean => Array.isArray(sent) && isPlain(sent, 
 function isPlain(value: unknown, depth: number): boolean {
   if (typeof value === 'string') return !value.startsWith('$') || PLAIN.test(value)
   if (typeof value !== 'object' || value === null) return true
-  return depth < DEEPEST && Object.values(value).every((one) => isPlain(one, depth + 1))
+  return depth < MAX_DEPTH && Object.values(value).every((one) => isPlain(one, depth + 1))
 }

@@ -1,9 +1,9 @@
-/** A stream's session is asked for so often, ms: after signing out it goes on no longer than that. */
+/** Interval of the session check, ms. */
 const EVERY_MS = 30_000
 
 /**
- * A signal for a stream that may go on for hours: aborted when whoever asked goes away, or once `isSignedIn` says no.
- * Where that cannot be told just now the stream goes on.
+ * Abort signal for a long-lived stream: aborts when the client disconnects or when `isSignedIn` returns false. Ignores
+ * errors of the check, for example during a database restart.
  */
 export function whileSignedIn(
   request: Request,

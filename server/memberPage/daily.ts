@@ -4,15 +4,15 @@ import { complaint } from '../db/tables/comfort'
 import { memberLink, memberMessage } from '../db/tables/memberPage'
 import type { LinkOwner } from './links'
 
-/** So many messages, and so many complaints, a member writes from their page within a day; nobody reads more. */
-export const MOST_A_DAY = 20
+/** Maximum number of messages, and of complaints, per member and day from the member page. */
+export const MAX_PER_DAY = 20
 const DAY_MS = 86_400_000
 
 export type TooMany = Readonly<{ outcome: 'tooMany' }>
 
 /**
- * Something a member writes from their page, unless as much was written within a day; one after the other where several
- * come at once. What is sent again under an id that is there is written again, which changes nothing.
+ * Runs a write from the member page unless the member reached the daily limit (`tooMany`). Locks the link row, so that
+ * concurrent writes are counted one after another. A retry with a stored id always runs; the write is idempotent.
  */
 export function writeFromPage<R>(
   db: Database,
@@ -34,7 +34,7 @@ export function writeFromPage<R>(
           ne(table.id, id),
         ),
       )
-    if (written >= MOST_A_DAY) {
+    if (written >= MAX_PER_DAY) {
       const [there] = await tx.select({ id: table.id }).from(table).where(eq(table.id, id))
       if (!there) return { outcome: 'tooMany' }
     }

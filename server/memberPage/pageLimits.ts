@@ -4,38 +4,38 @@ import type { Database } from '../db/connection'
 import { ownerOf, type LinkOwner } from './links'
 
 /**
- * Where links are guessed, answers slow down; nothing is closed: a studio's network is one address for everybody in it,
- * and a link that opens always opens. Guessing 256 bits is stopped by their number. Counted in this process.
+ * Rate limits of private links, per process. They delay responses and never reject a valid link: all members of a
+ * studio share one address. The 256-bit token itself prevents guessing.
  */
 const LIMITS = Object.freeze({
-  /** Views of one link: whoever opens it more often than anybody reads waits. */
+  /** Page views per link. */
   view: new RateLimiterMemory({ keyPrefix: 'member-view', points: 240, duration: 300 }),
-  /** What is sent through one link; its pages open meanwhile as before. */
+  /** Writes per link, counted apart from page views. */
   write: new RateLimiterMemory({ keyPrefix: 'member-write', points: 240, duration: 300 }),
-  /** Different links that open nothing, from one address. */
+  /** Distinct invalid links per peer address. */
   guesses: new RateLimiterMemory({ keyPrefix: 'member-guess', points: 30, duration: 900 }),
-  /** The same guess again, as from a phone with a link that has ended, counts once. */
+  /** Deduplicates a repeated invalid link, for example a bookmark of a revoked link. */
   same: new RateLimiterMemory({ keyPrefix: 'member-same-guess', points: 1, duration: 900 }),
 })
-/** How long an answer is held back, ms, and at most how many at once: beyond these waiting would only cost memory. */
-const SLOW_MS = 1000
-const MOST_WAITING = 200
-/** So much of what stands in an address tells one guess from another. */
+/** Delay of a limited response, ms, and the maximum number of delayed responses at once. */
+const DELAY_MS = 1000
+const MAX_DELAYED = 200
+/** Token characters that identify a guess. */
 const PREFIX = 8
 
 let waiting = 0
 
 async function slowDown(wait: (ms: number) => Promise<unknown>): Promise<void> {
-  if (waiting >= MOST_WAITING) return
+  if (waiting >= MAX_DELAYED) return
   waiting += 1
   try {
-    await wait(SLOW_MS)
+    await wait(DELAY_MS)
   } finally {
     waiting -= 1
   }
 }
 
-/** Whose page a link opens now, or null; slower where a peer guesses, or where one link is opened without end. */
+/** Owner of a valid link, or null. Delays the response if a peer guesses or a link is used too often. */
 export async function openFrom(
   db: Database,
   peer: string,
@@ -50,7 +50,7 @@ export async function openFrom(
   return owner
 }
 
-/** Whether a peer guesses no more than whoever mistypes. Once it does, no more of its guesses are remembered. */
+/** Counts an invalid link; false once the peer reached the limit. Stores no further guesses of that peer. */
 async function countGuess(peer: string, token: string): Promise<boolean> {
   const counted = await LIMITS.guesses.get(peer)
   if (counted && counted.remainingPoints <= 0) return false

@@ -163,9 +163,9 @@ test('a log that cannot be written is said once, left out for a while, and begun
 
 test('on a full disk writing is refused with its reason, reading goes on, and a fault is said in words', () => {
   const { stdout } = plainNode(`
-    import { describeFault, diskWatch, LEAST_FREE } from './scripts/support/freeSpace.mjs'
+    import { describeFault, diskWatch, MIN_FREE } from './scripts/support/freeSpace.mjs'
     import { refusalOf } from './scripts/support/requestFilter.mjs'
-    let [clock, bytes] = [0, LEAST_FREE + 1]
+    let [clock, bytes] = [0, MIN_FREE + 1]
     const isFull = diskWatch('x', { free: () => bytes, now: () => clock })
     const seen = [isFull()]
     bytes = 0

@@ -6,7 +6,7 @@ import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, connectionPool, database } from '@/server/db/connection'
 import { memberLink, memberMessage } from '@/server/db/tables/memberPage'
 import { addMember } from '@/server/members/members'
-import { MOST_A_DAY } from '@/server/memberPage/daily'
+import { MAX_PER_DAY } from '@/server/memberPage/daily'
 import { findLink, openLink, ownerOf, revokeLinks } from '@/server/memberPage/links'
 import { handleMessage, listMessages } from '@/server/memberPage/messages'
 import { memberPageData } from '@/server/memberPage/page'
@@ -203,16 +203,16 @@ test('within a day so much is taken from a page, and the same once more is no mo
   const felt = { comfort: 5, place: 'nowhere', line: '' }
   const first = id()
   expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
-  const more = await Promise.all(Array.from({ length: MOST_A_DAY + 5 }, () => sendFelt(link.token, id(), felt)))
-  expect(more.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MOST_A_DAY - 1)
+  const more = await Promise.all(Array.from({ length: MAX_PER_DAY + 5 }, () => sendFelt(link.token, id(), felt)))
+  expect(more.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MAX_PER_DAY - 1)
   expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/much for one day/) })
   expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
   const complaint = { what: 'hands', side: 'both', strength: 4 }
   const told = await Promise.all(
-    Array.from({ length: MOST_A_DAY + 5 }, () => sendComplaint(link.token, id(), complaint)),
+    Array.from({ length: MAX_PER_DAY + 5 }, () => sendComplaint(link.token, id(), complaint)),
   )
-  expect(told.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MOST_A_DAY)
-  expect(await db.$count(memberMessage, eq(memberMessage.memberId, memberId))).toBe(MOST_A_DAY)
+  expect(told.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MAX_PER_DAY)
+  expect(await db.$count(memberMessage, eq(memberMessage.memberId, memberId))).toBe(MAX_PER_DAY)
 })
 
 test('whoever may not see notes gets no link, and one made with less right opens less', async () => {

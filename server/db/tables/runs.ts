@@ -4,13 +4,13 @@ import { moment } from './columns'
 
 export const FEEDS = ['booking', 'calendar'] as const
 
-/** How often in a row the reading of a studio's feed was begun and never ended: the server hung over it, or died. */
+/** Feed reads that started and did not end, because the server hung or died. */
 export const feedRead = mysqlTable(
   'feed_read',
   {
     studioId: studioId(),
     feed: mysqlEnum('feed', FEEDS).notNull(),
-    /** Of which address, so that another one starts anew. SHA-256, hexadecimal. */
+    /** SHA-256 of the feed's address, hexadecimal; a new address resets the count. */
     address: varchar('address', { length: 64 }).notNull(),
     unfinished: int('unfinished').notNull(),
     begunAt: moment('begun_at').notNull(),
@@ -18,7 +18,7 @@ export const feedRead = mysqlTable(
   (t) => [primaryKey({ columns: [t.studioId, t.feed] })],
 )
 
-/** Work that goes on once a studio at a time, whoever asks for it, and until when that holds unless it is renewed. */
+/** Leases: exclusive work per studio, with holder and expiry. */
 export const lease = mysqlTable(
   'lease',
   {
