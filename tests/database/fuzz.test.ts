@@ -1,6 +1,8 @@
 /** @jest-environment node */
+import { execFileSync } from 'node:child_process'
 import { readdirSync, existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { createPool } from 'mysql2/promise'
 import { POST as operation } from '@/app/api/v1/[operation]/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import { createRng, type Rng } from '@/core/rng'
@@ -86,7 +88,31 @@ function value(rng: Rng, depth = 0): unknown {
   return Object.fromEntries(FIELDS.filter(() => rng.uniform() < 0.4).map((field) => [field, value(rng, depth + 1)]))
 }
 
-afterAll(closeDatabase)
+/** Random calls change settings, classes and riders, so they run on a seeded database of their own. */
+const OWN = `saddle_fuzz_${process.pid}`
+const shared = process.env.DATABASE_URL!
+
+async function onServer(...statements: readonly string[]): Promise<void> {
+  const pool = createPool({ uri: shared })
+  for (const statement of statements) await pool.query(statement)
+  await pool.end()
+}
+
+beforeAll(async () => {
+  await onServer(
+    `DROP DATABASE IF EXISTS ${OWN}`,
+    `CREATE DATABASE ${OWN} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`,
+  )
+  const own = new URL(shared)
+  own.pathname = `/${OWN}`
+  process.env.DATABASE_URL = own.toString()
+  for (const script of ['scripts/migrate.ts', 'scripts/seed.ts'])
+    execFileSync(join(process.cwd(), 'node_modules/.bin/tsx'), [script], { env: { ...process.env, NODE_OPTIONS: '' } })
+})
+afterAll(async () => {
+  await closeDatabase()
+  await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
+})
 
 test('there are many actions to call', () => expect(ACTIONS.length).toBeGreaterThan(50))
 
