@@ -81,12 +81,12 @@ export function formatExtra(extraMin: number | null): string {
   return extraMin > 0 ? `It costs ${minutes} of an instructor.` : `It saves ${minutes} of an instructor.`
 }
 
-/** So many are named; more are counted. */
-const MOST_NAMED = 4
+/** Maximum number of riders named; the rest is counted. */
+const MAX_NAMED = 4
 
 /** "Runa Sollie moves to bike 7. Perrin Hask has no bike now.", for those whom a change moved; empty for nobody. */
 export function formatMovedRiders(moved: readonly Readonly<{ name: string; number: number | null }>[]): string {
-  const first = [...moved].sort((a, b) => Number(a.number !== null) - Number(b.number !== null)).slice(0, MOST_NAMED)
+  const first = [...moved].sort((a, b) => Number(a.number !== null) - Number(b.number !== null)).slice(0, MAX_NAMED)
   const said = first.map(({ name, number }) =>
     number === null ? `${name} has no bike now.` : `${name} moves to bike ${number}.`,
   )

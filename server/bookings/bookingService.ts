@@ -9,13 +9,13 @@ export type BookingAnswer =
 /** Where classes and bookings come from. */
 export type BookingService = Readonly<{ address: string; read: () => Promise<BookingAnswer> }>
 
-/** What an answer may take, from the question to its last byte, ms; and its length, bytes. */
+/** Limits of a response: total time, ms, and size, bytes. */
 export type Patience = Readonly<{ ms: number; bytes: number }>
 const PATIENCE: Patience = { ms: 10_000, bytes: 4_000_000 }
 
 /**
- * A text over HTTP, or why there is none. Its bytes are counted as they come, and one limit of time holds for the whole
- * of it: `nonsense` where it is longer, `unreachable` where it takes longer.
+ * Reads a text over HTTP and counts its bytes while reading. Returns `nonsense` for a longer response and `unreachable`
+ * for a slower one.
  */
 export async function readText(
   url: string,
@@ -42,7 +42,7 @@ export async function readText(
   }
 }
 
-/** A body's text, or null where it is longer than `most` bytes; the rest is not read. */
+/** Text of a body, or null if it exceeds `most` bytes; stops reading there. */
 async function textWithin(body: ReadableStream<Uint8Array>, most: number, signal: AbortSignal): Promise<string | null> {
   const reader = body.getReader()
   signal.addEventListener('abort', () => void reader.cancel().catch(() => undefined))

@@ -46,8 +46,8 @@ type Round = Readonly<{ trouble: SourceStatus['trouble']; taken: BookingsTaken |
 type Source = Readonly<{ key: string; studioId: string; feed: Feed; address: string; everyMs: number }>
 
 /**
- * Asks a source again and again until `signal` is aborted; faults end one round, never the asking. A source over which
- * the server hung twice is left out for a day.
+ * Polls a source until `signal` aborts. An error ends one round, not the polling. Skips a source for a day after two hung
+ * reads.
  */
 async function poll(
   db: Database,
@@ -74,9 +74,9 @@ async function poll(
     await timing.wait(waitMs)
   }
 
-  /** A round whose beginning and end stand in the database: a server that hangs over it leaves it unfinished. */
+  /** Runs a round and records its start and end in the database; a hung server leaves it unfinished. */
   async function noted(now: Date): Promise<Round> {
-    // A database that was gone at the end of a round is told late: this server did not hang.
+    // Records the end of an earlier round late if the database was down then.
     if (!isEndNoted) await endFeed(db, source)
     isEndNoted = true
     if (!(await beginFeed(db, source, now))) return { trouble: 'skipped', taken: null }

@@ -56,8 +56,8 @@ const ENTRIES = 60
 const SETUPS = 20
 /** Lines of a page, and points of a drawing: the latest. */
 export const STORY_LINES = 30
-const MOST_POINTS = 300
-/** A rating is told with so many of those before it. */
+const MAX_POINTS = 300
+/** Number of ratings in the history of one rating. */
 const LAST_RATINGS = 6
 
 const isOfPart = (kind: StoryItem['kind'], part: StoryPart): boolean =>
@@ -162,7 +162,7 @@ export async function storyOf(
       }),
     ]
       .sort((a, b) => a.at.getTime() - b.at.getTime())
-      .slice(-MOST_POINTS),
+      .slice(-MAX_POINTS),
     knees: setups
       .flatMap(({ evidence, finishedAt: at }) => {
         const last = evidence.findLast((row) => row.kind === 'kneeAngle' && row.foot !== 'heel' && !row.moving)

@@ -114,8 +114,8 @@ export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, 
 }
 
 /**
- * Keeps how it is during a trial, once a day of the studio: said again on that day it replaces what was said before,
- * whoever said it. The same id again changes nothing, an ended trial takes none.
+ * Stores a rating during a trial, one per day of the studio: a later rating by anybody replaces it. A retry with the same
+ * id changes nothing. An ended trial rejects ratings.
  */
 export async function rateTrial(
   db: Database,

@@ -98,7 +98,7 @@ export const trial = mysqlTable(
   ],
 )
 
-/** How it is during a trial, 0 nothing to 10 as bad as can be; append-only. */
+/** Rating during a trial, 0 nothing to 10 as bad as can be; one per day, a later one replaces it. */
 export const trialRating = mysqlTable(
   'trial_rating',
   {
