@@ -46,8 +46,8 @@ type Round = Readonly<{ trouble: SourceStatus['trouble']; taken: BookingsTaken |
 type Source = Readonly<{ key: string; studioId: string; feed: Feed; address: string; everyMs: number }>
 
 /**
- * Polls a source until `signal` aborts. An error ends one round, not the polling. Skips a source for a day after two hung
- * reads.
+ * Polls a source until `signal` aborts. An error ends one round, not the polling. Skips a source for a day after two
+ * hung reads.
  */
 async function poll(
   db: Database,

@@ -114,8 +114,8 @@ export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, 
 }
 
 /**
- * Stores a rating during a trial, one per day of the studio: a later rating by anybody replaces it. A retry with the same
- * id changes nothing. An ended trial rejects ratings.
+ * Stores a rating during a trial, one per day of the studio: a later rating by anybody replaces it. A retry with the
+ * same id changes nothing. An ended trial rejects ratings.
  */
 export async function rateTrial(
   db: Database,
