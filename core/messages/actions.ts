@@ -27,6 +27,7 @@ const TEXT = {
   endsBeforeStart: 'a class ends after it begins, and lasts no longer than a day',
   noTitle: 'a class needs a name',
   noPlace: 'there is no bike left in this room; pin somebody less, or mend a bike',
+  placesChanged: 'somebody changed the places since. Look at the floor first',
   planBusy: 'the server is busy; everything stayed as it was. Tap once more in a moment',
   planNameTaken: 'another plan has this name already',
   badBlocks: 'these blocks cannot be read as a plan',

@@ -46,12 +46,12 @@ const UNPLACED: Readonly<Record<Unplaced['why'], string>> = {
 }
 export const formatUnplaced = ({ why }: Unplaced): string => capitalized(`${UNPLACED[why]}.`)
 
-/** "Ready 3 min after the start; 5 min earlier, and ready in time." */
+/** "Ready 3 minutes late. In time if they come 5 minutes earlier." */
 export function formatLate({ fromMin, toMin, comeByMin }: Late, startMin: number): string {
-  const over = `Ready ${Math.max(1, Math.round(toMin - startMin))} min after the start`
+  const over = `Ready ${formatMinutes(toMin - startMin)} late.`
   return comeByMin === null
-    ? `${over}; there are too few hands: look again in the warm-up.`
-    : `${over}; ${Math.ceil(fromMin - comeByMin)} min earlier, and ready in time.`
+    ? `${over} Too few people are setting up: look again in the warm-up.`
+    : `${over} In time if they come ${formatMinutes(Math.ceil(fromMin - comeByMin))} earlier.`
 }
 
 /** What a rider needs before the class, as a tile says it. */
@@ -73,23 +73,41 @@ export const formatComeEarlier = (name: string, title: string, time: string, stu
   `Hello ${name.split(' ')[0]}, could you be here by ${time} for ${title}? Then there is time to set your bike up ` +
   `before the music starts. See you, ${studio}`
 
-/** "2 min more than the cheapest places", for a change by hand; empty where nothing can be said. */
+/** "About 6 minutes more of set-up.", for a change by hand; empty below half a minute or where it is unknown. */
 export function formatExtra(extraMin: number | null): string {
-  if (extraMin === null) return ''
-  if (Math.abs(extraMin) < 0.05) return 'It costs nothing.'
-  const minutes = `${Math.abs(extraMin).toFixed(1).replace(/\.0$/, '')} min`
-  return extraMin > 0 ? `It costs ${minutes} of an instructor.` : `It saves ${minutes} of an instructor.`
+  if (extraMin === null || Math.abs(extraMin) < 0.5) return ''
+  const minutes = `About ${formatMinutes(Math.abs(extraMin))}`
+  return extraMin > 0 ? `${minutes} more of set-up.` : `${minutes} less of set-up.`
+}
+
+/** "1 minute", "6 minutes". */
+export function formatMinutes(minutes: number): string {
+  const whole = Math.max(1, Math.round(minutes))
+  return `${whole} minute${whole === 1 ? '' : 's'}`
 }
 
 /** Maximum number of riders named; the rest is counted. */
 const MAX_NAMED = 4
 
-/** "Runa Sollie moves to bike 7. Perrin Hask has no bike now.", for those whom a change moved; empty for nobody. */
-export function formatMovedRiders(moved: readonly Readonly<{ name: string; number: number | null }>[]): string {
+/**
+ * "2 others moved: Runa Sollie to 7, Perrin Hask has no bike.", or "would move" for a preview; empty for nobody. Those
+ * without a bike come first.
+ */
+export function formatMovedRiders(
+  moved: readonly Readonly<{ name: string; number: number | null }>[],
+  isPreview = false,
+): string {
+  if (moved.length === 0) return ''
   const first = [...moved].sort((a, b) => Number(a.number !== null) - Number(b.number !== null)).slice(0, MAX_NAMED)
-  const said = first.map(({ name, number }) =>
-    number === null ? `${name} has no bike now.` : `${name} moves to bike ${number}.`,
-  )
+  const named = first.map(({ name, number }) => (number === null ? `${name} has no bike` : `${name} to ${number}`))
   const more = moved.length - first.length
-  return [...said, ...(more > 0 ? [`${more} more move${more === 1 ? 's' : ''}.`] : [])].join(' ')
+  const list = [...named, ...(more > 0 ? [`${more} more`] : [])].join(', ')
+  return `${moved.length} other${moved.length === 1 ? '' : 's'} ${isPreview ? 'would move' : 'moved'}: ${list}.`
+}
+
+/** "Runa Sollie, Perrin Hask and 3 more". */
+export function formatNames(names: readonly string[]): string {
+  const shown = names.length <= MAX_NAMED + 1 ? names : names.slice(0, MAX_NAMED)
+  const all = shown.length < names.length ? [...shown, `${names.length - shown.length} more`] : shown
+  return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)}`
 }

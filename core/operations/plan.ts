@@ -3,7 +3,7 @@ import { bikeTypeRef, type BikeType } from '../bike/bike'
 import { marksRef, type Marks } from '../conventions'
 import { REASON, type Issue } from '../messages/issues'
 import { formatLate, formatPlaceReason, formatUnplaced } from '../messages/planning'
-import { placeRiders } from '../planning/places'
+import { betterBikes, placeRiders, type BetterBike } from '../planning/places'
 import { lateOnes, scheduleJobs, type Job, type Slot } from '../planning/queue'
 import { minutesOf, NEEDS, type ClassRoom } from '../planning/room'
 import { between, closed, oneOf, type Plain } from '../schema'
@@ -51,6 +51,8 @@ export type PlanResponse = Readonly<{
   queue: readonly Slot[]
   /** Who is not ready by the start; `comeByMin` is left out where coming earlier does not help. */
   late: readonly Readonly<{ rider: string; comeByMin?: number; why: string }>[]
+  /** Free bikes that would cost a rider less than the place in `pairs`, with nobody else moved. */
+  better: readonly BetterBike[]
 }>
 
 /** `plan`: who sits where at the least cost, and who is made ready when and by whom. */
@@ -84,6 +86,7 @@ export function plan(request: PlanRequest): PlanResponse {
       ...(one.comeByMin !== null && { comeByMin: one.comeByMin }),
       why: formatLate(one, startMin),
     })),
+    better: betterBikes(room, pairs),
   }
 }
 

@@ -5,7 +5,7 @@ import { App, Button, InputNumber } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { formatComeEarlier, NEED_TITLE, NEED_WORD } from '@/core/messages/planning'
+import { formatComeEarlier, formatMinutes, formatNames, NEED_TITLE, NEED_WORD } from '@/core/messages/planning'
 import type { FloorBefore, FloorTile, QueueItem } from '@/server/classes/floor'
 import { startSetup } from '../setup/actions'
 import { clockTime } from '../shared/clockTime'
@@ -25,6 +25,9 @@ type Props = Readonly<{
   close: () => void
   choose: (bikeId: string) => void
   free: (tile: FloorTile) => void
+  /** Makes a change of the places, with its message and Undo; false where it was refused. */
+  change: (say: string, action: () => ReturnType<typeof changeRiderOf>) => Promise<boolean>
+  moveTo: (memberId: string, name: string, bikeId: string, number: number) => void
 }>
 
 /** Beside the floor: the bike that was tapped, or who is set up next. */
@@ -39,12 +42,13 @@ export function BeforePanel(props: Props) {
 const clockAt = ({ startMs, timeZone }: ClassInfo, minute: number): string =>
   clockTime(startMs + minute * 60_000, timeZone)
 
-function Queue({ info, floor, studio, mayPlan, maySetUp, choose }: Props) {
+function Queue({ info, floor, studio, mayPlan, maySetUp, choose, moveTo }: Props) {
   const { nowMs } = useClassClock()
   const minute = (nowMs - info.startMs) / 60_000
-  const [next, ...rest] = floor.queue
-  const roomOf = (item: QueueItem) => <b>{item.number}</b>
-  const coming = floor.roster.filter(({ state }) => state !== 'cancelled').length
+  // The clock goes on between two answers of the server.
+  const hasBegun = nowMs > 0 && minute >= 0
+  const [next, ...rest] = hasBegun ? [] : floor.queue
+  const newcomers = hasBegun ? 0 : floor.queue.filter(({ need }) => need === 'new').length
   return (
     <>
       {next ? (
@@ -57,20 +61,20 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose }: Props) {
             ].join(', ')}
           </p>
           <p className={styles.who}>
-            <b>{next.number}</b> {next.name}
+            <BikeOf item={next} /> {next.name}
           </p>
+          {next.offer && (
+            <p className={styles.offer}>
+              <span>{offerOf(next)}</span>
+              <Button
+                onClick={() => moveTo(next.memberId, next.name, next.offer!.bikeId, next.offer!.number)}
+              >{`Move to ${next.offer.number}`}</Button>
+            </p>
+          )}
           {maySetUp && <SetUpButton classId={info.id} memberId={next.memberId} bikeId={next.bikeId} />}
         </section>
       ) : (
-        <p className={styles.quiet}>
-          {info.open
-            ? 'Tap a free bike and say who sits there.'
-            : coming === 0
-              ? 'Nobody is booked yet. Book a rider, take a walk-in, or bring in a list on the timetable.'
-              : floor.waiting > 0
-                ? 'The places have not been worked out yet.'
-                : 'Everybody is ready.'}
-        </p>
+        <p className={styles.quiet}>{emptyQueue(info, floor, hasBegun)}</p>
       )}
       {rest.length > 0 && (
         <section>
@@ -81,7 +85,7 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose }: Props) {
                 <span className={item.fromMin <= minute && nowMs > 0 ? styles.past : undefined}>
                   {clockAt(info, item.fromMin)}
                 </span>
-                {roomOf(item)}
+                <BikeOf item={item} />
                 <button type="button" onClick={() => choose(item.bikeId)}>
                   {item.name}
                 </button>
@@ -93,16 +97,46 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose }: Props) {
           </ol>
         </section>
       )}
-      <Late info={info} floor={floor} studio={studio} mayPlan={mayPlan} />
-      {mayPlan && !info.open && <Hands info={info} minutes={floor.minutes} />}
-      {isRoundOffered(floor.queue) && (
-        <Link href={`/class/${info.id}/round`}>
-          <b>{floor.queue.filter(({ need }) => need === 'new').length} newcomers: go round</b>
-          {floor.queue.some(({ toMin }) => toMin > 0) && <span> The queue runs past the start.</span>}
+      {hasBegun ? (
+        floor.notSetUp.length > 0 && (
+          <p className={styles.quiet}>Not set up: {formatNames(floor.notSetUp)}. Look at them in the warm-up.</p>
+        )
+      ) : (
+        <Late info={info} floor={floor} studio={studio} mayPlan={mayPlan} />
+      )}
+      {mayPlan && !info.open && !hasBegun && <Hands info={info} minutes={floor.minutes} />}
+      {!hasBegun && isRoundOffered(floor.queue) && (
+        <Link href={`/class/${info.id}/round`} className={styles.round}>
+          <b>{newcomers} newcomers: set all by landmark first</b>
+          {floor.queue.some(({ toMin }) => toMin > 0) && <span>One by one they are not ready by the start.</span>}
         </Link>
       )}
     </>
   )
+}
+
+/** The seat of somebody in the queue; a bike that the plan only proposes is drawn as such. */
+const BikeOf = ({ item }: { item: QueueItem }) =>
+  item.isSeated ? (
+    <b>{item.number}</b>
+  ) : (
+    <b className={styles.proposed} title="Proposed: not placed yet">
+      {item.number}
+    </b>
+  )
+
+/** Why another bike would be better, in a sentence. */
+const offerOf = ({ number, offer }: QueueItem): string =>
+  offer!.savesMin === null
+    ? `Bike ${number} is out of use. Bike ${offer!.number} is free.`
+    : `Bike ${offer!.number} is free and saves ${formatMinutes(offer!.savesMin)}.`
+
+function emptyQueue(info: ClassInfo, { roster, waiting }: FloorBefore, hasBegun: boolean): string {
+  if (info.open) return 'Tap a free bike and say who sits there.'
+  const coming = roster.filter(({ state }) => state !== 'cancelled').length
+  if (coming === 0) return 'Nobody is booked yet. Book a rider, take a walk-in, or import a list on the timetable.'
+  if (waiting > 0) return `${waiting === 1 ? 'One rider has' : `${waiting} riders have`} no bike yet. Place them.`
+  return hasBegun ? 'The class runs. Notes are taken under “During”.' : 'Everybody is ready.'
 }
 
 function SetUpButton({ classId, memberId, bikeId }: { classId: string; memberId: string; bikeId: string }) {
@@ -130,6 +164,12 @@ function Late({ info, floor, studio, mayPlan }: Pick<Props, 'info' | 'floor' | '
   const { act, busy } = useAction()
   const left = new Set(floor.tiles.flatMap(({ rider }) => (rider?.warmUp ? [rider.id] : [])))
   const open = floor.late.filter(({ memberId }) => !left.has(memberId))
+  const [comeEarlier, others] = [
+    open.filter(({ comeByMin }) => comeByMin !== null),
+    open.filter(({ comeByMin }) => comeByMin === null),
+  ]
+  const namesOf = (some: readonly Readonly<{ name: string }>[]) => formatNames(some.map(({ name }) => name))
+  const toWarmUp = floor.late.filter(({ memberId }) => left.has(memberId))
   if (floor.late.length === 0 && floor.unplaced.length === 0) return null
   const copy = async (text: string) => {
     try {
@@ -149,17 +189,27 @@ function Late({ info, floor, studio, mayPlan }: Pick<Props, 'info' | 'floor' | '
             <p>No bike. {why}</p>
           </li>
         ))}
-        {floor.late.map(({ memberId, name, comeByMin, why }) => (
+        {comeEarlier.map(({ memberId, name, comeByMin, why }) => (
           <li key={memberId}>
             <b>{name}</b>
-            <p>{left.has(memberId) ? 'Left to the warm-up.' : why}</p>
-            {comeByMin !== null && !left.has(memberId) && (
-              <Button onClick={() => copy(formatComeEarlier(name, info.title, clockAt(info, comeByMin), studio))}>
-                Copy: come by {clockAt(info, comeByMin)}
-              </Button>
-            )}
+            <p>{why}</p>
+            <Button onClick={() => copy(formatComeEarlier(name, info.title, clockAt(info, comeByMin!), studio))}>
+              Copy: come by {clockAt(info, comeByMin!)}
+            </Button>
           </li>
         ))}
+        {others.length > 0 && (
+          <li>
+            <b>{namesOf(others)}</b>
+            <p>Too few people are setting up. Look at them in the warm-up.</p>
+          </li>
+        )}
+        {toWarmUp.length > 0 && (
+          <li>
+            <b>{namesOf(toWarmUp)}</b>
+            <p>Left to the warm-up.</p>
+          </li>
+        )}
       </ul>
       {mayPlan && open.length > 0 && (
         <Button
@@ -197,7 +247,7 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
   return (
     <div className={styles.hands}>
       <label>
-        Pairs of hands
+        People setting up
         <InputNumber
           min={1}
           max={20}
@@ -211,7 +261,7 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
         />
       </label>
       <label>
-        Doors
+        Doors open
         <InputNumber
           min={0}
           max={180}
@@ -233,14 +283,14 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
   )
 }
 
-function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
-  const router = useRouter()
-  const { act, busy } = useAction()
+function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces }: Props) {
+  const [busy, setBusy] = useState(false)
   const rider = tile!.rider!
   const listed = floor.roster.find(({ memberId }) => memberId === rider.id)
-  const change = async (change: Parameters<typeof changeRiderOf>[2]) => {
-    const done = await act(() => changeRiderOf(info.id, rider.id, change))
-    if (done) router.refresh()
+  const change = async (say: string, change: Parameters<typeof changeRiderOf>[2]) => {
+    setBusy(true)
+    await changePlaces(say, () => changeRiderOf(info.id, rider.id, change))
+    setBusy(false)
   }
   return (
     <section className={styles.now} aria-label={`Bike ${tile!.number}`}>
@@ -260,7 +310,13 @@ function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
       {maySetUp && <SetUpButton classId={info.id} memberId={rider.id} bikeId={tile!.bikeId} />}
       <div className={styles.ways}>
         {listed && listed.state === 'booked' && (
-          <Button size="large" type="primary" ghost loading={busy} onClick={() => change({ state: 'here' })}>
+          <Button
+            size="large"
+            type="primary"
+            ghost
+            loading={busy}
+            onClick={() => change(`${rider.name} is here.`, { state: 'here' })}
+          >
             Is here
           </Button>
         )}
@@ -268,16 +324,23 @@ function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
           <Button
             size="large"
             loading={busy}
-            onClick={() => change({ pinnedBikeId: rider.pinned ? null : tile!.bikeId })}
+            onClick={() =>
+              change(rider.pinned ? `${rider.name} may move again.` : `${rider.name} stays on ${tile!.number}.`, {
+                pinnedBikeId: rider.pinned ? null : tile!.bikeId,
+              })
+            }
           >
-            {rider.pinned ? 'Unpin' : 'Pin here'}
+            {rider.pinned ? 'Unpin' : 'Pin to this bike'}
           </Button>
         )}
         {listed && (
           <Button
             size="large"
             loading={busy}
-            onClick={() => change({ rowWish: listed.rowWish === 'front' ? 'back' : listed.rowWish ? null : 'front' })}
+            onClick={() => {
+              const row = listed.rowWish === 'front' ? 'back' : listed.rowWish ? null : 'front'
+              void change(`${rider.name}: ${row ?? 'any'} row.`, { rowWish: row })
+            }}
           >
             Row: {listed.rowWish ?? 'any'}
           </Button>
@@ -286,7 +349,7 @@ function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
           Rider’s page
         </Button>
         <Button size="large" href={`/class/${info.id}/bike/${tile!.bikeId}`}>
-          Fill this phone
+          Show on this phone
         </Button>
         {listed ? (
           <Button
@@ -294,11 +357,11 @@ function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
             danger
             loading={busy}
             onClick={async () => {
-              await change({ state: 'cancelled', pinnedBikeId: null })
+              await change(`${rider.name} is not coming.`, { state: 'cancelled', pinnedBikeId: null })
               close()
             }}
           >
-            Called off
+            Not coming
           </Button>
         ) : (
           <Button
@@ -310,7 +373,7 @@ function Chosen({ info, floor, tile, close, free, maySetUp }: Props) {
               close()
             }}
           >
-            Nobody: free this bike
+            Free this bike
           </Button>
         )}
       </div>

@@ -20,7 +20,8 @@ import type { FloorBefore, FloorTile } from '@/server/classes/floor'
 import { FloorRows } from '../floor/FloorRows'
 import { useAction } from '../shared/useAction'
 import { useRefresh } from '../shared/useRefresh'
-import { addRider, assignBike, changeRiderOf, placeEverybody, swapRiders } from './actions'
+import type { ActionResult } from '../shared/actionResult'
+import { addRider, assignBike, changeRiderOf, placeEverybody, swapRiders, undoPlaces, type Replanned } from './actions'
 import styles from './before.module.css'
 import { BeforePanel } from './BeforePanel'
 import { BeforeTile } from './BeforeTile'
@@ -45,6 +46,8 @@ const SHEETS = [
   { file: 'tags.pdf', name: 'Bike tags' },
   { file: 'sheet.csv', name: 'List' },
 ] as const
+/** One message at a time says what became of the places. */
+const PLACES_MESSAGE = 'places'
 /** The queue runs under a real clock: it is worked out anew so often, ms. */
 const REFRESH_MS = 30_000
 
@@ -67,7 +70,7 @@ const dropsOn: CollisionDetection = (args) => {
 /** Before a class: who sits where, the numbers to set, and who is set up next, so that all are ready at the start. */
 export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }: Props) {
   const refresh = useRefresh(REFRESH_MS)
-  const { message } = App.useApp()
+  const { message, modal } = App.useApp()
   const { act, busy } = useAction()
   const [chosen, setChosen] = useState<string | null>(null)
   const [carried, setCarried] = useState<string | null>(null)
@@ -82,28 +85,54 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
   const tileOf = (bikeId: string | null) => floor.tiles.find((tile) => tile.bikeId === bikeId)
   const ridden = floor.tiles.filter(({ rider }) => rider)
 
-  /** Does it, says what it costs, and how it is taken back. */
-  async function move(say: string, action: () => ReturnType<typeof placeEverybody>, undo: () => Promise<unknown>) {
+  /** Makes a change of the places, says what it did, and offers to take it back. */
+  async function change(
+    say: string | ((done: { number?: number | null }) => string),
+    action: () => Promise<ActionResult<Partial<Replanned> & { number?: number | null }>>,
+  ) {
     const done = await act(action)
-    if (!done) return
+    if (!done) return false
     refresh()
+    const said = [typeof say === 'string' ? say : say(done), done.others, formatExtra(done.extraMin ?? null)]
+    const { undo } = done
     message.open({
+      key: PLACES_MESSAGE,
       type: 'success',
-      duration: 10,
+      duration: 12,
       content: (
         <span>
-          {say} {done.others} {formatExtra(done.extraMin)}{' '}
-          <Button
-            onClick={async () => {
-              message.destroy()
-              await undo()
-              refresh()
-            }}
-          >
-            Undo
-          </Button>
+          {said.filter(Boolean).join(' ')}{' '}
+          {undo && (
+            <Button
+              onClick={async () => {
+                message.destroy(PLACES_MESSAGE)
+                if (await act(() => undoPlaces(info.id, undo))) message.success('Taken back.', 3)
+                refresh()
+              }}
+            >
+              Undo
+            </Button>
+          )}
         </span>
       ),
+    })
+    return true
+  }
+
+  /** Places everybody again; from the doors on only after a look at who would move. */
+  async function placeAgain() {
+    const place = () => change('Everybody is placed around who is here or pinned.', () => placeEverybody(info.id))
+    if (!floor.doorsOpen || ridden.length === 0) return place()
+    const preview = await act(() => placeEverybody(info.id, true))
+    if (!preview) return
+    if (preview.others === '') return place()
+    modal.confirm({
+      title: preview.others,
+      content: formatExtra(preview.extraMin) || 'It takes as long to set everybody up as now.',
+      okText: 'Move them',
+      cancelText: 'Leave everybody',
+      autoFocusButton: 'cancel',
+      onOk: () => place().then(() => undefined),
     })
   }
 
@@ -112,46 +141,40 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
     const from = tileOf(String(active.id).replace(/^rider-/, ''))
     const to = tileOf(over ? String(over.id) : null)
     if (!from?.rider || !to || to === from) return
-    const { id, name, pinned } = from.rider
-    if (info.open) {
-      void sit(to.bikeId, id)
-      return
-    }
-    if (to.rider) {
+    const { id, name } = from.rider
+    if (info.open) void sit(to.bikeId, id, name)
+    else if (to.rider) {
       const other = to.rider
-      void move(
-        `${name} to ${to.number}, ${other.name} to ${from.number}.`,
-        () => swapRiders(info.id, id, other.id),
-        async () => {
-          await changeRiderOf(info.id, id, { pinnedBikeId: pinned ? from.bikeId : null })
-          await changeRiderOf(info.id, other.id, { pinnedBikeId: other.pinned ? to.bikeId : null })
-        },
-      )
-      return
-    }
-    void move(
-      `${name} to ${to.number}.`,
-      () => changeRiderOf(info.id, id, { pinnedBikeId: to.bikeId }),
-      () => changeRiderOf(info.id, id, { pinnedBikeId: pinned ? from.bikeId : null }),
+      void change(`${name} to ${to.number}, ${other.name} to ${from.number}.`, () => swapRiders(info.id, id, other.id))
+    } else void moveTo(id, name, to.bikeId, to.number)
+  }
+
+  const moveTo = (id: string, name: string, bikeId: string, number: number) =>
+    change(`${name} to ${number}.`, () => changeRiderOf(info.id, id, { pinnedBikeId: bikeId }))
+
+  async function sit(bikeId: string, memberId: string | null, name: string) {
+    setAsking(null)
+    const number = tileOf(bikeId)?.number
+    await change(memberId ? `${name} on bike ${number}.` : `Bike ${number} is free.`, () =>
+      assignBike(crypto.randomUUID(), info.id, bikeId, memberId),
     )
   }
 
-  async function sit(bikeId: string, memberId: string | null) {
-    setAsking(null)
-    const done = await act(() => assignBike(crypto.randomUUID(), info.id, bikeId, memberId))
-    if (!done) return
-    refresh()
-    if (done.others) message.success(done.others, 8)
+  /** Adds somebody; a booking leaves the picker open for the next. */
+  async function add(memberId: string, name: string, how: 'here' | number) {
+    if (how === 'here') setAsking(null)
+    await change(
+      ({ number }) => `${name}: ${number == null ? 'there is no bike left' : `bike ${number}`}.`,
+      () => addRider(info.id, memberId, how),
+    )
   }
 
-  async function add(memberId: string, name: string, how: 'here' | number) {
-    setAsking(null)
-    const done = await act(() => addRider(info.id, memberId, how))
-    if (!done) return
-    refresh()
-    const where = done.number === null ? 'There is no bike left' : `Bike ${done.number}`
-    message.success([`${name}: ${where}.`, done.others, formatExtra(done.extraMin)].filter(Boolean).join(' '), 8)
-  }
+  const pick = (memberId: string, name: string) =>
+    asking === 'walkIn'
+      ? add(memberId, name, 'here')
+      : asking === 'book'
+        ? add(memberId, name, 10)
+        : asking !== null && sit(asking, memberId, name)
 
   const picker = askOf(asking, floor)
   return (
@@ -166,18 +189,8 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
           </>
         )}
         {mayPlan && !info.open && floor.roster.length > 0 && (
-          <Button
-            loading={busy}
-            type={floor.waiting > 0 ? 'primary' : 'default'}
-            onClick={() =>
-              act(() => placeEverybody(info.id)).then((done) => {
-                if (!done) return
-                refresh()
-                message.success(`Everybody is placed around who is here or pinned. ${done.others}`, 8)
-              })
-            }
-          >
-            {floor.waiting > 0 ? `Place ${floor.waiting} riders` : 'Place anew'}
+          <Button loading={busy} type={floor.waiting > 0 ? 'primary' : 'default'} onClick={placeAgain}>
+            {floor.waiting > 0 ? `Place ${floor.waiting} riders` : 'Place again'}
           </Button>
         )}
       </ClassHead>
@@ -226,7 +239,9 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
             tile={tileOf(chosen)}
             close={() => setChosen(null)}
             choose={setChosen}
-            free={(tile: FloorTile) => sit(tile.bikeId, null)}
+            free={(tile: FloorTile) => sit(tile.bikeId, null, '')}
+            change={change}
+            moveTo={moveTo}
           />
         </div>
         <DragOverlay dropAnimation={null}>{carried && <span className={styles.carried}>{carried}</span>}</DragOverlay>
@@ -239,13 +254,9 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
           const seat = floor.tiles.find(({ rider }) => rider?.id === memberId)
           return seat ? `bike ${seat.number}` : floor.roster.some((r) => r.memberId === memberId) ? 'booked' : null
         }}
-        onPick={(memberId, name) =>
-          asking === 'walkIn'
-            ? add(memberId, name, 'here')
-            : asking === 'book'
-              ? add(memberId, name, 10)
-              : asking && sit(asking, memberId)
-        }
+        onPick={pick}
+        addLabel={asking === 'book' ? 'and book' : 'and give a bike'}
+        stays={asking === 'book'}
       />
     </>
   )

@@ -1,7 +1,9 @@
 'use client'
-import { Drawer, Input } from 'antd'
-import { useEffect, useState, type ReactNode } from 'react'
-import { findMembers } from '../members/actions'
+import { Button, Drawer, Input, type InputRef } from 'antd'
+import { useEffect, useRef, useState } from 'react'
+import { normalizeName } from '@/server/members/normalizeName'
+import { addMember, findMembers } from '../members/actions'
+import { useAction } from '../shared/useAction'
 import styles from './riderPicker.module.css'
 
 type Props = Readonly<{
@@ -11,21 +13,32 @@ type Props = Readonly<{
   remarkOf?: (memberId: string) => string | null
   close: () => void
   onPick: (memberId: string, name: string) => void
-  children?: ReactNode
+  /** What adding the typed name also does: "and give a bike". */
+  addLabel: string
+  /** The picker stays open for the next name. */
+  stays?: boolean
 }>
 
-/** A member by a few letters and a tap. */
-export function RiderPicker({ title, remarkOf, close, onPick, children }: Props) {
+/** A member by a few letters and a tap; a name that nobody has is added by one more. */
+export function RiderPicker({ title, remarkOf, close, onPick, addLabel, stays = false }: Props) {
   const [typed, setTyped] = useState('')
+  const field = useRef<InputRef>(null)
   const { found, failed } = useMemberSearch(title !== null, typed)
   const shown = found ?? []
+  const pick = (memberId: string, name: string) => {
+    onPick(memberId, name)
+    if (!stays) return
+    setTyped('')
+    field.current?.focus()
+  }
   const first = async () => {
     const [member] = await findMembers(typed).catch(() => [])
-    if (member) onPick(member.id, member.name)
+    if (member) pick(member.id, member.name)
   }
   return (
     <Drawer open={title !== null} onClose={close} title={title ?? ''} size={420} destroyOnHidden>
       <Input
+        ref={field}
         size="large"
         autoFocus
         placeholder="Find by name"
@@ -35,22 +48,63 @@ export function RiderPicker({ title, remarkOf, close, onPick, children }: Props)
         onPressEnter={first}
         allowClear
       />
-      {children}
       <ul className={styles.names}>
         {shown.map((member) => (
           <li key={member.id}>
-            <button type="button" onClick={() => onPick(member.id, member.name)}>
+            <button type="button" onClick={() => pick(member.id, member.name)}>
               {member.name}
-              {remarkOf?.(member.id) && <span>{remarkOf(member.id)}</span>}
+              {remarkOf?.(member.id) && <span>{remarkOf(member.id)} ✓</span>}
             </button>
           </li>
         ))}
       </ul>
       {failed && <p className={styles.none}>The studio’s server cannot be reached. Type again when it is back.</p>}
-      {found?.length === 0 && !failed && (
-        <p className={styles.none}>Nobody of that name. Add them on the members’ page first.</p>
+      {found && !failed && normalizeName(typed) !== '' && (
+        <NewName
+          key={normalizeName(typed)}
+          name={normalizeName(typed)}
+          label={addLabel}
+          isTaken={shown.some(({ name }) => name.toLowerCase() === normalizeName(typed).toLowerCase())}
+          onAdded={pick}
+        />
+      )}
+      {found?.length === 0 && typed.trim() === '' && !failed && (
+        <p className={styles.none}>There are no members yet. Type a name to add the first.</p>
       )}
     </Drawer>
+  )
+}
+
+/** Adds the typed name as a new member and picks it. A name that somebody has already takes a second tap. */
+function NewName({
+  name,
+  label,
+  isTaken,
+  onAdded,
+}: Readonly<{ name: string; label: string; isTaken: boolean; onAdded: (memberId: string, name: string) => void }>) {
+  const [id] = useState(() => crypto.randomUUID())
+  const [anyway, setAnyway] = useState(false)
+  const { act, busy } = useAction()
+  const add = async () => {
+    if (isTaken && !anyway) return setAnyway(true)
+    const done = await act(async () => {
+      const answer = await addMember(id, name, anyway)
+      if (answer.outcome === 'refused' && answer.offer === 'addAnyway') setAnyway(true)
+      return answer
+    })
+    if (done) onAdded(id, name)
+  }
+  return (
+    <Button
+      size="large"
+      block
+      loading={busy}
+      type={isTaken ? 'default' : 'primary'}
+      className={styles.add}
+      onClick={add}
+    >
+      {anyway ? `Yes, add a second “${name}”` : `Add “${name}” ${label}`}
+    </Button>
   )
 }
 

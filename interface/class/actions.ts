@@ -10,7 +10,8 @@ import { findBike } from '@/server/bikes/bikes'
 import * as assignments from '@/server/classes/assignments'
 import * as classes from '@/server/classes/classes'
 import { tellClass } from '@/server/classes/live'
-import { replanClass, type ClassChanging } from '@/server/classes/planning'
+import { replanClass, restorePlaces, type PlacesUndo, type ReplanOptions } from '@/server/classes/replan'
+import { readPlacesUndo } from '@/server/classes/placesUndo'
 import { bookRider, changeRider, listRoster, type RosterChange } from '@/server/classes/roster'
 import { wordCue } from '@/server/classes/watch'
 import { database, type DbExecutor } from '@/server/db/connection'
@@ -38,7 +39,7 @@ export async function assignBike(
   classId: string,
   bikeId: string,
   memberId: string | null,
-): Promise<ActionResult<Readonly<{ others: string }>>> {
+): Promise<ActionResult<Partial<Replanned>>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
   const db = database()
@@ -49,43 +50,46 @@ export async function assignBike(
   const now = new Date()
   // In a class somebody put on a bike by hand is here, and stays there; whoever sat there is placed anew.
   if (memberId !== null && found.ofClass.openDay === null)
-    return replanned(found, [memberId], async (tx) => {
-      const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(found.ofClass, now) } as const
-      await freePins(tx, found, bikeId)
-      if (!(await bookRider(tx, found.person, booked, now))) return { code: 'noSuchMember' }
-      await changeRider(tx, found.person, classId, [memberId], { pinnedBikeId: bikeId })
-      return null
+    return replanned(found, [memberId], {
+      kept: 'all',
+      change: async (tx) => {
+        const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(found.ofClass, now) } as const
+        await freePins(tx, found, bikeId)
+        if (!(await bookRider(tx, found.person, booked, now))) return { code: 'noSuchMember' }
+        await changeRider(tx, found.person, classId, [memberId], { pinnedBikeId: bikeId })
+        return null
+      },
     })
   const { outcome } = await assignments.assignBike(db, found.person, { id, classId, bikeId, memberId }, now)
   if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
   tellClass(classId, null)
-  return { outcome: 'kept', others: '' }
+  return { outcome: 'kept' }
 }
 
 const minutesBefore = ({ startsAt }: classes.StudioClass, now: Date): number =>
   Math.max(-600, Math.min(600, Math.round((startsAt.getTime() - now.getTime()) / 60_000)))
 
-/** What a change of the places costs more than before, and who else was moved by it, in words. */
-type Replanned = Readonly<{ extraMin: number | null; others: string }>
+/** Cost of a change of the places above that of before, who else was moved by it in words, and what takes it back. */
+export type Replanned = Readonly<{ extraMin: number | null; others: string; undo: PlacesUndo }>
 
-/**
- * Changes a class and works its places out anew, both or neither; says what they cost more than before, and who else
- * was moved than those whom the change is about.
- */
+/** Changes a class and places its riders; `subjects`: members whom the change is about. */
 async function replanned(
   { person, ofClass }: InClass,
   subjects: readonly (string | null)[],
-  change: ClassChanging<ActionRefusal>,
+  options: ReplanOptions<ActionRefusal>,
 ): Promise<ActionResult<Replanned>> {
-  const result = await replanClass(database(), person, ofClass.id, new Date(), change)
+  const result = await replanClass(database(), person, ofClass.id, new Date(), options)
   switch (result.outcome) {
-    case 'kept':
-      tellClass(ofClass.id, null)
+    case 'kept': {
+      if (!options.preview) tellClass(ofClass.id, null)
+      const others = result.moved.filter(({ memberId }) => !subjects.includes(memberId))
       return {
         outcome: 'kept',
         extraMin: result.extraMin,
-        others: formatMovedRiders(result.moved.filter(({ memberId }) => !subjects.includes(memberId))),
+        others: formatMovedRiders(others, options.preview ?? false),
+        undo: result.undo,
       }
+    }
     case 'refused':
       return refused(result.why)
     default:
@@ -93,13 +97,25 @@ async function replanned(
   }
 }
 
-/** Seats everybody of a class anew, around who is here and who is pinned. */
-export async function placeEverybody(classId: string): Promise<ActionResult<Replanned>> {
+/** Places everybody of a class again, around who is here and who is pinned; with `preview` nothing is written. */
+export async function placeEverybody(classId: string, preview = false): Promise<ActionResult<Replanned>> {
   const found = await inClass('planClasses', classId)
-  return isRefused(found) ? found : replanned(found, [], async () => null)
+  return isRefused(found) ? found : replanned(found, [], { kept: 'here', preview: preview === true })
 }
 
-/** Somebody comes to a class: books them, minutes before its start, or `here` now; the places are worked out anew. */
+/** Takes a change of the places back; refused where somebody changed them since. */
+export async function undoPlaces(classId: string, undo: PlacesUndo): Promise<ActionResult> {
+  const found = await inClass('assignBikes', classId)
+  if (isRefused(found)) return found
+  const read = readPlacesUndo(undo)
+  if (!read) return refused({ code: 'malformed' })
+  const outcome = await restorePlaces(database(), found.person, classId, read, new Date())
+  if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchClass' : 'placesChanged' })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
+}
+
+/** Adds somebody to a class: booked, so many minutes before its start, or `here` now. Nobody who has a seat moves. */
 export async function addRider(
   classId: string,
   memberId: string,
@@ -113,11 +129,13 @@ export async function addRider(
   const now = new Date()
   const state = how === 'here' ? 'here' : 'booked'
   const comesMinBefore = how === 'here' ? minutesBefore(found.ofClass, now) : how
-  const done = await replanned(found, [memberId], async (tx) =>
-    (await bookRider(tx, found.person, { classId, memberId, state, comesMinBefore }, now))
-      ? null
-      : { code: 'noSuchMember' },
-  )
+  const done = await replanned(found, [memberId], {
+    kept: 'all',
+    change: async (tx) =>
+      (await bookRider(tx, found.person, { classId, memberId, state, comesMinBefore }, now))
+        ? null
+        : { code: 'noSuchMember' },
+  })
   if (done.outcome !== 'kept') return done
   const seat = (await assignments.listAssignments(db, found.person, classId)).find((one) => one.memberId === memberId)
   const bike = seat ? await findBike(db, found.person, seat.bikeId) : null
@@ -151,10 +169,12 @@ export async function changeRiderOf(
     ...(rowWish !== undefined && { rowWish }),
     ...(pinnedBikeId !== undefined && { pinnedBikeId }),
   }
-  return replanned(found, [memberId], async (tx) => {
-    if (pinnedBikeId) await freePins(tx, found, pinnedBikeId)
-    await changeRider(tx, found.person, classId, [memberId], kept)
-    return null
+  return replanned(found, [memberId], {
+    change: async (tx) => {
+      if (pinnedBikeId) await freePins(tx, found, pinnedBikeId)
+      await changeRider(tx, found.person, classId, [memberId], kept)
+      return null
+    },
   })
 }
 
@@ -169,14 +189,16 @@ async function freePins(tx: DbExecutor, { person, ofClass }: InClass, bikeId: st
 export async function swapRiders(classId: string, first: string, second: string): Promise<ActionResult<Replanned>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
-  return replanned(found, [first, second], async (tx) => {
-    const seats = await assignments.listAssignments(tx, found.person, classId)
-    const [a, b] = [first, second].map((id) => seats.find(({ memberId }) => memberId === id)?.bikeId)
-    if (!a || !b) return { code: 'noSuchMember' }
-    for (const bikeId of [a, b]) await freePins(tx, found, bikeId)
-    await changeRider(tx, found.person, classId, [first], { pinnedBikeId: b })
-    await changeRider(tx, found.person, classId, [second], { pinnedBikeId: a })
-    return null
+  return replanned(found, [first, second], {
+    change: async (tx) => {
+      const seats = await assignments.listAssignments(tx, found.person, classId)
+      const [a, b] = [first, second].map((id) => seats.find(({ memberId }) => memberId === id)?.bikeId)
+      if (!a || !b) return { code: 'noSuchMember' }
+      for (const bikeId of [a, b]) await freePins(tx, found, bikeId)
+      await changeRider(tx, found.person, classId, [first], { pinnedBikeId: b })
+      await changeRider(tx, found.person, classId, [second], { pinnedBikeId: a })
+      return null
+    },
   })
 }
 

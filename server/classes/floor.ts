@@ -1,4 +1,5 @@
 import { formatMarks } from '../../core/messages/labels'
+import { formatPlaceReason } from '../../core/messages/planning'
 import { formatNote } from '../../core/messages/watch'
 import type { Need } from '../../core/planning/room'
 import type { RoomPlan } from '../../core/planning/roomPlan'
@@ -8,6 +9,7 @@ import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { StudioClass } from './classes'
 import { listNotesOfMembers, type Note } from './notes'
 import { planClass, type ClassPlan } from './planning'
+import { areDoorsOpen } from './replan'
 import { numbersAt } from './seats'
 
 /** What a bike's tile shows before a class. */
@@ -39,11 +41,15 @@ export type FloorTile = Readonly<{
   watchFor: readonly string[]
 }>
 
+/** Somebody to be set up: on the seat they have; without a seat on the bike that the plan proposes. */
 export type QueueItem = Readonly<{
   memberId: string
   name: string
   bikeId: string
   number: number
+  isSeated: boolean
+  /** Another bike that would cost less, or the way off a bike out of use; `savesMin` null for the latter. */
+  offer: Readonly<{ bikeId: string; number: number; savesMin: number | null }> | null
   need: Exclude<Need, 'none'>
   hand: number
   fromMin: number
@@ -56,6 +62,10 @@ export type FloorBefore = Readonly<{
   tiles: readonly FloorTile[]
   queue: readonly QueueItem[]
   late: readonly Readonly<{ memberId: string; name: string; comeByMin: number | null; why: string }>[]
+  /** From then on nobody who sits is moved without being asked for. */
+  doorsOpen: boolean
+  /** Once the class runs: who sits there without having been set up. */
+  notSetUp: readonly string[]
   unplaced: readonly Readonly<{ memberId: string; name: string; why: string }>[]
   /** On the list and without a bike, though there would be one: the places have not been worked out yet. */
   waiting: number
@@ -118,7 +128,7 @@ export async function floorBefore(
             need: ready.has(memberId) && marks !== null ? 'none' : need,
             ready: ready.has(memberId),
             warmUp: (listed?.warmUp ?? false) && !ready.has(memberId),
-            because: pair?.bike === bike.id ? pair.because : [],
+            because: pair?.bike === bike.id ? reasonsAt(pair.because, listed?.pinnedBikeId === bike.id) : [],
           }
         : null,
       numbers: marks && formatMarks(bike.type, marks).split(' · '),
@@ -134,27 +144,40 @@ export async function floorBefore(
     }
   })
   const seated = new Set(seats.keys())
-  // Nobody is set up any more for a class that is over.
-  const isOver = now > ofClass.endsAt
+  const better = new Map((plan?.better ?? []).map((one) => [one.rider, one]))
+  // Once the class runs nobody is set up before it any more.
+  const hasBegun = now >= ofClass.startsAt
   return {
     room,
     tiles,
-    queue: (isOver ? [] : (plan?.queue ?? [])).map((slot) => ({
-      memberId: slot.rider,
-      name: name(slot.rider),
-      bikeId: slot.bike,
-      number: numberOf.get(slot.bike) ?? 0,
-      need: queueNeed(needs.get(slot.rider) ?? 'none'),
-      hand: slot.hand,
-      fromMin: slot.fromMin,
-      toMin: slot.toMin,
-    })),
-    late: (isOver ? [] : (plan?.late ?? [])).map(({ rider, comeByMin, why }) => ({
+    queue: (hasBegun ? [] : (plan?.queue ?? [])).map((slot): QueueItem => {
+      const seat = seats.get(slot.rider)
+      const isPinned = roster.some(({ memberId, pinnedBikeId }) => memberId === slot.rider && pinnedBikeId !== null)
+      const cheaper = isPinned ? undefined : better.get(slot.rider)
+      const offer =
+        seat !== undefined && seat !== slot.bike ? { bike: slot.bike, savesMin: null } : seat ? cheaper : undefined
+      const bikeId = seat ?? slot.bike
+      return {
+        memberId: slot.rider,
+        name: name(slot.rider),
+        bikeId,
+        number: numberOf.get(bikeId) ?? 0,
+        isSeated: seat !== undefined,
+        offer: offer ? { bikeId: offer.bike, number: numberOf.get(offer.bike) ?? 0, savesMin: offer.savesMin } : null,
+        need: queueNeed(needs.get(slot.rider) ?? 'none'),
+        hand: slot.hand,
+        fromMin: slot.fromMin,
+        toMin: slot.toMin,
+      }
+    }),
+    late: (hasBegun ? [] : (plan?.late ?? [])).map(({ rider, comeByMin, why }) => ({
       memberId: rider,
       name: name(rider),
       comeByMin: comeByMin ?? null,
       why,
     })),
+    doorsOpen: areDoorsOpen(ofClass, now),
+    notSetUp: hasBegun ? (plan?.queue ?? []).filter(({ rider }) => seated.has(rider)).map((s) => name(s.rider)) : [],
     unplaced: (plan?.unplaced ?? []).map(({ rider, why }) => ({ memberId: rider, name: name(rider), why })),
     waiting: (plan?.pairs ?? []).filter(({ rider }) => !seated.has(rider)).length,
     roster: roster.map(({ memberId, state, comesMinBefore, rowWish }) => ({
@@ -169,6 +192,10 @@ export async function floorBefore(
     minutes,
   }
 }
+
+/** A rider who only keeps the seat was not put there by hand. */
+const reasonsAt = (because: readonly string[], isPinned: boolean): readonly string[] =>
+  isPinned ? because : because.filter((reason) => reason !== formatPlaceReason({ code: 'pinned' }))
 
 /** Numbers that this machine's type does not have are carried over first. */
 const needOn = (need: Need, hasNumbers: boolean): Need => (need === 'none' && !hasNumbers ? 'translate' : need)

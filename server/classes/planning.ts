@@ -55,12 +55,22 @@ export const PLAIN_ROOM: Room['plan'] = {
   fans: [],
 }
 
+/** Riders who keep their seat while the others are placed: who is here already, or everybody who has one. */
+export type SeatsKept = 'here' | 'all'
+
 /**
- * Works out a class as it stands: who sits where (those here already, and pinned ones, stay), what each needs, the
- * queue and who will be late. Minutes count from the start: before it they are minus.
+ * Works out a class: who sits where, what each needs, the queue and who will be late. Riders keep their seats as
+ * `kept` says, pinned ones their pin; the rest is placed around them. From the start on every seated rider counts as
+ * here. Minutes count from the start: before it they are minus.
  */
-export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<ClassPlan> {
-  const [bikes, roster, assigned, floorRoom, places] = [
+export async function planClass(
+  db: DbExecutor,
+  scope: Scope,
+  ofClass: StudioClass,
+  now: Date,
+  kept: SeatsKept = 'all',
+): Promise<ClassPlan> {
+  const [bikes, listed, assigned, floorRoom, places] = [
     await listBikes(db, scope),
     await listRoster(db, scope, ofClass.id),
     await listAssignments(db, scope, ofClass.id),
@@ -69,6 +79,11 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
   ]
   const room = floorRoom?.plan ?? PLAIN_ROOM
   const floor = floorOf(bikes, room, ofClass.roomId, places)
+  const seats = new Map(assigned.map(({ bikeId, memberId }) => [memberId, bikeId]))
+  const hasBegun = now >= ofClass.startsAt
+  const roster = listed.map((one) =>
+    hasBegun && one.state === 'booked' && seats.has(one.memberId) ? { ...one, state: 'here' as const } : one,
+  )
   // In booking order: with too few bikes the earliest bookings get one.
   const coming = roster
     .filter(({ state }) => state !== 'cancelled')
@@ -84,7 +99,6 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
   ]
   const checked = new Set([...ready, ...numbersLookedAt(await listLooks(db, scope, ofClass.id))])
   const needs = new Map(ids.map((id) => [id, checked.has(id) ? 'none' : needOf(id, entries, now)] as const))
-  const seats = new Map(assigned.map(({ bikeId, memberId }) => [memberId, bikeId]))
   const names = new Map(assigned.map(({ memberId, name }) => [memberId, name]))
   const inRoom = new Set(floor.map(({ bike }) => bike.id))
   const usable = new Set(floor.filter(({ bike }) => bike.openFaults === 0).map(({ bike }) => bike.id))
@@ -102,10 +116,10 @@ export async function planClass(db: DbExecutor, scope: Scope, ofClass: StudioCla
     })),
     room: { instructor: room.instructor, screens: room.screens },
     riders: coming.map(({ memberId, state, comesMinBefore, rowWish, pinnedBikeId }) => {
-      const here = state === 'here' ? seats.get(memberId) : undefined
-      // Nobody stays on a bike that is out of use, or on which somebody else was put: both are placed anew.
-      const stays = here !== undefined && usable.has(here) && !pinnedTo.has(here)
-      const pin = pinnedBikeId && usable.has(pinnedBikeId) ? pinnedBikeId : stays ? here : undefined
+      const seat = kept === 'all' || state === 'here' ? seats.get(memberId) : undefined
+      // Nobody keeps a bike that is out of use, or to which somebody else is pinned: that rider is placed again.
+      const stays = seat !== undefined && usable.has(seat) && !pinnedTo.has(seat)
+      const pin = pinnedBikeId && usable.has(pinnedBikeId) ? pinnedBikeId : stays ? seat : undefined
       return {
         id: memberId,
         marksByType: marksByType(memberId, entries, types),
@@ -274,70 +288,4 @@ async function setupDurations(db: DbExecutor, scope: Scope, now: Date): Promise<
     known.set(memberId, (lines ?? new Set<string>()).add(lineId))
     return { need, minutes: (finishedAt!.getTime() - startedAt.getTime()) / 60_000 }
   })
-}
-
-/** Somebody who sat on a bike and sits on another now, or on none (`number` null). */
-export type MovedRider = Readonly<{ memberId: string; name: string; number: number | null }>
-
-/**
- * `gone`: no such class; `busy`: the plan could not be worked out just now; `refused`: the change was not to be made.
- * Nothing was written in any of these. `extraMin`: what the places cost more than before, in minutes of an instructor;
- * null where that is not known. `moved`: who sat elsewhere before.
- */
-export type ReplanResult<Refusal> =
-  | Readonly<{ outcome: 'kept'; extraMin: number | null; moved: readonly MovedRider[] }>
-  | Readonly<{ outcome: 'gone' | 'busy' }>
-  | Readonly<{ outcome: 'refused'; why: Refusal }>
-
-/** A change within the transaction that holds the class; resolves with why not, where it may not be. */
-export type ClassChanging<Refusal> = (tx: DbExecutor) => Promise<Refusal | null>
-
-/**
- * Changes a class and seats it anew, both or neither, one at a time: who is here already and who is pinned stays, the
- * rest is solved around them.
- */
-export async function replanClass<Refusal = never>(
-  db: Database,
-  scope: Scope,
-  classId: string,
-  now: Date,
-  change?: ClassChanging<Refusal>,
-): Promise<ReplanResult<Refusal>> {
-  try {
-    return await withTransaction(db, async (tx) => {
-      if (!(await lockClass(tx, scope, classId))) throw new NotReplanned<Refusal>({ outcome: 'gone' })
-      const ofClass = (await findClass(tx, scope, classId))!
-      const before = change ? ((await planClass(tx, scope, ofClass, now)).plan?.totalCost ?? null) : null
-      const why = await change?.(tx)
-      if (why) throw new NotReplanned<Refusal>({ outcome: 'refused', why })
-      const { plan, roster, seats, names, floor } = await planClass(tx, scope, ofClass, now)
-      if (!plan) throw new NotReplanned<Refusal>({ outcome: 'busy' })
-      const wanted = new Map(plan.pairs.map(({ rider, bike }) => [bike, rider]))
-      // Who sits here without being on the list, as on an open floor, stays where no one else was given the bike.
-      const listed = new Set(roster.map(({ memberId }) => memberId))
-      for (const [memberId, bikeId] of seats)
-        if (!listed.has(memberId) && !wanted.has(bikeId)) wanted.set(bikeId, memberId)
-      await replaceAssignments(tx, scope, classId, wanted, now)
-      const bikeOf = new Map([...wanted].map(([bikeId, memberId]) => [memberId, bikeId]))
-      const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
-      const moved = [...seats].flatMap(([memberId, from]): MovedRider[] => {
-        const to = bikeOf.get(memberId)
-        if (to === from) return []
-        return [
-          { memberId, name: names.get(memberId) ?? '', number: to === undefined ? null : (numberOf.get(to) ?? null) },
-        ]
-      })
-      return { outcome: 'kept', extraMin: before === null ? null : plan.totalCost - before, moved }
-    })
-  } catch (error) {
-    if (error instanceof NotReplanned) return error.why as ReplanResult<Refusal>
-    throw error
-  }
-}
-
-/** Undoes what was begun. */
-class NotReplanned<Refusal> extends Error {
-  constructor(readonly why: ReplanResult<Refusal>) {
-    super(why.outcome)
-  }
 }

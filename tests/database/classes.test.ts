@@ -4,7 +4,9 @@ import { assignBike, listAssignments } from '@/server/classes/assignments'
 import { bringInTimetable } from '@/server/classes/bringIn'
 import { addClass, addClasses, changeClass, findClass, listClasses } from '@/server/classes/classes'
 import { onClassNews, type ClassNews } from '@/server/classes/live'
-import { PLAIN_ROOM, planClass, replanClass } from '@/server/classes/planning'
+import { PLAIN_ROOM, planClass } from '@/server/classes/planning'
+import { replanClass, restorePlaces } from '@/server/classes/replan'
+import { floorBefore } from '@/server/classes/floor'
 import { bookRider, changeRider, lastBikes, listRoster } from '@/server/classes/roster'
 import { classState } from '@/server/classes/watch'
 import { watchData } from '@/server/classes/watchPage'
@@ -174,7 +176,7 @@ describe('places', () => {
       [d, 5],
     ] as const)
       expect(await bookRider(db, scope, { classId, memberId, state: 'booked', comesMinBefore }, now)).toBe(true)
-    expect(await replanClass(db, scope, classId, now)).toEqual({ outcome: 'kept', extraMin: null, moved: [] })
+    expect(await replanClass(db, scope, classId, now)).toMatchObject({ outcome: 'kept', extraMin: null, moved: [] })
     let where = await seats(classId)
     expect(new Set(where.values()).size).toBe(3)
     const { plan, needs } = await planClass(db, scope, (await findClass(db, scope, classId))!, now)
@@ -217,12 +219,14 @@ describe('places', () => {
       await wish(tx)
       return 'not so' as const
     }
-    expect(await replanClass(db, scope, classId, now, asked)).toEqual({ outcome: 'refused', why: 'not so' })
+    expect(await replanClass(db, scope, classId, now, { change: asked })).toEqual({ outcome: 'refused', why: 'not so' })
     expect(await listRoster(db, scope, classId)).toMatchObject([{ rowWish: null }])
     const other = at === first ? second : first
-    const pinned = await replanClass(db, scope, classId, now, async (tx) => {
-      await changeRider(tx, scope, classId, [memberId], { pinnedBikeId: other })
-      return null
+    const pinned = await replanClass(db, scope, classId, now, {
+      change: async (tx) => {
+        await changeRider(tx, scope, classId, [memberId], { pinnedBikeId: other })
+        return null
+      },
     })
     expect(pinned).toMatchObject({ outcome: 'kept', extraMin: expect.any(Number), moved: [{ memberId }] })
     expect((await seats(classId)).get(memberId)).toBe(other)
@@ -235,10 +239,12 @@ describe('places', () => {
     await bookRider(db, scope, { classId, memberId: sits, state: 'here', comesMinBefore: 10 }, now)
     await replanClass(db, scope, classId, now)
     const at = (await seats(classId)).get(sits)!
-    const put = await replanClass(db, scope, classId, now, async (tx) => {
-      await bookRider(tx, scope, { classId, memberId: comes, state: 'here', comesMinBefore: 5 }, now)
-      await changeRider(tx, scope, classId, [comes], { pinnedBikeId: at })
-      return null
+    const put = await replanClass(db, scope, classId, now, {
+      change: async (tx) => {
+        await bookRider(tx, scope, { classId, memberId: comes, state: 'here', comesMinBefore: 5 }, now)
+        await changeRider(tx, scope, classId, [comes], { pinnedBikeId: at })
+        return null
+      },
     })
     let where = await seats(classId)
     expect(where.get(comes)).toBe(at)
@@ -257,6 +263,82 @@ describe('places', () => {
     expect(where.size).toBe(2)
     expect([...where.values()].filter((bikeId) => broken.includes(bikeId))).toEqual([])
     expect(anew.outcome === 'kept' && anew.moved.map(({ memberId }) => memberId).sort()).toEqual([sits, comes].sort())
+  })
+
+  test('from the doors on nobody moves unless asked; undo restores seats and list, unless they changed since', async () => {
+    const bikes = await newBikes([1981, 1982, 1983, 1984])
+    const classId = await newClass(bikes)
+    const doorsOpen = minutes(15)
+    const [a, b, walkIn] = [await newMember(), await newMember(), await newMember()]
+    // Against every wish: whoever is placed again would change places.
+    for (const [memberId, bikeId, rowWish] of [
+      [a, bikes[3], 'front'],
+      [b, bikes[0], 'back'],
+    ] as const) {
+      await bookRider(db, scope, { classId, memberId, state: 'booked', comesMinBefore: 10 }, now)
+      await changeRider(db, scope, classId, [memberId], { rowWish })
+      await assignBike(db, scope, { id: id(), classId, bikeId, memberId }, now)
+    }
+    const before = await seats(classId)
+    const add = {
+      change: async (tx: DbExecutor) => {
+        await bookRider(tx, scope, { classId, memberId: walkIn, state: 'here', comesMinBefore: 15 }, now)
+        return null
+      },
+    }
+    const done = await replanClass(db, scope, classId, doorsOpen, add)
+    if (done.outcome !== 'kept') throw new Error(done.outcome)
+    expect(done.moved).toEqual([])
+    expect(await seats(classId)).toEqual(new Map([...before, [walkIn, expect.any(String)]]))
+
+    expect(await restorePlaces(db, scope, classId, done.undo, doorsOpen)).toBe('kept')
+    expect(await seats(classId)).toEqual(before)
+    expect((await listRoster(db, scope, classId)).map(({ memberId }) => memberId).sort()).toEqual([a, b].sort())
+    // Once more: the places are no longer those that the change left.
+    expect(await restorePlaces(db, scope, classId, done.undo, doorsOpen)).toBe('changed')
+    // A bike or member of nobody here.
+    const foreign = { ...done.undo, seats: [['no-bike', a]] as const, after: done.undo.seats }
+    expect(await restorePlaces(db, scope, classId, foreign, doorsOpen)).toBe('gone')
+    expect(await seats(classId)).toEqual(before)
+
+    // Asked for, everybody may move; a preview says who would and writes nothing.
+    const pinned = await replanClass(db, scope, classId, now, {
+      change: async (tx) => {
+        await changeRider(tx, scope, classId, [a], { pinnedBikeId: bikes[0] })
+        return null
+      },
+      preview: true,
+    })
+    expect(pinned).toMatchObject({ moved: expect.arrayContaining([expect.objectContaining({ memberId: b })]) })
+    expect(await seats(classId)).toEqual(before)
+    expect(await listRoster(db, scope, classId)).toMatchObject([{ pinnedBikeId: null }, { pinnedBikeId: null }])
+  })
+
+  test('the queue names the seat and offers another bike; once the class runs it is empty', async () => {
+    const [first, second] = await newBikes([1986, 1987])
+    const classId = await newClass([first, second])
+    const [memberId, unplaced] = [await newMember(), await newMember()]
+    for (const one of [memberId, unplaced])
+      await bookRider(db, scope, { classId, memberId: one, state: 'booked', comesMinBefore: 15 }, now)
+    await assignBike(db, scope, { id: id(), classId, bikeId: second, memberId }, now)
+    const floor = async (at: Date) => floorBefore(db, scope, (await findClass(db, scope, classId))!, false, at)
+    let shown = await floor(now)
+    const itemOf = (who: string) => shown.queue.find((item) => item.memberId === who)
+    expect(itemOf(memberId)).toMatchObject({ bikeId: second, number: 1987, isSeated: true, offer: null })
+    expect(itemOf(unplaced)).toMatchObject({ bikeId: first, isSeated: false, offer: null })
+    expect(shown.tiles.find(({ rider }) => rider?.id === memberId)!.rider!.because).not.toContain('put here by hand')
+    // The seat breaks: the queue still names it, with the way off it.
+    await assignBike(db, scope, { id: id(), classId, bikeId: first, memberId: null }, now)
+    const faults = [{ id: id(), item: 'pins' as const, note: 'Slips' }]
+    await recordInspection(db, scope, { id: id(), bikeId: second, good: [], faults }, now)
+    shown = await floor(now)
+    expect([itemOf(memberId), itemOf(unplaced)].filter((item) => item?.offer)).toEqual([
+      expect.objectContaining({ number: 1987, offer: { bikeId: first, number: 1986, savesMin: null } }),
+    ])
+    // At minute 34 nobody is queued for a time that is past; everybody who sits counts as here.
+    shown = await floor(minutes(30 + 34))
+    expect(shown).toMatchObject({ queue: [], late: [], notSetUp: [expect.stringMatching(/^Floor/)] })
+    expect(shown.tiles.find(({ rider }) => rider?.id === memberId)!.rider!.state).toBe('here')
   })
 
   test('numbers in an earlier version’s labels are carried over, and stop nobody’s plan', async () => {
@@ -290,7 +372,7 @@ describe('places', () => {
     await bookRider(db, scope, { classId, memberId, state: 'booked', comesMinBefore: 10 }, now)
     for (const which of [roomClass, classId]) {
       expect(await replanClass(db, scope, which, now)).toMatchObject({ outcome: 'kept' })
-      const { plan } = await planClass(db, scope, (await findClass(db, scope, which))!, now)
+      const { plan } = await planClass(db, scope, (await findClass(db, scope, which))!, now, 'here')
       expect(plan!.pairs[0].because[0]).toMatch(/^numbers carried over from Old/)
     }
   })

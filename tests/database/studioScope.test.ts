@@ -21,6 +21,7 @@ import * as classes from '@/server/classes/classes'
 import { floorBefore } from '@/server/classes/floor'
 import * as planning from '@/server/classes/planning'
 import { PLAIN_ROOM } from '@/server/classes/planning'
+import * as replan from '@/server/classes/replan'
 import { roundOf } from '@/server/classes/round'
 import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
@@ -294,12 +295,16 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return planning.planClass(db, here, { ...found, title: '', roomName: '' }, now)
     },
-    replanClass: () => planning.replanClass(db, here, other.ofClass, now),
     readyRiders: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return [...(await planning.readyRiders(db, here, [other.member], found))]
     },
     ridersWithKneeNotes: async () => [...(await planning.ridersWithKneeNotes(db, here, [other.member], now))],
+  },
+  'classes/replan': {
+    replanClass: () => replan.replanClass(db, here, other.ofClass, now),
+    restorePlaces: () =>
+      replan.restorePlaces(db, here, other.ofClass, { after: [], seats: [], riders: [], added: [] }, now),
   },
   'classes/floor': {
     floorBefore: async () => {
@@ -648,6 +653,8 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   numbersAt: 'chooses among what it is handed',
   floorOf: 'places what it is handed',
   whenOf: 'a date',
+  areDoorsOpen: 'compares times',
+  readPlacesUndo: 'reads what it is handed',
   onClassNews: 'of a class its caller found',
   tellClass: 'of a class its caller found',
   momentAt: 'a date',
@@ -762,6 +769,10 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   resolveFault: ['inspectBikes', () => bikeActions.resolveFault(other.bike, other.fault)],
   assignBike: ['assignBikes', () => classActions.assignBike(id(), other.ofClass, other.bike, null)],
   placeEverybody: ['planClasses', () => classActions.placeEverybody(other.ofClass)],
+  undoPlaces: [
+    'assignBikes',
+    () => classActions.undoPlaces(other.ofClass, { after: [], seats: [], riders: [], added: [] }),
+  ],
   addRider: ['assignBikes', () => classActions.addRider(other.ofClass, other.member, 'here')],
   changeRiderOf: ['assignBikes', () => classActions.changeRiderOf(other.ofClass, other.member, { state: 'here' })],
   swapRiders: ['assignBikes', () => classActions.swapRiders(other.ofClass, other.member, 'member-01')],
