@@ -1,8 +1,9 @@
 import { TYPES } from '@/scripts/netloftHall'
 import type { Marks } from '../conventions'
+import { HOLES_BIKE } from '../testing/meanRider'
 import { positionsOf } from '../scale/scale'
 import { randomRoom } from '../simulated/randomRoom'
-import { costsOf, placeRiders, rowsOf, swapCost, type Pair } from './places'
+import { costsOf, betterBikes, placeRiders, rowsOf, swapCost, type Pair } from './places'
 import { needOn, type ClassRoom, type FloorBike, type FloorRider } from './room'
 
 const marksOn = (type: keyof typeof TYPES, at: number): Marks =>
@@ -185,4 +186,27 @@ test('rows are told apart by their distance from the instructor’s wall', () =>
   const rows = rowsOf([bike('a', { yM: 2 }), bike('b', { yM: 2.3 }), bike('c', { yM: 3.6 }), bike('d', { yM: 5.2 })])
   expect([...rows.values()]).toEqual([0, 0, 0.5, 1])
   expect([...rowsOf([bike('a')]).values()]).toEqual([0])
+})
+
+test('a free bike that saves its rider minutes is proposed, one bike a rider, nobody else moved', () => {
+  const marks = { seatHeight: '7', seatSlide: 'C', barHeight: '4', barSlide: '1' }
+  const place = (id: string, type: string, xM: number) => ({ id, type, xM, yM: 2, headingDeg: 0, inService: true })
+  const room = {
+    types: { own: HOLES_BIKE, other: { ...HOLES_BIKE, name: 'Other' } },
+    bikes: [place('seat', 'other', 4), place('free', 'own', 6), place('broken', 'own', 5)].map((bike) => ({
+      ...bike,
+      inService: bike.id !== 'broken',
+    })),
+    room: { instructor: { xM: 5, yM: 0.5 } },
+    riders: [{ id: 'Runa', marksByType: { own: marks }, setup: 'none' as const, arrivesMin: -10, pinnedBike: 'seat' }],
+    hands: 1,
+    doorsMin: -20,
+    startMin: 0,
+  }
+  const { pairs } = placeRiders(room)
+  expect(betterBikes(room, pairs)).toEqual([{ rider: 'Runa', bike: 'free', savesMin: expect.closeTo(1.5, 0) }])
+  // On a bike of their own type there is nothing to gain.
+  expect(
+    betterBikes(room, placeRiders({ ...room, riders: [{ ...room.riders[0], pinnedBike: 'free' }] }).pairs),
+  ).toEqual([])
 })

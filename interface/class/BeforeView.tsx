@@ -18,6 +18,7 @@ import { useState } from 'react'
 import { formatExtra } from '@/core/messages/planning'
 import type { FloorBefore, FloorTile } from '@/server/classes/floor'
 import { FloorRows } from '../floor/FloorRows'
+import { clockTime } from '../shared/clockTime'
 import { useAction } from '../shared/useAction'
 import { useRefresh } from '../shared/useRefresh'
 import type { ActionResult } from '../shared/actionResult'
@@ -221,6 +222,11 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
                 />
               )}
             </FloorRows>
+            {floor.outdatedSheetMs !== null && (
+              <p className={styles.outdated} role="status">
+                The sheet printed at {clockTime(floor.outdatedSheetMs, info.timeZone)} is out of date. Print it again.
+              </p>
+            )}
             <div className={`${styles.bar} no-print`}>
               {ridden.length > 0 &&
                 SHEETS.map(({ file, name }) => (

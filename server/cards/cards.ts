@@ -1,7 +1,8 @@
-import type { BikeType } from '../../core/bike/bike'
+import { axesOf, type BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
+import { AXIS_TITLE } from '../../core/messages/phrases'
 import { MEMBER_CAUTIONS } from '../../core/messages/memberPage'
-import { INK, line, MM, newPdf, numbersBlock, pdfBytes, qrCode, type Pdf } from './draw'
+import { INK, line, MM, newPdf, numbersBlock, pdfBytes, qrCode, type Box, type Pdf } from './draw'
 
 /** A rider's numbers as they stand on a card. */
 export type Card = Readonly<{
@@ -71,47 +72,75 @@ export type SheetRow = Readonly<{
 /** Under the name: the type, how sure the numbers are, and what else is to be said. */
 const under = ({ bikeType, sure, remark }: SheetRow): string => [bikeType.name, sure, remark].filter(Boolean).join(', ')
 
-const ROW_MM = 17.5
-const TOP_MM = 30
+const TOP_MM = 25
+const FOOT_MM = 12
+/** 24 bikes on one page. */
+const MIN_ROW_MM = (A4[1] - TOP_MM - FOOT_MM) / 24
+const MAX_ROW_MM = 17.5
 
-/** The bikes of a class on A4, the numbers to be read from the next bike; as many pages as it takes. */
-export async function classSheet(studio: string, day: string, rows: readonly SheetRow[]): Promise<Uint8Array> {
+/**
+ * The bikes of a class on A4, 24 a page, with the numbers to set; empty boxes for the numbers of a newcomer. `made`:
+ * the time at which the sheet was made, as the studio's clock shows it.
+ */
+export async function classSheet(
+  studio: string,
+  day: string,
+  rows: readonly SheetRow[],
+  made: string,
+): Promise<Uint8Array> {
   const pdf = newPdf(`Class, ${day}`, A4)
-  const fit = Math.floor((A4[1] - TOP_MM - 14) / ROW_MM)
+  const rowMm = Math.min(MAX_ROW_MM, Math.max(MIN_ROW_MM, (A4[1] - TOP_MM - FOOT_MM) / Math.max(1, rows.length)))
+  const fit = Math.floor((A4[1] - TOP_MM - FOOT_MM) / rowMm + 1e-6)
   for (let from = 0; from === 0 || from < rows.length; from += fit) {
     pdf.addPage()
-    line(pdf, studio, { x: 14, y: 10, width: 120 }, { size: 18, bold: true })
-    line(pdf, day, { x: 150, y: 12, width: 46, right: true }, { size: 11, colour: INK.soft })
+    line(pdf, studio, { x: 14, y: 8, width: 76 }, { size: 18, bold: true })
+    line(pdf, day, { x: 92, y: 8.5, width: 104, right: true }, { size: 11, bold: true })
+    line(pdf, `As of ${made}`, { x: 92, y: 14.5, width: 104, right: true }, { size: 9, colour: INK.soft })
     if (rows.length === 0) line(pdf, 'Nobody sits anywhere yet.', { x: 14, y: TOP_MM, width: 180 }, { size: 12 })
-    rows.slice(from, from + fit).forEach((row, i) => sheetRow(pdf, row, TOP_MM + i * ROW_MM))
+    rows.slice(from, from + fit).forEach((row, i) => sheetRow(pdf, row, TOP_MM + i * rowMm, rowMm))
     line(
       pdf,
       `${CLOSE} Direct drive: slow it with the resistance or the stop lever.`,
-      { x: 14, y: A4[1] - 10, width: 182 },
+      { x: 14, y: A4[1] - 8, width: 182 },
       { size: 7, colour: INK.soft },
     )
   }
   return pdfBytes(pdf)
 }
 
-function sheetRow(pdf: Pdf, row: SheetRow, y: number): void {
+function sheetRow(pdf: Pdf, row: SheetRow, y: number, rowMm: number): void {
   const { number, bikeType, name, marks } = row
+  const isTall = rowMm > 14
   pdf
     .lineWidth(0.4)
     .strokeColor(INK.line)
-    .moveTo(14 * MM, (y - 2) * MM)
-    .lineTo(196 * MM, (y - 2) * MM)
+    .moveTo(14 * MM, (y - 1) * MM)
+    .lineTo(196 * MM, (y - 1) * MM)
     .stroke()
-  line(pdf, String(number), { x: 14, y, width: 14 }, { size: 26, bold: true })
+  line(pdf, String(number), { x: 14, y, width: 14 }, { size: isTall ? 26 : 22, bold: true })
   line(
     pdf,
     name ?? 'free',
-    { x: 30, y: y + 0.5, width: 52 },
-    { size: 13, bold: name !== null, colour: name ? INK.text : INK.soft },
+    { x: 30, y: y + 0.3, width: 52 },
+    { size: isTall ? 13 : 12, bold: name !== null, colour: name ? INK.text : INK.soft },
   )
-  line(pdf, under(row), { x: 30, y: y + 7, width: 52 }, { size: 8, colour: INK.soft })
-  if (marks) numbersBlock(pdf, bikeType, marks, { x: 86, y: y - 0.6, width: 112, size: 16 })
-  else if (name) line(pdf, 'no numbers yet', { x: 86, y: y + 2, width: 60 }, { size: 10, colour: INK.soft })
+  line(pdf, under(row), { x: 30, y: y + (isTall ? 7 : 5.4), width: 52 }, { size: 8, colour: INK.soft })
+  if (marks) numbersBlock(pdf, bikeType, marks, { x: 86, y: y - 0.4, width: 112, size: 16, strip: isTall })
+  else if (name) boxes(pdf, bikeType, { x: 86, y: y + 0.4, width: 112 }, rowMm - 2.6)
+}
+
+/** An empty box for each number of a type, with its name, to write into. */
+function boxes(pdf: Pdf, bikeType: BikeType, { x, y, width }: Box, tallMm: number): void {
+  const column = width / 4
+  axesOf(bikeType).forEach((axis, i) => {
+    const left = x + i * column
+    line(pdf, AXIS_TITLE[axis], { x: left, y, width: column - 4 }, { size: 7, colour: INK.soft })
+    pdf
+      .lineWidth(0.6)
+      .strokeColor(INK.soft)
+      .rect(left * MM, (y + 3) * MM, (column - 5) * MM, (tallMm - 3) * MM)
+      .stroke()
+  })
 }
 
 /** Tags to hang on the bikes of a class, ten on an A4 sheet, to be cut along the lines. */

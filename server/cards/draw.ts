@@ -46,7 +46,7 @@ export async function pdfBytes(pdf: Pdf): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat(chunks))
 }
 
-type Box = Readonly<{ x: number; y: number; width: number; right?: boolean }>
+export type Box = Readonly<{ x: number; y: number; width: number; right?: boolean }>
 
 /** Text on one line, shrunk until it fits; mm. */
 export function line(
@@ -65,12 +65,12 @@ export function line(
     .text(text, from, y * MM, { lineBreak: false })
 }
 
-/** The four numbers beside each other, each with its name over it and its scale with the mark below; mm. */
+/** The four numbers beside each other, each with its name over it and, with `strip`, its scale below; mm. */
 export function numbersBlock(
   pdf: Pdf,
   bikeType: BikeType,
   marks: Marks,
-  { x, y, width, size }: Box & Readonly<{ size: number }>,
+  { x, y, width, size, strip = true }: Box & Readonly<{ size: number; strip?: boolean }>,
 ): void {
   const axes = axesOf(bikeType)
   const column = width / 4
@@ -81,7 +81,7 @@ export function numbersBlock(
     line(pdf, AXIS_TITLE[axis], box, { size: Math.max(6, size / 5), colour: INK.soft })
     const text = label === undefined ? '–' : formatLabel(bikeType, axis, label)
     line(pdf, text, { ...box, y: y + 1.2 + size / 14 }, { size, bold: true })
-    scaleStrip(pdf, bikeType, axis, label, { ...box, y: y + 3.4 + size / 14 + tall })
+    if (strip) scaleStrip(pdf, bikeType, axis, label, { ...box, y: y + 3.4 + size / 14 + tall })
   })
 }
 

@@ -11,6 +11,7 @@ import { listNotesOfMembers, type Note } from './notes'
 import { planClass, type ClassPlan } from './planning'
 import { areDoorsOpen } from './replan'
 import { numbersAt } from './seats'
+import { outdatedSheet } from './sheet'
 
 /** What a bike's tile shows before a class. */
 export type FloorTile = Readonly<{
@@ -62,6 +63,8 @@ export type FloorBefore = Readonly<{
   tiles: readonly FloorTile[]
   queue: readonly QueueItem[]
   late: readonly Readonly<{ memberId: string; name: string; comeByMin: number | null; why: string }>[]
+  /** When the latest sheet was printed, ms since 1970, where it is out of date; else null. */
+  outdatedSheetMs: number | null
   /** From then on nobody who sits is moved without being asked for. */
   doorsOpen: boolean
   /** Once the class runs: who sits there without having been set up. */
@@ -176,6 +179,7 @@ export async function floorBefore(
       comeByMin: comeByMin ?? null,
       why,
     })),
+    outdatedSheetMs: (await outdatedSheet(db, scope, ofClass.id))?.getTime() ?? null,
     doorsOpen: areDoorsOpen(ofClass, now),
     notSetUp: hasBegun ? (plan?.queue ?? []).filter(({ rider }) => seated.has(rider)).map((s) => name(s.rider)) : [],
     unplaced: (plan?.unplaced ?? []).map(({ rider, why }) => ({ memberId: rider, name: name(rider), why })),

@@ -85,9 +85,14 @@ const rows = Array.from({ length: 24 }, (_, i) => ({
   remark: i === 0 ? 'its post reads low' : null,
 }))
 
-test('a class on A4: every bike once, over as many pages as it takes', async () => {
-  const { pages, text } = await read(await classSheet('Netloft Hall', 'Mon 23 Nov 2026', rows))
-  expect(pages.length).toBe(2)
+test('a class of 24 on one A4 page, of more on two: every bike once, boxes for a newcomer’s numbers', async () => {
+  const { pages, text } = await read(await classSheet('Netloft Hall', 'Mon 23 Nov 2026', rows, '17:41'))
+  expect(pages.length).toBe(1)
+  const more = [...rows, { ...rows[0], number: 25 }]
+  expect((await read(await classSheet('Netloft Hall', 'Mon 23 Nov 2026', more, '17:41'))).pages.length).toBe(2)
+  expect(text[0]).toContain('As of 17:41')
+  const named = rows.filter(({ name, marks: set }) => name !== null || set)
+  expect(text[0].filter((one) => one === 'Seat height')).toHaveLength(named.length)
   const all = text.flat()
   for (const { number, name } of rows) {
     expect(all).toContain(String(number))
@@ -101,5 +106,7 @@ test('tags for the bikes that are taken, ten a sheet; an empty class says so', a
   expect(pages).toHaveLength(2)
   expect(text.flat().filter((one) => /^Rider/.test(one))).toHaveLength(18)
   expect((await read(await bikeTags('today', []))).text.flat()).toContain('Nobody sits anywhere yet.')
-  expect((await read(await classSheet('Netloft Hall', 'today', []))).text.flat()).toContain('Nobody sits anywhere yet.')
+  expect((await read(await classSheet('Netloft Hall', 'today', [], '17:41'))).text.flat()).toContain(
+    'Nobody sits anywhere yet.',
+  )
 })

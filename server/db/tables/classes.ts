@@ -41,6 +41,18 @@ export const classRider = mysqlTable(
   ],
 )
 
+/** The latest printed sheet of a class: `digest` of what stood on it says whether it still holds. */
+export const classSheetPrint = mysqlTable(
+  'class_sheet_print',
+  {
+    classId: classId().primaryKey(),
+    studioId: studioId(),
+    digest: varchar('digest', { length: 64 }).notNull(),
+    printedAt: moment('printed_at').notNull(),
+  },
+  (t) => [index('class_sheet_print_studio').on(t.studioId)],
+)
+
 /** Somebody was looked at, and all was well; with `numbers` their numbers were. */
 export const classLook = mysqlTable(
   'class_look',

@@ -2,11 +2,12 @@ import { stringify } from 'csv-stringify/sync'
 import { axesOf } from '@/core/bike/bike'
 import { AXES } from '@/core/conventions'
 import { AXIS_TITLE } from '@/core/messages/phrases'
-import { CERTAINTY_WORD } from '@/core/messages/register'
 import { guarded } from '@/core/openFiles/memberRow'
 import { findClass } from '@/server/classes/classes'
 import { whenOf } from '@/server/classes/classInfo'
 import { listSeats, type Seat } from '@/server/classes/seats'
+import { recordSheet, sheetRow } from '@/server/classes/sheet'
+import { formatTime } from '@/server/studio/day'
 import { can } from '@/server/accounts/can'
 import { currentUser } from '@/server/accounts/session'
 import { bikeTags, classSheet } from '@/server/cards/cards'
@@ -29,14 +30,9 @@ export async function GET(request: Request, { params }: { params: Promise<{ what
   const ofClass = isId(classId) ? await findClass(db, person, classId) : null
   if (!ofClass) return new Response('There is no such class.', { status: 404 })
   const seats = await listSeats(db, person, ofClass.id)
-  const rows = seats.map(({ bike, rider, marks, certainty, remark, elsewhere }) => ({
-    number: bike.number,
-    bikeType: bike.type,
-    name: rider?.name ?? null,
-    marks,
-    sure: certainty && CERTAINTY_WORD[certainty],
-    remark: remark ?? (elsewhere && `numbers are for ${elsewhere}`),
-  }))
+  const rows = seats.map(sheetRow)
+  const now = new Date()
+  if (what === 'sheet.pdf') await recordSheet(db, person, ofClass.id, seats, now)
   const { day: date, span } = whenOf(ofClass, timeZone)
   const day = ofClass.openDay === null ? `${ofClass.title}, ${date}, ${span}` : date
   const body =
@@ -48,6 +44,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ what
             name,
             day,
             rows.filter((row) => row.name !== null),
+            formatTime(now, timeZone),
           )
   return new Response(body as BodyInit, {
     headers: {
