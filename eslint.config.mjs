@@ -32,6 +32,15 @@ const config = [
     rules: { 'no-sequences': 'error' },
   },
   {
+    files: ['interface/**/*.tsx', 'app/**/*.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'antd', importNames: ['InputNumber'], message: 'It loses decimal commas: NumberField.' }] },
+      ],
+    },
+  },
+  {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {

@@ -1,4 +1,14 @@
+import type { LandmarkAtMark } from '../evidence/landmarks'
 import type { School } from '../school/school'
+
+/** Body landmarks as buttons and flags name them. */
+export const LANDMARK_NAME: Readonly<Record<LandmarkAtMark, string>> = {
+  hipCrest: 'Hip crest',
+  frontHipBone: 'Front hip bone',
+  between: 'Between',
+  raisedThigh: 'Lifted thigh',
+  halfThigh: 'Half-way up the thigh',
+}
 
 /** Everything a set-up may ask, look at or measure, by the card it stands on. */
 export const CHECKS = [

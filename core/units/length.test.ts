@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { formatBikeLength, formatBodyLength, parseLength, parseNumber } from './length'
+import { formatBikeLength, formatBodyLength, parseLength } from './length'
 
 const mm = (typed: string, plain: 'mm' | 'cm' | 'in' = 'cm') => {
   const read = parseLength(typed, plain)
@@ -62,19 +62,6 @@ test.each([
   ["-5'4", 'notALength'],
 ])('"%s" is refused: %s', (typed, reason) => {
   expect(mm(typed)).toBe(reason)
-})
-
-test('plain numbers are read with point or comma and either minus, and nothing else', () => {
-  expect(['1.5', '-2,5', '−3', ' 4 ', '', 'x', '1e999', '1,2,3'].map(parseNumber)).toEqual([
-    1.5,
-    -2.5,
-    -3,
-    4,
-    null,
-    null,
-    null,
-    null,
-  ])
 })
 
 test('statures said in feet are the usual ones, and read back to half an inch', () => {

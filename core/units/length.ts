@@ -68,12 +68,6 @@ function valueOf(text: string): number {
   return Number(whole.replace(',', '.')) + part
 }
 
-/** A typed plain number with point or comma and either minus; null for anything else. */
-export function parseNumber(typed: string): number | null {
-  const value = Number(typed.trim().replace(',', '.').replace('−', '-'))
-  return typed.trim() === '' || !Number.isFinite(value) ? null : value
-}
-
 /**
  * A body length as the device shows it: `formatBodyLength(1630, 'metric')` → "163 cm", `(1630, 'imperial')` → "5′4″".
  */

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { assessMachineTilt, assessTilt, isSaddleStraight, wedgeTiltDeg, type TiltAcross } from '@/core/bike/tilt'
 import type { School } from '@/core/school/school'
-import { parseNumber } from '@/core/units/length'
+import { parseQuantity } from '@/core/units/quantity'
 import { formatTilt } from '@/core/messages/tilt'
 import { LengthField } from '../shared/LengthField'
 import { addBikeReading } from './actions'
@@ -24,19 +24,19 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [line, setLine] = useState('')
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
-  const degrees = parseNumber(deg)
+  const degrees = parseQuantity(deg, '°')
   const judged =
     degrees === null
       ? null
-      : assessTilt({ deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }, bike.type.saddle.shape, school)
+      : assessTilt({ deg: degrees, floorDeg: parseQuantity(floor, '°') ?? 0, across }, bike.type.saddle.shape, school)
   const stored = assessMachineTilt(bike.machineCalibration, bike.type.saddle.shape, school)
   const assessment = judged ?? stored
   const { sentence, because } = assessment ? formatTilt(assessment) : { sentence: 'Not measured yet.', because: [] }
 
   async function save() {
-    const mm = parseNumber(line)
+    const mm = parseQuantity(line, 'mm')
     if (degrees !== null) {
-      const reading = { kind: 'tilt' as const, deg: degrees, floorDeg: parseNumber(floor) ?? 0, across }
+      const reading = { kind: 'tilt' as const, deg: degrees, floorDeg: parseQuantity(floor, '°') ?? 0, across }
       if (!(await act(() => addBikeReading(tiltKey.idFor(reading), bike.id, reading)))) return
     }
     if (mm !== null) {
@@ -50,8 +50,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     router.refresh()
   }
 
-  const lift = wedge && parseNumber(wedge.lift)
-  const base = wedge && parseNumber(wedge.base)
+  const lift = wedge && parseQuantity(wedge.lift, 'mm')
+  const base = wedge && parseQuantity(wedge.base, 'mm')
   return (
     <>
       <p
@@ -92,16 +92,21 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
           block
         />
       </div>
-      {parseNumber(line) !== null && (
-        <p className={isSaddleStraight(parseNumber(line)!) ? parts.good : parts.act}>
-          {isSaddleStraight(parseNumber(line)!)
+      {parseQuantity(line, 'mm') !== null && (
+        <p className={isSaddleStraight(parseQuantity(line, 'mm')!) ? parts.good : parts.act}>
+          {isSaddleStraight(parseQuantity(line, 'mm')!)
             ? 'Straight.'
             : 'Off its line loads one side. Sight along it over the frame, not the stem; closing can ' +
               'pull it 2 to 3 mm, so look again after.'}
         </p>
       )}
       <div className={parts.ways}>
-        <Button size="large" loading={busy} disabled={degrees === null && parseNumber(line) === null} onClick={save}>
+        <Button
+          size="large"
+          loading={busy}
+          disabled={degrees === null && parseQuantity(line, 'mm') === null}
+          onClick={save}
+        >
           Keep
         </Button>
         <Button size="large" type="text" onClick={() => setWedge({ lift: '', base: '900' })}>

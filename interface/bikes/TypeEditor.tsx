@@ -7,6 +7,7 @@ import { referenceMarks } from '@/core/bike/referenceMarks'
 import { BRAKE_TYPES } from '@/core/bike/equipment'
 import { AXES, type AxisName } from '@/core/conventions'
 import type { BikeTypeDocument } from '@/core/operations/typeFile'
+import { LANDMARK_NAME } from '@/core/messages/checks'
 import { START_LANDMARKS } from '@/core/school/school'
 import { formatLabel } from '@/core/messages/labels'
 import { BikeDrawing } from '../drawing/BikeDrawing'
@@ -25,15 +26,11 @@ import { useLocalDraft } from './useLocalDraft'
 
 type Props = Readonly<{ start: BikeTypeDocument | null; baseId: string | null; copy: boolean; version: number }>
 
-const LANDMARK_SAID: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
-  hipCrest: 'hip crest',
-  frontHipBone: 'front hip bone',
-  between: 'between',
-  raisedThigh: 'raised thigh',
-  halfThigh: 'half-way up the thigh',
-  factor0883: 'inseam factor',
+const START_NAME: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
+  ...LANDMARK_NAME,
+  factor0883: 'Inseam factor',
   percent109: '109 %',
-  heelLength: 'heel length',
+  heelLength: 'Heel length',
 }
 const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const
 
@@ -235,7 +232,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                   aria-label="Landmarks valid here"
                   value={[...draft.equipment.landmarks]}
                   onChange={(landmarks) => set({ equipment: { ...draft.equipment, landmarks } })}
-                  options={START_LANDMARKS.map((value) => ({ value, label: LANDMARK_SAID[value] }))}
+                  options={START_LANDMARKS.map((value) => ({ value, label: START_NAME[value] }))}
                 />
               </label>
             </div>

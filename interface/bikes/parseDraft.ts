@@ -6,7 +6,8 @@ import { documentIssues, type BikeTypeDocument } from '@/core/operations/typeFil
 import { parseLabels, scaleOf, unitMm, type PrintedScale } from '@/core/scale/printed'
 import { defined } from '@/core/schema'
 import type { Scale } from '@/core/scale/scale'
-import { parseLength, parseNumber, type UnitSystem } from '@/core/units/length'
+import { parseLength, type UnitSystem } from '@/core/units/length'
+import { parseQuantity } from '@/core/units/quantity'
 import type { TypeDraft } from './typeDraft'
 
 export type DraftIssue = Readonly<{ field: string; say: string }>
@@ -28,7 +29,7 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
   const surface = (field: 'cageSurface' | 'cleatSurface', title: string) =>
     draft[field].trim() === '' ? undefined : length(field, title)
   const number = (field: string, typed: string, title: string): number => {
-    return parseNumber(typed) ?? refuse(field, FIELD_REASON.notANumber(title, typed))
+    return parseQuantity(typed, '°') ?? refuse(field, FIELD_REASON.notANumber(title, typed))
   }
   if (draft.name.trim() === '') refuse('name', FIELD_REASON.missing('Name'))
   const noseAheadMm = length('noseAhead', 'Nose ahead')

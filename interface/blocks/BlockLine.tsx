@@ -2,10 +2,11 @@
 import { CopyOutlined, DeleteOutlined, DownOutlined, HolderOutlined, UpOutlined } from '@ant-design/icons'
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { Button, Input, InputNumber, Select } from 'antd'
+import { Button, Input, Select } from 'antd'
 import { useState } from 'react'
 import { beatsOf, EFFORTS, HAND_POSITIONS, POSTURES, rpmOf, SPINES, type Block } from '@/core/classPlan/blocks'
 import { moveNamed, MOVES } from '@/core/classPlan/moves'
+import { NumberField } from '../shared/NumberField'
 import styles from './blocks.module.css'
 
 const EFFORT_NAME = { easy: 'easy', steady: 'steady', hard: 'hard', recovery: 'recovery' } as const
@@ -56,39 +57,39 @@ export function BlockLine({
       />
       <label>
         min
-        <InputNumber
-          size="large"
+        <NumberField
+          width={76}
           aria-label={`Minutes of ${what}`}
           min={0.5}
           max={90}
           step={0.5}
           value={block.minutes}
           disabled={fixed}
-          onChange={(minutes) => minutes && patch({ minutes })}
+          onChange={(minutes) => patch({ minutes })}
         />
       </label>
       <label>
         turns
-        <InputNumber
-          size="large"
+        <NumberField
+          width={76}
           aria-label={`Turns a minute of ${what}`}
           min={30}
           max={150}
           value={block.rpm}
           disabled={fixed}
-          onChange={(rpm) => rpm && patch({ rpm })}
+          onChange={(rpm) => patch({ rpm })}
         />
       </label>
       <label>
         beats
-        <InputNumber
-          size="large"
+        <NumberField
+          width={76}
           aria-label={`Beats a minute of ${what}`}
           min={60}
           max={300}
           value={beatsOf(block.rpm)}
           disabled={fixed}
-          onChange={(beats) => beats && patch({ rpm: rpmOf(beats) })}
+          onChange={(beats) => patch({ rpm: rpmOf(beats) })}
         />
       </label>
       <Select

@@ -1,7 +1,7 @@
 'use client'
 import { isRoundOffered } from '@/core/planning/round'
 import { CloseOutlined } from '@ant-design/icons'
-import { App, Button, InputNumber } from 'antd'
+import { App, Button } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
@@ -9,6 +9,7 @@ import { formatComeEarlier, formatMinutes, formatNames, NEED_TITLE, NEED_WORD } 
 import type { FloorBefore, FloorTile, QueueItem } from '@/server/classes/floor'
 import { startSetup } from '../setup/actions'
 import { clockTime } from '../shared/clockTime'
+import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { changeHands, changeRiderOf, leaveToWarmUp } from './actions'
 import styles from './before.module.css'
@@ -248,33 +249,32 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
     <div className={styles.hands}>
       <label>
         People setting up
-        <InputNumber
+        <NumberField
           min={1}
           max={20}
           value={hands}
-          style={{ width: 72 }}
+          width={72}
           onChange={(value) => {
-            if (value === null) return
-            setHands(value)
-            void save(value, doors)
+            setHands(Math.round(value))
+            void save(Math.round(value), doors)
           }}
         />
       </label>
       <label>
         Doors open
-        <InputNumber
+        <NumberField
           min={0}
           max={180}
           step={5}
+          unit="min"
           value={doors}
-          style={{ width: 78 }}
+          width={104}
           onChange={(value) => {
-            if (value === null) return
-            setDoors(value)
-            void save(hands, value)
+            setDoors(Math.round(value))
+            void save(hands, Math.round(value))
           }}
         />
-        min before
+        before
       </label>
       <span>
         Here a first set-up takes {minutes.new} min, a second look {minutes.recheck}, carrying over {minutes.translate}.

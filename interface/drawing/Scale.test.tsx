@@ -15,9 +15,9 @@ const draw = (onTap?: (label: string) => void) =>
 
 test('each mark says aloud where it is set, what is wanted and how likely it is right', () => {
   draw(() => undefined)
-  expect(screen.getByRole('button', { name: 'Seat height 8, set here, right for 12 in 100' })).toBeTruthy()
-  expect(screen.getByRole('button', { name: 'Seat height 7, wanted next, right for 81 in 100' })).toBeTruthy()
-  expect(screen.getByRole('button', { name: 'Seat height 6½, right for 0 in 100' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Seat height 8, set here, chance 12 of 100' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Seat height 7, wanted next, chance 81 of 100' })).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Seat height 6½, chance 0 of 100' })).toBeTruthy()
 })
 
 test('a tap tells the label as the bike spells it', () => {
@@ -25,6 +25,32 @@ test('a tap tells the label as the bike spells it', () => {
   draw((label) => tapped.push(label))
   fireEvent.click(screen.getByRole('button', { name: /6½/ }))
   expect(tapped).toEqual(['6.5'])
+})
+
+test('after a tap the scale stays where it is, and the mark keeps a flag', () => {
+  const scrolled = jest.spyOn(Element.prototype, 'scrollTo')
+  const scale = (flag?: string) => (
+    <Scale
+      title="Seat height"
+      way="upright"
+      marks={marks.map((mark) =>
+        flag && mark.label === '6.5'
+          ? { ...mark, flag }
+          : { ...mark, wanted: flag !== undefined && mark.label === '8' },
+      )}
+      remark=""
+      drawnAs="holes"
+      onTap={() => undefined}
+    />
+  )
+  const { rerender } = render(scale())
+  const before = scrolled.mock.calls.length
+  expect(before).toBeGreaterThan(0)
+  fireEvent.click(screen.getByRole('button', { name: /6½/ }))
+  // The answer wants another mark now: without the tap the scale would be centred on it.
+  rerender(scale('hip crest here'))
+  expect(scrolled.mock.calls.length).toBe(before)
+  expect(screen.getByRole('button', { name: /^Seat height 6½, hip crest here/ })).toBeTruthy()
 })
 
 test('arrow keys walk along the scale and stop at its ends; one mark is in the tab order', () => {

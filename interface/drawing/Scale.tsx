@@ -3,8 +3,15 @@ import { useEffect, useRef } from 'react'
 import type { Label } from '@/core/conventions'
 import styles from './scale.module.css'
 
-/** One mark as drawn: its label as written, whether it is set here, wanted next, and the chance that it is right. */
-export type DrawnMark = Readonly<{ label: Label; text: string; set: boolean; wanted: boolean; chance?: number }>
+/** One mark as drawn: its label, whether it is set here or to be set next, its chance, and what was found at it. */
+export type DrawnMark = Readonly<{
+  label: Label
+  text: string
+  set: boolean
+  wanted: boolean
+  chance?: number
+  flag?: string
+}>
 
 type Props = Readonly<{
   title: string
@@ -29,11 +36,15 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
   const withChances = marks.some((m) => m.chance !== undefined)
   const best = Math.max(...marks.map((m) => m.chance ?? 0))
 
+  const tappedAtMs = useRef(-Infinity)
   useEffect(() => {
     const box = list.current
     const mark = box?.querySelector<HTMLElement>('[data-focus]')
     if (!box || !mark) return
+    // What a hand taps does not move away under it.
+    const isStill = () => performance.now() - tappedAtMs.current < STILL_MS
     const bring = (behavior: ScrollBehavior) => {
+      if (isStill()) return
       if (way === 'upright')
         box.scrollTo({ top: mark.offsetTop - (box.clientHeight - mark.clientHeight) / 2, behavior })
       else box.scrollTo({ left: mark.offsetLeft - (box.clientWidth - mark.clientWidth) / 2, behavior })
@@ -76,12 +87,16 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
             disabled={!onTap}
             aria-pressed={mark.set}
             aria-label={spoken(title, mark)}
-            onClick={() => onTap?.(mark.label)}
+            onClick={() => {
+              tappedAtMs.current = performance.now()
+              onTap?.(mark.label)
+            }}
           >
             <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
               {mark.text}
             </span>
             <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
+            {mark.flag && <span className={styles.flag}>{mark.flag}</span>}
             {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
           </button>
         ))}
@@ -90,6 +105,9 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
     </section>
   )
 }
+
+/** After a tap on a scale it stays where it is for so long, ms. */
+const STILL_MS = 6000
 
 function Chance({ chance, best }: { chance: number; best: boolean }) {
   return (
@@ -101,6 +119,7 @@ function Chance({ chance, best }: { chance: number; best: boolean }) {
 }
 
 function spoken(title: string, mark: DrawnMark): string {
-  const chance = mark.chance === undefined ? '' : `, right for ${Math.round(100 * mark.chance)} in 100`
-  return `${title} ${mark.text}${mark.set ? ', set here' : ''}${mark.wanted ? ', wanted next' : ''}${chance}`
+  const chance = mark.chance === undefined ? '' : `, chance ${Math.round(100 * mark.chance)} of 100`
+  const states = [mark.flag, mark.set && 'set here', mark.wanted && 'wanted next'].filter(Boolean)
+  return [`${title} ${mark.text}`, ...states].join(', ') + chance
 }

@@ -1,11 +1,12 @@
 'use client'
 import { DndContext, MouseSensor, TouchSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { App, Button, Input, InputNumber } from 'antd'
+import { App, Button, Input } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useReducer, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { crowded, SNAP_M, type RoomPlan, type Stand } from '@/core/planning/roomPlan'
 import { TURNED_FROM_DEG } from '@/core/planning/places'
+import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { removeRoom, saveRoom } from './actions'
 import { ChosenThing, lookAside } from './ChosenThing'
@@ -171,25 +172,25 @@ export function RoomEditor({ room, rooms, bikes }: Props) {
               />
             </label>
             <label>
-              Width, m
-              <InputNumber
-                size="large"
+              Width
+              <NumberField
                 min={3}
                 max={60}
                 step={0.5}
+                unit="m"
                 value={draft.plan.widthM}
-                onChange={(widthM) => widthM && change({ kind: 'size', widthM, depthM: draft.plan.depthM })}
+                onChange={(widthM) => change({ kind: 'size', widthM, depthM: draft.plan.depthM })}
               />
             </label>
             <label>
-              Depth, m
-              <InputNumber
-                size="large"
+              Depth
+              <NumberField
                 min={3}
                 max={60}
                 step={0.5}
+                unit="m"
                 value={draft.plan.depthM}
-                onChange={(depthM) => depthM && change({ kind: 'size', widthM: draft.plan.widthM, depthM })}
+                onChange={(depthM) => change({ kind: 'size', widthM: draft.plan.widthM, depthM })}
               />
             </label>
           </div>

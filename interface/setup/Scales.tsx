@@ -19,12 +19,28 @@ type Props = Readonly<{
   answer: Recommendation | null
   step: Step
   set: boolean
+  /** The mark at which the saddle met a landmark. */
+  found: Readonly<{ label: Label; text: string }> | undefined
+  /** The plumb line was looked at since the saddle was set. */
+  plumbRead: boolean
   mayTap: (axis: AxisName) => boolean
   onTap: (axis: AxisName, label: Label) => void
 }>
 
 /** All scales of the bike, each drawn the way it runs: heights upright, slides level. */
-export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, mayTap, onTap }: Props) {
+export function Scales({
+  lengths,
+  bikeType,
+  stand,
+  wanted,
+  answer,
+  step,
+  set,
+  found,
+  plumbRead,
+  mayTap,
+  onTap,
+}: Props) {
   return (
     <div className={styles.scales} data-step={step}>
       {axesOf(bikeType).map((axis) => (
@@ -32,8 +48,15 @@ export function Scales({ lengths, bikeType, stand, wanted, answer, step, set, ma
           <Scale
             title={AXIS_TITLE[axis]}
             way={isUpright(axis) ? 'upright' : 'level'}
-            marks={drawnMarks(bikeType, axis, stand, wanted, chancesFor(axis, step, answer))}
-            remark={remarkFor(axis, step, answer, set, bikeType, lengths)}
+            marks={drawnMarks(
+              bikeType,
+              axis,
+              stand,
+              wanted,
+              chancesFor(axis, step, answer),
+              axis === 'seatHeight' ? found : undefined,
+            )}
+            remark={remarkFor(axis, step, answer, set, plumbRead, bikeType, lengths)}
             drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
             asking={step === 'beside' && !set && axis === 'seatHeight'}
             onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
@@ -57,22 +80,22 @@ function remarkFor(
   step: Step,
   answer: Recommendation | null,
   set: boolean,
+  plumbRead: boolean,
   bikeType: BikeType,
   lengths: UnitSystem,
 ): string {
   if (!answer) return ''
-  if (axis === 'seatHeight') return 'right for so many in 100 riders like this'
+  if (axis === 'seatHeight') return 'chance that this mark is right, of 100'
   if (axis === 'seatSlide' && step !== 'cranks') return ''
   if (axis === 'barSlide' && step !== 'bars') return ''
-  if (axis === 'seatSlide')
-    return answer.next.checks.includes('plumb') ? 'plumb line not looked at yet' : 'plumb line looked at'
+  if (axis === 'seatSlide') return plumbRead ? 'plumb line read' : 'plumb line not read yet'
   if (axis === 'barHeight') {
     return (
       `${formatLabel(bikeType, axis, answer.bars.height.label)}: ` +
       `${formatAgainstSaddle(answer.bars.gripAboveSeatMm, lengths)}`
     )
   }
-  if (answer.bars.byRider) return 'elbows soft, knees clear: so many in 100 like this'
+  if (answer.bars.byRider) return 'chance of soft elbows and clear knees, of 100'
   if (answer.bars.slide && bikeType.forearmGaugeValid)
     return `forearm reaches at ${formatLabel(bikeType, axis, answer.bars.slide.label)}`
   return set ? '' : 'starts at its middle'

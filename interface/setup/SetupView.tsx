@@ -6,7 +6,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { LANDMARKS_AT_MARK, type LandmarkAtMark } from '@/core/evidence/landmarks'
-import type { CheckName } from '@/core/messages/checks'
+import { LANDMARK_NAME, type CheckName } from '@/core/messages/checks'
 import type { MisSetRequest } from '@/core/operations/misSet'
 import type { Costs } from '@/core/recommend/questionCosts'
 import type { Purpose } from '@/core/register/entry'
@@ -28,6 +28,7 @@ import { takenAt } from './misSet'
 import { StepPanel } from './StepPanel'
 import {
   hasAllMarks,
+  hungSinceSet,
   latestSinceSet,
   marksAfter,
   marksWithBars,
@@ -290,6 +291,8 @@ export function SetupView({
           answer={answer}
           step={step}
           set={set}
+          found={step === 'beside' ? foundAt(rows) : undefined}
+          plumbRead={hungSinceSet(rows)}
           mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))}
           onTap={tap}
         />
@@ -331,4 +334,13 @@ export function SetupView({
       </main>
     </div>
   )
+}
+
+/** The mark of the latest landmark, with the landmark's name. */
+function foundAt(rows: readonly Row[]): Readonly<{ label: Label; text: string }> | undefined {
+  const row = rows.findLast(({ row: one }) => one.kind === 'landmarkAtMark')?.row
+  const label = row?.kind === 'landmarkAtMark' ? row.at?.seatHeight : undefined
+  return row?.kind === 'landmarkAtMark' && label !== undefined
+    ? { label, text: `${LANDMARK_NAME[row.landmark].toLowerCase()} here` }
+    : undefined
 }

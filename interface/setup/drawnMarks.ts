@@ -1,18 +1,22 @@
 import { axisOf, type BikeType } from '@/core/bike/bike'
-import type { AxisName, Marks } from '@/core/conventions'
+import type { AxisName, Label, Marks } from '@/core/conventions'
 import { unitVector } from '@/core/geometry'
 import type { MarkChance } from '@/core/recommend/request'
 import { positionsOf } from '@/core/scale/scale'
 import type { DrawnMark } from '../drawing/Scale'
 import { formatLabel } from '@/core/messages/labels'
 
-/** The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. */
+/**
+ * The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. `flag`: a
+ * mark at which something was found.
+ */
 export function drawnMarks(
   bikeType: BikeType,
   axis: AxisName,
   stand: Marks,
   wanted: Marks,
   chances: readonly MarkChance[] | undefined,
+  flag?: Readonly<{ label: Label; text: string }>,
 ): DrawnMark[] {
   const { directionDeg, scale } = axisOf(bikeType, axis)!
   const u = unitVector(directionDeg)
@@ -27,6 +31,7 @@ export function drawnMarks(
       set: stand[axis] === label,
       wanted: wanted[axis] === label && stand[axis] !== label,
       chance: chanceAt.get(label),
+      ...(flag?.label === label && { flag: flag.text }),
     }))
     .sort((a, b) => a.order - b.order)
 }

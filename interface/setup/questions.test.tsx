@@ -92,7 +92,7 @@ test('an answer given stays pressed, and another tap corrects it', () => {
   expect(chosen).toEqual(['locked', 'bent'])
 })
 
-test('a reading is dialled, stepped by one, held to its scale, and counts only when kept', () => {
+test('a reading has no value until touched, is stepped by one within its scale, and counts only when kept', () => {
   const read: number[] = []
   render(
     <SliderInput
@@ -102,12 +102,20 @@ test('a reading is dialled, stepped by one, held to its scale, and counts only w
       to={70}
       step={1}
       window={[25, 35]}
-      start={69}
+      start={33}
       onRead={(v) => read.push(v)}
       name={(v) => `${v} degrees`}
     />,
   )
   const more = screen.getByRole('button', { name: 'Knee bend: more' })
+  // What the model expects is no reading: nothing can be kept before somebody looked.
+  const slider = screen.getByRole('slider')
+  expect(slider.getAttribute('aria-valuetext')).toBe('not read yet')
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: /tap the scale/ }).disabled).toBe(true)
+  fireEvent.keyDown(slider, { key: 'Enter' })
+  fireEvent.click(more)
+  expect(slider.getAttribute('aria-valuetext')).toBe('not read yet')
+  fireEvent.change(slider, { target: { value: '69' } })
   fireEvent.click(more)
   fireEvent.click(more)
   expect(screen.getByRole('slider').getAttribute('aria-valuetext')).toBe('70 degrees')
@@ -115,6 +123,27 @@ test('a reading is dialled, stepped by one, held to its scale, and counts only w
   fireEvent.change(screen.getByRole('slider'), { target: { value: '31' } })
   fireEvent.click(screen.getByRole('button', { name: /31°/ }))
   expect(read).toEqual([31])
+  // Typed digits and Enter do the same.
+  for (const key of ['2', '8', 'Enter']) fireEvent.keyDown(slider, { key })
+  expect(read).toEqual([31, 28])
+})
+
+test('a tap where the untouched slider stands counts as a touch', () => {
+  render(
+    <SliderInput
+      title="Knee bend"
+      unit="°"
+      from={0}
+      to={70}
+      step={1}
+      window={[25, 35]}
+      start={33}
+      onRead={() => undefined}
+      name={String}
+    />,
+  )
+  fireEvent.pointerUp(screen.getByRole('slider'))
+  expect(screen.getByRole('button', { name: '33° keep this' })).toBeTruthy()
 })
 
 test('a minus is written as a minus', () => {
@@ -139,7 +168,7 @@ describe('a typed knee angle', () => {
   function typed(text: string): number[] {
     const read: number[] = []
     render(<TypedAngle onRead={(deg) => read.push(deg)} />)
-    const field = screen.getByRole('spinbutton', { name: 'Type the knee angle' })
+    const field = screen.getByRole('textbox', { name: 'Type the knee angle' })
     fireEvent.change(field, { target: { value: text } })
     fireEvent.keyDown(field, { key: 'Enter', keyCode: 13 })
     return read

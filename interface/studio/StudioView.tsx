@@ -1,5 +1,5 @@
 'use client'
-import { App, Button, InputNumber, Progress, Select, Switch } from 'antd'
+import { App, Button, Progress, Select, Switch } from 'antd'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
 import type { SuggestionRecord } from '@/core/learning/firstSuggestions'
@@ -11,6 +11,7 @@ import type { StudioSettings } from '@/core/operations/studioSettings'
 import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/recommend/questionCosts'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import { schoolOf, type School } from '@/core/school/school'
+import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { findMembers } from '../members/actions'
 import { historyOf, saveStudio } from './actions'
@@ -146,16 +147,14 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           <div className={styles.own}>
             <span>Own</span>
             {([0, 1] as const).map((end) => (
-              <InputNumber
+              <NumberField
                 key={end}
-                size="large"
                 aria-label={end === 0 ? 'Least bend, degrees' : 'Most bend, degrees'}
                 min={10}
                 max={60}
-                suffix="°"
+                unit="°"
                 value={school.kneeWindowDeg[end]}
                 onChange={(deg) => {
-                  if (deg === null) return
                   const window: [number, number] = [...school.kneeWindowDeg]
                   window[end] = deg
                   choose({ kneeWindowDeg: window })
@@ -176,15 +175,12 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           {(['dismount', ...QUESTIONS] as const).map((what) => (
             <label key={what}>
               {what === 'dismount' ? 'A dismount with its change' : capitalized(QUESTION_NAME[what])}
-              <InputNumber
-                size="large"
+              <NumberField
                 min={0}
                 max={3600}
-                suffix="s"
+                unit="s"
                 value={draft.costs[what] ?? DEFAULT_COSTS_S[what]}
-                onChange={(s) => {
-                  if (s !== null) setDraft((d) => ({ ...d, costs: { ...d.costs, [what]: s } }))
-                }}
+                onChange={(s) => setDraft((d) => ({ ...d, costs: { ...d.costs, [what]: s } }))}
               />
             </label>
           ))}

@@ -1,8 +1,9 @@
 'use client'
-import { Button, DatePicker, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
+import { Button, DatePicker, Input, Modal, Select, TimePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { addClass } from './actions'
@@ -72,14 +73,7 @@ export function AddClass({ open, close, rooms, day }: Props) {
           </label>
           <label>
             Minutes
-            <InputNumber
-              size="large"
-              min={5}
-              max={600}
-              step={5}
-              value={minutes}
-              onChange={(value) => value && setMinutes(value)}
-            />
+            <NumberField min={5} max={600} step={5} unit="min" value={minutes} onChange={setMinutes} />
           </label>
         </div>
         {rooms.length > 0 && (
@@ -94,8 +88,8 @@ export function AddClass({ open, close, rooms, day }: Props) {
           </label>
         )}
         <label>
-          Weeks, one class each
-          <InputNumber size="large" min={1} max={52} value={weeks} onChange={(value) => value && setWeeks(value)} />
+          Repeat weekly, weeks
+          <NumberField min={1} max={52} value={weeks} onChange={(value) => setWeeks(Math.round(value))} />
         </label>
         <Button type="primary" size="large" htmlType="submit" loading={busy} disabled={title.trim() === ''}>
           {weeks === 1 ? 'Add the class' : `Add ${weeks} classes`}

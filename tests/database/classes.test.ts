@@ -265,7 +265,7 @@ describe('places', () => {
     expect(anew.outcome === 'kept' && anew.moved.map(({ memberId }) => memberId).sort()).toEqual([sits, comes].sort())
   })
 
-  test('from the doors on nobody moves unless asked; undo restores seats and list, unless they changed since', async () => {
+  test('from the doors on nobody moves unless asked; undo restores seats and list', async () => {
     const bikes = await newBikes([1981, 1982, 1983, 1984])
     const classId = await newClass(bikes)
     const doorsOpen = minutes(15)

@@ -106,7 +106,7 @@ export function TrunkAngleQuestions({ rows, shown: at, answer, onReplace }: Step
   const wanted = answer?.bars.reach.by === 'trunk' ? answer.bars.reach.window : TRUNK_WINDOW_DEG.level
   return (
     <SliderInput
-      key={row?.id ?? (answer ? 'believed' : 'unknown')}
+      key={row?.id ?? 'unread'}
       title="Trunk above level, degrees"
       unit="°"
       from={20}
@@ -125,7 +125,7 @@ export function ForearmQuestions({ rows, shown: at, answer, onReplace }: StepPan
   const row = latestSinceSet(rows, 'forearmGauge')
   return (
     <SliderInput
-      key={row?.id ?? (answer ? 'believed' : 'unknown')}
+      key={row?.id ?? 'unread'}
       title="Fingertips short of the bar, mm; minus is over it"
       unit=" mm"
       from={-100}

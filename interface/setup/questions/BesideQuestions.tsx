@@ -1,7 +1,8 @@
 import { Button, Segmented } from 'antd'
 import { useState } from 'react'
 import type { Evidence } from '@/core/evidence/registry'
-import type { LandmarkAtMark } from '@/core/evidence/landmarks'
+import { LANDMARKS_AT_MARK } from '@/core/evidence/landmarks'
+import { LANDMARK_NAME } from '@/core/messages/checks'
 import { parseLength } from '@/core/units/length'
 import { bodyUnit, LengthField } from '../../shared/LengthField'
 import { useUnitSystem } from '../../shared/Device'
@@ -9,13 +10,7 @@ import { ChoiceGroup } from '../ChoiceGroup'
 import styles from '../questions.module.css'
 import type { StepPanelProps } from '../stepPanelProps'
 
-const LANDMARK_CHOICES: readonly Readonly<{ value: LandmarkAtMark; name: string }>[] = [
-  { value: 'hipCrest', name: 'Hip crest' },
-  { value: 'frontHipBone', name: 'Front hip bone' },
-  { value: 'between', name: 'Between' },
-  { value: 'raisedThigh', name: 'Lifted thigh' },
-  { value: 'halfThigh', name: 'Half-way up it' },
-]
+const LANDMARK_CHOICES = LANDMARKS_AT_MARK.map((value) => ({ value, name: LANDMARK_NAME[value] }))
 
 /** Which landmark the saddle is brought level with; the mark it meets is tapped on the scale. */
 export function LandmarkQuestions({ landmark, landmarks, onLandmark }: StepPanelProps) {

@@ -37,7 +37,7 @@ export function PlumbQuestions({ rows, school, shown: at, answer, onReplace }: S
         />
       </div>
       <SliderInput
-        key={plumb?.id ?? (answer ? 'believed' : 'unknown')}
+        key={plumb?.id ?? 'unread'}
         title={plumbTitle(from, readBy)}
         unit=" mm"
         from={-100}

@@ -105,7 +105,7 @@ export function KneeAngleQuestions({ rows, school, answer, shown: at, onReplace 
         </div>
       </div>
       <SliderInput
-        key={`${side} ${angle?.id ?? (answer ? 'believed' : 'unknown')}`}
+        key={`${side} ${angle?.id ?? 'unread'}`}
         title={KNEE_TITLE[meaning]}
         unit="°"
         from={0}

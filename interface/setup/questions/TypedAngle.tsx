@@ -1,6 +1,7 @@
-import { Button, InputNumber, Popover } from 'antd'
+import { Button, Popover } from 'antd'
 import { useState } from 'react'
 import { flexionMeant } from '@/core/evidence/kinds/kneeAngle'
+import { NumberField } from '../../shared/NumberField'
 import styles from '../questions.module.css'
 
 /** A knee angle typed with keys; what looks like the angle between the bones is asked about before it is kept. */
@@ -38,20 +39,21 @@ export function TypedAngle({ onRead }: { onRead: (deg: number) => void }) {
         </div>
       }
     >
-      <InputNumber
-        className={styles.typed}
-        size="large"
-        controls={false}
-        value={typed}
-        placeholder="type it"
-        aria-label="Type the knee angle"
-        onChange={(value) => {
-          setTyped(value)
-          setAsked(false)
-        }}
-        onPressEnter={enter}
-        onBlur={enter}
-      />
+      <span className={styles.typed} onBlur={enter}>
+        <NumberField
+          min={-180}
+          max={360}
+          unit="°"
+          value={typed}
+          placeholder="type it"
+          aria-label="Type the knee angle"
+          onChange={(value) => {
+            setTyped(value)
+            setAsked(false)
+          }}
+          onEnter={enter}
+        />
+      </span>
     </Popover>
   )
 }
