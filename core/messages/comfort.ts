@@ -1,5 +1,6 @@
 import { complaintRow, type ComplaintName } from '../complaints/causeTable'
 import type { Moment } from '../complaints/complaint'
+import { NEVER_OF_THE_BIKE } from '../complaints/redFlags'
 import type { OneSidedBike, TellingCue } from '../complaints/studioPicture'
 import type { TrialOutcome, TrialStage, TrialVerdict } from '../complaints/trial'
 import type { Count } from '../watch/proportions'
@@ -36,7 +37,7 @@ export const FELT_NAME: Readonly<Record<ComplaintName, string>> = Object.freeze(
   topOfKnee: 'Top of the knee',
   outerKnee: 'Side of the knee',
   backOfKnee: 'Back of the knee',
-  hipPinch: 'Hip, pinched',
+  hipPinch: 'Pinching at the hip',
   lowBack: 'Low back',
   neck: 'Neck',
   shoulders: 'Shoulders',
@@ -47,7 +48,7 @@ export const FELT_NAME: Readonly<Record<ComplaintName, string>> = Object.freeze(
   oneSidedSoreness: 'Sore on one side',
   slidingForward: 'Sliding forward',
   frontThighs: 'Front thighs',
-  keepsMovingBack: 'Moving back again',
+  keepsMovingBack: 'Sliding back',
   cramped: 'Cramped',
   stretched: 'Stretched',
   feet: 'Feet, toes',
@@ -59,14 +60,25 @@ export const FELT_NAME: Readonly<Record<ComplaintName, string>> = Object.freeze(
   abdomen: 'Belly pain',
 })
 
-/** "The front of the knee, left, 6 of 10" */
+/** As the rider's own page names what is felt of the bike. */
+export const OWN_FELT_NAME: Readonly<Record<ComplaintName, string>> = Object.freeze({
+  ...FELT_NAME,
+  slidingForward: 'I keep sliding forward',
+  keepsMovingBack: 'I keep sliding back',
+  cramped: 'I feel cramped',
+  stretched: 'I feel stretched',
+  kneesMeetBars: 'My knees meet the bars',
+})
+
+/** "The front of the knee, left, 6 of 10"; without the score for what never is a matter for a bike. */
 export function formatComplaint({
   what,
   side,
   strength,
 }: Readonly<{ what: ComplaintName; side: 'left' | 'right' | 'both' | null; strength: number }>): string {
   const where = side === null ? '' : side === 'both' ? ', both sides' : `, ${side}`
-  return `${capitalized(complaintRow(what).name)}${where}, ${strength} of 10`
+  const name = `${capitalized(complaintRow(what).name)}${where}`
+  return (NEVER_OF_THE_BIKE as readonly ComplaintName[]).includes(what) ? name : `${name}, ${strength} of 10`
 }
 
 /** When it comes and whether it lasts, in one line; empty where nothing was said. */

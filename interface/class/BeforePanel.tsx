@@ -5,11 +5,13 @@ import { App, Button } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
+import { capitalized } from '@/core/messages/phrases'
 import { formatComeEarlier, formatMinutes, formatNames, NEED_TITLE, NEED_WORD } from '@/core/messages/planning'
 import type { FloorBefore, FloorTile, QueueItem } from '@/server/classes/floor'
 import { startSetup } from '../setup/actions'
 import { clockTime } from '../shared/clockTime'
 import { NumberField } from '../shared/NumberField'
+import { StopMark } from '../shared/StopMark'
 import { useAction } from '../shared/useAction'
 import { changeHands, changeRiderOf, leaveToWarmUp } from './actions'
 import styles from './before.module.css'
@@ -62,8 +64,9 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose, moveTo }: Props
             ].join(', ')}
           </p>
           <p className={styles.who}>
-            <BikeOf item={next} /> {next.name}
+            <BikeOf item={next} /> {next.name} {next.stop && <StopMark why={next.stop} />}
           </p>
+          {next.stop && <p>{capitalized(next.stop)}. Refer first: no set-up today.</p>}
           {next.offer && (
             <p className={styles.offer}>
               <span>{offerOf(next)}</span>
@@ -89,6 +92,7 @@ function Queue({ info, floor, studio, mayPlan, maySetUp, choose, moveTo }: Props
                 <BikeOf item={item} />
                 <button type="button" onClick={() => choose(item.bikeId)}>
                   {item.name}
+                  {item.stop && <StopMark why={item.stop} />}
                 </button>
                 <em>
                   {NEED_WORD[item.need]}, {Math.max(1, Math.round(item.toMin - item.fromMin))} min
@@ -297,8 +301,13 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
       <Button className={styles.close} type="text" icon={<CloseOutlined />} aria-label="Close" onClick={close} />
       <p>{tile!.type}</p>
       <p className={styles.who}>
-        <b>{tile!.number}</b> {rider.name}
+        <b>{tile!.number}</b> {rider.name} {tile!.stop && <StopMark why={tile!.stop} />}
       </p>
+      {tile!.stop && (
+        <p>
+          {capitalized(tile!.stop)}. Refer first. <Link href={`/riders/${rider.id}/reasons`}>Open the complaint</Link>
+        </p>
+      )}
       {rider.need !== 'none' && <p>{NEED_TITLE[rider.need]}</p>}
       {rider.because.length > 0 && (
         <ul className={styles.because} aria-label="Why here">

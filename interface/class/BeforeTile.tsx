@@ -2,6 +2,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { NEED_WORD } from '@/core/messages/planning'
 import type { FloorTile } from '@/server/classes/floor'
+import { StopMark } from '../shared/StopMark'
 import styles from './before.module.css'
 
 /** A bike before the class: its number, who sits there, the numbers to set, and what is still to do. */
@@ -30,7 +31,13 @@ export function BeforeTile({ tile, chosen, onChoose }: { tile: FloorTile; chosen
     >
       <span className={styles.top}>
         <span className={styles.number}>{tile.number}</span>
-        {rider ? <Todo rider={rider} mark={tile.mark} /> : tile.faulty && <em className={styles.pill}>out of use</em>}
+        {tile.stop ? (
+          <StopMark why={tile.stop} />
+        ) : rider ? (
+          <Todo rider={rider} mark={tile.mark} />
+        ) : (
+          tile.faulty && <em className={styles.pill}>out of use</em>
+        )}
       </span>
       <span className={styles.rider}>
         {rider?.name ?? (tile.faulty ? '' : 'free')}
@@ -48,11 +55,18 @@ export function BeforeTile({ tile, chosen, onChoose }: { tile: FloorTile; chosen
 }
 
 /** "7 Cassius Rell, new, 12 · B · 6 · 1": what the tile shows, in one line. */
-function spoken({ number, rider, faulty, numbers, remark, watchFor, mark }: FloorTile): string {
+function spoken({ number, rider, faulty, numbers, remark, watchFor, mark, stop }: FloorTile): string {
   if (!rider) return `${number} ${faulty ? 'out of use' : 'free'}`
   const todo = rider.ready ? 'ready' : rider.warmUp ? 'left to the warm-up' : NEED_WORD[rider.need] || mark
   const watch = watchFor.length > 0 && `watch: ${watchFor.join('; ')}`
-  const said = [todo, numbers?.join(' · ') ?? 'no numbers yet', remark, rider.pinned && 'pinned', watch]
+  const said = [
+    stop && `stop: ${stop}`,
+    todo,
+    numbers?.join(' · ') ?? 'no numbers yet',
+    remark,
+    rider.pinned && 'pinned',
+    watch,
+  ]
   return [`${number} ${rider.name}`, ...said.filter(Boolean)].join(', ')
 }
 

@@ -4,11 +4,21 @@ import type { Block } from '@/core/classPlan/blocks'
 import { judgeSign } from '@/core/classPlan/blocks'
 import { formatCueHistory, formatJudged, formatNote, formatSetUpFirst } from '@/core/messages/watch'
 import { isOpen, type ClassState, type NoteChange, type NoteState, type Side } from '@/core/watch/classState'
-import { FELT, FELT_REGIONS, RED_FLAG, RED_FLAGS, SCORES } from '@/core/watch/comfort'
+import {
+  FELT,
+  FELT_REGIONS,
+  RED_FLAG,
+  RED_FLAGS,
+  feltNamed,
+  redFlagNamed,
+  SCORES,
+  type FeltRegion,
+} from '@/core/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/watch/cue'
 import { REGION_NAME, REGIONS, SIGNS, type Region } from '@/core/watch/signs'
 import type { WatchBike } from '@/server/classes/watchPage'
 import { BodyFigure } from '../drawing/BodyFigure'
+import { StopBanner } from '../shared/StopMark'
 import styles from './notePanel.module.css'
 
 type Noted = Readonly<{ sign: string; side?: Side; region?: string; score?: number }>
@@ -45,6 +55,7 @@ export function NotePanel(props: Props) {
   const [felt, setFelt] = useState(false)
   const own = state.notes.filter(({ memberId }) => memberId === bike.rider.id)
   const open = own.filter(isOpen)
+  const flag = own.findLast(({ sign }) => sign === RED_FLAG)
   // What was open when the panel opened stands above; what is tapped now moves nothing.
   const [before] = useState(() => new Set(open.map(({ id }) => id)))
   const earlierOpen = own.filter(({ id }) => before.has(id))
@@ -65,6 +76,12 @@ export function NotePanel(props: Props) {
           ✕
         </button>
       </header>
+      {(bike.stop || flag) && (
+        <StopBanner
+          why={flag ? (redFlagNamed(flag.region)?.name ?? 'Red flag') : bike.stop!}
+          referral={props.referral}
+        />
+      )}
       {toCheck && (
         <button type="button" className={styles.check} onClick={() => onLook(true)}>
           <span>Nobody looked at these numbers{bike.numbers ? `: ${bike.numbers}` : ''}</span>
@@ -72,11 +89,7 @@ export function NotePanel(props: Props) {
         </button>
       )}
       {bike.trial && <p className={styles.trial}>{bike.trial}</p>}
-      {own.some(({ sign }) => sign === RED_FLAG) && (
-        <p className={styles.refer} role="alert">
-          {props.referral}
-        </p>
-      )}
+
       {earlierOpen.length > 0 && (
         <ul className={styles.open} aria-label="Open notes">
           {earlierOpen.map((note) => (
@@ -222,7 +235,10 @@ function Signs({
                     {stateOf(sign, side) === 'clear' && <small>clear</small>}
                   </>
                 ) : (
-                  (stateOf(sign, side) ?? side)
+                  <>
+                    {side}
+                    {stateOf(sign, side) === 'clear' && <small>clear</small>}
+                  </>
                 )}
               </button>
             ))}
@@ -233,51 +249,87 @@ function Signs({
   )
 }
 
+/** Flags that stop the ride first; then where it is felt, the side, and one large scale. */
 function Felt({ onNote, own }: Pick<Props, 'onNote'> & Readonly<{ own: readonly NoteState[] }>) {
+  const [region, setRegion] = useState<FeltRegion | null>(null)
   const [side, setSide] = useState<Side>('both')
+  const scored = (where: FeltRegion) => own.findLast((note) => note.sign === FELT && note.region === where)
+  const last = region && scored(region)
   return (
     <div className={styles.felt}>
-      <div className={styles.kinds} role="group" aria-label="Side">
-        {(['left', 'both', 'right'] as const).map((one) => (
-          <button key={one} type="button" aria-pressed={side === one} onClick={() => setSide(one)}>
-            {one}
+      <section aria-label="Stops the ride">
+        <h3>Stops the ride</h3>
+        <div className={styles.flags}>
+          {RED_FLAGS.map(({ flag, name }) => (
+            <button
+              key={flag}
+              type="button"
+              aria-pressed={own.some((note) => note.sign === RED_FLAG && note.region === flag)}
+              onClick={() => onNote({ sign: RED_FLAG, region: flag })}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      </section>
+      <h3>Where is it felt?</h3>
+      <div className={styles.places} role="group" aria-label="Where is it felt?">
+        {FELT_REGIONS.map((one) => (
+          <button
+            key={one.region}
+            type="button"
+            aria-pressed={one.region === region}
+            onClick={() => setRegion(one.region === region ? null : one.region)}
+          >
+            {one.name}
+            {scored(one.region) && <em>{scored(one.region)!.score} of 10</em>}
           </button>
         ))}
       </div>
-      <div>
-        {FELT_REGIONS.map(({ region, name }) => {
-          const last = own.findLast((note) => note.sign === FELT && note.region === region)
-          return (
-            <div key={region} className={styles.feltRegion} role="group" aria-label={name}>
-              <p>
-                {name}
-                {last && <em> {last.score} of 10</em>}
-              </p>
-              <div className={styles.scores}>
-                {SCORES.map((score) => (
-                  <button
-                    key={score}
-                    type="button"
-                    aria-label={`${name}, ${score} of 10`}
-                    aria-pressed={last?.score === score}
-                    onClick={() => onNote({ sign: FELT, region, score, side })}
-                  >
-                    {score}
-                  </button>
-                ))}
-              </div>
-            </div>
-          )
-        })}
-      </div>
-      <h3>Stops the ride</h3>
-      <div className={styles.flags}>
-        {RED_FLAGS.map(({ flag, name }) => (
-          <button key={flag} type="button" onClick={() => onNote({ sign: RED_FLAG, region: flag })}>
-            {name}
-          </button>
-        ))}
-      </div>
+      {region && (
+        <section className={styles.howStrong} aria-label={feltNamed(region)!.name}>
+          <div className={styles.kinds} role="group" aria-label="Side">
+            {(['left', 'both', 'right'] as const).map((one) => (
+              <button key={one} type="button" aria-pressed={side === one} onClick={() => setSide(one)}>
+                {one}
+              </button>
+            ))}
+            <RidersSides />
+          </div>
+          <p>How strong? 0 nothing, 10 as bad as can be</p>
+          <div className={styles.scores}>
+            {SCORES.map((score) => (
+              <button
+                key={score}
+                type="button"
+                aria-label={`${feltNamed(region)!.name}, ${score} of 10`}
+                aria-pressed={last?.score === score}
+                onClick={() => onNote({ sign: FELT, region, score, side })}
+              >
+                {score}
+              </button>
+            ))}
+          </div>
+        </section>
+      )}
     </div>
+  )
+}
+
+/** Left and right are the rider's own: a head and shoulders that face you, each side with its letter. */
+function RidersSides() {
+  return (
+    <svg className={styles.sides} viewBox="0 0 92 44" role="img" aria-label="Left and right are the rider’s own">
+      <circle cx="46" cy="12" r="9" />
+      <path d="M24 42c2-14 12-18 22-18s20 4 22 18Z" />
+      <circle className={styles.eye} cx="43" cy="11" r="1.4" />
+      <circle className={styles.eye} cx="49" cy="11" r="1.4" />
+      <text x="10" y="36">
+        R
+      </text>
+      <text x="82" y="36">
+        L
+      </text>
+    </svg>
   )
 }

@@ -2,6 +2,7 @@
 import { memo } from 'react'
 import { formatNote } from '@/core/messages/watch'
 import type { NoteState } from '@/core/watch/classState'
+import { StopMark } from '../shared/StopMark'
 import styles from './watch.module.css'
 
 type Props = Readonly<{
@@ -17,6 +18,8 @@ type Props = Readonly<{
   /** 1 to 3: the place on the way round; 0: not on it. */
   next: number
   toCheck: boolean
+  /** An open red flag, in words. */
+  stop: string | null
   /** What is on trial here, in a few words. */
   trial: string | null
   onTap: () => void
@@ -27,9 +30,9 @@ const FULL_AGE = 10
 
 /** A bike during the class. Drawn anew only when something on it changes. */
 export const WatchTile = memo(
-  function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, trial, onTap }: Props) {
+  function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, stop, trial, onTap }: Props) {
     const said = open === '' ? [] : open.split(' ').map((id) => notes.find((note) => note.id === id)!)
-    const flagged = said.some(({ sign }) => sign === 'redFlag')
+    const flagged = stop !== null || said.some(({ sign }) => sign === 'redFlag')
     if (name === null)
       return (
         <span className={styles.empty} aria-hidden="true">
@@ -50,6 +53,7 @@ export const WatchTile = memo(
           `${number} ${name}`,
           next > 0 && `look next, ${next}`,
           looked ? `seen ${age} min ago` : 'unseen',
+          stop && `stop: ${stop}`,
           toCheck && 'numbers to check',
           trial,
           ...said.map(formatNote),
@@ -66,7 +70,9 @@ export const WatchTile = memo(
           </small>
         </span>
         <span className={styles.name}>{name}</span>
-        {toCheck ? (
+        {flagged ? (
+          <StopMark why={stop ?? 'red flag'} />
+        ) : toCheck ? (
           <span className={styles.check}>to check</span>
         ) : (
           trial && <span className={styles.trial}>{trial}</span>
@@ -85,6 +91,7 @@ export const WatchTile = memo(
     a.looked === b.looked &&
     a.next === b.next &&
     a.toCheck === b.toCheck &&
+    a.stop === b.stop &&
     a.trial === b.trial &&
     (a.open === '' || a.notes === b.notes),
 )

@@ -162,6 +162,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
                   looked={seat?.lookedAtMs != null}
                   next={way.indexOf(one.bikeId) + 1}
                   toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
+                  stop={one.stop}
                   trial={one.trial}
                   onTap={() => {
                     setInRoom(false)

@@ -6,7 +6,7 @@ import { REGION_OF, WITHOUT_SIDE } from '@/core/complaints/complaint'
 import { NEVER_OF_THE_BIKE, redFlagsOf } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
 import { LONGEST_LINE } from '@/core/memberPage/message'
-import { FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
+import { FELT_NAME, OWN_FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
 import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
 import { ScoreRow } from '../shared/ScoreRow'
@@ -62,10 +62,37 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           { health },
         )
   const you = asks === 'rider'
+  const nameOf = you ? OWN_FELT_NAME : FELT_NAME
   // The side of a lasting pain decides: the form requires it.
   const asksSide = sided && flags.includes('sideUnknown')
+  // Never a matter for a bike: one tap records it, and nothing else is asked.
+  const pickUrgent = (one: ComplaintName) => {
+    setWhat(one)
+    send({ ...said, what: one, strength: strength ?? URGENT_STRENGTH, side: null })
+  }
+  const missing =
+    what === null
+      ? 'First tap where it is'
+      : strength === null
+        ? 'Tap how strong it is, 0 to 10'
+        : asksSide
+          ? 'Tap which side it is on'
+          : null
+  const isFlagged = flags.some((flag) => flag !== 'sideUnknown')
   return (
     <div className={styles.form}>
+      {isFlagged && (
+        <p className={styles.stop} role="alert">
+          {referral}
+        </p>
+      )}
+      <Picks
+        title={you ? 'Stop riding if it is one of these' : 'Stops the ride'}
+        className={styles.places}
+        options={URGENT.map((one) => [one, nameOf[one]])}
+        chosen={[what]}
+        pick={pickUrgent}
+      />
       <div className={styles.where}>
         <div className={styles.figure}>
           <BodyFigure
@@ -78,19 +105,12 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           className={styles.places}
           options={ORDINARY.filter((one) => region === null || REGION_OF[one] === region).map((one) => [
             one,
-            FELT_NAME[one],
+            nameOf[one],
           ])}
           chosen={[what]}
           pick={setWhat}
         />
       </div>
-      <Picks
-        title="Or one of these"
-        className={styles.places}
-        options={URGENT.map((one) => [one, FELT_NAME[one]])}
-        chosen={[what]}
-        pick={setWhat}
-      />
       {what !== null && (
         <>
           <div className={styles.picks}>
@@ -145,11 +165,6 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
             chosen={health}
             pick={(one) => say({ health: toggled(health, one) })}
           />
-          {flags.some((flag) => flag !== 'sideUnknown') && (
-            <p className={styles.stop} role="alert">
-              {referral}
-            </p>
-          )}
           <Input
             size="large"
             maxLength={LONGEST_LINE}
@@ -164,17 +179,20 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         type="primary"
         size="large"
         block
-        disabled={what === null || strength === null || asksSide}
+        disabled={missing !== null}
         loading={busy}
         onClick={() =>
           what !== null && strength !== null && send({ ...said, what, strength, side: sided ? side : null })
         }
       >
-        {submit}
+        {missing ?? submit}
       </Button>
     </div>
   )
 }
+
+/** Recorded for what never is a matter for a bike, where nobody said how strong it is; never shown. */
+const URGENT_STRENGTH = 10
 
 const toggled = <T,>(all: readonly T[], one: T): T[] =>
   all.includes(one) ? all.filter((other) => other !== one) : [...all, one]

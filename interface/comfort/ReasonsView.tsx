@@ -31,8 +31,8 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   const [asking, setAsking] = useState<Readonly<{ noteId: string | null; begun: Partial<ComplaintSaid> }> | null>(null)
   const changed = () => router.refresh()
   const referred = page.complaints.filter(({ flags }) => flags.length > 0)
-  async function add(said: ComplaintSaid) {
-    const from = { bikeId: page.bikeId, noteId: asking?.noteId ?? null }
+  async function add(said: ComplaintSaid, noteId = asking?.noteId ?? null) {
+    const from = { bikeId: page.bikeId, noteId }
     if (!(await act(() => keepComplaint(idFor({ said, from }), member.id, said, from)))) return
     forget()
     setAsking(null)
@@ -58,8 +58,17 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             <b>{flag.text}.</b> Nothing is changed until it is said where, and the rider was sent on.
           </p>
           {mayNote && (
-            <Button size="large" type="primary" onClick={() => setAsking({ noteId: flag.id, begun: flag.begun })}>
-              Say where
+            <Button
+              size="large"
+              type="primary"
+              loading={busy}
+              onClick={() =>
+                flag.begun.what
+                  ? add(wholeOf(flag.begun.what), flag.id)
+                  : setAsking({ noteId: flag.id, begun: flag.begun })
+              }
+            >
+              {flag.begun.what ? 'Record and refer' : 'Say where'}
             </Button>
           )}
         </section>
@@ -194,14 +203,26 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             referral={page.referral}
             asks="instructor"
             busy={busy}
-            send={add}
-            submit="Keep it"
+            send={(said) => add(said)}
+            submit="Record it"
           />
         )}
       </Modal>
     </article>
   )
 }
+
+/** A red flag of the floor that says by itself what is felt; its strength is never shown. */
+const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({
+  what,
+  strength: 10,
+  side: null,
+  moment: null,
+  lasts: null,
+  quality: [],
+  health: [],
+  line: '',
+})
 
 /** `stopped`: while somebody is sent on, what would put a cause right is not told. */
 function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped: boolean }) {

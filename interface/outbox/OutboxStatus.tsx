@@ -17,21 +17,23 @@ export function OutboxStatus() {
   const refused = mine.filter((e) => e.state === 'refused').length
   const signedOut = mine.some((e) => e.state === 'signedOut')
   const waiting = mine.length - refused
-  const text =
+  const [count, words] =
     refused > 0
-      ? `${refused} not taken`
+      ? [refused, 'not taken']
       : waiting > 0 && (offline || noRoom || fragile || signedOut)
-        ? `${waiting} on this device`
-        : others > 0
-          ? `${others} of someone else`
-          : ''
+        ? [waiting, 'on this device']
+        : [others, 'of someone else']
   return (
     <>
       <span aria-live="polite" className={styles.live}>
-        {text && (
-          <BarButton className={refused > 0 ? styles.refusedPill : styles.pill} onClick={() => setOpen(true)}>
+        {count > 0 && (
+          <BarButton
+            className={refused > 0 ? styles.refusedPill : styles.pill}
+            onClick={() => setOpen(true)}
+            title={`${count} ${words}`}
+          >
             {refused > 0 ? <ExclamationCircleOutlined /> : <CloudSyncOutlined />}
-            {text}
+            {count} <span className={styles.words}>{words}</span>
           </BarButton>
         )}
       </span>

@@ -9,6 +9,7 @@ import type { Certainty } from '@/core/register/entry'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { formatNaturalFrequency } from '@/core/messages/phrases'
 import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
+import { StopBanner } from '../shared/StopMark'
 import { useRecommendation } from '../shared/useRecommendation'
 import { Changed, type HeldNumbers } from './Changed'
 import { ChooseBike } from './ChooseBike'
@@ -36,6 +37,10 @@ type Props = Readonly<{
   /** What the numbers of one entry rest on, to work the chance out of; null where the role sees none. */
   request: (RecommendRequest & Readonly<{ entryId: string; seatHeight: Label | null }>) | null
   types: readonly StudioType[]
+  /** An open red flag in words, with what to tell the rider; null without one. */
+  stop: Readonly<{ why: string; referral: string }> | null
+  /** The rider's seat in the class that runs or comes next today. */
+  seat: Readonly<{ bikeId: string; number: number; when: string }> | null
   /** The bike has changed since: what to say of it, or null. */
   changed: string | null
   open: readonly { id: string; text: string }[]
@@ -54,6 +59,8 @@ export function RiderView({
   timeline,
   request: asked,
   types,
+  stop,
+  seat,
   changed,
   open,
   bikes,
@@ -127,6 +134,7 @@ export function RiderView({
           </Button>
         )}
       </header>
+      {stop && <StopBanner why={stop.why} referral={stop.referral} href={`/riders/${member.id}/reasons`} />}
       {open.map((o) => (
         <p key={o.id} className={styles.open}>
           <span>A set-up was left open at {o.text}.</span>
@@ -178,7 +186,7 @@ export function RiderView({
       {modal === 'drawings' && shown && (
         <Drawings name={member.name} held={shown.held} request={request} close={() => setModal(null)} />
       )}
-      <ChooseBike memberId={member.id} bikes={bikes} choosing={choosing} close={() => setChoosing(null)} />
+      <ChooseBike memberId={member.id} bikes={bikes} seat={seat} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )
 }

@@ -14,7 +14,9 @@ import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { latestAnswer, withPregnancy } from '@/core/evidence/standingAnswers'
 import type { School } from '@/core/school/school'
+import { BikeDrawing } from '../drawing/BikeDrawing'
 import { SideView } from '../drawing/SideView'
+import { StopBanner } from '../shared/StopMark'
 import { LightSwitch } from '../shared/LightSwitch'
 import { useUnitSystem } from '../shared/Device'
 import { useRecommendation } from '../shared/useRecommendation'
@@ -73,6 +75,8 @@ type Props = Readonly<{
   otherTypes: readonly BikeType[]
   /** The rider's saved numbers on this type, if any. */
   previous: PreviousNumbers | null
+  /** What is known of the rider: an open red flag, complaints, trials, health, another seat; null once saved. */
+  about: Readonly<{ stop: Readonly<{ why: string; referral: string }> | null; lines: readonly string[] }> | null
   /** The rider knows the numbers: they are tapped, and nothing is asked. */
   told: boolean
   /** Where one goes when it is left or saved: the rider's page, or the floor it was begun from. */
@@ -97,6 +101,7 @@ export function SetupView({
   elsewhere,
   otherTypes,
   previous,
+  about,
   told,
   back,
   gauge,
@@ -106,7 +111,16 @@ export function SetupView({
   const router = useRouter()
   const { message } = App.useApp()
   const { offline, noRoom, fragile, settled } = useOutbox()
-  const { rows, pending, finishedElsewhere, add, replace, replaceAll, withdraw, save } = useSetupRows(setupId, stored)
+  const {
+    rows,
+    pending,
+    finishedElsewhere,
+    add,
+    replace,
+    replaceAll,
+    undo: takeBack,
+    save,
+  } = useSetupRows(setupId, stored)
   const [step, setStep] = useState<Step>(() => (told ? 'numbers' : resumeStep(stored, previous !== null)))
   const offered = LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name))
   const [landmark, setLandmark] = useState<LandmarkAtMark>(
@@ -176,9 +190,7 @@ export function SetupView({
   }
 
   function undo() {
-    const last = rows.at(-1)
-    if (!last) return
-    withdraw(last)
+    takeBack()
     message.info('Taken back.', 1.5)
   }
 
@@ -262,6 +274,16 @@ export function SetupView({
       </header>
       <main className={styles.stage}>
         <div className={styles.drawing}>
+          {about?.stop && (
+            <StopBanner why={about.stop.why} referral={about.stop.referral} href={`/riders/${member.id}/reasons`} />
+          )}
+          {about && about.lines.length > 0 && (
+            <ul className={styles.about} aria-label="Known of this rider">
+              {about.lines.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          )}
           {answer ? (
             <SideView
               lengths={lengths}
@@ -279,7 +301,10 @@ export function SetupView({
               windowText={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}
             />
           ) : (
-            <p className={styles.wait}>{trouble ?? 'Working it out …'}</p>
+            <>
+              {trouble && <p className={styles.wait}>{trouble}</p>}
+              <BikeDrawing bikeType={bike.type} bike={bike.machineCalibration} marks={stand} shown={lengths} />
+            </>
           )}
         </div>
         <Scales

@@ -29,7 +29,8 @@ export type SetupRows = Readonly<{
   replace: (old: Row | undefined, row: Evidence) => void
   /** Several at once: all of them reach the outbox, or none. */
   replaceAll: (replacements: readonly Replacement[]) => void
-  withdraw: (row: Row) => void
+  /** Takes the latest tap back: what it replaced, several rows together, has its former value again. */
+  undo: () => void
   /** Resolves once the numbers are in the outbox. */
   save: (id: string, marks: Marks, purpose: Purpose) => Promise<void>
 }>
@@ -120,18 +121,39 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     [setupId],
   )
   const add = useCallback((row: Evidence) => void send([addition(row)]), [send, addition])
+  /** By the id of a row that replaced others: everything that was replaced with it. */
+  const replaced = useRef(new Map<string, readonly Readonly<{ id: string; old: Row | undefined }>[]>())
   const replaceAll = useCallback(
-    (replacements: readonly Replacement[]) =>
-      void send(replacements.flatMap(({ old, row }) => [...(old ? [withdrawal(old)] : []), addition(row)])),
+    (replacements: readonly Replacement[]) => {
+      const made = replacements.map(({ old, row }) => ({ id: crypto.randomUUID(), old, row }))
+      for (const { id } of made) replaced.current.set(id, made)
+      void send(made.flatMap(({ id, old, row }) => [...(old ? [withdrawal(old)] : []), { ...addition(row), id }]))
+    },
     [send, addition, withdrawal],
   )
   const replace = useCallback((old: Row | undefined, row: Evidence) => replaceAll([{ old, row }]), [replaceAll])
-  const withdraw = useCallback((row: Row) => void send([withdrawal(row)]), [send, withdrawal])
+  const undo = useCallback(() => {
+    const last = rows.at(-1)
+    if (!last) return
+    const batch = replaced.current.get(last.id) ?? [{ id: last.id, old: undefined }]
+    const standing = batch.filter(({ id }) => rows.some((row) => row.id === id))
+    void send(
+      standing.flatMap(({ id, old }) => {
+        const withdrawn = withdrawal(rows.find((row) => row.id === id)!)
+        if (!old) return [withdrawn]
+        // What the former value had replaced in its turn comes back with the next undo.
+        const again = crypto.randomUUID()
+        const before = replaced.current.get(old.id)
+        if (before) replaced.current.set(again, [{ id: again, old: before.find((one) => one.id === old.id)?.old }])
+        return [withdrawn, { ...addition(old.row), id: again }]
+      }),
+    )
+  }, [rows, send, addition, withdrawal])
   const save = useCallback(
     (id: string, marks: Marks, purpose: Purpose) => send([{ op: 'finishSetup', id, setupId, marks, purpose }]),
     [send, setupId],
   )
-  return { rows, pending, finishedElsewhere, add, replace, replaceAll, withdraw, save }
+  return { rows, pending, finishedElsewhere, add, replace, replaceAll, undo, save }
 }
 
 const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>

@@ -5,6 +5,7 @@ import type { Need } from '../../core/planning/room'
 import type { RoomPlan } from '../../core/planning/roomPlan'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
+import { stopsOf } from '../comfort/stops'
 import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { StudioClass } from './classes'
 import { listNotesOfMembers, type Note } from './notes'
@@ -40,6 +41,8 @@ export type FloorTile = Readonly<{
   mark: 'new' | 'told' | 'translated' | 'trial' | null
   /** What was noted lately: what to watch for. */
   watchFor: readonly string[]
+  /** An open red flag of the rider, in words; null without one, or for who may not see notes. */
+  stop: string | null
 }>
 
 /** Somebody to be set up: on the seat they have; without a seat on the bike that the plan proposes. */
@@ -52,6 +55,7 @@ export type QueueItem = Readonly<{
   /** Another bike that would cost less, or the way off a bike out of use; `savesMin` null for the latter. */
   offer: Readonly<{ bikeId: string; number: number; savesMin: number | null }> | null
   need: Exclude<Need, 'none'>
+  stop: string | null
   hand: number
   fromMin: number
   toMin: number
@@ -103,8 +107,9 @@ export async function floorBefore(
     ? await listNotesOfMembers(db, scope, [...seats.keys()], new Date(now.getTime() - WATCH_FOR_MS))
     : []
   const trials = seesNotes ? await trialsOnFloor(db, scope, [...seats.keys()], [...seats.values()], now) : null
+  const stops = seesNotes ? await stopsOf(db, scope, [...nameOfAll(found).keys()], now) : new Map<string, string>()
   const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
-  const nameOf = new Map([...roster.map((r) => [r.memberId, r.name] as const), ...found.names])
+  const nameOf = nameOfAll(found)
   const name = (id: string) => nameOf.get(id) ?? ''
   const pairOf = new Map((plan?.pairs ?? []).map((pair) => [pair.rider, pair]))
   const tiles = floor.map(({ bike, xM, yM, headingDeg }): FloorTile => {
@@ -144,6 +149,7 @@ export async function floorBefore(
             ? 'new'
             : markOf(certainty, marks !== null),
       watchFor: memberId ? [...(trials?.words(memberId, bike.id) ?? []), ...watchFor(notes, memberId)] : [],
+      stop: (memberId && stops.get(memberId)) || null,
     }
   })
   const seated = new Set(seats.keys())
@@ -168,6 +174,7 @@ export async function floorBefore(
         isSeated: seat !== undefined,
         offer: offer ? { bikeId: offer.bike, number: numberOf.get(offer.bike) ?? 0, savesMin: offer.savesMin } : null,
         need: queueNeed(needs.get(slot.rider) ?? 'none'),
+        stop: stops.get(slot.rider) ?? null,
         hand: slot.hand,
         fromMin: slot.fromMin,
         toMin: slot.toMin,
@@ -196,6 +203,9 @@ export async function floorBefore(
     minutes,
   }
 }
+
+const nameOfAll = ({ roster, names }: ClassPlan): ReadonlyMap<string, string> =>
+  new Map([...roster.map((r) => [r.memberId, r.name] as const), ...names])
 
 /** A rider who only keeps the seat was not put there by hand. */
 const reasonsAt = (because: readonly string[], isPinned: boolean): readonly string[] =>

@@ -3,6 +3,7 @@ import { numbersLookedAt, type ClassState } from '../../core/watch/classState'
 import type { CuedNote } from '../../core/watch/cue'
 import type { Scope } from '../accounts/scope'
 import { listBikes } from '../bikes/bikes'
+import { stopsOf } from '../comfort/stops'
 import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { DbExecutor } from '../db/connection'
 import { currentEntries, shownFirst } from '../register/register'
@@ -29,6 +30,8 @@ export type WatchBike = Readonly<{
   /** To be looked at sooner: to check, told or carried numbers, something noted lately. */
   watchFor: boolean
   kneeNotes: boolean
+  /** An open red flag from before this class, in words; null without one. */
+  stop: string | null
   /** What is on trial here, in a few words; null where nothing is. */
   trial: string | null
 }>
@@ -76,6 +79,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     assigned.map(({ bikeId }) => bikeId),
     now,
   )
+  const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
   const bikes = floorOf(all, room, ofClass.roomId, places).map(({ bike, xM, yM }): WatchBike => {
@@ -99,6 +103,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       toCheck,
       watchFor: rider !== undefined && (toCheck || unsure || lately || trials.isDue(rider.memberId)),
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
+      stop: (rider && stops.get(rider.memberId)) ?? null,
       trial: rider ? trials.words(rider.memberId, bike.id).join('; ') || null : null,
     }
   })

@@ -70,7 +70,7 @@ const columns = {
 }
 const MOST = 200
 /** Something felt on the floor is still open so long, ms; ours. */
-const FELT_OPEN_MS = 42 * 86_400_000
+export const FELT_OPEN_MS = 42 * 86_400_000
 
 /** Everything a rider complained of, the latest first. */
 export async function listComplaints(db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> {
@@ -80,6 +80,21 @@ export async function listComplaints(db: DbExecutor, scope: Scope, memberId: str
     .where(and(eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
     .orderBy(desc(complaint.createdAt))
     .limit(MOST)
+}
+
+/** Everything these riders complained of, the latest first. */
+export async function listComplaintsOf(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+): Promise<RiderComplaint[]> {
+  if (memberIds.length === 0) return []
+  return db
+    .select(columns)
+    .from(complaint)
+    .where(and(inArray(complaint.memberId, [...memberIds]), eq(complaint.studioId, scope.studioId)))
+    .orderBy(desc(complaint.createdAt))
+    .limit(MOST * 25)
 }
 
 /** What these riders complained of themselves or through whoever taught, and nobody closed, the latest first. */
@@ -128,7 +143,7 @@ export async function complaintsToAnswer(
     await listComplaints(db, scope, memberId),
     await openComplaints(db, scope, [memberId]),
     await complaintsOfNotes(db, scope, memberId),
-    await feltLately(db, scope, memberId, now),
+    await feltAsComplaints(db, scope, [memberId], now),
   ]
   const taken = new Set(ofNotes.map(({ noteId }) => noteId))
   const told = new Set<string>()
@@ -146,14 +161,21 @@ export async function complaintsToAnswer(
 const answeredSince = (kept: readonly RiderComplaint[], what: ComplaintName, at: Date): boolean =>
   kept.some((one) => one.what === what && one.closedAt !== null && one.closedAt >= at)
 
-async function feltLately(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderComplaint[]> {
+/** What these riders felt on the floor in the last six weeks, as the complaints it stands for, the latest first. */
+export async function feltAsComplaints(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+  now: Date,
+): Promise<RiderComplaint[]> {
+  if (memberIds.length === 0) return []
   const { id, bikeId, classId, region, side, score, createdAt } = classNote
   const found = await db
     .select({ id, memberId: classNote.memberId, bikeId, classId, region, side, score, createdAt })
     .from(classNote)
     .where(
       and(
-        eq(classNote.memberId, memberId),
+        inArray(classNote.memberId, [...memberIds]),
         eq(classNote.studioId, scope.studioId),
         eq(classNote.sign, FELT),
         gte(classNote.createdAt, new Date(now.getTime() - FELT_OPEN_MS)),
@@ -161,7 +183,7 @@ async function feltLately(db: DbExecutor, scope: Scope, memberId: string, now: D
       ),
     )
     .orderBy(desc(classNote.createdAt))
-    .limit(MOST)
+    .limit(MOST * memberIds.length)
   return found.flatMap(({ region: where, score: strength, ...note }): RiderComplaint[] => {
     const felt = feltNamed(where)
     if (!felt || !strength) return []
@@ -303,7 +325,7 @@ export async function takeUp(
     ).at(0)
   const kept = await find()
   if (kept) return kept
-  const felt = (await feltLately(db, scope, memberId, now)).find((one) => one.id === id)
+  const felt = (await feltAsComplaints(db, scope, [memberId], now)).find((one) => one.id === id)
   if (!felt) return null
   await addComplaint(db, scope, felt, felt.createdAt)
   return (await find()) ?? null

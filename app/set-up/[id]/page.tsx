@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
+import { REFERRAL } from '@/core/watch/comfort'
 import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
 import { SetupView } from '@/interface/setup/SetupView'
 import { requirePermission } from '@/server/accounts/session'
@@ -12,7 +13,8 @@ import { currentEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
 import { learnedPrior, observerOf, ownEye } from '@/server/setups/learned'
 import { findSetupSchool } from '@/server/setups/setupSchool'
-import { formatDate } from '@/server/studio/day'
+import { formatDate, formatTime } from '@/server/studio/day'
+import { riderContext } from '@/server/setups/riderContext'
 import { findPreviousNumbers, findSetup, listHistory } from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
 
@@ -45,6 +47,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
     setup.finishedAt ? [] : currentEntries(db, person, [setup.memberId]),
     listTypes(db, person),
   ])
+  const context = setup.finishedAt ? null : await riderContext(db, person, setup.memberId, new Date())
   const elsewhere = entries
     .filter(({ lineId, purpose }) => lineId !== setup.lineId && purpose === 'usual')
     .map(({ type, marks }) => ({ type: type.name, marks }))
@@ -75,6 +78,17 @@ export default async function SetupPage({ params, searchParams }: Asked) {
         otherTypes={otherTypes.slice(0, MAX_TYPES)}
         previous={previous}
         gauge={process.env.ANGLE_GAUGE_URL !== undefined}
+        about={
+          context && {
+            stop: context.stop ? { why: context.stop, referral: studio.referral ?? REFERRAL } : null,
+            lines: [
+              ...context.lines,
+              ...(context.seat && context.seat.bikeId !== setup.bikeId
+                ? [`Sits on bike ${context.seat.number} at ${formatTime(context.seat.startsAt, studio.timeZone)}`]
+                : []),
+            ],
+          }
+        }
         told={asked.told === '1'}
         back={isId(asked.class) ? `/class/${asked.class}` : `/riders/${setup.memberId}`}
         stored={rows}

@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { formatMemberMessage } from '@/core/messages/memberPage'
 import { describeNote, formatBikeChanged } from '@/core/messages/rider'
+import { REFERRAL } from '@/core/watch/comfort'
 import { riderSet } from '@/interface/rider/riderSet'
 import { RiderView } from '@/interface/rider/RiderView'
 import { timelineEntries } from '@/interface/rider/timelineEntry'
@@ -18,6 +19,7 @@ import { findLink } from '@/server/memberPage/links'
 import { listMessages } from '@/server/memberPage/messages'
 import { addressOf, qrSvg } from '@/server/memberPage/qr'
 import { TIMELINE_PAGE, currentEntries, listEntries, shownFirst } from '@/server/register/register'
+import { riderContext } from '@/server/setups/riderContext'
 import { listEvidence } from '@/server/setups/evidence'
 import { listOpenSetups } from '@/server/setups/setups'
 import { formatDate, formatTime } from '@/server/studio/day'
@@ -58,6 +60,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     findLink(db, person, id, now),
     mayNote ? listMessages(db, person, id) : null,
   ])
+  const context = maySetUp ? await riderContext(db, person, id, now) : null
   const address = link && addressOf(link)
   return (
     <RiderView
@@ -68,6 +71,16 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
         entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone),
         more: entries.length > TIMELINE_PAGE,
       }}
+      stop={context?.stop ? { why: context.stop, referral: studio.referral ?? REFERRAL } : null}
+      seat={
+        context?.seat
+          ? {
+              bikeId: context.seat.bikeId,
+              number: context.seat.number,
+              when: `${context.seat.title}, ${formatTime(context.seat.startsAt, timeZone)}`,
+            }
+          : null
+      }
       changed={changed && formatBikeChanged(latest.bikeNumber!, formatDate(changed, timeZone))}
       request={
         latest && evidence

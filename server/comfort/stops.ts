@@ -1,0 +1,70 @@
+import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
+import { redFlagsOf } from '../../core/complaints/redFlags'
+import { FLAG_TEXT } from '../../core/messages/complaints'
+import { RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
+import type { Scope } from '../accounts/scope'
+import type { DbExecutor } from '../db/connection'
+import { classNote } from '../db/tables/riders'
+import { asComplaint, FELT_OPEN_MS, feltAsComplaints, isReferred, listComplaintsOf } from './complaints'
+
+/** More red flags of one class than this nobody taps. */
+const MAX_FLAGS = 2000
+
+/**
+ * Riders with an open red flag, each with the flag in words ("Sharp pain"): of an open complaint, of something felt on
+ * the floor, or tapped there and not recorded since. Their set-up stops until it is over.
+ */
+export async function stopsOf(
+  db: DbExecutor,
+  scope: Scope,
+  memberIds: readonly string[],
+  now: Date,
+): Promise<ReadonlyMap<string, string>> {
+  if (memberIds.length === 0) return new Map()
+  const { id, memberId, region } = classNote
+  const [complaints, felt, tapped] = [
+    await listComplaintsOf(db, scope, memberIds),
+    await feltAsComplaints(db, scope, memberIds, now),
+    await db
+      .select({ id, memberId, region })
+      .from(classNote)
+      .where(
+        and(
+          inArray(classNote.memberId, [...memberIds]),
+          eq(classNote.studioId, scope.studioId),
+          eq(classNote.sign, RED_FLAG),
+          gte(classNote.createdAt, new Date(now.getTime() - FELT_OPEN_MS)),
+          isNull(classNote.withdrawnAt),
+        ),
+      )
+      .orderBy(desc(classNote.createdAt))
+      .limit(MAX_FLAGS),
+  ]
+  const recorded = new Set(complaints.map(({ noteId }) => noteId))
+  const recordedFlags = new Set(complaints.filter(isReferred).map(({ noteId }) => noteId))
+  const stops = new Map<string, string>()
+  for (const note of tapped)
+    if (!recordedFlags.has(note.id) && !stops.has(note.memberId))
+      stops.set(note.memberId, redFlagNamed(note.region)?.name ?? 'Red flag')
+  for (const member of memberIds) {
+    if (stops.has(member)) continue
+    const open = [
+      ...complaints.filter((one) => one.memberId === member && one.closedAt === null),
+      ...felt.filter(
+        (one) =>
+          one.memberId === member &&
+          !recorded.has(one.id) &&
+          !complaints.some(
+            ({ memberId: whose, what, closedAt }) =>
+              whose === member && what === one.what && closedAt !== null && closedAt >= one.createdAt,
+          ),
+      ),
+    ]
+    const health = [...new Set(open.flatMap((one) => one.health))]
+    const [flag] = open.flatMap((one) =>
+      redFlagsOf(asComplaint(one), { health, others: open.filter((other) => other !== one).map(asComplaint) }),
+    )
+    if (flag) stops.set(member, FLAG_TEXT[flag])
+  }
+  return stops
+}

@@ -1,0 +1,79 @@
+import { and, asc, eq, gt, isNull, lt } from 'drizzle-orm'
+import { formatComplaint, formatTrialOnFloor, HEALTH_NAME } from '../../core/messages/comfort'
+import { can } from '../accounts/can'
+import type { Scope } from '../accounts/scope'
+import { complaintsToAnswer } from '../comfort/complaints'
+import { stopsOf } from '../comfort/stops'
+import { runningTrials } from '../comfort/trials'
+import type { DbExecutor } from '../db/connection'
+import { bike } from '../db/tables/bikes'
+import { studioClass } from '../db/tables/floor'
+import { bikeAssignment } from '../db/tables/riders'
+
+/** The seat a rider has in the class that runs or comes next today. */
+export type NextSeat = Readonly<{ classId: string; title: string; startsAt: Date; bikeId: string; number: number }>
+
+/** What is known of a rider before a set-up begins, besides numbers and earlier set-ups. */
+export type RiderContext = Readonly<{
+  /** An open red flag, in words; null without one. */
+  stop: string | null
+  /** What to know: complaints, trials, health; each in a few words. */
+  lines: readonly string[]
+  seat: NextSeat | null
+}>
+
+/** A seat counts for a set-up from this long before its class, ms. */
+const AHEAD_MS = 14 * 3_600_000
+/** Complaints named; the rest is counted. */
+const MAX_COMPLAINTS = 3
+
+/** The rider's seat in the class that runs, or begins within 14 hours; the earliest of several, null without one. */
+export async function nextSeat(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<NextSeat | null> {
+  const [found] = await db
+    .select({
+      classId: studioClass.id,
+      title: studioClass.title,
+      startsAt: studioClass.startsAt,
+      bikeId: bike.id,
+      number: bike.number,
+    })
+    .from(bikeAssignment)
+    .innerJoin(studioClass, eq(studioClass.id, bikeAssignment.classId))
+    .innerJoin(bike, eq(bike.id, bikeAssignment.bikeId))
+    .where(
+      and(
+        eq(bikeAssignment.memberId, memberId),
+        eq(bikeAssignment.studioId, scope.studioId),
+        gt(studioClass.endsAt, now),
+        lt(studioClass.startsAt, new Date(now.getTime() + AHEAD_MS)),
+        isNull(studioClass.cancelledAt),
+        isNull(studioClass.openDay),
+      ),
+    )
+    .orderBy(asc(studioClass.startsAt))
+    .limit(1)
+  return found ?? null
+}
+
+/** Context of a rider for whoever may set riders up; health only for whoever may see notes. */
+export async function riderContext(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderContext> {
+  const seat = await nextSeat(db, scope, memberId, now)
+  if (!can(scope, 'seeNotes')) return { stop: null, lines: [], seat }
+  const [complaints, trials, stops] = [
+    await complaintsToAnswer(db, scope, memberId, now),
+    await runningTrials(db, scope, [memberId], now),
+    await stopsOf(db, scope, [memberId], now),
+  ]
+  const health = [...new Set(complaints.flatMap((one) => one.health))]
+  const more = complaints.length - MAX_COMPLAINTS
+  return {
+    stop: stops.get(memberId) ?? null,
+    lines: [
+      ...complaints.slice(0, MAX_COMPLAINTS).map(formatComplaint),
+      ...(more > 0 ? [`${more} more complaint${more === 1 ? '' : 's'}`] : []),
+      ...trials.map(formatTrialOnFloor),
+      ...health.map((one) => HEALTH_NAME[one]),
+    ],
+    seat,
+  }
+}
