@@ -318,8 +318,11 @@ describe('places', () => {
     const [first, second] = await newBikes([1986, 1987])
     const classId = await newClass([first, second])
     const [memberId, unplaced] = [await newMember(), await newMember()]
-    for (const one of [memberId, unplaced])
-      await bookRider(db, scope, { classId, memberId: one, state: 'booked', comesMinBefore: 15 }, now)
+    for (const [one, at] of [
+      [memberId, now],
+      [unplaced, minutes(1)],
+    ] as const)
+      await bookRider(db, scope, { classId, memberId: one, state: 'booked', comesMinBefore: 15 }, at)
     await assignBike(db, scope, { id: id(), classId, bikeId: second, memberId }, now)
     const floor = async (at: Date) => floorBefore(db, scope, (await findClass(db, scope, classId))!, false, at)
     let shown = await floor(now)

@@ -23,6 +23,8 @@ import * as planning from '@/server/classes/planning'
 import { PLAIN_ROOM } from '@/server/classes/planning'
 import * as replan from '@/server/classes/replan'
 import { roundOf } from '@/server/classes/round'
+import * as sheet from '@/server/classes/sheet'
+import * as riderContexts from '@/server/setups/riderContext'
 import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
 import { watchData } from '@/server/classes/watchPage'
@@ -36,6 +38,7 @@ import { studioPicture } from '@/server/comfort/picture'
 import * as reasons from '@/server/comfort/reasons'
 import { wordReferral } from '@/server/comfort/referral'
 import { listRides, ridersOfBike } from '@/server/comfort/rides'
+import { stopsOf } from '@/server/comfort/stops'
 import { storyOf } from '@/server/comfort/story'
 import * as trialChanges from '@/server/comfort/trialChanges'
 import * as trials from '@/server/comfort/trials'
@@ -306,6 +309,14 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     restorePlaces: () =>
       replan.restorePlaces(db, here, other.ofClass, { after: [], seats: [], riders: [], added: [] }, now),
   },
+  'classes/sheet': {
+    recordSheet: () => sheet.recordSheet(db, here, other.ofClass, [], now),
+    outdatedSheet: () => sheet.outdatedSheet(db, here, other.ofClass),
+  },
+  'setups/riderContext': {
+    riderContext: () => riderContexts.riderContext(db, here, other.member, now),
+    nextSeat: () => riderContexts.nextSeat(db, here, other.member, now),
+  },
   'classes/floor': {
     floorBefore: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
@@ -358,6 +369,8 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'comfort/complaints': {
     listComplaints: () => complaints.listComplaints(db, here, other.member),
     openComplaints: () => complaints.openComplaints(db, here, [other.member]),
+    listComplaintsOf: () => complaints.listComplaintsOf(db, here, [other.member]),
+    feltAsComplaints: () => complaints.feltAsComplaints(db, here, [other.member], now),
     complaintsToAnswer: () => complaints.complaintsToAnswer(db, here, other.member, now),
     addComplaint: () =>
       complaints.addComplaint(db, here, { id: id(), memberId: other.member, what: 'feet', strength: 3 }, now),
@@ -382,6 +395,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listRides: () => listRides(db, here, other.member, new Date()),
     ridersOfBike: () => ridersOfBike(db, here, other.bike, new Date(0)),
   },
+  'comfort/stops': { stopsOf: async () => [...(await stopsOf(db, here, [other.member], new Date())).values()] },
   'comfort/story': { storyOf: () => storyOf(db, here, other.member, { part: 'all', page: 0 }, now) },
   'comfort/trials': {
     listTrials: () => trials.listTrials(db, here, other.member, now),
@@ -654,6 +668,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   floorOf: 'places what it is handed',
   whenOf: 'a date',
   areDoorsOpen: 'compares times',
+  sheetRow: 'a seat',
   readPlacesUndo: 'reads what it is handed',
   onClassNews: 'of a class its caller found',
   tellClass: 'of a class its caller found',
