@@ -109,7 +109,7 @@ try {
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
-  const seeded = await run(bin(root, 'tsx'), ['scripts/seed.ts', ...(values.empty ? ['--empty'] : [])], {
+  const seeded = await run(bin(root, 'tsx'), ['scripts/seed.ts', values.empty ? '--empty' : '--history'], {
     cwd: root,
     env,
     quiet: true,

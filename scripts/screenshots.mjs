@@ -36,7 +36,7 @@ await page.goto('/sign-in')
 await page.getByLabel('Name').fill('ines')
 await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
 await page.getByRole('button', { name: 'Sign in' }).click()
-await page.waitForURL('**/members')
+await page.waitForURL('**/today')
 await shoot('members-bright', DESK, 'bright', () => page.goto('/members'))
 await shoot('rider-bright', DESK, 'bright', async () => {
   await page.goto('/riders/member-01')

@@ -1,7 +1,8 @@
 /**
  * Seeds Netloft Hall into an empty database; one that has a studio already is left as it is. With `--empty` only the
- * studio and its instructors: bikes and members are brought in by hand.
+ * studio and its instructors: bikes and members are brought in by hand. With `--history` twenty weeks of classes too.
  */
+import { count } from 'drizzle-orm'
 import { createRng } from '../core/rng'
 import { axesOf, axisOf, type Bike, type BikeType } from '../core/bike/bike'
 import { contactPoints, resolveMarks } from '../core/bike/contactPoints'
@@ -45,6 +46,7 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
+import { addHistory } from './demoHistory'
 import { accountsThatOpen } from './support/demoAccounts'
 import {
   BIKES,
@@ -124,6 +126,7 @@ async function seed(): Promise<void> {
     for (let i = 0; i < SET_UP_BEFORE; i++) await pastSetup(tx, i, daysBefore(now, 4 + 3 * i))
     await roomAndClasses(tx, now)
     await felt(tx, now)
+    if (process.argv.includes('--history')) await addHistory(tx, INSTRUCTORS.map(scopeOf), now)
     await addNote(tx, scopeOf(INSTRUCTORS[1]), {
       id: 'seed-note-1',
       memberId: memberId(0),
@@ -143,7 +146,8 @@ async function seed(): Promise<void> {
       createdAt: daysBefore(now, 6),
     })
   })
-  console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${MEMBERS.length} members, ${BIKES.length} bikes.`)
+  const [{ members }] = await db.select({ members: count() }).from(riderTables.member)
+  console.log(`Seeded ${STUDIO.name}, ${STUDIO.place}: ${members} members, ${BIKES.length} bikes.`)
 }
 
 /** The room with its bikes, the week's classes, and what was seen in yesterday's. */

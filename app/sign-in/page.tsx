@@ -6,6 +6,6 @@ import { currentUser } from '@/server/accounts/session'
 export const metadata: Metadata = { title: 'Sign in' }
 
 export default async function SignInPage() {
-  if (await currentUser()) redirect('/members')
+  if (await currentUser()) redirect('/today')
   return <SignIn />
 }

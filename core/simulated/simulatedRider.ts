@@ -42,16 +42,21 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
 
 /**
  * The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time, and has
- * drifted for so many days.
+ * drifted for so many days. `standsMm`: how much higher than its marks say the machine's seat stands.
  */
-export function inAnotherSetup({ body, random }: SimulatedRider, bikeType: BikeType, driftDays = 0): SimulatedRider {
+export function inAnotherSetup(
+  { body, random }: SimulatedRider,
+  bikeType: BikeType,
+  driftDays = 0,
+  standsMm = 0,
+): SimulatedRider {
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(driftDays / 365)
   const [up, along] = [
     unitVector(bikeType.axes.seatHeight.directionDeg),
     unitVector(bikeType.axes.seatSlide.directionDeg),
   ]
   const [height, slide] = [
-    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal(),
+    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + standsMm,
     Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal(),
   ]
   const shift = {

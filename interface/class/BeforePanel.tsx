@@ -37,7 +37,9 @@ type Props = Readonly<{
 export function BeforePanel(props: Props) {
   const { tile } = props
   return (
-    <aside className={`${styles.panel} no-print`}>{tile?.rider ? <Chosen {...props} /> : <Queue {...props} />}</aside>
+    <aside className={`${styles.panel} no-print`} data-chosen={tile?.rider ? '' : undefined}>
+      {tile?.rider ? <Chosen {...props} /> : <Queue {...props} />}
+    </aside>
   )
 }
 
@@ -281,7 +283,8 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
         before
       </label>
       <span>
-        Here a first set-up takes {minutes.new} min, a second look {minutes.recheck}, carrying over {minutes.translate}.
+        Here a first set-up takes about {formatMinutes(minutes.new)}, a second look {Math.round(minutes.recheck)},
+        carrying numbers over {Math.round(minutes.translate)}.
       </span>
     </div>
   )

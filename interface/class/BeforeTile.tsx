@@ -31,16 +31,10 @@ export function BeforeTile({ tile, chosen, onChoose }: { tile: FloorTile; chosen
     >
       <span className={styles.top}>
         <span className={styles.number}>{tile.number}</span>
-        {tile.stop ? (
-          <StopMark why={tile.stop} />
-        ) : rider ? (
-          <Todo rider={rider} mark={tile.mark} />
-        ) : (
-          tile.faulty && <em className={styles.pill}>out of use</em>
-        )}
+        {tile.stop ? <StopMark why={tile.stop} /> : rider ? <Todo rider={rider} mark={tile.mark} /> : null}
       </span>
       <span className={styles.rider}>
-        {rider?.name ?? (tile.faulty ? '' : 'free')}
+        {rider?.name ?? (tile.faulty ? 'out of use' : 'free')}
         {rider?.pinned && <PinMark />}
       </span>
       {rider && <Numbers tile={tile} />}

@@ -177,13 +177,15 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
         ? add(memberId, name, 10)
         : asking !== null && sit(asking, memberId, name)
 
+  // One filled button a page: what is to be done next.
+  const hasNext = maySetUp && floor.queue.length > 0
   const picker = askOf(asking, floor)
   return (
     <>
       <ClassHead info={info} moment="before" seesNotes={seesNotes}>
         {!info.open && (
           <>
-            <Button type="primary" onClick={() => setAsking('walkIn')}>
+            <Button type={floor.waiting > 0 || hasNext ? 'default' : 'primary'} onClick={() => setAsking('walkIn')}>
               Walk-in
             </Button>
             <Button onClick={() => setAsking('book')}>Book</Button>

@@ -254,7 +254,36 @@ function Felt({ onNote, own }: Pick<Props, 'onNote'> & Readonly<{ own: readonly 
   const [region, setRegion] = useState<FeltRegion | null>(null)
   const [side, setSide] = useState<Side>('both')
   const scored = (where: FeltRegion) => own.findLast((note) => note.sign === FELT && note.region === where)
-  const last = region && scored(region)
+  if (region !== null)
+    return (
+      <section className={styles.howStrong} aria-label={feltNamed(region)!.name}>
+        <button type="button" className={styles.back} onClick={() => setRegion(null)}>
+          ‹ {feltNamed(region)!.name}
+        </button>
+        <div className={styles.kinds} role="group" aria-label="Side">
+          {(['left', 'both', 'right'] as const).map((one) => (
+            <button key={one} type="button" aria-pressed={side === one} onClick={() => setSide(one)}>
+              {one}
+            </button>
+          ))}
+          <RidersSides />
+        </div>
+        <p>How strong? 0 nothing, 10 as bad as can be</p>
+        <div className={styles.scores}>
+          {SCORES.map((score) => (
+            <button
+              key={score}
+              type="button"
+              aria-label={`${feltNamed(region)!.name}, ${score} of 10`}
+              aria-pressed={scored(region)?.score === score}
+              onClick={() => onNote({ sign: FELT, region, score, side })}
+            >
+              {score}
+            </button>
+          ))}
+        </div>
+      </section>
+    )
   return (
     <div className={styles.felt}>
       <section aria-label="Stops the ride">
@@ -272,46 +301,17 @@ function Felt({ onNote, own }: Pick<Props, 'onNote'> & Readonly<{ own: readonly 
           ))}
         </div>
       </section>
-      <h3>Where is it felt?</h3>
-      <div className={styles.places} role="group" aria-label="Where is it felt?">
-        {FELT_REGIONS.map((one) => (
-          <button
-            key={one.region}
-            type="button"
-            aria-pressed={one.region === region}
-            onClick={() => setRegion(one.region === region ? null : one.region)}
-          >
-            {one.name}
-            {scored(one.region) && <em>{scored(one.region)!.score} of 10</em>}
-          </button>
-        ))}
-      </div>
-      {region && (
-        <section className={styles.howStrong} aria-label={feltNamed(region)!.name}>
-          <div className={styles.kinds} role="group" aria-label="Side">
-            {(['left', 'both', 'right'] as const).map((one) => (
-              <button key={one} type="button" aria-pressed={side === one} onClick={() => setSide(one)}>
-                {one}
-              </button>
-            ))}
-            <RidersSides />
-          </div>
-          <p>How strong? 0 nothing, 10 as bad as can be</p>
-          <div className={styles.scores}>
-            {SCORES.map((score) => (
-              <button
-                key={score}
-                type="button"
-                aria-label={`${feltNamed(region)!.name}, ${score} of 10`}
-                aria-pressed={last?.score === score}
-                onClick={() => onNote({ sign: FELT, region, score, side })}
-              >
-                {score}
-              </button>
-            ))}
-          </div>
-        </section>
-      )}
+      <section aria-label="Where is it felt?">
+        <h3>Where is it felt?</h3>
+        <div className={styles.places}>
+          {FELT_REGIONS.map((one) => (
+            <button key={one.region} type="button" onClick={() => setRegion(one.region)}>
+              {one.name}
+              {scored(one.region) && <em>{scored(one.region)!.score} of 10</em>}
+            </button>
+          ))}
+        </div>
+      </section>
     </div>
   )
 }

@@ -1,16 +1,19 @@
 'use client'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
-import type { ReactNode } from 'react'
+import { MenuOutlined } from '@ant-design/icons'
+import { useState, type ReactNode } from 'react'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { Finder } from '../finder/Finder'
 import { SignOut } from '../outbox/SignOut'
+import { BarButton } from './BarButton'
 import { UnitSwitch } from './UnitSwitch'
 import { LightSwitch } from './LightSwitch'
 import { Mark } from './Mark'
 import styles from './shell.module.css'
 
 const ROOMS = [
+  { href: '/today', name: 'Today', also: '/today' },
   { href: '/members', name: 'Members', also: '/riders' },
   { href: '/class', name: 'Class', also: '/class' },
   { href: '/bikes', name: 'Bikes', also: '/bikes' },
@@ -34,10 +37,12 @@ export function Shell({
   children: ReactNode
 }) {
   const path = usePathname()
+  /** On a phone the rest of the bar is behind one button. */
+  const [open, setOpen] = useState(false)
   return (
     <>
       <header className={`${styles.bar} no-print`}>
-        <Link href="/members" className={styles.brand} aria-label={`${studio}, members`}>
+        <Link href="/today" className={styles.brand} aria-label={`${studio}, today`}>
           <Mark />
           <span>{studio}</span>
         </Link>
@@ -56,18 +61,29 @@ export function Shell({
             )
           })}
         </nav>
-        {setsUp ? (
-          <Link href="/eye" className={styles.person} title="Your eye, beside an instrument">
-            {person}
-          </Link>
-        ) : (
-          <span className={styles.person}>{person}</span>
-        )}
         <Finder />
         <OutboxStatus />
-        <UnitSwitch />
-        <LightSwitch />
-        <SignOut />
+        <BarButton
+          className={styles.more}
+          aria-label="More"
+          aria-expanded={open}
+          aria-controls="bar-tools"
+          onClick={() => setOpen(!open)}
+        >
+          <MenuOutlined />
+        </BarButton>
+        <div id="bar-tools" className={styles.tools} data-open={open || undefined} onClick={() => setOpen(false)}>
+          {setsUp ? (
+            <Link href="/eye" className={styles.person} title="How your eye reads beside an instrument">
+              {person}
+            </Link>
+          ) : (
+            <span className={styles.person}>{person}</span>
+          )}
+          <UnitSwitch />
+          <LightSwitch />
+          <SignOut />
+        </div>
       </header>
       <main className={styles.main}>{children}</main>
     </>

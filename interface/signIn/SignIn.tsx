@@ -42,7 +42,7 @@ export function SignIn() {
       })
       if (response.ok) {
         // A new document: nothing of who was here before stays in the page's memory.
-        window.location.replace('/members')
+        window.location.replace('/today')
         return
       }
       setTrouble(formatSignInRefusal(response))

@@ -82,6 +82,16 @@ export async function listComplaints(db: DbExecutor, scope: Scope, memberId: str
     .limit(MOST)
 }
 
+/** Complaints of the studio that are open, the latest first. */
+export async function listOpenComplaints(db: DbExecutor, scope: Scope): Promise<RiderComplaint[]> {
+  return db
+    .select(columns)
+    .from(complaint)
+    .where(and(eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
+    .orderBy(desc(complaint.createdAt))
+    .limit(MOST)
+}
+
 /** Everything these riders complained of, the latest first. */
 export async function listComplaintsOf(
   db: DbExecutor,

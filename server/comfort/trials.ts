@@ -103,6 +103,10 @@ export const runningTrials = async (
     ? []
     : trials(db, scope, and(inArray(trial.memberId, [...memberIds]), isNull(trial.endedAt))!, now)
 
+/** All trials of the studio that run. */
+export const listRunningTrials = (db: DbExecutor, scope: Scope, now: Date): Promise<Trial[]> =>
+  trials(db, scope, isNull(trial.endedAt), now)
+
 /** The trials that run on these machines' saddles, whoever asked for them. */
 export const runningOnBikes = async (
   db: DbExecutor,

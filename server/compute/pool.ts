@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { Piscina } from 'piscina'
 import { workOf } from '../../core/operations/cost'
@@ -16,13 +17,14 @@ const LONGEST_QUEUE = { quick: 400, slow: 20 } as const
 type Lane = keyof typeof LONGEST_QUEUE
 const lanes = new Map<Lane, Piscina>()
 
+const workerFile = () => join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
+
 /** Two lanes of one thread each, so that a heavy request never stands before an ordinary one; made at first use. */
 function lane(name: Lane): Piscina {
   const known = lanes.get(name)
   if (known) return known
-  const filename = join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
   const made = new Piscina({
-    filename,
+    filename: workerFile(),
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 60_000,
@@ -42,6 +44,9 @@ export async function compute<A extends object = object>(
   request: unknown,
   timeoutMs = TIMEOUT_MS,
 ): Promise<A | ErrorResponse> {
+  // Without a build beside it (seed, development) the core answers in this thread.
+  if (!existsSync(workerFile()))
+    return (await import('../../core/operations/dispatch')).dispatch(operation, request) as A
   const heavy = workOf(operation, request) > HEAVY
   try {
     return (await lane(heavy ? 'slow' : 'quick').run(

@@ -13,9 +13,9 @@ export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): 
   await expect(async () => {
     await page.getByRole('button', { name: 'Sign in' }).click()
     await expect(
-      page.getByText(/Too many tries|go together/).or(page.getByRole('heading', { name: 'Members' })),
+      page.getByText(/Too many tries|go together/).or(page.getByRole('heading', { name: 'Today' })),
     ).toBeVisible()
-    await expect(page.getByRole('heading', { name: 'Members' })).toBeVisible({ timeout: 1 })
+    await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible({ timeout: 1 })
   }).toPass({ timeout: 600_000, intervals: [4000] })
 }
 

@@ -42,6 +42,7 @@ import { stopsOf } from '@/server/comfort/stops'
 import { storyOf } from '@/server/comfort/story'
 import * as trialChanges from '@/server/comfort/trialChanges'
 import * as trials from '@/server/comfort/trials'
+import { today } from '@/server/today/today'
 import { trialsOnFloor } from '@/server/comfort/trialsOnFloor'
 import * as comfortActions from '@/interface/comfort/actions'
 import { schoolOf } from '@/core/school/school'
@@ -369,6 +370,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'comfort/complaints': {
     listComplaints: () => complaints.listComplaints(db, here, other.member),
     openComplaints: () => complaints.openComplaints(db, here, [other.member]),
+    listOpenComplaints: () => complaints.listOpenComplaints(db, here),
     listComplaintsOf: () => complaints.listComplaintsOf(db, here, [other.member]),
     feltAsComplaints: () => complaints.feltAsComplaints(db, here, [other.member], now),
     complaintsToAnswer: () => complaints.complaintsToAnswer(db, here, other.member, now),
@@ -399,6 +401,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'comfort/story': { storyOf: () => storyOf(db, here, other.member, { part: 'all', page: 0 }, now) },
   'comfort/trials': {
     listTrials: () => trials.listTrials(db, here, other.member, now),
+    listRunningTrials: () => trials.listRunningTrials(db, here, now),
     runningTrials: () => trials.runningTrials(db, here, [other.member], now),
     runningOnBikes: () => trials.runningOnBikes(db, here, [other.bike], now),
   },
@@ -413,6 +416,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       return [found.of(other.member) ? SECRET : '', ...found.words(other.member, other.bike)]
     },
   },
+  'today/today': { today: () => today(db, here, now) },
   'rooms/rooms': {
     listRooms: () => rooms.listRooms(db, here),
     findRoom: () => rooms.findRoom(db, here, other.room),
