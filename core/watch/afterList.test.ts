@@ -12,7 +12,7 @@ const record = (id: string, memberId: string, sign: string, of: Partial<ClassRec
 })
 const failed = (memberId: string, sign: string) => ({ memberId, sign, cued: true, held: false })
 
-test('one list by urgency: red flags, unchecked numbers, felt by strength, failing cues, trials, the rest', () => {
+test('one list by urgency: red flags, felt by strength, failing cues, trials, notes, last the unchecked numbers', () => {
   const notes = [
     record('1', 'a', 'kneesOut', { cued: true, held: false }),
     record('2', 'b', 'felt', { region: 'feltLowBack', score: 3 }),
@@ -26,12 +26,12 @@ test('one list by urgency: red flags, unchecked numbers, felt by strength, faili
   const list = afterList({ notes, earlier, warmUp: ['h'], trialsDue: ['i'] })
   expect(list.map(({ kind, memberId }) => [kind, memberId])).toEqual([
     ['redFlag', 'd'],
-    ['warmUp', 'h'],
     ['felt', 'c'],
     ['felt', 'b'],
     ['cueFailed', 'a'],
     ['trialDue', 'i'],
     ['noted', 'f'],
+    ['warmUp', 'h'],
   ])
   expect(list.map(isStrong)).toEqual([false, false, true, false, false, false, false])
 })

@@ -5,7 +5,7 @@ import { FELT, RED_FLAG, STRONG_FROM } from './comfort'
 export type ClassRecord = CuedNote & Readonly<{ id: string; region: string; score: number | null }>
 
 /** Something to see to after a class, the most pressing kind first. */
-export const AFTER_KINDS = ['redFlag', 'warmUp', 'felt', 'cueFailed', 'trialDue', 'noted'] as const
+export const AFTER_KINDS = ['redFlag', 'felt', 'cueFailed', 'trialDue', 'noted', 'warmUp'] as const
 export type AfterKind = (typeof AFTER_KINDS)[number]
 export type AfterItem = Readonly<{
   kind: AfterKind
@@ -28,8 +28,8 @@ export type AfterInput = Readonly<{
 }>
 
 /**
- * One list by urgency: red flags; numbers nobody looked at; what was felt, the strongest first; cues that fail again
- * and again; trials due; then whoever has anything else noted that did not hold. A rider stands once under each kind.
+ * One list by urgency: red flags; what was felt, the strongest first; cues that fail again and again; trials due; what
+ * else was noted and did not change; last the numbers nobody looked at. A rider stands once under each kind.
  */
 export function afterList({ notes, earlier, warmUp, trialsDue, complaints = [] }: AfterInput): AfterItem[] {
   const riders = [...new Set([...notes, ...complaints].map(({ memberId }) => memberId))]

@@ -29,9 +29,11 @@ test('the room’s cue meets most riders, each counted once; of two alike the lo
     { memberId: 'c', sign: 'shrugged' },
     { memberId: 'd', sign: 'toesDown' },
   ]
-  expect(roomCue(open)).toMatchObject({ sign: { sign: 'toesDown' }, riders: ['b', 'd'] })
-  expect(roomCue([...open, { memberId: 'e', sign: 'shrugged' }])).toMatchObject({ riders: ['a', 'c', 'e'] })
-  expect(roomCue([])).toBeNull()
+  expect(roomCue(open, 8)).toMatchObject({ sign: { sign: 'toesDown' }, riders: ['b', 'd'] })
+  expect(roomCue([...open, { memberId: 'e', sign: 'shrugged' }], 8)).toMatchObject({ riders: ['a', 'c', 'e'] })
+  expect(roomCue([], 8)).toBeNull()
+  // Two of nine riders: it is said to them alone.
+  expect(roomCue(open, 9)).toBeNull()
 })
 
 test('what changed is told against whom it did not concern, and only once somebody looked again', () => {

@@ -35,15 +35,23 @@ export function cueAdvice(open: readonly string[], earlier: readonly CuedNote[])
   return { kind: 'say', sign, said: said.length, held, failed }
 }
 
-/** The sign whose cue, said to the room, meets most riders with something open; the lower of two alike. */
-export function roomCue(open: readonly Readonly<{ memberId: string; sign: string }>[]): Readonly<{
-  sign: Sign
-  riders: readonly string[]
-}> | null {
+/** Share of the riders that must need a cue before it is said to all (common practice, no source). */
+export const MIN_ROOM_SHARE = 0.25
+
+/**
+ * The sign whose cue, said to the room, meets most riders with something open; the lower of two alike. Null where fewer
+ * than a quarter of `riders` need it: then it is said to them alone.
+ */
+export function roomCue(
+  open: readonly Readonly<{ memberId: string; sign: string }>[],
+  riders: number,
+): Readonly<{ sign: Sign; riders: readonly string[] }> | null {
   const ridersOf = new Map<string, Set<string>>()
   for (const { memberId, sign } of open)
     if (signNamed(sign)) ridersOf.set(sign, (ridersOf.get(sign) ?? new Set()).add(memberId))
-  const all = [...ridersOf].map(([sign, riders]) => ({ sign: signNamed(sign)!, riders: [...riders] }))
+  const all = [...ridersOf]
+    .map(([sign, concerned]) => ({ sign: signNamed(sign)!, riders: [...concerned] }))
+    .filter((one) => one.riders.length >= MIN_ROOM_SHARE * riders)
   if (all.length === 0) return null
   return all.reduce((best, one) =>
     one.riders.length > best.riders.length ||

@@ -33,8 +33,8 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
           {data.notes === 1 ? 'note' : 'notes'} of what was seen
         </p>
         <p>
-          <b>{data.rows.filter(({ kind }) => kind !== 'noted').length}</b>
-          to see to
+          <b>{data.rows.length}</b>
+          {data.rows.length === 1 ? 'line' : 'lines'} to see to
         </p>
         <div className={`${styles.ways} no-print`}>
           <Button size="large" onClick={() => window.print()}>
@@ -47,9 +47,13 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
       </div>
       {data.rows.length === 0 && (
         <p className={styles.none}>
-          {data.riders === 0
-            ? 'Nobody sat here. Who sits where is said under “Before”.'
-            : 'Nothing came up that is left to see to.'}
+          {data.riders === 0 ? (
+            <>
+              Nobody had a bike in this class. <Link href={`/class/${info.id}`}>Give the riders their bikes</Link>
+            </>
+          ) : (
+            'Nothing came up that is left to see to.'
+          )}
         </p>
       )}
       {kinds.map((kind) => (
@@ -68,7 +72,7 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
                       <small>
                         {row.said.join('; ')}
                         {row.setUp && `. Look first at: ${row.setUp}`}
-                        {kind === 'warmUp' && 'left to the warm-up, or new here'}
+                        {kind === 'warmUp' && (row.isNew ? 'new here, not set up yet' : 'left to the warm-up')}
                       </small>
                     </span>
                   </Link>

@@ -18,7 +18,8 @@ type Props = Readonly<{
 /** The one sentence that meets most of what is open, said to everybody; then a second look: what changed, and where. */
 export function RoomCuePanel({ state, bikes, cues, onSay, onHeld, close }: Props) {
   const open = state.notes.filter(isOpen)
-  const proposed = roomCue(open)
+  const riders = bikes.filter(({ rider }) => rider).length
+  const proposed = roomCue(open, riders)
   const last = state.cues.at(-1)
   const result = last && resultOfRoomCue(state, last)
   const bikeOf = (memberId: string) => bikes.find(({ rider }) => rider?.id === memberId)
@@ -47,11 +48,11 @@ export function RoomCuePanel({ state, bikes, cues, onSay, onHeld, close }: Props
             Said
           </button>
           <small>
-            {formatSign(proposed.sign)}: {proposed.riders.length} of {bikes.filter(({ rider }) => rider).length} riders
+            {formatSign(proposed.sign)}: {proposed.riders.length} of {riders} riders
           </small>
         </div>
       ) : (
-        <p className={styles.quiet}>Nothing is open that a sentence to everybody would meet.</p>
+        <p className={styles.quiet}>No cue is for at least a quarter of the room. Say it to the riders who need it.</p>
       )}
       {last && (
         <>

@@ -4,6 +4,8 @@ import { useRouter } from 'next/navigation'
 import type { RoundData, RoundRider } from '@/server/classes/round'
 import { startSetup } from '../setup/actions'
 import { useAction } from '../shared/useAction'
+import { formatNames } from '@/core/messages/planning'
+import { placeEverybody } from './actions'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
 import styles from './round.module.css'
@@ -16,6 +18,7 @@ const REFRESH_MS = 20_000
 /** Many newcomers, few hands: everybody by landmark first, then whoever is likeliest wrong. */
 export function RoundView({ info, data }: Readonly<{ info: ClassInfo; data: RoundData }>) {
   const refresh = useRefresh(REFRESH_MS)
+  const { act, busy } = useAction()
   useClassNews(info.id, (news) => news === null && refresh())
   const byLandmark = data.steps.filter(({ act }) => act === 'setByLandmark')
   const checks = data.steps.filter(({ act }) => act === 'check')
@@ -25,11 +28,25 @@ export function RoundView({ info, data }: Readonly<{ info: ClassInfo; data: Roun
       <ClassHead info={info} moment="before" seesNotes />
       <p className={styles.say}>
         {!next
-          ? 'Every newcomer is set and looked at.'
+          ? data.withoutBike.length > 0
+            ? `${formatNames(data.withoutBike)} ${data.withoutBike.length === 1 ? 'has' : 'have'} no bike yet.`
+            : data.done.length > 0
+              ? 'Every newcomer is set and looked at.'
+              : 'There is no newcomer in this class.'
           : next.act === 'setByLandmark'
             ? `First all by landmark: ${byLandmark.length} to go, bike ${next.number} next.`
             : `All are set. Now look at the likeliest wrong: bike ${next.number}.`}
       </p>
+      {data.withoutBike.length > 0 && (
+        <Button
+          size="large"
+          type={next ? 'default' : 'primary'}
+          loading={busy}
+          onClick={() => act(() => placeEverybody(info.id)).then((done) => done && refresh())}
+        >
+          Place {data.withoutBike.length === 1 ? 'this newcomer' : `${data.withoutBike.length} newcomers`}
+        </Button>
+      )}
       {byLandmark.length > 0 && (
         <section aria-label="By landmark">
           <h2>By landmark</h2>

@@ -1,4 +1,5 @@
 'use client'
+import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import { blockAt, type Posture } from '@/core/classPlan/blocks'
 import { REMINDER_TEXT, reminderAt } from '@/core/classPlan/reminder'
@@ -12,6 +13,7 @@ import { FloorRows } from '../floor/FloorRows'
 import { useKeptPage } from '../offline/keepPage'
 import { OutboxTrouble } from '../outbox/OutboxTrouble'
 import { useRefresh } from '../shared/useRefresh'
+import { placeEverybody } from './actions'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
 import { NotePanel } from './NotePanel'
@@ -141,9 +143,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
       </div>
       <div className={styles.floor}>
         {of === 0 ? (
-          <p className={styles.none}>
-            Nobody sits here yet. Say under “Before” who sits where, then what is seen goes to the right rider.
-          </p>
+          <NobodySits info={info} withoutBike={data.withoutBike} placed={refreshPlaces} />
         ) : (
           <FloorRows bikes={data.bikes} widthM={data.widthM} label="The floor" tall>
             {(one) => {
@@ -286,8 +286,40 @@ function NextPanel({ way, data, onTap }: { way: readonly string[]; data: WatchDa
           </button>
         )
       })}
-      {way.length === 0 && <p>Who sits where is said under “Before”.</p>}
+
       <p className={styles.quiet}>Tap a bike on the floor to note what you see, from the feet up.</p>
+    </div>
+  )
+}
+
+/** A class in which nobody has a bike: place the riders, or begin with who is here. */
+function NobodySits({
+  info,
+  withoutBike,
+  placed,
+}: Readonly<{ info: ClassInfo; withoutBike: number; placed: () => void }>) {
+  const [state, setState] = useState<'asked' | 'busy' | 'failed'>('asked')
+  const place = async () => {
+    setState('busy')
+    const done = await placeEverybody(info.id).catch(() => null)
+    setState(done?.outcome === 'kept' ? 'asked' : 'failed')
+    if (done?.outcome === 'kept') placed()
+  }
+  return (
+    <div className={styles.nobody}>
+      <h2>Nobody has a bike yet</h2>
+      <p>
+        {withoutBike > 0
+          ? `${withoutBike} ${withoutBike === 1 ? 'rider is' : 'riders are'} on the list. A note needs a rider on a bike.`
+          : 'Nobody is on the list. A note needs a rider on a bike.'}
+      </p>
+      {withoutBike > 0 && (
+        <button type="button" className={styles.place} disabled={state === 'busy'} onClick={place}>
+          {state === 'busy' ? 'Placing …' : 'Place the riders'}
+        </button>
+      )}
+      <Link href={`/class/${info.id}`}>Begin with who is here</Link>
+      {state === 'failed' && <p role="alert">The places could not be computed. Nothing changed; try again.</p>}
     </div>
   )
 }

@@ -34,6 +34,7 @@ export function NextChange({ memberId, page, complaints, mayTry, changed }: Prop
       </p>
       <h2>{shown ? shown.said : (noChange ?? remedy)}</h2>
       {shown && shown.expects.length > 0 && <p className={styles.expects}>{capitalized(shown.expects.join('; '))}.</p>}
+      {shown && !slide && page.changeWhy && <p className={styles.expects}>{page.changeWhy}</p>}
       {!shown && page.sentence && <p className={styles.expects}>{page.sentence}</p>}
       {shown?.large && !slide && (
         <p className={styles.large}>A large step for one change{orSlide ? ': the marks are far apart.' : '.'}</p>

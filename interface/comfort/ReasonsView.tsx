@@ -38,6 +38,8 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
     setAsking(null)
     changed()
   }
+  // While no cause is likely enough, what to look at stands before what to change.
+  const looksFirst = waitingFor(page) && (page.causes[0]?.share ?? 0) < SURE_ENOUGH
   const waiting = page.complaints.filter(({ onTrial }) => !onTrial)
   return (
     <article className={styles.page}>
@@ -85,6 +87,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
       )}
       <div className={styles.columns}>
         <div className={styles.main}>
+          {looksFirst && <LookFirst page={page} />}
           {page.running.map((trial) => (
             <TrialCard key={trial.id} trial={trial} mayEnd={mayTry} mayRate={mayNote} changed={changed} />
           ))}
@@ -148,17 +151,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
               </ul>
             </section>
           )}
-          {page.checks.length > 0 && (
-            <section className={styles.part} aria-label="Look first">
-              <h2>Look first</h2>
-              <ol className={styles.checks}>
-                {page.checks.map((check, i) => (
-                  <li key={i}>{check}</li>
-                ))}
-                {page.saddleLine && <li>{page.saddleLine}</li>}
-              </ol>
-            </section>
-          )}
+          {!looksFirst && <LookFirst page={page} />}
           {page.conflicts.length > 0 && (
             <section className={styles.part} aria-label="Opposite wishes">
               <h2>Does not go together</h2>
@@ -209,6 +202,27 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
         )}
       </Modal>
     </article>
+  )
+}
+
+/** Below this chance of the likeliest cause a look comes before a change; ours. */
+const SURE_ENOUGH = 0.4
+
+const waitingFor = ({ complaints }: ReasonsPage): boolean => complaints.some(({ onTrial }) => !onTrial)
+
+/** What to look at or measure before anything is changed. */
+function LookFirst({ page }: { page: ReasonsPage }) {
+  if (page.checks.length === 0) return null
+  return (
+    <section className={styles.part} aria-label="Look first">
+      <h2>Look first</h2>
+      <ol className={styles.checks}>
+        {page.checks.map((check, i) => (
+          <li key={i}>{check}</li>
+        ))}
+        {page.saddleLine && <li>{page.saddleLine}</li>}
+      </ol>
+    </section>
   )
 }
 

@@ -1,7 +1,7 @@
 'use client'
 import { App, Button } from 'antd'
 import type { TrialOutcome } from '@/core/complaints/trial'
-import { capitalized } from '@/core/messages/phrases'
+import { capitalized, lowered } from '@/core/messages/phrases'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
@@ -63,8 +63,12 @@ export function TrialCard({
         {saddle && <span>, bike {trial.bikeNumber}</span>}
       </h3>
       <p className={styles.quiet}>
-        For: {trial.cause.toLowerCase()}. Since {trial.since}, {trial.by}.
-        {trial.reason && ` Beside another trial, because: ${trial.reason}.`}
+        Why: {trial.cause.toLowerCase()}
+        {trial.because.length > 0 && ` (${trial.because.slice(0, 2).map(lowered).join('; ')})`}. What helps there:{' '}
+        {lowered(trial.remedy)}.
+      </p>
+      <p className={styles.quiet}>
+        Since {trial.since}, {trial.by}.{trial.reason && ` Beside another trial, because: ${trial.reason}.`}
       </p>
       {trial.expects.length > 0 && <p className={styles.quiet}>{capitalized(trial.expects.join('; '))}.</p>}
       <p className={styles.ratings}>

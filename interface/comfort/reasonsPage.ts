@@ -1,4 +1,4 @@
-import { causeRow } from '@/core/complaints/causeTable'
+import { causeRow, type Cause } from '@/core/complaints/causeTable'
 import type { Change } from '@/core/complaints/changeTypes'
 import { SAID_BY_FLAG } from '@/core/complaints/complaint'
 import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
@@ -6,7 +6,7 @@ import { kitAdviceFor, type KitAdvice } from '@/core/complaints/kit'
 import { formatComplaint, formatWhen } from '@/core/messages/comfort'
 import { FLAG_TEXT, formatChange, formatExpected, formatNoChangeTitle } from '@/core/messages/complaints'
 import { formatMarks } from '@/core/messages/labels'
-import { capitalized, formatLength, formatNaturalFrequency } from '@/core/messages/phrases'
+import { capitalized, formatLength, formatNaturalFrequency, lowered } from '@/core/messages/phrases'
 import { formatBikeName } from '@/core/messages/rider'
 import { formatNote } from '@/core/messages/watch'
 import { redFlagNamed, REFERRAL } from '@/core/watch/comfort'
@@ -60,6 +60,8 @@ export type ReasonsPage = Readonly<{
   /** Why nothing is changed, as a heading; null beside a change. */
   noChange: string | null
   change: ShownChange | null
+  /** Why the change serves its cause; null without one. */
+  changeWhy: string | null
   orSlide: ShownChange | null
   touched: readonly string[]
   cue: string | null
@@ -135,6 +137,7 @@ export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
     remedy: answer?.remedy ? capitalized(answer.remedy) : null,
     noChange: answer?.noChange ? formatNoChangeTitle(answer.noChange) : null,
     change: answer?.change ? asShown(answer.change, (answer.expect ?? []).map(formatExpected)) : null,
+    changeWhy: answer?.change && answer.proposedFor ? whyOf(answer.proposedFor, answer.causes) : null,
     orSlide: answer?.orSlide ? asShown(answer.orSlide, []) : null,
     touched: touched.map(({ name }) => name),
     cue: answer?.cue ?? null,
@@ -152,6 +155,13 @@ export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
       : null,
     referral: referral ?? REFERRAL,
   }
+}
+
+/** Why a change serves its cause: the cause, what speaks for it, and what helps there. */
+function whyOf(cause: Cause, causes: readonly Readonly<{ cause: Cause; for: readonly string[] }>[]): string {
+  const { name, remedy } = causeRow(cause)
+  const [reason] = causes.find((one) => one.cause === cause)?.for ?? []
+  return `Why: ${lowered(name)}${reason ? `, because ${lowered(reason)}` : ''}. What helps there: ${lowered(remedy)}.`
 }
 
 function begunBy(region: string, side: 'left' | 'right' | 'both'): Partial<ComplaintSaid> {

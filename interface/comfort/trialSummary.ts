@@ -9,6 +9,8 @@ export type TrialSummary = Readonly<{
   id: string
   said: string
   cause: string
+  /** What puts its cause right, in words. */
+  remedy: string
   because: readonly string[]
   expects: readonly string[]
   reason: string | null
@@ -33,6 +35,7 @@ export function trialSummary(trial: Trial, timeZone: string): TrialSummary {
     id: trial.id,
     said: trial.said,
     cause: capitalized(causeRow(trial.cause).name),
+    remedy: causeRow(trial.cause).remedy,
     because: trial.because,
     expects: trial.expects,
     reason: trial.reason,

@@ -21,6 +21,8 @@ export type AfterRow = Readonly<{
   number: number | null
   /** What was noted, in words. */
   said: readonly string[]
+  /** Of numbers nobody looked at: the rider is new here, rather than left to the warm-up. */
+  isNew: boolean
   /** What to look at first, where a cue keeps failing. */
   setUp: string | null
 }>
@@ -51,8 +53,8 @@ export type AfterData = Readonly<{
 /** What came up in a class, the most pressing first. */
 export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<AfterData> {
   const { bikes, state, earlier } = await watchData(db, scope, ofClass, now)
-  const seated = bikes.flatMap(({ rider, number, toCheck, bikeId }) =>
-    rider ? [{ ...rider, number, toCheck, bikeId }] : [],
+  const seated = bikes.flatMap(({ rider, number, toCheck, isNew, bikeId }) =>
+    rider ? [{ ...rider, number, toCheck, isNew, bikeId }] : [],
   )
   const looks = lastLooks(state)
   const noteById = new Map(state.notes.map((note) => [note.id, note]))
@@ -84,6 +86,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
         memberId,
         name: nameOf(memberId),
         number: numberOf(memberId),
+        isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
         said: [
           ...new Set(own.map(formatNote)),
           ...told.map((id) => formatComplaint(open.find((one) => one.id === id)!)),

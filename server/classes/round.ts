@@ -20,6 +20,8 @@ export type RoundRider = RoundStep &
 export type RoundData = Readonly<{
   steps: readonly RoundRider[]
   done: readonly Readonly<{ name: string; number: number }>[]
+  /** Newcomers on the list who have no bike yet. */
+  withoutBike: readonly string[]
 }>
 
 /**
@@ -64,6 +66,9 @@ export async function roundOf(db: DbExecutor, scope: Scope, ofClass: StudioClass
       wrong: known.get(step.id)?.wrong ?? null,
       setupId: known.get(step.id)?.setupId ?? null,
     })),
+    withoutBike: roster
+      .filter(({ memberId, state }) => state !== 'cancelled' && !seats.has(memberId) && needs.get(memberId) === 'new')
+      .map(({ name }) => name),
     done: newcomers
       .filter(({ memberId }) => (ready.has(memberId) && isNew(memberId)) || known.get(memberId)?.isChecked)
       .map(({ memberId, name }) => ({ name, number: numberOf.get(seats.get(memberId)!) ?? 0 })),

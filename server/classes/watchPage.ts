@@ -27,6 +27,8 @@ export type WatchBike = Readonly<{
   numbers: string | null
   /** Numbers nobody looked at yet: left to the warm-up, or new here and not set up. */
   toCheck: boolean
+  /** Has no numbers yet. */
+  isNew: boolean
   /** To be looked at sooner: to check, told or carried numbers, something noted lately. */
   watchFor: boolean
   kneeNotes: boolean
@@ -39,6 +41,8 @@ export type WatchBike = Readonly<{
 /** What the floor needs during a class, network or not. */
 export type WatchData = Readonly<{
   bikes: readonly WatchBike[]
+  /** Riders on the list who have no bike. */
+  withoutBike: number
   widthM: number
   state: ClassState
   /** What was noted of these riders before, for cues: said, held or not. */
@@ -101,6 +105,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       rider: rider ? { id: rider.memberId, name: rider.name } : null,
       numbers: marks && formatMarks(bike.type, marks),
       toCheck,
+      isNew: rider !== undefined && own.length === 0,
       watchFor: rider !== undefined && (toCheck || unsure || lately || trials.isDue(rider.memberId)),
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
       stop: (rider && stops.get(rider.memberId)) ?? null,
@@ -109,6 +114,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   })
   return {
     bikes,
+    withoutBike: roster.filter(({ memberId, state: how }) => how !== 'cancelled' && !ids.includes(memberId)).length,
     widthM: room.widthM,
     state,
     earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
