@@ -112,6 +112,13 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
   await addPurposes(hall)
   await addClasses(hall)
   await addTrials(hall)
+  for (const i of [WITHOUT_NUMBERS, WITHOUT_NUMBERS + 3, WITHOUT_NUMBERS + 5])
+    await bookRider(
+      db,
+      scopes[0],
+      { classId: 'class-dusk', memberId: memberId(i), state: 'booked', comesMinBefore: 15 },
+      daysBefore(now, 1),
+    )
   await replanClass(db, scopes[0], 'class-dusk', now, { kept: 'here' })
 }
 
@@ -199,12 +206,12 @@ async function addSetup({ db, now, scopes }: Hall, rider: Rider, bike: StudioBik
   const measures = k % 3 !== 0
   const evidence: Evidence[] = [{ kind: 'rider', experience: rider.experience }, crestAtMark(body)]
   let at = startAt(body, type, evidence)
-  for (let mounts = 0; mounts < 3; mounts++) {
+  for (let mounts = 0; mounts < (measures ? 3 : 2); mounts++) {
     evidence.push({ kind: 'set', at }, kneeByEye(body, at, EYE))
     const [read, plumb] = [goniometer(body, at), plumbLine(body, at)]
     if (measures)
       evidence.push(
-        { ...read, deg: Math.max(0, Math.min(80, Math.round(read.deg))) },
+        { ...read, deg: Math.max(-15, Math.min(80, Math.round(read.deg))) },
         { ...plumb, mm: Math.max(-100, Math.min(100, 2 * Math.round(plumb.mm / 2))) },
       )
     const better = nearerMarks(body, type, at, { deg: read.deg, mm: plumb.mm })
@@ -315,7 +322,7 @@ async function addPastClass({ db, scopes, bikes, riders }: Hall, past: PastClass
     const at = new Date(startsAt.getTime() + minute * 60_000)
     const note = { memberId: rider, bikeId, classId: id, minute, createdAt: at }
     const isTwisted = numberOf.get(bikeId) === TWISTED_BIKE
-    if (random.uniform() < (isTwisted ? 0.45 : 0.03)) {
+    if (random.uniform() < (isTwisted ? 0.25 : 0.025)) {
       const side = isTwisted || random.uniform() < 0.5 ? 'left' : 'right'
       const felt = { region: 'feltSaddle', sign: 'felt', side, score: 2 + Math.floor(3 * random.uniform()) } as const
       await addNote(db, scope, { id: `${id}-felt-${n++}`, ...note, ...felt })
@@ -375,14 +382,13 @@ const TRIALS: readonly Readonly<{ state: TrialState; daysAgo: number; ratings: r
 /** Complaints in each state: referred, over, open; and trials in each. */
 async function addTrials(hall: Hall): Promise<void> {
   const { db, now, scopes, riders } = hall
-  const trying = riders.slice(30, 70).filter((_, i) => i % 2 === 0)
-  let at = 0
+  const waiting = riders.slice(18, 72)
   for (const [t, { state, daysAgo, ratings }] of TRIALS.entries())
-    for (; at < trying.length; at++)
-      if (await addTrial(hall, trying[at], t, state, daysAgo, ratings)) {
-        at += 1
-        break
-      }
+    for (const rider of [...waiting]) {
+      const tried = await addTrial(hall, rider, t, state, daysAgo, ratings)
+      if (tried !== 'tooNew') waiting.splice(waiting.indexOf(rider), 1)
+      if (tried === 'begun') break
+    }
   const [scope] = scopes
   const plain = { side: 'both', moment: 'late', lasts: false } as const
   const add = (
@@ -401,7 +407,7 @@ async function addTrials(hall: Hall): Promise<void> {
     await add(`history-open-${i}`, riders[14 + i], what, 4 + i, {})
 }
 
-/** One complaint of the knee with a measurement behind it, and its trial; false where no change is proposed. */
+/** One complaint of the knee with a measurement behind it, and its trial, unless the numbers are newer or no change is proposed. */
 async function addTrial(
   { db, now, scopes, bikes }: Hall,
   rider: Rider,
@@ -409,12 +415,13 @@ async function addTrial(
   state: TrialState,
   daysAgo: number,
   ratings: readonly number[],
-): Promise<boolean> {
+): Promise<'begun' | 'tooNew' | 'noChange'> {
   const scope = scopes[t % 2]
   const begun = daysBefore(now, daysAgo)
-  const [entry] = await currentEntries(db, scope, [rider.id])
+  const [entry, ...others] = await currentEntries(db, scope, [rider.id])
   const bike = bikes.find(({ lineId, openFaults }) => lineId === entry?.lineId && openFaults === 0)
-  if (!entry || !bike || entry.createdAt > daysBefore(now, daysAgo + 2)) return false
+  // Who has numbers for several types was last seen on another one.
+  if (!entry || others.length > 0 || !bike || entry.createdAt > daysBefore(now, daysAgo + 2)) return 'tooNew'
   // The knee was measured again and bends too much: without that no seat height is moved.
   const setupId = `history-check-${rider.id}`
   const checkedAt = daysBefore(now, daysAgo + 1)
@@ -426,16 +433,24 @@ async function addTrial(
   for (const [i, row] of rows.entries())
     await appendEvidence(db, scope, setupId, { id: `${setupId}-${i}`, row }, checkedAt)
   await finishSetup(db, scope, setupId, { id: `${setupId}-numbers`, marks: entry.marks }, checkedAt)
-  const complaint = { id: `history-complaint-${t}`, memberId: rider.id, what: 'frontKnee', side: 'left' } as const
+  const complaint = {
+    id: `history-complaint-${rider.id}`,
+    memberId: rider.id,
+    what: 'frontKnee',
+    side: 'left',
+  } as const
   await addComplaint(db, scope, { ...complaint, strength: 6, moment: 'seated', lasts: false }, checkedAt)
   const { answer } = await reasonsOf(db, scope, rider.id, begun)
-  if (!answer?.change) return false
+  if (!answer?.change) {
+    await closeComplaint(db, scope, complaint.id, begun)
+    return 'noChange'
+  }
   const { axis, to, deg } = answer.change
   const shown = { axis, ...(to !== undefined && { to }), ...(axis === 'tilt' && { deg }) }
   const id = `history-trial-${t}`
   const asked = { id, memberId: rider.id, complaintId: complaint.id, shown, weeks: 2, reason: null } as const
   const { outcome } = await startTrial(db, scope, { ...asked, ratingBefore: 6 }, begun)
-  if (outcome !== 'kept') return false
+  if (outcome !== 'kept') return 'noChange'
   for (const [r, rating] of ratings.entries())
     await rateTrial(
       db,
@@ -448,5 +463,5 @@ async function addTrial(
     await endTrial(db, scope, { id, outcome: state }, ended)
     if (state === 'keep') await closeComplaint(db, scope, complaint.id, ended)
   }
-  return true
+  return 'begun'
 }
