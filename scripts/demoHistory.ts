@@ -200,8 +200,7 @@ async function addSetups(hall: Hall): Promise<void> {
 /** A set-up as it would have gone: landmark, then a glance, an instrument and the plumb line, until nothing moves. */
 async function addSetup({ db, now, scopes }: Hall, rider: Rider, bike: StudioBike, daysAgo: number, k: number) {
   const type = TYPES[bike.lineId as keyof typeof TYPES]
-  const standsMm = bike.number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
-  const body = inAnotherSetup(rider.body, type, 0, standsMm)
+  const body = bodyOn(rider, bike)
   const scope = scopes[k % 2]
   const measures = k % 3 !== 0
   const evidence: Evidence[] = [{ kind: 'rider', experience: rider.experience }, crestAtMark(body)]
@@ -226,6 +225,13 @@ async function addSetup({ db, now, scopes }: Hall, rider: Rider, bike: StudioBik
   for (const [i, row] of evidence.entries())
     await appendEvidence(db, scope, id, { id: `${id}-${i}`, row }, timeAt(20 * (i + 1)))
   await finishSetup(db, scope, id, { id: `${id}-numbers`, marks: last.at! }, finishedAt)
+}
+
+/** A rider on a machine as it truly stands: its known offset, and what is hidden of bike 12. */
+function bodyOn(rider: Rider, { lineId, number, machineCalibration }: StudioBike): SimulatedRider {
+  const hiddenMm = number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
+  const standsMm = (machineCalibration.offsetsMm?.seatHeight ?? 0) + hiddenMm
+  return inAnotherSetup(rider.body, TYPES[lineId as keyof typeof TYPES], 0, standsMm)
 }
 
 /** Where a set-up begins: the saddle at the hip crest, everything else at its middle. */
@@ -256,6 +262,13 @@ function nearerMarks(
     Math.abs(trueFlexionDeg(body, { ...at, seatSlide: slide.label, seatHeight: label }) + degOff - 30),
   )
   return { ...at, seatHeight: height.label, seatSlide: slide.label }
+}
+
+/** These marks with the seat so low that the knee bends by about 42°. */
+function lowered(body: SimulatedRider, type: BikeType, at: Marks): Marks {
+  const bendOff = (label: string) => Math.abs(trueFlexionDeg(body, { ...at, seatHeight: label }) - 42)
+  const labels = positionsOf(axisOf(type, 'seatHeight')!.scale).map(({ label }) => label)
+  return { ...at, seatHeight: labels.reduce((a, b) => (bendOff(b) < bendOff(a) ? b : a)) }
 }
 
 /** Numbers kept for another purpose, and some that riders only told. */
@@ -407,7 +420,7 @@ async function addTrials(hall: Hall): Promise<void> {
     await add(`history-open-${i}`, riders[14 + i], what, 4 + i, {})
 }
 
-/** One complaint of the knee with a measurement behind it, and its trial, unless the numbers are newer or no change is proposed. */
+/** One complaint of the knee, measured, and its trial; not where numbers are newer or no change is proposed. */
 async function addTrial(
   { db, now, scopes, bikes }: Hall,
   rider: Rider,
@@ -419,20 +432,25 @@ async function addTrial(
   const scope = scopes[t % 2]
   const begun = daysBefore(now, daysAgo)
   const [entry, ...others] = await currentEntries(db, scope, [rider.id])
-  const bike = bikes.find(({ lineId, openFaults }) => lineId === entry?.lineId && openFaults === 0)
+  const own = bikes.filter(
+    ({ lineId, openFaults, number }) => lineId === entry?.lineId && openFaults === 0 && number !== LOW_BIKE.number,
+  )
+  const bike = own.length > 0 ? own[t % own.length] : undefined
   // Who has numbers for several types was last seen on another one.
   if (!entry || others.length > 0 || !bike || entry.createdAt > daysBefore(now, daysAgo + 2)) return 'tooNew'
-  // The knee was measured again and bends too much: without that no seat height is moved.
+  // Somebody set the seat too low since, and the knee was measured: without a measurement no seat height is moved.
   const setupId = `history-check-${rider.id}`
   const checkedAt = daysBefore(now, daysAgo + 1)
+  const body = bodyOn(rider, bike)
+  const marks = lowered(body, entry.type, entry.marks)
   await startSetup(db, scope, { id: setupId, memberId: rider.id, bikeId: bike.id }, checkedAt)
   const rows: readonly Evidence[] = [
-    { kind: 'set', at: entry.marks },
-    { kind: 'kneeAngle', by: 'goniometer', deg: 41, at: entry.marks },
+    { kind: 'set', at: marks },
+    { ...goniometer(body, marks), deg: Math.round(trueFlexionDeg(body, marks)) },
   ]
   for (const [i, row] of rows.entries())
     await appendEvidence(db, scope, setupId, { id: `${setupId}-${i}`, row }, checkedAt)
-  await finishSetup(db, scope, setupId, { id: `${setupId}-numbers`, marks: entry.marks }, checkedAt)
+  await finishSetup(db, scope, setupId, { id: `${setupId}-numbers`, marks }, checkedAt)
   const complaint = {
     id: `history-complaint-${rider.id}`,
     memberId: rider.id,

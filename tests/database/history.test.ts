@@ -1,0 +1,120 @@
+/** @jest-environment node */
+import { execFileSync } from 'node:child_process'
+import { join } from 'node:path'
+import { createPool } from 'mysql2/promise'
+import type { Scope } from '@/server/accounts/scope'
+import { listBikes } from '@/server/bikes/bikes'
+import { listTapeReadings } from '@/server/bikes/tapeReadings'
+import { afterClass } from '@/server/classes/after'
+import { findClass } from '@/server/classes/classes'
+import { floorBefore } from '@/server/classes/floor'
+import { watchData } from '@/server/classes/watchPage'
+import { studioPicture } from '@/server/comfort/picture'
+import { reasonsOf } from '@/server/comfort/reasons'
+import { storyOf } from '@/server/comfort/story'
+import { closeDatabase, database } from '@/server/db/connection'
+import { searchMembers } from '@/server/members/members'
+import { currentEntries } from '@/server/register/register'
+import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
+import { NAMED_FROM, poolResiduals } from '@/core/learning/machineResiduals'
+import { machineChecks } from '@/server/setups/riderResiduals'
+import { today } from '@/server/today/today'
+
+/** The demo hall with its twenty weeks, on a database of its own: no main view is empty, what is hidden is found. */
+jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
+
+const OWN = 'saddle_history'
+const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
+const shared = process.env.DATABASE_URL!
+
+async function onServer(statement: string): Promise<void> {
+  const pool = createPool(shared)
+  await pool.query(statement)
+  await pool.end()
+}
+
+beforeAll(async () => {
+  await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
+  await onServer(`CREATE DATABASE ${OWN} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
+  const own = new URL(shared)
+  own.pathname = `/${OWN}`
+  process.env.DATABASE_URL = own.toString()
+  for (const args of [['scripts/migrate.ts'], ['scripts/seed.ts', '--history']])
+    execFileSync(join(process.cwd(), 'node_modules/.bin/tsx'), args, { env: { ...process.env, NODE_OPTIONS: '' } })
+})
+afterAll(async () => {
+  await closeDatabase()
+  process.env.DATABASE_URL = shared
+  await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
+})
+
+test('members have numbers on all three types and for every purpose', async () => {
+  const { counts, members } = await searchMembers(database(), scope, { typed: '', withoutNumbers: false, page: 1 })
+  expect(counts.all).toBe(90)
+  expect(counts.withoutNumbers).toBeLessThan(15)
+  const entries = await currentEntries(
+    database(),
+    scope,
+    members.map(({ id }) => id),
+  )
+  expect(new Set(entries.map(({ lineId }) => lineId))).toEqual(new Set(['sorrel', 'meadowsweet', 'bracken']))
+  expect(new Set(entries.map(({ purpose }) => purpose))).toEqual(new Set(['usual', 'upright', 'starter', 'road']))
+})
+
+test('tonight’s class is placed, with newcomers to set up, a stop and a trial on the floor', async () => {
+  const now = new Date()
+  const ofClass = (await findClass(database(), scope, 'class-dusk'))!
+  const { tiles, queue, waiting } = await floorBefore(database(), scope, ofClass, true, now)
+  expect(waiting).toBe(0)
+  expect(tiles.filter(({ rider }) => rider).length).toBeGreaterThanOrEqual(15)
+  expect(queue.filter(({ need }) => need === 'new').length).toBeGreaterThanOrEqual(3)
+  expect(tiles.some(({ stop }) => stop)).toBe(true)
+  expect(tiles.some(({ mark }) => mark === 'trial')).toBe(true)
+  expect((await watchData(database(), scope, ofClass, now)).bikes.some(({ trial }) => trial)).toBe(true)
+})
+
+test('today has a next class, a queue, a stop, trials due and bikes out of use', async () => {
+  const found = await today(database(), scope, new Date())
+  expect(found.next).toMatchObject({ withoutBike: 0 })
+  expect(found.queue.length).toBeGreaterThan(0)
+  expect(found.due[0].isStop).toBe(true)
+  expect(found.due.some(({ what }) => what.startsWith('trial'))).toBe(true)
+  expect(found.outOfUse.length).toBeGreaterThan(0)
+  expect(Object.values(found.steps)).toEqual([true, true, true, true])
+})
+
+test('the studio’s picture finds the twisted saddle and the cue that holds, and how trials end', async () => {
+  const picture = await studioPicture(database(), scope, new Date())
+  expect(picture.bikes.map(({ number, side }) => ({ number, side }))).toEqual([{ number: 19, side: 'left' }])
+  expect(picture.cues.filter(({ holds }) => holds === 'more').map(({ sign }) => sign)).toEqual(['shrugged'])
+  expect(picture.complaints.length).toBeGreaterThan(0)
+  const ends = picture.trials.map(({ ended, running }) => ({ ...ended, running }))
+  const sum = (key: 'keep' | 'undo' | 'next' | 'running') => ends.reduce((all, one) => all + one[key], 0)
+  for (const key of ['keep', 'undo', 'next', 'running'] as const) expect(sum(key)).toBeGreaterThan(0)
+})
+
+test('an eye is learned, the studio’s proportions too, first suggestions can be judged', async () => {
+  const { knee } = await ownEye(database(), scope)
+  expect(knee.pairs).toBeGreaterThan(20)
+  expect((await listCheckedSetups(database(), scope)).length).toBeGreaterThan(50)
+  expect((await listRecentSetups(database(), scope)).length).toBeGreaterThan(20)
+})
+
+test('its riders name the machine that stands low', async () => {
+  const bikes = await listBikes(database(), scope)
+  const found = poolResiduals(await machineChecks(database(), scope, bikes, new Date()))
+  const named = found.filter(({ offChance }) => offChance >= NAMED_FROM)
+  const [surest] = [...named].sort((a, b) => b.offChance - a.offChance)
+  expect(bikes.find(({ id }) => id === surest.machine)?.number).toBe(12)
+  expect(surest.mm).toBeLessThan(-4)
+})
+
+test('a past class has its list, a rider their reasons and story, a type its tape', async () => {
+  const now = new Date()
+  const dawn = await afterClass(database(), scope, (await findClass(database(), scope, 'class-dawn'))!, now)
+  expect(dawn.rows.length).toBeGreaterThan(0)
+  const stopped = (await today(database(), scope, now)).due[0].memberId
+  expect((await reasonsOf(database(), scope, stopped, now)).complaints.length).toBeGreaterThan(0)
+  expect((await storyOf(database(), scope, stopped, { part: 'all', page: 0 }, now)).items.length).toBeGreaterThan(0)
+  expect((await listTapeReadings(database(), scope, 'sorrel')).length).toBeGreaterThanOrEqual(5)
+})
