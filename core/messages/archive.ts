@@ -44,9 +44,9 @@ export function formatArchiveRefusal(
     case 'stopped':
       return 'Stopped; nothing was written.'
     case 'busy':
-      return 'Another file is being brought in just now. Wait until it is done, then try again.'
+      return 'Another file is being imported just now. Wait until it is done, then try again.'
     case 'gone':
-      return 'This file is not here any more; choose it again. Perhaps it was brought in meanwhile.'
+      return 'This file is not here any more; choose it again. Perhaps it was imported meanwhile.'
   }
 }
 

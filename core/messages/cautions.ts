@@ -22,7 +22,7 @@ export const CAUTION: Readonly<Record<CautionCode, string>> = Object.freeze({
   cliniciansWord: 'Pregnancy: their clinician’s word comes before any fitting.',
   comfortOnly:
     'A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, ' +
-    'swelling, chest pain or dizziness: stop, and send the rider to a licensed clinician. ' +
+    'swelling, chest pain or dizziness: stop, and refer the rider to a licensed clinician. ' +
     'The studio’s rules, the bike’s manual and local codes come first.',
 })
 

@@ -39,7 +39,7 @@ export const MEMBER_CAUTIONS: readonly string[] = [
   CAUTION.insertionMark,
   CAUTION.directDrive,
   'Strap snug, not tight; laces tucked in.',
-  CAUTION.comfortOnly,
+  CAUTION.comfortOnly.replace('refer the rider to a licensed clinician', 'see a licensed clinician'),
 ]
 
 /** "Felt 7 of 10, knees: a little tight" */

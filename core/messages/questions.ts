@@ -39,18 +39,19 @@ const REQUEST: Readonly<Record<Question, string>> = {
   plumbByEye: 'Look where the knee hangs over the pedal',
 }
 
-/** "Take the inseam with a tape: some 25 seconds, and 22 riders in 100 more need not climb off again." */
-export function formatQuestion({ question, gain, costS }: QuestionValue): string {
-  const share = Math.max(1, Math.round(100 * gain))
-  return (
-    `${REQUEST[question]}: some ${Math.round(costS)} seconds, and ${share} riders in 100 more ` +
-    'need not climb off again.'
-  )
-}
+/** "Take the inseam with a tape: about 25 seconds, saves 1 in 5 riders a dismount." */
+export const formatQuestion = ({ question, gain, costS }: QuestionValue): string =>
+  `${REQUEST[question]}: about ${Math.round(costS)} seconds, saves ${riderShare(gain)} a dismount.`
 
-/** The same in a few words: "20 s; right for 16 in 100 more". */
+/** "Take the inseam with a tape?", as a button asks it. */
+export const formatQuestionTitle = (question: Question): string => `${REQUEST[question]}?`
+
+const riderShare = (gain: number): string =>
+  gain >= 0.75 ? 'most riders' : `1 in ${Math.max(2, Math.round(1 / Math.max(gain, 0.01)))} riders`
+
+/** The same in a few words: "20 s, saves 1 in 6 riders a dismount". */
 export const formatWorth = ({ gain, costS }: QuestionValue): string =>
-  `${Math.round(costS)} s; right at once for ${Math.max(1, Math.round(100 * gain))} in 100 more`
+  `${Math.round(costS)} s, saves ${riderShare(gain)} a dismount`
 
 /** "Begin at 5, one mark lower; after three rides raise to 6." */
 export function formatStarter(bikeType: BikeType, { from, to, afterRides }: Starter): string {

@@ -24,7 +24,7 @@ test.each([
   ['translated', { fromType: 'Sorrel' }, null, 'worked out from Sorrel'],
   ['tape', {}, null, 'from their own bike, by tape'],
   ['change', { change: { what: 'shoes', mm: 6 } }, null, 'new shoes, 6 mm thicker'],
-  ['imported', {}, null, 'brought in from a file'],
+  ['imported', {}, null, 'imported from a file'],
 ] as const)('why: %p %j', (source, basis, was, said) => {
   expect(formatBasis(source, basis, was)).toBe(said)
 })

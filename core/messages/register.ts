@@ -5,7 +5,7 @@ import type { Basis, Certainty, Change, Footwear, Purpose, Source } from '../reg
 import type { MarksOnMachine } from '../translate/onMachine'
 import type { UnitSystem } from '../units/length'
 import { formatLabel } from './labels'
-import { AXIS_NAME, capitalized, evidenceName, formatLength, formatList } from './phrases'
+import { AXIS_NAME, capitalized, evidenceName, formatLength } from './phrases'
 import { formatPedalSide } from './rider'
 
 /** What numbers are kept for. */
@@ -78,7 +78,7 @@ export function formatBasis(source: Source, basis: Basis, was: string | null): s
     case 'change':
       return basis.change ? formatChange(basis.change.what, basis.change.mm) : 'something changed'
     case 'imported':
-      return basis.note ? `brought in: ${basis.note}` : 'brought in from a file'
+      return basis.note ? `imported: ${basis.note}` : 'imported from a file'
     case 'trial':
       return basis.note ? `on trial: ${basis.note}` : 'on trial'
   }
@@ -105,22 +105,22 @@ export const formatNamedMarks = (bikeType: BikeType, marks: Marks): string =>
       .join(', '),
   )
 
-/** Why a machine takes other marks: "its post reads low". A seat or bar that stands low is set to a higher place. */
+/** Why a machine takes other marks: "slide set far back, bars read low". What stands low is set to a higher mark. */
 export function formatMachineWhy({ moved, translated }: Pick<MarksOnMachine, 'moved' | 'translated'>): string {
   if (translated) return 'worked out for its new marks'
   const part: Readonly<Record<AxisName, readonly [what: string, plus: string, minus: string]>> = {
-    seatHeight: ['its post', 'high', 'low'],
-    seatSlide: ['its slide', 'far forward', 'far back'],
-    barHeight: ['its bars', 'high', 'low'],
-    barSlide: ['its bar slide', 'far forward', 'far back'],
+    seatHeight: ['post reads', 'high', 'low'],
+    seatSlide: ['slide set', 'far forward', 'far back'],
+    barHeight: ['bars read', 'high', 'low'],
+    barSlide: ['bar slide set', 'far forward', 'far back'],
   }
-  return formatList(
-    moved.map(({ axis, offsetMm, followsSaddle }) => {
-      if (followsSaddle) return 'its bars follow the saddle'
+  return moved
+    .map(({ axis, offsetMm, followsSaddle }) => {
+      if (followsSaddle) return 'bars follow the saddle'
       const [what, plus, minus] = part[axis]
-      return `${what} reads ${offsetMm > 0 ? plus : minus}`
-    }),
-  )
+      return `${what} ${offsetMm > 0 ? plus : minus}`
+    })
+    .join(', ')
 }
 
 /** Nearer than this nothing is felt, mm. */

@@ -54,7 +54,7 @@ export function formatTaken({ added, changed, unchanged, cancelled, booked }: Ti
   const parts = [
     `${counted(added, 'class', 'classes')} new`,
     changed > 0 && `${changed} changed`,
-    cancelled > 0 && `${cancelled} called off`,
+    cancelled > 0 && `${cancelled} cancelled`,
     unchanged > 0 && `${unchanged} as they were`,
   ].filter(Boolean)
   return `${parts.join(', ')}${booked > 0 ? `; ${counted(booked, 'booking')}` : ''}.`

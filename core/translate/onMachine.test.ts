@@ -23,7 +23,7 @@ test('a post that stands low takes a higher mark, and why is said', () => {
     { bikeType: HALVES, bike: { offsetsMm: { seatHeight: -9 } } },
   )
   expect(found.marks).toEqual({ ...marks, seatHeight: '7.5' })
-  expect(formatMachineWhy(found)).toBe('its post reads low')
+  expect(formatMachineWhy(found)).toBe('post reads low')
   expect(found.leftOverMm).toBeCloseTo(1, 6)
 })
 

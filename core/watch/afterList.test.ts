@@ -12,7 +12,7 @@ const record = (id: string, memberId: string, sign: string, of: Partial<ClassRec
 })
 const failed = (memberId: string, sign: string) => ({ memberId, sign, cued: true, held: false })
 
-test('one list by urgency: red flags, felt by strength, failing cues, trials, notes, last the unchecked numbers', () => {
+test('one list by urgency: red flags, felt by strength, failing cues, trials, notes, unchecked numbers', () => {
   const notes = [
     record('1', 'a', 'kneesOut', { cued: true, held: false }),
     record('2', 'b', 'felt', { region: 'feltLowBack', score: 3 }),
@@ -33,7 +33,7 @@ test('one list by urgency: red flags, felt by strength, failing cues, trials, no
     ['noted', 'f'],
     ['warmUp', 'h'],
   ])
-  expect(list.map(isStrong)).toEqual([false, false, true, false, false, false, false])
+  expect(list.map(isStrong)).toEqual([false, true, false, false, false, false, false])
 })
 
 test('failures of another rider, or of another cue, are not this one’s', () => {

@@ -58,7 +58,7 @@ const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
     [
       'heelDropped',
       'Heel dropped',
-      'Keep the foot level as it comes by the floor.',
+      'Keep the foot flat at the bottom of the turn.',
       'seat height: it may be low',
       CALVES,
     ],
@@ -83,7 +83,7 @@ const BY_REGION: Readonly<Record<Region, readonly Row[]>> = {
     [
       'locked',
       'Locked at the bottom',
-      'Keep a little bend as the pedal goes by the floor.',
+      'Keep a little bend at the bottom of the turn.',
       'seat height: it may be high',
       NONE,
     ],

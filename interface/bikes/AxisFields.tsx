@@ -43,7 +43,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
       <legend>{AXIS_TITLE[name]}</legend>
       <div className={parts.fields}>
         {axis.form === 'irregular' ? (
-          <p className={parts.wide}>Its marks lie unevenly, as brought in; they are kept as they are.</p>
+          <p className={parts.wide}>Its marks lie unevenly, as in the imported file. They stay as they are.</p>
         ) : (
           <Segmented
             className={parts.wide}

@@ -177,7 +177,7 @@ function ImportButton() {
       >
         <Button icon={<UploadOutlined />}>Import</Button>
       </Upload>
-      <Modal open={lines.length > 0} onCancel={() => setLines([])} footer={null} title="Nothing was brought in">
+      <Modal open={lines.length > 0} onCancel={() => setLines([])} footer={null} title="Nothing was imported">
         <ul className={parts.faults}>
           {lines.map((line) => (
             <li key={line}>{line}</li>

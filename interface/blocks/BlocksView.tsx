@@ -98,7 +98,7 @@ export function BlocksView({
                 return false
               }}
             >
-              <Button size="large">Bring in</Button>
+              <Button size="large">Import</Button>
             </Upload>
           )}
           {kept.length > 0 && (
@@ -123,7 +123,7 @@ export function BlocksView({
       )}
       {blocks.length === 0 && (
         <p className={styles.none}>
-          No blocks yet. {mayPlan && 'Add one, bring in a file, or take over the plan of another class.'}
+          No blocks yet. {mayPlan && 'Add one, import a file, or take over the plan of another class.'}
         </p>
       )}
       <DndContext

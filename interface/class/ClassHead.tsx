@@ -29,7 +29,7 @@ export function ClassHead({
           {info.day}
           {!info.open && `, ${info.span}`}
           {info.roomName && `, ${info.roomName}`}
-          {info.cancelled && <b className={styles.off}> called off</b>}
+          {info.cancelled && <b className={styles.off}> cancelled</b>}
         </p>
       </div>
       {!info.open && nowMs > 0 && <ClockFace info={info} nowMs={nowMs} />}

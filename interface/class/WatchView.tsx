@@ -310,7 +310,7 @@ function NobodySits({
       <h2>Nobody has a bike yet</h2>
       <p>
         {withoutBike > 0
-          ? `${withoutBike} ${withoutBike === 1 ? 'rider is' : 'riders are'} on the list. A note needs a rider on a bike.`
+          ? `${withoutBike} on the list. A note needs a rider on a bike.`
           : 'Nobody is on the list. A note needs a rider on a bike.'}
       </p>
       {withoutBike > 0 && (

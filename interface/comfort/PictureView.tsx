@@ -105,14 +105,14 @@ function ReferralWords({ referral, usual }: Pick<Props, 'referral' | 'usual'>) {
     setTyped(words.trim() || usual)
   }
   return (
-    <section className={styles.words} aria-label="Words for riders who are sent on">
-      <h2>Said to riders who are sent on</h2>
+    <section className={styles.words} aria-label="Words for riders who are referred">
+      <h2>What referred riders are told</h2>
       <p className={styles.lead}>
         A red flag always stops advice on the bike; that cannot be turned off. The words are yours: name the clinic, the
         emergency number and the rules that hold here.
       </p>
       <Input.TextArea
-        aria-label="Said to riders who are sent on"
+        aria-label="What referred riders are told"
         autoSize={{ minRows: 3 }}
         maxLength={800}
         value={typed}

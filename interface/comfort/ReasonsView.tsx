@@ -57,7 +57,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
       {page.flagged.map((flag) => (
         <section key={flag.id} className={styles.flag} aria-label="Red flag of the floor">
           <p>
-            <b>{flag.text}.</b> Nothing is changed until it is said where, and the rider was sent on.
+            <b>{flag.text}.</b> Change nothing until you recorded where it is and referred the rider.
           </p>
           {mayNote && (
             <Button
@@ -316,7 +316,7 @@ function Felt({
         Undo
       </Button>
     )
-    message.open({ key: id, type: 'success', content: <>Settled. {undo}</>, duration: 10 })
+    message.open({ key: id, type: 'success', content: <>It is over. {undo}</>, duration: 10 })
     changed()
   }
   return (
@@ -335,8 +335,8 @@ function Felt({
               Say more
             </Button>
           )}
-          <Button size="large" loading={busy} onClick={close} aria-label={`Settled: ${text}`}>
-            Settled
+          <Button size="large" loading={busy} onClick={close} aria-label={`It is over: ${text}`}>
+            It is over
           </Button>
         </div>
       )}

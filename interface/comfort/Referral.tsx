@@ -45,13 +45,13 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
     changed()
   }
   return (
-    <section className={styles.refer} aria-label="Send on">
+    <section className={styles.refer} aria-label="Refer">
       <h2>No change of the bike: {why.charAt(0).toLowerCase() + why.slice(1)}</h2>
       <p className={styles.say}>{say}</p>
       <ul>
         {complaints.map(({ id, text: felt, flags, from, handed }) => (
           <li key={id}>
-            {felt}: {flags.join(', ')}. {from}.{handed && <b> Sent on {handed}.</b>}
+            {felt}: {flags.join(', ')}. {from}.{handed && <b> Referred {handed}.</b>}
           </li>
         ))}
       </ul>
@@ -90,7 +90,7 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
               onChange={(event) => setTold(event.target.value)}
             />
             <Button size="large" type="primary" loading={busy} disabled={told.trim() === ''} onClick={keep}>
-              Sent on
+              Referred
             </Button>
           </>
         )}

@@ -28,7 +28,7 @@ const MOST_SHARES = 12
 export const picturePage = (picture: StudioPicture): PicturePage => ({
   lead:
     `${picture.rides.toLocaleString('en')} rides of ${picture.riders} riders in the last ${PICTURE_WEEKS} weeks. ` +
-    'Only what chance would hardly bring about is told; what is missing here may still be so.',
+    'Only clear patterns are shown. What is missing here may still be so.',
   bikes: picture.bikes.map((one) => ({ id: one.bikeId, text: formatOneSidedBike(one, one.number) })),
   cues: picture.cues.map(formatTellingCue),
   noCues:

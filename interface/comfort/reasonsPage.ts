@@ -80,7 +80,7 @@ export type ReasonsPage = Readonly<{
 /** Causes with less weight than this are not worth a line. */
 const LEAST_SHARE = 0.03
 const MOST_CAUSES = 8
-const SENT_ON_FIRST = 'The rider is sent on first: nothing is changed, and nothing decided, until that is settled.'
+const SENT_ON_FIRST = 'Refer the rider first. Change nothing and decide nothing until that is over.'
 
 export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
   const { complaints, flagged, answer, onFile, trials, touched, referral } = found

@@ -66,8 +66,8 @@ export function FilesView() {
       <header className={styles.head}>
         <h1>Files</h1>
       </header>
-      <section className={styles.part} aria-label="Take out">
-        <h2>Take out</h2>
+      <section className={styles.part} aria-label="Export">
+        <h2>Export</h2>
         <div className={styles.out}>
           <Button size="large" icon={<DownloadOutlined />} href="/api/files/members.csv" download>
             Members and numbers
@@ -84,8 +84,8 @@ export function FilesView() {
           </p>
         </div>
       </section>
-      <section className={styles.part} aria-label="Bring in">
-        <h2>Bring in</h2>
+      <section className={styles.part} aria-label="Import">
+        <h2>Import</h2>
         <Upload.Dragger
           accept=".csv,.txt,.tsv,.json"
           multiple={false}

@@ -47,7 +47,7 @@ export function Changed({ memberId, held, close, kept }: Props) {
     if (await act(() => keepAfterChange(memberId, what, mm, parts))) kept()
   }
   return (
-    <Modal open onCancel={close} footer={null} width={720} title="Something changed">
+    <Modal open onCancel={close} footer={null} width={720} title="Shoes or saddle changed">
       <div className={styles.choices} role="group" aria-label="What changed">
         {CHANGES.map((one) => (
           <button key={one} type="button" aria-pressed={one === what} onClick={() => setWhat(one)}>

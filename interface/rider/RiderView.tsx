@@ -110,17 +110,17 @@ export function RiderView({
         )}
         {maySetUp && shown && (
           <Button className="no-print" size="large" onClick={() => setModal('changed')}>
-            Something changed
+            Shoes or saddle changed
           </Button>
         )}
         {maySetUp && types.length > 0 && (
           <Button className="no-print" size="large" onClick={() => setModal('tape')}>
-            Own bike’s tape
+            From own bike
           </Button>
         )}
         {maySetUp && (
           <Button className="no-print" size="large" onClick={() => setChoosing('told')}>
-            Knows the numbers
+            Type in numbers
           </Button>
         )}
         {maySetUp && (
@@ -179,7 +179,7 @@ export function RiderView({
       )}
       <p className={styles.caution}>
         A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
-        dizziness: stop, and send the rider to a licensed clinician.
+        dizziness: stop, and refer the rider to a licensed clinician.
       </p>
       {modal === 'tape' && <FromTape memberId={member.id} types={types} close={() => setModal(null)} kept={kept} />}
       {modal === 'changed' && <Changed memberId={member.id} held={held} close={() => setModal(null)} kept={kept} />}

@@ -35,7 +35,7 @@ export function ChosenThing({
         <b>{kind === 'instructor' ? 'The instructor’s place' : `${kind[0].toUpperCase()}${kind.slice(1)}`}</b>
         {kind !== 'instructor' && (
           <Button size="large" onClick={takeOut}>
-            Take out
+            Remove
           </Button>
         )}
       </div>
@@ -59,7 +59,7 @@ export function ChosenThing({
           ↻ 5°
         </Button>
         <Button size="large" onClick={takeOut}>
-          Take out
+          Remove
         </Button>
       </div>
     </div>

@@ -5,8 +5,7 @@ import { formatPrompt } from '@/core/messages/setupPrompts'
 import { Button, Segmented } from 'antd'
 import type { Marks } from '@/core/conventions'
 import { CHECK_TEXT, checkText } from '@/core/messages/checks'
-import { capitalized } from '@/core/messages/phrases'
-import { formatWorth, QUESTION_NAME } from '@/core/messages/questions'
+import { formatQuestionTitle, formatWorth } from '@/core/messages/questions'
 import { CheckPicture } from '../drawing/CheckPicture'
 import { QUESTION_CARD } from './checksOfStep'
 import { MisSet } from './MisSet'
@@ -91,7 +90,7 @@ export function StepPanel(props: StepPanelProps) {
                 props.onCheck(there.check)
               }}
             >
-              <b>{capitalized(QUESTION_NAME[ask.question])}?</b> {formatWorth(ask)}
+              <b>{formatQuestionTitle(ask.question)}</b> {formatWorth(ask)}
             </button>
           )}
         </div>

@@ -27,7 +27,7 @@ export function BringIn({ open, close }: Readonly<{ open: boolean; close: () => 
     close()
   }
   return (
-    <Modal open={open} onCancel={end} footer={null} title="Bring in classes" width={620} destroyOnHidden>
+    <Modal open={open} onCancel={end} footer={null} title="Import classes" width={620} destroyOnHidden>
       {!read && (
         <>
           <Upload.Dragger
@@ -64,7 +64,7 @@ export function BringIn({ open, close }: Readonly<{ open: boolean; close: () => 
               {read.found.slice(0, 60).map((one, i) => (
                 <li key={i}>
                   <span>{one.when}</span> {one.title}
-                  {one.cancelled ? ', called off' : one.riders > 0 && `, ${one.riders} booked`}
+                  {one.cancelled ? ', cancelled' : one.riders > 0 && `, ${one.riders} booked`}
                 </li>
               ))}
             </ul>

@@ -66,7 +66,7 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
                 Add a class
               </Button>
               <Button size="large" onClick={() => setBringing(true)}>
-                Bring in
+                Import
               </Button>
             </>
           )}
@@ -88,7 +88,7 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
       {classes.length === 0 && (
         <p className={styles.none}>
           No class this week.{' '}
-          {mayPlan ? 'Add one, or bring in a calendar or a list.' : 'Whoever plans classes adds them.'}
+          {mayPlan ? 'Add one, or import a calendar or a list.' : 'Whoever plans classes adds them.'}
         </p>
       )}
       <div className={styles.week}>
@@ -120,7 +120,7 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
                         </small>
                       </span>
                       <span className={styles.count}>
-                        {one.cancelled ? 'called off' : `${one.riders} ${one.riders === 1 ? 'rider' : 'riders'}`}
+                        {one.cancelled ? 'cancelled' : `${one.riders} ${one.riders === 1 ? 'rider' : 'riders'}`}
                       </span>
                       {one === next && nowMs > 0 && <em>{untilStart(one, nowMs)}</em>}
                     </Link>

@@ -118,7 +118,7 @@ export async function storyOf(
       at: one.createdAt,
       kind: 'complaint',
       title: formatComplaint(one),
-      more: [formatWhen(one), one.line && `“${one.line}”`, one.handedTo && `Sent on; told: ${one.handedTo}`]
+      more: [formatWhen(one), one.line && `“${one.line}”`, one.handedTo && `Referred; told: ${one.handedTo}`]
         .filter(Boolean)
         .join('. '),
     })),

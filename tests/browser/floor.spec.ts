@@ -95,7 +95,7 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
   )
   await page.clock.install()
   await page.goto('/class')
-  await page.getByRole('button', { name: 'Bring in' }).click()
+  await page.getByRole('button', { name: 'Import' }).click()
   await page.locator('input[type=file]').setInputFiles({
     name: 'week.csv',
     mimeType: 'text/csv',
@@ -145,7 +145,7 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
     await page.goto(classPage)
     const tileOf = floor(page).getByRole('button', { name: new RegExp(name) })
     await tileOf.click()
-    await page.getByRole('button', { name: 'Called off' }).click()
+    await page.getByRole('button', { name: 'Not coming' }).click()
     await expect(tileOf).toHaveCount(0)
     const sorrel = [7, 8, 9, 10, 11].map((bike) => tile(page, bike))
     const taken = await Promise.all(sorrel.map((one) => one.innerText()))
@@ -261,7 +261,7 @@ test('a room is drawn: a bike moved by arrows and turned, a screen added, kept, 
   await expect(bike).toBeVisible()
   // Given back to where it stood before this test.
   await bike.click()
-  await page.getByRole('button', { name: 'Take out' }).click()
+  await page.getByRole('button', { name: 'Remove' }).click()
   await page.getByRole('button', { name: 'Keep the room' }).click()
   await expect(page.getByText('The room is kept.')).toBeVisible()
   await page.waitForURL(/room=[0-9a-f-]{36}/)

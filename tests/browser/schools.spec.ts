@@ -176,7 +176,7 @@ test('told numbers take at most 8 taps, a re-check at most 5, a new rider withou
 
   await addMember(page, unique('Toldo Wray'))
   const told = tapper()
-  await told.tap(page.getByRole('button', { name: 'Knows the numbers' }))
+  await told.tap(page.getByRole('button', { name: 'Type in numbers' }))
   await told.tap(page.getByRole('button', { name: /^1(?!\d)/ }))
   await page.waitForURL('**/set-up/**')
   await told.tap(mark(page, 'Seat height', '8'))

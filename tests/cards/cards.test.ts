@@ -82,7 +82,7 @@ const rows = Array.from({ length: 24 }, (_, i) => ({
   name: i % 4 === 3 ? null : `Rider ${i + 1}`,
   marks: i % 5 === 4 || Object.values(TYPES)[i % 3] !== TYPES.sorrel ? null : marks,
   sure: i === 0 ? 'measured' : null,
-  remark: i === 0 ? 'its post reads low' : null,
+  remark: i === 0 ? 'post reads low' : null,
 }))
 
 test('a class of 24 on one A4 page, of more on two: every bike once, boxes for a newcomer’s numbers', async () => {
@@ -98,7 +98,7 @@ test('a class of 24 on one A4 page, of more on two: every bike once, boxes for a
     expect(all).toContain(String(number))
     if (name) expect(all.filter((one) => one === name)).toHaveLength(1)
   }
-  expect(all).toContain('Sorrel, measured, its post reads low')
+  expect(all).toContain('Sorrel, measured, post reads low')
 })
 
 test('tags for the bikes that are taken, ten a sheet; an empty class says so', async () => {
