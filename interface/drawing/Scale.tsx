@@ -67,7 +67,10 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
   }
 
   return (
-    <section className={`${styles.scale} ${styles[way]} ${asking ? styles.asking : ''}`}>
+    <section
+      className={`${styles.scale} ${styles[way]} ${asking ? styles.asking : ''}`}
+      data-asking={asking ? '' : undefined}
+    >
       <h2>{title}</h2>
       <div
         ref={list}

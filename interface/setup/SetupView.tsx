@@ -17,6 +17,7 @@ import type { School } from '@/core/school/school'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { SideView } from '../drawing/SideView'
 import { StopBanner } from '../shared/StopMark'
+import { Shortcuts, type ShortcutKeys } from '../shared/Shortcuts'
 import { LightSwitch } from '../shared/LightSwitch'
 import { useUnitSystem } from '../shared/Device'
 import { useRecommendation } from '../shared/useRecommendation'
@@ -45,6 +46,7 @@ import {
 import { Scales } from './Scales'
 import styles from './setupView.module.css'
 import type { PreviousNumbers } from './stepPanelProps'
+import { useKeyboardWay } from './useKeyboardWay'
 import { useMisSet } from './useMisSet'
 import { useSetupRows } from './useSetupRows'
 
@@ -86,6 +88,15 @@ type Props = Readonly<{
   stored: readonly Row[]
   finished: boolean
 }>
+
+const SETUP_KEYS: ShortcutKeys = [
+  ['Enter', 'gives the answer in focus, or goes on'],
+  ['Tab', 'to the next answer'],
+  ['Arrows', 'along a scale or a slider'],
+  ['0 to 9', 'type a reading on its slider, Enter keeps it'],
+  ['/', 'find a rider’s numbers'],
+  ['?', 'these keys'],
+]
 
 /** One rider at one bike: what to do next, the drawing, the bike's own scales; every tap is kept. */
 export function SetupView({
@@ -194,6 +205,8 @@ export function SetupView({
     message.info('Taken back.', 1.5)
   }
 
+  const page = useRef<HTMLDivElement>(null)
+  useKeyboardWay(page, { step, answers: rows.length, working })
   const here = useRef(true)
   useEffect(() => {
     here.current = true
@@ -230,7 +243,8 @@ export function SetupView({
   const angleRead = latestSinceSet(rows, 'kneeAngle')?.row
   const plumbRead = latestSinceSet(rows, 'plumb')?.row
   return (
-    <div className={styles.page}>
+    <div className={styles.page} ref={page}>
+      <Shortcuts keys={SETUP_KEYS} />
       <header className={styles.bar}>
         <div className={styles.who}>
           <h1>{member.name}</h1>

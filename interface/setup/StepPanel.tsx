@@ -94,7 +94,7 @@ export function StepPanel(props: StepPanelProps) {
             </button>
           )}
         </div>
-        <div className={styles.question}>
+        <div className={styles.question} data-question="">
           {asks && <Questions {...props} />}
           {step === 'numbers' && <Numbers {...props} />}
         </div>
@@ -126,7 +126,7 @@ function Forward({
   const next = stepAfter(step)
   if (onGoOn) {
     return (
-      <Button type="primary" size="large" className={styles.forward} onClick={onGoOn} loading={moving}>
+      <Button type="primary" size="large" className={styles.forward} data-forward="" onClick={onGoOn} loading={moving}>
         <span>
           New set-up
           <b>from this</b>
@@ -141,6 +141,7 @@ function Forward({
         type="primary"
         size="large"
         className={styles.forward}
+        data-forward=""
         onClick={onFinish}
         loading={busy}
         disabled={!canSave}
@@ -152,7 +153,14 @@ function Forward({
   if (step === 'knee' && answer && asBefore(previous, bikeType, shown) && rowsSinceSet(rows).length > 0) {
     if (answer.next.kind === 'stop' && !answer.next.readAgain)
       return (
-        <Button type="primary" size="large" className={styles.forward} onClick={onFinish} loading={busy}>
+        <Button
+          type="primary"
+          size="large"
+          className={styles.forward}
+          data-forward=""
+          onClick={onFinish}
+          loading={busy}
+        >
           <span>
             All as before
             <b>Save</b>
@@ -213,7 +221,13 @@ const asBefore = (previous: StepPanelProps['previous'], bikeType: StepPanelProps
 
 function Done({ marks, onClick, skip = false }: { marks: string; onClick: () => void; skip?: boolean }) {
   return (
-    <Button type={skip ? 'default' : 'primary'} size="large" className={styles.forward} onClick={onClick}>
+    <Button
+      type={skip ? 'default' : 'primary'}
+      size="large"
+      className={styles.forward}
+      data-forward=""
+      onClick={onClick}
+    >
       <span>
         {skip ? 'Skip, set to' : 'Done, set to'}
         <b>{marks}</b>
@@ -224,7 +238,13 @@ function Done({ marks, onClick, skip = false }: { marks: string; onClick: () => 
 
 function Onward({ name, strong, onClick }: { name: string; strong: boolean; onClick: () => void }) {
   return (
-    <Button size="large" type={strong ? 'primary' : 'default'} className={styles.forward} onClick={onClick}>
+    <Button
+      size="large"
+      type={strong ? 'primary' : 'default'}
+      className={styles.forward}
+      data-forward=""
+      onClick={onClick}
+    >
       <span>
         {strong ? 'Next' : 'Skip to'}
         <b>{name}</b>

@@ -7,6 +7,7 @@ import { OutboxStatus } from '../outbox/OutboxStatus'
 import { Finder } from '../finder/Finder'
 import { SignOut } from '../outbox/SignOut'
 import { BarButton } from './BarButton'
+import { Shortcuts, type ShortcutKeys } from './Shortcuts'
 import { UnitSwitch } from './UnitSwitch'
 import { LightSwitch } from './LightSwitch'
 import { Mark } from './Mark'
@@ -18,6 +19,12 @@ const ROOMS = [
   { href: '/class', name: 'Class', also: '/class' },
   { href: '/bikes', name: 'Bikes', also: '/bikes' },
 ] as const
+const PAGE_KEYS: ShortcutKeys = [
+  ['/', 'find a rider’s numbers'],
+  ['Tab', 'to the next thing'],
+  ['Space, arrows', 'on the floor: pick a rider up, carry them to another bike'],
+  ['?', 'these keys'],
+]
 const STUDIO = { href: '/studio', name: 'Studio', also: '/studio' } as const
 
 /** The frame of every page in the studio: where one is, where one can go, light and sign-out. */
@@ -62,6 +69,7 @@ export function Shell({
           })}
         </nav>
         <Finder />
+        <Shortcuts keys={PAGE_KEYS} />
         <OutboxStatus />
         <BarButton
           className={styles.more}

@@ -160,7 +160,7 @@ test('heard by the instructor, tried, and gone back from: the numbers of before 
     .getByRole('group', { name: /^How strong/ })
     .getByRole('button', { name: '5', exact: true })
     .click()
-  await form.getByRole('button', { name: 'Keep it' }).click()
+  await form.getByRole('button', { name: 'Record it' }).click()
   const tried = await page.getByRole('region', { name: 'The next step' }).getByRole('heading').innerText()
   await page.getByRole('button', { name: 'Try it' }).click()
   await page.getByRole('button', { name: 'One week' }).click()

@@ -96,7 +96,7 @@ export async function seat(page: Page, bike: number, name: string): Promise<void
   const there = tile(page, bike)
   if (!/free$/.test((await there.innerText()).trim())) {
     await there.click()
-    await page.getByRole('button', { name: 'Nobody: free this bike' }).click()
+    await page.getByRole('button', { name: 'Free this bike' }).click()
     await expect(there).toContainText('free')
   }
   await there.click()
