@@ -7,7 +7,7 @@ import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { contactPoints, resolveMarks } from '../bike/contactPoints'
 
 /** How far machines of one type usually stray from each other along an axis, mm. Ours. */
-const MACHINE_SD_MM = 6
+export const MACHINE_SD_MM = 6
 /** A later reading that disagrees by more than this says so (trade rule). */
 export const DRIFT_MM = 5
 

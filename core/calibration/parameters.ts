@@ -1,4 +1,4 @@
-import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import type { AxisName } from '../conventions'
 import { degrees, unitVector, radians } from '../geometry'
 import { scaledBy } from '../scale/scale'
@@ -17,6 +17,15 @@ const firstOf = (axes: readonly AxisName[], name: AxisName): number => 4 + 2 * a
 
 /** How far a careful guess of a type may be off, one spread: origins mm, directions degrees, factors. Ours. */
 const GUESS_SD = Object.freeze({ originMm: 25, directionDeg: 3, factor: 0.05 })
+
+/**
+ * Standard deviations of seat height and slide on a type that nobody measured, mm: those of a careful guess of its
+ * origins.
+ */
+export const UNMEASURED_SD_MM = Object.freeze({ seatHeight: GUESS_SD.originMm, seatSlide: GUESS_SD.originMm })
+
+/** True for a machine as unsure as its guessed type. */
+export const isUnmeasured = ({ sdMm }: Bike): boolean => (sdMm?.seatHeight ?? 0) >= UNMEASURED_SD_MM.seatHeight
 
 export function initialParameters(bikeType: BikeType): Parameters {
   const { seatOrigin, gripOrigin } = bikeType

@@ -1,5 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
+import { MACHINE_SD_MM } from '../../core/calibration/machineOffset'
+import { UNMEASURED_SD_MM } from '../../core/calibration/parameters'
 import type { BikeEquipment } from '../../core/bike/equipment'
 import type { Marks } from '../../core/conventions'
 import type { MeantReason } from '../../core/evidence/kinds/set'
@@ -7,7 +9,7 @@ import type { Evidence, EvidenceOf } from '../../core/evidence/registry'
 import type { EarlierSetup } from '../../core/recommend/riderHistory'
 import { standingAnswers, withPregnancy } from '../../core/evidence/standingAnswers'
 import type { Scope } from '../accounts/scope'
-import { findBike } from '../bikes/bikes'
+import { findBike, type StudioBike } from '../bikes/bikes'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
 import { user } from '../db/tables/accounts'
@@ -88,7 +90,7 @@ async function openSetup(
       memberId,
       bikeId,
       typeId: found.typeId,
-      machineCalibration: found.machineCalibration,
+      machineCalibration: await calibrationAtStart(db, found),
       startedAt: now,
       startedBy: scope.userId,
       openKey,
@@ -99,6 +101,19 @@ async function openSetup(
     const [open] = await db.select({ id: setup.id }).from(setup).where(eq(setup.openKey, openKey)).for('update')
     return { outcome: 'kept', id: open?.id ?? id }
   }
+}
+
+/**
+ * The machine as it is known when a set-up begins; on a type that nobody measured, and a machine without a tape of its
+ * own, as unsure as a guess.
+ */
+async function calibrationAtStart(db: DbExecutor, { typeId, machineCalibration }: StudioBike): Promise<Bike> {
+  // A tape on the machine itself leaves less than machines of one type differ.
+  if ((machineCalibration.sdMm?.seatHeight ?? MACHINE_SD_MM) < MACHINE_SD_MM) return machineCalibration
+  const [type] = await db.select({ calibration: bikeType.calibration }).from(bikeType).where(eq(bikeType.id, typeId))
+  return type?.calibration
+    ? machineCalibration
+    : { ...machineCalibration, sdMm: { ...machineCalibration.sdMm, ...UNMEASURED_SD_MM } }
 }
 
 /** What the rider answered lately, or measured at home since, is not asked again: it opens the new set-up. */

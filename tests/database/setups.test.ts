@@ -1,6 +1,13 @@
 /** @jest-environment node */
+import { eq } from 'drizzle-orm'
+import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
+import { isUnmeasured } from '@/core/calibration/parameters'
 import type { Evidence } from '@/core/evidence/registry'
-import { listBikes } from '@/server/bikes/bikes'
+import { recommend } from '@/core/recommend/recommend'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import { bikeType } from '@/server/db/tables/bikes'
+import { writeVersion } from '@/server/bikes/versions'
+import { addBikes, listBikes } from '@/server/bikes/bikes'
 import { assignBike, listAssignments } from '@/server/classes/assignments'
 import { openFloor } from '@/server/classes/classes'
 import { addNote, listNotesOfMember, listNotesOfMembers, withdrawNote } from '@/server/classes/notes'
@@ -272,4 +279,34 @@ describe('the list of members', () => {
     const { counts } = await searchMembers(db, scope, everyone)
     expect(counts.all - counts.withoutNumbers).toBeGreaterThanOrEqual(11)
   })
+})
+
+test('on a type that nobody measured a set-up begins as unsure as a guess; a tape on the type ends that', async () => {
+  const line = id()
+  const document = { bikeType: { ...HOLES_BIKE, name: `Guessed ${line.slice(0, 6)}` }, equipment: DEFAULT_EQUIPMENT }
+  const written = await writeVersion(db, scope, { id: line, baseId: null, document }, at)
+  if (written.outcome !== 'kept') throw new Error(written.outcome)
+  const number = 2700
+  await addBikes(db, scope, written.lineId, [number])
+  const bike = (await listBikes(db, scope)).find((one) => one.number === number)!
+  const begin = async () => {
+    const [memberId, setupId] = [id(), id()]
+    await addMember(db, scope, { id: memberId, name: `Guess ${memberId.slice(0, 6)}` }, at)
+    await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, at)
+    return (await findSetup(db, scope, setupId))!.machineCalibration
+  }
+  const guessed = await begin()
+  expect(isUnmeasured(guessed)).toBe(true)
+  const spread = (machine: typeof guessed) =>
+    recommend({ bikeType: document.bikeType, bike: machine, evidence: [{ kind: 'stature', mm: 1700 }] }).belief
+      .kneeFlexionDeg.sd
+  const calibration = { rmsMm: 1, readings: 6, sdMm: { seatHeight: 1, seatSlide: 1 }, expectedErrorMm: {} }
+  await db
+    .update(bikeType)
+    .set({ calibration: calibration as never })
+    .where(eq(bikeType.id, bike.typeId))
+  const measured = await begin()
+  expect(isUnmeasured(measured)).toBe(false)
+  // 25 mm of height are some ten degrees of knee: the chances beside the marks are wider by as much.
+  expect(spread(guessed)).toBeGreaterThan(spread(measured) + 1)
 })

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
+import { isUnmeasured } from '@/core/calibration/parameters'
 import { schoolOf } from '@/core/school/school'
 import { REFERRAL } from '@/core/watch/comfort'
 import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
@@ -82,6 +83,9 @@ export default async function SetupPage({ params, searchParams }: Asked) {
           context && {
             stop: context.stop ? { why: context.stop, referral: studio.referral ?? REFERRAL } : null,
             lines: [
+              ...(isUnmeasured(setup.machineCalibration)
+                ? [`${setup.type.name} was never measured. No tape? Go on: two readings in the saddle will do.`]
+                : []),
               ...context.lines,
               ...(context.seat && context.seat.bikeId !== setup.bikeId
                 ? [`Sits on bike ${context.seat.number} at ${formatTime(context.seat.startsAt, studio.timeZone)}`]
