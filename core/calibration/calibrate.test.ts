@@ -6,7 +6,7 @@ import { axisPositions, contactPoints } from '../bike/contactPoints'
 import { tapeAt, trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { GUESS, SETTINGS } from '../testing/tapeSettings'
-import { calibrate, OUTLIER_MM, type Fitted } from './calibrate'
+import { calibrate, fitReadings, OUTLIER_MM, type Fitted } from './calibrate'
 import { designGrid, sameGeometry } from './predictionError'
 import { lengthAt, initialParameters } from './parameters'
 import { LENGTHS, observationsOf, reachFromNose, setbackFromWall, type TapeReading } from './readings'
@@ -249,4 +249,31 @@ test('a rougher tape (3 mm) is believed to be rough: stated errors still hold, a
   const { inside, named } = statedAgainstTrue(60, 3)
   expect(inside).toBeGreaterThan(0.9)
   expect(named).toBeLessThan(1 / 3)
+})
+
+test('with three or four readings a good one is never blamed alone: both that disagree are named', () => {
+  let [blamed, alone, open] = [0, 0, 0]
+  for (let seed = 1; seed <= 20; seed++)
+    for (const count of [3, 4])
+      for (let bad = 0; bad < count; bad++) {
+        const truth = trueTypeFor(HOLES_BIKE, GUESS, createRng(seed))
+        const readings = [...readingsOf(truth, seed, 1).slice(0, 2), ...readingsOf(truth, seed, 1).slice(-2)].slice(
+          0,
+          count,
+        )
+        readings[bad] = {
+          ...readings[bad],
+          lengths: { ...readings[bad].lengths, saddleHeightMm: readings[bad].lengths.saddleHeightMm! + 30 },
+        }
+        const answer = fitReadings(HOLES_BIKE, observationsOf(readings))
+        if (answer.outcome !== 'fitted') continue
+        for (const { reading, orReading } of answer.suspects) {
+          blamed += 1
+          if (reading !== bad && orReading === undefined) alone += 1
+          if (orReading !== undefined) open += 1
+        }
+      }
+  expect(blamed).toBeGreaterThan(20)
+  expect(open).toBeGreaterThan(5)
+  expect(alone / blamed).toBeLessThan(0.05)
 })

@@ -3,7 +3,7 @@ import { findPosition, positionsOf } from '../scale/scale'
 import type { Lengths } from '../bike/contactPoints'
 import type { AxisName, Label } from '../conventions'
 import { axisSdMm, maxPredictionSds } from './predictionError'
-import { fitRobust, fitTape, robustSdMm } from './fitTape'
+import { fitRobust, fitTape, robustSdMm, type TapeFit } from './fitTape'
 import { straysOf, typeWith, type Stray } from './parameters'
 import { LENGTHS, observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
 import { slipsThatExplain, type Slip } from './slips'
@@ -11,7 +11,8 @@ import { outlierReason, type OutlierReason } from './outliers'
 
 /** A number left over: `reading` counts from 0, mm = read − fitted. */
 export type Residual = Readonly<{ reading: number; length: LengthName; mm: number }>
-export type Outlier = Residual & Readonly<{ reason: OutlierReason }>
+/** `orReading`: another reading of this length that the others contradict as much; which of the two is wrong is open. */
+export type Outlier = Residual & Readonly<{ reason: OutlierReason; orReading?: number }>
 
 export type Fitted = Readonly<{
   outcome: 'fitted'
@@ -102,12 +103,41 @@ export function fitReadings(bikeType: BikeType, observed: readonly Observation[]
     sdMm: axisSdMm(bikeType, fit.parameters, fit.covariance),
     expectedErrorMm: maxPredictionSds(bikeType, fit.parameters, fit.covariance),
     residues: residuals,
-    suspects: residuals.flatMap((residual, k) =>
-      belongs[k] ? [] : [{ ...residual, reason: outlierReason(fitted, observed[k], residual.mm) }],
-    ),
+    suspects: residuals.flatMap((residual, k): Outlier[] => {
+      if (belongs[k]) return []
+      const orReading = rivalOf(bikeType, observed, belongs, k, cutMm, fit.parameters)
+      const reason = outlierReason(fitted, observed[k], residual.mm)
+      return [{ ...residual, reason, ...(orReading !== null && { orReading }) }]
+    }),
     strays,
     slips: [],
   }
+}
+
+/** With more readings of a length the rest outvotes one that is wrong; ours. */
+const MAX_AMBIGUOUS = 4
+
+/**
+ * Another reading of the same length that could be the wrong one instead: with it left out and the outlier `k` taken
+ * back everything counted fits. Null where there is none, or there are readings enough to tell.
+ */
+function rivalOf(
+  bikeType: BikeType,
+  observed: readonly Observation[],
+  belongs: readonly boolean[],
+  k: number,
+  cutMm: number,
+  start: TapeFit['parameters'],
+): number | null {
+  const same = observed.flatMap(({ length }, j) => (length === observed[k].length ? [j] : []))
+  if (same.length > MAX_AMBIGUOUS) return null
+  for (const j of same) {
+    if (j === k || !belongs[j]) continue
+    const counts = belongs.map((one, i) => (i === k ? true : i === j ? false : one))
+    const { residuals } = fitTape(bikeType, observed, counts.map(Number), start)
+    if (residuals.every((mm, i) => !counts[i] || Math.abs(mm) <= cutMm)) return observed[j].reading
+  }
+  return null
 }
 
 /** One suspect of two readings says nothing of the others. */

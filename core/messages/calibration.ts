@@ -29,9 +29,13 @@ export function formatDesignPoint(bikeType: BikeType, marks: Marks): string {
 export function formatOutlier(
   bikeType: BikeType,
   readings: readonly TapeReading[],
-  { reading, length, mm, reason }: Outlier,
+  { reading, length, mm, reason, orReading }: Outlier,
   shown: UnitSystem = 'metric',
 ): string {
+  if (orReading !== undefined) {
+    const [first, second] = [reading + 1, orReading + 1].sort((a, b) => a - b)
+    return `Readings ${first} and ${second} do not agree on the ${LENGTH_NAME[length]}: read both again.`
+  }
   const read = formatBikeLength(readings[reading].lengths[length]!, shown)
   const off =
     `Reading ${reading + 1}: ${LENGTH_NAME[length]} ${read} lies ${formatLength(mm, shown)} ` +

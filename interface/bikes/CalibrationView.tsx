@@ -33,6 +33,7 @@ import { useUnitSystem } from '../shared/Device'
 import { replaceTapeReadings, finishCalibration, addTapeReading, withdrawTapeReading } from './actions'
 import parts from './parts.module.css'
 import styles from './calibrationView.module.css'
+import { SetbackSigns } from '../drawing/SetbackSigns'
 import { ReadingsTable } from './ReadingsTable'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
 import { useAction } from '../shared/useAction'
@@ -194,6 +195,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
               ? field('reachMm', 'Reach, widest part to grip, level')
               : field('noseReach', 'Nose to grip, level')}
             {field('stackMm', 'Stack, axle to grip, upright')}
+            {wall === 'direct' && <SetbackSigns />}
             <Segmented
               className={parts.wide}
               aria-label="Setback measured"

@@ -23,7 +23,8 @@ export function ReadingsTable({ bikeType, readings, fit, onWithdraw }: Props) {
   const off = (reading: number, length: string) =>
     fit.outcome === 'fitted' ? fit.residues.find((r) => r.reading === reading && r.length === length)?.mm : undefined
   const odd = (reading: number, length: string) =>
-    fit.outcome === 'fitted' && fit.suspects.some((s) => s.reading === reading && s.length === length)
+    fit.outcome === 'fitted' &&
+    fit.suspects.some((s) => (s.reading === reading || s.orReading === reading) && s.length === length)
   return (
     <div className={styles.scroll} tabIndex={0} role="region" aria-label="Readings">
       <table className={styles.readings}>
