@@ -11,7 +11,7 @@ import { outlierReason, type OutlierReason } from './outliers'
 
 /** A number left over: `reading` counts from 0, mm = read − fitted. */
 export type Residual = Readonly<{ reading: number; length: LengthName; mm: number }>
-/** `orReading`: another reading of this length that the others contradict as much; which of the two is wrong is open. */
+/** `orReading`: another reading of this length that may be the wrong one instead. */
 export type Outlier = Residual & Readonly<{ reason: OutlierReason; orReading?: number }>
 
 export type Fitted = Readonly<{
