@@ -63,7 +63,7 @@ function ClockFace({ info, nowMs }: { info: ClassInfo; nowMs: number }) {
     nowMs >= info.endMs
       ? ['over', '']
       : minute >= 0
-        ? [`${Math.floor(minute) + 1}`, 'minute']
+        ? [`Minute ${Math.floor(minute) + 1}`, '']
         : left >= 120
           ? [`${Math.round(left / 60)} h`, 'to the start']
           : [`${left} min`, 'to the start']

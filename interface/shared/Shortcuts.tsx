@@ -31,17 +31,21 @@ export function Shortcuts({ keys }: { keys: ShortcutKeys }) {
       onClose={() => setOpen(false)}
       onClick={() => setOpen(false)}
     >
-      <h2>Keys</h2>
-      <dl>
-        {keys.map(([key, does]) => (
-          <div key={key}>
-            <dt>
-              <kbd>{key}</kbd>
-            </dt>
-            <dd>{does}</dd>
-          </div>
-        ))}
-      </dl>
+      {open && (
+        <>
+          <h2>Keys</h2>
+          <dl>
+            {keys.map(([key, does]) => (
+              <div key={key}>
+                <dt>
+                  <kbd>{key}</kbd>
+                </dt>
+                <dd>{does}</dd>
+              </div>
+            ))}
+          </dl>
+        </>
+      )}
     </dialog>
   )
 }
