@@ -11,7 +11,7 @@ import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
 import { ScoreRow } from '../shared/ScoreRow'
 import styles from './complaintForm.module.css'
-import type { ComplaintSaid } from './readComplaint'
+import { NOTHING_SAID, type ComplaintSaid } from './complaintSaid'
 
 /** They stand by themselves. */
 const URGENT: readonly ComplaintName[] = NEVER_OF_THE_BIKE
@@ -28,22 +28,13 @@ type Props = Readonly<{
   submit: string
 }>
 
-const NOTHING: Omit<ComplaintSaid, 'what' | 'strength'> = {
-  side: null,
-  moment: null,
-  lasts: null,
-  quality: [],
-  health: [],
-  line: '',
-}
-
 /** Where, how strong, which side, when, whether it lasts, and what would make it no matter for a bike. */
 export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }: Props) {
   const [what, setWhat] = useState<ComplaintName | null>(begun.what ?? null)
   /** Tapped on the figure: only what is felt there is to choose from, until it is tapped once more. */
   const [region, setRegion] = useState<Region | null>(null)
   const [strength, setStrength] = useState<number | null>(begun.strength ?? null)
-  const [said, setSaid] = useState({ ...NOTHING, ...begun })
+  const [said, setSaid] = useState({ ...NOTHING_SAID, ...begun })
   const say = (more: Partial<typeof said>) => setSaid((all) => ({ ...all, ...more }))
   const sided = what !== null && !WITHOUT_SIDE.includes(what)
   const { side, moment, lasts, quality, health, line } = said

@@ -10,7 +10,7 @@ import { endComplaint, keepComplaint, reopenComplaint } from './actions'
 import { ComplaintForm } from './ComplaintForm'
 import { ExerciseCard } from './ExerciseDrawing'
 import { NextChange } from './NextChange'
-import type { ComplaintSaid } from './readComplaint'
+import { NOTHING_SAID, type ComplaintSaid } from './complaintSaid'
 import styles from './reasons.module.css'
 import type { CauseSummary, ComplaintSummary, ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
@@ -227,16 +227,7 @@ function LookFirst({ page }: { page: ReasonsPage }) {
 }
 
 /** A red flag of the floor that says by itself what is felt; its strength is never shown. */
-const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({
-  what,
-  strength: 10,
-  side: null,
-  moment: null,
-  lasts: null,
-  quality: [],
-  health: [],
-  line: '',
-})
+const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({ ...NOTHING_SAID, what, strength: 10 })
 
 /** `stopped`: while somebody is sent on, what would put a cause right is not told. */
 function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped: boolean }) {

@@ -1,19 +1,7 @@
-import type { ComplaintName } from '@/core/complaints/causeTable'
-import { WITHOUT_SIDE, type Health, type Moment, type Quality } from '@/core/complaints/complaint'
+import { WITHOUT_SIDE } from '@/core/complaints/complaint'
 import { oneLine } from '@/core/memberPage/message'
 import { requestIssues } from '@/core/operations/dispatch'
-
-/** What the form of a complaint sends; everything but what and how strong may be left unsaid. */
-export type ComplaintSaid = Readonly<{
-  what: ComplaintName
-  strength: number
-  side: 'left' | 'right' | 'both' | null
-  moment: Moment | null
-  lasts: boolean | null
-  quality: readonly Quality[]
-  health: readonly Health[]
-  line: string
-}>
+import type { ComplaintSaid } from './complaintSaid'
 
 /** What was said, held to the wire's own schema; null where it is none. A side that means nothing is left out. */
 export function readComplaint(sent: unknown): ComplaintSaid | null {

@@ -2,7 +2,7 @@
 import { Button } from 'antd'
 import { useState } from 'react'
 import { ComplaintForm } from '../comfort/ComplaintForm'
-import type { ComplaintSaid } from '../comfort/readComplaint'
+import type { ComplaintSaid } from '../comfort/complaintSaid'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { sendComplaint } from './actions'

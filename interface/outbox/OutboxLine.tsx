@@ -6,7 +6,7 @@ export function OutboxLine() {
   const { author, entries, offline } = useOutbox()
   const mine = (entries ?? []).filter(({ entry }) => entry.author === author.id)
   if (mine.length === 0) return null
-  const what = mine.length === 1 ? 'One note waits' : `${mine.length} notes wait`
+  const what = mine.length === 1 ? 'One change waits' : `${mine.length} changes wait`
   return (
     <p role="status">
       {offline
