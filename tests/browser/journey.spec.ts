@@ -59,12 +59,15 @@ test(
     await expect(page.getByText(/“Feet first/)).toBeVisible()
     await sent
 
+    const more = page.getByRole('button', { name: 'More', exact: true })
+    if (await more.isVisible()) await more.click()
     await page.getByRole('button', { name: 'Sign out' }).click()
     await page.waitForURL('**/sign-in')
     await page.goto('/members')
     await page.waitForURL('**/sign-in')
 
     await signIn(page, 'ines')
+    await page.goto('/members')
     await expect(async () => {
       await page.keyboard.press('/')
       await expect(page.getByLabel('Find by name')).toBeFocused()
