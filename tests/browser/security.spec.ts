@@ -130,7 +130,7 @@ test('whoever signs in next on a device finds nothing of who was there before in
   await page.getByLabel('Name').fill('tove')
   await page.getByLabel('Password', { exact: true }).fill('keys-by-the-ferry-door')
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('heading', { name: 'Members' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible()
   expect(await left()).toBeNull()
   await page.goBack()
   await expect(page.getByRole('heading', { name: 'Seen in class' })).toHaveCount(0)
