@@ -300,11 +300,9 @@ test('on a type that nobody measured a set-up begins as unsure as a guess; a tap
   const spread = (machine: typeof guessed) =>
     recommend({ bikeType: document.bikeType, bike: machine, evidence: [{ kind: 'stature', mm: 1700 }] }).belief
       .kneeFlexionDeg.sd
-  const calibration = { rmsMm: 1, readings: 6, sdMm: { seatHeight: 1, seatSlide: 1 }, expectedErrorMm: {} }
-  await db
-    .update(bikeType)
-    .set({ calibration: calibration as never })
-    .where(eq(bikeType.id, bike.typeId))
+  const expectedErrorMm = { saddleHeightMm: 1, setbackMm: 1, reachMm: 1, stackMm: 1 }
+  const calibration = { rmsMm: 1, readings: 6, sdMm: { seatHeight: 1, seatSlide: 1, barHeight: 1 }, expectedErrorMm }
+  await db.update(bikeType).set({ calibration }).where(eq(bikeType.id, bike.typeId))
   const measured = await begin()
   expect(isUnmeasured(measured)).toBe(false)
   // 25 mm of height are some ten degrees of knee: the chances beside the marks are wider by as much.
