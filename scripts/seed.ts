@@ -46,7 +46,8 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
-import { addHistory } from './demoHistory'
+import { daysBefore, memberId } from './history/hall'
+import { addHistory } from './history/history'
 import { accountsThatOpen } from './support/demoAccounts'
 import {
   BIKES,
@@ -296,14 +297,6 @@ function tapesOf(bikeType: BikeType, bike: Bike, number: number): BikeReading[] 
     const read = LENGTHS.map((length) => [length, Math.round(lengths[length] + TAPE_SD_MM * random.normal())] as const)
     return { kind: 'tape', marks: ends(share), lengths: Object.fromEntries(read) }
   })
-}
-
-function memberId(i: number): string {
-  return `member-${String(i + 1).padStart(2, '0')}`
-}
-
-function daysBefore(now: Date, days: number): Date {
-  return new Date(now.getTime() - days * 86_400_000 - 3_600_000)
 }
 
 /** A set-up as it would have gone: a simulated body of this stature, led by the recommendation until it said stop. */

@@ -1,13 +1,12 @@
 'use client'
 import { Button } from 'antd'
-import { useRouter } from 'next/navigation'
 import type { RoundData, RoundRider } from '@/server/classes/round'
-import { startSetup } from '../setup/actions'
 import { useAction } from '../shared/useAction'
 import { formatNames } from '@/core/messages/planning'
 import { placeEverybody } from './actions'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
+import { SetUpButton } from './SetUpButton'
 import styles from './round.module.css'
 import { useRefresh } from '../shared/useRefresh'
 import { useClassNews } from './useClassNews'
@@ -75,12 +74,6 @@ export function RoundView({ info, data }: Readonly<{ info: ClassInfo; data: Roun
 }
 
 function Line({ classId, one, first }: { classId: string; one: RoundRider; first: boolean }) {
-  const router = useRouter()
-  const { act, busy } = useAction()
-  const open = async () => {
-    const done = await act(() => startSetup(one.id, one.bikeId))
-    if (done) router.push(`/set-up/${done.id}?class=${classId}`)
-  }
   return (
     <li className={first ? styles.first : styles.line}>
       <b>{one.number}</b>
@@ -91,9 +84,9 @@ function Line({ classId, one, first }: { classId: string; one: RoundRider; first
           wrong in {Math.round(100 * one.wrong)} of 100
         </em>
       )}
-      <Button size="large" type={first ? 'primary' : 'default'} loading={busy} onClick={open}>
+      <SetUpButton type={first ? 'primary' : 'default'} classId={classId} memberId={one.id} bikeId={one.bikeId}>
         {one.act === 'check' ? 'Look' : 'Set'}
-      </Button>
+      </SetUpButton>
     </li>
   )
 }

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { COMPLAINTS, type ComplaintName } from '@/core/complaints/causeTable'
 import { REGION_OF, WITHOUT_SIDE } from '@/core/complaints/complaint'
-import { NEVER_OF_THE_BIKE, redFlagsOf } from '@/core/complaints/redFlags'
+import { NEVER_OF_THE_BIKE } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
 import { LONGEST_LINE } from '@/core/memberPage/message'
 import { FELT_NAME, OWN_FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
@@ -11,7 +11,7 @@ import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
 import { ScoreRow } from '../shared/ScoreRow'
 import styles from './complaintForm.module.css'
-import { NOTHING_SAID, type ComplaintSaid } from './complaintSaid'
+import { flagsOfSaid, isStop, NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from './complaintSaid'
 
 /** They stand by themselves. */
 const URGENT: readonly ComplaintName[] = NEVER_OF_THE_BIKE
@@ -38,25 +38,12 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
   const say = (more: Partial<typeof said>) => setSaid((all) => ({ ...all, ...more }))
   const sided = what !== null && !WITHOUT_SIDE.includes(what)
   const { side, moment, lasts, quality, health, line } = said
-  const flags =
-    what === null
-      ? []
-      : redFlagsOf(
-          {
-            what,
-            strength: strength ?? 0,
-            ...(side && { side }),
-            ...(moment && { when: moment }),
-            ...(lasts && { lasts }),
-            quality: [...quality],
-          },
-          { health },
-        )
+  const flags = what === null ? [] : flagsOfSaid({ ...said, what, strength })
   const you = asks === 'rider'
   const nameOf = you ? OWN_FELT_NAME : FELT_NAME
   // The side of a lasting pain decides: the form requires it.
   const asksSide = sided && flags.includes('sideUnknown')
-  // Never a matter for a bike: one tap records it, and nothing else is asked.
+  // One tap records what never is a matter for a bike.
   const pickUrgent = (one: ComplaintName) => {
     setWhat(one)
     send({ ...said, what: one, strength: strength ?? URGENT_STRENGTH, side: null })
@@ -69,10 +56,9 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         : asksSide
           ? 'Tap which side it is on'
           : null
-  const isFlagged = flags.some((flag) => flag !== 'sideUnknown')
   return (
     <div className={styles.form}>
-      {isFlagged && (
+      {isStop(flags) && (
         <p className={styles.stop} role="alert">
           {referral}
         </p>
@@ -181,9 +167,6 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
     </div>
   )
 }
-
-/** Recorded for what never is a matter for a bike, where nobody said how strong it is; never shown. */
-const URGENT_STRENGTH = 10
 
 const toggled = <T,>(all: readonly T[], one: T): T[] =>
   all.includes(one) ? all.filter((other) => other !== one) : [...all, one]

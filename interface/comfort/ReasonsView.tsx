@@ -10,7 +10,7 @@ import { endComplaint, keepComplaint, reopenComplaint } from './actions'
 import { ComplaintForm } from './ComplaintForm'
 import { ExerciseCard } from './ExerciseDrawing'
 import { NextChange } from './NextChange'
-import { NOTHING_SAID, type ComplaintSaid } from './complaintSaid'
+import { NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from './complaintSaid'
 import styles from './reasons.module.css'
 import type { CauseSummary, ComplaintSummary, ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
@@ -226,8 +226,8 @@ function LookFirst({ page }: { page: ReasonsPage }) {
   )
 }
 
-/** A red flag of the floor that says by itself what is felt; its strength is never shown. */
-const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({ ...NOTHING_SAID, what, strength: 10 })
+/** The whole complaint of a red flag of the floor that names what is felt. */
+const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({ ...NOTHING_SAID, what, strength: URGENT_STRENGTH })
 
 /** `stopped`: while somebody is sent on, what would put a cause right is not told. */
 function Causes({ causes, stopped }: { causes: readonly CauseSummary[]; stopped: boolean }) {

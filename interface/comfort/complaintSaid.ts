@@ -1,3 +1,4 @@
+import { redFlagsOf, type RedFlagReason } from '@/core/complaints/redFlags'
 import type { ComplaintName } from '@/core/complaints/causeTable'
 import type { Health, Moment, Quality } from '@/core/complaints/complaint'
 
@@ -22,3 +23,31 @@ export const NOTHING_SAID: Omit<ComplaintSaid, 'what' | 'strength'> = {
   health: [],
   line: '',
 }
+
+/** Stored as the strength of what never is a matter for a bike when no score was given; no page shows it. */
+export const URGENT_STRENGTH = 10
+
+/** Red flags of a complaint as far as the form was filled in; an unknown strength raises none. */
+export const flagsOfSaid = ({
+  what,
+  strength,
+  side,
+  moment,
+  lasts,
+  quality,
+  health,
+}: Omit<ComplaintSaid, 'strength'> & Readonly<{ strength: number | null }>): RedFlagReason[] =>
+  redFlagsOf(
+    {
+      what,
+      strength: strength ?? 0,
+      ...(side && { side }),
+      ...(moment && { when: moment }),
+      ...(lasts && { lasts }),
+      quality: [...quality],
+    },
+    { health },
+  )
+
+/** True where the rider must stop and be referred, rather than only say which side it is on. */
+export const isStop = (flags: readonly RedFlagReason[]): boolean => flags.some((flag) => flag !== 'sideUnknown')

@@ -2,7 +2,7 @@
 import { Button } from 'antd'
 import { useState } from 'react'
 import { ComplaintForm } from '../comfort/ComplaintForm'
-import type { ComplaintSaid } from '../comfort/complaintSaid'
+import { flagsOfSaid, isStop, type ComplaintSaid } from '../comfort/complaintSaid'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { sendComplaint } from './actions'
@@ -12,16 +12,21 @@ import styles from './memberPage.module.css'
 export function Bothers({ token, referral }: { token: string; referral: string }) {
   const { act, busy } = useAction()
   const { idFor, forget } = useIdempotencyKey()
-  const [state, setState] = useState<'closed' | 'asking' | 'sent'>('closed')
+  const [state, setState] = useState<'closed' | 'asking' | 'sent' | 'stopped'>('closed')
   async function send(said: ComplaintSaid) {
     if (!(await act(() => sendComplaint(token, idFor(said), said)))) return
     forget()
-    setState('sent')
+    // The stop sentence outlives the form.
+    setState(isStop(flagsOfSaid(said)) ? 'stopped' : 'sent')
   }
   return (
     <section className={styles.part} aria-label="Does something bother you">
       <h2>Does something bother you?</h2>
-      {state === 'sent' ? (
+      {state === 'stopped' ? (
+        <p className={styles.stop} role="alert">
+          {referral}
+        </p>
+      ) : state === 'sent' ? (
         <p className={styles.lead} role="status">
           Thank you. Your instructor sees it with the next class, and looks for the reason.
         </p>
@@ -32,7 +37,7 @@ export function Bothers({ token, referral }: { token: string; referral: string }
         <ComplaintForm referral={referral} asks="rider" busy={busy} send={send} submit="Send" />
       ) : (
         <Button size="large" block onClick={() => setState('asking')}>
-          {state === 'sent' ? 'Say something else' : 'Tell us'}
+          {state === 'closed' ? 'Tell us' : 'Say something else'}
         </Button>
       )}
     </section>

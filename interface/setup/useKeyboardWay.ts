@@ -9,9 +9,11 @@ const FIRST_ANSWER = [
   '[data-forward]',
 ]
 
+const TEXT_FIELD = 'input:not([type=range]), textarea'
+
 /**
  * Leads the keyboard through a set-up: a new step puts the focus on its first answer, an answer puts it on the one
- * button that goes on. A hand that taps is left alone.
+ * button that goes on. Leaves the focus alone after a tap, and in a text field: the answer may be another device's.
  */
 export function useKeyboardWay(
   root: RefObject<HTMLElement | null>,
@@ -43,6 +45,7 @@ export function useKeyboardWay(
   useEffect(() => {
     if (working || answers === answered.current) return
     answered.current = answers
-    if (byKeys.current) root.current?.querySelector<HTMLElement>('[data-forward]')?.focus()
+    if (byKeys.current && !document.activeElement?.matches(TEXT_FIELD))
+      root.current?.querySelector<HTMLElement>('[data-forward]')?.focus()
   }, [root, answers, working])
 }

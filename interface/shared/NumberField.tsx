@@ -12,8 +12,10 @@ type Props = Readonly<{
   /** Step of the arrow keys, in units. */
   step?: number
   unit?: QuantityUnit
+  /** Only whole numbers are valid. */
+  whole?: boolean
   onChange: (value: number) => void
-  /** Called with a valid value by Enter, and where `onLeave` is given by leaving the field. */
+  /** Called with a valid value by Enter. */
   onEnter?: (value: number) => void
   placeholder?: string
   disabled?: boolean
@@ -23,29 +25,42 @@ type Props = Readonly<{
 }>
 
 /**
- * The one field for a number: decimal point or comma, a typed unit ("2 cm"), arrow keys by `step`. A number outside
- * `min` to `max` or no number is marked with the limits and reported to nobody; the text stays as typed.
+ * The one field for a number: decimal point or comma, a typed unit ("2 cm"), arrow keys by `step`. Marks text that is
+ * no valid number between `min` and `max`, shows the limits, and does not call `onChange`; the text stays as typed.
  */
-export function NumberField({ value, min, max, step = 1, unit = '', onChange, onEnter, width = 96, ...rest }: Props) {
+export function NumberField({
+  value,
+  min,
+  max,
+  step = 1,
+  unit = '',
+  whole = false,
+  onChange,
+  onEnter,
+  width = 96,
+  ...rest
+}: Props) {
   const hint = useId()
   /** What is being typed; null: the value is shown. */
   const [typed, setTyped] = useState<string | null>(null)
   const text = typed ?? (value === null ? '' : formatQuantity(value))
   const read = typed === null ? value : parseQuantity(typed, unit)
   const isEmpty = text.trim() === ''
-  const isWrong = typed !== null && !isEmpty && (read === null || read < min || read > max)
+  const isValid = (number: number | null): number is number =>
+    number !== null && number >= min && number <= max && (!whole || Number.isInteger(number))
+  const isWrong = typed !== null && !isEmpty && !isValid(read)
 
   function type(next: string) {
     setTyped(next)
     const number = parseQuantity(next, unit)
-    if (number !== null && number >= min && number <= max && number !== value) onChange(number)
+    if (isValid(number) && number !== value) onChange(number)
   }
   function leave() {
     if (!isWrong) setTyped(null)
   }
   function press(event: KeyboardEvent<HTMLInputElement>) {
     if (event.key === 'Enter') {
-      if (isWrong || read === null) return
+      if (!isValid(read)) return
       setTyped(null)
       onEnter?.(read)
     }
@@ -74,6 +89,7 @@ export function NumberField({ value, min, max, step = 1, unit = '', onChange, on
       />
       {isWrong && (
         <span id={hint} role="alert" className={styles.limits}>
+          {whole && 'whole, '}
           {formatQuantity(min)} to {formatQuantity(max)} {unit}
         </span>
       )}

@@ -36,3 +36,13 @@ test('the arrow keys step within the limits', () => {
   fireEvent.keyDown(input, { key: 'ArrowDown' })
   expect(read).toEqual([60, 59])
 })
+
+test('where only whole numbers are valid a fraction is marked and reported to nobody', () => {
+  const read: number[] = []
+  render(<NumberField aria-label="Weeks" min={1} max={52} whole value={4} onChange={(value) => read.push(value)} />)
+  const input = screen.getByRole('textbox', { name: 'Weeks' })
+  fireEvent.change(input, { target: { value: '4,5' } })
+  expect(screen.getByRole('alert').textContent).toMatch(/^whole, 1 to 52/)
+  fireEvent.change(input, { target: { value: '6' } })
+  expect(read).toEqual([6])
+})

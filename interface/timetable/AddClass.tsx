@@ -73,7 +73,7 @@ export function AddClass({ open, close, rooms, day }: Props) {
           </label>
           <label>
             Minutes
-            <NumberField min={5} max={600} step={5} unit="min" value={minutes} onChange={setMinutes} />
+            <NumberField min={5} max={600} step={5} unit="min" whole value={minutes} onChange={setMinutes} />
           </label>
         </div>
         {rooms.length > 0 && (
@@ -89,7 +89,7 @@ export function AddClass({ open, close, rooms, day }: Props) {
         )}
         <label>
           Repeat weekly, weeks
-          <NumberField min={1} max={52} value={weeks} onChange={(value) => setWeeks(Math.round(value))} />
+          <NumberField min={1} max={52} whole value={weeks} onChange={setWeeks} />
         </label>
         <Button type="primary" size="large" htmlType="submit" loading={busy} disabled={title.trim() === ''}>
           {weeks === 1 ? 'Add the class' : `Add ${weeks} classes`}

@@ -2,13 +2,11 @@
 import { CheckOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import Link from 'next/link'
-import { useRouter } from 'next/navigation'
 import { NEED_TITLE } from '@/core/messages/planning'
 import type { FirstSteps, Today } from '@/server/today/today'
+import { SetUpButton } from '../class/SetUpButton'
 import { OutboxLine } from '../outbox/OutboxLine'
-import { startSetup } from '../setup/actions'
 import { StopMark } from '../shared/StopMark'
-import { useAction } from '../shared/useAction'
 import { useRefresh } from '../shared/useRefresh'
 import styles from './today.module.css'
 
@@ -68,7 +66,12 @@ export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: Prop
                     {item.name} {item.stop && <StopMark why={item.stop} />}
                     <small>{NEED_TITLE[item.need]}</small>
                   </span>
-                  <SetUp classId={next.id} memberId={item.memberId} bikeId={item.bikeId} isFirst={i === 0} />
+                  <SetUpButton
+                    type={i === 0 ? 'primary' : 'default'}
+                    classId={next.id}
+                    memberId={item.memberId}
+                    bikeId={item.bikeId}
+                  />
                 </li>
               ))}
               {queue.length > MAX_QUEUE && (
@@ -143,29 +146,6 @@ function startsIn(minutes: number): string {
   if (minutes < 120) return `In ${minutes} min`
   const hours = Math.round(minutes / 60)
   return hours < 36 ? `In ${hours} hours` : `In ${Math.round(hours / 24)} days`
-}
-
-function SetUp({
-  classId,
-  memberId,
-  bikeId,
-  isFirst,
-}: Readonly<{ classId: string; memberId: string; bikeId: string; isFirst: boolean }>) {
-  const router = useRouter()
-  const { act, busy } = useAction()
-  return (
-    <Button
-      type={isFirst ? 'primary' : 'default'}
-      size="large"
-      loading={busy}
-      onClick={async () => {
-        const started = await act(() => startSetup(memberId, bikeId))
-        if (started) router.push(`/set-up/${started.id}?class=${classId}`)
-      }}
-    >
-      Set up
-    </Button>
-  )
 }
 
 const STEPS = [

@@ -1,4 +1,4 @@
-import { and, desc, eq, gte, inArray, isNotNull, isNull } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm'
 import type { ComplaintName } from '../../core/complaints/causeTable'
 import {
   COMPLAINT_OF_FELT,
@@ -72,70 +72,50 @@ const MOST = 200
 /** Something felt on the floor is still open so long, ms; ours. */
 export const FELT_OPEN_MS = 42 * 86_400_000
 
-/** Everything a rider complained of, the latest first. */
-export async function listComplaints(db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> {
-  return db
-    .select(columns)
-    .from(complaint)
-    .where(and(eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
-    .orderBy(desc(complaint.createdAt))
-    .limit(MOST)
-}
+/** A rider's complaints, the latest first. */
+export const listComplaints = (db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> =>
+  complaintsWhere(db, scope, eq(complaint.memberId, memberId), MOST)
 
-/** Complaints of the studio that are open, the latest first. */
-export async function listOpenComplaints(db: DbExecutor, scope: Scope): Promise<RiderComplaint[]> {
-  return db
-    .select(columns)
-    .from(complaint)
-    .where(and(eq(complaint.studioId, scope.studioId), isNull(complaint.closedAt)))
-    .orderBy(desc(complaint.createdAt))
-    .limit(MOST)
-}
+/** Open complaints of the studio, the latest first. */
+export const listOpenComplaints = (db: DbExecutor, scope: Scope): Promise<RiderComplaint[]> =>
+  complaintsWhere(db, scope, isNull(complaint.closedAt), MOST)
 
-/** Everything these riders complained of, the latest first. */
-export async function listComplaintsOf(
+/** Complaints of these riders, the latest first. */
+export const listComplaintsOf = async (
   db: DbExecutor,
   scope: Scope,
   memberIds: readonly string[],
-): Promise<RiderComplaint[]> {
-  if (memberIds.length === 0) return []
-  return db
-    .select(columns)
-    .from(complaint)
-    .where(and(inArray(complaint.memberId, [...memberIds]), eq(complaint.studioId, scope.studioId)))
-    .orderBy(desc(complaint.createdAt))
-    .limit(MOST * 25)
-}
+): Promise<RiderComplaint[]> =>
+  memberIds.length === 0
+    ? []
+    : complaintsWhere(db, scope, inArray(complaint.memberId, [...memberIds]), MOST * memberIds.length)
 
-/** What these riders complained of themselves or through whoever taught, and nobody closed, the latest first. */
-export async function openComplaints(
+/** Open complaints of these riders, the latest first. */
+export const openComplaints = async (
   db: DbExecutor,
   scope: Scope,
   memberIds: readonly string[],
-): Promise<RiderComplaint[]> {
-  if (memberIds.length === 0) return []
-  return db
-    .select(columns)
-    .from(complaint)
-    .where(
-      and(
-        inArray(complaint.memberId, [...memberIds]),
-        eq(complaint.studioId, scope.studioId),
-        isNull(complaint.closedAt),
-      ),
-    )
-    .orderBy(desc(complaint.createdAt))
-    .limit(MOST * 5)
-}
+): Promise<RiderComplaint[]> =>
+  memberIds.length === 0
+    ? []
+    : complaintsWhere(db, scope, and(inArray(complaint.memberId, [...memberIds]), isNull(complaint.closedAt)), MOST * 5)
 
-/** What was taken up from notes of one rider, of any age and also closed. */
-export async function complaintsOfNotes(db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> {
+/** Complaints of one rider that were recorded from notes, of any age, also closed ones. */
+export const complaintsOfNotes = (db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> =>
+  complaintsWhere(db, scope, and(eq(complaint.memberId, memberId), isNotNull(complaint.noteId)), MOST * 5)
+
+async function complaintsWhere(
+  db: DbExecutor,
+  scope: Scope,
+  condition: SQL | undefined,
+  most: number,
+): Promise<RiderComplaint[]> {
   return db
     .select(columns)
     .from(complaint)
-    .where(and(eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId), isNotNull(complaint.noteId)))
+    .where(and(eq(complaint.studioId, scope.studioId), condition))
     .orderBy(desc(complaint.createdAt))
-    .limit(MOST * 5)
+    .limit(most)
 }
 
 /**

@@ -44,8 +44,8 @@ export async function compute<A extends object = object>(
   request: unknown,
   timeoutMs = TIMEOUT_MS,
 ): Promise<A | ErrorResponse> {
-  // Without a build beside it (seed, development) the core answers in this thread.
-  if (!existsSync(workerFile()))
+  // Seed and development have no build: the core answers in this thread. A production server never blocks on it.
+  if (process.env.NODE_ENV !== 'production' && !existsSync(workerFile()))
     return (await import('../../core/operations/dispatch')).dispatch(operation, request) as A
   const heavy = workOf(operation, request) > HEAVY
   try {

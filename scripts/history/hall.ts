@@ -1,0 +1,37 @@
+/** What every part of the demo's history is made from. */
+import type { SimulatedRider } from '../../core/simulated/simulatedRider'
+import { inAnotherSetup } from '../../core/simulated/simulatedRider'
+import type { Scope } from '../../server/accounts/scope'
+import type { StudioBike } from '../../server/bikes/bikes'
+import type { Database } from '../../server/db/connection'
+import { TYPES, type MEMBERS } from '../netloftHall'
+
+/** Seed of everything that is drawn. */
+export const SEED = 7041
+/** Weeks the history goes back. */
+export const WEEKS = 20
+export const DAY_MS = 86_400_000
+/** Index of the first member without numbers: the newcomers of the coming days. */
+export const WITHOUT_NUMBERS = 80
+/** A machine whose seat is lower than its marks say, mm: its riders find that. */
+export const LOW_BIKE = { number: 12, standsMm: -10 }
+
+export type Hall = Readonly<{
+  db: Database
+  now: Date
+  scopes: readonly Scope[]
+  bikes: readonly StudioBike[]
+  riders: readonly Rider[]
+}>
+export type Rider = Readonly<{ id: string; home: keyof typeof TYPES; body: SimulatedRider; experience: Experience }>
+export type Experience = (typeof MEMBERS)[number]['experience']
+
+export const memberId = (i: number): string => `member-${String(i + 1).padStart(2, '0')}`
+export const daysBefore = (now: Date, days: number): Date => new Date(now.getTime() - days * DAY_MS - 3_600_000)
+
+/** A rider on a machine as it truly stands: its known offset, and what is hidden of bike 12. */
+export function bodyOn(rider: Rider, { lineId, number, machineCalibration }: StudioBike): SimulatedRider {
+  const hiddenMm = number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
+  const standsMm = (machineCalibration.offsetsMm?.seatHeight ?? 0) + hiddenMm
+  return inAnotherSetup(rider.body, TYPES[lineId as keyof typeof TYPES], 0, standsMm)
+}
