@@ -105,7 +105,7 @@ export const formatNamedMarks = (bikeType: BikeType, marks: Marks): string =>
       .join(', '),
   )
 
-/** Why a machine takes other marks: "slide set far back, bars read low". What stands low is set to a higher mark. */
+/** Why a machine takes other marks: "slide set far back, bars read low". A low seat or bar gets a higher mark. */
 export function formatMachineWhy({ moved, translated }: Pick<MarksOnMachine, 'moved' | 'translated'>): string {
   if (translated) return 'worked out for its new marks'
   const part: Readonly<Record<AxisName, readonly [what: string, plus: string, minus: string]>> = {

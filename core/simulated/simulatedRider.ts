@@ -42,7 +42,7 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
 
 /**
  * The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time, and has
- * drifted for so many days. `standsMm`: how much higher than its marks say the machine's seat stands.
+ * drifted for so many days. `standsMm`: offset of the machine's seat above its marks.
  */
 export function inAnotherSetup(
   { body, random }: SimulatedRider,

@@ -29,7 +29,7 @@ export type AfterInput = Readonly<{
 
 /**
  * One list by urgency: red flags; what was felt, the strongest first; cues that fail again and again; trials due; what
- * else was noted and did not change; last the numbers nobody looked at. A rider stands once under each kind.
+ * else was noted and did not change; last the numbers nobody looked at. A rider occurs once under each kind.
  */
 export function afterList({ notes, earlier, warmUp, trialsDue, complaints = [] }: AfterInput): AfterItem[] {
   const riders = [...new Set([...notes, ...complaints].map(({ memberId }) => memberId))]

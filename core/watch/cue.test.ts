@@ -32,7 +32,7 @@ test('the room’s cue meets most riders, each counted once; of two alike the lo
   expect(roomCue(open, 8)).toMatchObject({ sign: { sign: 'toesDown' }, riders: ['b', 'd'] })
   expect(roomCue([...open, { memberId: 'e', sign: 'shrugged' }], 8)).toMatchObject({ riders: ['a', 'c', 'e'] })
   expect(roomCue([], 8)).toBeNull()
-  // Two of nine riders: it is said to them alone.
+  // Two of nine riders are fewer than a quarter.
   expect(roomCue(open, 9)).toBeNull()
 })
 

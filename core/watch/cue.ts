@@ -35,12 +35,11 @@ export function cueAdvice(open: readonly string[], earlier: readonly CuedNote[])
   return { kind: 'say', sign, said: said.length, held, failed }
 }
 
-/** Share of the riders that must need a cue before it is said to all (common practice, no source). */
+/** Minimum share of riders who need a cue for a cue to the room (common practice, no source). */
 export const MIN_ROOM_SHARE = 0.25
 
 /**
- * The sign whose cue, said to the room, meets most riders with something open; the lower of two alike. Null where fewer
- * than a quarter of `riders` need it: then it is said to them alone.
+ * The sign with an open note on most riders, the lower one of a tie. Null if fewer than a quarter of `riders` have it.
  */
 export function roomCue(
   open: readonly Readonly<{ memberId: string; sign: string }>[],

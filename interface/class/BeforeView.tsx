@@ -47,7 +47,7 @@ const SHEETS = [
   { file: 'tags.pdf', name: 'Bike tags' },
   { file: 'sheet.csv', name: 'List' },
 ] as const
-/** One message at a time says what became of the places. */
+/** Key of the one message about the places. */
 const PLACES_MESSAGE = 'places'
 /** The queue runs under a real clock: it is worked out anew so often, ms. */
 const REFRESH_MS = 30_000
@@ -86,7 +86,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
   const tileOf = (bikeId: string | null) => floor.tiles.find((tile) => tile.bikeId === bikeId)
   const ridden = floor.tiles.filter(({ rider }) => rider)
 
-  /** Makes a change of the places, says what it did, and offers to take it back. */
+  /** Changes the places, shows what changed, and offers Undo. */
   async function change(
     say: string | ((done: { number?: number | null }) => string),
     action: () => Promise<ActionResult<Partial<Replanned> & { number?: number | null }>>,

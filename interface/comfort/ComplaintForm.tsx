@@ -64,7 +64,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         </p>
       )}
       <Picks
-        title={you ? 'Stop riding if it is one of these' : 'Stops the ride'}
+        title={you ? 'Stop riding if it is one of these. One tap tells your instructor' : 'Stops the ride'}
         className={styles.places}
         options={URGENT.map((one) => [one, nameOf[one]])}
         chosen={[what]}

@@ -38,7 +38,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
     setAsking(null)
     changed()
   }
-  // While no cause is likely enough, what to look at stands before what to change.
+  // While no cause is likely enough, checks come before changes.
   const looksFirst = waitingFor(page) && (page.causes[0]?.share ?? 0) < SURE_ENOUGH
   const waiting = page.complaints.filter(({ onTrial }) => !onTrial)
   return (

@@ -23,9 +23,12 @@ export function Bothers({ token, referral }: { token: string; referral: string }
     <section className={styles.part} aria-label="Does something bother you">
       <h2>Does something bother you?</h2>
       {state === 'stopped' ? (
-        <p className={styles.stop} role="alert">
-          {referral}
-        </p>
+        <>
+          <p className={styles.stop} role="alert">
+            {referral}
+          </p>
+          <p role="status">Your instructor has been told.</p>
+        </>
       ) : state === 'sent' ? (
         <p className={styles.lead} role="status">
           Thank you. Your instructor sees it with the next class, and looks for the reason.

@@ -37,7 +37,7 @@ type Props = Readonly<{
   /** What the numbers of one entry rest on, to work the chance out of; null where the role sees none. */
   request: (RecommendRequest & Readonly<{ entryId: string; seatHeight: Label | null }>) | null
   types: readonly StudioType[]
-  /** An open red flag in words, with what to tell the rider; null without one. */
+  /** An open red flag in words, with the referral sentence; null without one. */
   stop: Readonly<{ why: string; referral: string }> | null
   /** The rider's seat in the class that runs or comes next today. */
   seat: Readonly<{ bikeId: string; number: number; when: string }> | null
@@ -124,17 +124,16 @@ export function RiderView({
           </Button>
         )}
         {maySetUp && (
-          <Button
-            className="no-print"
-            type={shown ? 'default' : 'primary'}
-            size="large"
-            onClick={() => setChoosing('setUp')}
-          >
+          <Button className="no-print" type="primary" size="large" onClick={() => setChoosing('setUp')}>
             {shown ? 'New set-up' : 'Set up now'}
           </Button>
         )}
       </header>
-      {stop && <StopBanner why={stop.why} referral={stop.referral} href={`/riders/${member.id}/reasons`} />}
+      {stop && (
+        <div className={styles.stop}>
+          <StopBanner why={stop.why} referral={stop.referral} href={`/riders/${member.id}/reasons`} />
+        </div>
+      )}
       {open.map((o) => (
         <p key={o.id} className={styles.open}>
           <span>A set-up was left open at {o.text}.</span>

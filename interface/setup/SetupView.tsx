@@ -286,11 +286,13 @@ export function SetupView({
           />
         </div>
       </header>
+      <div className={styles.stop}>
+        {about?.stop && (
+          <StopBanner why={about.stop.why} referral={about.stop.referral} href={`/riders/${member.id}/reasons`} />
+        )}
+      </div>
       <main className={styles.stage}>
         <div className={styles.drawing}>
-          {about?.stop && (
-            <StopBanner why={about.stop.why} referral={about.stop.referral} href={`/riders/${member.id}/reasons`} />
-          )}
           {about && about.lines.length > 0 && (
             <ul className={styles.about} aria-label="Known of this rider">
               {about.lines.map((line) => (

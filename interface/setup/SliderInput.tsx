@@ -71,7 +71,7 @@ export function SliderInput({ title, unit, from, to, step, window: wanted, start
             step={step}
             value={value ?? start}
             onChange={(e) => set(Number(e.target.value))}
-            // A tap just where the untouched slider stands changes nothing by itself.
+            // A tap at the position of the untouched slider fires no change event.
             onPointerUp={(e) => set(Number(e.currentTarget.value))}
             onKeyDown={press}
             aria-label={title}

@@ -92,7 +92,7 @@ test('an answer given stays pressed, and another tap corrects it', () => {
   expect(chosen).toEqual(['locked', 'bent'])
 })
 
-test('a reading has no value until touched, is stepped by one within its scale, and counts only when kept', () => {
+test('a reading has no value until touched, steps by one within its scale, and counts only after Keep', () => {
   const read: number[] = []
   render(
     <SliderInput
@@ -108,7 +108,7 @@ test('a reading has no value until touched, is stepped by one within its scale, 
     />,
   )
   const more = screen.getByRole('button', { name: 'Knee bend: more' })
-  // What the model expects is no reading: nothing can be kept before somebody looked.
+  // The expected value is no reading: Keep is disabled before a touch.
   const slider = screen.getByRole('slider')
   expect(slider.getAttribute('aria-valuetext')).toBe('not read yet')
   expect(screen.getByRole<HTMLButtonElement>('button', { name: /tap the scale/ }).disabled).toBe(true)
@@ -128,7 +128,7 @@ test('a reading has no value until touched, is stepped by one within its scale, 
   expect(read).toEqual([31, 28])
 })
 
-test('a tap where the untouched slider stands counts as a touch', () => {
+test('a tap at the position of the untouched slider counts as a touch', () => {
   render(
     <SliderInput
       title="Knee bend"

@@ -1,6 +1,6 @@
 import styles from './stopMark.module.css'
 
-/** An open red flag: the mark beside a name. The word says it, the shape repeats it. */
+/** Mark of an open red flag beside a name, by word and shape. */
 export function StopMark({ why }: { why: string }) {
   return (
     <span className={styles.mark} title={why}>

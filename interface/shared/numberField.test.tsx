@@ -23,7 +23,7 @@ test('a number outside the limits stays as typed, is marked with them, and is re
   expect(input.value).toBe('75')
   expect(input.getAttribute('aria-invalid')).toBe('true')
   expect(read).toEqual([])
-  // Emptied and left, the field shows what holds.
+  // An emptied field shows the current value after blur.
   fireEvent.change(input, { target: { value: '' } })
   fireEvent.blur(input)
   expect(input.value).toBe('12')

@@ -29,7 +29,7 @@ type Props = Readonly<{
   managesBikes: boolean
 }>
 
-/** The queue and the minutes are asked for again so often, ms. */
+/** Refresh interval of queue and minutes, ms. */
 const REFRESH_MS = 60_000
 const MAX_QUEUE = 4
 

@@ -9,14 +9,14 @@ import { dayAfter, momentAt, studioDay, weekOf } from '../../server/studio/day'
 import { BLOCKS, ROOM, STUDIO } from '../netloftHall'
 import { DAY_MS, daysBefore, SEED, WEEKS, WITHOUT_NUMBERS, type Hall } from './hall'
 
-/** The saddle of this bike points to the left: whoever rides it is sore on that side. */
+/** The saddle of this bike points to the left: its riders are sore on that side. */
 const TWISTED_BIKE = 19
-/** The cue for this sign holds more often than the others. */
+/** The cue for this sign works more often than the others. */
 const GOOD_CUE = 'shrugged'
 const CUED_SIGNS = ['shrugged', 'toesDown', 'kneesOut', 'bouncing', 'turnedHead', 'rounded', 'lockedElbows'].filter(
   (sign) => signNamed(sign) !== undefined,
 )
-/** How often a cue holds, and the good one; ours. */
+/** Share of cues that work, usual and for the good one; ours. */
 const HOLDS = { usual: 0.3, good: 0.85 }
 const WEEKLY = [
   { day: 1, time: '07:00', title: 'Dawn Ride', minutes: 45 },
@@ -25,7 +25,7 @@ const WEEKLY = [
   { day: 6, time: '09:30', title: 'Long Sunday', minutes: 75 },
 ] as const
 
-/** Four classes a week, a dozen riders and more each, with what was seen, said and felt. */
+/** Four classes a week, a dozen riders and more each, with signs, cues and complaints. */
 export async function addClasses(hall: Hall): Promise<void> {
   const { now } = hall
   const monday = weekOf(studioDay(now, STUDIO.timeZone))

@@ -29,7 +29,7 @@ export type Experience = (typeof MEMBERS)[number]['experience']
 export const memberId = (i: number): string => `member-${String(i + 1).padStart(2, '0')}`
 export const daysBefore = (now: Date, days: number): Date => new Date(now.getTime() - days * DAY_MS - 3_600_000)
 
-/** A rider on a machine as it truly stands: its known offset, and what is hidden of bike 12. */
+/** A rider on a machine with its known offset and the hidden one of bike 12. */
 export function bodyOn(rider: Rider, { lineId, number, machineCalibration }: StudioBike): SimulatedRider {
   const hiddenMm = number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
   const standsMm = (machineCalibration.offsetsMm?.seatHeight ?? 0) + hiddenMm

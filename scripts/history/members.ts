@@ -91,7 +91,7 @@ export async function addTapes({ db, scopes, now }: Hall): Promise<void> {
   }
 }
 
-/** Numbers kept for another purpose, and some that riders only told. */
+/** Adds numbers for another purpose, some of them self-reported. */
 export async function addPurposes({ db, now, scopes, riders }: Hall): Promise<void> {
   const purposes: readonly Purpose[] = ['upright', 'starter', 'road']
   for (const [i, rider] of riders.slice(12, 30).entries()) {

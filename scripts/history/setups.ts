@@ -20,7 +20,7 @@ import { bodyOn, daysBefore, LOW_BIKE, WITHOUT_NUMBERS, type Hall, type Rider } 
 /** How an eye strays that reads knees for years without an instrument beside it; ours. */
 const EYE = { biasDeg: 3, sdDeg: 4 }
 
-/** A first set-up for most members, a second one for some, and one on the machine that stands low for fourteen. */
+/** A first set-up for most members, a second one for some, and one on the low machine for every third Sorrel rider. */
 export async function addSetups(hall: Hall): Promise<void> {
   const { riders, bikes } = hall
   const usable = bikes.filter(({ openFaults }) => openFaults === 0)

@@ -12,7 +12,7 @@ import { startSetup } from '../../server/setups/setups'
 import { bodyOn, DAY_MS, daysBefore, LOW_BIKE, type Hall, type Rider } from './hall'
 
 type TrialState = 'early' | 'due' | 'worse' | 'keep' | 'undo' | 'next'
-/** A rider's trial: how it stands, how many days ago it began, and the ratings since. */
+/** A rider's trial: its state, days since its start, and the ratings since. */
 const TRIALS: readonly Readonly<{ state: TrialState; daysAgo: number; ratings: readonly number[] }>[] = [
   { state: 'early', daysAgo: 3, ratings: [5] },
   { state: 'due', daysAgo: 16, ratings: [4, 3, 2] },

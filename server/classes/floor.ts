@@ -69,7 +69,7 @@ export type FloorBefore = Readonly<{
   late: readonly Readonly<{ memberId: string; name: string; comeByMin: number | null; why: string }>[]
   /** When the latest sheet was printed, ms since 1970, where it is out of date; else null. */
   outdatedSheetMs: number | null
-  /** From then on nobody who sits is moved without being asked for. */
+  /** The doors are open: seated riders move only on request. */
   doorsOpen: boolean
   /** Once the class runs: who sits there without having been set up. */
   notSetUp: readonly string[]
@@ -207,7 +207,7 @@ export async function floorBefore(
 const nameOfAll = ({ roster, names }: ClassPlan): ReadonlyMap<string, string> =>
   new Map([...roster.map((r) => [r.memberId, r.name] as const), ...names])
 
-/** A rider who only keeps the seat was not put there by hand. */
+/** Drops the reason of a pin for riders who only keep their seat. */
 const reasonsAt = (because: readonly string[], isPinned: boolean): readonly string[] =>
   isPinned ? because : because.filter((reason) => reason !== formatPlaceReason({ code: 'pinned' }))
 

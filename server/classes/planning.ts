@@ -117,7 +117,7 @@ export async function planClass(
     room: { instructor: room.instructor, screens: room.screens },
     riders: coming.map(({ memberId, state, comesMinBefore, rowWish, pinnedBikeId }) => {
       const seat = kept === 'all' || state === 'here' ? seats.get(memberId) : undefined
-      // Nobody keeps a bike that is out of use, or to which somebody else is pinned: that rider is placed again.
+      // A rider on a bike out of use, or on another rider's pin, gets a new place.
       const stays = seat !== undefined && usable.has(seat) && !pinnedTo.has(seat)
       const pin = pinnedBikeId && usable.has(pinnedBikeId) ? pinnedBikeId : stays ? seat : undefined
       return {

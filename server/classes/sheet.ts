@@ -43,7 +43,7 @@ export async function recordSheet(
     .onDuplicateKeyUpdate({ set: print })
 }
 
-/** When the latest sheet of a class was printed, where places or numbers changed since; null where it still holds. */
+/** Print time of the latest sheet of a class if places or numbers changed since; null if it is up to date. */
 export async function outdatedSheet(db: DbExecutor, scope: Scope, classId: string): Promise<Date | null> {
   const [print] = await db
     .select({ digest: classSheetPrint.digest, printedAt: classSheetPrint.printedAt })

@@ -151,7 +151,7 @@ export async function complaintsToAnswer(
 const answeredSince = (kept: readonly RiderComplaint[], what: ComplaintName, at: Date): boolean =>
   kept.some((one) => one.what === what && one.closedAt !== null && one.closedAt >= at)
 
-/** What these riders felt on the floor in the last six weeks, as the complaints it stands for, the latest first. */
+/** What these riders felt on the floor in the last six weeks, mapped to complaints, the latest first. */
 export async function feltAsComplaints(
   db: DbExecutor,
   scope: Scope,

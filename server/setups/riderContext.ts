@@ -55,7 +55,7 @@ export async function nextSeat(db: DbExecutor, scope: Scope, memberId: string, n
   return found ?? null
 }
 
-/** Context of a rider for whoever may set riders up; health only for whoever may see notes. */
+/** Context of a rider for a set-up; health only for roles that may see notes. */
 export async function riderContext(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderContext> {
   const seat = await nextSeat(db, scope, memberId, now)
   if (!can(scope, 'seeNotes')) return { stop: null, lines: [], seat }

@@ -191,8 +191,11 @@ test('a red flag stops: said at once to the rider, first after class, and no cha
   const classId = await rode(rider.id, 'bike-1', 0.5)
   const own = await ownPage(page, browser, rider.id)
   await tellOf(own, 'Side of the knee', 7, ['Right', 'Swelling'])
-  await expect(own.getByRole('alert').filter({ hasText: 'looked at by a doctor' })).toBeVisible()
-  await send(own)
+  const stop = own.getByRole('alert').filter({ hasText: 'looked at by a doctor' })
+  await expect(stop).toBeVisible()
+  await own.getByRole('region', { name: 'Does something bother you' }).getByRole('button', { name: 'Send' }).click()
+  await expect(own.getByText(/^Your instructor has been told/)).toBeVisible()
+  await expect(stop).toBeVisible()
   await own.context().close()
 
   await open(page, `/class/${classId}/after`)

@@ -234,7 +234,7 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
 
 test('a cue to the room: who it met, a second look, and what that says', async ({ page }) => {
   await page.goto('/class/class-dawn/watch')
-  // One of seven is told by themselves; a second makes a quarter of the room.
+  // One of seven is below a quarter of the room; two are above.
   await see(page, 1, 'Feet', 'Toes pointing down, both')
   await page.getByRole('button', { name: 'Room cue' }).click()
   await expect(page.getByText('“Let the heel ride as low as the toes.”')).toBeVisible()

@@ -270,7 +270,7 @@ describe('places', () => {
     const classId = await newClass(bikes)
     const doorsOpen = minutes(15)
     const [a, b, walkIn] = [await newMember(), await newMember(), await newMember()]
-    // Against every wish: whoever is placed again would change places.
+    // Against every wish: a new plan would move both.
     for (const [memberId, bikeId, rowWish] of [
       [a, bikes[3], 'front'],
       [b, bikes[0], 'back'],
@@ -301,7 +301,7 @@ describe('places', () => {
     expect(await restorePlaces(db, scope, classId, foreign, doorsOpen)).toBe('gone')
     expect(await seats(classId)).toEqual(before)
 
-    // Asked for, everybody may move; a preview says who would and writes nothing.
+    // On request everybody may move; a preview lists them and writes nothing.
     const pinned = await replanClass(db, scope, classId, now, {
       change: async (tx) => {
         await changeRider(tx, scope, classId, [a], { pinnedBikeId: bikes[0] })

@@ -83,7 +83,7 @@ test('today has a next class, a queue, a stop, trials due and bikes out of use',
   expect(Object.values(found.steps)).toEqual([true, true, true, true])
 })
 
-test('the studio’s picture finds the twisted saddle and the cue that holds, and how trials end', async () => {
+test('the studio’s picture finds the twisted saddle, the cue that works, and how trials end', async () => {
   const picture = await studioPicture(database(), scope, new Date())
   expect(picture.bikes.map(({ number, side }) => ({ number, side }))).toEqual([{ number: 19, side: 'left' }])
   expect(picture.cues.filter(({ holds }) => holds === 'more').map(({ sign }) => sign)).toEqual(['shrugged'])
@@ -100,7 +100,7 @@ test('an eye is learned, the studio’s proportions too, first suggestions can b
   expect((await listRecentSetups(database(), scope)).length).toBeGreaterThan(20)
 })
 
-test('its riders name the machine that stands low', async () => {
+test('checks of its riders name the low machine', async () => {
   const bikes = await listBikes(database(), scope)
   const found = poolResiduals(await machineChecks(database(), scope, bikes, new Date()))
   const named = found.filter(({ offChance }) => offChance >= NAMED_FROM)

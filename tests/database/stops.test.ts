@@ -110,7 +110,7 @@ test('tonight’s seat is the earliest that has not ended', async () => {
   expect(await nextSeat(db, scope, memberId, new Date(now.getTime() - 86_400_000))).toBeNull()
 })
 
-test('a printed sheet holds until a place or a number on it changes', async () => {
+test('a printed sheet is up to date until a place or a number changes', async () => {
   const memberId = await rider()
   const classId = await classOf([memberId])
   const print = async (at: Date) => recordSheet(db, scope, classId, await listSeats(db, scope, classId), at)

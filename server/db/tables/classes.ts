@@ -41,7 +41,7 @@ export const classRider = mysqlTable(
   ],
 )
 
-/** The latest printed sheet of a class: `digest` of what stood on it says whether it still holds. */
+/** Latest printed sheet of a class; `digest` of its content shows whether it is up to date. */
 export const classSheetPrint = mysqlTable(
   'class_sheet_print',
   {
