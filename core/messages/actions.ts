@@ -1,4 +1,5 @@
 import type { Issue } from '../messages/issues'
+import { capitalized, formatList } from './phrases'
 import { formatTypePointer } from './typeFields'
 
 /** Why something asked of the server was not done. */
@@ -21,6 +22,10 @@ const TEXT = {
   noSuchBike: 'this bike does not exist',
   notNamed: 'its riders do not say so any more, or it is being worked out anew; open the page again',
   noSuchClass: 'this class does not exist',
+  classChanged: 'somebody else changed this class meanwhile. Open it again to see it',
+  typeInUse: 'a bike is of this type, or numbers are; only a type that nothing uses can be deleted',
+  bikeNumberTaken: 'another bike has this number',
+  noSuchColleague: 'this colleague does not work here any more',
   noSuchRoom: 'this room does not exist',
   roomNameTaken: 'another room has this name already',
   roomInUse: 'classes are or were held there; give them another room first',
@@ -91,14 +96,17 @@ export const SETUP_REFUSAL_TEXT = Object.freeze({
   continue: 'This bike is out of use by now. Start a new set-up from the rider’s page.',
 })
 
-/** What an import brought in, by what became of each type. */
+/** What an import of types did: "Imported. New: Sorrel; unchanged: Bracken and Thrift." */
 export function formatImport(result: Readonly<Record<'added' | 'changed' | 'unchanged', readonly string[]>>): string {
+  const { added, changed, unchanged } = result
+  if (added.length + changed.length === 0) return 'Nothing to import: all these types are here already.'
   const parts = [
-    ['new', result.added],
-    ['changed', result.changed],
-    ['unchanged', result.unchanged],
+    ['new', added],
+    ['changed', changed],
+    ['unchanged', unchanged],
   ] as const
-  return parts.flatMap(([word, names]) => (names.length > 0 ? [`${word}: ${names.join(', ')}`] : [])).join('; ')
+  const told = parts.flatMap(([word, names]) => (names.length > 0 ? [`${word}: ${formatList(names)}`] : []))
+  return `Imported. ${capitalized(told.join('; '))}.`
 }
 
 /** Why a file of types was refused, a line each; `FILE_TOO_LARGE` where it was not even looked at. */

@@ -48,6 +48,12 @@ function formatCellFault(fault: CellFault): string {
       return 'thicker than any sole'
     case 'centimetres':
       return `${fault.text} mm is no sole. If centimetres are meant, write ${fault.text} cm`
+    case 'numberTooLong':
+      return 'longer than 40 letters'
+    case 'notAnEmail':
+      return 'not an e-mail address'
+    case 'notAHeight':
+      return 'not a height of an adult; write 168, 168 cm, 1.68 m or 5′6″'
     case 'unknownType':
       return `the studio has no type called ${fault.text}; it has ${formatList(fault.known)}`
     case 'unknownWord':
@@ -62,10 +68,12 @@ function formatCellFault(fault: CellFault): string {
       return 'numbers belong to a type of bike, and none is named'
     case 'otherName':
       return `this id is ${fault.name} here`
+    case 'numberTaken':
+      return `this number is ${fault.name}’s`
     case 'unknownId':
       return 'nobody here has this id; leave it empty for somebody new'
     case 'severalOfThatName':
-      return 'several here are called that; say which by their id'
+      return 'several here are called that; say which by their member number or id'
     case 'saidOtherwise':
       return `line ${fault.line} gives the same person other numbers for the same`
   }
@@ -79,7 +87,7 @@ export const FILE_REFUSAL_TEXT = Object.freeze({
   noLines: 'There is no line below the headings.',
   binary: 'This is neither a list (CSV) nor an archive (JSON).',
   gone: 'This file is not here any more; choose it again.',
-  noName: 'Say which column holds the names.',
+  noName: 'Say which column holds the names, or the first and last names.',
   twice: 'Two columns are said to be the same.',
   stopped: 'Stopped; nothing was written.',
   notAllowed: 'Your role in this studio does not allow it.',
@@ -95,6 +103,8 @@ export type ImportTally = Readonly<{
   newNumbers: number
   changedNumbers: number
   sameNumbers: number
+  /** Members who were here already and got another member number, e-mail address or height. */
+  changedDetails: number
   /** Numbers somebody else set while the list was brought in: theirs hold. */
   overtaken: number
   /** New names that differ from another's in capitals only. */
@@ -107,10 +117,13 @@ export const formatAlike = ({ alike }: ImportTally): string[] =>
     ({ name, there }) => `“${name}” differs from “${there}” in capitals only, and becomes a member of their own.`,
   )
 
-/** "12 new members; numbers: 30 new, 2 changed, 5 as they are" */
-export function formatTally({ newMembers, newNumbers, changedNumbers, sameNumbers, overtaken }: ImportTally): string {
-  if (newMembers + newNumbers + changedNumbers === 0) return 'Everything in this file is here already.'
+/** "12 new members; numbers: 30 new, 2 changed, 5 as they are; details of 3 members changed." */
+export function formatTally(tally: ImportTally): string {
+  const { newMembers, newNumbers, changedNumbers, sameNumbers, changedDetails, overtaken } = tally
+  if (newMembers + newNumbers + changedNumbers + changedDetails === 0) return 'Everything in this file is here already.'
   const people = newMembers === 0 ? 'Nobody new' : `${newMembers} new ${newMembers === 1 ? 'member' : 'members'}`
   const later = overtaken === 0 ? '' : ` ${overtaken} were set by somebody meanwhile, and those hold.`
-  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are.${later}`
+  const details =
+    changedDetails === 0 ? '' : `; details of ${changedDetails} ${changedDetails === 1 ? 'member' : 'members'} changed`
+  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are${details}.${later}`
 }

@@ -123,3 +123,15 @@ export function formatPlanRemark(remark: PlanRemark): string {
       return 'It ends hard: there is no easy block to come down in.'
   }
 }
+
+/** A line of an earlier class that was put to this one. */
+export const formatPutHere = (said: string): string => `from the last class: ${said}`
+
+/** A line of the list after a class that a colleague handed on. */
+export const formatHanded = (by: string, said: string): string => `${by} handed this to you: ${said}`
+
+/** What became of a line after a class, and who said so. */
+export function formatFollowUp({ state, to, by }: Readonly<{ state: string; to: string | null; by: string }>): string {
+  if (state === 'nextClass') return `Put to the rider’s next class by ${by}`
+  return state === 'handed' ? `Handed to ${to ?? 'a colleague'} by ${by}` : `Seen to by ${by}`
+}

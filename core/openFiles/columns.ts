@@ -3,7 +3,12 @@ import { MEMBER_COLUMNS, type MemberColumn } from './memberRow'
 /** How each column is headed where this product writes it. */
 export const COLUMN_HEADING: Readonly<Record<MemberColumn, string>> = Object.freeze({
   memberId: 'member id',
+  memberNumber: 'member number',
   name: 'name',
+  firstName: 'first name',
+  lastName: 'last name',
+  email: 'e-mail',
+  statureMm: 'body height',
   bikeType: 'bike type',
   purpose: 'purpose',
   seatHeight: 'seat height',
@@ -16,13 +21,30 @@ export const COLUMN_HEADING: Readonly<Record<MemberColumn, string>> = Object.fre
   since: 'since',
 })
 
-/** What other lists call them; without capitals, spaces and signs. */
+/**
+ * What other lists call them; without capitals, spaces and signs. "Height" alone is not here: see `guessColumns`.
+ */
 const ALSO_CALLED: Readonly<Record<MemberColumn, readonly string[]>> = {
-  memberId: ['id', 'memberno', 'membernumber', 'rider id'],
-  name: ['member', 'rider', 'fullname', 'person', 'who'],
+  memberId: ['rider id'],
+  memberNumber: [
+    'id',
+    'number',
+    'no',
+    'memberno',
+    'membershipnumber',
+    'membership',
+    'cardnumber',
+    'card',
+    'customer id',
+  ],
+  name: ['member', 'rider', 'fullname', 'membername', 'ridername', 'person', 'who'],
+  firstName: ['first', 'forename', 'givenname', 'given', 'christianname'],
+  lastName: ['last', 'surname', 'familyname', 'family'],
+  email: ['mail', 'emailaddress', 'mailaddress'],
+  statureMm: ['stature', 'riderheight', 'heightcm', 'heightmm', 'heightin', 'tall'],
   bikeType: ['bike', 'type', 'model', 'biketype'],
   purpose: ['for', 'position'],
-  seatHeight: ['seat', 'saddle', 'saddleheight', 'height', 'seatpost', 'seatupdown'],
+  seatHeight: ['seat', 'saddle', 'saddleheight', 'seatpost', 'seatupdown'],
   seatSlide: ['slide', 'foreaft', 'saddleslide', 'seatforeaft', 'saddleforeaft', 'setback'],
   barHeight: ['bars', 'bar', 'handlebar', 'handlebarheight', 'handlebars', 'barupdown'],
   barSlide: ['reach', 'handlebarreach', 'barforeaft', 'handlebarslide', 'barreach'],
@@ -34,7 +56,12 @@ const ALSO_CALLED: Readonly<Record<MemberColumn, readonly string[]>> = {
 
 const plain = (heading: string): string => heading.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
 
-/** Which column each heading of a file is, as far as its words tell; null where they do not, each column once. */
+const AXIS_COLUMNS: readonly MemberColumn[] = ['seatSlide', 'barHeight', 'barSlide']
+
+/**
+ * Which column each heading of a file is, as far as its words tell; null where they do not, each column once. "Height"
+ * is the seat's where the list has other settings of a bike and no seat height, else the rider's.
+ */
 export function guessColumns(headings: readonly string[]): (MemberColumn | null)[] {
   const taken = new Set<MemberColumn>()
   const find = (fits: (column: MemberColumn) => boolean) => MEMBER_COLUMNS.find((one) => !taken.has(one) && fits(one))
@@ -43,10 +70,18 @@ export function guessColumns(headings: readonly string[]): (MemberColumn | null)
     if (found) taken.add(found)
     return found ?? null
   })
-  return own.map((column, i) => {
+  const guessed = own.map((column, i) => {
     if (column) return column
     const found = find((one) => ALSO_CALLED[one].some((word) => plain(word) === plain(headings[i])))
     if (found) taken.add(found)
     return found ?? null
+  })
+  return guessed.map((column, i) => {
+    if (column || plain(headings[i]) !== 'height') return column
+    const ofSeat = !taken.has('seatHeight') && AXIS_COLUMNS.some((axis) => taken.has(axis))
+    const meant = ofSeat ? 'seatHeight' : 'statureMm'
+    if (taken.has(meant)) return null
+    taken.add(meant)
+    return meant
   })
 }

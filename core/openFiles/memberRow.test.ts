@@ -5,7 +5,7 @@ import { formatFileFault } from '../messages/files'
 import { CERTAINTIES, PURPOSES } from '../register/entry'
 import { positionsOf } from '../scale/scale'
 import { COLUMN_HEADING, guessColumns } from './columns'
-import { guarded, MEMBER_COLUMNS, plainLabel, readMemberRow, type MemberCells } from './memberRow'
+import { guarded, MEMBER_COLUMNS, plainLabel, readMemberRow, readStature, type MemberCells } from './memberRow'
 
 const types = Object.values(TYPES)
 const known = { types, normalizeName: (typed: string) => typed.trim(), maxNameLength: 120, today: '2026-11-26' }
@@ -27,6 +27,7 @@ test('a line is read: who, on what, and what is not said is taken as told and us
     outcome: 'read',
     memberId: null,
     name: 'Ada Marram',
+    details: {},
     numbers: {
       type: TYPES.sorrel,
       purpose: 'usual',
@@ -37,6 +38,40 @@ test('a line is read: who, on what, and what is not said is taken as told and us
     },
   })
   expect(readMemberRow({ name: 'Ada Marram' }, known)).toMatchObject({ outcome: 'read', numbers: null })
+})
+
+test('a first and a last name are a name; a name of its own goes before both', () => {
+  expect(readMemberRow({ firstName: ' Ada ', lastName: 'Marram' }, known)).toMatchObject({ name: 'Ada Marram' })
+  expect(readMemberRow({ lastName: 'Marram' }, known)).toMatchObject({ name: 'Marram' })
+  expect(readMemberRow({ name: 'Ada M.', firstName: 'Ada', lastName: 'Marram' }, known)).toMatchObject({
+    name: 'Ada M.',
+  })
+})
+
+test('where the studio has one type, numbers need not name it; where it has more, they do', () => {
+  const one = { ...known, types: [TYPES.sorrel] }
+  expect(readMemberRow({ ...cells, bikeType: '' }, one)).toMatchObject({ numbers: { type: TYPES.sorrel } })
+  expect(readMemberRow({ name: 'Ada Marram' }, one)).toMatchObject({ numbers: null })
+  expect(faultsOf({ bikeType: '' })).toHaveLength(1)
+})
+
+// The inch is 25.4 mm exactly (international yard and pound agreement, 1959): 5 ft 6 in = 66 × 25.4 mm.
+test.each([
+  ['168', 1680],
+  ['168,5 cm', 1685],
+  ['1,68', 1680],
+  ['1.68 m', 1680],
+  ['1680', 1680],
+  ['66', 1676],
+  [`5'6"`, 1676],
+  ['5′6″', 1676],
+  ['37', null],
+  ['2.6', null],
+  ['900', null],
+  ['tall', null],
+  ['', null],
+])('a height as lists have it: %p', (typed, mm) => {
+  expect(readStature(typed)).toBe(mm)
 })
 
 test.each([
@@ -70,6 +105,9 @@ test.each([
   [{ since: '23/11/2026' }, ['Line 4, since: not a date; write 2026-11-23.']],
   [{ since: '2026-02-29' }, ['Line 4, since: not a date; write 2026-11-23.']],
   [{ since: '2031-01-01' }, ['Line 4, since: a day that has not come yet.']],
+  [{ email: 'ada at home' }, ['Line 4, e-mail: not an e-mail address.']],
+  [{ memberNumber: '7'.repeat(41) }, ['Line 4, member number: longer than 40 letters.']],
+  [{ statureMm: '16' }, [expect.stringMatching(/^Line 4, body height: not a height of an adult/)]],
   [{ memberId: 'NO SUCH' }, ['Line 4, member id: not an id; leave it empty for somebody new.']],
 ] as const)('told by line and column: %j', (changed, said) => {
   expect(faultsOf(changed)).toEqual(said)
@@ -91,6 +129,27 @@ test('headings are recognised in our words and in others, each once; the rest is
     null,
     'name',
   ])
+})
+
+test.each([
+  [
+    ['Member', 'Height'],
+    ['name', 'statureMm'],
+  ],
+  [
+    ['Member', 'Height', 'Slide', 'Bars'],
+    ['name', 'seatHeight', 'seatSlide', 'barHeight'],
+  ],
+  [
+    ['Member', 'Height', 'Saddle', 'Slide'],
+    ['name', 'statureMm', 'seatHeight', 'seatSlide'],
+  ],
+  [
+    ['No', 'First name', 'Surname', 'E-Mail'],
+    ['memberNumber', 'firstName', 'lastName', 'email'],
+  ],
+])('headings %j', (headings, columns) => {
+  expect(guessColumns(headings)).toEqual(columns)
 })
 
 test('a cell that a spreadsheet would reckon is made plain, numbers are left; read again it is what it was', () => {

@@ -1,4 +1,5 @@
 import { axisOf, PEDAL_SIDES, type BikeType, type PedalSide } from '../bike/bike'
+import { STATURE_RANGE_MM } from '../evidence/kinds/stature'
 import { AXES, type AxisName, type Label, type Marks } from '../conventions'
 import { CERTAINTIES, PURPOSES, type Certainty, type Footwear, type Purpose } from '../register/entry'
 import { findPosition } from '../scale/scale'
@@ -7,7 +8,12 @@ import { parseLength } from '../units/length'
 /** The columns of a file of members and numbers, in the order they are written. */
 export const MEMBER_COLUMNS = [
   'memberId',
+  'memberNumber',
   'name',
+  'firstName',
+  'lastName',
+  'email',
+  'statureMm',
   'bikeType',
   'purpose',
   ...AXES,
@@ -17,6 +23,10 @@ export const MEMBER_COLUMNS = [
   'since',
 ] as const
 export type MemberColumn = (typeof MEMBER_COLUMNS)[number]
+/** The columns as this product writes them: a name is one text. */
+export const WRITTEN_COLUMNS: readonly MemberColumn[] = MEMBER_COLUMNS.filter(
+  (column) => column !== 'firstName' && column !== 'lastName',
+)
 
 /** A line of the file, a cell a column; a column the file lacks is empty. */
 export type MemberCells = Readonly<Partial<Record<MemberColumn, string>>>
@@ -25,7 +35,18 @@ export type MemberCells = Readonly<Partial<Record<MemberColumn, string>>>
 export type CellFault = Readonly<{ column: MemberColumn } & CellProblem>
 export type CellProblem =
   | Readonly<{
-      code: 'empty' | 'tooLong' | 'unreadable' | 'notADate' | 'inTheFuture' | 'notAnId' | 'notALength' | 'soleTooThick'
+      code:
+        | 'empty'
+        | 'tooLong'
+        | 'unreadable'
+        | 'notADate'
+        | 'inTheFuture'
+        | 'notAnId'
+        | 'notALength'
+        | 'soleTooThick'
+        | 'numberTooLong'
+        | 'notAnEmail'
+        | 'notAHeight'
     }>
   | Readonly<{ code: 'centimetres'; text: string }>
   | Readonly<{ code: 'unknownType'; text: string; known: readonly string[] }>
@@ -36,6 +57,7 @@ export type CellProblem =
   | Readonly<{ code: 'numbersWithoutType' }>
   /** Beyond the cells: what the studio, or an earlier line, says otherwise. */
   | Readonly<{ code: 'otherName'; name: string }>
+  | Readonly<{ code: 'numberTaken'; name: string }>
   | Readonly<{ code: 'unknownId' }>
   | Readonly<{ code: 'severalOfThatName' }>
   | Readonly<{ code: 'saidOtherwise'; line: number }>
@@ -51,8 +73,17 @@ export type RowNumbers = Readonly<{
   since: string | null
 }>
 
+/** What a line says of the member besides the name; what it does not say is left out. */
+export type MemberDetails = Readonly<{ number?: string; email?: string; statureMm?: number }>
+
 export type ReadRow =
-  | Readonly<{ outcome: 'read'; memberId: string | null; name: string; numbers: RowNumbers | null }>
+  | Readonly<{
+      outcome: 'read'
+      memberId: string | null
+      name: string
+      details: MemberDetails
+      numbers: RowNumbers | null
+    }>
   | Readonly<{ outcome: 'faulty'; faults: readonly CellFault[] }>
 
 type Known = Readonly<{
@@ -64,25 +95,37 @@ type Known = Readonly<{
   today: string
 }>
 
+/** Longest member number kept. */
+export const LONGEST_NUMBER = 40
+/** Longest e-mail address (RFC 5321, section 4.5.3.1.3: a path of 256 with its brackets). */
+const LONGEST_EMAIL = 254
 /** Thinner than this no sole is: centimetres were typed. */
 const THINNEST_SOLE_MM = 4
 const THICKEST_SOLE_MM = 80
 
-/** Reads one line: who, and where given the numbers; or every fault of it, each with its column. */
+/**
+ * Reads one line: who, what else is said of them, and where given the numbers; or every fault of it, each with its
+ * column. Numbers without a type are of the studio's only type, where it has just one.
+ */
 export function readMemberRow(cells: MemberCells, { types, normalizeName, maxNameLength, today }: Known): ReadRow {
   const faults: CellFault[] = []
   const fault = (column: MemberColumn, problem: CellProblem) => void faults.push({ column, ...problem })
   const text = (column: MemberColumn) => unguarded((cells[column] ?? '').trim())
-  const name = normalizeName(text('name'))
-  if (name === '') fault('name', { code: text('name') === '' ? 'empty' : 'unreadable' })
+  const typedName = text('name') || `${text('firstName')} ${text('lastName')}`.trim()
+  const name = normalizeName(typedName)
+  if (name === '') fault('name', { code: typedName === '' ? 'empty' : 'unreadable' })
   else if (name.length > maxNameLength) fault('name', { code: 'tooLong' })
   const memberId = text('memberId') || null
   if (memberId && !/^[0-9a-z-]{1,36}$/.test(memberId)) fault('memberId', { code: 'notAnId' })
+  const details = readDetails(text, fault)
   const given = AXES.filter((axis) => text(axis) !== '')
-  const typeName = text('bikeType')
+  const onlyType = given.length > 0 && types.length === 1 ? types[0].name : ''
+  const typeName = text('bikeType') || onlyType
   if (typeName === '') {
     if (given.length > 0) fault('bikeType', { code: 'numbersWithoutType' })
-    return faults.length > 0 ? { outcome: 'faulty', faults } : { outcome: 'read', memberId, name, numbers: null }
+    return faults.length > 0
+      ? { outcome: 'faulty', faults }
+      : { outcome: 'read', memberId, name, details, numbers: null }
   }
   const type = types.find((one) => sameWord(one.name, typeName))
   if (!type) fault('bikeType', { code: 'unknownType', text: typeName, known: types.map((one) => one.name) })
@@ -102,7 +145,7 @@ export function readMemberRow(cells: MemberCells, { types, normalizeName, maxNam
   else if (since && since > today) fault('since', { code: 'inTheFuture' })
   if (faults.length > 0 || !type) return { outcome: 'faulty', faults }
   const footwear: Footwear = { ...(soleMm !== undefined && { soleMm }), ...(pedal && { pedal }) }
-  return { outcome: 'read', memberId, name, numbers: { type, purpose, marks, certainty, footwear, since } }
+  return { outcome: 'read', memberId, name, details, numbers: { type, purpose, marks, certainty, footwear, since } }
 }
 
 function readMarks(
@@ -127,6 +170,43 @@ function readMarks(
     else fault(axis, { code: 'noSuchLabel', type: type.name, text: typed, nearest: found.nearest })
   }
   return marks
+}
+
+function readDetails(
+  text: (column: MemberColumn) => string,
+  fault: (column: MemberColumn, problem: CellProblem) => void,
+): MemberDetails {
+  const [number, email, height] = [text('memberNumber'), text('email'), text('statureMm')]
+  if (number.length > LONGEST_NUMBER) fault('memberNumber', { code: 'numberTooLong' })
+  if (email !== '' && !isEmail(email)) fault('email', { code: 'notAnEmail' })
+  const statureMm = height === '' ? undefined : readStature(height)
+  if (statureMm === null) fault('statureMm', { code: 'notAHeight' })
+  return { ...(number && { number }), ...(email && { email }), ...(statureMm && { statureMm }) }
+}
+
+/** Whether a text has the shape of an e-mail address. */
+export const isEmail = (text: string): boolean =>
+  text.length <= LONGEST_EMAIL && /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text)
+
+/** Units of a bare height, each with the numbers that can mean no other: no two spans meet. */
+const HEIGHT_UNITS = [
+  ['m', 1, 2.5],
+  ['in', 39, 99],
+  ['cm', 100, 250],
+  ['mm', 1000, 2500],
+] as const
+
+/**
+ * A rider's height in mm as lists have it: `readStature('168')`, `('1,68')`, `('168 cm')` and `('1680')` are 1680,
+ * `("5'6")` is 1676; null for what is no height of an adult.
+ */
+export function readStature(typed: string): number | null {
+  const bare = Number(typed.replace(',', '.'))
+  const unit = HEIGHT_UNITS.find(([, least, most]) => bare >= least && bare <= most)?.[0]
+  if (!Number.isNaN(bare) && !unit) return null
+  const read = parseLength(unit ? `${typed} ${unit}` : typed, 'cm')
+  if (read.outcome !== 'read' || read.mm < STATURE_RANGE_MM[0] || read.mm > STATURE_RANGE_MM[1]) return null
+  return Math.round(read.mm)
 }
 
 function readSole(typed: string, fault: (problem: CellProblem) => void): number | undefined {

@@ -7,6 +7,9 @@ export type ClassRecord = CuedNote & Readonly<{ id: string; region: string; scor
 /** Something to see to after a class, the most pressing kind first. */
 export const AFTER_KINDS = ['redFlag', 'felt', 'cueFailed', 'trialDue', 'noted', 'warmUp'] as const
 export type AfterKind = (typeof AFTER_KINDS)[number]
+/** What may become of a line: seen to, put to the rider's next class, handed to a colleague. */
+export const FOLLOW_UPS = ['done', 'nextClass', 'handed'] as const
+export type FollowUpState = (typeof FOLLOW_UPS)[number]
 export type AfterItem = Readonly<{
   kind: AfterKind
   memberId: string

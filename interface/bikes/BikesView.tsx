@@ -8,8 +8,9 @@ import type { BikeType } from '@/core/bike/bike'
 import { referenceMarks } from '@/core/bike/referenceMarks'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { useUnitSystem } from '../shared/Device'
-import { addMachines, exportTypes, importTypeFile } from './actions'
+import { addMachines, deleteType, exportTypes, importTypeFile } from './actions'
 import parts from './parts.module.css'
+import { RetiredBikes } from './RetiredBikes'
 import styles from './bikesView.module.css'
 import { useAction } from '../shared/useAction'
 
@@ -26,10 +27,11 @@ type Props = Readonly<{
     count: number
   }>[]
   bikes: readonly Readonly<{ id: string; number: number; type: string; state: string; bad: boolean; out: boolean }>[]
+  retired: readonly Readonly<{ id: string; number: number; type: string; when: string }>[]
 }>
 
 /** The studio's types and machines: what each is, how well it is known, which one needs a hand. */
-export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
+export function BikesView({ mayInspect, mayManage, types, bikes, retired }: Props) {
   const { shown } = useUnitSystem()
   return (
     <>
@@ -88,6 +90,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
                     </Button>
                     <Button href={`/bikes/types/${lineId}`}>Edit</Button>
                     <Button href={`/bikes/types/new?copy=${lineId}`}>Copy</Button>
+                    {count === 0 && <DeleteType lineId={lineId} name={bikeType.name} />}
                   </div>
                 )}
               </li>
@@ -115,7 +118,34 @@ export function BikesView({ mayInspect, mayManage, types, bikes }: Props) {
           )}
         </section>
       )}
+      <RetiredBikes bikes={retired} mayManage={mayManage} />
     </>
+  )
+}
+
+/** Deletes a type that nothing uses, after a question. */
+function DeleteType({ lineId, name }: Readonly<{ lineId: string; name: string }>) {
+  const router = useRouter()
+  const { modal } = App.useApp()
+  const { act } = useAction()
+  return (
+    <Button
+      danger
+      onClick={() =>
+        modal.confirm({
+          title: `Delete the type ${name}?`,
+          content: 'Its scales and its tape readings go with it. This cannot be undone; an export keeps a copy.',
+          okText: 'Delete it',
+          okButtonProps: { danger: true },
+          cancelText: 'Keep it',
+          onOk: async () => {
+            if (await act(() => deleteType(lineId))) router.refresh()
+          },
+        })
+      }
+    >
+      Delete
+    </Button>
   )
 }
 
@@ -162,7 +192,7 @@ function ImportButton() {
       lines: ['The studio’s server cannot be reached; try again.'],
     }))
     if (answer.outcome === 'refused') return setLines(answer.lines)
-    message.success(`Brought in. ${answer.say}.`, 6)
+    message.success(answer.say, 6)
     router.refresh()
   }
   return (

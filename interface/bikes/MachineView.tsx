@@ -1,5 +1,5 @@
 'use client'
-import { CheckOutlined, DeleteOutlined } from '@ant-design/icons'
+import { CheckOutlined } from '@ant-design/icons'
 import { App, Button } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
@@ -11,10 +11,11 @@ import type { PooledResidual } from '@/core/learning/machineResiduals'
 import { formatResidual, INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Device'
-import { resolveFault, removeMachine, takeRiderResidual, withdrawBikeReading } from './actions'
+import { resolveFault, returnMachine, takeRiderResidual, withdrawBikeReading } from './actions'
 import parts from './parts.module.css'
 import styles from './machineView.module.css'
 import type { Machine } from './machine'
+import { MachineMore } from './MachineMore'
 import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
 import { useAction } from '../shared/useAction'
@@ -28,6 +29,8 @@ type Props = Readonly<{
   residual: PooledResidual | null
   school: School['tilt']
   state: string
+  /** The day it was retired; null while it is in use. */
+  retired: string | null
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
   measured: readonly Readonly<{ id: string; text: string; when: string }>[]
   looks: readonly Readonly<{ id: string; text: string; good: number }>[]
@@ -39,7 +42,7 @@ const LEAST_OFFSET_MM = 0.5
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: Props) {
-  const { bike, mayManage, residual, school, state, faults, measured, looks, doubtful } = props
+  const { bike, mayManage, residual, school, state, retired, faults, measured, looks, doubtful } = props
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act } = useAction()
@@ -50,9 +53,6 @@ export function MachineView(props: Props) {
       ? []
       : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })
-  const remove = async () => {
-    if (await act(() => removeMachine(bike.id))) router.push('/bikes')
-  }
   const after = async (action: () => ReturnType<typeof resolveFault>) => {
     if (await act(action)) router.refresh()
   }
@@ -62,16 +62,21 @@ export function MachineView(props: Props) {
         <h1>
           Bike {bike.number}, {bike.type.name}
         </h1>
-        {mayManage && faults.length + measured.length + looks.length === 0 && (
-          <Button size="large" icon={<DeleteOutlined />} onClick={remove}>
-            Remove
-          </Button>
+        {mayManage && retired === null && (
+          <MachineMore bike={bike} isUnused={faults.length + measured.length + looks.length === 0} />
         )}
         <Button size="large" type="primary" href={`/bikes/round?bike=${bike.number}`}>
           Look over
         </Button>
       </div>
-      <p className={open.length > 0 ? parts.act : parts.lead}>{state}</p>
+      {retired === null ? (
+        <p className={open.length > 0 ? parts.act : parts.lead}>{state}</p>
+      ) : (
+        <p className={parts.act}>
+          Retired on {retired}. It is offered nowhere; what was recorded on it stays.
+          {mayManage && <Button onClick={() => after(() => returnMachine(bike.id))}>Back into use</Button>}
+        </p>
+      )}
       {faults.length > 0 && (
         <section className={parts.part}>
           <h2>Faults</h2>

@@ -110,6 +110,48 @@ export async function removeMachine(bikeId: string): Promise<ActionResult> {
   return removed ? { outcome: 'kept' } : refused({ code: 'hasRecords' })
 }
 
+/** Gives a machine another number. */
+export async function renumberMachine(bikeId: string, number: number): Promise<ActionResult> {
+  const person = await authorize('manageBikes')
+  if (!person) return refused(NOT_ALLOWED)
+  if (!isId(bikeId)) return refused({ code: 'malformed' })
+  if (!Number.isInteger(number) || number < 1 || number > 999)
+    return refused({ code: 'notANumber', label: String(number).slice(0, 12) })
+  return bikeChange(await bikes.renumberBike(database(), person, bikeId, number))
+}
+
+/** Retires a machine: its number is free, its records stay. Told: riders who lost their place in a coming class. */
+export async function retireMachine(bikeId: string): Promise<ActionResult<{ riders: number }>> {
+  const person = await authorize('manageBikes')
+  if (!person) return refused(NOT_ALLOWED)
+  if (!isId(bikeId)) return refused({ code: 'malformed' })
+  const retired = await bikes.retireBike(database(), person, bikeId, new Date())
+  return retired.outcome === 'kept' ? retired : refused({ code: 'noSuchBike' })
+}
+
+/** Takes a retired machine back into use. */
+export async function returnMachine(bikeId: string): Promise<ActionResult> {
+  const person = await authorize('manageBikes')
+  if (!person) return refused(NOT_ALLOWED)
+  if (!isId(bikeId)) return refused({ code: 'malformed' })
+  return bikeChange(await bikes.returnBike(database(), person, bikeId))
+}
+
+/** Deletes a type that nothing uses. */
+export async function deleteType(lineId: string): Promise<ActionResult> {
+  const person = await authorize('manageBikes')
+  if (!person) return refused(NOT_ALLOWED)
+  if (!isId(lineId)) return refused({ code: 'malformed' })
+  const { outcome } = await versions.deleteType(database(), person, lineId)
+  if (outcome === 'kept') return { outcome }
+  return refused({ code: outcome === 'inUse' ? 'typeInUse' : 'noSuchType' })
+}
+
+function bikeChange({ outcome }: bikes.BikeChangeResult): ActionResult {
+  if (outcome === 'kept') return { outcome }
+  return refused({ code: outcome === 'numberTaken' ? 'bikeNumberTaken' : 'noSuchBike' })
+}
+
 /** Keeps one setting's tape toward a type's calibration. */
 export async function addTapeReading(id: string, typeId: string, row: TapeReading): Promise<ActionResult> {
   const person = await authorize('manageBikes')

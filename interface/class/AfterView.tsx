@@ -2,18 +2,28 @@
 import { Button } from 'antd'
 import Link from 'next/link'
 import { AFTER_TITLE, formatRoomCueResult } from '@/core/messages/watch'
-import { AFTER_KINDS, type AfterKind } from '@/core/watch/afterList'
+import { AFTER_KINDS } from '@/core/watch/afterList'
 import { REFERRAL } from '@/core/watch/comfort'
-import type { AfterData } from '@/server/classes/after'
+import type { AfterData, AfterRow } from '@/server/classes/after'
 import styles from './after.module.css'
+import { AfterLine } from './AfterLine'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
 
-/** What opens where its reasons are weighed, rather than the numbers. */
-const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trialDue']
+type Props = Readonly<{
+  info: ClassInfo
+  data: AfterData
+  /** To whom a line can be handed. */
+  colleagues: readonly Readonly<{ id: string; name: string }>[]
+}>
+
+/** What is seen to goes to the end of its kind. */
+const inOrder = (rows: readonly AfterRow[]): AfterRow[] =>
+  [...rows].sort((a, b) => Number(a.followUp !== null) - Number(b.followUp !== null))
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
-export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) {
+export function AfterView({ info, data, colleagues }: Props) {
+  const open = data.rows.filter(({ followUp }) => followUp === null).length + data.put.length
   const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
   return (
     <article className={styles.page}>
@@ -33,8 +43,8 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
           {data.notes === 1 ? 'note' : 'notes'} of what was seen
         </p>
         <p>
-          <b>{data.rows.length}</b>
-          {data.rows.length === 1 ? 'line' : 'lines'} to see to
+          <b>{open}</b>
+          {open === 1 ? 'line' : 'lines'} to see to
         </p>
         <div className={`${styles.ways} no-print`}>
           <Button size="large" onClick={() => window.print()}>
@@ -45,7 +55,7 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
           </Button>
         </div>
       </div>
-      {data.rows.length === 0 && (
+      {data.rows.length + data.put.length === 0 && (
         <p className={styles.none}>
           {data.riders === 0 ? (
             <>
@@ -56,28 +66,29 @@ export function AfterView({ info, data }: { info: ClassInfo; data: AfterData }) 
           )}
         </p>
       )}
+      {data.put.length > 0 && (
+        <section className={styles.kind} aria-label="Put to this class">
+          <h2>Put to this class</h2>
+          <ul>
+            {data.put.map((row) => (
+              <AfterLine
+                key={`${row.classId} ${row.kind} ${row.memberId}`}
+                row={row}
+                colleagues={colleagues}
+                timeZone={info.timeZone}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
       {kinds.map((kind) => (
         <section key={kind} className={kind === 'redFlag' ? styles.flag : styles.kind} aria-label={AFTER_TITLE[kind]}>
           <h2>{AFTER_TITLE[kind]}</h2>
           {kind === 'redFlag' && <p className={styles.refer}>{data.referral ?? REFERRAL}</p>}
           <ul>
-            {data.rows
-              .filter((row) => row.kind === kind)
-              .map((row) => (
-                <li key={row.memberId}>
-                  <Link href={`/riders/${row.memberId}${TO_REASONS.includes(kind) ? '/reasons' : ''}`}>
-                    <b>{row.number}</b>
-                    <span>
-                      {row.name}
-                      <small>
-                        {row.said.join('; ')}
-                        {row.setUp && `. Look first at: ${row.setUp}`}
-                        {kind === 'warmUp' && (row.isNew ? 'new here, not set up yet' : 'left to the warm-up')}
-                      </small>
-                    </span>
-                  </Link>
-                </li>
-              ))}
+            {inOrder(data.rows.filter((row) => row.kind === kind)).map((row) => (
+              <AfterLine key={row.memberId} row={row} colleagues={colleagues} timeZone={info.timeZone} />
+            ))}
           </ul>
         </section>
       ))}

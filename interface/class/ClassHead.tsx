@@ -1,8 +1,11 @@
 'use client'
+import { EditOutlined } from '@ant-design/icons'
+import { Button } from 'antd'
 import Link from 'next/link'
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import styles from './classHead.module.css'
 import type { ClassInfo, Moment } from './classTypes'
+import { EditClass } from '../classForm/EditClass'
 import { useClassClock } from './useClassClock'
 
 const NAME: Readonly<Record<Moment, string>> = { before: 'Before', watch: 'During', after: 'After', blocks: 'Plan' }
@@ -20,15 +23,29 @@ export function ClassHead({
   children?: ReactNode
 }) {
   const { nowMs, aheadMs } = useClassClock()
+  const [isEditing, setEditing] = useState(false)
   const moments: readonly Moment[] = seesNotes ? ['before', 'watch', 'after', 'blocks'] : ['before']
   return (
     <header className={`${styles.head} no-print`}>
       <div className={styles.name}>
-        <h1>{info.title}</h1>
+        <h1>
+          {info.title}
+          {info.mayEdit && (
+            <Button
+              type="text"
+              size="large"
+              icon={<EditOutlined />}
+              aria-label="Edit class"
+              title="Edit class"
+              onClick={() => setEditing(true)}
+            />
+          )}
+        </h1>
         <p>
           {info.day}
           {!info.open && `, ${info.span}`}
           {info.roomName && `, ${info.roomName}`}
+          {info.teacher && `, with ${info.teacher}`}
           {info.cancelled && <b className={styles.off}> cancelled</b>}
         </p>
       </div>
@@ -46,6 +63,7 @@ export function ClassHead({
           </Link>
         ))}
       </nav>
+      {isEditing && <EditClass classId={info.id} close={() => setEditing(false)} />}
       {Math.abs(aheadMs) > 0 && (
         <p className={styles.clockOff} role="status">
           This device’s clock runs {formatSpan(Math.abs(aheadMs))} {aheadMs > 0 ? 'ahead' : 'behind'}; the studio’s is

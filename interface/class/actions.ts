@@ -3,12 +3,14 @@ import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions
 import type { Block } from '@/core/classPlan/blocks'
 import { formatMovedRiders } from '@/core/messages/planning'
 import { shapeIssues } from '@/core/operations/dispatch'
+import { AFTER_KINDS, FOLLOW_UPS, type AfterKind, type FollowUpState } from '@/core/watch/afterList'
 import { signNamed } from '@/core/watch/signs'
 import type { Permission } from '@/server/accounts/can'
 import { authorize, type CurrentUser } from '@/server/accounts/session'
 import { findBike } from '@/server/bikes/bikes'
 import * as assignments from '@/server/classes/assignments'
 import * as classes from '@/server/classes/classes'
+import { followUp } from '@/server/classes/followUps'
 import { tellClass } from '@/server/classes/live'
 import { replanClass, restorePlaces, type PlacesUndo, type ReplanOptions } from '@/server/classes/replan'
 import { readPlacesUndo } from '@/server/classes/placesUndo'
@@ -247,4 +249,23 @@ export async function changeCue(sign: string, cue: string | null): Promise<Actio
   if (words !== null && words.length > 200) return refused({ code: 'cueTooLong' })
   await wordCue(database(), person, sign, words || null, new Date())
   return { outcome: 'kept' }
+}
+
+/** What becomes of a line of the list after a class; with state null it is to be seen to again. */
+export async function followUpLine(
+  classId: string,
+  memberId: string,
+  kind: AfterKind,
+  said: Readonly<{ state: FollowUpState | null; handedTo: string | null; said: string }>,
+): Promise<ActionResult> {
+  const found = await inClass('writeNotes', classId)
+  if (isRefused(found)) return found
+  const { state, handedTo, said: words } = said ?? {}
+  const isState = state === null || FOLLOW_UPS.includes(state)
+  if (!isId(memberId) || !AFTER_KINDS.includes(kind) || !isState || typeof words !== 'string')
+    return refused({ code: 'malformed' })
+  if (handedTo !== null && !isId(handedTo)) return refused({ code: 'noSuchColleague' })
+  const content = { state, handedTo, said: words }
+  const { outcome } = await followUp(database(), found.person, { classId, memberId, kind }, content, new Date())
+  return outcome === 'kept' ? { outcome } : refused({ code: state === 'handed' ? 'noSuchColleague' : 'noSuchMember' })
 }

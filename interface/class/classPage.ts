@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation'
 import { requirePermission, type CurrentUser } from '@/server/accounts/session'
-import type { Permission } from '@/server/accounts/can'
+import { can, type Permission } from '@/server/accounts/can'
 import { findClass, type StudioClass } from '@/server/classes/classes'
 import { whenOf } from '@/server/classes/classInfo'
 import { database } from '@/server/db/connection'
@@ -19,7 +19,7 @@ export async function classPage(
   const ofClass = isId(id) ? await findClass(db, person, id) : null
   if (!ofClass) notFound()
   const studio = await getStudio(db, person)
-  const { title, startsAt, endsAt, roomName, openDay, cancelledAt, hands, doorsMin, blocks } = ofClass
+  const { title, startsAt, endsAt, roomName, openDay, cancelledAt, teacher, hands, doorsMin, blocks } = ofClass
   const info: ClassInfo = {
     id,
     title,
@@ -31,6 +31,8 @@ export async function classPage(
     roomName,
     open: openDay !== null,
     cancelled: cancelledAt !== null,
+    teacher,
+    mayEdit: openDay === null && can(person, 'planClasses'),
     hands,
     doorsMin,
     blocks: blocks ?? [],

@@ -15,6 +15,10 @@ export type ClassInfo = Readonly<{
   /** The open floor of a day: nobody is booked, riders sit down as they come. */
   open: boolean
   cancelled: boolean
+  /** Who teaches it; null where that is not said. */
+  teacher: string | null
+  /** Whether whoever looks may change it. */
+  mayEdit: boolean
   hands: number
   doorsMin: number
   blocks: readonly Block[]

@@ -74,6 +74,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         <div className={styles.figure}>
           <BodyFigure
             lit={region ?? (what && REGION_OF[what])}
+            side={sided ? side : null}
             onPick={(one) => setRegion(one === region ? null : one)}
           />
         </div>
@@ -97,7 +98,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           <div className={styles.pair}>
             {sided && (
               <Picks
-                title="Which side?"
+                title={you ? 'Which side? Left is your left' : 'Which side? The rider’s left and right'}
                 options={[
                   ['left', 'Left'],
                   ['both', 'Both'],

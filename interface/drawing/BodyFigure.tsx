@@ -1,3 +1,4 @@
+import { useId } from 'react'
 import { REGION_NAME, type Region } from '@/core/watch/signs'
 import styles from './bodyFigure.module.css'
 
@@ -13,20 +14,40 @@ const PARTS: Readonly<Record<Region, string>> = {
   feet: 'M43 266h16l-2 42q2 18-12 20h-7q-5-8 3-22ZM71 266h16l2 40q8 14 3 22h-7q-14-2-12-20Z',
 }
 
+type Props = Readonly<{
+  lit: Region | null
+  /** Only this side of a lit region is lit; null and 'both': all of it. */
+  side?: 'left' | 'both' | 'right' | null
+  onPick: (region: Region) => void
+}>
+
+/** Left and right half of the drawing: seen from behind, the rider's left is on the left. */
+const HALF = { left: 'M0 0H65V340H0Z', right: 'M65 0H130V340H65Z' } as const
+
 /** A rider seen from behind; tapping a region lights it. For hands only: the same is to be had by buttons beside. */
-export function BodyFigure({ lit, onPick }: { lit: Region | null; onPick: (region: Region) => void }) {
+export function BodyFigure({ lit, side = null, onPick }: Props) {
+  const clipId = useId()
+  const half = side === 'left' || side === 'right' ? HALF[side] : null
   return (
     <svg className={styles.figure} viewBox="0 0 130 340" aria-hidden="true">
       {(Object.keys(PARTS) as Region[]).map((region) => (
         <path
           key={region}
-          className={region === lit ? styles.lit : styles.unlit}
+          className={region === lit && !half ? styles.lit : styles.unlit}
           d={PARTS[region]}
           onPointerDown={() => onPick(region)}
         >
           <title>{REGION_NAME[region]}</title>
         </path>
       ))}
+      {lit && half && (
+        <>
+          <clipPath id={clipId}>
+            <path d={half} />
+          </clipPath>
+          <path className={styles.lit} clipPath={`url(#${clipId})`} d={PARTS[lit]} onPointerDown={() => onPick(lit)} />
+        </>
+      )}
     </svg>
   )
 }

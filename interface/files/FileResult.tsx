@@ -22,7 +22,7 @@ export function FileResult({ result }: { result: ImportOutcome | ArchiveOutcome 
     case 'kept':
       return (
         <>
-          <p className={styles.good}>Brought in. {told(result.tally)}</p>
+          <p className={styles.good}>Imported. {told(result.tally)}</p>
           <Alike tally={result.tally} />
         </>
       )

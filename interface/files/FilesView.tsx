@@ -105,6 +105,12 @@ export function FilesView() {
             is shown first; nothing is written before every line is right.
           </p>
         </Upload.Dragger>
+        <p className={styles.sample}>
+          <a href="/api/files/sample.csv" download>
+            Sample list (CSV)
+          </a>{' '}
+          Member number, first and last name, e-mail, height, and numbers on your bikes. A name is enough.
+        </p>
         {busy && (
           <div className={styles.busy} role="status">
             <span>{busy.what} …</span>

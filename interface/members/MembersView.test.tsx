@@ -19,6 +19,7 @@ const list = () =>
       search={{ typed: '', withoutNumbers: false, page: 1 }}
       pages={{ total: 1, size: 40 }}
       counts={{ all: 1, withoutNumbers: 0 }}
+      mayImport={false}
       members={[{ id: 'm0', name: 'Someone Else', openSetupId: null, numbers: null }]}
     />,
   )

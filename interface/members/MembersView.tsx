@@ -20,13 +20,16 @@ type Props = Readonly<{
   pages: Readonly<{ total: number; size: number }>
   counts: Readonly<{ all: number; withoutNumbers: number }>
   members: readonly MemberRow[]
+  mayImport: boolean
 }>
+
+const IMPORT_HINT = ' Or import the list you have: names are enough.'
 
 /** A hand that types goes on within this; then the server is asked. */
 const PAUSE_MS = 200
 
 /** The studio's members, a page at a time: `/` searches, Enter opens the first, those without numbers are marked. */
-export function MembersView({ search, pages, counts, members }: Props) {
+export function MembersView({ search, pages, counts, members, mayImport }: Props) {
   const router = useRouter()
   const field = useRef<InputRef>(null)
   const [typed, setTyped] = useState(search.typed)
@@ -95,14 +98,30 @@ export function MembersView({ search, pages, counts, members }: Props) {
       </button>
       <div aria-busy={loading || typed.trim() !== search.typed} className={loading ? styles.loading : undefined}>
         {members.length === 0 ? (
-          <p className={styles.empty}>
-            {counts.all === 0
-              ? 'No members yet. Add the first one; a set-up takes six minutes.'
-              : search.typed
-                ? `Nobody here is called “${search.typed}”. `
-                : 'Everybody here has numbers.'}
-            {search.typed && <Button onClick={() => setAdding(true)}>Add this name</Button>}
-          </p>
+          <div className={styles.empty}>
+            <p>
+              {counts.all === 0
+                ? `No members yet. Add the first one; a set-up takes six minutes.${mayImport ? IMPORT_HINT : ''}`
+                : search.typed
+                  ? `Nobody here is called “${search.typed}”.`
+                  : 'Everybody here has numbers.'}
+            </p>
+            {counts.all === 0 && mayImport && (
+              <p className={styles.ways}>
+                <Button size="large" href="/studio/files">
+                  Import a list
+                </Button>
+                <Button size="large" type="link" href="/api/files/sample.csv" download>
+                  Sample list (CSV)
+                </Button>
+              </p>
+            )}
+            {search.typed && (
+              <Button size="large" onClick={() => setAdding(true)}>
+                Add this name
+              </Button>
+            )}
+          </div>
         ) : (
           <ul className={styles.list}>
             {members.map((member) => (

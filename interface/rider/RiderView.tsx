@@ -1,6 +1,6 @@
 'use client'
-import { PrinterOutlined } from '@ant-design/icons'
-import { Button, Dropdown } from 'antd'
+import { EllipsisOutlined } from '@ant-design/icons'
+import { Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
@@ -8,6 +8,11 @@ import type { Label } from '@/core/conventions'
 import type { Certainty } from '@/core/register/entry'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { formatNaturalFrequency } from '@/core/messages/phrases'
+import { formatBodyLength } from '@/core/units/length'
+import type { MemberRecord } from '@/server/members/members'
+import { EditMember } from '../members/EditMember'
+import { MergeMember } from '../members/MergeMember'
+import { useUnitSystem } from '../shared/Device'
 import { useRefreshAfterDelivery } from '../outbox/useRefreshAfterDelivery'
 import { StopBanner } from '../shared/StopMark'
 import { useRecommendation } from '../shared/useRecommendation'
@@ -29,8 +34,11 @@ export type RiderSet = KeptSet &
   Readonly<{ lineId: string; purposeOf: string; certainty: Certainty; held: HeldNumbers }>
 
 type Props = Readonly<{
-  member: Readonly<{ id: string; name: string }>
+  /** The height is null for whoever may not see bodies. */
+  member: MemberRecord
   maySetUp: boolean
+  mayEdit: boolean
+  mayMerge: boolean
   /** The sets that hold, the one to show first first. */
   sets: readonly RiderSet[]
   timeline: Readonly<{ entries: readonly TimelineEntry[]; more: boolean }>
@@ -55,6 +63,8 @@ type Props = Readonly<{
 export function RiderView({
   member,
   maySetUp,
+  mayEdit,
+  mayMerge,
   sets,
   timeline,
   request: asked,
@@ -70,54 +80,57 @@ export function RiderView({
   useRefreshAfterDelivery()
   const router = useRouter()
   const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
-  const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | null>(null)
+  const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | 'edit' | 'merge' | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const shown = sets.find(({ entryId }) => entryId === chosen) ?? sets[0]
   const held = useMemo(() => sets.map((set) => set.held), [sets])
   const request = useMemo(() => requestOf(asked, shown?.entryId), [asked, shown?.entryId])
+  const { shown: system } = useUnitSystem()
+  const details = [
+    member.number && `No. ${member.number}`,
+    member.statureMm && formatBodyLength(member.statureMm, system),
+    member.email,
+  ]
+    .filter(Boolean)
+    .join(', ')
   const kept = () => {
     setModal(null)
     router.refresh()
   }
+  const more: MenuProps['items'] = [
+    ...(maySetUp && shown
+      ? [{ key: 'changed', label: 'Shoes or saddle changed', onClick: () => setModal('changed') }]
+      : []),
+    ...(maySetUp && types.length > 0 ? [{ key: 'tape', label: 'From own bike', onClick: () => setModal('tape') }] : []),
+    ...(shown
+      ? [
+          {
+            key: 'card',
+            label: (
+              <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
+                Card for the wallet, PDF
+              </a>
+            ),
+          },
+          { key: 'drawings', label: 'Drawings, SVG', onClick: () => setModal('drawings') },
+        ]
+      : []),
+    ...(mayEdit ? [{ key: 'edit', label: 'Edit name and details', onClick: () => setModal('edit') }] : []),
+    ...(mayMerge ? [{ key: 'merge', label: 'Merge with another member', onClick: () => setModal('merge') }] : []),
+  ]
   return (
     <article>
       <header className={styles.head}>
         <div className={styles.who}>
           <h1>{member.name}</h1>
+          {details && <p className={styles.details}>{details}</p>}
           {notes && <RiderNav memberId={member.id} here="Numbers" />}
         </div>
-        {shown && (
-          <Dropdown
-            trigger={['click']}
-            menu={{
-              items: [
-                {
-                  key: 'card',
-                  label: (
-                    <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
-                      Card for the wallet, PDF
-                    </a>
-                  ),
-                },
-                { key: 'drawings', label: 'Drawings, SVG', onClick: () => setModal('drawings') },
-              ],
-            }}
-          >
-            <Button className="no-print" size="large" icon={<PrinterOutlined />}>
-              Card
-            </Button>
-          </Dropdown>
-        )}
-        {maySetUp && shown && (
-          <Button className="no-print" size="large" onClick={() => setModal('changed')}>
-            Shoes or saddle changed
+        <Dropdown trigger={['click']} menu={{ items: more }}>
+          <Button className="no-print" size="large" icon={<EllipsisOutlined />}>
+            More
           </Button>
-        )}
-        {maySetUp && types.length > 0 && (
-          <Button className="no-print" size="large" onClick={() => setModal('tape')}>
-            From own bike
-          </Button>
-        )}
+        </Dropdown>
         {maySetUp && (
           <Button className="no-print" size="large" onClick={() => setChoosing('told')}>
             Type in numbers
@@ -185,6 +198,8 @@ export function RiderView({
       {modal === 'drawings' && shown && (
         <Drawings name={member.name} held={shown.held} request={request} close={() => setModal(null)} />
       )}
+      {modal === 'edit' && <EditMember member={member} seesBody={notes !== null} close={() => setModal(null)} />}
+      {modal === 'merge' && <MergeMember member={member} close={() => setModal(null)} />}
       <ChooseBike memberId={member.id} bikes={bikes} seat={seat} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )

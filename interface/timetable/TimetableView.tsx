@@ -1,6 +1,6 @@
 'use client'
-import { LeftOutlined, RightOutlined } from '@ant-design/icons'
-import { Button } from 'antd'
+import { EllipsisOutlined, LeftOutlined, PlusOutlined, RightOutlined } from '@ant-design/icons'
+import { Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'
 import { useClassClock } from '../class/useClassClock'
@@ -18,6 +18,7 @@ export type TimetableClass = Readonly<{
   startMs: number
   endMs: number
   room: string | null
+  teacher: string | null
   riders: number
   cancelled: boolean
 }>
@@ -29,6 +30,7 @@ type Props = Readonly<{
   before: string
   after: string
   rooms: readonly Readonly<{ id: string; name: string }>[]
+  teachers: readonly Readonly<{ id: string; name: string }>[]
   mayPlan: boolean
   mayArrange: boolean
   /** How booking service and calendar feed do, where there are any. */
@@ -36,11 +38,28 @@ type Props = Readonly<{
 }>
 
 /** A week of classes: today's first of all, the next one with its way in. */
-export function TimetableView({ days, classes, before, after, rooms, mayPlan, mayArrange, sources }: Props) {
+export function TimetableView({ days, classes, before, after, rooms, teachers, mayPlan, mayArrange, sources }: Props) {
   const { nowMs } = useClassClock()
   const [adding, setAdding] = useState(false)
   const [bringing, setBringing] = useState(false)
   const next = classes.find(({ endMs, cancelled }) => endMs > nowMs && !cancelled)
+  const more: MenuProps['items'] = [
+    ...(mayPlan
+      ? [
+          { key: 'import', label: 'Import classes', onClick: () => setBringing(true) },
+          { key: 'cues', label: <Link href="/class/cues">Cues in your words</Link> },
+        ]
+      : []),
+    {
+      key: 'calendar',
+      label: (
+        <a href="/api/classes/calendar.ics" download>
+          Calendar file (.ics)
+        </a>
+      ),
+    },
+    ...(mayArrange ? [{ key: 'rooms', label: <Link href="/rooms">Rooms</Link> }] : []),
+  ]
   return (
     <article>
       <header className={styles.head}>
@@ -57,30 +76,17 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
           </Link>
         </nav>
         <div className={styles.ways}>
+          <Dropdown trigger={['click']} menu={{ items: more }}>
+            <Button size="large" icon={<EllipsisOutlined />}>
+              More
+            </Button>
+          </Dropdown>
           <Button size="large" href="/class/open">
             Open floor
           </Button>
           {mayPlan && (
-            <>
-              <Button size="large" onClick={() => setAdding(true)}>
-                Add a class
-              </Button>
-              <Button size="large" onClick={() => setBringing(true)}>
-                Import
-              </Button>
-            </>
-          )}
-          {mayPlan && (
-            <Button size="large" href="/class/cues">
-              Cues
-            </Button>
-          )}
-          <Button size="large" href="/api/classes/calendar.ics">
-            Calendar file
-          </Button>
-          {mayArrange && (
-            <Button size="large" href="/rooms">
-              Rooms
+            <Button type="primary" size="large" icon={<PlusOutlined />} onClick={() => setAdding(true)}>
+              Add a class
             </Button>
           )}
         </div>
@@ -117,6 +123,7 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
                         <small>
                           until {one.until}
                           {one.room && `, ${one.room}`}
+                          {one.teacher && `, with ${one.teacher}`}
                         </small>
                       </span>
                       <span className={styles.count}>
@@ -140,6 +147,7 @@ export function TimetableView({ days, classes, before, after, rooms, mayPlan, ma
         open={adding}
         close={() => setAdding(false)}
         rooms={rooms}
+        teachers={teachers}
         day={days.find((d) => d.today)?.day ?? days[0].day}
       />
       <BringIn open={bringing} close={() => setBringing(false)} />

@@ -8,6 +8,7 @@ import { database } from '@/server/db/connection'
 import { isId, partId, textOf } from '@/server/ids'
 import { findRoom } from '@/server/rooms/rooms'
 import { dayAfter, formatDate, formatTime, momentAt } from '@/server/studio/day'
+import { listTeachers } from '@/server/studio/people'
 import { getStudio } from '@/server/studio/studio'
 import type { ActionResult } from '../shared/actionResult'
 
@@ -20,6 +21,7 @@ export type TypedClass = Readonly<{
   time: string
   minutes: number
   roomId: string | null
+  teacherId: string | null
   /** So many weeks one after another, at the same time on the studio's clock. */
   weeks: number
 }>
@@ -33,11 +35,21 @@ export async function addClass(id: string, typed: TypedClass): Promise<ActionRes
   if ('code' in read) return refused(read)
   if (!isId(id)) return refused({ code: 'malformed' })
   if (read.roomId !== null && !(await findRoom(db, person, read.roomId))) return refused({ code: 'noSuchRoom' })
+  const teachers = read.teacherId === null ? [] : await listTeachers(db, person)
+  if (read.teacherId !== null && !teachers.some(({ id: known }) => known === read.teacherId))
+    return refused({ code: 'noSuchColleague' })
   const { timeZone } = await getStudio(db, person)
   const asked = Array.from({ length: read.weeks }, (_, week) => {
     const startsAt = momentAt(dayAfter(read.day, 7 * week), read.time, timeZone)
     const endsAt = new Date(startsAt.getTime() + read.minutes * 60_000)
-    return { id: week === 0 ? id : partId(id, week), title: read.title, startsAt, endsAt, roomId: read.roomId }
+    return {
+      id: week === 0 ? id : partId(id, week),
+      title: read.title,
+      startsAt,
+      endsAt,
+      roomId: read.roomId,
+      teacherId: read.teacherId,
+    }
   })
   const { outcome } = await classes.addClasses(db, person, asked, new Date())
   if (outcome !== 'kept') return refused({ code: 'idTaken' })
@@ -47,7 +59,7 @@ export async function addClass(id: string, typed: TypedClass): Promise<ActionRes
 const MOST_WEEKS = 52
 
 async function readTyped(sent: unknown): Promise<TypedClass | ActionRefusal> {
-  const { title, day, time, minutes, roomId, weeks } = (sent ?? {}) as TypedClass
+  const { title, day, time, minutes, roomId, teacherId, weeks } = (sent ?? {}) as TypedClass
   const named = typeof title === 'string' ? title.trim().slice(0, 120) : ''
   if (named === '') return { code: 'noTitle' }
   if (!/^\d{4}-\d{2}-\d{2}$/.test(textOf(day)) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(textOf(time)))
@@ -55,17 +67,8 @@ async function readTyped(sent: unknown): Promise<TypedClass | ActionRefusal> {
   if (!(Number.isInteger(minutes) && minutes >= 5 && minutes <= 600)) return { code: 'endsBeforeStart' }
   if (!(Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS)) return { code: 'malformed' }
   if (roomId !== null && !isId(roomId)) return { code: 'noSuchRoom' }
-  return { title: named, day, time, minutes, roomId, weeks }
-}
-
-/** Calls a class off, or takes that back; its list and notes stay. */
-export async function cancelClass(classId: string, cancelled: boolean): Promise<ActionResult> {
-  const person = await authorize('planClasses')
-  if (!person) return refused({ code: 'notAllowed' })
-  const change = { cancelledAt: cancelled === true ? new Date() : null }
-  const known = isId(classId) && (await classes.changeClass(database(), person, classId, change))
-  if (!known) return refused({ code: 'noSuchClass' })
-  return { outcome: 'kept' }
+  if (teacherId !== null && !isId(teacherId)) return { code: 'malformed' }
+  return { title: named, day, time, minutes, roomId, teacherId, weeks }
 }
 
 /** What a text brought in holds, as the page shows it. */

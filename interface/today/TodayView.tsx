@@ -86,9 +86,9 @@ export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: Prop
           <h2>What waits</h2>
           {hasNothing && <p className={styles.quiet}>Nothing waits for you.</p>}
           <ul>
-            {due.map(({ memberId, name, what, isStop }, i) => (
+            {due.map(({ memberId, name, what, isStop, fromClassId }, i) => (
               <li key={`${memberId} ${i}`}>
-                <Link href={`/riders/${memberId}/reasons`}>
+                <Link href={fromClassId ? `/class/${fromClassId}/after` : `/riders/${memberId}/reasons`}>
                   {isStop && <StopMark why={what} />}
                   <b>{name}</b>
                   <small>{what}</small>

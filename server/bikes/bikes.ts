@@ -1,10 +1,13 @@
-import { and, asc, count, eq, inArray, isNull } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import { calibrateMachine } from '../../core/calibration/machineCalibration'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { errnoOf, isDuplicate, REFERRED_TO } from '../db/errors'
-import { bike, bikeFault, bikeType } from '../db/tables/bikes'
+import { bike, bikeFault, bikeType, bikeTypeLine } from '../db/tables/bikes'
+import { classRider } from '../db/tables/classes'
+import { bikePlace, studioClass } from '../db/tables/floor'
+import { bikeAssignment, bikeAssignmentLog } from '../db/tables/riders'
 import { listTypes } from './versions'
 
 /** One machine with the version of its type that is in force. A bike with an open fault is not offered. */
@@ -16,6 +19,8 @@ export type StudioBike = Readonly<{
   typeId: string
   lineId: string
   openFaults: number
+  /** Retired bikes are offered nowhere. */
+  retiredAt: Date | null
 }>
 
 const columns = {
@@ -25,15 +30,16 @@ const columns = {
   type: bikeType.definition,
   typeId: bikeType.id,
   lineId: bikeType.lineId,
+  retiredAt: bike.retiredAt,
 }
 
-/** All bikes of the studio, by number. */
+/** All bikes of the studio that are not retired, by number. */
 export async function listBikes(db: DbExecutor, scope: Scope): Promise<StudioBike[]> {
   const found = await db
     .select(columns)
     .from(bike)
     .innerJoin(bikeType, eq(bike.typeId, bikeType.id))
-    .where(eq(bike.studioId, scope.studioId))
+    .where(and(eq(bike.studioId, scope.studioId), isNull(bike.retiredAt)))
     .orderBy(asc(bike.number))
   const faults = await db
     .select({ bikeId: bikeFault.bikeId, open: count() })
@@ -91,13 +97,107 @@ export async function addBikes(
     )
     return { outcome: 'kept' }
   } catch (error) {
-    if (!isDuplicate(error, 'bike_number')) throw error
+    if (!isDuplicate(error, 'bike_taken_number')) throw error
     const taken = await db
       .select({ number: bike.number })
       .from(bike)
       .where(and(eq(bike.studioId, studioId), inArray(bike.number, [...numbers])))
     return { outcome: 'numbersTaken', numbers: taken.map((b) => b.number).sort((a, b) => a - b) }
   }
+}
+
+/** Bikes that were retired, the latest first: number, type and when. */
+export const listRetiredBikes = (
+  db: DbExecutor,
+  scope: Scope,
+): Promise<Readonly<{ id: string; number: number; type: string; retiredAt: Date }>[]> =>
+  db
+    .select({
+      id: bike.id,
+      number: bike.number,
+      type: bikeTypeLine.name,
+      retiredAt: sql<Date>`${bike.retiredAt}`.mapWith(bike.retiredAt),
+    })
+    .from(bike)
+    .innerJoin(bikeType, eq(bikeType.id, bike.typeId))
+    .innerJoin(bikeTypeLine, eq(bikeTypeLine.id, bikeType.lineId))
+    .where(and(eq(bike.studioId, scope.studioId), isNotNull(bike.retiredAt)))
+    .orderBy(desc(bike.retiredAt), asc(bike.number))
+
+/** `numberTaken`: another bike in use has this number; `gone`: the studio has no such bike. */
+export type BikeChangeResult = Readonly<{ outcome: 'kept' | 'numberTaken' | 'gone' }>
+
+/** Gives a machine another number; everything recorded on it is under the new one. */
+export async function renumberBike(
+  db: DbExecutor,
+  scope: Scope,
+  id: string,
+  number: number,
+): Promise<BikeChangeResult> {
+  return changeBike(db, scope, id, { number })
+}
+
+/** Takes a retired bike back into use under its number. */
+export async function returnBike(db: DbExecutor, scope: Scope, id: string): Promise<BikeChangeResult> {
+  return changeBike(db, scope, id, { retiredAt: null })
+}
+
+async function changeBike(
+  db: DbExecutor,
+  scope: Scope,
+  id: string,
+  change: Readonly<{ number?: number; retiredAt?: null }>,
+): Promise<BikeChangeResult> {
+  const own = and(eq(bike.id, id), eq(bike.studioId, scope.studioId))
+  try {
+    await db.update(bike).set(change).where(own)
+  } catch (error) {
+    if (isDuplicate(error, 'bike_taken_number')) return { outcome: 'numberTaken' }
+    throw error
+  }
+  return (await db.select({ id: bike.id }).from(bike).where(own)).length > 0 ? { outcome: 'kept' } : { outcome: 'gone' }
+}
+
+export type RetireResult =
+  /** `riders` sat on it in a class that runs or comes; they have no bike there now. */
+  Readonly<{ outcome: 'kept'; riders: number }> | Readonly<{ outcome: 'gone' }>
+
+/**
+ * Retires a bike: it is offered nowhere and its number is free for another; what was recorded on it stays. It leaves
+ * its room and its seats in classes that are not over. Retired once more it stays as it is.
+ */
+export async function retireBike(db: Database, scope: Scope, id: string, now: Date): Promise<RetireResult> {
+  return withTransaction(db, async (tx): Promise<RetireResult> => {
+    const own = and(eq(bike.id, id), eq(bike.studioId, scope.studioId))
+    const [there] = await tx.select({ retiredAt: bike.retiredAt }).from(bike).where(own).for('update')
+    if (!there) return { outcome: 'gone' }
+    if (there.retiredAt) return { outcome: 'kept', riders: 0 }
+    await tx.update(bike).set({ retiredAt: now }).where(own)
+    await tx.delete(bikePlace).where(eq(bikePlace.bikeId, id))
+    const seats = await tx
+      .select({ classId: bikeAssignment.classId })
+      .from(bikeAssignment)
+      .innerJoin(studioClass, eq(studioClass.id, bikeAssignment.classId))
+      .where(and(eq(bikeAssignment.bikeId, id), gt(studioClass.endsAt, now)))
+    const { studioId, userId } = scope
+    for (const { classId } of seats) {
+      await tx.delete(bikeAssignment).where(and(eq(bikeAssignment.bikeId, id), eq(bikeAssignment.classId, classId)))
+      await tx.insert(bikeAssignmentLog).values({
+        id: crypto.randomUUID(),
+        studioId,
+        classId,
+        bikeId: id,
+        memberId: null,
+        createdAt: now,
+        createdBy: userId,
+      })
+    }
+    await tx
+      .update(classRider)
+      .set({ pinnedBikeId: null })
+      .where(and(eq(classRider.pinnedBikeId, id), eq(classRider.studioId, studioId)))
+    return { outcome: 'kept', riders: seats.length }
+  })
 }
 
 /** Removes a machine nothing was ever recorded on; false where something was, or where there is none. */

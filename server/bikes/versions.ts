@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { BikeEquipment } from '../../core/bike/equipment'
 import type { TypeCalibration } from '../../core/calibration/calibrate'
@@ -6,9 +6,10 @@ import { sameGeometry } from '../../core/calibration/predictionError'
 import type { BikeTypeDocument } from '../../core/operations/typeFile'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { errnoOf, REFERRED_TO } from '../db/errors'
 import { sameContent } from '../db/sameContent'
 import { studio, user } from '../db/tables/accounts'
-import { bike, bikeType, bikeTypeLine } from '../db/tables/bikes'
+import { bike, bikeType, bikeTypeLine, typeReading } from '../db/tables/bikes'
 import { recomputeMachinesOf } from './machineCalibration'
 
 /** One version of a type. */
@@ -139,6 +140,28 @@ async function insertVersion(
     await recomputeMachinesOf(tx, id)
   }
   return { outcome: 'kept', id, lineId }
+}
+
+/** `inUse`: a bike is of this type, or numbers or a set-up are; `gone`: the studio has no such type. */
+export type DeleteTypeResult = Readonly<{ outcome: 'kept' | 'inUse' | 'gone' }>
+
+/** Deletes a type that nothing uses, with all its versions and what a tape read on it. */
+export async function deleteType(db: Database, scope: Scope, lineId: string): Promise<DeleteTypeResult> {
+  try {
+    return await withTransaction(db, async (tx): Promise<DeleteTypeResult> => {
+      await lockTypes(tx, scope)
+      const all = await listVersions(tx, scope, lineId)
+      if (all.length === 0) return { outcome: 'gone' }
+      const ids = all.map(({ id }) => id)
+      await tx.delete(typeReading).where(inArray(typeReading.typeId, ids))
+      await tx.delete(bikeType).where(inArray(bikeType.id, ids))
+      await tx.delete(bikeTypeLine).where(eq(bikeTypeLine.id, lineId))
+      return { outcome: 'kept' }
+    })
+  } catch (error) {
+    if (errnoOf(error) === REFERRED_TO) return { outcome: 'inUse' }
+    throw error
+  }
 }
 
 export type ImportResult = Readonly<{ added: string[]; changed: string[]; unchanged: string[] }>

@@ -1,7 +1,7 @@
 import { asksNow } from '../../core/complaints/trial'
 import { formatComplaint, formatTrialStage } from '../../core/messages/comfort'
 import { formatNote } from '../../core/messages/watch'
-import { afterList, type AfterKind } from '../../core/watch/afterList'
+import { afterList, type AfterKind, type FollowUpState } from '../../core/watch/afterList'
 import { isOpen, lastLooks, resultOfRoomCue } from '../../core/watch/classState'
 import type { RoomCueResult } from '../../core/watch/cue'
 import { signNamed } from '../../core/watch/signs'
@@ -11,6 +11,8 @@ import { runningTrials } from '../comfort/trials'
 import type { DbExecutor } from '../db/connection'
 import { getStudio } from '../studio/studio'
 import type { StudioClass } from './classes'
+import { listPeople } from '../studio/people'
+import { listFollowUps, listPutToClass, type FollowUp } from './followUps'
 import { watchData } from './watchPage'
 
 /** One thing to see to after a class. */
@@ -25,10 +27,18 @@ export type AfterRow = Readonly<{
   isNew: boolean
   /** What to look at first, where a cue keeps failing. */
   setUp: string | null
+  /** The class the line is from: this one, or an earlier one that put it here. */
+  classId: string
+  /** "from Sunrise Ride, 28 Nov"; null for lines of this class. */
+  from: Readonly<{ title: string; startsAt: Date }> | null
+  /** What became of it; null while it is to be seen to. */
+  followUp: Readonly<{ state: FollowUpState; to: string | null; by: string }> | null
 }>
 
 export type AfterData = Readonly<{
   rows: readonly AfterRow[]
+  /** Lines of earlier classes that were put to this one. */
+  put: readonly AfterRow[]
   /** What riders are told who are sent on, in the studio's own words; null for the product's. */
   referral: string | null
   /** Riders on the floor, and how many of them were looked at. */
@@ -66,6 +76,16 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
   const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
   const due = trials.filter(asksNow)
+  const people = new Map((await listPeople(db, scope)).map(({ id, name }) => [id, name]))
+  const became = new Map(
+    (await listFollowUps(db, scope, ofClass.id)).map((one) => [`${one.kind} ${one.memberId}`, one]),
+  )
+  const asFollowUp = ({ state: how, handedTo, by }: FollowUp): AfterRow['followUp'] => ({
+    state: how,
+    to: handedTo ? (people.get(handedTo) ?? null) : null,
+    by,
+  })
+  const put = await listPutToClass(db, scope, ofClass)
   const noteIds = new Set(state.notes.map(({ id }) => id))
   const items = afterList({
     notes: state.notes,
@@ -78,14 +98,30 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   })
   return {
     referral: (await getStudio(db, scope)).referral,
-    rows: items.map(({ kind, memberId, notes, complaints: told }) => {
+    put: put.map((one) => ({
+      kind: one.kind,
+      memberId: one.memberId,
+      name: one.name,
+      number: numberOf(one.memberId),
+      said: [one.said],
+      isNew: false,
+      setUp: null,
+      classId: one.classId,
+      from: { title: one.title, startsAt: one.startsAt },
+      followUp: null,
+    })),
+    rows: items.map(({ kind, memberId, notes, complaints: told }): AfterRow => {
       const own = notes.map((id) => noteById.get(id)!)
+      const followedUp = became.get(`${kind} ${memberId}`)
       const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
       return {
         kind,
         memberId,
         name: nameOf(memberId),
         number: numberOf(memberId),
+        classId: ofClass.id,
+        from: null,
+        followUp: followedUp ? asFollowUp(followedUp) : null,
         isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
         said: [
           ...new Set(own.map(formatNote)),

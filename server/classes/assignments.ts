@@ -1,4 +1,4 @@
-import { and, eq, inArray, or } from 'drizzle-orm'
+import { and, eq, inArray, isNull, or } from 'drizzle-orm'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import type { WriteResult } from '../db/insertOnce'
@@ -39,7 +39,7 @@ export async function assignBike(
     const [seat] = await tx
       .select({ id: bike.id })
       .from(bike)
-      .where(and(eq(bike.id, bikeId), eq(bike.studioId, studioId)))
+      .where(and(eq(bike.id, bikeId), eq(bike.studioId, studioId), isNull(bike.retiredAt)))
     const ofMember = memberId ? and(eq(member.id, memberId), eq(member.studioId, studioId)) : undefined
     const rider = ofMember ? await tx.select({ id: member.id }).from(member).where(ofMember) : []
     if (!seat || (memberId && rider.length === 0)) return { outcome: 'gone' }

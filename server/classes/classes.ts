@@ -3,6 +3,7 @@ import type { Block } from '../../core/classPlan/blocks'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { insertOnce, type WriteResult } from '../db/insertOnce'
+import { user } from '../db/tables/accounts'
 import { classRider } from '../db/tables/classes'
 import { room, studioClass, type CLASS_SOURCES } from '../db/tables/floor'
 import { sameContent } from '../db/sameContent'
@@ -20,6 +21,9 @@ export type StudioClass = Readonly<{
   hands: number
   doorsMin: number
   blocks: readonly Block[] | null
+  /** Who teaches it; null where that is not said. */
+  teacherId: string | null
+  teacher: string | null
   cancelledAt: Date | null
 }>
 
@@ -35,8 +39,16 @@ const columns = {
   hands: studioClass.hands,
   doorsMin: studioClass.doorsMin,
   blocks: studioClass.blocks,
+  teacherId: studioClass.teacherId,
+  teacher: user.name,
   cancelledAt: studioClass.cancelledAt,
 }
+const classesWithNames = (db: DbExecutor) =>
+  db
+    .select(columns)
+    .from(studioClass)
+    .leftJoin(room, eq(room.id, studioClass.roomId))
+    .leftJoin(user, eq(user.id, studioClass.teacherId))
 /** More classes than this no span of the timetable shows. */
 const MOST = 400
 
@@ -48,10 +60,7 @@ export async function listClasses(
   to: Date,
 ): Promise<(StudioClass & Readonly<{ riders: number }>)[]> {
   const { studioId } = scope
-  const found = await db
-    .select(columns)
-    .from(studioClass)
-    .leftJoin(room, eq(room.id, studioClass.roomId))
+  const found = await classesWithNames(db)
     .where(
       and(
         eq(studioClass.studioId, studioId),
@@ -82,25 +91,35 @@ export async function listClasses(
 
 /** One class, or null when the studio has none of this id. */
 export async function findClass(db: DbExecutor, scope: Scope, id: string): Promise<StudioClass | null> {
-  const [found] = await db
-    .select(columns)
-    .from(studioClass)
-    .leftJoin(room, eq(room.id, studioClass.roomId))
-    .where(and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId)))
+  const [found] = await classesWithNames(db).where(
+    and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId)),
+  )
   return found ?? null
 }
 
 /** What is said of a class by hand. */
-export type NewClass = Readonly<{ id: string; title: string; startsAt: Date; endsAt: Date; roomId: string | null }>
+export type NewClass = Readonly<{
+  id: string
+  title: string
+  startsAt: Date
+  endsAt: Date
+  roomId: string | null
+  teacherId?: string | null
+}>
 
 /** Adds a class; the same id with the same content again changes nothing. */
 export async function addClass(db: DbExecutor, scope: Scope, asked: NewClass, now: Date): Promise<WriteResult> {
-  const content = { ...asked, studioId: scope.studioId }
-  const { id, title, startsAt, endsAt, roomId, studioId } = studioClass
+  const content = { ...asked, teacherId: asked.teacherId ?? null, studioId: scope.studioId }
+  const { id, title, startsAt, endsAt, roomId, teacherId, studioId } = studioClass
   return insertOnce(
     () => db.insert(studioClass).values({ ...content, source: 'hand', createdAt: now, createdBy: scope.userId }),
     async () =>
-      (await db.select({ id, title, startsAt, endsAt, roomId, studioId }).from(studioClass).where(eq(id, asked.id)))[0],
+      (
+        await db
+          .select({ id, title, startsAt, endsAt, roomId, teacherId, studioId })
+          .from(studioClass)
+          .where(eq(id, asked.id))
+      )[0],
     content,
   )
 }
@@ -135,6 +154,7 @@ export type ClassChange = Readonly<
     hands: number
     doorsMin: number
     blocks: readonly Block[] | null
+    teacherId: string | null
     cancelledAt: Date | null
   }>
 >
@@ -145,6 +165,83 @@ export async function changeClass(db: DbExecutor, scope: Scope, id: string, chan
   const own = and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId))
   await db.update(studioClass).set(change).where(own)
   return (await db.select({ id: studioClass.id }).from(studioClass).where(own)).length > 0
+}
+
+/** What a class is called, when, where and with whom: what is changed of it together. */
+export type ClassFacts = Readonly<{
+  title: string
+  startsAt: Date
+  endsAt: Date
+  roomId: string | null
+  teacherId: string | null
+}>
+
+/** `changed`: somebody changed it since it was looked at; `gone`: the studio has no such class, room or teacher. */
+export type ClassFactsResult = Readonly<{ outcome: 'kept' | 'changed' | 'gone' }>
+
+/**
+ * Renames or moves a class, or says who teaches it, from what it was when looked at. Sent again it changes nothing;
+ * where somebody else was faster, nothing is written.
+ */
+export async function changeClassFacts(
+  db: Database,
+  scope: Scope,
+  id: string,
+  { from, to }: Readonly<{ from: ClassFacts; to: ClassFacts }>,
+): Promise<ClassFactsResult> {
+  return withTransaction(db, async (tx): Promise<ClassFactsResult> => {
+    const own = and(eq(studioClass.id, id), eq(studioClass.studioId, scope.studioId))
+    const { title, startsAt, endsAt, roomId, teacherId } = studioClass
+    const [before] = await tx
+      .select({ title, startsAt, endsAt, roomId, teacherId })
+      .from(studioClass)
+      .where(own)
+      .for('update')
+    const [there] = to.roomId
+      ? await tx
+          .select({ id: room.id })
+          .from(room)
+          .where(and(eq(room.id, to.roomId), eq(room.studioId, scope.studioId)))
+      : [true]
+    const [teaches] = to.teacherId
+      ? await tx
+          .select({ id: user.id })
+          .from(user)
+          .where(and(eq(user.id, to.teacherId), eq(user.studioId, scope.studioId)))
+      : [true]
+    if (!before || !there || !teaches) return { outcome: 'gone' }
+    if (sameContent(before, to)) return { outcome: 'kept' }
+    if (!sameContent(before, from)) return { outcome: 'changed' }
+    await tx.update(studioClass).set(to).where(own)
+    return { outcome: 'kept' }
+  })
+}
+
+/**
+ * Adds the same class again in each of the following weeks, with its plan and the people setting up; `startOf` and the
+ * ids are the caller's, by week from 1. Riders are not copied. The same again changes nothing.
+ */
+export async function repeatClass(
+  db: Database,
+  scope: Scope,
+  of: StudioClass,
+  weeks: readonly Readonly<{ id: string; startsAt: Date }>[],
+  now: Date,
+): Promise<WriteResult> {
+  const length = of.endsAt.getTime() - of.startsAt.getTime()
+  const { title, roomId, hands, doorsMin, blocks, teacherId } = of
+  return withTransaction(db, async (tx): Promise<WriteResult> => {
+    for (const { id, startsAt } of weeks) {
+      const asked = { id, title, startsAt, endsAt: new Date(startsAt.getTime() + length), roomId, teacherId }
+      const added = await addClass(tx, scope, asked, now)
+      if (added.outcome !== 'kept') throw new IdTaken('a class of another content')
+      await changeClass(tx, scope, id, { hands, doorsMin, blocks })
+    }
+    return { outcome: 'kept' }
+  }).catch((error: unknown) => {
+    if (error instanceof IdTaken) return { outcome: 'idTaken' }
+    throw error
+  })
 }
 
 /** The open floor of a studio's day, made when it is first asked for; `day` is YYYY-MM-DD, its span given. */

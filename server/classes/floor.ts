@@ -1,6 +1,6 @@
 import { formatMarks } from '../../core/messages/labels'
 import { formatPlaceReason } from '../../core/messages/planning'
-import { formatNote } from '../../core/messages/watch'
+import { formatNote, formatPutHere } from '../../core/messages/watch'
 import type { Need } from '../../core/planning/room'
 import type { RoomPlan } from '../../core/planning/roomPlan'
 import type { Scope } from '../accounts/scope'
@@ -8,6 +8,7 @@ import type { DbExecutor } from '../db/connection'
 import { stopsOf } from '../comfort/stops'
 import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { StudioClass } from './classes'
+import { listPutToClass } from './followUps'
 import { listNotesOfMembers, type Note } from './notes'
 import { planClass, type ClassPlan } from './planning'
 import { areDoorsOpen } from './replan'
@@ -107,6 +108,7 @@ export async function floorBefore(
     ? await listNotesOfMembers(db, scope, [...seats.keys()], new Date(now.getTime() - WATCH_FOR_MS))
     : []
   const trials = seesNotes ? await trialsOnFloor(db, scope, [...seats.keys()], [...seats.values()], now) : null
+  const put = seesNotes ? await listPutToClass(db, scope, ofClass) : []
   const stops = seesNotes ? await stopsOf(db, scope, [...nameOfAll(found).keys()], now) : new Map<string, string>()
   const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
   const nameOf = nameOfAll(found)
@@ -148,7 +150,13 @@ export async function floorBefore(
           : own.length === 0
             ? 'new'
             : markOf(certainty, marks !== null),
-      watchFor: memberId ? [...(trials?.words(memberId, bike.id) ?? []), ...watchFor(notes, memberId)] : [],
+      watchFor: memberId
+        ? [
+            ...(trials?.words(memberId, bike.id) ?? []),
+            ...put.filter((one) => one.memberId === memberId).map(({ said }) => formatPutHere(said)),
+            ...watchFor(notes, memberId),
+          ]
+        : [],
       stop: (memberId && stops.get(memberId)) || null,
     }
   })

@@ -1,4 +1,5 @@
 import { formatMarks } from '../../core/messages/labels'
+import { formatPutHere } from '../../core/messages/watch'
 import { numbersLookedAt, type ClassState } from '../../core/watch/classState'
 import type { CuedNote } from '../../core/watch/cue'
 import type { Scope } from '../accounts/scope'
@@ -11,6 +12,7 @@ import { findRoom, listPlaces } from '../rooms/rooms'
 import { getStudio } from '../studio/studio'
 import { listAssignments } from './assignments'
 import type { StudioClass } from './classes'
+import { listPutToClass } from './followUps'
 import { listNotesOfMembers } from './notes'
 import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from './planning'
 import { listRoster } from './roster'
@@ -34,7 +36,7 @@ export type WatchBike = Readonly<{
   kneeNotes: boolean
   /** An open red flag from before this class, in words; null without one. */
   stop: string | null
-  /** What is on trial here, in a few words; null where nothing is. */
+  /** What is on trial here, or was put to this class by an earlier one, in a few words; null where nothing is. */
   trial: string | null
 }>
 
@@ -83,6 +85,9 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     assigned.map(({ bikeId }) => bikeId),
     now,
   )
+  const put = await listPutToClass(db, scope, ofClass)
+  const putTo = (memberId: string) =>
+    put.filter((one) => one.memberId === memberId).map(({ said }) => formatPutHere(said))
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
@@ -106,10 +111,12 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       numbers: marks && formatMarks(bike.type, marks),
       toCheck,
       isNew: rider !== undefined && own.length === 0,
-      watchFor: rider !== undefined && (toCheck || unsure || lately || trials.isDue(rider.memberId)),
+      watchFor:
+        rider !== undefined &&
+        (toCheck || unsure || lately || trials.isDue(rider.memberId) || putTo(rider.memberId).length > 0),
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
       stop: (rider && stops.get(rider.memberId)) ?? null,
-      trial: rider ? trials.words(rider.memberId, bike.id).join('; ') || null : null,
+      trial: rider ? [...trials.words(rider.memberId, bike.id), ...putTo(rider.memberId)].join('; ') || null : null,
     }
   })
   return {

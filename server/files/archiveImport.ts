@@ -13,7 +13,7 @@ import { room, studioClass } from '../db/tables/floor'
 import { member } from '../db/tables/riders'
 import { addWords } from '../members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
-import { SECTIONS, SINCE_VERSION_3, type ArchiveSection, type SectionName } from './archiveSections'
+import { SECTIONS, sectionsAfter, type ArchiveSection, type SectionName } from './archiveSections'
 import { NotReadable, readArchive } from './archiveRead'
 import { IMPORT_LEASE, MOST_FAULTS, type Progress } from './importMembers'
 import type { Upload } from './uploads'
@@ -56,7 +56,8 @@ export async function importArchive(db: Database, scope: Scope, asked: Asked): P
       withTransaction(db, async (tx): Promise<ArchiveOutcome> => {
         if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
         // Written in the order of what refers to what; a file in another order is gone through again for the rest.
-        const written = WRITTEN.filter((name) => checked.version === ARCHIVE_VERSION || !SINCE_VERSION_3.includes(name))
+        const later = sectionsAfter(checked.version)
+        const written = WRITTEN.filter((name) => !later.has(name))
         for (let next = 0; next < written.length;) {
           const done = await writeInOrder(tx, scope, asked, written, next)
           if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
@@ -123,7 +124,7 @@ class Reading {
     this.fields.set(name, value)
     if (name === 'formatVersion') {
       if (typeof value !== 'number')
-        this.fault({ section: name, index: null, field: '', reason: 'must be a number: 2 or 3' })
+        this.fault({ section: name, index: null, field: '', reason: 'must be a number: 2, 3 or 4' })
       else if (!READABLE_VERSIONS.includes(value)) this.otherVersion = value
     }
     const known = name === 'format' || name === 'formatVersion' || name in this.validators
@@ -174,13 +175,15 @@ class Reading {
     for (const { section, index, field, to, id } of this.open)
       if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: `no row of ${to} has this id` })
     const version = this.fields.get('formatVersion')
-    const optional = version === ARCHIVE_VERSION ? [] : SINCE_VERSION_3
+    const optional = sectionsAfter(typeof version === 'number' ? version : ARCHIVE_VERSION)
     // What an earlier version had no place for would be lost.
-    for (const name of optional)
-      if (this.fields.has(name))
-        this.fault({ section: name, index: null, field: '', reason: 'is of version 3, and the archive says 2' })
+    for (const [name, since] of optional)
+      if (this.fields.has(name)) {
+        const reason = `is of version ${since}, and the archive says ${String(version)}`
+        this.fault({ section: name, index: null, field: '', reason })
+      }
     for (const name of ['studio', 'formatVersion', ...SECTIONS.map((one) => one.name)])
-      if (!this.fields.has(name) && !optional.includes(name))
+      if (!this.fields.has(name) && !optional.has(name))
         this.fault({ section: name, index: null, field: '', reason: 'is missing' })
     if ((this.rows.studio ?? 0) !== 1 && this.fields.has('studio'))
       this.fault({ section: 'studio', index: null, field: '', reason: 'must be one' })
@@ -258,7 +261,10 @@ async function writeRows(
   const values = rows.map((row) => ({
     ...row,
     ...Object.fromEntries(
-      dates.map((column) => [column, row[column] === null ? null : new Date(row[column] as string)]),
+      dates.map((column) => [
+        column,
+        row[column] === null || row[column] === undefined ? null : new Date(row[column] as string),
+      ]),
     ),
     studioId,
   }))

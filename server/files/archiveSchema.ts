@@ -1,12 +1,12 @@
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bike/equipment'
 import { schemas } from '../../core/operations/schemas'
-import { SECTIONS, type ArchiveSection } from './archiveSections'
+import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 3
+export const ARCHIVE_VERSION = 4
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -19,7 +19,9 @@ function rowSchema({ name: section, columns, shapes }: ArchiveSection): object {
       cellSchema(column, shapes[name], BOUNDS[`${section}.${name}`]),
     ]),
   )
-  return { type: 'object', additionalProperties: false, required: Object.keys(columns), properties }
+  const added = ADDED_COLUMNS[section] ?? []
+  const required = Object.keys(columns).filter((name) => !added.includes(name))
+  return { type: 'object', additionalProperties: false, required, properties }
 }
 
 /** Numbers that mean something only between these. */

@@ -34,6 +34,7 @@ export const SECTION_NAMES = [
   'inspections',
   'faults',
   'members',
+  'memberMerges',
   'setups',
   'evidence',
   'withdrawals',
@@ -50,17 +51,34 @@ export const SECTION_NAMES = [
   'looks',
   'roomCues',
   'cues',
+  'followUps',
   'memberMessages',
   'complaints',
   'trials',
   'trialRatings',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
-/** Archives of version 2 are without these. */
-export const SINCE_VERSION_3: readonly string[] = ['complaints', 'trials', 'trialRatings']
+/** Sections that older archives are without, by the version that brought them. */
+const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
+  3: ['complaints', 'trials', 'trialRatings'],
+  4: ['memberMerges', 'followUps'],
+}
+/** Columns that older archives are without; all may be empty. */
+export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
+  members: ['number', 'email', 'statureMm'],
+  bikes: ['retiredAt'],
+  classes: ['teacherId'],
+}
+/** The sections an archive of this version has no place for, with the version that brought each. */
+export const sectionsAfter = (version: number): ReadonlyMap<string, number> =>
+  new Map(
+    Object.entries(SINCE).flatMap(([since, names]) =>
+      Number(since) > version ? names.map((name): [string, number] => [name, Number(since)]) : [],
+    ),
+  )
 
-/** Said by where a row stands; counted by the database; opens a page. */
-const LEFT_OUT = ['studioId', 'position', 'linkId']
+/** Said by where a row stands; counted or computed by the database; opens a page. */
+const LEFT_OUT = ['studioId', 'position', 'linkId', 'takenNumber']
 const PERSON = 'people' as const
 const BY = { createdBy: PERSON }
 const SEAT = { classId: 'classes', bikeId: 'bikes', memberId: 'members', ...BY } as const
@@ -104,6 +122,7 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('inspections', bikes.inspection, [bikes.inspection.id], { bikeId: 'bikes', ...BY }),
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
+  section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
   section(
     'setups',
     riders.setup,
@@ -129,7 +148,13 @@ export const SECTIONS: readonly ArchiveSection[] = [
   ),
   section('rooms', floor.room, [floor.room.id], {}, { plan: 'roomPlan' }),
   section('bikePlaces', floor.bikePlace, [floor.bikePlace.bikeId], { bikeId: 'bikes', roomId: 'rooms' }),
-  section('classes', floor.studioClass, [floor.studioClass.id], { roomId: 'rooms', ...BY }, { blocks: 'blocks' }),
+  section(
+    'classes',
+    floor.studioClass,
+    [floor.studioClass.id],
+    { roomId: 'rooms', teacherId: PERSON, ...BY },
+    { blocks: 'blocks' },
+  ),
   section('classRiders', classes.classRider, [classes.classRider.classId, classes.classRider.memberId], {
     classId: 'classes',
     memberId: 'members',
@@ -142,6 +167,12 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('looks', classes.classLook, [classes.classLook.id], SEAT),
   section('roomCues', classes.classCue, [classes.classCue.id], { classId: 'classes', ...BY }),
   section('cues', classes.studioCue, [classes.studioCue.sign], BY),
+  section(
+    'followUps',
+    classes.classFollowUp,
+    [classes.classFollowUp.classId, classes.classFollowUp.memberId, classes.classFollowUp.kind],
+    { classId: 'classes', memberId: 'members', handedTo: PERSON, ...BY },
+  ),
   section('memberMessages', memberMessage, [memberMessage.id], { memberId: 'members', handledBy: PERSON }),
   section('complaints', comfort.complaint, [comfort.complaint.id], {
     ...SEAT,

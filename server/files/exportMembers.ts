@@ -2,7 +2,7 @@ import { stringify } from 'csv-stringify'
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm'
 import { Readable } from 'node:stream'
 import { COLUMN_HEADING } from '../../core/openFiles/columns'
-import { guarded, MEMBER_COLUMNS, type MemberCells } from '../../core/openFiles/memberRow'
+import { guarded, WRITTEN_COLUMNS, type MemberCells } from '../../core/openFiles/memberRow'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { bikeTypeLine } from '../db/tables/bikes'
@@ -14,14 +14,14 @@ import { getStudio } from '../studio/studio'
 /** Members asked for at once. */
 const PAGE = 500
 
-/** Every member with their numbers, a line a set, in the columns of `MEMBER_COLUMNS`: RFC 4180, UTF-8. */
+/** Every member with their numbers, a line a set, in the columns of `WRITTEN_COLUMNS`: RFC 4180, UTF-8. */
 export async function memberListStream(db: DbExecutor, scope: Scope): Promise<ReadableStream<Uint8Array>> {
   const { timeZone } = await getStudio(db, scope)
   const lines = Readable.from(memberLines(db, scope, timeZone))
   const text = stringify({
     header: true,
     record_delimiter: 'windows',
-    columns: MEMBER_COLUMNS.map((key) => ({ key, header: COLUMN_HEADING[key] })),
+    columns: WRITTEN_COLUMNS.map((key) => ({ key, header: COLUMN_HEADING[key] })),
     cast: { string: guarded },
   })
   lines.on('error', (error) => text.destroy(error))
@@ -31,7 +31,13 @@ export async function memberListStream(db: DbExecutor, scope: Scope): Promise<Re
 async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): AsyncGenerator<MemberCells> {
   for (let after = ''; ;) {
     const page = await db
-      .select({ id: member.id, name: member.name })
+      .select({
+        id: member.id,
+        name: member.name,
+        number: member.number,
+        email: member.email,
+        statureMm: member.statureMm,
+      })
       .from(member)
       .where(and(eq(member.studioId, scope.studioId), gt(member.id, after)))
       .orderBy(asc(member.id))
@@ -43,13 +49,19 @@ async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): Asy
       scope,
       page.map(({ id }) => id),
     )
-    for (const { id, name } of page) {
+    for (const { id, name, number, email, statureMm } of page) {
+      const who = {
+        memberId: id,
+        memberNumber: number ?? '',
+        name,
+        email: email ?? '',
+        statureMm: statureMm === null ? '' : String(statureMm),
+      }
       const own = entries.filter(({ memberId }) => memberId === id)
-      if (own.length === 0) yield { memberId: id, name }
+      if (own.length === 0) yield who
       for (const { type, purpose, marks, certainty, soleMm, pedal, sinceAt } of own)
         yield {
-          memberId: id,
-          name,
+          ...who,
           bikeType: type,
           purpose,
           ...marks,

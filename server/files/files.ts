@@ -31,11 +31,14 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
   return { format, headings, rows: shown, columns: guessColumns(headings) }
 }
 
+/** One of these tells who a line is about. */
+const NAMING: readonly MemberColumn[] = ['name', 'firstName', 'lastName']
+
 /** The columns as somebody said they are; why they cannot be, where they cannot. */
 export function columnsFrom(said: unknown): ColumnMap | FileRefusal {
   if (!Array.isArray(said) || said.length > MOST_COLUMNS) return 'noName'
   const columns = said.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)
-  if (!columns.includes('name')) return 'noName'
+  if (!NAMING.some((column) => columns.includes(column))) return 'noName'
   const named = columns.filter((column) => column !== null)
   return new Set(named).size === named.length ? columns : 'twice'
 }

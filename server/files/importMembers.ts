@@ -3,6 +3,7 @@ import type { FileFault, ImportTally } from '../../core/messages/files'
 import type { MemberCells, MemberColumn } from '../../core/openFiles/memberRow'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import { isDuplicate } from '../db/errors'
 import { withLease } from '../db/lease'
 import { BATCH, planFor, type ImportPlan } from './importPlan'
 import { linesOf, type ListFormat } from './list'
@@ -73,6 +74,8 @@ export async function importMembers(
     )
   } catch (error) {
     if (error instanceof NothingWritten) return error.why
+    // Somebody gave one of these member numbers to another member meanwhile.
+    if (isDuplicate(error, 'member_number')) return { outcome: 'busy' }
     throw error
   }
 }

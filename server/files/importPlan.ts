@@ -7,6 +7,7 @@ import {
   readMemberRow,
   unguarded,
   type CellProblem,
+  type MemberDetails,
   type MemberCells,
   type MemberColumn,
   type RowNumbers,
@@ -60,16 +61,31 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
   const idsOf = new Map<string, string[]>()
   /** Names by their letters alone, to tell those that differ in capitals only. */
   const byLetters = new Map<string, string>()
+  const idOfNumber = new Map<string, string>()
+  /** What is known of each member besides the name, in the studio or by an earlier line. */
+  const detailsOf = new Map<string, MemberDetails>()
+  const describe = (id: string, details: MemberDetails) => {
+    detailsOf.set(id, { ...detailsOf.get(id), ...details })
+    if (details.number) idOfNumber.set(details.number.toLowerCase(), id)
+  }
   const meet = (id: string, name: string) => {
     nameOf.set(id, name)
     idsOf.set(name, [...(idsOf.get(name) ?? []), id])
     if (!byLetters.has(name.toLowerCase())) byLetters.set(name.toLowerCase(), name)
   }
-  for (const { id, name } of await db
-    .select({ id: member.id, name: member.name })
+  for (const { id, name, number, email, statureMm } of await db
+    .select({
+      id: member.id,
+      name: member.name,
+      number: member.number,
+      email: member.email,
+      statureMm: member.statureMm,
+    })
     .from(member)
-    .where(eq(member.studioId, studioId)))
+    .where(eq(member.studioId, studioId))) {
     meet(id, name)
+    describe(id, { number: number ?? undefined, email: email ?? undefined, statureMm: statureMm ?? undefined })
+  }
   const held = await heldBy(db, scope)
   const createdAt = await notBeforeTheLast(db, scope, now)
   const known = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
@@ -80,24 +96,37 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     newNumbers: 0,
     changedNumbers: 0,
     sameNumbers: 0,
+    changedDetails: 0,
     overtaken: 0,
     alike: [] as { name: string; there: string }[],
   }
   const met = new Set<string>()
   const said = new Map<string, Readonly<{ line: number; content: string }>>()
   let members: { id: string; name: string }[] = []
+  /** Members whose row is written already and is described otherwise now. */
+  const redescribed = new Set<string>()
   let entries: (typeof registerEntry.$inferInsert)[] = []
+  /** New by this list; `newcomers` are those of them already written. */
+  const newIds = new Set<string>()
   const newcomers = new Set<string>()
   const later: (typeof registerEntry.$inferInsert)[] = []
   const appearing: Appearing[] = []
 
-  function whoIs(memberId: string | null, name: string): string | Fault {
+  function whoIs(memberId: string | null, name: string, number: string | undefined): string | Fault {
+    const numbered = number === undefined ? undefined : idOfNumber.get(number.toLowerCase())
+    if (numbered !== undefined && (memberId ?? numbered) !== numbered)
+      return { column: 'memberNumber', code: 'numberTaken', name: nameOf.get(numbered)! }
     if (memberId) {
       const there = nameOf.get(memberId)
       if (there === undefined) return { column: 'memberId', code: 'unknownId' }
       return there === name ? memberId : { column: 'name', code: 'otherName', name: there }
     }
-    const ids = idsOf.get(name) ?? []
+    if (numbered !== undefined) {
+      const there = nameOf.get(numbered)!
+      return there === name ? numbered : { column: 'memberNumber', code: 'numberTaken', name: there }
+    }
+    // Somebody of this name with another number is somebody else.
+    const ids = (idsOf.get(name) ?? []).filter((id) => number === undefined || !detailsOf.get(id)?.number)
     if (ids.length > 1) return { column: 'name', code: 'severalOfThatName' }
     if (ids.length === 1) return ids[0]
     const alike = byLetters.get(name.toLowerCase())
@@ -105,9 +134,22 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     const id = crypto.randomUUID()
     meet(id, name)
     members.push({ id, name })
+    newIds.add(id)
     tally.newMembers += 1
     met.add(id)
     return id
+  }
+
+  function takeDetails(id: string, details: MemberDetails): void {
+    const before = detailsOf.get(id) ?? {}
+    const changed = (['number', 'email', 'statureMm'] as const).some(
+      (key) => details[key] !== undefined && details[key] !== before[key],
+    )
+    if (!changed) return
+    describe(id, details)
+    if (newIds.has(id) && !newcomers.has(id)) return
+    if (!newIds.has(id) && !redescribed.has(id)) tally.changedDetails += 1
+    redescribed.add(id)
   }
 
   function takeNumbers(line: number, memberId: string, numbers: RowNumbers): Fault[] {
@@ -168,8 +210,9 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
       tally.lines += 1
       const row = readMemberRow(cells, known)
       if (row.outcome === 'faulty') return row.faults.every(ofAnotherVersion) && isHeld(cells) ? [] : row.faults
-      const who = whoIs(row.memberId, row.name)
+      const who = whoIs(row.memberId, row.name, row.details.number)
       if (typeof who !== 'string') return [who]
+      takeDetails(who, row.details)
       if (!met.has(who)) {
         met.add(who)
         tally.knownMembers += 1
@@ -181,7 +224,11 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
       members = []
       entries = []
       if (people.length > 0) {
-        await tx.insert(member).values(people.map((one) => ({ ...one, studioId, createdAt: now, createdBy: userId })))
+        await tx
+          .insert(member)
+          .values(
+            people.map((one) => ({ ...one, ...detailsOf.get(one.id), studioId, createdAt: now, createdBy: userId })),
+          )
         await addWords(tx, scope, people)
       }
       people.forEach(({ id }) => newcomers.add(id))
@@ -194,6 +241,11 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
       )
     },
     async appear(tx) {
+      for (const id of redescribed)
+        await tx
+          .update(member)
+          .set(detailsOf.get(id) ?? {})
+          .where(eq(member.id, id))
       for (let from = 0; from < later.length; from += BATCH)
         await tx.insert(registerEntry).values(later.slice(from, from + BATCH))
       for (let from = 0; from < appearing.length; from += BATCH) {

@@ -5,12 +5,15 @@ import type { Purpose } from '../../core/register/entry'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isDuplicate } from '../db/errors'
+import { sameContent } from '../db/sameContent'
 import { bike, bikeType } from '../db/tables/bikes'
 import { registerEntry } from '../db/tables/register'
 import { member, setup } from '../db/tables/riders'
 import { addWords, replaceWords } from './words'
 
 export type Member = Readonly<{ id: string; name: string }>
+/** Everything that is kept of a member besides what was measured and seen. */
+export type MemberRecord = Member & Readonly<{ number: string | null; email: string | null; statureMm: number | null }>
 export type Numbers = Readonly<{
   marks: Marks
   purpose: Purpose
@@ -130,9 +133,10 @@ async function openSetups(db: DbExecutor, scope: Scope, memberIds: readonly stri
   return new Map(rows.map((row) => [row.memberId, row.id]))
 }
 
-export async function findMember(db: DbExecutor, scope: Scope, id: string): Promise<Member | null> {
+export async function findMember(db: DbExecutor, scope: Scope, id: string): Promise<MemberRecord | null> {
+  const { name, number, email, statureMm } = member
   const [found] = await db
-    .select({ id: member.id, name: member.name })
+    .select({ id: member.id, name, number, email, statureMm })
     .from(member)
     .where(and(eq(member.id, id), eq(member.studioId, scope.studioId)))
   return found ?? null
@@ -174,6 +178,38 @@ export async function renameMember(
     if (affectedRows > 0) await replaceWords(tx, scope, { id, name: to })
     return (await findMember(tx, scope, id))?.name === to
   })
+}
+
+/** `changed`: somebody else changed the member since; `numberTaken`: another member has this number. */
+export type MemberChangeResult = Readonly<{ outcome: 'kept' | 'gone' | 'changed' | 'numberTaken' }>
+
+/**
+ * Changes what is kept of a member from what it was when looked at. Sent again it changes nothing; where somebody else
+ * was faster, nothing is written.
+ */
+export async function changeMember(
+  db: Database,
+  scope: Scope,
+  from: MemberRecord,
+  to: Omit<MemberRecord, 'id'>,
+): Promise<MemberChangeResult> {
+  try {
+    return await withTransaction(db, async (tx): Promise<MemberChangeResult> => {
+      const own = and(eq(member.id, from.id), eq(member.studioId, scope.studioId))
+      const [locked] = await tx.select({ id: member.id }).from(member).where(own).for('update')
+      const now = locked && (await findMember(tx, scope, from.id))
+      if (!now) return { outcome: 'gone' }
+      const wanted = { id: from.id, name: to.name, number: to.number, email: to.email, statureMm: to.statureMm }
+      if (sameContent(now, wanted)) return { outcome: 'kept' }
+      if (!sameContent(now, from)) return { outcome: 'changed' }
+      await tx.update(member).set(wanted).where(own)
+      if (to.name !== from.name) await replaceWords(tx, scope, wanted)
+      return { outcome: 'kept' }
+    })
+  } catch (error) {
+    if (isDuplicate(error, 'member_number')) return { outcome: 'numberTaken' }
+    throw error
+  }
 }
 
 /** Members asked for at once by name. */

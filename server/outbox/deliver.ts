@@ -11,6 +11,7 @@ import { addNote, changeNote, findOnFloor, withdrawNote } from '../classes/notes
 import { addLook, addRoomCue } from '../classes/watch'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { isId } from '../ids'
+import { mergedInto } from '../members/merge'
 import { appendEvidence, finishSetup, withdrawEvidence, type RecordResult } from '../setups/evidence'
 import { findSetup, type Setup } from '../setups/setups'
 import { validateRow } from '../setups/validateRow'
@@ -131,7 +132,12 @@ async function deliverToClass(db: Database, scope: Scope, entry: MadeClassEntry,
   if (rider && !(isId(rider.memberId) && isId(rider.bikeId))) return refused({ code: 'noNote' })
   const there = await findOnFloor(db, scope, { classId, ...rider })
   if (classId !== undefined && !there.ofClass) return refused({ code: 'noClass' })
-  if (rider && !there.rider) return refused({ code: 'noNote' })
+  if (rider && !there.rider) {
+    // The member may have been merged since the device wrote it down.
+    const memberId = await mergedInto(db, scope, rider.memberId)
+    if (memberId) return deliverToClass(db, scope, { ...entry, memberId } as MadeClassEntry, now)
+    return refused({ code: 'noNote' })
+  }
   const { told, ...delivered } = await deliverClassEntry(db, scope, entry, now)
   if (told && classId !== undefined)
     tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: told })

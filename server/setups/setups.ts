@@ -81,7 +81,7 @@ async function openSetup(
 ): Promise<StartSetupResult & Readonly<{ isNew?: true }>> {
   const [found, member] = [await findBike(db, scope, bikeId), await findMember(db, scope, memberId)]
   if (!found || !member) return { outcome: 'gone' }
-  if (found.openFaults > 0) return { outcome: 'outOfUse' }
+  if (found.openFaults > 0 || found.retiredAt) return { outcome: 'outOfUse' }
   const openKey = `${memberId}/${bikeId}`
   try {
     await db.insert(setup).values({
@@ -131,11 +131,25 @@ async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date)
     })),
   ]
   const told = new Set(measured.map(({ kind }) => kind))
-  for (const row of [...standingAnswers(history).filter(({ kind }) => !told.has(kind)), ...measured]) {
+  const standing = [...standingAnswers(history).filter(({ kind }) => !told.has(kind)), ...measured]
+  const known = [...standing, ...answers.flatMap(({ evidence: rows }) => rows)]
+  for (const row of [...(await listedStature(db, scope, memberId, known)), ...standing]) {
     const carried = row.kind === 'wish' ? withKnownGrip(type, row) : withPregnancy(row, answers)
     const checked = validateRow(type, carried)
     if ('row' in checked) await appendEvidence(db, scope, id, { id: crypto.randomUUID(), row: checked.row }, now)
   }
+}
+
+/** The height a list of members gave, where the rider neither told nor measured another. */
+async function listedStature(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  known: readonly Evidence[],
+): Promise<Evidence[]> {
+  if (known.some(({ kind }) => kind === 'stature')) return []
+  const mm = (await findMember(db, scope, memberId))?.statureMm
+  return mm ? [{ kind: 'stature', mm }] : []
 }
 
 /** A wish whose hand position this type does not have loses that, and keeps the posture. */

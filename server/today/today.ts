@@ -4,6 +4,8 @@ import { formatComplaint, formatTrialOnFloor } from '../../core/messages/comfort
 import { can } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
 import { floorBefore, type QueueItem } from '../classes/floor'
+import { formatHanded } from '../../core/messages/watch'
+import { listHandedToMe } from '../classes/followUps'
 import { findClass, type StudioClass } from '../classes/classes'
 import { isReferred, listOpenComplaints } from '../comfort/complaints'
 import { listRunningTrials } from '../comfort/trials'
@@ -14,7 +16,14 @@ import { memberMessage } from '../db/tables/memberPage'
 import { member } from '../db/tables/riders'
 
 /** Something to see to: whose it is, what it is in words, and whether it presses. */
-export type DueLine = Readonly<{ memberId: string; name: string; what: string; isStop: boolean }>
+export type DueLine = Readonly<{
+  memberId: string
+  name: string
+  what: string
+  isStop: boolean
+  /** The class whose list it was handed on from; null for lines of the rider's own page. */
+  fromClassId: string | null
+}>
 
 /** What a studio has already, for the first steps of an empty one. */
 export type FirstSteps = Readonly<{ types: boolean; taped: boolean; machines: boolean; members: boolean }>
@@ -78,15 +87,24 @@ async function nextClass(db: DbExecutor, scope: Scope, now: Date): Promise<Studi
 
 async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLine[]> {
   const [complaints, trials] = [await listOpenComplaints(db, scope), await listRunningTrials(db, scope, now)]
+  const handed = await listHandedToMe(db, scope)
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
   const lines = [
     ...complaints
       .filter((one) => isReferred(one))
-      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: true })),
-    ...trials.filter(asksNow).map((one) => ({ memberId: one.memberId, what: formatTrialOnFloor(one), isStop: false })),
+      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: true, fromClassId: null })),
+    ...handed.map((one) => ({
+      memberId: one.memberId,
+      what: formatHanded(one.by, one.said),
+      isStop: false,
+      fromClassId: one.classId,
+    })),
+    ...trials
+      .filter(asksNow)
+      .map((one) => ({ memberId: one.memberId, what: formatTrialOnFloor(one), isStop: false, fromClassId: null })),
     ...complaints
       .filter((one) => !isReferred(one) && !onTrial.has(one.id))
-      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: false })),
+      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: false, fromClassId: null })),
   ].slice(0, MAX_LINES)
   const names = await namesOf(
     db,

@@ -57,7 +57,7 @@ test('one’s own export changes nothing; a broken file is refused whole, with e
       .first()
       .setInputFiles({ name: 'types.json', mimeType: 'application/json', buffer: Buffer.from(body) })
   await bring(text)
-  await expect(page.getByText(/Brought in\. unchanged: /)).toBeVisible()
+  await expect(page.getByText('Nothing to import: all these types are here already.')).toBeVisible()
   const file = JSON.parse(text) as { types: { bikeType: { name: string; crankMm: number } }[] }
   file.types[0].bikeType.crankMm = 5
   file.types[1].bikeType.name = ''

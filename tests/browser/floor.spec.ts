@@ -95,7 +95,8 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
   )
   await page.clock.install()
   await page.goto('/class')
-  await page.getByRole('button', { name: 'Import' }).click()
+  await page.getByRole('button', { name: 'More' }).click()
+  await page.getByRole('menuitem', { name: 'Import classes' }).click()
   await page.locator('input[type=file]').setInputFiles({
     name: 'week.csv',
     mimeType: 'text/csv',

@@ -44,7 +44,8 @@ test('worked out for another type and kept; the tape on one machine is the truth
 
 test('back to earlier numbers with one tap, itself on the time line', async ({ page }) => {
   await page.goto('/riders/member-02')
-  await page.getByRole('button', { name: 'Shoes or saddle changed' }).click()
+  await page.getByRole('button', { name: 'More' }).click()
+  await page.getByRole('menuitem', { name: 'Shoes or saddle changed' }).click()
   await page.getByLabel('Sole thicker by').fill('30')
   await page.getByRole('button', { name: 'Keep for all' }).click()
   const line = page.getByRole('region', { name: 'Time line' })
@@ -83,7 +84,7 @@ test('a knee that does not go with the marks: what may be mis-set, and a tap tak
 
 test('the side view and the scales go out as SVG files that stand alone', async ({ page }) => {
   await page.goto('/riders/member-01')
-  await page.getByRole('button', { name: 'Card' }).click()
+  await page.getByRole('button', { name: 'More' }).click()
   await page.getByRole('menuitem', { name: 'Drawings, SVG' }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByRole('img', { name: /^Side view/ })).toBeVisible()
@@ -126,7 +127,7 @@ test('a list with faults is told line by line; corrected it is brought in, and g
   await page.getByRole('button', { name: 'Check every line' }).click()
   await expect(page.getByText(/1 lines, all right\. 1 new member/)).toBeVisible()
   await page.getByRole('button', { name: 'Bring it in' }).click()
-  await expect(page.getByText(/^Brought in\./)).toBeVisible()
+  await expect(page.getByText(/^Imported\./)).toBeVisible()
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'Members and numbers' }).click()
   const out = readFileSync(await (await download).path(), 'utf8').split('\r\n')

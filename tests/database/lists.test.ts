@@ -12,9 +12,12 @@ import { memberListStream } from '@/server/files/exportMembers'
 import { columnsFrom, previewList } from '@/server/files/files'
 import { checkMembers, importMembers } from '@/server/files/importMembers'
 import { linesOf, recognizeList } from '@/server/files/list'
+import { sampleList } from '@/server/files/sampleList'
 import { findUpload, keepUpload, removeUpload, type Upload } from '@/server/files/uploads'
 import { addMember } from '@/server/members/members'
 import { findByWords } from '@/server/members/words'
+import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
+import { startSetup } from '@/server/setups/setups'
 import { currentEntries, newEntryOf, recordEntry } from '@/server/register/register'
 
 jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
@@ -65,6 +68,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
       newNumbers: 2,
       changedNumbers: 0,
       sameNumbers: 0,
+      changedDetails: 0,
       overtaken: 0,
       alike: [],
     },
@@ -90,6 +94,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
       newNumbers: 0,
       changedNumbers: 0,
       sameNumbers: 2,
+      changedDetails: 0,
       overtaken: 0,
       alike: [],
     },
@@ -97,11 +102,54 @@ test('a list is brought in whole, with how sure and how old; once more changes n
   expect(await counts()).toEqual(after)
 })
 
+test('first and last names, member number, e-mail and height: kept, found again by the number, corrected by a list', async () => {
+  const heads = 'First name;Surname;Member No;E-mail;Height;Locker'
+  const of = (height: string, email: string) =>
+    `${heads}\nAda;Sorley ${tag};N-${tag};${email};${height};4\nAda;Sorley ${tag};M-${tag};;5'6;5\n`
+  const tally = (some: object) => ({ outcome: 'kept', tally: expect.objectContaining(some) as object })
+  expect(await bringIn(of('1,68', 'ada@example.org'))).toEqual(tally({ newMembers: 2, changedDetails: 0 }))
+  const rows = await db
+    .select({ number: member.number, email: member.email, statureMm: member.statureMm })
+    .from(member)
+    .where(eq(member.name, `Ada Sorley ${tag}`))
+    .orderBy(member.number)
+  expect(rows).toEqual([
+    { number: `M-${tag}`, email: null, statureMm: 1676 },
+    { number: `N-${tag}`, email: 'ada@example.org', statureMm: 1680 },
+  ])
+  expect(await bringIn(of('170', 'ada@example.net'))).toEqual(
+    tally({ newMembers: 0, knownMembers: 2, changedDetails: 1 }),
+  )
+  const other = await check(`name,member number\nBo Sorley ${tag},n-${tag}`)
+  if (other.outcome !== 'faulty') throw new Error(other.outcome)
+  expect(other.faults.map(formatFileFault)).toEqual([`Line 2, member number: this number is Ada Sorley ${tag}’s.`])
+})
+
+test('a height from a list opens the first set-up, and is not said again once one was measured', async () => {
+  await bringIn(`name,body height\nCarn Tavy ${tag},181 cm`)
+  const [{ id: memberId }] = await findByWords(db, scope, `carn ${tag}`, 1)
+  const statures = async (bikeId: string) => {
+    const started = await startSetup(db, scope, { id: crypto.randomUUID(), memberId, bikeId }, now)
+    if (started.outcome !== 'kept') throw new Error(started.outcome)
+    const rows = await listEvidence(db, scope, started.id)
+    return { id: started.id, mm: rows.flatMap(({ row }) => (row.kind === 'stature' ? [row.mm] : [])) }
+  }
+  const first = await statures('bike-1')
+  expect(first.mm).toEqual([1810])
+  const marks = { seatHeight: '7', seatSlide: 'C', barHeight: '5', barSlide: '2' }
+  await withTransaction(db, async (tx) => {
+    const content = { id: crypto.randomUUID(), row: { kind: 'stature' as const, mm: 1790 } }
+    await appendEvidence(tx, scope, first.id, content, now)
+    expect(await finishSetup(tx, scope, first.id, { id: crypto.randomUUID(), marks }, now)).toEqual({ outcome: 'kept' })
+  })
+  expect((await statures('bike-2')).mm).toEqual([])
+})
+
 test('what goes out comes back: exported and brought in again, nothing is new', async () => {
   await bringIn(list(`=Cell ${tag},Meadowsweet,road,-1,0,2,-3,translated,,,2026-01-31`))
   const out = await new Response(await memberListStream(db, scope)).text()
-  expect(out.split('\r\n')[0]).toBe(`member id,${HEAD}`)
-  expect(out).toContain(`,'=Cell ${tag},Meadowsweet,road,-1,0,2,-3,translated,,,2026-01-31\r\n`)
+  expect(out.split('\r\n')[0]).toBe(`member id,member number,name,e-mail,body height,${HEAD.replace('name,', '')}`)
+  expect(out).toContain(`,,'=Cell ${tag},,,Meadowsweet,road,-1,0,2,-3,translated,,,2026-01-31\r\n`)
   const before = await counts()
   expect(await bringIn(out)).toMatchObject({
     outcome: 'kept',
@@ -128,7 +176,7 @@ test('one fault anywhere, and nothing is written; each is told by its line and c
     'Line 3, seat height: line 2 gives the same person other numbers for the same.',
     expect.stringMatching(/^Line 4, seat height: Sorrel has no 77 here/),
     'Line 5: 2 cells, where the first line has 11.',
-    'Line 6, name: several here are called that; say which by their id.',
+    'Line 6, name: several here are called that; say which by their member number or id.',
   ])
   expect(await counts()).toEqual(before)
 })
@@ -264,6 +312,13 @@ test('columns are what somebody says they are: one holds the names, none stands 
   expect(columnsFrom(['name', 'name'])).toBe('twice')
   expect(columnsFrom('name')).toBe('noName')
   expect(guessColumns(HEAD.split(','))).not.toContain(null)
+})
+
+test('the sample list is read as it is, with nothing to say of its columns', async () => {
+  const sample = await sampleList(db, scope)
+  const { columns } = await asked(sample)
+  expect(columns).not.toContain(null)
+  expect(await check(sample)).toMatchObject({ outcome: 'fits', tally: { lines: 3, newMembers: 3, newNumbers: 2 } })
 })
 
 test('a list of headings alone is told', async () => {

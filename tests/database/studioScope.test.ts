@@ -19,6 +19,7 @@ import * as assignments from '@/server/classes/assignments'
 import { bringInTimetable } from '@/server/classes/bringIn'
 import * as classes from '@/server/classes/classes'
 import { floorBefore } from '@/server/classes/floor'
+import * as followUps from '@/server/classes/followUps'
 import * as planning from '@/server/classes/planning'
 import { PLAIN_ROOM } from '@/server/classes/planning'
 import * as replan from '@/server/classes/replan'
@@ -29,6 +30,7 @@ import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
 import { watchData } from '@/server/classes/watchPage'
 import * as rooms from '@/server/rooms/rooms'
+import * as formActions from '@/interface/classForm/actions'
 import * as timetableActions from '@/interface/timetable/actions'
 import * as blockActions from '@/interface/blocks/actions'
 import * as roomActions from '@/interface/rooms/actions'
@@ -53,12 +55,14 @@ import { studio, user } from '@/server/db/tables/accounts'
 import { member } from '@/server/db/tables/riders'
 import * as archiveExport from '@/server/files/archiveExport'
 import * as archiveImport from '@/server/files/archiveImport'
+import { sampleList } from '@/server/files/sampleList'
 import { memberListStream } from '@/server/files/exportMembers'
 import * as importMembers from '@/server/files/importMembers'
 import * as importPlan from '@/server/files/importPlan'
 import * as uploads from '@/server/files/uploads'
 import * as links from '@/server/memberPage/links'
 import * as messages from '@/server/memberPage/messages'
+import * as merge from '@/server/members/merge'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
@@ -70,6 +74,7 @@ import * as learned from '@/server/setups/learned'
 import * as residuals from '@/server/setups/riderResiduals'
 import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
+import * as people from '@/server/studio/people'
 import * as studios from '@/server/studio/studio'
 import * as bikeActions from '@/interface/bikes/actions'
 import * as classActions from '@/interface/class/actions'
@@ -132,6 +137,7 @@ const other = {
   felt: id(),
   complaint: id(),
   trial: id(),
+  merged: id(),
 }
 
 beforeAll(async () => {
@@ -184,6 +190,10 @@ beforeAll(async () => {
   await withTransaction(db, (tx) => trialChanges.beginTrial(tx, there, OTHER_TRIAL, now))
   await trialChanges.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
   await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
+  await members.addMember(db, there, { id: other.merged, name: SECRET }, now)
+  await merge.mergeMembers(db, there, { from: other.merged, into: other.member }, now)
+  const line = { classId: other.ofClass, memberId: other.member, kind: 'noted' } as const
+  await followUps.followUp(db, there, line, { state: 'handed', handedTo: there.userId, said: SECRET }, now)
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
   await inspections.recordInspection(db, there, look, now)
@@ -217,6 +227,10 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     findBike: () => bikes.findBike(db, here, other.bike),
     addBikes: () => bikes.addBikes(db, here, other.line, [801]),
     deleteBike: () => bikes.deleteBike(db, here, other.bike),
+    listRetiredBikes: () => bikes.listRetiredBikes(db, here),
+    renumberBike: () => bikes.renumberBike(db, here, other.bike, 804),
+    retireBike: () => bikes.retireBike(db, here, other.bike, now),
+    returnBike: () => bikes.returnBike(db, here, other.bike),
   },
   'bikes/bikeReadings': {
     listBikeReadings: () => bikeReadings.listBikeReadings(db, here, other.bike),
@@ -261,6 +275,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       const types = (await versions.listTypes(db, here)).slice(0, 1)
       return versions.importTypes(db, here, types, now)
     },
+    deleteType: () => versions.deleteType(db, here, other.line),
   },
   'classes/assignments': {
     listAssignments: () => assignments.listAssignments(db, here, other.ofClass),
@@ -274,6 +289,15 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     addClass: () => classes.addClass(db, here, { ...OTHER_CLASS, id: other.ofClass }, now),
     addClasses: () => classes.addClasses(db, here, [{ ...OTHER_CLASS, id: other.ofClass }], now),
     changeClass: () => classes.changeClass(db, here, other.ofClass, { title: 'Taken' }),
+    changeClassFacts: () => {
+      const facts = { title: SECRET, startsAt: now, endsAt: now, roomId: other.room, teacherId: null }
+      return classes.changeClassFacts(db, here, other.ofClass, { from: facts, to: { ...facts, title: 'Taken' } })
+    },
+    repeatClass: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      const weeks = [{ id: other.ofClass, startsAt: now }]
+      return classes.repeatClass(db, here, { ...found, title: 'Taken' }, weeks, now)
+    },
     openFloor: () => classes.openFloor(db, here, { day: '2033-07-08', from: now, to: now }, now),
     takeTimetable: () => classes.takeTimetable(db, here, 'calendar', [ENTRY], now),
   },
@@ -313,6 +337,19 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'classes/sheet': {
     recordSheet: () => sheet.recordSheet(db, here, other.ofClass, [], now),
     outdatedSheet: () => sheet.outdatedSheet(db, here, other.ofClass),
+  },
+  'classes/followUps': {
+    listFollowUps: () => followUps.listFollowUps(db, here, other.ofClass),
+    listPutToClass: () => followUps.listPutToClass(db, here, { id: other.ofClass, startsAt: new Date('2100-01-01') }),
+    listHandedToMe: () => followUps.listHandedToMe(db, { ...here, userId: there.userId }),
+    followUp: () =>
+      followUps.followUp(
+        db,
+        here,
+        { classId: other.ofClass, memberId: other.member, kind: 'noted' },
+        { state: null, handedTo: null, said: '' },
+        now,
+      ),
   },
   'setups/riderContext': {
     riderContext: () => riderContexts.riderContext(db, here, other.member, now),
@@ -458,8 +495,18 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     addMember: () => members.addMember(db, here, { id: other.member, name: 'Somebody' }, now),
     renameMember: () => members.renameMember(db, here, other.member, { from: SECRET, to: 'Taken' }),
     findMembersByName: () => members.findMembersByName(db, here, SECRET),
+    changeMember: () => {
+      const record = { id: other.member, name: SECRET, number: null, email: null, statureMm: null }
+      return members.changeMember(db, here, record, { ...record, name: 'Taken' })
+    },
     membersNamed: async () => [...(await members.membersNamed(db, here, [SECRET])).values()].flat(),
   },
+  'members/merge': {
+    previewMerge: () => merge.previewMerge(db, here, { from: other.member, into: 'member-01' }),
+    mergeMembers: () => merge.mergeMembers(db, here, { from: other.member, into: 'member-01' }, now),
+    mergedInto: () => merge.mergedInto(db, here, other.merged),
+  },
+  'files/sampleList': { sampleList: () => sampleList(db, here) },
   'files/exportMembers': {
     memberListStream: async () => new Response(await memberListStream(db, here)).text(),
   },
@@ -581,6 +628,10 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     riderResiduals: async () => residuals.riderResiduals(db, here, await bikes.listBikes(db, here), now),
     takeRiderResidual: () => residuals.takeRiderResidual(db, here, ids(), now),
   },
+  'studio/people': {
+    listPeople: () => people.listPeople(db, here),
+    listTeachers: () => people.listTeachers(db, here),
+  },
   'studio/studio': {
     getStudio: () => studios.getStudio(db, here),
     changeStudio: () => studios.changeStudio(db, here, { school: {}, costs: {}, learns: true }),
@@ -694,6 +745,8 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   qrSvg: 'text',
   qrSquares: 'text',
   orderOf: 'a table',
+  sectionsAfter: 'a number',
+  leaveForMerged: 'asks mergedInto and leads on',
   archiveSchema: 'tables',
   readArchive: 'a file its caller found',
   NotReadable: 'an error',
@@ -808,10 +861,33 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
         time: '18:00',
         minutes: 45,
         roomId: other.room,
+        teacherId: null,
         weeks: 2,
       }),
   ],
-  cancelClass: ['planClasses', () => timetableActions.cancelClass(other.ofClass, true)],
+  cancelClass: ['planClasses', () => formActions.cancelClass(other.ofClass, true)],
+  classForEdit: ['planClasses', () => formActions.classForEdit(other.ofClass)],
+  changeClass: ['planClasses', () => formActions.changeClass(other.ofClass, FACTS, { ...FACTS, title: 'Taken' })],
+  repeatClass: ['planClasses', () => formActions.repeatClass(id(), other.ofClass, 2)],
+  followUpLine: [
+    'writeNotes',
+    () =>
+      classActions.followUpLine(other.ofClass, other.member, 'noted', { state: 'done', handedTo: null, said: 'Taken' }),
+  ],
+  renumberMachine: ['manageBikes', () => bikeActions.renumberMachine(other.bike, 803)],
+  retireMachine: ['manageBikes', () => bikeActions.retireMachine(other.bike)],
+  returnMachine: ['manageBikes', () => bikeActions.returnMachine(other.bike)],
+  deleteType: ['manageBikes', () => bikeActions.deleteType(other.line)],
+  changeMember: [
+    'addMembers',
+    () =>
+      memberActions.changeMember(
+        { id: other.member, name: SECRET, number: null, email: null, statureMm: null },
+        { name: 'Taken', number: '', email: '' },
+      ),
+  ],
+  previewMerge: ['manageStudio', () => memberActions.previewMerge(other.member, 'member-01')],
+  mergeMembers: ['manageStudio', () => memberActions.mergeMembers('member-01', other.member)],
   bringIn: ['planClasses', () => timetableActions.bringIn('day,start,class\n', false)],
   readPlan: ['planClasses', () => blockActions.readPlan('name,minutes,turns\nUp,5,90\n')],
   saveRoom: ['manageBikes', () => roomActions.saveRoom(other.room, { name: 'Taken', plan: PLAIN_ROOM, places: [] })],
@@ -848,9 +924,18 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
   keepReferral: ['manageStudio', () => comfortActions.keepReferral('')],
 }
+const FACTS = {
+  title: SECRET,
+  day: '2026-07-08',
+  time: '11:10',
+  minutes: 45,
+  roomId: null,
+  teacherId: null,
+}
 const BOTHER = { what: 'feet', strength: 3 }
 const FROM_NOTHING = { bikeId: null, noteId: null }
 const actionModules = {
+  ...formActions,
   ...bikeActions,
   ...classActions,
   ...timetableActions,

@@ -12,11 +12,12 @@ import { schoolOf } from '@/core/school/school'
 import { BikesView } from '@/interface/bikes/BikesView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
-import { listBikes } from '@/server/bikes/bikes'
+import { listBikes, listRetiredBikes } from '@/server/bikes/bikes'
 import { lastInspections } from '@/server/bikes/inspections'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { riderResiduals } from '@/server/setups/riderResiduals'
+import { formatDate } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Bikes' }
@@ -25,11 +26,12 @@ export default async function BikesPage() {
   const person = await requirePermission('seeBikes')
   const now = new Date()
   const db = database()
-  const [studio, types, bikes, looked] = await Promise.all([
+  const [studio, types, bikes, looked, retired] = await Promise.all([
     getStudio(db, person),
     listTypes(db, person),
     listBikes(db, person),
     lastInspections(db, person),
+    listRetiredBikes(db, person),
   ])
   const residuals = can(person, 'inspectBikes')
     ? await riderResiduals(db, person, bikes, now)
@@ -47,6 +49,7 @@ export default async function BikesPage() {
         sure: formatCalibrationQuality(calibration),
         count: bikes.filter((b) => b.lineId === lineId).length,
       }))}
+      retired={retired.map(({ retiredAt, ...one }) => ({ ...one, when: formatDate(retiredAt, studio.timeZone) }))}
       bikes={bikes.map(({ id, number, type, machineCalibration, openFaults }) => {
         const state = inspectionState(looked.get(id)?.getTime() ?? null, openFaults, now.getTime())
         const assessed = assessMachineTilt(machineCalibration, type.saddle.shape, tilt)

@@ -8,6 +8,7 @@ import { listClasses } from '@/server/classes/classes'
 import { database } from '@/server/db/connection'
 import { listRooms } from '@/server/rooms/rooms'
 import { dayAfter, formatDay, formatTime, momentAt, studioDay, weekOf } from '@/server/studio/day'
+import { listTeachers } from '@/server/studio/people'
 import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Classes' }
@@ -24,10 +25,11 @@ export default async function TimetablePage({ searchParams }: { searchParams: Pr
   const days = Array.from({ length: 7 }, (_, i) => dayAfter(monday, i))
   const [from, to] = [momentAt(monday, '00:00', timeZone), momentAt(dayAfter(monday, 7), '00:00', timeZone)]
   const [classes, rooms] = [await listClasses(db, person, from, to), await listRooms(db, person)]
+  const teachers = can(person, 'planClasses') ? await listTeachers(db, person) : []
   return (
     <TimetableView
       days={days.map((day) => ({ day, name: formatDay(day), today: day === today }))}
-      classes={classes.map(({ id, title, startsAt, endsAt, roomName, riders, cancelledAt }) => ({
+      classes={classes.map(({ id, title, startsAt, endsAt, roomName, riders, teacher, cancelledAt }) => ({
         id,
         title,
         day: studioDay(startsAt, timeZone),
@@ -36,6 +38,7 @@ export default async function TimetablePage({ searchParams }: { searchParams: Pr
         startMs: startsAt.getTime(),
         endMs: endsAt.getTime(),
         room: roomName,
+        teacher,
         riders,
         cancelled: cancelledAt !== null,
       }))}
@@ -46,6 +49,7 @@ export default async function TimetablePage({ searchParams }: { searchParams: Pr
         sourceLine('The calendar', calendarStatus(person.studioId), timeZone),
       ].filter((line) => line !== null)}
       rooms={rooms.map(({ id, name }) => ({ id, name }))}
+      teachers={teachers.map(({ id, name }) => ({ id, name }))}
       mayPlan={can(person, 'planClasses')}
       mayArrange={can(person, 'manageBikes')}
     />

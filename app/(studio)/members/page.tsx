@@ -3,6 +3,7 @@ import { formatMarks } from '@/core/messages/labels'
 import { formatNamedMarks, PURPOSE_NAME } from '@/core/messages/register'
 import { formatBikeName } from '@/core/messages/rider'
 import { MembersView } from '@/interface/members/MembersView'
+import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { PAGE_SIZE, searchMembers } from '@/server/members/members'
@@ -31,6 +32,7 @@ export default async function MembersPage({ searchParams }: Asked) {
       search={{ ...search, page: found.page }}
       pages={{ total: found.total, size: PAGE_SIZE }}
       counts={found.counts}
+      mayImport={can(person, 'manageStudio')}
       members={found.members.map(({ id, name, numbers, openSetupId }) => ({
         id,
         name,

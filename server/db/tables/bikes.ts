@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { bigint, index, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../../core/bike/bike'
 import type { BikeEquipment } from '../../../core/bike/equipment'
@@ -80,8 +81,14 @@ export const bike = mysqlTable(
     machineCalibration: json('machine_calibration').$type<Bike>().notNull(),
     /** What `machineCalibration` was computed from: the version of the type and the readings, by id. */
     machineCalibrationSource: json('machine_calibration_source').$type<MachineCalibrationSource>(),
+    /** Retired bikes are offered nowhere; what was recorded on them stays. */
+    retiredAt: moment('retired_at'),
+    /** Computed by the database: the number while the bike is in the studio, so that a retired one's is free again. */
+    takenNumber: int('taken_number').generatedAlwaysAs(sql`IF(\`retired_at\` IS NULL, \`number\`, NULL)`, {
+      mode: 'stored',
+    }),
   },
-  (t) => [uniqueIndex('bike_number').on(t.studioId, t.number)],
+  (t) => [uniqueIndex('bike_taken_number').on(t.studioId, t.takenNumber)],
 )
 
 /** What was measured on one machine: tape, tilt, saddle line. Append-only; a mistake is withdrawn. */

@@ -1,4 +1,5 @@
 import { boolean, index, int, json, mysqlEnum, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core'
+import { AFTER_KINDS, FOLLOW_UPS } from '../../../core/watch/afterList'
 import { createdBy, studioId, user } from './accounts'
 import { bike } from './bikes'
 import { id, moment, reference } from './columns'
@@ -38,6 +39,29 @@ export const classRider = mysqlTable(
     primaryKey({ columns: [t.classId, t.memberId] }),
     index('class_rider_member').on(t.memberId, t.createdAt),
     index('class_rider_studio').on(t.studioId),
+  ],
+)
+
+/** What became of a line of the list after a class: the latest word on it. No row: still to see to. */
+export const classFollowUp = mysqlTable(
+  'class_follow_up',
+  {
+    classId: classId(),
+    memberId: memberId(),
+    kind: mysqlEnum('kind', AFTER_KINDS).notNull(),
+    studioId: studioId(),
+    state: mysqlEnum('state', FOLLOW_UPS).notNull(),
+    /** Handed to whom; null in the other states. */
+    handedTo: reference('handed_to').references(() => user.id),
+    /** The line as it was, in words. */
+    said: varchar('said', { length: 400 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.classId, t.memberId, t.kind] }),
+    index('follow_up_member').on(t.memberId, t.state),
+    index('follow_up_handed').on(t.studioId, t.state, t.handedTo),
   ],
 )
 

@@ -25,6 +25,11 @@ export const member = mysqlTable(
     id: id(),
     studioId: studioId(),
     name: varchar('name', { length: 120 }).notNull(),
+    /** The studio's own number of the member, as on their card; unique within a studio. */
+    number: varchar('number', { length: 40 }),
+    email: varchar('email', { length: 254 }),
+    /** Height without shoes as a list gave it; opens the first set-up, where it outranks nothing measured. */
+    statureMm: int('stature_mm'),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
     /** The set-up saved last, written with it in one transaction: a list of thousands asks no history. */
@@ -33,10 +38,28 @@ export const member = mysqlTable(
     latestEntryId: reference('latest_entry_id'),
   },
   (t) => [
+    uniqueIndex('member_number').on(t.studioId, t.number),
     index('member_name').on(t.studioId, t.name),
     index('member_latest').on(t.studioId, t.latestSetupId, t.name),
     index('member_numbers').on(t.studioId, t.latestEntryId, t.name),
   ],
+)
+
+/** A member merged into another: their rows are the other's now, and an address with the old id leads there. */
+export const memberMerge = mysqlTable(
+  'member_merge',
+  {
+    /** The id of the member who was merged. */
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [index('member_merge_member').on(t.memberId), index('member_merge_studio').on(t.studioId)],
 )
 
 export const setup = mysqlTable(

@@ -45,6 +45,7 @@ export default async function MachinePage({ params }: { params: Promise<{ id: st
       mayManage={can(person, 'manageBikes')}
       school={schoolOf(studio.school).tilt}
       state={formatMachineState(state, studio.timeZone)}
+      retired={bike.retiredAt && day(bike.retiredAt)}
       faults={faults.map((f) => ({
         id: f.id,
         item: f.item,

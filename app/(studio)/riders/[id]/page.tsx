@@ -1,5 +1,4 @@
 import type { Metadata } from 'next'
-import { notFound } from 'next/navigation'
 import { formatMemberMessage } from '@/core/messages/memberPage'
 import { describeNote, formatBikeChanged } from '@/core/messages/rider'
 import { REFERRAL } from '@/core/watch/comfort'
@@ -14,6 +13,7 @@ import { listTypes } from '@/server/bikes/versions'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { listOwnCues } from '@/server/classes/watch'
 import { database } from '@/server/db/connection'
+import { leaveForMerged } from '@/server/members/leaveForMerged'
 import { findMember } from '@/server/members/members'
 import { findLink } from '@/server/memberPage/links'
 import { listMessages } from '@/server/memberPage/messages'
@@ -32,7 +32,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const { id } = await params
   const db = database()
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
-  if (!member) notFound()
+  if (!member) return leaveForMerged(db, person, id)
   const [mayNote, maySetUp] = [can(person, 'seeNotes'), can(person, 'setUpRiders')]
   const [bikes, current, listed, open, notes, types, cues] = await Promise.all([
     listBikes(db, person),
@@ -64,8 +64,10 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
   const address = link && addressOf(link)
   return (
     <RiderView
-      member={member}
+      member={{ ...member, statureMm: mayNote ? member.statureMm : null }}
       maySetUp={maySetUp}
+      mayEdit={can(person, 'addMembers')}
+      mayMerge={can(person, 'manageStudio')}
       sets={sets.map((entry) => riderSet(entry, { bikes, entries, timeZone }))}
       timeline={{
         entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone),

@@ -1,11 +1,11 @@
 import type { Metadata } from 'next'
-import { notFound } from 'next/navigation'
 import { reasonsPage } from '@/interface/comfort/reasonsPage'
 import { ReasonsView } from '@/interface/comfort/ReasonsView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { reasonsOf } from '@/server/comfort/reasons'
 import { database } from '@/server/db/connection'
+import { leaveForMerged } from '@/server/members/leaveForMerged'
 import { findMember } from '@/server/members/members'
 import { getStudio } from '@/server/studio/studio'
 
@@ -17,7 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params
   const db = database()
   const member = await findMember(db, person, id)
-  if (!member) notFound()
+  if (!member) return leaveForMerged(db, person, id, '/reasons')
   const { timeZone } = await getStudio(db, person)
   const found = await reasonsOf(db, person, id, new Date())
   return (

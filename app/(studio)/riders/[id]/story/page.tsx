@@ -1,5 +1,4 @@
 import type { Metadata } from 'next'
-import { notFound } from 'next/navigation'
 import { schoolOf } from '@/core/school/school'
 import reasons from '@/interface/comfort/reasons.module.css'
 import { storyAsked, storyPage } from '@/interface/comfort/storyPage'
@@ -8,6 +7,7 @@ import { RiderNav } from '@/interface/rider/RiderNav'
 import { requirePermission } from '@/server/accounts/session'
 import { storyOf } from '@/server/comfort/story'
 import { database } from '@/server/db/connection'
+import { leaveForMerged } from '@/server/members/leaveForMerged'
 import { findMember } from '@/server/members/members'
 import { getStudio } from '@/server/studio/studio'
 
@@ -24,7 +24,7 @@ export default async function Page({ params, searchParams }: Asked) {
   const [{ id }, asked] = [await params, storyAsked(await searchParams)]
   const db = database()
   const member = await findMember(db, person, id)
-  if (!member) notFound()
+  if (!member) return leaveForMerged(db, person, id, '/story')
   const { timeZone, school } = await getStudio(db, person)
   const story = await storyOf(db, person, id, asked, new Date())
   return (

@@ -1,0 +1,117 @@
+'use client'
+import { App, Button, Modal } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useEffect, useState } from 'react'
+import { NumberField } from '../shared/NumberField'
+import { useAction } from '../shared/useAction'
+import { useIdempotencyKey } from '../shared/useIdempotencyKey'
+import { ClassFields, type ClassFieldValues } from './ClassFields'
+import styles from './classFields.module.css'
+import { cancelClass, changeClass, classForEdit, repeatClass, type ClassForEdit } from './actions'
+
+const UNDO_S = 8
+
+/** Renames, moves, repeats or calls off a class, and says who teaches it; each can be undone. */
+export function EditClass({ classId, close }: Readonly<{ classId: string; close: () => void }>) {
+  const { act } = useAction()
+  const [found, setFound] = useState<ClassForEdit | null>(null)
+  useEffect(() => {
+    let isStale = false
+    void act(() => classForEdit(classId)).then((answer) => {
+      if (isStale) return
+      if (answer) setFound(answer.found)
+      else close()
+    })
+    return () => {
+      isStale = true
+    }
+    // Asked once, when it opens.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [classId])
+  return (
+    <Modal open onCancel={close} footer={null} title="Edit class" width={460} loading={found === null}>
+      {found && <Form classId={classId} found={found} close={close} />}
+    </Modal>
+  )
+}
+
+function Form({ classId, found, close }: Readonly<{ classId: string; found: ClassForEdit; close: () => void }>) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const { act, busy } = useAction()
+  const { idFor, forget } = useIdempotencyKey()
+  const [value, setValue] = useState<ClassFieldValues>(found.facts)
+  const [weeks, setWeeks] = useState(1)
+  const isChanged = JSON.stringify(value) !== JSON.stringify(found.facts)
+
+  /** Says what was done, with a way back where there is one. */
+  function say(what: string, undo?: () => Promise<unknown>) {
+    close()
+    router.refresh()
+    message.success(
+      <>
+        {what}
+        {undo && (
+          <Button type="link" onClick={() => void undo().then(() => router.refresh())}>
+            Undo
+          </Button>
+        )}
+      </>,
+      UNDO_S,
+    )
+  }
+  async function save() {
+    if (!(await act(() => changeClass(classId, found.facts, value)))) return
+    say('The class is changed.', () => act(() => changeClass(classId, value, found.facts)))
+  }
+  async function repeat() {
+    const done = await act(() => repeatClass(idFor({ classId, weeks }), classId, weeks))
+    if (!done) return
+    forget()
+    say(weeks === 1 ? 'Added for the week after.' : `Added for the ${weeks} weeks after.`)
+  }
+  async function cancel(to: boolean) {
+    if (!(await act(() => cancelClass(classId, to)))) return
+    say(to ? 'The class is called off. Its list and notes stay.' : 'The class takes place.', () =>
+      act(() => cancelClass(classId, !to)),
+    )
+  }
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+    >
+      {found.fromOutside && <p className={styles.hint}>{found.fromOutside}</p>}
+      <ClassFields
+        value={value}
+        rooms={found.rooms}
+        teachers={found.teachers}
+        change={(to) => setValue((all) => ({ ...all, ...to }))}
+      />
+      <Button
+        type="primary"
+        size="large"
+        htmlType="submit"
+        loading={busy}
+        disabled={!isChanged || value.title.trim() === ''}
+      >
+        Save
+      </Button>
+      <div className={styles.repeat}>
+        <label>
+          Repeat weekly, weeks
+          <NumberField min={1} max={52} whole value={weeks} onChange={setWeeks} />
+        </label>
+        <Button size="large" disabled={busy || isChanged} onClick={repeat}>
+          {weeks === 1 ? 'Add the week after' : `Add ${weeks} classes`}
+        </Button>
+        <Button size="large" danger={!found.cancelled} disabled={busy} onClick={() => cancel(!found.cancelled)}>
+          {found.cancelled ? 'Takes place again' : 'Call off'}
+        </Button>
+      </div>
+    </form>
+  )
+}

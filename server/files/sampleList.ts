@@ -1,0 +1,35 @@
+import { stringify } from 'csv-stringify/sync'
+import { referenceMarks } from '../../core/bike/referenceMarks'
+import { COLUMN_HEADING } from '../../core/openFiles/columns'
+import type { MemberCells, MemberColumn } from '../../core/openFiles/memberRow'
+import type { Scope } from '../accounts/scope'
+import { listTypes } from '../bikes/versions'
+import type { DbExecutor } from '../db/connection'
+
+const WHO: readonly MemberColumn[] = ['memberNumber', 'firstName', 'lastName', 'email', 'statureMm']
+const NUMBERS: readonly MemberColumn[] = ['bikeType', 'seatHeight', 'seatSlide', 'barHeight', 'barSlide']
+
+/** Invented people; the last one without numbers, as a list may well have it. */
+const PEOPLE: readonly MemberCells[] = [
+  { memberNumber: '1001', firstName: 'Ada', lastName: 'Marram', email: 'ada@example.org', statureMm: '168 cm' },
+  { memberNumber: '1002', firstName: 'Bo', lastName: 'Pryde', statureMm: '181 cm' },
+  { memberNumber: '1003', firstName: 'Carn', lastName: 'Tavy' },
+]
+
+/**
+ * A list of three members to copy (CSV, RFC 4180, UTF-8), as the import reads it. The first two have numbers on the
+ * studio's first type, where it has one.
+ */
+export async function sampleList(db: DbExecutor, scope: Scope): Promise<string> {
+  const [type] = await listTypes(db, scope)
+  const numbers: MemberCells = type ? { bikeType: type.bikeType.name, ...referenceMarks(type.bikeType) } : {}
+  const columns = type ? [...WHO, ...NUMBERS] : WHO
+  return stringify(
+    PEOPLE.map((person, i) => (i < 2 ? { ...person, ...numbers } : person)),
+    {
+      header: true,
+      record_delimiter: 'windows',
+      columns: columns.map((key) => ({ key, header: COLUMN_HEADING[key] })),
+    },
+  )
+}
