@@ -6,7 +6,7 @@ export default function manifest(): MetadataRoute.Manifest {
     name: 'Yielding Saddle',
     short_name: 'Saddle',
     description: 'Set riders up by landmarks, keep their numbers, note what is seen in class.',
-    start_url: '/class',
+    start_url: '/today',
     display: 'standalone',
     background_color: '#0e1618',
     theme_color: '#0e1618',

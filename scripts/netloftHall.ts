@@ -268,5 +268,5 @@ export const CLASSES: readonly DemoClass[] = [
   { id: 'class-dawn-2', title: 'Dawn Ride', at: [1, '07:00'], minutes: 45, riders: coming([0, 2, 4, 8, 10, 20]) },
   { id: 'class-noon', title: 'Noon Spin', at: [1, '12:15'], minutes: 30, riders: coming([3, 6, 12]) },
   { id: 'class-first', title: 'First Turns', at: [2, '18:00'], minutes: 45, riders: coming([13, 15, 18, 19, 21, 24]) },
-  { id: 'class-long', title: 'Long Sunday', at: [4, '09:30'], minutes: 75, riders: coming([2, 6, 16, 27]) },
+  { id: 'class-long', title: 'Long Ride', at: [4, '09:30'], minutes: 75, riders: coming([2, 6, 16, 27]) },
 ]

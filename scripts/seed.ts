@@ -46,7 +46,7 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
-import { daysBefore, memberId } from './history/hall'
+import { daysBefore, memberId, memberNumber } from './history/hall'
 import { addHistory } from './history/history'
 import { accountsThatOpen } from './support/demoAccounts'
 import {
@@ -115,6 +115,7 @@ async function seed(): Promise<void> {
         id: memberId(i),
         studioId: STUDIO.id,
         name,
+        number: memberNumber(i),
         createdAt: daysBefore(now, 60 - i),
         createdBy: INSTRUCTORS[i % 2].id,
       })
@@ -156,12 +157,13 @@ async function roomAndClasses(tx: Tx, now: Date): Promise<void> {
   const scope = scopeOf(INSTRUCTORS[0])
   const places = PLACES.map(({ number, ...stand }) => ({ ...stand, bikeId: `bike-${number}` }))
   await saveRoom(tx, scope, { ...ROOM, places }, daysBefore(now, 65))
-  for (const { id, title, at, minutes, riders } of CLASSES) {
+  for (const [c, { id, title, at, minutes, riders }] of CLASSES.entries()) {
     const startsAt = at
       ? momentAt(dayAfter(studioDay(now, STUDIO.timeZone), at[0]), at[1], STUDIO.timeZone)
       : new Date(Math.ceil((now.getTime() + 20 * 60_000) / QUARTER_MS) * QUARTER_MS)
     const endsAt = new Date(startsAt.getTime() + minutes * 60_000)
-    await addClass(tx, scope, { id, title, startsAt, endsAt, roomId: ROOM.id }, daysBefore(now, 12))
+    const facts = { id, title, startsAt, endsAt, roomId: ROOM.id, teacherId: INSTRUCTORS[c % 2].id }
+    await addClass(tx, scope, facts, daysBefore(now, 12))
     if (minutes === 45) await changeClass(tx, scope, id, { blocks: BLOCKS })
     const past = endsAt < now
     for (const [member, comesMinBefore] of riders)

@@ -47,10 +47,10 @@ test('short of marks at both ends, the sentence names stature, share, axis and t
   expect(limits.map((l) => l.end)).toEqual(['short', 'tall'])
   expect(
     formatLimit('Bracken', { end: 'short', axis: 'seatHeight', statureMm: 1540, withoutShare: 0.4 }, 'metric'),
-  ).toBe('At 154 cm and below two in five find no seat height mark on Bracken.')
+  ).toBe('At 154 cm and below, two in five riders find no seat height mark on Bracken.')
   expect(
     formatLimit('Bracken', { end: 'tall', axis: 'barSlide', statureMm: 1905, withoutShare: 0.2 }, 'imperial'),
-  ).toBe('From 6′3″ on one in five finds no bar slide mark on Bracken.')
+  ).toBe('From 6′3″ on, one in five riders finds no bar slide mark on Bracken.')
   expect([1, 0.8, 0.5, 0.21].map(formatShare)).toEqual([
     'nearly everyone',
     'four in five',

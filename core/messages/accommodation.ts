@@ -11,7 +11,7 @@ export function formatShare(share: number): string {
   return `${COUNTS[fifths]} in five`
 }
 
-/** "Below 154 cm two in five find no seat height mark on Bracken." */
+/** "At 150 cm and below, two in five riders find no seat height mark on Bracken." */
 export function formatLimit(
   name: string,
   { end, axis, statureMm, withoutShare }: AccommodationLimit,
@@ -22,7 +22,7 @@ export function formatLimit(
     `${end === 'short' ? ' and below' : ' on'}`
   const share = formatShare(withoutShare)
   return (
-    `${where} ${share} ` +
+    `${where}, ${share}${share === 'nearly everyone' ? '' : ' riders'} ` +
     `${share.startsWith('one ') || share === 'nearly everyone' ? 'finds' : 'find'} no ` +
     `${AXIS_NAME[axis]} mark on ${name}.`
   )

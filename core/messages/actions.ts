@@ -20,7 +20,7 @@ const TEXT = {
   malformed: 'the request was cut short',
   noSuchType: 'this type does not exist',
   noSuchBike: 'this bike does not exist',
-  notNamed: 'its riders do not say so any more, or it is being worked out anew; open the page again',
+  notNamed: 'its riders’ checks no longer say so, or they are being computed again. Open the page again',
   noSuchClass: 'this class does not exist',
   classChanged: 'somebody else changed this class meanwhile. Open it again to see it',
   typeInUse: 'a bike is of this type, or numbers are; only a type that nothing uses can be deleted',
@@ -28,35 +28,35 @@ const TEXT = {
   noSuchColleague: 'this colleague does not work here any more',
   noSuchRoom: 'this room does not exist',
   roomNameTaken: 'another room has this name already',
-  roomInUse: 'classes are or were held there; give them another room first',
-  endsBeforeStart: 'a class ends after it begins, and lasts no longer than a day',
+  roomInUse: 'classes use this room. Give them another room first',
+  endsBeforeStart: 'a class lasts 5 to 600 minutes',
   noTitle: 'a class needs a name',
-  noPlace: 'there is no bike left in this room; pin somebody less, or mend a bike',
+  noPlace: 'no bike is free in this room. Unpin a rider, or repair a bike',
   placesChanged: 'somebody changed the places since. Look at the floor first',
   planBusy: 'the server is busy; everything stayed as it was. Tap once more in a moment',
   planNameTaken: 'another plan has this name already',
   badBlocks: 'these blocks cannot be read as a plan',
   cueTooLong: 'a cue is one short sentence: at most 200 letters',
   noSuchMember: 'this member does not exist',
-  adviceChanged: 'something came in meanwhile, and another step is the next now; open the page again',
-  trialNeedsReason: 'another trial is running; say why a second change should not wait',
+  adviceChanged: 'there is news about this rider, and another step comes first now. Open the page again',
+  trialNeedsReason: 'another trial is running. Say why a second change should not wait',
   trialEnded: 'somebody ended this trial already; open the page again',
-  trialNumbersChanged: 'what the trial changed was changed again since, so there is no number to go back to',
-  noSuchNumbers: 'these numbers, or their type, are not here any more; open the page again',
-  numbersChanged: 'other numbers hold by now than were shown; open the page again',
-  idTaken: 'an earlier try was kept with something else in it; open the page again and look what stands there',
+  trialNumbersChanged: 'the numbers were changed again after this trial began. There is no number to go back to',
+  noSuchNumbers: 'these numbers, or their type, are gone. Open the page again',
+  numbersChanged: 'the numbers have changed since you opened this page. Open it again',
+  idTaken: 'an earlier try was saved with other content. Open the page again and look at it',
   inspectionTaken:
-    'an earlier try for this bike was kept, with something else wrong. Open the round again and look it over once more',
-  assignmentTaken: 'something else was kept under this mark of the device already; tap once more',
+    'an earlier try for this bike was saved with other faults. Open the round again and look the bike over once more',
+  assignmentTaken: 'this tap was saved before with other content. Tap once more',
   noNumbers: 'type the bikes’ numbers, such as 1-4 or 7',
-  readingsGone: 'somebody took one of these readings back meanwhile; open the page again',
-  typeChanged: 'this type was changed meanwhile; open it anew, the readings are kept',
+  readingsGone: 'somebody took one of these readings back meanwhile. Open the page again',
+  typeChanged: 'somebody changed this type meanwhile. Open it again; the readings are kept',
   noLength: 'no length was read',
-  unknownReading: 'this reading is of no known kind',
-  angleOutOfRange: 'an angle beyond 30° cannot be',
-  noseOutOfRange: 'a nose 60 mm off its line cannot be',
-  hasRecords: 'something was recorded on this bike already; a fault on it keeps it out of use',
-  itemTwice: 'one item stands twice',
+  unknownReading: 'this kind of reading is not known',
+  angleOutOfRange: 'an angle here is at most 30°',
+  noseOutOfRange: 'a nose is less than 60 mm off its line',
+  hasRecords: 'this bike has records. Retire it instead',
+  itemTwice: 'one item is in the list twice',
 } as const
 
 /** The refusal in words, to stand after "Not kept: ". */
@@ -67,12 +67,12 @@ export function formatActionRefusal(refusal: ActionRefusal): string {
     case 'versionConflict':
       return (
         `${refusal.by ?? 'somebody'} changed this type on ${refusal.date} at ${refusal.time}, ` +
-        'while you were at it. Open it anew and put your changes in; what you typed is still here'
+        'while you were editing it. Open it again and enter your changes; what you typed is still here'
       )
     case 'numberTwice':
       return `number ${refusal.label} stands twice`
     case 'notANumber':
-      return `“${refusal.label}” is no bike number; 1 to 999 are`
+      return `“${refusal.label}” is not a bike number. Use 1 to 999`
     case 'numbersTaken':
       return `there is a bike ${refusal.numbers.join(' and ')} already; none was added`
     case 'bikeOutOfUse':

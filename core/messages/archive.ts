@@ -21,7 +21,10 @@ export function formatArchiveRefusal(
 ): string {
   switch (outcome.outcome) {
     case 'newer':
-      return `A later version of this product wrote this archive (version ${outcome.version}); this one reads 3.`
+      return (
+        `A later version of this product wrote this archive (version ${outcome.version}); ` +
+        'this one reads versions 2 to 4.'
+      )
     case 'older':
       return (
         `An earlier version of this product wrote this archive (version ${outcome.version}), from before there were ` +

@@ -33,12 +33,12 @@ export function formatBars(bikeType: BikeType, { bars, next }: Advice, shown: Un
     case 'knees':
     case 'gauge':
       if (bars.end)
-        return `At ${at} the bars stay too ${BAR_END[bars.end]}, and no mark of them helps. Offer another type of bike.`
+        return `At ${at} the bars stay too ${BAR_END[bars.end]}, and no mark helps. Offer another type of bike.`
   }
   const set = `Bars at ${at}: ${where}, ${BAR_WHY[bars.why]}.`
   const gap = bars.forearmGapMm
   const reach = !bikeType.axes.barSlide
-    ? ' This bike’s bars do not slide; a reach that does not suit is a reason to offer another type.'
+    ? ' This bike’s bars do not slide. If the reach does not suit, offer another type.'
     : gap !== undefined && Math.abs(gap) > 20
       ? ` By the forearm the bars stay ${formatLength(gap, shown)} too ` +
         `${gap > 0 ? 'far' : 'near'}: the slide ends there.`

@@ -181,7 +181,7 @@ export function formatExpected({ check, to, by }: Expected): string {
 export const TRIAL_TEXT =
   'Leave it so for a week or two and at least two rides; it may feel odd at first, because the body learned the old ' +
   'place. Keep the old number to go back to.'
-const SHARED_TILT_TEXT = 'The saddle is shared: everybody who rides this bike is touched by it.'
+const SHARED_TILT_TEXT = 'The saddle is shared: this changes it for everybody who rides this bike.'
 
 export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?: BikeType): string {
   const telling = expect.filter(
@@ -199,10 +199,7 @@ export function formatNoChange(why: WhyNoChange, { causes }: Pick<Explanation, '
   const look = causes.length > 0 ? ` ${asSentence(causeRow(causes[0].cause).check)}` : ''
   switch (why.code) {
     case 'allGood':
-      return (
-        'What was read is as it should be, and nothing is moved. Look at load, feet and kit, and again in the ' +
-        'warm-up.'
-      )
+      return 'All readings are good, so nothing is moved. Look at load, feet and kit, and again in the ' + 'warm-up.'
     case 'opposite':
       return 'Two complaints ask for opposite changes: nothing is moved until one is settled.'
     case 'unsure':

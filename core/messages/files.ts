@@ -73,9 +73,9 @@ function formatCellFault(fault: CellFault): string {
     case 'unknownId':
       return 'nobody here has this id; leave it empty for somebody new'
     case 'severalOfThatName':
-      return 'several here are called that; say which by their member number or id'
+      return 'several members have this name; add the member number or id'
     case 'saidOtherwise':
-      return `line ${fault.line} gives the same person other numbers for the same`
+      return `line ${fault.line} has other numbers for the same person and type`
   }
 }
 
@@ -125,5 +125,6 @@ export function formatTally(tally: ImportTally): string {
   const later = overtaken === 0 ? '' : ` ${overtaken} were set by somebody meanwhile, and those hold.`
   const details =
     changedDetails === 0 ? '' : `; details of ${changedDetails} ${changedDetails === 1 ? 'member' : 'members'} changed`
-  return `${people}; numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are${details}.${later}`
+  const numbers = `numbers: ${newNumbers} new, ${changedNumbers} changed, ${sameNumbers} as they are`
+  return `${people}; ${numbers}${details}.${later}`
 }

@@ -51,7 +51,7 @@ export function formatFelt({ comfort, place, line }: Felt): string {
 /** Why something sent from a member's page was not kept, to stand after "Not kept: ". */
 export const MEMBER_REFUSAL_TEXT = Object.freeze({
   ended: 'this link has ended; ask the studio for a new one',
-  tooMany: 'that is much for one day, and the studio has it; say what is new to somebody there',
+  tooMany: 'you sent a lot today, and the studio has it. Tell somebody there what is new',
   malformed: 'something in it cannot be read; look it over and send it again',
   trialEnded: 'this trial is over already; open the page again',
 })

@@ -41,7 +41,8 @@ export function formatMerge({ from, into, setups, numbers, notes, classes }: Mer
   return [
     parts.length === 0
       ? `${from.name} has no records. The entry goes away.`
-      : `${formatList(parts)} of ${from.name} move to ${into.name}. Where both have numbers for the same bike, the later ones hold.`,
+      : `${formatList(parts)} of ${from.name} move to ${into.name}. ` +
+        'Where both have numbers for the same bike, the later ones hold.',
     'The name goes away. This cannot be undone.',
   ]
 }

@@ -36,9 +36,9 @@ export function formatRefusal(refusal: Refusal): string {
     case 'noClass':
       return 'this class does not exist'
     case 'idTaken':
-      return 'something else was kept under this mark of the device already; enter it once more'
+      return 'this was saved before with other content. Enter it once more'
     case 'full':
-      return 'this set-up holds 500 rows, more than anyone reads; save its numbers and start a new one'
+      return 'this set-up is full, with 500 rows. Save its numbers and start a new one'
     case 'incomplete':
       return 'not every scale has its mark yet'
     case 'unknownSign':

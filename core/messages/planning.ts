@@ -39,7 +39,7 @@ export function formatPlaceReason(reason: PlaceReason): string {
 }
 
 const UNPLACED: Readonly<Record<Unplaced['why'], string>> = {
-  noBike: 'there are more riders than bikes, and others were on the list before',
+  noBike: 'there are more riders than bikes, and others booked first',
   pinTaken: 'somebody else was put on this bike before',
   pinUnknown: 'the bike is not in this room',
   pinOutOfService: 'the bike is out of use',

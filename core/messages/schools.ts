@@ -53,7 +53,7 @@ export const SCHOOL_CHOICES: readonly SchoolChoice[] = [
     evidence: { name: 'Evidence', means: 'It informs like any other look; the knee decides.' },
     target: { name: 'Target', means: 'The leg just straight on the heel is what is wanted.' },
     ceiling: { name: 'Ceiling', means: 'Never higher than that; lower is allowed for comfort.' },
-    unused: { name: 'Unused', means: 'It is not asked: a rocking pelvis fakes a pass and ends too high.' },
+    unused: { name: 'Unused', means: 'Not used: a rocking pelvis looks like a pass, and the seat ends too high.' },
   }),
   choice('foreAft', 'Saddle fore and aft', 'What does the slide go by?', {
     plumb: { name: 'Plumb', means: 'The knee hangs over the pedal axle, a few millimetres either way.' },

@@ -18,17 +18,17 @@ export function formatClassListFault(fault: ClassListFault): string {
     case 'tooLong':
       return 'This list has more than 20,000 lines.'
     case 'noHeading':
-      return `The first line names no column “${fault.heading}”; day, start and class are needed.`
+      return `The first line has no column “${fault.heading}”; day, start and class are needed.`
     case 'noTitle':
       return `${at}the class has no name; it was left out.`
     case 'noDay':
-      return `${at}“${fault.text}” is no day such as 2026-11-26; it was left out.`
+      return `${at}“${fault.text}” is not a day such as 2026-11-26. The line was left out.`
     case 'noTime':
-      return `${at}“${fault.text}” is no time such as 18:00; it was left out.`
+      return `${at}“${fault.text}” is not a time such as 18:00. The line was left out.`
     case 'oddMinutes':
-      return `${at}“${fault.text}” minutes is no class, 5 to 600 are; it was left out.`
+      return `${at}“${fault.text}” minutes is not the length of a class, 5 to 600. The line was left out.`
     case 'oddComing':
-      return `${at}“${fault.text}” is no number of minutes before the start; the booking was left out.`
+      return `${at}“${fault.text}” is not a number of minutes before the start. The booking was left out.`
     case 'riderTwice':
       return `${at}${fault.text} stands in this class twice; once is kept.`
     case 'unknownName':

@@ -41,7 +41,10 @@ export function formatTranslation(
     ],
     [byBelief.length > 0, `The ${axes(byBelief)} is the neighbour that suits what was read of this rider.`],
     [assumed.length > 0, `Nobody said where the ${axes(assumed)} stood: taken at its zero.`],
-    [true, 'The saddle keeps its distance to the farthest pedal and its place behind the axle, the bars theirs.'],
+    [
+      true,
+      'The saddle keeps its distance to the farthest pedal and its place behind the axle; the bars keep their place.',
+    ],
   ]
   const because = reasons.filter(([holds]) => holds).map(([, text]) => text)
   return { sentence: `On ${to.name}: ${formatMarks(to, marks)}${then}.`, because }

@@ -42,13 +42,13 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
 
 /**
  * The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time, and has
- * drifted for so many days. `standsMm`: offset of the machine's seat above its marks.
+ * drifted for so many days. `standsMm`: offset of the machine's seat along its post and its slide, from its marks.
  */
 export function inAnotherSetup(
   { body, random }: SimulatedRider,
   bikeType: BikeType,
   driftDays = 0,
-  standsMm = 0,
+  standsMm: Readonly<{ seatHeight: number; seatSlide: number }> = { seatHeight: 0, seatSlide: 0 },
 ): SimulatedRider {
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(driftDays / 365)
   const [up, along] = [
@@ -56,8 +56,8 @@ export function inAnotherSetup(
     unitVector(bikeType.axes.seatSlide.directionDeg),
   ]
   const [height, slide] = [
-    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + standsMm,
-    Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal(),
+    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + standsMm.seatHeight,
+    Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal() + standsMm.seatSlide,
   ]
   const shift = {
     xMm: Float64Array.of(up.x * height + along.x * slide),

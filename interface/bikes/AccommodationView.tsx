@@ -2,7 +2,17 @@
 import { Button, Progress } from 'antd'
 import { proxy, wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
-import { CartesianGrid, Line, LineChart, ReferenceArea, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import {
+  CartesianGrid,
+  Label,
+  Line,
+  LineChart,
+  ReferenceArea,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts'
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName } from '@/core/conventions'
 import {
@@ -24,7 +34,8 @@ type Props = Readonly<{
   types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
   school: School
 }>
-type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
+/** What is known of each type so far, null while it is worked out; and the share that is done. */
+type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[] | null)[]; done: number }>
 
 /** Line styles that tell types apart without colour. */
 const DASHES = ['', '10 5', '3 4', '14 4 3 4', '1 3']
@@ -34,32 +45,8 @@ const INKS = ['var(--act)', 'var(--good)', 'var(--ink)', 'var(--steel)', 'var(--
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
 export function AccommodationView({ types, school }: Props) {
   const { shown } = useUnitSystem()
-  const [progress, setProgress] = useState<AccommodationProgress>({ fits: [], done: 0 })
+  const { progress, isDone, fits } = useAccommodation(types, school)
   const [axis, setAxis] = useState<AxisName | 'all'>('all')
-
-  useEffect(() => {
-    let gone = false
-    const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
-    const accommodationWorker = wrap<AccommodationWorker>(worker)
-    const work = async () => {
-      for (const [i, { bikeType }] of types.entries()) {
-        const fits = await accommodationWorker.accommodation(
-          { bikeType, school },
-          proxy(
-            (done: number) =>
-              !gone && setProgress((t) => ({ ...t, done: (i + done / STATURES_MM.length) / types.length })),
-          ),
-        )
-        if (gone) return
-        setProgress((t) => ({ fits: [...t.fits, fits], done: (i + 1) / types.length }))
-      }
-    }
-    work()
-    return () => {
-      gone = true
-      worker.terminate()
-    }
-  }, [types, school])
 
   const share = (fit: AccommodationAtStature) => (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))
   const rows = useMemo(
@@ -67,23 +54,20 @@ export function AccommodationView({ types, school }: Props) {
       STATURES_MM.map((statureMm, i) => ({
         statureMm,
         ...(axis === 'all' &&
-          progress.fits.length === types.length &&
-          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(progress.fits.map((fits) => fits[i]))) }),
+          isDone &&
+          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(fits.map((of) => of[i]))) }),
         ...Object.fromEntries(
           types.map((t, k) => [
             t.bikeType.name,
-            progress.fits[k] ? Math.round(100 * share(progress.fits[k][i])) : null,
+            progress.fits[k] ? Math.round(100 * share(progress.fits[k]![i])) : null,
           ]),
         ),
       })),
     [types, progress.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
   )
-  const fleet =
-    progress.fits.length === types.length
-      ? STATURES_MM.map((_, i) => fleetAccommodation(progress.fits.map((fits) => fits[i])))
-      : []
-  const limits = progress.fits.flatMap((fits, k) =>
-    accommodationLimits(fits).map((limit) => formatLimit(types[k].bikeType.name, limit, shown)),
+  const fleet = isDone ? STATURES_MM.map((_, i) => fleetAccommodation(fits.map((of) => of[i]))) : []
+  const limits = fits.flatMap((of, k) =>
+    accommodationLimits(of).map((limit) => formatLimit(types[k].bikeType.name, limit, shown)),
   )
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
   return (
@@ -92,9 +76,25 @@ export function AccommodationView({ types, school }: Props) {
         <h1>Who fits</h1>
       </div>
       <p className={parts.lead}>
-        Of riders of each stature, how many find a mark inside the studio’s windows. From the model’s own spreads of
-        bodies; a real rider may differ.
+        How many riders of each height find a mark that suits them. From the model’s own spreads of bodies: a real rider
+        may differ.
       </p>
+      <div className={styles.says} aria-live="polite">
+        {isDone ? (
+          <>
+            <p className={styles.fleet}>{formatFleet(fleet, shown)}</p>
+            <ul className={styles.limits} aria-label="Limits">
+              {limits.length === 0 ? (
+                <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li>
+              ) : (
+                limits.map((line) => <li key={line}>{line}</li>)
+              )}
+            </ul>
+          </>
+        ) : (
+          <Progress percent={Math.round(100 * progress.done)} aria-label="Working it out" strokeColor="var(--act)" />
+        )}
+      </div>
       <div className={parts.picks} role="group" aria-label="Looked at">
         {(['all', ...axes] as const).map((name) => (
           <Button
@@ -107,12 +107,9 @@ export function AccommodationView({ types, school }: Props) {
           </Button>
         ))}
       </div>
-      {progress.done < 1 && (
-        <Progress percent={Math.round(100 * progress.done)} aria-label="Working it out" strokeColor="var(--act)" />
-      )}
       <div className={styles.chart}>
         <ResponsiveContainer width="100%" height="100%">
-          <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 8, left: 0 }}>
+          <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 22, left: 14 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <ReferenceArea y1={0} y2={80} fill="var(--sunk)" fillOpacity={0.45} />
             <XAxis
@@ -122,14 +119,22 @@ export function AccommodationView({ types, school }: Props) {
               interval="preserveStartEnd"
               tick={{ fontSize: 13 }}
               minTickGap={14}
-            />
+            >
+              <Label position="bottom" offset={4} fontSize={13} fill="var(--soft)">
+                {shown === 'imperial' ? 'Height, feet and inches' : 'Height, cm'}
+              </Label>
+            </XAxis>
             <YAxis
               domain={[0, 100]}
               ticks={[0, 20, 40, 60, 80, 100]}
               stroke="var(--soft)"
               width={44}
               tick={{ fontSize: 13 }}
-            />
+            >
+              <Label angle={-90} position="insideLeft" offset={-4} fontSize={13} fill="var(--soft)">
+                Riders of 100
+              </Label>
+            </YAxis>
             <Tooltip
               contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }}
               labelFormatter={(mm) => formatBodyLength(Number(mm), shown)}
@@ -184,29 +189,45 @@ export function AccommodationView({ types, school }: Props) {
           </li>
         ))}
       </ul>
-      {progress.done === 1 && (
-        <>
-          <ul className={styles.limits} aria-label="Limits">
-            {limits.length === 0 ? (
-              <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li>
-            ) : (
-              limits.map((line) => <li key={line}>{line}</li>)
-            )}
-          </ul>
-          <p className={parts.quiet}>{formatFleet(fleet, shown)}</p>
-        </>
-      )}
     </>
   )
+}
+
+/** Works the types out beside each other, each in a thread of its own. */
+function useAccommodation(types: Props['types'], school: School) {
+  const [progress, setProgress] = useState<AccommodationProgress>({ fits: [], done: 0 })
+  useEffect(() => {
+    let isGone = false
+    const shares = types.map(() => 0)
+    const tell = (k: number, share: number, found: readonly AccommodationAtStature[] | null) => {
+      if (isGone) return
+      shares[k] = share
+      const done = shares.reduce((sum, one) => sum + one, 0) / types.length
+      setProgress(({ fits }) => ({ fits: types.map((_, i) => (i === k && found ? found : (fits[i] ?? null))), done }))
+    }
+    const workers = types.map(({ bikeType }, k) => {
+      const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
+      void wrap<AccommodationWorker>(worker)
+        .accommodation(
+          { bikeType, school },
+          proxy((done: number) => tell(k, done / STATURES_MM.length, null)),
+        )
+        .then((found) => tell(k, 1, found))
+      return worker
+    })
+    return () => {
+      isGone = true
+      workers.forEach((worker) => worker.terminate())
+    }
+  }, [types, school])
+  const fits = progress.fits.flatMap((found) => (found ? [found] : []))
+  return { progress, fits, isDone: fits.length === types.length }
 }
 
 /** Between which statures at least four in five find some type of the fleet that fits on every axis. */
 function formatFleet(fleet: readonly number[], shown: Parameters<typeof formatBodyLength>[1]): string {
   const good = STATURES_MM.filter((_, i) => fleet[i] >= 0.8)
-  if (good.length === 0) return 'At no stature do four in five find a type that fits on every axis.'
-  return (
-    'Four riders in five or more fit some type of the fleet on every axis from ' +
-    `${formatBodyLength(good[0], shown)} to ${formatBodyLength(good[good.length - 1], shown)}` +
-    '.'
-  )
+  if (good.length === 0) return 'At no height do four riders in five find all their marks on one type.'
+  const [from, to] = [good[0], good[good.length - 1]].map((mm) => formatBodyLength(mm, shown))
+  return `From ${from} to ${to}, at least four riders in five find all their marks on some type.`
 }

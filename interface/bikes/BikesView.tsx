@@ -213,7 +213,7 @@ function ImportButton() {
             <li key={line}>{line}</li>
           ))}
         </ul>
-        <p className={parts.quiet}>Mend the file and choose it again; an import is all or nothing.</p>
+        <p className={parts.quiet}>Correct the file and choose it again. An import is all or nothing.</p>
       </Modal>
     </>
   )

@@ -60,7 +60,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
           <p className={parts.lead}>
             {bike
               ? `${bike.type}. ${bike.state}. ${due.length} of ${bikes.length} to look over.`
-              : 'Every bike was looked over; the next ones fall due by themselves.'}
+              : 'Every bike was looked over. The next ones appear here when they are due.'}
           </p>
           {bike &&
             INSPECTION_ITEMS.map((item) => (

@@ -25,7 +25,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
   return (
     <>
       <details className={parts.other}>
-        <summary>Set at {formatMarks(bike.type, marks)}; it stands elsewhere</summary>
+        <summary>Tape taken at {formatMarks(bike.type, marks)}. It is set otherwise?</summary>
         {axesOf(bike.type).map((axis) => (
           <Scale
             key={axis}

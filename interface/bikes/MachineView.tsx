@@ -105,7 +105,7 @@ export function MachineView(props: Props) {
         <section className={parts.part}>
           <h2>Numbers to look at again</h2>
           <p className={parts.quiet}>
-            Saved on this bike between its last good tape and the one that found it changed.
+            These numbers were saved after the last good tape, before a tape found the change.
           </p>
           <ul className={styles.rows}>
             {doubtful.map((rider) => (
@@ -191,7 +191,7 @@ function RiderResidual({
       <h2>What its riders say</h2>
       <p className={styles.says}>{formatResidual(residual, shown)}</p>
       <p className={parts.quiet}>
-        Those checked here needed other marks than on other bikes, all the same way. Nothing is changed by it: lay the
+        Riders checked here needed other marks than on other bikes, all in one direction. Nothing was changed. Lay the
         tape and see whether the post has slipped.
       </p>
       <div className={styles.ways}>

@@ -62,7 +62,7 @@ export function AfterView({ info, data, colleagues }: Props) {
               Nobody had a bike in this class. <Link href={`/class/${info.id}`}>Give the riders their bikes</Link>
             </>
           ) : (
-            'Nothing came up that is left to see to.'
+            'Nothing is left to see to.'
           )}
         </p>
       )}

@@ -45,7 +45,7 @@ export function ClassHead({
           {info.day}
           {!info.open && `, ${info.span}`}
           {info.roomName && `, ${info.roomName}`}
-          {info.teacher && `, with ${info.teacher}`}
+          {info.teacher && <span className={styles.teacher}>, with {info.teacher}</span>}
           {info.cancelled && <b className={styles.off}> cancelled</b>}
         </p>
       </div>

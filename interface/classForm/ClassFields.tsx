@@ -45,6 +45,8 @@ export function ClassFields({ value, rooms, teachers, change }: Props) {
           <DatePicker
             size="large"
             allowClear={false}
+            inputReadOnly
+            format="ddd D MMM YYYY"
             value={dayjs(day)}
             onChange={(to) => to && change({ day: to.format('YYYY-MM-DD') })}
           />

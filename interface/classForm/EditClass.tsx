@@ -29,7 +29,7 @@ export function EditClass({ classId, close }: Readonly<{ classId: string; close:
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [classId])
   return (
-    <Modal open onCancel={close} footer={null} title="Edit class" width={460} loading={found === null}>
+    <Modal open onCancel={close} footer={null} title="Edit class" width={500} loading={found === null}>
       {found && <Form classId={classId} found={found} close={close} />}
     </Modal>
   )
@@ -102,7 +102,7 @@ function Form({ classId, found, close }: Readonly<{ classId: string; found: Clas
       </Button>
       <div className={styles.repeat}>
         <label>
-          Repeat weekly, weeks
+          Repeat, weeks
           <NumberField min={1} max={52} whole value={weeks} onChange={setWeeks} />
         </label>
         <Button size="large" disabled={busy || isChanged} onClick={repeat}>

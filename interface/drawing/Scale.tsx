@@ -72,37 +72,39 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
       data-asking={asking ? '' : undefined}
     >
       <h2>{title}</h2>
-      <div
-        ref={list}
-        className={styles.marks}
-        tabIndex={onTap ? undefined : 0}
-        role="group"
-        aria-label={`${title}: tap where it is set`}
-        onKeyDown={walk}
-      >
-        {marks.map((mark) => (
-          <button
-            key={mark.label}
-            type="button"
-            tabIndex={mark.label === focus ? 0 : -1}
-            data-focus={mark.label === focus ? '' : undefined}
-            className={styles.mark}
-            disabled={!onTap}
-            aria-pressed={mark.set}
-            aria-label={spoken(title, mark)}
-            onClick={() => {
-              tappedAtMs.current = performance.now()
-              onTap?.(mark.label)
-            }}
-          >
-            <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
-              {mark.text}
-            </span>
-            <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
-            {mark.flag && <span className={styles.flag}>{mark.flag}</span>}
-            {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
-          </button>
-        ))}
+      <div className={styles.frame}>
+        <div
+          ref={list}
+          className={styles.marks}
+          tabIndex={onTap ? undefined : 0}
+          role="group"
+          aria-label={`${title}: tap where it is set`}
+          onKeyDown={walk}
+        >
+          {marks.map((mark) => (
+            <button
+              key={mark.label}
+              type="button"
+              tabIndex={mark.label === focus ? 0 : -1}
+              data-focus={mark.label === focus ? '' : undefined}
+              className={styles.mark}
+              disabled={!onTap}
+              aria-pressed={mark.set}
+              aria-label={spoken(title, mark)}
+              onClick={() => {
+                tappedAtMs.current = performance.now()
+                onTap?.(mark.label)
+              }}
+            >
+              <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
+                {mark.text}
+              </span>
+              <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
+              {mark.flag && <span className={styles.flag}>{mark.flag}</span>}
+              {withChances && <Chance chance={mark.chance ?? 0} best={best > 0 && mark.chance === best} />}
+            </button>
+          ))}
+        </div>
       </div>
       <p className={styles.remark}>{remark}</p>
     </section>

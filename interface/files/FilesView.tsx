@@ -79,8 +79,8 @@ export function FilesView() {
             The whole studio
           </Button>
           <p>
-            Everything that was ever written down, bodies and health notes included: keep it where nobody else looks
-            (JSON; its schema is in docs/schemas).
+            Everything in this studio, with bodies and health notes: keep it where nobody else can read it (JSON; its
+            schema is in docs/schemas).
           </p>
         </div>
       </section>
@@ -101,16 +101,19 @@ export function FilesView() {
           </p>
           <p className={styles.drop}>Drop a list of members or an archive here, or choose one</p>
           <p className={styles.quiet}>
-            A list (CSV) with any separator and encoding, or a whole studio (JSON) into one that holds nothing yet. It
-            is shown first; nothing is written before every line is right.
+            A list (CSV) with any separator and encoding, or a whole studio (JSON) into one that holds nothing yet. You
+            see it first. Nothing is saved until every line is right.
           </p>
         </Upload.Dragger>
-        <p className={styles.sample}>
-          <a href="/api/files/sample.csv" download>
-            Sample list (CSV)
-          </a>{' '}
-          Member number, first and last name, e-mail, height, and numbers on your bikes. A name is enough.
-        </p>
+        <div className={`${styles.out} ${styles.sample}`}>
+          <Button size="large" icon={<DownloadOutlined />} href="/api/files/sample.csv" download>
+            Sample list
+          </Button>
+          <p>
+            To copy (CSV): member number, first and last name, e-mail, height, and numbers on your bikes. A name is
+            enough.
+          </p>
+        </div>
         {busy && (
           <div className={styles.busy} role="status">
             <span>{busy.what} …</span>

@@ -47,7 +47,7 @@ export function HomeForm({ token, measured }: { token: string; measured: boolean
       ...(arm.trim() !== '' && (armMm === null || armMm < ARM_RANGE_MM[0] || armMm > ARM_RANGE_MM[1])
         ? ['The reach of the arm: from the point of the shoulder to the middle of the fist, such as 62 cm.']
         : []),
-      ...(bike?.outcome === 'unread' ? ['Of your own bike all five lengths are needed, or none.'] : []),
+      ...(bike?.outcome === 'unread' ? ['Give all five lengths of your own bike, or none.'] : []),
       ...(bike?.outcome === 'asks' ? bike.doubts.map((doubt) => formatSheetDoubt(doubt, shown)) : []),
     ]
     setTrouble(wrong)

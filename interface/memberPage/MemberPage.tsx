@@ -56,7 +56,7 @@ export function MemberPage({ token, studio, name, sets, first, hasStory, trials,
         <>
           <p className={styles.lead}>
             {first.measured
-              ? `Your first marks. At the bike it takes about ${first.minutes} minutes more; come early by that.`
+              ? `Your first marks. At the bike it takes about ${first.minutes} minutes more: come that much earlier.`
               : `No numbers yet. A first set-up takes about ${first.minutes} minutes; less with what you measure here.`}
           </p>
           {first.marks.map(({ type, closing, marks }) => (

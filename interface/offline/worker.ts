@@ -5,6 +5,9 @@ import { PAGES, STATIC } from './caches'
 const PATIENCE_S = 5
 const DAY_S = 86_400
 
+/** Pages that open without network, as they were last seen on this device. */
+const KEPT = /^\/(class|today)(\/|$)/
+
 const isPage = (request: Request): boolean => request.mode === 'navigate'
 /**
  * What a web worker starts from: all share one script and are told by the address's fragment what they are, and a kept
@@ -13,8 +16,8 @@ const isPage = (request: Request): boolean => request.mode === 'navigate'
 const isWorker = (request: Request): boolean => request.destination === 'worker'
 
 /**
- * The service worker: the floor of a class opens without network, as it was last seen on this device; everything else
- * goes to the server as ever. What is tapped meanwhile is the outbox's business.
+ * The service worker: Today and the floor of a class open without network, as they were last seen on this device;
+ * everything else goes to the server as ever. What is tapped meanwhile is the outbox's business.
  */
 const serwist = new Serwist({
   skipWaiting: true,
@@ -29,7 +32,7 @@ const serwist = new Serwist({
       }),
     },
     {
-      matcher: ({ request, url, sameOrigin }) => sameOrigin && isPage(request) && /^\/class(\/|$)/.test(url.pathname),
+      matcher: ({ request, url, sameOrigin }) => sameOrigin && isPage(request) && KEPT.test(url.pathname),
       handler: new NetworkFirst({
         cacheName: PAGES,
         networkTimeoutSeconds: PATIENCE_S,
@@ -50,8 +53,11 @@ serwist.addEventListeners()
 /** What is shown where a page was never opened on this device. */
 async function offlinePage(): Promise<Response> {
   const kept = await (await caches.open(PAGES)).keys()
-  const watches = kept.map(({ url }) => new URL(url).pathname).filter((path) => path.endsWith('/watch'))
-  const links = watches.map((path) => `<p><a href="${path}">A class opened on this device</a></p>`).join('')
+  const paths = kept.map(({ url }) => new URL(url).pathname)
+  const today = paths.includes('/today') ? ['<p><a href="/today">Today, as it was last seen here</a></p>'] : []
+  const watches = paths.filter((path) => path.endsWith('/watch'))
+  const classes = watches.map((path) => `<p><a href="${path}">A class opened on this device</a></p>`)
+  const links = [...today, ...classes].join('')
   const html =
     '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">' +
     '<title>No network</title><body style="font:18px system-ui;margin:40px;max-width:30em"><h1>No network.</h1>' +

@@ -92,7 +92,7 @@ export function FromTape({ memberId, types, close, kept }: Props) {
       </div>
       <div aria-live="polite">
         {asked && parsed.outcome === 'unread' && (
-          <p className={styles.act}>All five are needed; what is red is no length.</p>
+          <p className={styles.act}>All five are needed. What is red is not a length.</p>
         )}
         {asked &&
           parsed.outcome === 'asks' &&

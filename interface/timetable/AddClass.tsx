@@ -43,7 +43,7 @@ export function AddClass({ open, close, rooms, teachers, day }: Props) {
     router.refresh()
   }
   return (
-    <Modal open={open} onCancel={close} footer={null} title="Add a class" width={460} destroyOnHidden>
+    <Modal open={open} onCancel={close} footer={null} title="Add a class" width={500} destroyOnHidden>
       <form
         className={styles.form}
         action={() => {

@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { NEED_TITLE } from '@/core/messages/planning'
 import type { FirstSteps, Today } from '@/server/today/today'
 import { SetUpButton } from '../class/SetUpButton'
+import { useKeptPage } from '../offline/keepPage'
 import { OutboxLine } from '../outbox/OutboxLine'
 import { StopMark } from '../shared/StopMark'
 import { useRefresh } from '../shared/useRefresh'
@@ -36,6 +37,7 @@ const MAX_QUEUE = 4
 /** Home: the next class, who is set up next, and what waits for somebody. */
 export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: Props) {
   useRefresh(REFRESH_MS)
+  useKeptPage('/today')
   const { steps, queue, due, messages, outOfUse } = today
   const isEmpty = !(steps.types && steps.machines && steps.members)
   const hasNothing = due.length === 0 && messages.length === 0 && outOfUse.length === 0

@@ -22,7 +22,7 @@ const WEEKLY = [
   { day: 1, time: '07:00', title: 'Dawn Ride', minutes: 45 },
   { day: 2, time: '12:15', title: 'Noon Spin', minutes: 30 },
   { day: 3, time: '18:00', title: 'Dusk Ride', minutes: 45 },
-  { day: 6, time: '09:30', title: 'Long Sunday', minutes: 75 },
+  { day: 6, time: '09:30', title: 'Long Ride', minutes: 75 },
 ] as const
 
 /** Four classes a week, a dozen riders and more each, with signs, cues and complaints. */
@@ -46,7 +46,8 @@ async function addPastClass({ db, scopes, bikes, riders }: Hall, past: PastClass
   const random = createRng(SEED + 1000 + 10 * week + c)
   const scope = scopes[(week + c) % 2]
   const id = `history-class-${week}-${c}`
-  await addClass(db, scope, { id, title, startsAt, endsAt, roomId: ROOM.id }, daysBefore(startsAt, 10))
+  const facts = { id, title, startsAt, endsAt, roomId: ROOM.id, teacherId: scope.userId }
+  await addClass(db, scope, facts, daysBefore(startsAt, 10))
   if (minutes === 45) await changeClass(db, scope, id, { blocks: BLOCKS })
   const usable = bikes.filter(({ openFaults }) => openFaults === 0)
   const who = shuffled(riders.slice(0, WITHOUT_NUMBERS), random).slice(0, 12 + Math.floor(5 * random.uniform()))

@@ -27,11 +27,14 @@ export type Rider = Readonly<{ id: string; home: keyof typeof TYPES; body: Simul
 export type Experience = (typeof MEMBERS)[number]['experience']
 
 export const memberId = (i: number): string => `member-${String(i + 1).padStart(2, '0')}`
+/** As printed on the member's card. */
+export const memberNumber = (i: number): string => String(1001 + i)
 export const daysBefore = (now: Date, days: number): Date => new Date(now.getTime() - days * DAY_MS - 3_600_000)
 
 /** A rider on a machine with its known offset and the hidden one of bike 12. */
 export function bodyOn(rider: Rider, { lineId, number, machineCalibration }: StudioBike): SimulatedRider {
   const hiddenMm = number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
-  const standsMm = (machineCalibration.offsetsMm?.seatHeight ?? 0) + hiddenMm
+  const { seatHeight = 0, seatSlide = 0 } = machineCalibration.offsetsMm ?? {}
+  const standsMm = { seatHeight: seatHeight + hiddenMm, seatSlide }
   return inAnotherSetup(rider.body, TYPES[lineId as keyof typeof TYPES], 0, standsMm)
 }

@@ -14,7 +14,7 @@ import * as riderTables from '../../server/db/tables/riders'
 import { addWords } from '../../server/members/words'
 import { currentEntries, recordEntry } from '../../server/register/register'
 import { MEMBERS, STUDIO, TYPES } from '../netloftHall'
-import { daysBefore, memberId, SEED, WEEKS, type Hall, type Rider } from './hall'
+import { daysBefore, memberId, memberNumber, SEED, WEEKS, type Hall, type Rider } from './hall'
 
 /** Number of members besides those of the base data. */
 const MORE_MEMBERS = 60
@@ -52,6 +52,7 @@ export async function addMembers(db: Database, scope: Scope, now: Date): Promise
       id,
       studioId: STUDIO.id,
       name,
+      number: memberNumber(MEMBERS.length + i),
       createdAt: daysBefore(now, WEEKS * 7 + 5 - 2 * i),
       createdBy: scope.userId,
     })),

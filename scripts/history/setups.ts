@@ -20,6 +20,9 @@ import { bodyOn, daysBefore, LOW_BIKE, WITHOUT_NUMBERS, type Hall, type Rider } 
 /** How an eye strays that reads knees for years without an instrument beside it; ours. */
 const EYE = { biasDeg: 3, sdDeg: 4 }
 
+/** Knee bends an instrument is laid at, degrees; ours. */
+const READABLE_DEG = [8, 70] as const
+
 /** A first set-up for most members, a second one for some, and one on the low machine for every third Sorrel rider. */
 export async function addSetups(hall: Hall): Promise<void> {
   const { riders, bikes } = hall
@@ -48,9 +51,10 @@ async function addSetup({ db, now, scopes }: Hall, rider: Rider, bike: StudioBik
   for (let mounts = 0; mounts < (measures ? 3 : 2); mounts++) {
     evidence.push({ kind: 'set', at }, kneeByEye(body, at, EYE))
     const [read, plumb] = [goniometer(body, at), plumbLine(body, at)]
-    if (measures)
+    // Nobody lays an instrument at a leg that hardly reaches, or is folded up: the saddle is moved first.
+    if (measures && read.deg >= READABLE_DEG[0] && read.deg <= READABLE_DEG[1])
       evidence.push(
-        { ...read, deg: Math.max(-15, Math.min(80, Math.round(read.deg))) },
+        { ...read, deg: Math.round(read.deg) },
         { ...plumb, mm: Math.max(-100, Math.min(100, 2 * Math.round(plumb.mm / 2))) },
       )
     const better = nearerMarks(body, type, at, { deg: read.deg, mm: plumb.mm })

@@ -105,9 +105,11 @@ test('who fits is worked out in a thread of its own and said in a sentence; leng
   page,
 }) => {
   await page.goto('/bikes/fits')
-  await expect(page.getByText(/^At 14\d cm and below .* find no seat height mark on Bracken\.$/)).toBeVisible()
-  await expect(page.getByText(/^Four riders in five or more fit some type of the fleet/)).toBeVisible()
+  await expect(page.getByText(/^At 14\d cm and below, .* riders find no seat height mark on Bracken\.$/)).toBeVisible()
+  await expect(page.getByText(/at least four riders in five find all their marks on some type/)).toBeVisible()
   await page.getByRole('button', { name: 'Lengths in feet and inches' }).click()
-  await expect(page.getByText(/^At 4′\d+(½)?″ and below .* find no seat height mark on Bracken\.$/)).toBeVisible()
+  await expect(
+    page.getByText(/^At 4′\d+(½)?″ and below, .* riders find no seat height mark on Bracken\.$/),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Lengths in centimetres' }).click()
 })

@@ -209,5 +209,5 @@ test('a red flag stops: said at once to the rider, first after class, and no cha
   await refer.getByRole('button', { name: 'Referred' }).click()
   await expect(refer).toContainText('told: the rider, and the desk')
   await open(page, `/class/${classId}/after`)
-  await expect(page.getByText('Nothing came up that is left to see to.')).toBeVisible()
+  await expect(page.getByText('Nothing is left to see to.')).toBeVisible()
 })

@@ -106,9 +106,17 @@ test('an ended session keeps what is tapped, says so, and sends it after signing
 })
 
 test('a note in class without network is shown, outlives the page, and arrives once', async ({ page, context }) => {
+  await page.goto('/today')
+  await expect
+    .poll(() => page.evaluate(async () => (await caches.match('/today', { ignoreVary: true })) !== undefined))
+    .toBe(true)
   await seat(page, 13, 'Pilar Venn')
   await watch(page)
+  const watching = page.url()
   await cut(context)
+  await page.goto('/today')
+  await expect(page.getByRole('heading', { name: 'Today', level: 1 })).toBeVisible()
+  await page.goto(watching)
   await see(page, 13, 'Shoulders', 'Shrugged, left')
   const noted = watched(page, 13, 'shoulders shrugged, left')
   await expect(noted).toBeVisible()

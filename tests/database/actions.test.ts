@@ -272,7 +272,7 @@ test('tilt and saddle line are kept, the floor taken off; what cannot be is refu
   expect(await addBikeReading(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual(
     {
       outcome: 'refused',
-      say: 'an angle beyond 30° cannot be',
+      say: 'an angle here is at most 30°',
     },
   )
   expect(await addBikeReading(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({
@@ -280,7 +280,7 @@ test('tilt and saddle line are kept, the floor taken off; what cannot be is refu
   })
   expect(await addBikeReading(id(), 'bike-8', { kind: 'weight', kg: 40 } as never)).toEqual({
     outcome: 'refused',
-    say: 'this reading is of no known kind',
+    say: 'this kind of reading is not known',
   })
   expect(await addBikeReading(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({
     outcome: 'refused',
@@ -333,7 +333,7 @@ test('machines by their numbers: ranges, taken ones, and what is no number', asy
   })
   expect(await addMachines('sorrel', 'A')).toMatchObject({
     outcome: 'refused',
-    say: '“A” is no bike number; 1 to 999 are',
+    say: '“A” is not a bike number. Use 1 to 999',
   })
   expect(await addMachines('sorrel', '')).toMatchObject({ outcome: 'refused' })
   const added = (await listBikes(db, scope)).find((b) => b.number === 303)!
@@ -509,7 +509,10 @@ describe('odd input is refused in words', () => {
 
   test('one item wrong three hundred times is one fault too many; a tape without lengths says nothing', async () => {
     const faults = Array.from({ length: 300 }, () => ({ id: id(), item: 'pins' as const, note: '' }))
-    expect(await recordInspection(id(), 'bike-8', faults)).toEqual({ outcome: 'refused', say: 'one item stands twice' })
+    expect(await recordInspection(id(), 'bike-8', faults)).toEqual({
+      outcome: 'refused',
+      say: 'one item is in the list twice',
+    })
     expect(await recordInspection(id(), 'bike-8', [null] as never)).toMatchObject({ outcome: 'refused' })
     expect(await addTapeReading(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({
       outcome: 'refused',

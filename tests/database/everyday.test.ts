@@ -57,7 +57,7 @@ async function newBike(number: number): Promise<string> {
   return (await listBikes(db, scope)).find((one) => one.number === number)!.id
 }
 
-test('a bike retires: offered nowhere, its seats and its number free, its records kept; and it comes back', async () => {
+test('a bike retires: offered nowhere, its seats and its number free, its records kept; it can come back', async () => {
   const [bikeId, memberId] = [await newBike(701), await rider()]
   const [over, coming] = [await newClass(-300, bikeId, memberId), await newClass(60, bikeId, memberId)]
   await changeRider(db, scope, coming, [memberId], { pinnedBikeId: bikeId })
@@ -107,7 +107,7 @@ test('a type nothing uses is deleted with its versions; one with a bike, even a 
   expect(await deleteType(db, scope, unused.lineId)).toEqual({ outcome: 'gone' })
 })
 
-test('a class is renamed, moved and given a teacher; whoever was slower is told; it is repeated with its plan', async () => {
+test('a class is renamed, moved, given a teacher and repeated with its plan; whoever was slower is told', async () => {
   const classId = await newClass(600)
   const of = (await findClass(db, scope, classId))!
   const { title, startsAt, endsAt, roomId, teacherId } = of

@@ -107,8 +107,8 @@ test('checks of its riders name the low machine', async () => {
   const low = named.find(({ machine }) => bikes.find(({ id }) => id === machine)?.number === 12)
   expect(low?.mm).toBeLessThan(-4)
   expect(low?.riders).toBeGreaterThan(5)
-  // Of 24 machines few others are named with it.
-  expect(named.length).toBeLessThanOrEqual(4)
+  // With a chance of four in five, one of the other 23 may be named by chance.
+  expect(named.length).toBeLessThanOrEqual(2)
 })
 
 test('a past class has its list, a rider their reasons and story, a type its tape', async () => {

@@ -102,7 +102,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
   expect(await counts()).toEqual(after)
 })
 
-test('first and last names, member number, e-mail and height: kept, found again by the number, corrected by a list', async () => {
+test('first and last names, number, e-mail and height: kept, found by the number, corrected by a list', async () => {
   const heads = 'First name;Surname;Member No;E-mail;Height;Locker'
   const of = (height: string, email: string) =>
     `${heads}\nAda;Sorley ${tag};N-${tag};${email};${height};4\nAda;Sorley ${tag};M-${tag};;5'6;5\n`
@@ -173,10 +173,10 @@ test('one fault anywhere, and nothing is written; each is told by its line and c
   const found = await bringIn(text)
   expect(found).toMatchObject({ outcome: 'faulty', count: 4 })
   expect(found.outcome === 'faulty' && found.faults.map(formatFileFault)).toEqual([
-    'Line 3, seat height: line 2 gives the same person other numbers for the same.',
+    'Line 3, seat height: line 2 has other numbers for the same person and type.',
     expect.stringMatching(/^Line 4, seat height: Sorrel has no 77 here/),
     'Line 5: 2 cells, where the first line has 11.',
-    'Line 6, name: several here are called that; say which by their member number or id.',
+    'Line 6, name: several members have this name; add the member number or id.',
   ])
   expect(await counts()).toEqual(before)
 })
