@@ -56,7 +56,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes, retired }: Prop
         )}
       </div>
       {types.length === 0 ? (
-        <div className={styles.empty}>
+        <div className={styles.empty} data-empty>
           <p>
             No bikes yet. Describe the first type as its scales are printed, lay a tape on one machine, then add the
             others by their numbers.
@@ -105,7 +105,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes, retired }: Prop
             {mayManage && <AddMachines types={types} />}
           </h2>
           {bikes.length === 0 ? (
-            <p className={styles.empty}>
+            <p className={styles.empty} data-empty>
               No machines yet. Add them by their numbers; a type’s geometry holds for all of them, and one or two tape
               readings set each one’s own offset.
             </p>

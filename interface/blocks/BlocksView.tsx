@@ -122,7 +122,7 @@ export function BlocksView({
         </ul>
       )}
       {blocks.length === 0 && (
-        <p className={styles.none}>
+        <p className={styles.none} data-empty>
           No blocks yet. {mayPlan && 'Add one, import a file, or take over the plan of another class.'}
         </p>
       )}

@@ -56,7 +56,7 @@ export function AfterView({ info, data, colleagues }: Props) {
         </div>
       </div>
       {data.rows.length + data.put.length === 0 && (
-        <p className={styles.none}>
+        <p className={styles.none} data-empty>
           {data.riders === 0 ? (
             <>
               Nobody had a bike in this class. <Link href={`/class/${info.id}`}>Give the riders their bikes</Link>

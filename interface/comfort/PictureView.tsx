@@ -20,7 +20,9 @@ export function PictureView({ page, referral, usual, mayWord }: Props) {
         <section aria-label="Saddles to look along">
           <h2>Saddles to look along</h2>
           {page.bikes.length === 0 ? (
-            <p className={styles.none}>No bike stands out by one-sided complaints, as far as these rides can tell.</p>
+            <p className={styles.none} data-empty>
+              No bike stands out by one-sided complaints, as far as these rides can tell.
+            </p>
           ) : (
             page.bikes.map(({ id, text }) => (
               <p key={id} className={styles.finding}>
@@ -32,7 +34,9 @@ export function PictureView({ page, referral, usual, mayWord }: Props) {
         <section aria-label="Cues">
           <h2>Cues that hold</h2>
           {page.cues.length === 0 ? (
-            <p className={styles.none}>{page.noCues}</p>
+            <p className={styles.none} data-empty>
+              {page.noCues}
+            </p>
           ) : (
             page.cues.map((text) => (
               <p key={text} className={styles.finding}>
@@ -44,7 +48,7 @@ export function PictureView({ page, referral, usual, mayWord }: Props) {
         <section aria-label="Complaints by type of bike">
           <h2>What is felt, by type of bike</h2>
           {page.complaints.length === 0 ? (
-            <p className={styles.none}>
+            <p className={styles.none} data-empty>
               Too few riders told of the same thing on one type for a share to mean anything.
             </p>
           ) : (
@@ -66,7 +70,9 @@ export function PictureView({ page, referral, usual, mayWord }: Props) {
         <section aria-label="Trials">
           <h2>How trials end</h2>
           {page.trials.length === 0 ? (
-            <p className={styles.none}>No trial was begun yet.</p>
+            <p className={styles.none} data-empty>
+              No trial was begun yet.
+            </p>
           ) : (
             <ul className={styles.trials}>
               {page.trials.map(({ cause, text, kept }) => (

@@ -92,7 +92,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             <TrialCard key={trial.id} trial={trial} mayEnd={mayTry} mayRate={mayNote} changed={changed} />
           ))}
           {page.complaints.length === 0 && page.flagged.length === 0 && (
-            <p className={styles.empty}>
+            <p className={styles.empty} data-empty>
               Nothing is open. What is felt comes here from the floor, from the rider’s own page, or with “Add a
               complaint”.
             </p>

@@ -32,7 +32,11 @@ const queryOf = (part: StoryPart, page: number): string =>
 export function StoryView({ story }: { story: StoryPage }) {
   const { items, part, page, more } = story
   if (story.isEmpty)
-    return <p className={styles.none}>Nothing yet. It begins with the first numbers, or the first thing noted.</p>
+    return (
+      <p className={styles.none} data-empty>
+        Nothing yet. It begins with the first numbers, or the first thing noted.
+      </p>
+    )
   return (
     <div className={styles.story}>
       {(story.lines.length > 0 || story.knees.length > 0) && <StoryCharts {...story} />}

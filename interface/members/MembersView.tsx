@@ -98,7 +98,7 @@ export function MembersView({ search, pages, counts, members, mayImport }: Props
       </button>
       <div aria-busy={loading || typed.trim() !== search.typed} className={loading ? styles.loading : undefined}>
         {members.length === 0 ? (
-          <div className={styles.empty}>
+          <div className={styles.empty} data-empty>
             <p>
               {counts.all === 0
                 ? `No members yet. Add the first one; a set-up takes six minutes.${mayImport ? IMPORT_HINT : ''}`

@@ -164,7 +164,7 @@ export function RiderView({
           }
         />
       ) : (
-        <p className={styles.empty}>
+        <p className={styles.empty} data-empty>
           No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.
         </p>
       )}

@@ -19,7 +19,9 @@ export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
     <section className={styles.part} id="seen">
       <h2>Seen in class</h2>
       {notes.length === 0 ? (
-        <p className={styles.quiet}>Nothing noted so far. Notes are made during a class, by tapping the bike.</p>
+        <p className={styles.quiet} data-empty>
+          Nothing noted so far. Notes are made during a class, by tapping the bike.
+        </p>
       ) : (
         <ul className={styles.notes}>
           {notes.map((note) => (

@@ -21,7 +21,9 @@ export function EyeView({ pairs, knee, plumb }: Props) {
         Where you looked at a knee and it was measured at the same mark, the two are laid beside each other. Only you
         see this page. What is learned is used when you set riders up.
       </p>
-      <p className={styles.sentence}>{formatEye('knees', knee)}</p>
+      <p className={styles.sentence} data-empty={points.length === 0 || undefined}>
+        {formatEye('knees', knee)}
+      </p>
       {points.length > 0 && (
         <figure className={styles.chart}>
           <ResponsiveContainer width="100%" height={260}>

@@ -92,7 +92,7 @@ export function TimetableView({ days, classes, before, after, rooms, teachers, m
         </div>
       </header>
       {classes.length === 0 && (
-        <p className={styles.none}>
+        <p className={styles.none} data-empty>
           No class this week.{' '}
           {mayPlan ? 'Add one, or import a calendar or a list.' : 'Whoever plans classes adds them.'}
         </p>

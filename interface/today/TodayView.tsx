@@ -52,7 +52,7 @@ export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: Prop
             <NextClassCard next={next} seesNotes={seesNotes} hasQueue={setsUp && queue.length > 0} />
           ) : (
             <>
-              <h2>No class this week</h2>
+              <h2 data-empty>No class this week</h2>
               <p className={styles.quiet}>Add a class, or import a calendar or a list.</p>
               <Link className={styles.more} href="/class">
                 Open the timetable
@@ -86,7 +86,11 @@ export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: Prop
         </section>
         <section className={styles.waits} aria-label="What waits">
           <h2>What waits</h2>
-          {hasNothing && <p className={styles.quiet}>Nothing waits for you.</p>}
+          {hasNothing && (
+            <p className={styles.quiet} data-empty>
+              Nothing waits for you.
+            </p>
+          )}
           <ul>
             {due.map(({ memberId, name, what, isStop, fromClassId }, i) => (
               <li key={`${memberId} ${i}`}>

@@ -17,11 +17,29 @@ import { searchMembers } from '@/server/members/members'
 import { currentEntries } from '@/server/register/register'
 import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
 import { NAMED_FROM, poolResiduals } from '@/core/learning/machineResiduals'
+import { htmlOf, PAGES } from './pagesOfHall'
+import RiderPage from '@/app/(studio)/riders/[id]/page'
 import { machineChecks } from '@/server/setups/riderResiduals'
 import { today } from '@/server/today/today'
 
 /** The demo hall with its twenty weeks, on a database of its own: no main view is empty, what is hidden is found. */
 jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
+jest.mock('@/server/accounts/session', () => {
+  const person = async () => ({
+    userId: 'ines-harrow',
+    name: 'Ines Harrow',
+    studioId: 'netloft-hall',
+    role: 'manager',
+  })
+  return { currentUser: person, authorize: person, requireUser: person, requirePermission: person }
+})
+jest.mock('next/navigation', () => {
+  const leaves = () => {
+    throw new Error('the page leads elsewhere')
+  }
+  return { useRouter: () => ({}), usePathname: () => '/', redirect: leaves, notFound: leaves }
+})
+jest.mock('@/interface/outbox/OutboxProvider', () => ({ useOutbox: () => ({ waiting: [], refused: [], mine: [] }) }))
 
 const OWN = 'saddle_history'
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
@@ -119,4 +137,14 @@ test('a past class has its list, a rider their reasons and story, a type its tap
   expect((await reasonsOf(database(), scope, stopped, now)).complaints.length).toBeGreaterThan(0)
   expect((await storyOf(database(), scope, stopped, { part: 'all', page: 0 }, now)).items.length).toBeGreaterThan(0)
   expect((await listTapeReadings(database(), scope, 'sorrel')).length).toBeGreaterThanOrEqual(5)
+})
+
+test.each(Object.keys(PAGES))('the page of %s shows something, not its empty state', async (name) => {
+  const html = await htmlOf(PAGES[name])
+  expect(html).toContain('<h1')
+  expect(html).not.toContain('data-empty')
+})
+
+test('and the test would notice: a rider without numbers shows the empty state', async () => {
+  expect(await htmlOf(() => RiderPage({ params: Promise.resolve({ id: 'member-90' }) }))).toContain('data-empty')
 })
