@@ -3,6 +3,7 @@ import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions
 import { authorize, type CurrentUser } from '@/server/accounts/session'
 import * as classes from '@/server/classes/classes'
 import type { ClassFacts } from '@/server/classes/classes'
+import { tellClass } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
 import { isId, partId, textOf } from '@/server/ids'
 import { listRooms } from '@/server/rooms/rooms'
@@ -72,7 +73,10 @@ export async function changeClass(
   if ('code' in before) return refused({ code: 'malformed' })
   if ('code' in after) return refused(after)
   const changed = await classes.changeClassFacts(database(), person, classId, { from: before, to: after })
-  if (changed.outcome === 'kept') return { outcome: 'kept' }
+  if (changed.outcome === 'kept') {
+    tellClass(classId, null)
+    return { outcome: 'kept' }
+  }
   return refused({ code: changed.outcome === 'gone' ? 'noSuchClass' : 'classChanged' })
 }
 
@@ -100,7 +104,9 @@ export async function cancelClass(classId: string, cancelled: boolean): Promise<
   if (!person) return refused({ code: 'notAllowed' })
   const change = { cancelledAt: cancelled === true ? new Date() : null }
   const known = isId(classId) && (await classes.changeClass(database(), person, classId, change))
-  return known ? { outcome: 'kept' } : refused({ code: 'noSuchClass' })
+  if (!known) return refused({ code: 'noSuchClass' })
+  tellClass(classId, null)
+  return { outcome: 'kept' }
 }
 
 async function readFacts(person: CurrentUser, sent: unknown): Promise<ClassFacts | ActionRefusal> {

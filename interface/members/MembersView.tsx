@@ -77,7 +77,7 @@ export function MembersView({ search, pages, counts, members, mayImport }: Props
           size="large"
           prefix={<SearchOutlined />}
           suffix={<kbd className={styles.key}>/</kbd>}
-          placeholder="Find by name"
+          placeholder="Find by name or number"
           aria-label="Find by name"
           value={typed}
           onChange={(e) => type(e.target.value)}

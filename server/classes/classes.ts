@@ -211,11 +211,18 @@ export async function changeClassFacts(
       : [true]
     if (!before || !there || !teaches) return { outcome: 'gone' }
     if (sameContent(before, to)) return { outcome: 'kept' }
-    if (!sameContent(before, from)) return { outcome: 'changed' }
+    if (!isAsSeen(before, from)) return { outcome: 'changed' }
     await tx.update(studioClass).set(to).where(own)
     return { outcome: 'kept' }
   })
 }
+
+/** Forms show whole minutes: times that differ by less are the same. */
+const isAsSeen = (now: ClassFacts, seen: ClassFacts): boolean =>
+  sameContent({ ...now, startsAt: 0, endsAt: 0 }, { ...seen, startsAt: 0, endsAt: 0 }) &&
+  Math.abs(now.startsAt.getTime() - seen.startsAt.getTime()) < MINUTE_MS &&
+  Math.abs(now.endsAt.getTime() - seen.endsAt.getTime()) < MINUTE_MS
+const MINUTE_MS = 60_000
 
 /**
  * Adds the same class again in each of the following weeks, with its plan and the people setting up; `startOf` and the

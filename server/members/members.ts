@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNull, like, type SQL } from 'drizzle-orm'
+import { and, asc, count, desc, eq, inArray, isNull, like, or, type SQL } from 'drizzle-orm'
 import type { BikeType } from '../../core/bike/bike'
 import type { Marks } from '../../core/conventions'
 import type { Purpose } from '../../core/register/entry'
@@ -90,12 +90,16 @@ export async function findMembers(db: DbExecutor, scope: Scope, typed: string, l
     .limit(limit)
 }
 
-/** Every word typed stands in the name; accents and capitals do not count, as the database's collation compares. */
+/**
+ * Every word typed stands in the name, or the text is the member's number; accents and capitals do not count, as the
+ * database's collation compares.
+ */
 function nameHolds(scope: Scope, typed: string): SQL | undefined {
   const words = typed.trim().split(/\s+/).filter(Boolean).slice(0, 6)
+  const named = and(...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)))
   return and(
     eq(member.studioId, scope.studioId),
-    ...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)),
+    words.length > 0 ? or(named, eq(member.number, typed.trim())) : undefined,
   )
 }
 

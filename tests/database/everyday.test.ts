@@ -114,7 +114,9 @@ test('a class is renamed, moved, given a teacher and repeated with its plan; who
   const from = { title, startsAt, endsAt, roomId, teacherId }
   const [teacher] = await listTeachers(db, scope)
   const to = { ...from, title: 'Moved', startsAt: minutes(660), endsAt: minutes(720), teacherId: teacher.id }
-  expect(await changeClassFacts(db, scope, classId, { from, to })).toEqual({ outcome: 'kept' })
+  // The form shows whole minutes.
+  const seen = { ...from, startsAt: new Date(startsAt.getTime() - 30_000) }
+  expect(await changeClassFacts(db, scope, classId, { from: seen, to })).toEqual({ outcome: 'kept' })
   expect(await changeClassFacts(db, scope, classId, { from, to })).toEqual({ outcome: 'kept' })
   expect(await findClass(db, scope, classId)).toMatchObject({ ...to, teacher: teacher.name })
   const late = { from, to: { ...from, title: 'Late' } }

@@ -11,7 +11,7 @@ import { addComplaint } from '@/server/comfort/complaints'
 import { closeDatabase, database } from '@/server/db/connection'
 import { member } from '@/server/db/tables/riders'
 import { openLink } from '@/server/memberPage/links'
-import { addMember, changeMember, findMember } from '@/server/members/members'
+import { addMember, changeMember, findMember, findMembers } from '@/server/members/members'
 import { mergedInto, mergeMembers, previewMerge } from '@/server/members/merge'
 import { findByWords } from '@/server/members/words'
 import { deliver } from '@/server/outbox/deliver'
@@ -174,6 +174,7 @@ test('a member is renamed and described; whoever was slower is told, and a numbe
   expect(await findMember(db, scope, memberId)).toEqual({ id: memberId, ...to })
   expect((await findByWords(db, scope, `right ${tag}`, 2)).map((one) => one.id)).toEqual([memberId])
   expect(await findByWords(db, scope, `wrong ${tag}`, 2)).toEqual([])
+  expect((await findMembers(db, scope, ` r-${tag} `, 5)).map((one) => one.id)).toEqual([memberId])
   expect(await changeMember(db, scope, from, { ...to, name: 'Other' })).toEqual({ outcome: 'changed' })
   const second = (await findMember(db, scope, await rider()))!
   expect(await changeMember(db, scope, second, { ...second, number: `r-${tag}` })).toEqual({ outcome: 'numberTaken' })
