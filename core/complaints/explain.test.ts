@@ -102,7 +102,7 @@ test('a tilt is changed in degrees and names that others ride the saddle too', (
   )
   // Small steps first.
   expect(change).toEqual({ axis: 'tilt', direction: 'up', deg: 1, large: false })
-  expect(sentence).toContain('everybody who rides this bike is touched by it')
+  expect(sentence).toContain('this changes it for everybody who rides this bike')
 })
 
 test('what would change the order is asked for, and what is on file is not', () => {

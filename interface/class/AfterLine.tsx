@@ -1,10 +1,10 @@
 'use client'
 import { CheckOutlined, EllipsisOutlined } from '@ant-design/icons'
-import { Button, Dropdown, type MenuProps } from 'antd'
+import { App, Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { formatFollowUp } from '@/core/messages/watch'
-import type { AfterKind } from '@/core/watch/afterList'
+import type { AfterKind, FollowUpState } from '@/core/watch/afterList'
 import type { AfterRow } from '@/server/classes/after'
 import { clockTime } from '../shared/clockTime'
 import { useAction } from '../shared/useAction'
@@ -13,6 +13,15 @@ import styles from './after.module.css'
 
 /** What opens where its reasons are weighed, rather than the numbers. */
 const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trialDue']
+
+/** Time to take it back, s. */
+const UNDO_S = 6
+const SAID: Readonly<Record<FollowUpState | 'open', string>> = {
+  done: 'seen to.',
+  nextClass: 'put to the next class.',
+  handed: 'handed on.',
+  open: 'still to see to.',
+}
 
 type Props = Readonly<{
   row: AfterRow
@@ -23,13 +32,26 @@ type Props = Readonly<{
 /** One line to see to: it opens the rider, is ticked by a tap, put to the next class, or handed to a colleague. */
 export function AfterLine({ row, colleagues, timeZone }: Props) {
   const router = useRouter()
+  const { message } = App.useApp()
   const { act, busy } = useAction()
   const { kind, memberId, classId, name, number, said, setUp, isNew, from, followUp } = row
   const words = said.join('; ')
-  async function say(state: 'done' | 'nextClass' | 'handed' | null, handedTo: string | null = null) {
-    if (!(await act(() => followUpLine(classId, memberId, kind, { state, handedTo, said: words || wordsOf(isNew) }))))
-      return
+  const write = (state: FollowUpState | null, handedTo: string | null) =>
+    act(() => followUpLine(classId, memberId, kind, { state, handedTo, said: words || wordsOf(isNew) }))
+  /** What it was before: an earlier class put it here, or it was said on this page. */
+  const before = from ? 'nextClass' : (followUp?.state ?? null)
+  async function say(state: FollowUpState | null, handedTo: string | null = null) {
+    if (!(await write(state, handedTo))) return
     router.refresh()
+    message.success(
+      <>
+        {name}: {SAID[state ?? 'open']}
+        <Button type="link" onClick={() => write(before, followUp?.handedTo ?? null).then(() => router.refresh())}>
+          Undo
+        </Button>
+      </>,
+      UNDO_S,
+    )
   }
   const isDone = followUp?.state === 'done'
   const ways: MenuProps['items'] = [

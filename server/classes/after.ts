@@ -32,7 +32,7 @@ export type AfterRow = Readonly<{
   /** "from Sunrise Ride, 28 Nov"; null for lines of this class. */
   from: Readonly<{ title: string; startsAt: Date }> | null
   /** What became of it; null while it is to be seen to. */
-  followUp: Readonly<{ state: FollowUpState; to: string | null; by: string }> | null
+  followUp: Readonly<{ state: FollowUpState; handedTo: string | null; to: string | null; by: string }> | null
 }>
 
 export type AfterData = Readonly<{
@@ -82,6 +82,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   )
   const asFollowUp = ({ state: how, handedTo, by }: FollowUp): AfterRow['followUp'] => ({
     state: how,
+    handedTo,
     to: handedTo ? (people.get(handedTo) ?? null) : null,
     by,
   })

@@ -80,7 +80,7 @@ test('two managers edit a copied type: the second is told, and what was typed st
   await page.getByRole('button', { name: 'Save version 2' }).click()
   await page.waitForURL('**/bikes')
   await other.getByRole('button', { name: 'Save version 2' }).click()
-  await expect(other.getByText(/Ines Harrow changed this type on .* while you were at it/)).toBeVisible()
+  await expect(other.getByText(/Ines Harrow changed this type on .* while you were editing it/)).toBeVisible()
   await expect(other.getByLabel('Crank', { exact: true })).toHaveValue('165')
   await other.reload()
   await expect(other.getByRole('heading', { level: 1, name })).toBeVisible()

@@ -13,6 +13,7 @@ import {
   watch,
   watched,
   workedOut,
+  isKept,
 } from './hall'
 import { expect, test } from './test'
 
@@ -107,9 +108,7 @@ test('an ended session keeps what is tapped, says so, and sends it after signing
 
 test('a note in class without network is shown, outlives the page, and arrives once', async ({ page, context }) => {
   await page.goto('/today')
-  await expect
-    .poll(() => page.evaluate(async () => (await caches.match('/today', { ignoreVary: true })) !== undefined))
-    .toBe(true)
+  await expect.poll(() => isKept(page)).toBe(true)
   await seat(page, 13, 'Pilar Venn')
   await watch(page)
   const watching = page.url()

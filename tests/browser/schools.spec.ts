@@ -51,7 +51,7 @@ test('the set-up follows the school: order, slide, heel, newcomers and bars', as
   for (const name of [
     /^Heights first/,
     /^Unused.*rider’s needs/,
-    /^Unused.*fakes a pass/,
+    /^Unused.*looks like a pass/,
     /^Starter/,
     /^Rider chooses/,
   ])

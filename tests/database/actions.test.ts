@@ -312,7 +312,7 @@ test(
       await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 165 } }),
     ).toMatchObject({
       outcome: 'refused',
-      say: expect.stringMatching(/^Bram Okell changed this type on .* while you were at it/),
+      say: expect.stringMatching(/^Bram Okell changed this type on .* while you were editing it/),
     })
     expect(await importTypeFile(await exportTypes())).toMatchObject({
       outcome: 'kept',

@@ -138,7 +138,7 @@ describe('bringing in', () => {
     await changeRider(db, scope, made.id, [memberId], { state: 'here' })
     await bring(list)
     expect(await listRoster(db, scope, made.id)).toMatchObject([{ memberId, state: 'here' }])
-    expect((await bring('who,what\nx,y')).faults).toEqual([expect.stringMatching(/names no column “day”/)])
+    expect((await bring('who,what\nx,y')).faults).toEqual([expect.stringMatching(/has no column “day”/)])
     expect((await bring('BEGIN:VCALENDAR\nthis is no calendar')).found).toEqual([])
   })
 })

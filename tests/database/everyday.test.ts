@@ -155,7 +155,7 @@ test('a line after class is ticked, put to the rider’s next class, or handed o
     )!.watchFor
   expect(await line()).toBeNull()
   expect(await say('done')).toEqual({ outcome: 'kept' })
-  expect(await line()).toEqual({ state: 'done', to: null, by: 'Ines Harrow' })
+  expect(await line()).toEqual({ state: 'done', handedTo: null, to: null, by: 'Ines Harrow' })
   expect(await watched()).not.toContain('from the last class: knees in')
 
   expect(await say('nextClass')).toEqual({ outcome: 'kept' })
