@@ -25,7 +25,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
   return (
     <>
       <details className={parts.other}>
-        <summary>Tape taken at {formatMarks(bike.type, marks)}. It is set otherwise?</summary>
+        <summary>Set at {formatMarks(bike.type, marks)}. It stands at other marks?</summary>
         {axesOf(bike.type).map((axis) => (
           <Scale
             key={axis}

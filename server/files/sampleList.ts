@@ -11,9 +11,9 @@ const NUMBERS: readonly MemberColumn[] = ['bikeType', 'seatHeight', 'seatSlide',
 
 /** Invented people; the last one without numbers, as a list may well have it. */
 const PEOPLE: readonly MemberCells[] = [
-  { memberNumber: '1001', firstName: 'Ada', lastName: 'Marram', email: 'ada@example.org', statureMm: '168 cm' },
-  { memberNumber: '1002', firstName: 'Bo', lastName: 'Pryde', statureMm: '181 cm' },
-  { memberNumber: '1003', firstName: 'Carn', lastName: 'Tavy' },
+  { memberNumber: 'sample-1', firstName: 'Ada', lastName: 'Marram', email: 'ada@example.org', statureMm: '168 cm' },
+  { memberNumber: 'sample-2', firstName: 'Bo', lastName: 'Pryde', statureMm: '181 cm' },
+  { memberNumber: 'sample-3', firstName: 'Carn', lastName: 'Tavy' },
 ]
 
 /**

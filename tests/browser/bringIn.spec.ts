@@ -165,7 +165,7 @@ test(
     const said = await page.getByText(/^Set at /).textContent()
     const [seatHeight, seatSlide, barHeight, barSlide] = said!
       .replace('Set at ', '')
-      .split(';')[0]
+      .split('. It')[0]
       .split(' · ')
       .map((label) => label.replace('−', '-').replace('+', ''))
     const own = contactPoints(

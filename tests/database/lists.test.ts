@@ -318,7 +318,9 @@ test('the sample list is read as it is, with nothing to say of its columns', asy
   const sample = await sampleList(db, scope)
   const { columns } = await asked(sample)
   expect(columns).not.toContain(null)
-  expect(await check(sample)).toMatchObject({ outcome: 'fits', tally: { lines: 3, newMembers: 3, newNumbers: 2 } })
+  const found = await check(sample)
+  expect(found.outcome === 'faulty' ? found.faults.map(formatFileFault) : []).toEqual([])
+  expect(found).toMatchObject({ outcome: 'fits', tally: { lines: 3, newMembers: 3, newNumbers: 2 } })
 })
 
 test('a list of headings alone is told', async () => {
