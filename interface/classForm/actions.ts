@@ -5,13 +5,14 @@ import * as classes from '@/server/classes/classes'
 import type { ClassFacts } from '@/server/classes/classes'
 import { tellClass } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
-import { isId, partId, textOf } from '@/server/ids'
+import { isId, partId } from '@/server/ids'
 import { listRooms } from '@/server/rooms/rooms'
 import { dayAfter, formatTime, momentAt, studioDay } from '@/server/studio/day'
 import { listTeachers } from '@/server/studio/people'
 import { getStudio } from '@/server/studio/studio'
 import type { ActionResult } from '../shared/actionResult'
 import type { ClassFieldValues } from './ClassFields'
+import { readClassFields } from './readClassFields'
 
 const refused = (refusal: ActionRefusal) => ({ outcome: 'refused', say: formatActionRefusal(refusal) }) as const
 const MAX_WEEKS = 52
@@ -110,15 +111,11 @@ export async function cancelClass(classId: string, cancelled: boolean): Promise<
 }
 
 async function readFacts(person: CurrentUser, sent: unknown): Promise<ClassFacts | ActionRefusal> {
-  const { title, day, time, minutes, roomId, teacherId } = (sent ?? {}) as ClassFieldValues
-  const named = textOf(title).trim().slice(0, 120)
-  if (named === '') return { code: 'noTitle' }
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(textOf(day)) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(textOf(time)))
-    return { code: 'malformed' }
-  if (!(Number.isInteger(minutes) && minutes >= 5 && minutes <= 600)) return { code: 'endsBeforeStart' }
-  if ((roomId !== null && !isId(roomId)) || (teacherId !== null && !isId(teacherId))) return { code: 'malformed' }
+  const read = readClassFields(sent)
+  if ('code' in read) return read
+  const { title, day, time, minutes, roomId, teacherId } = read
   const { timeZone } = await getStudio(database(), person)
   const startsAt = momentAt(day, time, timeZone)
   if (Number.isNaN(startsAt.getTime())) return { code: 'malformed' }
-  return { title: named, startsAt, endsAt: new Date(startsAt.getTime() + minutes * 60_000), roomId, teacherId }
+  return { title, startsAt, endsAt: new Date(startsAt.getTime() + minutes * 60_000), roomId, teacherId }
 }

@@ -5,33 +5,26 @@ import { authorize } from '@/server/accounts/session'
 import { bringInTimetable } from '@/server/classes/bringIn'
 import * as classes from '@/server/classes/classes'
 import { database } from '@/server/db/connection'
-import { isId, partId, textOf } from '@/server/ids'
+import { isId, partId } from '@/server/ids'
 import { findRoom } from '@/server/rooms/rooms'
 import { dayAfter, formatDate, formatTime, momentAt } from '@/server/studio/day'
 import { listTeachers } from '@/server/studio/people'
 import { getStudio } from '@/server/studio/studio'
+import type { ClassFieldValues } from '../classForm/ClassFields'
+import { readClassFields } from '../classForm/readClassFields'
 import type { ActionResult } from '../shared/actionResult'
 
 const refused = (refusal: ActionRefusal) => ({ outcome: 'refused', say: formatActionRefusal(refusal) }) as const
 
-/** A class as it is typed in; day and time on the studio's clock. */
-export type TypedClass = Readonly<{
-  title: string
-  day: string
-  time: string
-  minutes: number
-  roomId: string | null
-  teacherId: string | null
-  /** So many weeks one after another, at the same time on the studio's clock. */
-  weeks: number
-}>
+/** A class as it is typed in, for so many weeks one after another at the same time on the studio's clock. */
+export type TypedClass = ClassFieldValues & Readonly<{ weeks: number }>
 
 /** Adds a class, or one each week; all or none. Sent again under the same id it changes nothing. */
 export async function addClass(id: string, typed: TypedClass): Promise<ActionResult> {
   const person = await authorize('planClasses')
   if (!person) return refused({ code: 'notAllowed' })
   const db = database()
-  const read = await readTyped(typed)
+  const read = readTyped(typed)
   if ('code' in read) return refused(read)
   if (!isId(id)) return refused({ code: 'malformed' })
   if (read.roomId !== null && !(await findRoom(db, person, read.roomId))) return refused({ code: 'noSuchRoom' })
@@ -58,17 +51,11 @@ export async function addClass(id: string, typed: TypedClass): Promise<ActionRes
 
 const MOST_WEEKS = 52
 
-async function readTyped(sent: unknown): Promise<TypedClass | ActionRefusal> {
-  const { title, day, time, minutes, roomId, teacherId, weeks } = (sent ?? {}) as TypedClass
-  const named = typeof title === 'string' ? title.trim().slice(0, 120) : ''
-  if (named === '') return { code: 'noTitle' }
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(textOf(day)) || !/^([01]\d|2[0-3]):[0-5]\d$/.test(textOf(time)))
-    return { code: 'malformed' }
-  if (!(Number.isInteger(minutes) && minutes >= 5 && minutes <= 600)) return { code: 'endsBeforeStart' }
-  if (!(Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS)) return { code: 'malformed' }
-  if (roomId !== null && !isId(roomId)) return { code: 'noSuchRoom' }
-  if (teacherId !== null && !isId(teacherId)) return { code: 'malformed' }
-  return { title: named, day, time, minutes, roomId, teacherId, weeks }
+function readTyped(sent: TypedClass): TypedClass | ActionRefusal {
+  const read = readClassFields(sent)
+  if ('code' in read) return read
+  const { weeks } = sent
+  return Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS ? { ...read, weeks } : { code: 'malformed' }
 }
 
 /** What a text brought in holds, as the page shows it. */
