@@ -76,7 +76,7 @@ function Todo({ rider, mark }: { rider: NonNullable<FloorTile['rider']>; mark: F
 }
 
 /** More letters than this together stand in two lines of two. */
-const SHORT = 9
+const SHORT = 7
 
 function Numbers({ tile }: { tile: FloorTile }) {
   if (!tile.numbers) return <span className={styles.none}>{tile.remark ?? 'no numbers yet'}</span>

@@ -5,7 +5,7 @@ import { addMember, STATE, unique } from './hall'
 test.use({ storageState: STATE })
 
 const menu = async (page: Page, item: string) => {
-  await page.getByRole('button', { name: 'More', exact: true }).click()
+  await page.getByRole('button', { name: /More$/ }).click()
   await page.getByRole('menuitem', { name: item }).click()
 }
 
