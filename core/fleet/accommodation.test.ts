@@ -1,4 +1,11 @@
-import type { BikeType } from '../bike/bike'
+import { bottomCrankDeg, type BikeType } from '../bike/bike'
+import { contactPoints } from '../bike/contactPoints'
+import { bottomFlexionDeg, prepareLeg } from '../kinematics/leg'
+import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
+import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
+import { createRng } from '../rng'
+import { positionsOf } from '../scale/scale'
+import { inWindow, schoolOf } from '../school/school'
 import { recommend } from '../operations/recommend'
 import { formatLimit, formatShare } from '../messages/accommodation'
 import { HOLES_BIKE } from '../testing/meanRider'
@@ -89,3 +96,23 @@ test(
     })
   },
 )
+
+test('the stretch of each post is what looking at every mark finds', () => {
+  const random = createRng(1)
+  const scores = Array.from({ length: 120 }, () => PRIOR_PARTS.map(() => random.normal()))
+  const school = schoolOf({})
+  const { seatHeight, seatSlide } = HOLES_BIKE.axes
+  const seats = positionsOf(seatHeight.scale).flatMap((height) =>
+    positionsOf(seatSlide.scale).map(
+      (slide) => contactPoints(HOLES_BIKE, undefined, { seatHeight: height.mm, seatSlide: slide.mm }).seat,
+    ),
+  )
+  for (const statureMm of [1400, 1700, 2050]) {
+    const table = priorVectorOf(priorFor(school.foot, { statureMm: { mean: statureMm, sd: 0 } }))
+    const served = scores.filter((row) => {
+      const leg = prepareLeg(bodyFromScores(table, row), DEFAULT_SOLE_MM, HOLES_BIKE, bottomCrankDeg(HOLES_BIKE))
+      return seats.some((seat) => inWindow(bottomFlexionDeg(leg, seat), school.kneeWindowDeg))
+    })
+    expect(fits.find((fit) => fit.statureMm === statureMm)!.axes.seatHeight).toBe(served.length / scores.length)
+  }
+})

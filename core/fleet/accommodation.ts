@@ -80,6 +80,9 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
   const seats = heights.map((h) =>
     slides.map((s) => contactPoints(bikeType, bike, { seatHeight: h.mm, seatSlide: s.mm })),
   )
+  // Along a post the knee straightens as the seat goes up: its window is one stretch of each post.
+  const upward = heights.map((_, h) => h).sort((a, b) => heights[a].mm - heights[b].mm)
+  const posts = slides.map((_, s) => upward.map((h) => seats[h][s]))
   const grips = barHeights.map((h) =>
     barSlides.map((s) => contactPoints(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip),
   )
@@ -89,11 +92,15 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
 
   return (body) => {
     const leg = prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomDeg)
-    const kneeInRange = (seat: { xMm: number; yMm: number }) =>
-      inWindow(bottomFlexionDeg(leg, seat), school.kneeWindowDeg)
+    const [straightest, deepest] = school.kneeWindowDeg
+    const kneeInRange = (post: (typeof posts)[number]) =>
+      post.slice(
+        firstIndex(post, ({ seat }) => bottomFlexionDeg(leg, seat) <= deepest),
+        firstIndex(post, ({ seat }) => bottomFlexionDeg(leg, seat) < straightest),
+      )
     const plumbInRange = (seat: { xMm: number; yMm: number }) =>
       inWindow(kneeOverPedalMm(leg, seat), PLUMB_WINDOW_MM[school.foreAft])
-    const good = seats.flatMap((row) => row.filter(({ seat }) => kneeInRange(seat)))
+    const good = posts.flatMap(kneeInRange)
     const both = good.filter(({ seat }) => plumbInRange(seat))
     // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
     const seatsTried =
@@ -117,6 +124,17 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
       barSlide: gaugeInRange || !barInRange,
     }
   }
+}
+
+/** The first index from which on something holds, by halving; the length where it holds nowhere. */
+function firstIndex<T>(all: readonly T[], holds: (one: T) => boolean): number {
+  let [low, high] = [0, all.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (holds(all[middle])) high = middle
+    else low = middle + 1
+  }
+  return low
 }
 
 /** What stops riders: at which end of the statures, on which axis, and for how many at the worst. */
