@@ -2,17 +2,6 @@
 import { Button, Progress } from 'antd'
 import { proxy, wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
-import {
-  CartesianGrid,
-  Label,
-  Line,
-  LineChart,
-  ReferenceArea,
-  ResponsiveContainer,
-  Tooltip,
-  XAxis,
-  YAxis,
-} from 'recharts'
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName } from '@/core/conventions'
 import {
@@ -26,6 +15,7 @@ import { formatBodyLength } from '@/core/units/length'
 import { formatLimit } from '@/core/messages/accommodation'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/Device'
+import { AccommodationChart, DASHES, FLEET, INKS } from './AccommodationChart'
 import parts from './parts.module.css'
 import styles from './accommodationView.module.css'
 import type { AccommodationWorker } from './accommodation.worker'
@@ -36,11 +26,6 @@ type Props = Readonly<{
 }>
 /** What is known of each type so far, null while it is worked out; and the share that is done. */
 type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[] | null)[]; done: number }>
-
-/** Line styles that tell types apart without colour. */
-const DASHES = ['', '10 5', '3 4', '14 4 3 4', '1 3']
-const FLEET = 'The fleet'
-const INKS = ['var(--act)', 'var(--good)', 'var(--ink)', 'var(--steel)', 'var(--kit)']
 
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
 export function AccommodationView({ types, school }: Props) {
@@ -108,60 +93,7 @@ export function AccommodationView({ types, school }: Props) {
         ))}
       </div>
       <div className={styles.chart}>
-        <ResponsiveContainer width="100%" height="100%">
-          <LineChart data={rows} margin={{ top: 16, right: 24, bottom: 22, left: 14 }}>
-            <CartesianGrid stroke="var(--line)" vertical={false} />
-            <ReferenceArea y1={0} y2={80} fill="var(--sunk)" fillOpacity={0.45} />
-            <XAxis
-              dataKey="statureMm"
-              stroke="var(--soft)"
-              tickFormatter={(mm: number) => formatBodyLength(mm, shown).replace(' cm', '')}
-              interval="preserveStartEnd"
-              tick={{ fontSize: 13 }}
-              minTickGap={14}
-            >
-              <Label position="bottom" offset={4} fontSize={13} fill="var(--soft)">
-                {shown === 'imperial' ? 'Height, feet and inches' : 'Height, cm'}
-              </Label>
-            </XAxis>
-            <YAxis
-              domain={[0, 100]}
-              ticks={[0, 20, 40, 60, 80, 100]}
-              stroke="var(--soft)"
-              width={44}
-              tick={{ fontSize: 13 }}
-            >
-              <Label angle={-90} position="insideLeft" offset={-4} fontSize={13} fill="var(--soft)">
-                Riders of 100
-              </Label>
-            </YAxis>
-            <Tooltip
-              contentStyle={{ background: 'var(--raised)', border: '1px solid var(--line)', color: 'var(--ink)' }}
-              labelFormatter={(mm) => formatBodyLength(Number(mm), shown)}
-              formatter={(value) => `${String(value)} of 100`}
-            />
-            <Line
-              type="monotone"
-              dataKey={FLEET}
-              stroke="var(--bar)"
-              strokeWidth={9}
-              dot={false}
-              isAnimationActive={false}
-            />
-            {types.map(({ bikeType }, k) => (
-              <Line
-                key={bikeType.name}
-                type="monotone"
-                dataKey={bikeType.name}
-                stroke={INKS[k % INKS.length]}
-                strokeDasharray={DASHES[k % DASHES.length]}
-                strokeWidth={3}
-                dot={false}
-                isAnimationActive={false}
-              />
-            ))}
-          </LineChart>
-        </ResponsiveContainer>
+        <AccommodationChart rows={rows} types={types} shown={shown} />
       </div>
       <ul className={parts.picks} aria-label="Types">
         {types.length > 1 && axis === 'all' && (
@@ -203,7 +135,11 @@ function useAccommodation(types: Props['types'], school: School) {
       if (isGone) return
       shares[k] = share
       const done = shares.reduce((sum, one) => sum + one, 0) / types.length
-      setProgress(({ fits }) => ({ fits: types.map((_, i) => (i === k && found ? found : (fits[i] ?? null))), done }))
+      // While nothing new is found the same array stays: the chart is drawn once a type, not once a step.
+      setProgress(({ fits }) => ({
+        fits: found ? types.map((_, i) => (i === k ? found : (fits[i] ?? null))) : fits,
+        done,
+      }))
     }
     const workers = types.map(({ bikeType }, k) => {
       const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
