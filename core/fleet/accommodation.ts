@@ -83,9 +83,10 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
   // Along a post the knee straightens as the seat goes up: its window is one stretch of each post.
   const upward = heights.map((_, h) => h).sort((a, b) => heights[a].mm - heights[b].mm)
   const posts = slides.map((_, s) => upward.map((h) => seats[h][s]))
-  const grips = barHeights.map((h) =>
-    barSlides.map((s) => contactPoints(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip),
-  )
+  const grips = barHeights.map((h) => {
+    const slid = barSlides.map((s) => contactPoints(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip)
+    return { yMm: slid[0].yMm, forward: [...slid].sort((a, b) => a.xMm - b.xMm) }
+  })
   const bottomDeg = bottomCrankDeg(bikeType)
   const [least] = BAR_WINDOW_MM.level
   const bars = [school.bars === 'neverBelow' ? 0 : least, BAR_WINDOW_MM.above[1]] as const
@@ -105,17 +106,13 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
     // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
     const seatsTried =
       both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
-    const barInRange = seatsTried.some(({ seat }) => grips.some((row) => inWindow(row[0].yMm - seat.yMm, bars)))
+    const barInRange = seatsTried.some(({ seat }) => grips.some((row) => inWindow(row.yMm - seat.yMm, bars)))
     const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * body.statureMm
     const gaugeInRange =
       !bikeType.forearmGaugeValid ||
       !barSlide ||
       seatsTried.some(({ seat, nose }) =>
-        grips.some(
-          (row) =>
-            inWindow(row[0].yMm - seat.yMm, bars) &&
-            row.some((grip) => inWindow(grip.xMm - nose.xMm - fingertipMm, FOREARM_GAP_WINDOW_MM)),
-        ),
+        grips.some((row) => inWindow(row.yMm - seat.yMm, bars) && gaugeFits(row.forward, nose.xMm + fingertipMm)),
       )
     return {
       seatHeight: good.length > 0,
@@ -124,6 +121,13 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
       barSlide: gaugeInRange || !barInRange,
     }
   }
+}
+
+/** Whether a slide, its grips from rear to front, has a mark whose gap to the fingertips is wanted. */
+function gaugeFits(grips: readonly Readonly<{ xMm: number }>[], fingertipsXMm: number): boolean {
+  const [least, most] = FOREARM_GAP_WINDOW_MM
+  const first = grips[firstIndex(grips, ({ xMm }) => xMm - fingertipsXMm >= least)]
+  return first !== undefined && first.xMm - fingertipsXMm <= most
 }
 
 /** The first index from which on something holds, by halving; the length where it holds nowhere. */
