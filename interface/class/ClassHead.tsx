@@ -1,12 +1,14 @@
 'use client'
-import { EditOutlined } from '@ant-design/icons'
-import { Button } from 'antd'
 import Link from 'next/link'
 import { useState, type ReactNode } from 'react'
 import styles from './classHead.module.css'
 import type { ClassInfo, Moment } from './classTypes'
-import { EditClass } from '../classForm/EditClass'
+import { BarButton } from '../shared/BarButton'
+import { laterPart } from '../shared/laterPart'
 import { useClassClock } from './useClassClock'
+
+// Apart from the page: the floor during a class does without the component library.
+const EditClass = laterPart(() => import('../classForm/EditClass'))
 
 const NAME: Readonly<Record<Moment, string>> = { before: 'Before', watch: 'During', after: 'After', blocks: 'Plan' }
 
@@ -23,7 +25,8 @@ export function ClassHead({
   children?: ReactNode
 }) {
   const { nowMs, aheadMs } = useClassClock()
-  const [isEditing, setEditing] = useState(false)
+  // Null until it is first opened: nothing is fetched before.
+  const [isEditing, setEditing] = useState<boolean | null>(null)
   const moments: readonly Moment[] = seesNotes ? ['before', 'watch', 'after', 'blocks'] : ['before']
   return (
     <header className={`${styles.head} no-print`}>
@@ -31,14 +34,16 @@ export function ClassHead({
         <h1>
           {info.title}
           {info.mayEdit && (
-            <Button
-              type="text"
-              size="large"
-              icon={<EditOutlined />}
+            <BarButton
+              className={styles.pencil}
               aria-label="Edit class"
               title="Edit class"
               onClick={() => setEditing(true)}
-            />
+            >
+              <svg viewBox="0 0 24 24" aria-hidden="true">
+                <path d="M4 21h16M5 17l1-4L15 4l3 3L9 16Z" />
+              </svg>
+            </BarButton>
           )}
         </h1>
         <p>
@@ -63,7 +68,7 @@ export function ClassHead({
           </Link>
         ))}
       </nav>
-      {isEditing && <EditClass classId={info.id} close={() => setEditing(false)} />}
+      {isEditing !== null && <EditClass open={isEditing} classId={info.id} close={() => setEditing(false)} />}
       {Math.abs(aheadMs) > 0 && (
         <p className={styles.clockOff} role="status">
           This device’s clock runs {formatSpan(Math.abs(aheadMs))} {aheadMs > 0 ? 'ahead' : 'behind'}; the studio’s is

@@ -2,6 +2,7 @@
 import { App, Button, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
+import { Components } from '../shared/Components'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
@@ -9,10 +10,20 @@ import { ClassFields, type ClassFieldValues } from './ClassFields'
 import styles from './classFields.module.css'
 import { cancelClass, changeClass, classForEdit, repeatClass, type ClassForEdit } from './actions'
 
+type Props = Readonly<{ open: boolean; classId: string; close: () => void }>
+
+/** Time to take it back, s. */
 const UNDO_S = 8
 
 /** Renames, moves, repeats or calls off a class, and says who teaches it; each can be undone. */
-export function EditClass({ classId, close }: Readonly<{ classId: string; close: () => void }>) {
+export default function EditClass({ open, classId, close }: Props) {
+  return (
+    // What was done is told here, with its undo, after the dialog is gone.
+    <Components inside>{open && <Dialog classId={classId} close={close} />}</Components>
+  )
+}
+
+function Dialog({ classId, close }: Omit<Props, 'open'>) {
   const { act } = useAction()
   const [found, setFound] = useState<ClassForEdit | null>(null)
   useEffect(() => {

@@ -58,14 +58,14 @@ async function newBike(number: number): Promise<string> {
 }
 
 test('a bike retires: offered nowhere, its seats and its number free, its records kept; it can come back', async () => {
-  const [bikeId, memberId] = [await newBike(701), await rider()]
+  const [bikeId, memberId] = [await newBike(971), await rider()]
   const [over, coming] = [await newClass(-300, bikeId, memberId), await newClass(60, bikeId, memberId)]
   await changeRider(db, scope, coming, [memberId], { pinnedBikeId: bikeId })
   expect(await retireBike(db, scope, bikeId, now)).toEqual({ outcome: 'kept', riders: 1 })
   expect(await retireBike(db, scope, bikeId, now)).toEqual({ outcome: 'kept', riders: 0 })
   expect((await listBikes(db, scope)).some((one) => one.id === bikeId)).toBe(false)
   expect((await listRetiredBikes(db, scope)).find((one) => one.id === bikeId)).toMatchObject({
-    number: 701,
+    number: 971,
     type: 'Sorrel',
     retiredAt: now,
   })
@@ -77,14 +77,14 @@ test('a bike retires: offered nowhere, its seats and its number free, its record
   expect(await assignBike(db, scope, seat, now)).toEqual({ outcome: 'gone' })
   expect(await startSetup(db, scope, { id: id(), memberId, bikeId }, now)).toEqual({ outcome: 'outOfUse' })
 
-  const successor = await newBike(701)
+  const successor = await newBike(971)
   expect(await returnBike(db, scope, bikeId)).toEqual({ outcome: 'numberTaken' })
-  expect(await renumberBike(db, scope, successor, 702)).toEqual({ outcome: 'kept' })
+  expect(await renumberBike(db, scope, successor, 972)).toEqual({ outcome: 'kept' })
   expect(await returnBike(db, scope, bikeId)).toEqual({ outcome: 'kept' })
-  expect(await renumberBike(db, scope, successor, 701)).toEqual({ outcome: 'numberTaken' })
-  expect(await renumberBike(db, elsewhere, successor, 703)).toEqual({ outcome: 'gone' })
+  expect(await renumberBike(db, scope, successor, 971)).toEqual({ outcome: 'numberTaken' })
+  expect(await renumberBike(db, elsewhere, successor, 973)).toEqual({ outcome: 'gone' })
   expect(await retireBike(db, elsewhere, successor, now)).toEqual({ outcome: 'gone' })
-  expect((await findBike(db, scope, successor))?.number).toBe(702)
+  expect((await findBike(db, scope, successor))?.number).toBe(972)
 })
 
 test('a type nothing uses is deleted with its versions; one with a bike, even a retired one, stays', async () => {
@@ -93,8 +93,8 @@ test('a type nothing uses is deleted with its versions; one with a bike, even a 
   const made = await writeVersion(db, scope, { id: id(), baseId: null, document: document(name) }, now)
   if (made.outcome !== 'kept') throw new Error(made.outcome)
   await writeVersion(db, scope, { id: id(), baseId: made.id, document: document(`${name} b`) }, now)
-  expect(await addBikes(db, scope, made.lineId, [711])).toEqual({ outcome: 'kept' })
-  const bikeId = (await listBikes(db, scope)).find(({ number }) => number === 711)!.id
+  expect(await addBikes(db, scope, made.lineId, [981])).toEqual({ outcome: 'kept' })
+  const bikeId = (await listBikes(db, scope)).find(({ number }) => number === 981)!.id
   await retireBike(db, scope, bikeId, now)
   expect(await deleteType(db, scope, made.lineId)).toEqual({ outcome: 'inUse' })
   expect((await listTypes(db, scope)).some(({ lineId }) => lineId === made.lineId)).toBe(true)
