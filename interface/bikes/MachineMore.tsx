@@ -42,7 +42,7 @@ export function MachineMore({ bike, isUnused }: Props) {
           <>
             Bike {bike.number} is retired.{done.riders > 0 && ` ${moved} another bike in a coming class.`}
             <Button type="link" onClick={() => act(() => returnMachine(bike.id)).then(() => router.refresh())}>
-              Undo
+              Back into use
             </Button>
           </>,
           8,

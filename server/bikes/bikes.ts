@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bike/bike'
 import { calibrateMachine } from '../../core/calibration/machineCalibration'
 import type { Scope } from '../accounts/scope'
@@ -34,12 +34,18 @@ const columns = {
 }
 
 /** All bikes of the studio that are not retired, by number. */
-export async function listBikes(db: DbExecutor, scope: Scope): Promise<StudioBike[]> {
+export const listBikes = (db: DbExecutor, scope: Scope): Promise<StudioBike[]> =>
+  bikesWhere(db, scope, isNull(bike.retiredAt))
+
+/** All bikes of the studio, retired ones too, by number: for what was recorded on them. */
+export const listBikesOfRecords = (db: DbExecutor, scope: Scope): Promise<StudioBike[]> => bikesWhere(db, scope)
+
+async function bikesWhere(db: DbExecutor, scope: Scope, which?: SQL): Promise<StudioBike[]> {
   const found = await db
     .select(columns)
     .from(bike)
     .innerJoin(bikeType, eq(bike.typeId, bikeType.id))
-    .where(and(eq(bike.studioId, scope.studioId), isNull(bike.retiredAt)))
+    .where(and(eq(bike.studioId, scope.studioId), which))
     .orderBy(asc(bike.number))
   const faults = await db
     .select({ bikeId: bikeFault.bikeId, open: count() })

@@ -3,7 +3,7 @@ import { formatPutHere } from '../../core/messages/watch'
 import { numbersLookedAt, type ClassState } from '../../core/watch/classState'
 import type { CuedNote } from '../../core/watch/cue'
 import type { Scope } from '../accounts/scope'
-import { listBikes } from '../bikes/bikes'
+import { listBikesOfRecords } from '../bikes/bikes'
 import { stopsOf } from '../comfort/stops'
 import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { DbExecutor } from '../db/connection'
@@ -62,7 +62,7 @@ const LATELY_MS = 42 * 86_400_000
 
 export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> {
   const [all, assigned, roster, ofRoom, places, state, cues] = [
-    await listBikes(db, scope),
+    await listBikesOfRecords(db, scope),
     await listAssignments(db, scope, ofClass.id),
     await listRoster(db, scope, ofClass.id),
     ofClass.roomId ? await findRoom(db, scope, ofClass.roomId) : null,
@@ -91,13 +91,23 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
-  const bikes = floorOf(all, room, ofClass.roomId, places).map(({ bike, xM, yM }): WatchBike => {
+  const floor = floorOf(
+    all.filter(({ retiredAt }) => retiredAt === null),
+    room,
+    ofClass.roomId,
+    places,
+  )
+  // Bikes that were ridden here and have left the room or retired since: behind the others, so that no rider is lost.
+  const left = all
+    .filter(({ id }) => assigned.some(({ bikeId }) => bikeId === id) && !floor.some(({ bike }) => bike.id === id))
+    .map((bike, i) => ({ bike, xM: i + 1, yM: room.depthM }))
+  const bikes = [...floor, ...left].map(({ bike, xM, yM }): WatchBike => {
     const rider = assigned.find(({ bikeId }) => bikeId === bike.id)
     const own = entries.filter(({ memberId }) => memberId === rider?.memberId)
     const listed = roster.find(({ memberId }) => memberId === rider?.memberId)
     const { marks, certainty } = numbersAt(bike, own)
-    const left = listed?.warmUp === true || own.length === 0
-    const toCheck = rider !== undefined && left && !looked.has(rider.memberId) && !ready.has(rider.memberId)
+    const isUnchecked = listed?.warmUp === true || own.length === 0
+    const toCheck = rider !== undefined && isUnchecked && !looked.has(rider.memberId) && !ready.has(rider.memberId)
     const lately = earlier.some(
       (note) => note.memberId === rider?.memberId && now.getTime() - note.createdAt.getTime() < LATELY_MS,
     )

@@ -13,7 +13,7 @@ import {
 import type { TrialOutcome } from '../../core/complaints/trial'
 import { FELT, feltNamed } from '../../core/watch/comfort'
 import type { Scope } from '../accounts/scope'
-import { listBikes } from '../bikes/bikes'
+import { listBikesOfRecords } from '../bikes/bikes'
 import type { DbExecutor } from '../db/connection'
 import { complaint, trial } from '../db/tables/comfort'
 import { studioClass } from '../db/tables/floor'
@@ -40,7 +40,7 @@ const AFTERWARDS_MS = 3 * 86_400_000
 export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Promise<StudioPicture> {
   const since = new Date(now.getTime() - PICTURE_WEEKS * WEEK_MS)
   const [bikes, seats, notes, told, trials] = [
-    await listBikes(db, scope),
+    await listBikesOfRecords(db, scope),
     await seatsSince(db, scope, since, now),
     await notesSince(db, scope, since, now),
     await complaintsSince(db, scope, since, now),
@@ -74,7 +74,9 @@ export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Pr
   const cues = notes.flatMap(({ memberId, sign, cued, held }) =>
     cued && held !== null ? [{ memberId, sign, held }] : [],
   )
-  const numberOf = new Map(bikes.map(({ id, number }) => [id, number]))
+  // Nobody looks along the saddle of a bike that is retired.
+  const inUse = bikes.filter(({ retiredAt }) => retiredAt === null)
+  const numberOf = new Map(inUse.map(({ id, number }) => [id, number]))
   return {
     since,
     rides: seats.length,
@@ -83,7 +85,10 @@ export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Pr
       seats.map(({ memberId, bikeId }) => ({ memberId, type: typeOf.get(bikeId) ?? '' })),
       felt.map(({ memberId, bikeId, what }) => ({ memberId, type: typeOf.get(bikeId) ?? '', what })),
     ),
-    bikes: oneSidedBikes(rides).map((one) => ({ ...one, number: numberOf.get(one.bikeId) ?? 0 })),
+    bikes: oneSidedBikes(rides).flatMap((one) => {
+      const number = numberOf.get(one.bikeId)
+      return number === undefined ? [] : [{ ...one, number }]
+    }),
     cues: tellingCues(cues),
     cueLooks: cues.length,
     trials: [...new Set(trials.map(({ cause }) => cause))].map((cause) => {

@@ -143,7 +143,7 @@ async function bikesOutOfUse(db: DbExecutor, scope: Scope): Promise<Today['outOf
     .select({ bikeId: bike.id, number: bike.number, why: bikeFault.note })
     .from(bikeFault)
     .innerJoin(bike, eq(bike.id, bikeFault.bikeId))
-    .where(and(eq(bike.studioId, scope.studioId), isNull(bikeFault.resolvedAt)))
+    .where(and(eq(bike.studioId, scope.studioId), isNull(bikeFault.resolvedAt), isNull(bike.retiredAt)))
     .orderBy(asc(bike.number))
     .limit(MAX_LINES)
   return [...new Map(found.map((one) => [one.bikeId, one])).values()]

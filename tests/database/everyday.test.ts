@@ -11,6 +11,7 @@ import {
   retireBike,
   returnBike,
 } from '@/server/bikes/bikes'
+import { recordInspection } from '@/server/bikes/inspections'
 import { deleteType, listTypes, writeVersion } from '@/server/bikes/versions'
 import { afterClass } from '@/server/classes/after'
 import { assignBike, listAssignments } from '@/server/classes/assignments'
@@ -59,6 +60,12 @@ async function newBike(number: number): Promise<string> {
 
 test('a bike retires: offered nowhere, its seats and its number free, its records kept; it can come back', async () => {
   const [bikeId, memberId] = [await newBike(971), await rider()]
+  await recordInspection(
+    db,
+    scope,
+    { id: id(), bikeId, good: [], faults: [{ id: id(), item: 'pins', note: 'worn out' }] },
+    now,
+  )
   const [over, coming] = [await newClass(-300, bikeId, memberId), await newClass(60, bikeId, memberId)]
   await changeRider(db, scope, coming, [memberId], { pinnedBikeId: bikeId })
   expect(await retireBike(db, scope, bikeId, now)).toEqual({ outcome: 'kept', riders: 1 })
@@ -72,6 +79,8 @@ test('a bike retires: offered nowhere, its seats and its number free, its record
   expect(await listAssignments(db, scope, coming)).toEqual([])
   expect((await listRoster(db, scope, coming))[0].pinnedBikeId).toBeNull()
   expect(await listAssignments(db, scope, over)).toHaveLength(1)
+  expect(await afterClass(db, scope, (await findClass(db, scope, over))!, now)).toMatchObject({ riders: 1 })
+  expect((await today(db, scope, now)).outOfUse.map((one) => one.bikeId)).not.toContain(bikeId)
   expect((await listPlaces(db, scope)).some((place) => place.bikeId === bikeId)).toBe(false)
   const seat = { id: id(), classId: coming, bikeId, memberId }
   expect(await assignBike(db, scope, seat, now)).toEqual({ outcome: 'gone' })

@@ -224,6 +224,7 @@ const ids = () => ({ id: id(), bikeId: other.bike })
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
     listBikes: () => bikes.listBikes(db, here),
+    listBikesOfRecords: () => bikes.listBikesOfRecords(db, here),
     findBike: () => bikes.findBike(db, here, other.bike),
     addBikes: () => bikes.addBikes(db, here, other.line, [801]),
     deleteBike: () => bikes.deleteBike(db, here, other.bike),
