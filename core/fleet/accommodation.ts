@@ -123,14 +123,14 @@ function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School
   }
 }
 
-/** Whether a slide, its grips from rear to front, has a mark whose gap to the fingertips is wanted. */
+/** Whether a slide, its grips from rear to front, has a mark whose gap to the fingertips lies in the window. */
 function gaugeFits(grips: readonly Readonly<{ xMm: number }>[], fingertipsXMm: number): boolean {
   const [least, most] = FOREARM_GAP_WINDOW_MM
   const first = grips[firstIndex(grips, ({ xMm }) => xMm - fingertipsXMm >= least)]
   return first !== undefined && first.xMm - fingertipsXMm <= most
 }
 
-/** The first index from which on something holds, by halving; the length where it holds nowhere. */
+/** The first index from which on the test is true, by halving; the length if it is true nowhere. */
 function firstIndex<T>(all: readonly T[], holds: (one: T) => boolean): number {
   let [low, high] = [0, all.length]
   while (low < high) {

@@ -130,7 +130,7 @@ export const formatPutHere = (said: string): string => `from the last class: ${s
 /** A line of the list after a class that a colleague handed on. */
 export const formatHanded = (by: string, said: string): string => `${by} handed this to you: ${said}`
 
-/** What became of a line after a class, and who said so. */
+/** The state of a line after a class, and who set it. */
 export function formatFollowUp({ state, to, by }: Readonly<{ state: string; to: string | null; by: string }>): string {
   if (state === 'nextClass') return `Put to the rider’s next class by ${by}`
   return state === 'handed' ? `Handed to ${to ?? 'a colleague'} by ${by}` : `Seen to by ${by}`

@@ -73,7 +73,7 @@ export type RowNumbers = Readonly<{
   since: string | null
 }>
 
-/** What a line says of the member besides the name; what it does not say is left out. */
+/** Details of the member in a line, besides the name; absent ones are left out. */
 export type MemberDetails = Readonly<{ number?: string; email?: string; statureMm?: number }>
 
 export type ReadRow =
@@ -95,7 +95,7 @@ type Known = Readonly<{
   today: string
 }>
 
-/** Longest member number kept. */
+/** Maximum length of a member number. */
 export const LONGEST_NUMBER = 40
 /** Longest e-mail address (RFC 5321, section 4.5.3.1.3: a path of 256 with its brackets). */
 const LONGEST_EMAIL = 254
@@ -104,7 +104,7 @@ const THINNEST_SOLE_MM = 4
 const THICKEST_SOLE_MM = 80
 
 /**
- * Reads one line: who, what else is said of them, and where given the numbers; or every fault of it, each with its
+ * Reads one line: name, details, and the numbers if given; or every fault of it, each with its
  * column. Numbers without a type are of the studio's only type, where it has just one.
  */
 export function readMemberRow(cells: MemberCells, { types, normalizeName, maxNameLength, today }: Known): ReadRow {

@@ -38,7 +38,7 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
   const words = said.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
     act(() => followUpLine(classId, memberId, kind, { state, handedTo, said: words || wordsOf(isNew) }))
-  /** What it was before: an earlier class put it here, or it was said on this page. */
+  /** What it was before: set by an earlier class, or on this page. */
   const before = from ? 'nextClass' : (followUp?.state ?? null)
   async function say(state: FollowUpState | null, handedTo: string | null = null) {
     if (!(await write(state, handedTo))) return

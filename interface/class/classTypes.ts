@@ -15,9 +15,9 @@ export type ClassInfo = Readonly<{
   /** The open floor of a day: nobody is booked, riders sit down as they come. */
   open: boolean
   cancelled: boolean
-  /** Who teaches it; null where that is not said. */
+  /** Who teaches it; null if unknown. */
   teacher: string | null
-  /** Whether whoever looks may change it. */
+  /** Whether the user may change it. */
   mayEdit: boolean
   hands: number
   doorsMin: number

@@ -15,10 +15,10 @@ type Props = Readonly<{ open: boolean; classId: string; close: () => void }>
 /** Time to take it back, s. */
 const UNDO_S = 8
 
-/** Renames, moves, repeats or calls off a class, and says who teaches it; each can be undone. */
+/** Renames, moves, repeats or calls off a class, and sets its teacher; all but repeating have Undo. */
 export default function EditClass({ open, classId, close }: Props) {
   return (
-    // What was done is told here, with its undo, after the dialog is gone.
+    // Shows the message with its undo after the dialog has closed.
     <Components inside>{open && <Dialog classId={classId} close={close} />}</Components>
   )
 }

@@ -24,7 +24,7 @@ export type ClassForEdit = Readonly<{
   rooms: readonly Named[]
   teachers: readonly Named[]
   cancelled: boolean
-  /** What is said of a class that comes from elsewhere; null for one made by hand. */
+  /** Hint for an imported class; null for one made by hand. */
   fromOutside: string | null
 }>
 

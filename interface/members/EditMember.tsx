@@ -12,7 +12,7 @@ import styles from './addMember.module.css'
 
 type Props = Readonly<{ member: MemberRecord; seesBody: boolean; close: () => void }>
 
-/** Name, member number, e-mail and height of a member. What was typed stays until it is kept. */
+/** Name, member number, e-mail and height of a member. Typed text stays until it is saved. */
 export function EditMember({ member, seesBody, close }: Props) {
   const router = useRouter()
   const { shown } = useUnitSystem()

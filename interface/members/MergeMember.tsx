@@ -9,7 +9,7 @@ import { findMembers, mergeMembers, previewMerge } from './actions'
 import styles from './addMember.module.css'
 
 type Member = Readonly<{ id: string; name: string }>
-/** Time to the next letter before the server is asked, ms. */
+/** Pause in typing before the search request, ms. */
 const PAUSE_MS = 150
 
 /** Merges this member, entered twice, into another: first what it would move, then the tap that does it. */

@@ -57,7 +57,7 @@ export async function renameMember(id: string, from: string, typed: string): Pro
 /** What is typed of a member; a height that is left out stays. */
 type TypedMember = Readonly<{ name: string; number: string; email: string; height?: string }>
 
-/** Changes what is kept of a member, from what it was when the page was opened. */
+/** Changes a member's record, given the record as it was when the page was opened. */
 export async function changeMember(from: members.MemberRecord, typed: TypedMember): Promise<ActionResult> {
   const person = await authorize('addMembers')
   if (!person) return refused({ code: 'notAllowed' })

@@ -34,7 +34,7 @@ export type RiderSet = KeptSet &
   Readonly<{ lineId: string; purposeOf: string; certainty: Certainty; held: HeldNumbers }>
 
 type Props = Readonly<{
-  /** The height is null for whoever may not see bodies. */
+  /** The height is null for users who may not see bodies. */
   member: MemberRecord
   maySetUp: boolean
   mayEdit: boolean

@@ -21,7 +21,7 @@ export type StudioClass = Readonly<{
   hands: number
   doorsMin: number
   blocks: readonly Block[] | null
-  /** Who teaches it; null where that is not said. */
+  /** Who teaches it; null if unknown. */
   teacherId: string | null
   teacher: string | null
   cancelledAt: Date | null
@@ -180,7 +180,7 @@ export type ClassFacts = Readonly<{
 export type ClassFactsResult = Readonly<{ outcome: 'kept' | 'changed' | 'gone' }>
 
 /**
- * Renames or moves a class, or says who teaches it, from what it was when looked at. Sent again it changes nothing;
+ * Renames or moves a class, or sets its teacher, given the facts as they were shown. Sent again it changes nothing;
  * where somebody else was faster, nothing is written.
  */
 export async function changeClassFacts(

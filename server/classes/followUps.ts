@@ -10,7 +10,7 @@ import { bikeAssignment, member } from '../db/tables/riders'
 /** One line of the list after a class. */
 export type FollowUpKey = Readonly<{ classId: string; memberId: string; kind: AfterKind }>
 
-/** What became of a line, and who said so. */
+/** The state of a line, and who set it. */
 export type FollowUp = FollowUpKey &
   Readonly<{ state: FollowUpState; handedTo: string | null; said: string; by: string; createdAt: Date }>
 
@@ -28,7 +28,7 @@ const columns = {
   createdAt: classFollowUp.createdAt,
 }
 const withClass = { ...columns, name: member.name, title: studioClass.title, startsAt: studioClass.startsAt }
-/** Longest text of a line kept. */
+/** Maximum length of a stored line. */
 const LONGEST_SAID = 400
 const MAX_LINES = 50
 
@@ -70,7 +70,7 @@ export async function listPutToClass(
     .limit(MAX_LINES)
 }
 
-/** Lines that colleagues handed to whoever is signed in, the oldest first. */
+/** Lines that colleagues handed to the current user, the oldest first. */
 export const listHandedToMe = (db: DbExecutor, { studioId, userId }: Scope): Promise<OpenFollowUp[]> =>
   openLines(db)
     .where(
@@ -90,7 +90,7 @@ const openLines = (db: DbExecutor) =>
 /** `gone`: the studio has no such class, member or colleague. */
 export type FollowUpResult = Readonly<{ outcome: 'kept' | 'gone' }>
 
-/** Says what becomes of a line; with state null it is to be seen to again. The latest word holds. */
+/** Sets the state of a line; null opens it again. The latest call wins. */
 export async function followUp(
   db: DbExecutor,
   scope: Scope,

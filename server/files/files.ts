@@ -31,7 +31,7 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
   return { format, headings, rows: shown, columns: guessColumns(headings) }
 }
 
-/** One of these tells who a line is about. */
+/** Columns that name the member; a list needs one of them. */
 const NAMING: readonly MemberColumn[] = ['name', 'firstName', 'lastName']
 
 /** The columns as somebody said they are; why they cannot be, where they cannot. */

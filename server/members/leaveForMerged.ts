@@ -3,7 +3,7 @@ import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { mergedInto } from './merge'
 
-/** For pages of a member who is not there: leads to the one they were merged into, else says that there is none. */
+/** For pages of a member who is not there: redirects to the one they were merged into, else not found. */
 export async function leaveForMerged(db: DbExecutor, scope: Scope, id: string, under = ''): Promise<never> {
   const into = await mergedInto(db, scope, id)
   return into ? redirect(`/riders/${into}${under}`) : notFound()

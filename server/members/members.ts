@@ -12,7 +12,7 @@ import { member, setup } from '../db/tables/riders'
 import { addWords, replaceWords } from './words'
 
 export type Member = Readonly<{ id: string; name: string }>
-/** Everything that is kept of a member besides what was measured and seen. */
+/** A member's record, without measurements and observations. */
 export type MemberRecord = Member & Readonly<{ number: string | null; email: string | null; statureMm: number | null }>
 export type Numbers = Readonly<{
   marks: Marks
@@ -91,7 +91,7 @@ export async function findMembers(db: DbExecutor, scope: Scope, typed: string, l
 }
 
 /**
- * Every word typed stands in the name, or the text is the member's number; accents and capitals do not count, as the
+ * The name contains every typed word, or the text is the member's number; accents and capitals do not count, as the
  * database's collation compares.
  */
 function nameHolds(scope: Scope, typed: string): SQL | undefined {
@@ -188,7 +188,7 @@ export async function renameMember(
 export type MemberChangeResult = Readonly<{ outcome: 'kept' | 'gone' | 'changed' | 'numberTaken' }>
 
 /**
- * Changes what is kept of a member from what it was when looked at. Sent again it changes nothing; where somebody else
+ * Changes a member's record, given the record as it was shown. Sent again it changes nothing; where somebody else
  * was faster, nothing is written.
  */
 export async function changeMember(

@@ -57,7 +57,7 @@ export async function previewMerge(db: DbExecutor, scope: Scope, { from, into }:
 
 /**
  * Merges one member into another, whole or not at all. Where both have numbers for the same, the later ones hold; where
- * both are in a class, the seat of `into` holds. The old id leads to the other member from then on.
+ * both are in a class, the seat of `into` stays. The old id leads to the other member from then on.
  */
 export async function mergeMembers(db: Database, scope: Scope, asked: Merge, now: Date): Promise<MergeResult> {
   if (asked.from === asked.into) return { outcome: 'same' }
@@ -175,7 +175,7 @@ async function renameConcerned(tx: DbExecutor, scope: Scope, { from, into }: Mer
       .where(eq(classCue.id, id))
 }
 
-/** The member's latest numbers, whatever for; null without any. */
+/** The member's latest numbers of any purpose; null without any. */
 async function latestEntry(tx: DbExecutor, memberId: string): Promise<string | null> {
   const [found] = await tx
     .select({ id: registerEntry.id })

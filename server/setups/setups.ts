@@ -140,7 +140,7 @@ async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date)
   }
 }
 
-/** The height a list of members gave, where the rider neither told nor measured another. */
+/** The height a list of members gave, unless the rider gave or measured another. */
 async function listedStature(
   db: DbExecutor,
   scope: Scope,

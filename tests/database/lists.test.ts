@@ -102,7 +102,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
   expect(await counts()).toEqual(after)
 })
 
-test('first and last names, number, e-mail and height: kept, found by the number, corrected by a list', async () => {
+test('first and last names, number, e-mail and height: stored, found by the number, corrected by a list', async () => {
   const heads = 'First name;Surname;Member No;E-mail;Height;Locker'
   const of = (height: string, email: string) =>
     `${heads}\nZula;Sorley ${tag};N-${tag};${email};${height};4\nZula;Sorley ${tag};M-${tag};;5'6;5\n`
@@ -125,7 +125,7 @@ test('first and last names, number, e-mail and height: kept, found by the number
   expect(other.faults.map(formatFileFault)).toEqual([`Line 2, member number: this number is Zula Sorley ${tag}’s.`])
 })
 
-test('a height from a list opens the first set-up, and is not said again once one was measured', async () => {
+test('a height from a list opens the first set-up, and is not added again once one was measured', async () => {
   await bringIn(`name,body height\nCarn Tavy ${tag},181 cm`)
   const [{ id: memberId }] = await findByWords(db, scope, `carn ${tag}`, 1)
   const statures = async (bikeId: string) => {

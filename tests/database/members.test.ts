@@ -165,7 +165,7 @@ test('nobody is merged into themselves, nor with a member of another studio; two
   expect((await Promise.all(asked)).map(({ outcome }) => outcome).sort()).toEqual(['gone', 'kept'])
 })
 
-test('a member is renamed and described; whoever was slower is told, and a number is one member’s', async () => {
+test('a member is renamed and described; the slower of two is rejected, and a number is one member’s', async () => {
   const memberId = await rider(`Wrong ${tag}`)
   const from = (await findMember(db, scope, memberId))!
   const to = { name: `Right ${tag}`, number: `R-${tag}`, email: 'right@example.org', statureMm: 1700 }

@@ -58,7 +58,7 @@ export const studioClass = mysqlTable(
     /** Minutes before the start from which riders come in. */
     doorsMin: int('doors_min').notNull().default(20),
     blocks: json('blocks').$type<readonly Block[]>(),
-    /** Who teaches it, where that is said. */
+    /** Who teaches it, if known. */
     teacherId: reference('teacher_id').references(() => user.id),
     cancelledAt: moment('cancelled_at'),
     createdAt: moment('created_at').notNull(),
