@@ -58,7 +58,7 @@ async function newBike(number: number): Promise<string> {
   return (await listBikes(db, scope)).find((one) => one.number === number)!.id
 }
 
-test('a bike retires: offered nowhere, its seats and its number free, its records preserved; it can come back', async () => {
+test('a bike retires: offered nowhere, seats and number free, records preserved; it can come back', async () => {
   const [bikeId, memberId] = [await newBike(971), await rider()]
   await recordInspection(
     db,
@@ -116,7 +116,7 @@ test('a type nothing uses is deleted with its versions; one with a bike, even a 
   expect(await deleteType(db, scope, unused.lineId)).toEqual({ outcome: 'gone' })
 })
 
-test('a class is renamed, moved, given a teacher and repeated with its plan; the slower of two is rejected', async () => {
+test('a class is renamed, moved, given a teacher and repeated; the slower of two is rejected', async () => {
   const classId = await newClass(600)
   const of = (await findClass(db, scope, classId))!
   const { title, startsAt, endsAt, roomId, teacherId } = of
