@@ -1,10 +1,11 @@
 import { createRng } from '../rng'
 import { axesOf, bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
 import { contactPoints } from '../bike/contactPoints'
-import { AXES, type AxisName } from '../conventions'
-import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../kinematics/leg'
+import { columnOf } from '../columns'
+import { AXES, type AxisName, type Point } from '../conventions'
+import { hipToAnkleSquared, kneeOverPedalMm, prepareLegs, squaredAtFlexion, type Legs } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM, FRACTION_OF_STATURE } from '../rider/anthropometry'
-import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
+import { bodiesFromScores, PRIOR_PARTS, priorFor, priorVectorOf, type Bodies, type Prior } from '../rider/prior'
 import { positionsOf } from '../scale/scale'
 import {
   BAR_WINDOW_MM,
@@ -51,11 +52,12 @@ export function accommodation(
   const riders = request.riders ?? 300
   const school = schoolOf(request.school)
   const random = createRng(request.seed ?? 1)
-  const scores = Array.from({ length: riders }, () => PRIOR_PARTS.map(() => random.normal()))
-  const asks = questionsFor(request.bikeType, request.bike, school)
+  const byRider = Array.from({ length: riders }, () => PRIOR_PARTS.map(() => random.normal()))
+  const scores = PRIOR_PARTS.map((_, part) => columnOf(riders, (i) => byRider[i][part]))
+  const fitsOf = bikeFits(request.bikeType, request.bike, school)
   return STATURES_MM.map((statureMm, i) => {
     const table = priorVectorOf(priorFor(school.foot, { ...request.prior, statureMm: { mean: statureMm, sd: 0 } }))
-    const answers = scores.map((row) => asks(bodyFromScores(table, row)))
+    const answers = fitsOf(bodiesFromScores(table, scores, riders))
     onProgress(i + 1, STATURES_MM.length)
     const share = (holds: (a: FitsByAxis) => boolean) => answers.filter(holds).length / riders
     const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
@@ -72,54 +74,60 @@ export function fleetAccommodation(fits: readonly AccommodationAtStature[]): num
 
 type FitsByAxis = Readonly<Record<AxisName, boolean>>
 
-/** What one body is asked on one type; whatever does not depend on the body is worked out once. */
-function questionsFor(bikeType: BikeType, bike: Bike | undefined, school: School): (body: Body) => FitsByAxis {
+/** For riders on one type, the axes that have a mark for each of them; computes what no rider changes only once. */
+function bikeFits(bikeType: BikeType, bike: Bike | undefined, school: School): (bodies: Bodies) => FitsByAxis[] {
   const { seatHeight, seatSlide, barHeight, barSlide } = bikeType.axes
   const [heights, slides, barHeights] = [seatHeight, seatSlide, barHeight].map((axis) => positionsOf(axis.scale))
   const barSlides = barSlide ? positionsOf(barSlide.scale) : [{ label: '', mm: 0 }]
-  const seats = heights.map((h) =>
-    slides.map((s) => contactPoints(bikeType, bike, { seatHeight: h.mm, seatSlide: s.mm })),
-  )
-  // Along a post the knee straightens as the seat goes up: its window is one stretch of each post.
-  const upward = heights.map((_, h) => h).sort((a, b) => heights[a].mm - heights[b].mm)
-  const posts = slides.map((_, s) => upward.map((h) => seats[h][s]))
   const grips = barHeights.map((h) => {
     const slid = barSlides.map((s) => contactPoints(bikeType, bike, { barHeight: h.mm, barSlide: s.mm }).grip)
     return { yMm: slid[0].yMm, forward: [...slid].sort((a, b) => a.xMm - b.xMm) }
   })
-  const bottomDeg = bottomCrankDeg(bikeType)
   const [least] = BAR_WINDOW_MM.level
   const bars = [school.bars === 'neverBelow' ? 0 : least, BAR_WINDOW_MM.above[1]] as const
+  const seats = heights.map((h) =>
+    slides.map((s) => {
+      const points = contactPoints(bikeType, bike, { seatHeight: h.mm, seatSlide: s.mm })
+      return { ...points, rows: grips.filter((row) => inWindow(row.yMm - points.seat.yMm, bars)) }
+    }),
+  )
+  // Along a post the knee straightens as the seat goes up: its window is one stretch of each post.
+  const upward = heights.map((_, h) => h).sort((a, b) => heights[a].mm - heights[b].mm)
+  const posts = slides.map((_, s) => upward.map((h) => seats[h][s]))
+  const bottomDeg = bottomCrankDeg(bikeType)
+  const [straightest, deepest] = school.kneeWindowDeg
 
-  return (body) => {
-    const leg = prepareLeg(body, DEFAULT_SOLE_MM, bikeType, bottomDeg)
-    const [straightest, deepest] = school.kneeWindowDeg
-    const kneeInRange = (post: (typeof posts)[number]) =>
-      post.slice(
-        firstIndex(post, ({ seat }) => bottomFlexionDeg(leg, seat) <= deepest),
-        firstIndex(post, ({ seat }) => bottomFlexionDeg(leg, seat) < straightest),
+  function fitsRider(legs: Legs, i: number, statureMm: number): FitsByAxis {
+    const nearest = squaredAtFlexion(legs, deepest, i)
+    const farthest = squaredAtFlexion(legs, straightest, i)
+    const kneeInRange = (post: (typeof posts)[number]) => {
+      const lowest = firstIndex(post, ({ seat }) => hipToAnkleSquared(legs, seat, i) >= nearest)
+      return post.slice(
+        lowest,
+        firstIndex(post, ({ seat }) => hipToAnkleSquared(legs, seat, i) > farthest, lowest),
       )
-    const plumbInRange = (seat: { xMm: number; yMm: number }) =>
-      inWindow(kneeOverPedalMm(leg, seat), PLUMB_WINDOW_MM[school.foreAft])
+    }
+    const plumbInRange = (seat: Point) => inWindow(kneeOverPedalMm(legs, seat, i), PLUMB_WINDOW_MM[school.foreAft])
     const good = posts.flatMap(kneeInRange)
     const both = good.filter(({ seat }) => plumbInRange(seat))
-    // Where the knee finds no mark at all, slide and bars are asked at the seats nearest to it rather than blamed.
-    const seatsTried =
-      both.length > 0 ? both : good.length > 0 ? good : seats[body.statureMm > 1700 ? seats.length - 1 : 0]
-    const barInRange = seatsTried.some(({ seat }) => grips.some((row) => inWindow(row.yMm - seat.yMm, bars)))
-    const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * body.statureMm
+    // Where the knee finds no mark at all, slide and bars are tried at the seats nearest to it rather than blamed.
+    const seatsTried = both.length > 0 ? both : good.length > 0 ? good : seats[statureMm > 1700 ? seats.length - 1 : 0]
+    const barInRange = seatsTried.some(({ rows }) => rows.length > 0)
+    const fingertipMm = (FRACTION_OF_STATURE.forearm + FRACTION_OF_STATURE.hand) * statureMm
     const gaugeInRange =
       !bikeType.forearmGaugeValid ||
       !barSlide ||
-      seatsTried.some(({ seat, nose }) =>
-        grips.some((row) => inWindow(row.yMm - seat.yMm, bars) && gaugeFits(row.forward, nose.xMm + fingertipMm)),
-      )
+      seatsTried.some(({ nose, rows }) => rows.some((row) => gaugeFits(row.forward, nose.xMm + fingertipMm)))
     return {
       seatHeight: good.length > 0,
       seatSlide: good.length === 0 || both.length > 0,
       barHeight: barInRange,
       barSlide: gaugeInRange || !barInRange,
     }
+  }
+  return (bodies) => {
+    const legs = prepareLegs(bodies, DEFAULT_SOLE_MM, bikeType, bottomDeg)
+    return Array.from(bodies.statureMm, (statureMm, i) => fitsRider(legs, i, statureMm))
   }
 }
 
@@ -130,9 +138,9 @@ function gaugeFits(grips: readonly Readonly<{ xMm: number }>[], fingertipsXMm: n
   return first !== undefined && first.xMm - fingertipsXMm <= most
 }
 
-/** The first index from which on the test is true, by halving; the length if it is true nowhere. */
-function firstIndex<T>(all: readonly T[], holds: (one: T) => boolean): number {
-  let [low, high] = [0, all.length]
+/** The first index, not below `from`, where the test is true, by bisection; the length if it is true nowhere. */
+function firstIndex<T>(all: readonly T[], holds: (one: T) => boolean, from = 0): number {
+  let [low, high] = [from, all.length]
   while (low < high) {
     const middle = (low + high) >> 1
     if (holds(all[middle])) high = middle

@@ -75,7 +75,7 @@ test('a class is renamed with undo, repeated and called off; a bike gets another
   await menu(page, 'Retire it')
   await dialog.getByRole('button', { name: 'Retire it' }).click()
   await expect(page.getByText(/^Retired on/)).toBeVisible()
-  await page.getByRole('button', { name: 'Back into use' }).click()
+  await page.getByRole('main').getByRole('button', { name: 'Back into use' }).click()
   await expect(page.getByText(/^Retired on/)).toBeHidden()
   await menu(page, 'Remove: added by mistake')
   await page.waitForURL('**/bikes')
