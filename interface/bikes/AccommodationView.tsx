@@ -24,8 +24,8 @@ type Props = Readonly<{
   types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
   school: School
 }>
-/** What is known of each type so far, null while it is worked out; and the share that is done. */
-type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[] | null)[]; done: number }>
+/** The answers for the first types, and the share of the work that is done. */
+type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
 
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
 export function AccommodationView({ types, school }: Props) {
@@ -125,38 +125,36 @@ export function AccommodationView({ types, school }: Props) {
   )
 }
 
-/** Works the types out beside each other, each in a thread of its own. */
+/** Computes the types one after the other in one worker: a second one costs more to start than it saves. */
 function useAccommodation(types: Props['types'], school: School) {
   const [progress, setProgress] = useState<AccommodationProgress>({ fits: [], done: 0 })
   useEffect(() => {
+    const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
+    const { accommodation } = wrap<AccommodationWorker>(worker)
     let isGone = false
-    const shares = types.map(() => 0)
-    const tell = (k: number, share: number, found: readonly AccommodationAtStature[] | null) => {
-      if (isGone) return
-      shares[k] = share
-      const done = shares.reduce((sum, one) => sum + one, 0) / types.length
+    const show = (k: number, share: number, found: readonly AccommodationAtStature[] | null) => {
       // While nothing new is found the same array stays: the chart is drawn once a type, not once a step.
-      setProgress(({ fits }) => ({
-        fits: found ? types.map((_, i) => (i === k ? found : (fits[i] ?? null))) : fits,
-        done,
-      }))
+      if (!isGone)
+        setProgress(({ fits }) => ({ fits: found ? [...fits, found] : fits, done: (k + share) / types.length }))
     }
-    const workers = types.map(({ bikeType }, k) => {
-      const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
-      void wrap<AccommodationWorker>(worker)
-        .accommodation(
-          { bikeType, school },
-          proxy((done: number) => tell(k, done / STATURES_MM.length, null)),
+    const computeAll = async () => {
+      for (const [k, { bikeType }] of types.entries())
+        show(
+          k,
+          1,
+          await accommodation(
+            { bikeType, school },
+            proxy((done: number) => show(k, done / STATURES_MM.length, null)),
+          ),
         )
-        .then((found) => tell(k, 1, found))
-      return worker
-    })
+    }
+    void computeAll()
     return () => {
       isGone = true
-      workers.forEach((worker) => worker.terminate())
+      worker.terminate()
     }
   }, [types, school])
-  const fits = progress.fits.flatMap((found) => (found ? [found] : []))
+  const { fits } = progress
   return { progress, fits, isDone: fits.length === types.length }
 }
 
