@@ -48,6 +48,14 @@ const config = async () => ({
     await project({
       displayName: 'page',
       testEnvironment: 'jsdom',
+      // One file each: a module of its own for every component and every icon takes longer to load than the tests run.
+      moduleNameMapper: {
+        ...shared.moduleNameMapper,
+        // The file of the icons names React as a script tag would.
+        '^React$': '<rootDir>/node_modules/react/index.js',
+        '^antd$': '<rootDir>/node_modules/antd/dist/antd.min.js',
+        '^@ant-design/icons$': '<rootDir>/node_modules/@ant-design/icons/dist/index.umd.min.js',
+      },
       testMatch: ['<rootDir>/**/*.test.tsx'],
       setupFiles: ['<rootDir>/tests/pageGlobals.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/patience.ts'],

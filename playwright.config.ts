@@ -17,36 +17,40 @@ const chromium = {
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 
-/** Driven by `npm test`, which starts database and server and says where they are. */
+/** Servers that `npm test` started, each with a database of its own. */
+const servers = JSON.parse(process.env.SERVERS ?? '[]') as object[]
+
+/** Driven by `npm test`. A spec file runs in one worker; the workers share nothing but the build. */
 export default defineConfig({
   testDir: 'tests/browser',
-  workers: 1,
+  workers: Math.max(1, servers.length),
   // A test that hangs ends at last; none fails for being slow, whatever else the machine is doing.
   timeout: 600_000,
-  expect: { timeout: 120_000 },
+  expect: { timeout: 60_000 },
+  // One broken selector must not cost an hour.
+  maxFailures: 5,
   forbidOnly: true,
   outputDir: '.test-data/browser',
   reporter: [['list'], ['json', { outputFile: '.test-data/browser.json' }]],
   // What is tried without a network asks for the service worker itself; all else would only wait for it to fill up.
   use: {
     ...chromium,
-    baseURL: process.env.BASE_URL,
+    screenshot: 'only-on-failure',
     reducedMotion: 'reduce',
     serviceWorkers: 'block',
     trace: 'off',
   } as object,
   projects: [
-    { name: 'sign in', testMatch: 'signIn.setup.ts', use: { viewport: DESK } },
     {
       name: 'desk',
-      dependencies: ['sign in'],
       testMatch: '*.spec.ts',
+      testIgnore: 'journey.spec.ts',
       grepInvert: /access\.spec\.ts bright /,
       use: { viewport: DESK },
     },
+    // The journey is walked on the phone alone: other files walk the same steps on the desk.
     {
       name: 'phone',
-      dependencies: ['sign in'],
       testMatch: ['journey.spec.ts', 'access.spec.ts'],
       grepInvert: /access\.spec\.ts dim /,
       use: { viewport: PHONE, hasTouch: true },

@@ -32,4 +32,7 @@ export type Label = string
 /** Which label each axis is set to; an axis may be missing. */
 export const marksSchema = closed(perAxis(Type.Optional(labelSchema)))
 export type Marks = Plain<typeof marksSchema>
+
+/** The axes whose mark differs between two sets of marks, in the order of `AXES`. */
+export const movedAxes = (before: Marks, now: Marks): AxisName[] => AXES.filter((axis) => before[axis] !== now[axis])
 export const marksRef = refTo<typeof marksSchema>('marks')

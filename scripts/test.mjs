@@ -1,7 +1,7 @@
 /**
  * `npm test`: everything, from a fresh clone. Installs what is missing, then types, format, lint, Jest (core, view
- * logic and database) and Playwright against a production build, on a throwaway database and free ports. Ends with
- * one line, `N passed, N failed`. Every part runs, also after one failed; two run at once where they share nothing.
+ * logic and database) and Playwright against a production build, on throwaway databases and free ports. Ends with
+ * one line, `N passed, N failed`. Every part runs, also after one failed; parts that share nothing run side by side.
  *
  *   npm test -- jest browser            only these parts, of build, types, format, lint, jest and browser
  *   npm test -- jest tests/database     a part with arguments of its own
@@ -10,7 +10,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
-import { claim, startMariaDb } from './support/mariadb.mjs'
+import { claim, copyDatabase, startMariaDb } from './support/mariadb.mjs'
 import { startStandIn } from './support/standIns.mjs'
 import { freePort, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
@@ -83,22 +83,36 @@ async function withoutDatabase(env) {
   await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
 }
 
-/** The tests that share the one database, one after the other: by Jest, then by the browser against the build. */
-async function onTheDatabase(env, built, port) {
+/** The tests of server code, one file after the other: they share a database. */
+async function withDatabase(env) {
   if (wanted('jest')) await jestPart('jest with database', ['database'], env)
-  if (!built || !wanted('browser')) return
-  const server = await serve(root, '.next-test', port, env)
-  stops.push(server.stop)
+}
+
+/** The browser's tests, in as many workers as there are databases: each worker has a server of its own. */
+async function inBrowsers(env, databases) {
+  const servers = []
+  for (const [k, url] of databases.entries()) {
+    const port = await freePort()
+    const own = {
+      DATABASE_URL: url,
+      UPLOADS_FOLDER: join(folder, `uploads-${k}`),
+      BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
+    }
+    const server = await serve(root, '.next-test', port, { ...env, ...own })
+    stops.push(server.stop)
+    servers.push({ ...own, server })
+  }
+  const addresses = servers.map((one) => ({ databaseUrl: one.DATABASE_URL, baseUrl: one.BETTER_AUTH_URL }))
   const ran = await part(
     'browser',
     () =>
       run(bin(root, 'playwright'), ['test', ...given], {
         cwd: root,
-        env: { ...env, BASE_URL: env.BETTER_AUTH_URL, CHROMIUM: program('chromium') },
+        env: { ...env, SERVERS: JSON.stringify(addresses), CHROMIUM: program('chromium') },
       }),
     browserCount,
   )
-  if (!ran) console.error(server.log().slice(-3000))
+  if (!ran) for (const { server } of servers) console.error(server.log().slice(-3000))
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
@@ -117,7 +131,6 @@ try {
   await claim(folder)
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
-  const port = await freePort()
   const gaugePort = await freePort()
   stops.push((await startStandIn(root, 'angleGauge.mjs', gaugePort)).stop)
   const consolePort = await freePort()
@@ -129,15 +142,20 @@ try {
     DATABASE_URL: database.url,
     UPLOADS_FOLDER: join(folder, 'uploads'),
     BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
-    BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
+    BETTER_AUTH_URL: 'http://127.0.0.1:4999',
     NEXT_TELEMETRY_DISABLED: '1',
   }
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
   await run(bin(root, 'tsx'), ['scripts/seed.ts'], { cwd: root, env, quiet: true })
 
+  const databases = wanted('browser') ? await copyDatabase(database.url, ['saddle_browser_0', 'saddle_browser_1']) : []
   // The build writes the route types that the type check reads.
   const built = await part('build', () => build(root, '.next-test'))
-  await Promise.all([withoutDatabase(env), onTheDatabase(env, built, port)])
+  await Promise.all([
+    withoutDatabase(env),
+    withDatabase(env),
+    ...(built && wanted('browser') ? [inBrowsers(env, databases)] : []),
+  ])
 } catch (error) {
   totals.failed += 1
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)

@@ -1,6 +1,6 @@
 import { axesOf, type BikeType } from '../bike/bike'
 import type { Lengths } from '../bike/contactPoints'
-import { AXES, type AxisName, type Marks } from '../conventions'
+import { movedAxes, type AxisName, type Marks } from '../conventions'
 import type { Basis, Certainty, Change, Footwear, Purpose, Source } from '../register/entry'
 import type { MarksOnMachine } from '../translate/onMachine'
 import type { UnitSystem } from '../units/length'
@@ -89,7 +89,7 @@ export function formatMoved(bikeType: BikeType, before: Marks | null, now: Marks
   if (!before) return null
   const said = (axis: AxisName, label: string | undefined) =>
     label === undefined ? '–' : formatLabel(bikeType, axis, label)
-  const moved = AXES.filter((axis) => before[axis] !== now[axis])
+  const moved = movedAxes(before, now)
   if (moved.length === 0) return 'as before'
   return moved.map((axis) => `${AXIS_NAME[axis]} ${said(axis, before[axis])} → ${said(axis, now[axis])}`).join(', ')
 }

@@ -1,6 +1,7 @@
 'use client'
 import { DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons'
 import { App, Button, Input, Modal, Select, Upload } from 'antd'
+import '@/interface/shared/antd/upload.generated.css'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'

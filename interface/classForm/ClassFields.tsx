@@ -1,5 +1,6 @@
 'use client'
 import { DatePicker, Input, Select, TimePicker } from 'antd'
+import '@/interface/shared/antd/pickers.generated.css'
 import dayjs from 'dayjs'
 import { NumberField } from '../shared/NumberField'
 import styles from './classFields.module.css'

@@ -1,6 +1,7 @@
 'use client'
 import { DownloadOutlined, InboxOutlined } from '@ant-design/icons'
 import { Button, Progress, Upload } from 'antd'
+import '@/interface/shared/antd/upload.generated.css'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import type { ColumnMap, ImportOutcome } from '@/server/files/importMembers'

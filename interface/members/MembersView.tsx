@@ -1,6 +1,7 @@
 'use client'
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons'
 import { Button, Input, Pagination, type InputRef } from 'antd'
+import '@/interface/shared/antd/pagination.generated.css'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, useTransition } from 'react'

@@ -33,7 +33,7 @@ export async function drain(
 ): Promise<DrainResult> {
   const heldUp = new Set<string>()
   for (;;) {
-    const next = (await store.all()).find((e) => e.entry.author === author && sendable(e) && !heldUp.has(e.queue))
+    const next = await store.first(author, SENDABLE, heldUp)
     if (!next) return heldUp.size > 0 ? 'later' : 'empty'
     await store.change([next.seq], { state: 'sending' })
     const sent = await send(next.entry)
@@ -54,29 +54,21 @@ export async function drain(
         await store.change([next.seq], { state: 'waiting' })
         return sent.outcome
       case 'signedOut':
-        await store.change(await seqsOf(store, author), { state: 'signedOut' })
+        await store.change(await store.seqs(author, SENDABLE), { state: 'signedOut' })
         return 'signedOut'
     }
   }
 }
 
-const sendable = ({ state }: StoredEntry): boolean => state === 'waiting' || state === 'sending'
+const SENDABLE = ['waiting', 'sending'] as const
 
 const afterFault = ({ attempts }: StoredEntry): Partial<StoredEntry> =>
   attempts + 1 < MOST_FAULTS
     ? { state: 'waiting', attempts: attempts + 1 }
     : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_SAID }
 
-async function seqsOf(store: OutboxStore, author: string): Promise<number[]> {
-  return (await store.all()).filter((e) => e.entry.author === author && sendable(e)).map((e) => e.seq)
-}
-
 /** What an author left when the session ended may be sent again, now that they are signed in. */
 export async function resume(store: OutboxStore, author: string): Promise<void> {
-  const waiting = (await store.all()).filter((e) => e.entry.author === author && e.state === 'signedOut')
-  if (waiting.length > 0)
-    await store.change(
-      waiting.map((e) => e.seq),
-      { state: 'waiting' },
-    )
+  const seqs = await store.seqs(author, ['signedOut'])
+  if (seqs.length > 0) await store.change(seqs, { state: 'waiting' })
 }

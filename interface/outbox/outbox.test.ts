@@ -41,6 +41,17 @@ test('what was entered is sent in order and then gone from the device', async ()
   expect(await store.all()).toEqual([])
 })
 
+test('reads one entry for each entry it sends, however many lie on the device', async () => {
+  const store = await freshStore()
+  await store.add(Array.from({ length: 50 }, (_, i) => ({ queue: 'a', entry: entry(`other-${i}`, 'bram') })))
+  await add(store, 'a', '1', '2', '3')
+  const [all, first] = [jest.spyOn(store, 'all'), jest.spyOn(store, 'first')]
+  expect(await drain(store, AUTHOR, async () => kept)).toBe('empty')
+  expect(all).not.toHaveBeenCalled()
+  expect(first).toHaveBeenCalledTimes(4)
+  expect(await store.seqs('bram', ['waiting'])).toHaveLength(50)
+})
+
 test('what one author entered is never sent under another', async () => {
   const store = await freshStore()
   await store.add([{ queue: 'a', entry: entry('theirs', 'bram') }])

@@ -2,7 +2,7 @@
 import { Button, Modal } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
 import type { Bike, BikeType } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
+import { movedAxes, type Marks } from '@/core/conventions'
 import { CHANGE_MM, CHANGE_NAME, formatMoved } from '@/core/messages/register'
 import type { AfterChangeRequest } from '@/core/operations/afterChange'
 import { isErrorResponse } from '@/core/operations/errorResponse'
@@ -13,7 +13,7 @@ import { LengthField } from '../shared/LengthField'
 import { useUnitSystem } from '../shared/Device'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useAction } from '../shared/useAction'
-import { askCore } from '../shared/useRecommendation'
+import { askCore } from '../shared/askCore'
 import { keepAfterChange } from './actions'
 import styles from './changed.module.css'
 
@@ -35,9 +35,9 @@ export function Changed({ memberId, held, close, kept }: Props) {
   const read = parseLength(typed, shown === 'imperial' ? 'in' : 'mm')
   const mm = read.outcome === 'read' && Math.abs(read.mm) <= MOST_MM && read.mm !== 0 ? read.mm : null
   const proposals = useProposals(held, what, mm, shown)
-  const changed = held.filter(({ entryId, bikeType, marks }) => {
+  const changed = held.filter(({ entryId, marks }) => {
     const found = proposals?.[entryId]
-    return found && formatMoved(bikeType, marks, { ...marks, ...found.marks }) !== 'as before'
+    return found && movedAxes(marks, { ...marks, ...found.marks }).length > 0
   })
 
   async function keepAll() {

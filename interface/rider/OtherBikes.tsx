@@ -3,10 +3,10 @@ import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { axesOf, type Bike, type BikeType } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
+import { movedAxes, type Marks } from '@/core/conventions'
 import { formatLabel, formatMarks } from '@/core/messages/labels'
 import { AXIS_TITLE } from '@/core/messages/phrases'
-import { CERTAINTY_WORD, formatMoved } from '@/core/messages/register'
+import { CERTAINTY_WORD } from '@/core/messages/register'
 import type { Certainty } from '@/core/register/entry'
 import type { TranslateResponse } from '@/core/operations/translate'
 import type { RecommendRequest } from '@/core/recommend/request'
@@ -73,7 +73,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
         {studioTypes.map(({ lineId, bikeType, machines }) => {
           const answer = found[bikeType.name]
           const own = kept.find((set) => set.lineId === lineId)
-          const differs = answer && own && formatMoved(bikeType, own.held.marks, answer.marks) !== 'as before'
+          const differs = answer && own && movedAxes(own.held.marks, answer.marks).length > 0
           const shows = open === bikeType.name && answer
           return (
             <li key={bikeType.name}>

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
 import { isErrorResponse } from '@/core/operations/errorResponse'
 import type { TranslateRequest, TranslateResponse } from '@/core/operations/translate'
-import { askCore } from '../shared/useRecommendation'
+import { askCore } from '../shared/askCore'
 
 /** Numbers a rider has, and what was read of them where this person may see it. */
 export type Numbers = Pick<TranslateRequest, 'from' | 'school' | 'evidence' | 'lengths'>

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import type { Marks } from '@/core/conventions'
 import { isErrorResponse } from '@/core/operations/errorResponse'
 import type { MisSetRequest, MisSetResponse } from '@/core/operations/misSet'
-import { askCore } from '../shared/useRecommendation'
+import { askCore } from '../shared/askCore'
 import type { Row } from './flow'
 import { misSetQuestion } from './misSet'
 

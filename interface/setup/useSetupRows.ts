@@ -8,6 +8,7 @@ import { useOutbox, type DraftEntry } from '../outbox/OutboxProvider'
 import type { StoredEntry } from '../outbox/store'
 import type { Row } from './flow'
 import type { Replacement } from './misSet'
+import { useStable } from '../shared/useStable'
 import { withPendingEntries } from './pendingEntries'
 
 /** Somebody else's taps are here within two seconds. */
@@ -89,7 +90,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     }
   }, [setupId])
 
-  const rows = useMemo(
+  const merged = useMemo(
     () =>
       withPendingEntries(
         server,
@@ -97,6 +98,8 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
       ),
     [server, taps],
   )
+  // On its way to the server a tap changes its state, not the rows: the same rows are not inferred from again.
+  const rows = useStable(merged, sameRows)
 
   const send = useCallback(
     (drafts: readonly DraftEntry[]) => {
@@ -156,5 +159,6 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
   return { rows, pending, finishedElsewhere, add, replace, replaceAll, undo, save }
 }
 
+/** Rows are never changed under their id. */
 const sameRows = (a: readonly Row[], b: readonly Row[]): boolean =>
   a.length === b.length && a.every((row, i) => row.id === b[i].id)

@@ -1,5 +1,5 @@
 'use client'
-import 'antd/dist/antd.css'
+import './antd/base.generated.css'
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
 import type { ReactNode } from 'react'

@@ -1,6 +1,7 @@
 'use client'
 import { InboxOutlined } from '@ant-design/icons'
 import { Button, Modal, Upload } from 'antd'
+import '@/interface/shared/antd/upload.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { formatTaken } from '@/core/messages/timetable'

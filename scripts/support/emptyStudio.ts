@@ -19,7 +19,7 @@ export async function openEmptyStudio(url: string, name: string): Promise<EmptyS
   const uri = new URL(url)
   uri.pathname = `/${name}`
   const pool = createPool({ uri: uri.toString(), timezone: 'Z', charset: 'utf8mb4_unicode_ci' })
-  const db = drizzle(pool, { mode: 'default' }) as unknown as Database
+  const db = drizzle(pool)
   await migrate(db, join(process.cwd(), 'server/db/migrations'))
   await db
     .insert(studio)

@@ -8,6 +8,8 @@ const TIMEOUT_MS = 30_000
 const MEMORY_MB = 256
 const MAX_QUEUE = 20
 
+const GAVE_UP: CalendarRead = Object.freeze({ events: [], faults: [{ line: 1, code: 'gaveUp' }] })
+
 let pool: Piscina | null = null
 
 /**
@@ -20,15 +22,14 @@ export async function readCalendarInThread(text: string, asked: CalendarAsked): 
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 60_000,
-    maxQueue: MAX_QUEUE,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
   })
+  if (pool.queueSize >= MAX_QUEUE) return GAVE_UP
   try {
     return (await pool.run({ text, asked }, { signal: AbortSignal.timeout(TIMEOUT_MS) })) as CalendarRead
   } catch (error) {
-    const { name, message, code } = error as NodeJS.ErrnoException
-    const isLimit = name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY'
-    if (isLimit || /queue/i.test(message)) return { events: [], faults: [{ line: 1, code: 'gaveUp' }] }
+    const { name, code } = error as NodeJS.ErrnoException
+    if (name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY') return GAVE_UP
     throw error
   }
 }

@@ -21,8 +21,9 @@ import { listLooks } from './watch'
 /** A bike on a class's floor, where its room's plan has it. */
 export type FloorPlace = Readonly<{ bike: StudioBike; xM: number; yM: number; headingDeg: number }>
 
-/** What a class is planned from, and how it came out. */
-export type ClassPlan = Readonly<{
+/** What a class is planned from. */
+export type PlanBasis = Readonly<{
+  request: PlanRequest
   room: Room['plan']
   floor: readonly FloorPlace[]
   roster: readonly RosterRider[]
@@ -35,9 +36,9 @@ export type ClassPlan = Readonly<{
   /** The bike each sits on, by member, and the names of who sits. */
   seats: ReadonlyMap<string, string>
   names: ReadonlyMap<string, string>
-  /** Null where it could not be worked out just now. */
-  plan: PlanResponse | null
 }>
+/** The plan is null where it could not be computed. */
+export type ClassPlan = PlanBasis & Readonly<{ plan: PlanResponse | null }>
 
 /** Numbers that nobody looked at for so long are looked at again, days; ours. */
 const RECHECK_DAYS = 180
@@ -58,18 +59,30 @@ export const PLAIN_ROOM: Room['plan'] = {
 /** Riders who keep their seat while the others are placed: who is here already, or everybody who has one. */
 export type SeatsKept = 'here' | 'all'
 
+/** Plans a class: who sits where, what each needs, the queue and who will be late. See `planBasis`. */
+export async function planClass(...of: Parameters<typeof planBasis>): Promise<ClassPlan> {
+  const basis = await planBasis(...of)
+  return { ...basis, plan: await computePlan(basis.request) }
+}
+
+/** The plan for a request, computed in a thread; null where it could not be computed. */
+export async function computePlan(request: PlanRequest): Promise<PlanResponse | null> {
+  const answer = await compute<PlanResponse>('plan', request)
+  return isErrorResponse(answer) ? null : answer
+}
+
 /**
- * Works out a class: who sits where, what each needs, the queue and who will be late. Riders keep their seats as
- * `kept` says, pinned ones their pin; the rest is placed around them. From the start on every seated rider counts as
- * here. Minutes count from the start: before it they are minus.
+ * Reads what a class is planned from. Riders keep their seats as `kept` says, pinned ones their pin; the rest is to be
+ * placed around them. From the start on every seated rider counts as here. Minutes count from the start: before it
+ * they are minus.
  */
-export async function planClass(
+export async function planBasis(
   db: DbExecutor,
   scope: Scope,
   ofClass: StudioClass,
   now: Date,
   kept: SeatsKept = 'all',
-): Promise<ClassPlan> {
+): Promise<PlanBasis> {
   const [bikes, listed, assigned, floorRoom, places] = [
     await listBikes(db, scope),
     await listRoster(db, scope, ofClass.id),
@@ -137,9 +150,7 @@ export async function planClass(
     startMin: 0,
     minutes,
   }
-  const answer = await compute<PlanResponse>('plan', request)
-  const plan = isErrorResponse(answer) ? null : answer
-  return { room, floor, roster, needs, minutes, ready: checked, entries, seats, names, plan }
+  return { request, room, floor, roster, needs, minutes, ready: checked, entries, seats, names }
 }
 
 /** Bikes by their places; where the room has none drawn, in rows by number. */

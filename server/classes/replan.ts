@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import { and, eq, inArray } from 'drizzle-orm'
+import type { PlanRequest, PlanResponse } from '../../core/operations/plan'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { bike } from '../db/tables/bikes'
@@ -7,8 +8,8 @@ import { classRider } from '../db/tables/classes'
 import { member } from '../db/tables/riders'
 import { listAssignments, lockClass, replaceAssignments } from './assignments'
 import { findClass, type StudioClass } from './classes'
-import { planClass, type SeatsKept } from './planning'
-import { changeRider, listRoster, type RosterChange } from './roster'
+import { computePlan, planBasis, type PlanBasis, type SeatsKept } from './planning'
+import { changeRider, listRoster, type RosterChange, type RosterRider } from './roster'
 
 /** Somebody who sat on a bike and sits on another now, or on none (`number` null). */
 export type MovedRider = Readonly<{ memberId: string; name: string; number: number | null }>
@@ -54,67 +55,118 @@ export type ReplanOptions<Refusal> = Readonly<{
 export const areDoorsOpen = ({ startsAt, doorsMin }: StudioClass, now: Date): boolean =>
   now.getTime() >= startsAt.getTime() - doorsMin * 60_000
 
+/** So often the class may change while its plan is computed before the change is given up as `busy`. */
+const MAX_ATTEMPTS = 8
+
 /**
- * Changes a class and places its riders, both or neither, one change at a time: pinned riders and those who keep their
- * seats stay, the rest is solved around them.
+ * Changes a class and places its riders, both or neither: pinned riders and those who keep their seats stay, the rest
+ * is solved around them. The plan is computed from a rehearsal that is rolled back, without a lock; it is written only
+ * if the class is still what it was computed from, else computed again. `change` therefore runs more than once, each
+ * time in a transaction of its own.
  */
 export async function replanClass<Refusal = never>(
   db: Database,
   scope: Scope,
   classId: string,
   now: Date,
-  { change, kept, preview = false }: ReplanOptions<Refusal> = {},
+  options: ReplanOptions<Refusal> = {},
 ): Promise<ReplanResult<Refusal>> {
+  const applyHere = (tx: DbExecutor) => applyChange(tx, scope, classId, now, options)
   try {
-    return await withTransaction(db, async (tx) => {
-      if (!(await lockClass(tx, scope, classId))) throw new NotReplanned<Refusal>({ outcome: 'gone' })
-      const ofClass = (await findClass(tx, scope, classId))!
-      const seatsKept = kept ?? (areDoorsOpen(ofClass, now) ? 'all' : 'here')
-      const listedBefore = await listRoster(tx, scope, classId)
-      const costBefore = change || preview ? ((await planClass(tx, scope, ofClass, now)).plan?.totalCost ?? null) : null
-      const why = await change?.(tx)
-      if (why) throw new NotReplanned<Refusal>({ outcome: 'refused', why })
-      const { plan, roster, seats, names, floor } = await planClass(tx, scope, ofClass, now, seatsKept)
-      if (!plan) throw new NotReplanned<Refusal>({ outcome: 'busy' })
-      const memberOn = new Map(plan.pairs.map(({ rider, bike }) => [bike, rider]))
-      // Who sits here without being on the list, as on an open floor, stays where no one else was given the bike.
-      const listed = new Set(roster.map(({ memberId }) => memberId))
-      for (const [memberId, bikeId] of seats)
-        if (!listed.has(memberId) && !memberOn.has(bikeId)) memberOn.set(bikeId, memberId)
-      await replaceAssignments(tx, scope, classId, memberOn, now)
-      const bikeOf = new Map([...memberOn].map(([bikeId, memberId]) => [memberId, bikeId]))
-      const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
-      const moved = [...seats].flatMap(([memberId, from]): MovedRider[] => {
-        const to = bikeOf.get(memberId)
-        if (to === from) return []
-        return [
-          { memberId, name: names.get(memberId) ?? '', number: to === undefined ? null : (numberOf.get(to) ?? null) },
-        ]
-      })
-      const done = {
-        outcome: 'kept',
-        extraMin: costBefore === null ? null : plan.totalCost - costBefore,
-        moved,
-        undo: {
-          after: sortedSeats(memberOn),
-          seats: sortedSeats([...seats].map(([memberId, bikeId]) => [bikeId, memberId] as const)),
-          ...changedLines(listedBefore.map(lineOf), (await listRoster(tx, scope, classId)).map(lineOf)),
-        },
-      } as const
-      if (preview) throw new NotReplanned<Refusal>(done)
-      return done
-    })
+    for (let attempt = 0; attempt < MAX_ATTEMPTS; attempt++) {
+      const rehearsed = await rolledBack(db, applyHere)
+      const costBefore = rehearsed.before && ((await computePlan(rehearsed.before))?.totalCost ?? null)
+      const plan = await computePlan(rehearsed.after.request)
+      if (!plan) return { outcome: 'busy' }
+      const placed = placesOf(rehearsed, plan, costBefore)
+      if (options.preview) return placed.result
+      const isWritten = await withTransaction(db, async (tx) => {
+        const applied = await applyHere(tx)
+        if (!isDeepStrictEqual(requestsOf(applied), requestsOf(rehearsed))) throw new NotReplanned(null)
+        await replaceAssignments(tx, scope, classId, placed.memberOn, now)
+        return true
+      }).catch(isOutdated)
+      if (isWritten) return placed.result
+    }
+    return { outcome: 'busy' }
   } catch (error) {
-    if (error instanceof NotReplanned) return error.why as ReplanResult<Refusal>
+    if (error instanceof NotReplanned && error.why) return error.why as ReplanResult<Refusal>
     throw error
   }
 }
 
-/** Rolls the transaction back and carries its result. */
-class NotReplanned<Refusal> extends Error {
-  constructor(readonly why: ReplanResult<Refusal>) {
-    super(why.outcome)
+/** A class with a change applied: what it was planned from before, where that is needed, and what it is now. */
+type AppliedChange = Readonly<{
+  before: PlanRequest | null
+  after: PlanBasis
+  listedBefore: readonly RosterRider[]
+  listedAfter: readonly RosterRider[]
+}>
+const requestsOf = ({ before, after, listedBefore }: AppliedChange) => [before, after.request, listedBefore]
+
+/** Locks the class, applies the change and reads what follows. Throws `NotReplanned` where it is gone or refused. */
+async function applyChange<Refusal>(
+  tx: DbExecutor,
+  scope: Scope,
+  classId: string,
+  now: Date,
+  { change, kept, preview = false }: ReplanOptions<Refusal>,
+): Promise<AppliedChange> {
+  if (!(await lockClass(tx, scope, classId))) throw new NotReplanned<Refusal>({ outcome: 'gone' })
+  const ofClass = (await findClass(tx, scope, classId))!
+  const listedBefore = await listRoster(tx, scope, classId)
+  const before = change || preview ? (await planBasis(tx, scope, ofClass, now)).request : null
+  const why = await change?.(tx)
+  if (why) throw new NotReplanned<Refusal>({ outcome: 'refused', why })
+  const after = await planBasis(tx, scope, ofClass, now, kept ?? (areDoorsOpen(ofClass, now) ? 'all' : 'here'))
+  return { before, after, listedBefore, listedAfter: await listRoster(tx, scope, classId) }
+}
+
+/** Who sits where by a plan, and what the caller learns of it. */
+function placesOf({ after, listedBefore, listedAfter }: AppliedChange, plan: PlanResponse, costBefore: number | null) {
+  const { roster, seats, names, floor } = after
+  const memberOn = new Map(plan.pairs.map(({ rider, bike }) => [bike, rider]))
+  // Who sits here without being on the list, as on an open floor, stays where no one else was given the bike.
+  const listed = new Set(roster.map(({ memberId }) => memberId))
+  for (const [memberId, bikeId] of seats)
+    if (!listed.has(memberId) && !memberOn.has(bikeId)) memberOn.set(bikeId, memberId)
+  const bikeOf = new Map([...memberOn].map(([bikeId, memberId]) => [memberId, bikeId]))
+  const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
+  const moved = [...seats].flatMap(([memberId, from]): MovedRider[] => {
+    const to = bikeOf.get(memberId)
+    if (to === from) return []
+    return [{ memberId, name: names.get(memberId) ?? '', number: to === undefined ? null : (numberOf.get(to) ?? null) }]
+  })
+  const undo: PlacesUndo = {
+    after: sortedSeats(memberOn),
+    seats: sortedSeats([...seats].map(([memberId, bikeId]) => [bikeId, memberId] as const)),
+    ...changedLines(listedBefore.map(lineOf), listedAfter.map(lineOf)),
   }
+  const extraMin = costBefore === null ? null : plan.totalCost - costBefore
+  return { memberOn, result: { outcome: 'kept', extraMin, moved, undo } as const }
+}
+
+/** Runs `work` in a transaction that is rolled back at the end; resolves with its result. */
+async function rolledBack<T>(db: Database, work: (tx: DbExecutor) => Promise<T>): Promise<T> {
+  const results: T[] = []
+  await withTransaction(db, async (tx) => {
+    results.push(await work(tx))
+    throw new NotReplanned(null)
+  }).catch(isOutdated)
+  return results[results.length - 1]
+}
+
+/** Rolls a transaction back and carries the result; null where the class must be read again. */
+class NotReplanned<Refusal> extends Error {
+  constructor(readonly why: ReplanResult<Refusal> | null) {
+    super(why?.outcome ?? 'outdated')
+  }
+}
+
+/** Resolves with false where a transaction was rolled back without a result; rethrows everything else. */
+function isOutdated(error: unknown): false {
+  if (error instanceof NotReplanned && error.why === null) return false
+  throw error
 }
 
 /**

@@ -28,7 +28,6 @@ function lane(name: Lane): Piscina {
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 60_000,
-    maxQueue: LONGEST_QUEUE[name],
     workerData: { background: name === 'slow' },
   })
   lanes.set(name, made)
@@ -47,23 +46,19 @@ export async function compute<A extends object = object>(
   // Seed and development have no build: the core answers in this thread. A production server never blocks on it.
   if (process.env.NODE_ENV !== 'production' && !existsSync(workerFile()))
     return (await import('../../core/operations/dispatch')).dispatch(operation, request) as A
-  const heavy = workOf(operation, request) > HEAVY
+  const name = workOf(operation, request) > HEAVY ? 'slow' : 'quick'
+  const pool = lane(name)
+  if (pool.queueSize >= LONGEST_QUEUE[name])
+    return errorResponse('busy', [
+      { pointer: '', reason: 'too many are being answered at once; ask again in a moment' },
+    ])
   try {
-    return (await lane(heavy ? 'slow' : 'quick').run(
-      { operation, request },
-      { signal: AbortSignal.timeout(timeoutMs) },
-    )) as A
+    return (await pool.run({ operation, request }, { signal: AbortSignal.timeout(timeoutMs) })) as A
   } catch (error) {
-    const { name, message } = error as Error
-    if (name === 'AbortError' || name === 'TimeoutError')
-      return errorResponse('busy', [
-        { pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` },
-      ])
-    if (/queue/i.test(message))
-      return errorResponse('busy', [
-        { pointer: '', reason: 'too many are being answered at once; ask again in a moment' },
-      ])
-    throw error
+    if (!['AbortError', 'TimeoutError'].includes((error as Error).name)) throw error
+    return errorResponse('busy', [
+      { pointer: '', reason: `took longer than ${timeoutMs / 1000} s and was stopped; ask for fewer samples` },
+    ])
   }
 }
 

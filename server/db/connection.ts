@@ -2,13 +2,8 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
 import pRetry from 'p-retry'
 import { errnoOf } from './errors'
-import * as accounts from './tables/accounts'
-import * as bikes from './tables/bikes'
-import * as riders from './tables/riders'
 
-const schema = { ...accounts, ...bikes, ...riders }
-
-export type Database = MySql2Database<typeof schema>
+export type Database = MySql2Database
 /** A database or a transaction on it. */
 export type DbExecutor = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>
 
@@ -30,10 +25,10 @@ export function connectionPool(): Pool {
 
 let opened: Readonly<{ pool: Pool; db: Database }> | undefined
 
-/** The database of this process; made once a pool, since making it goes through every table. */
+/** The database of this process; made once a pool. */
 export function database(): Database {
   const current = connectionPool()
-  if (opened?.pool !== current) opened = { pool: current, db: drizzle(current, { schema, mode: 'default' }) }
+  if (opened?.pool !== current) opened = { pool: current, db: drizzle(current) }
   return opened.db
 }
 

@@ -3,7 +3,7 @@ import { freePort } from '../../scripts/support/processes.mjs'
 import { serve } from '../../scripts/support/production.mjs'
 import { STATE } from './hall'
 
-test.use({ storageState: STATE })
+test.use({ storageState: STATE, warm: false })
 
 test('with the database gone a page says so, that nothing was lost, and offers to try again', async ({ page }) => {
   const [port, closed] = [await freePort(), await freePort()]

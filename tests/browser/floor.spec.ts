@@ -19,7 +19,7 @@ import {
 } from './hall'
 import { expect, test } from './test'
 
-test.use({ storageState: STATE, serviceWorkers: 'allow' })
+test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
 const pill = (page: Page) => page.getByRole('button', { name: /on this device/ })
 const CLOCK = new Intl.DateTimeFormat('sv', {

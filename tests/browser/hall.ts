@@ -1,9 +1,8 @@
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
-import { expect, patientContext } from './test'
+import { createHash } from 'node:crypto'
+import { expect, PASSWORD, patientContext, STATE, test } from './test'
 
-export const STATE = '.test-data/signed-in.json'
-
-const PASSWORD = { ines: 'tarn-ferry-rows-east', bram: 'netloft-hall-at-dusk', tove: 'keys-by-the-ferry-door' }
+export { STATE }
 
 /** Signs in as the demo's manager (ines), instructor (bram) or desk (tove); waits where tries are limited. */
 export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): Promise<void> {
@@ -45,7 +44,16 @@ export const done = (page: Page) => page.getByRole('button', { name: /^Done, set
 /** Waits until the arithmetic has caught up with the last tap. */
 export const workedOut = (page: Page) =>
   expect(page.getByRole('region', { name: 'What to do next' })).toHaveAttribute('aria-busy', 'false')
-export const unique = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 7)}`
+
+let named = 0
+/** A name no other test gives: its end comes from the test's own title, the same in every run. */
+export function unique(name: string): string {
+  const { project, titlePath } = test.info()
+  const of = [project.name, ...titlePath, (named += 1)].join('/')
+  const end = BigInt(`0x${createHash('sha256').update(of).digest('hex').slice(0, 12)}`)
+  return `${name} ${end.toString(36).slice(-5).padStart(5, '0')}`
+}
+
 /** Waits until fonts are there and everything that moves has come to rest. */
 export const settled = (page: Page) =>
   page.evaluate(async () => {

@@ -17,7 +17,7 @@ import {
 } from './hall'
 import { expect, test } from './test'
 
-test.use({ storageState: STATE, serviceWorkers: 'allow' })
+test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
 /** The way to the server is cut for what the outbox sends, and only that. */
 const cut = (context: BrowserContext) => context.route('**/api/outbox', (route) => route.abort())

@@ -2,6 +2,8 @@ import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
 import { seat, see, signIn, STATE, watch, watched } from './hall'
 
+test.use({ warm: false })
+
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 
 test('signed out, every page leads to sign-in and every operation answers 401', async ({ page, request }) => {

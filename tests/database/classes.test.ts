@@ -23,10 +23,14 @@ import { partId } from '@/server/ids'
 import { dayAfter, momentAt } from '@/server/studio/day'
 import { deliver } from '@/server/outbox/deliver'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
+import { dispatch } from '@/core/operations/dispatch'
+import { compute } from '@/server/compute/pool'
 import { deleteRoom, findRoom, listPlaces, saveRoom } from '@/server/rooms/rooms'
 
 jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
-jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
+jest.mock('@/server/compute/pool', () => ({
+  compute: jest.fn(jest.requireActual<typeof import('./computeHere')>('./computeHere').compute),
+}))
 
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
@@ -230,6 +234,30 @@ describe('places', () => {
     })
     expect(pinned).toMatchObject({ outcome: 'kept', extraMin: expect.any(Number), moved: [{ memberId }] })
     expect((await seats(classId)).get(memberId)).toBe(other)
+  })
+
+  test('computes without a lock, and again where a rider came meanwhile', async () => {
+    const bikes = await newBikes([2063, 2064])
+    const classId = await newClass(bikes)
+    const [first, late] = [await newMember(), await newMember()]
+    await bookRider(db, scope, { classId, memberId: first, state: 'booked', comesMinBefore: 10 }, now)
+    const computed = jest.mocked(compute)
+    computed.mockImplementationOnce(async (operation, request) => {
+      // On another connection: with the class locked this would wait until the lock times out.
+      const booked = { id: id(), classId, bikeId: bikes[0], memberId: late }
+      await bookRider(db, scope, { classId, memberId: late, state: 'here', comesMinBefore: 5 }, now)
+      expect(await assignBike(db, scope, booked, now)).toEqual({ outcome: 'kept' })
+      return dispatch(operation, request)
+    })
+    const before = computed.mock.calls.length
+    expect(await replanClass(db, scope, classId, now)).toMatchObject({ outcome: 'kept' })
+    expect(computed.mock.calls.length - before).toBe(2)
+    expect(await seats(classId)).toEqual(
+      new Map([
+        [late, bikes[0]],
+        [first, bikes[1]],
+      ]),
+    )
   })
 
   test('put where somebody here sits, or a bike out of use: whoever sat there is placed anew, and named', async () => {
