@@ -64,9 +64,9 @@ export type PlanRemark =
   | Readonly<{ code: 'noEasyStart' | 'noEasyEnd' }>
 
 /** Longer in the saddle without standing up a break is due (common practice, no source), minutes. */
-const LONGEST_SEATED = 20
+const MAX_SEATED = 20
 /** Heavy slow blocks are short (common practice, no source), minutes. */
-const LONGEST_SLOW = 6
+const MAX_SLOW = 6
 /**
  * Most time is spent at 80 to 110 turns, climbs at 60 to 75; standing legs turn slower (common practice, no source).
  */
@@ -84,9 +84,9 @@ export function planRemarks(blocks: readonly Block[], classMin: number): PlanRem
     seated = posture === 'seated' ? seated + minutes : 0
     longest = Math.max(longest, seated)
   }
-  if (longest > LONGEST_SEATED) remarks.push({ code: 'longSeated', minutes: longest })
+  if (longest > MAX_SEATED) remarks.push({ code: 'longSeated', minutes: longest })
   for (const { rpm, effort, minutes, name } of blocks)
-    if (rpm < SLOW_RPM && effort === 'hard' && minutes > LONGEST_SLOW) remarks.push({ code: 'slowLong', name, minutes })
+    if (rpm < SLOW_RPM && effort === 'hard' && minutes > MAX_SLOW) remarks.push({ code: 'slowLong', name, minutes })
   for (const { rpm, posture, name } of blocks) {
     const mostRpm = MAX_RPM[posture]
     if (rpm > mostRpm) remarks.push({ code: 'tooFast', name, rpm, mostRpm })

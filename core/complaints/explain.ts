@@ -63,8 +63,8 @@ export type WhyNoChange =
 
 /** A cause is looked into, and a wish counted as opposite, from this share on; ours. */
 const TELLING_SHARE = 0.12
-const MOST_CHECKS = 4
-const MOST_DECIDING = 2
+const MAX_CHECKS = 4
+const MAX_DECIDING = 2
 /** A cause further down is put right instead where the first cannot be, if it has this part of the first's weight. */
 const NEAR_FIRST = 0.5
 /** A cause under this weight is looked at, and nothing is changed for it. */
@@ -176,7 +176,7 @@ function checksOf(causes: readonly Weighed[]): Cause[] {
         seen.add(check)
         return true
       })
-      .slice(0, MOST_CHECKS)
+      .slice(0, MAX_CHECKS)
   )
 }
 const CHEAP: readonly Cause[] = [
@@ -256,7 +256,7 @@ function decidingFindings(asked: Asked, causes: readonly Weighed[]): Deciding[] 
     })
     .filter(({ between }) => between.length > 1)
     .toSorted((a, b) => atStake(b.between, weightOf) - atStake(a.between, weightOf))
-    .slice(0, MOST_DECIDING)
+    .slice(0, MAX_DECIDING)
 }
 
 const atStake = (causes: readonly Cause[], weightOf: ReadonlyMap<Cause, number>): number =>

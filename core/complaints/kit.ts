@@ -56,13 +56,13 @@ export const KIT_ADVICE: readonly KitAdvice[] = [
 
 /** A cause counts as likely here from this share on; ours. */
 const LIKELY_SHARE = 0.12
-const MOST_ADVICE = 3
+const MAX_ADVICE = 3
 
 /** The advice for the likely causes, that of the heaviest first; each once. */
 export function kitAdviceFor(causes: readonly Readonly<{ cause: Cause; weight: number }>[]): KitAdvice[] {
   const likely = causes.filter(({ weight }) => weight >= LIKELY_SHARE).toSorted((a, b) => b.weight - a.weight)
   return [...new Set(likely.flatMap(({ cause }) => KIT_ADVICE.filter((one) => one.causes.includes(cause))))].slice(
     0,
-    MOST_ADVICE,
+    MAX_ADVICE,
   )
 }

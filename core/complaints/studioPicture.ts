@@ -34,10 +34,10 @@ export type TellingCue = Readonly<{
 /** All findings of one kind together are wrong about a studio without any in so many of a hundred cases at most. */
 const FAMILY_ALPHA = 0.025
 /** Small numbers are never told as findings: riders on the bike, and riders who complained there; ours. */
-const FEWEST_RIDERS = 8
-const FEWEST_COMPLAINING = 3
+const MIN_RIDERS = 8
+const MIN_COMPLAINING = 3
 /** Looks at a cue, its own and others'; ours. */
-const FEWEST_LOOKS = 12
+const MIN_LOOKS = 12
 /** Who feels the same side on so many other bikes carries it along: it is not the bike. */
 const CARRIED_ON_BIKES = 2
 
@@ -67,7 +67,7 @@ export function oneSidedBikes(rides: readonly RideRecord[]): OneSidedBike[] {
         return { bikeId, side, here, elsewhere, pValue: binomialTail(here, shareOf(elsewhere)) }
       })
     })
-    .filter(({ here, pValue }) => here.of >= FEWEST_RIDERS && here.changed >= FEWEST_COMPLAINING && pValue < alpha)
+    .filter(({ here, pValue }) => here.of >= MIN_RIDERS && here.changed >= MIN_COMPLAINING && pValue < alpha)
     .toSorted((a, b) => a.pValue - b.pValue)
 }
 
@@ -110,7 +110,7 @@ export function tellingCues(cues: readonly CueRecord[]): TellingCue[] {
       const between = shareDifference(own, others, z)
       return { sign, own, others, ...between, holds: between.difference > 0 ? 'more' : 'less' }
     })
-    .filter(({ own, others, low, high }) => own.of >= FEWEST_LOOKS && others.of >= FEWEST_LOOKS && low * high > 0)
+    .filter(({ own, others, low, high }) => own.of >= MIN_LOOKS && others.of >= MIN_LOOKS && low * high > 0)
     .toSorted((a, b) => Math.abs(b.difference) - Math.abs(a.difference))
 }
 
@@ -118,8 +118,8 @@ export function tellingCues(cues: readonly CueRecord[]): TellingCue[] {
 export type ComplaintShare = Readonly<{ what: ComplaintName; type: string; count: Count }>
 
 /** Fewer riders of a type, or of a complaint on it, are not counted out: a share of them tells nothing. Ours. */
-const FEWEST_OF_TYPE = 10
-const FEWEST_OF_COMPLAINT = 3
+const MIN_OF_TYPE = 10
+const MIN_OF_COMPLAINT = 3
 
 /** The complaints of each type by the share of its riders that told of them, the most frequent first. */
 export function complaintsByType(
@@ -138,6 +138,6 @@ export function complaintsByType(
   }
   return [...told.values()]
     .map(({ what, type, riders }) => ({ what, type, count: { changed: riders.size, of: ridersOf.get(type)!.size } }))
-    .filter(({ count }) => count.of >= FEWEST_OF_TYPE && count.changed >= FEWEST_OF_COMPLAINT)
+    .filter(({ count }) => count.of >= MIN_OF_TYPE && count.changed >= MIN_OF_COMPLAINT)
     .toSorted((a, b) => b.count.changed / b.count.of - a.count.changed / a.count.of || (a.what < b.what ? -1 : 1))
 }

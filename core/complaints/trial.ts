@@ -12,8 +12,8 @@ export type TrialRun = Readonly<{
 
 const DAY_MS = 86_400_000
 /** Sooner, or after fewer rides, a body has not learned the new place (common practice, no source). */
-export const LEAST_DAYS = 7
-export const LEAST_RIDES = 2
+export const MIN_DAYS = 7
+export const MIN_RIDES = 2
 
 /** `early`: leave it; `due`: ask how it is; `over`: the time it was given is over, whatever was ridden. */
 export type TrialStage = 'early' | 'due' | 'over'
@@ -21,7 +21,7 @@ export type TrialStage = 'early' | 'due' | 'over'
 export function trialStage({ startedMs, weeks, rides }: TrialRun, nowMs: number): TrialStage {
   const days = (nowMs - startedMs) / DAY_MS
   if (days >= 7 * weeks) return 'over'
-  return days >= LEAST_DAYS && rides >= LEAST_RIDES ? 'due' : 'early'
+  return days >= MIN_DAYS && rides >= MIN_RIDES ? 'due' : 'early'
 }
 
 /**
@@ -56,6 +56,6 @@ export function proposedOutcome(run: TrialRun, nowMs: number): TrialOutcome | nu
   const verdict = trialVerdict(run)
   if (verdict === 'unknown') return null
   if (verdict === 'worse') return 'undo'
-  if (trialStage(run, nowMs) === 'early' || run.rides < LEAST_RIDES) return null
+  if (trialStage(run, nowMs) === 'early' || run.rides < MIN_RIDES) return null
   return verdict === 'better' ? 'keep' : 'next'
 }

@@ -31,7 +31,7 @@ const NOT_BORNE_OUT_COUNTS = 0.25
  * What older findings spoke against becomes at most so much likelier by a change: never more than what the change
  * itself points to, or a change would lower the weight of its own causes.
  */
-const MOST_FREED = FINDING_FACTOR.strong
+const MAX_RELEASED_FACTOR = FINDING_FACTOR.strong
 
 /** A rule that speaks: how far it counts (0–1), by which finding, and why it counts less. */
 export type Spoken = Readonly<{
@@ -166,7 +166,7 @@ function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked,
       value /= unagedCounts === 1 ? factor : factor ** unagedCounts
       if (unagedCounts !== counts) freed *= factor ** (unagedCounts - counts)
     }
-    return [cause, value * Math.min(freed, MOST_FREED)] as const
+    return [cause, value * Math.min(freed, MAX_RELEASED_FACTOR)] as const
   })
   const total = sum(odds.map(([, value]) => value))
   return { spoken, weights: new Map(odds.map(([cause, value]) => [cause, value / total])) }

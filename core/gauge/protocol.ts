@@ -38,8 +38,8 @@ export type GaugeState = Readonly<{
 export const NO_GAUGE: GaugeState = { signal: 'none', last: null, held: null, takes: [], refused: null }
 
 /** A hold needs so many readings, which stray by no more than so many degrees: a leg held still. Ours. */
-const LEAST_READINGS = 3
-const MOST_SPREAD_DEG = 4
+const MIN_READINGS = 3
+const MAX_SD_DEG = 4
 /** So many holds give mean and spread. */
 export const TAKES = 3
 
@@ -70,8 +70,8 @@ export function gaugeAfter(state: GaugeState, action: GaugeAction): GaugeState {
 function released(state: GaugeState): GaugeState {
   if (!state.held) return state
   const sorted = [...state.held].sort((a, b) => a - b)
-  if (sorted.length < LEAST_READINGS) return { ...state, held: null, refused: 'short' }
-  if (sorted[sorted.length - 1] - sorted[0] > MOST_SPREAD_DEG) return { ...state, held: null, refused: 'moving' }
+  if (sorted.length < MIN_READINGS) return { ...state, held: null, refused: 'short' }
+  if (sorted[sorted.length - 1] - sorted[0] > MAX_SD_DEG) return { ...state, held: null, refused: 'moving' }
   const middle = (sorted[Math.floor((sorted.length - 1) / 2)] + sorted[Math.ceil((sorted.length - 1) / 2)]) / 2
   return { ...state, held: null, refused: null, takes: [...state.takes, middle].slice(-TAKES) }
 }

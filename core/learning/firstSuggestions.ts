@@ -40,16 +40,16 @@ export type SuggestionRecord = Readonly<{ all: StatedGroup; groups: readonly Sta
 /** Stated chances are looked at in so many groups of one size; few suggestions say little of more. */
 const GROUPS = 4
 /** A group of fewer is not looked at by itself. */
-const LEAST = 5
+const MIN_GROUP_SIZE = 5
 
 /** Suggestions in any order. The standard error is that of a share of as many riders, at the chance that was stated. */
 export function suggestionRecord(suggestions: readonly FirstSuggestion[]): SuggestionRecord {
   const sorted = [...suggestions].sort((a, b) => a.stated - b.stated)
-  const size = Math.max(LEAST, Math.ceil(sorted.length / GROUPS))
+  const size = Math.max(MIN_GROUP_SIZE, Math.ceil(sorted.length / GROUPS))
   const groups: StatedGroup[] = []
   for (let i = 0; i < sorted.length; i += size) {
     const group = sorted.slice(i, i + size)
-    if (group.length >= LEAST) groups.push(shareOf(group))
+    if (group.length >= MIN_GROUP_SIZE) groups.push(shareOf(group))
   }
   return { all: shareOf(sorted), groups }
 }

@@ -53,7 +53,7 @@ export function heightByKnee({ bikeType, bike, evidence }: MachineLooks): Height
     const { deg, sdDeg } = kneeOf(row)
     const bonesMm = (reachMm - FOOT_MORE_THAN_HIP_MM) / Math.cos(inRad(deg) / 2)
     const wanted = bonesMm * Math.cos(inRad(COMPARED_AT_DEG) / 2) + FOOT_MORE_THAN_HIP_MM
-    const sdMm = 0.5 * bonesMm * Math.tan(inRad(Math.max(deg, LEAST_SLOPE_DEG)) / 2) * inRad(sdDeg)
+    const sdMm = 0.5 * bonesMm * Math.tan(inRad(Math.max(deg, MIN_SLOPE_DEG)) / 2) * inRad(sdDeg)
     weight += 1 / sdMm ** 2
     sum += wanted / sdMm ** 2
   }
@@ -62,7 +62,7 @@ export function heightByKnee({ bikeType, bike, evidence }: MachineLooks): Height
 /** Ankle above the pedal, less hip joint above the seat point, along the leg, mm: of the mean body, roughly. */
 const FOOT_MORE_THAN_HIP_MM = 60
 /** A leg nearly straight hardly bends with the height: below this bend it is no surer than here. */
-const LEAST_SLOPE_DEG = 15
+const MIN_SLOPE_DEG = 15
 
 const inRad = (deg: number): number => (deg * Math.PI) / 180
 

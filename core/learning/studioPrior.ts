@@ -62,7 +62,7 @@ export function studioPrior(riders: readonly NormalScores[], school: School): St
 /**
  * Directions in which a set-up narrowed the scores by less than this share say nothing but the sampling's own error.
  */
-const LEAST_TOLD = 0.1
+const MIN_EIGENVALUE = 0.1
 
 /** Information (m) and precision (I − C) that one set-up tells of the studio's mean, in the directions it tells of. */
 function toldBy({ mean, root }: NormalScores): Readonly<{ mean: Matrix; precision: Matrix }> {
@@ -71,8 +71,8 @@ function toldBy({ mean, root }: NormalScores): Readonly<{ mean: Matrix; precisio
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(Matrix.eye(parts).sub(covariance), {
     assumeSymmetric: true,
   })
-  const kept = Matrix.diag(realEigenvalues.map((value) => (value > LEAST_TOLD ? 1 : 0)))
-  const told = Matrix.diag(realEigenvalues.map((value) => (value > LEAST_TOLD ? Math.min(1, value) : 0)))
+  const kept = Matrix.diag(realEigenvalues.map((value) => (value > MIN_EIGENVALUE ? 1 : 0)))
+  const told = Matrix.diag(realEigenvalues.map((value) => (value > MIN_EIGENVALUE ? Math.min(1, value) : 0)))
   const back = eigenvectorMatrix.transpose()
   return {
     mean: eigenvectorMatrix

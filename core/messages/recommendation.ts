@@ -147,14 +147,14 @@ function formatOtherType(others: readonly OtherType[] | undefined, of: 'saddle' 
   if (!others) return 'Offer another type of bike.'
   const [best] = others
   const chance = best && (of === 'saddle' ? best.chance : best.barsChance)
-  if (!best || chance < LEAST_CHANCE) return 'No other type here would suit this rider better.'
+  if (!best || chance < MIN_CHANCE) return 'No other type here would suit this rider better.'
   return (
     `Offer a ${best.name}: there the ${of === 'saddle' ? 'saddle' : 'reach'} would be right for ` +
     `${formatNaturalFrequency(chance)} riders like this one.`
   )
 }
 /** A type less likely to suit than this is not offered. */
-const LEAST_CHANCE = 0.3
+const MIN_CHANCE = 0.3
 
 function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: UnitSystem): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`

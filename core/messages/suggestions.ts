@@ -1,14 +1,14 @@
 import type { SuggestionRecord } from '../learning/firstSuggestions'
 
 /** From so many set-ups on a comparison is worth a sentence. */
-const LEAST = 10
+const MIN_COUNT = 10
 /** Farther apart than this many standard errors is more than chance. */
 const CLEAR = 2
 
 /** Whether first suggestions were right as often as was said, in a sentence that claims no more than their number. */
 export function formatSuggestionRecord({ all: { count, stated, right, se } }: SuggestionRecord): string {
   const setups = count === 1 ? 'one finished, checked set-up' : `${count} finished, checked set-ups`
-  if (count < LEAST)
+  if (count < MIN_COUNT)
     return `There ${count === 1 ? 'is' : 'are'} ${count === 0 ? 'none' : setups} so far; ten are needed.`
   const inHundred = (share: number) => `${Math.round(100 * share)} in 100`
   const figures =

@@ -79,7 +79,7 @@ const TROUBLE: Readonly<Record<NonNullable<SourceLine['trouble']>, string>> = {
   notTaken: 'was read, and the database did not take it',
   skipped: 'stopped the server twice while it was read, and is left out for a day',
 }
-const MOST_NAMES = 3
+const MAX_NAMES = 3
 
 /** "The calendar was read at 17:42." or what is wrong since when, and names that are nobody's here. */
 export function formatSourceStatus(line: SourceLine): string {
@@ -88,10 +88,10 @@ export function formatSourceStatus(line: SourceLine): string {
     ? `${source} ${TROUBLE[trouble]}${since ? ` since ${since}` : ''}; asked again at ${nextAt}. ` +
       'What it told before stays.'
     : `${source} was read at ${readAt}.`
-  const more = unknownNames.length - MOST_NAMES
+  const more = unknownNames.length - MAX_NAMES
   const names =
     unknownNames.length > 0 &&
-    `Booked, and no member here: ${unknownNames.slice(0, MOST_NAMES).join(', ')}${more > 0 ? ` and ${more} more` : ''}.`
+    `Booked, and no member here: ${unknownNames.slice(0, MAX_NAMES).join(', ')}${more > 0 ? ` and ${more} more` : ''}.`
   const broken = faults > 0 && `${faults} of its entries could not be read.`
   return [state, names, broken].filter(Boolean).join(' ')
 }

@@ -96,9 +96,9 @@ type Known = Readonly<{
 }>
 
 /** Maximum length of a member number. */
-export const LONGEST_NUMBER = 40
+export const MAX_NUMBER_LENGTH = 40
 /** Longest e-mail address (RFC 5321, section 4.5.3.1.3: a path of 256 with its brackets). */
-const LONGEST_EMAIL = 254
+const MAX_EMAIL_LENGTH = 254
 /** Thinner than this no sole is: centimetres were typed. */
 const THINNEST_SOLE_MM = 4
 const THICKEST_SOLE_MM = 80
@@ -177,7 +177,7 @@ function readDetails(
   fault: (column: MemberColumn, problem: CellProblem) => void,
 ): MemberDetails {
   const [number, email, height] = [text('memberNumber'), text('email'), text('statureMm')]
-  if (number.length > LONGEST_NUMBER) fault('memberNumber', { code: 'numberTooLong' })
+  if (number.length > MAX_NUMBER_LENGTH) fault('memberNumber', { code: 'numberTooLong' })
   if (email !== '' && !isEmail(email)) fault('email', { code: 'notAnEmail' })
   const statureMm = height === '' ? undefined : readStature(height)
   if (statureMm === null) fault('statureMm', { code: 'notAHeight' })
@@ -186,7 +186,7 @@ function readDetails(
 
 /** Whether a text has the shape of an e-mail address. */
 export const isEmail = (text: string): boolean =>
-  text.length <= LONGEST_EMAIL && /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text)
+  text.length <= MAX_EMAIL_LENGTH && /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text)
 
 /** Units of a bare height, each with the numbers that can mean no other: no two spans meet. */
 const HEIGHT_UNITS = [

@@ -9,7 +9,7 @@ export const studioSettingsSchema = closed({ school: schoolSchema, costs: costsS
 export type StudioSettings = Plain<typeof studioSettingsSchema>
 
 /** A knee window narrower than this no rider can be put into, degrees. */
-export const LEAST_WINDOW_DEG = 4
+export const MIN_WINDOW_DEG = 4
 
 /** What a schema cannot say of a school: a window that runs backward, or that nobody can be put into. */
 export function schoolIssues(school: Partial<School>, at: string): Issue[] {
@@ -17,5 +17,5 @@ export function schoolIssues(school: Partial<School>, at: string): Issue[] {
   if (!window) return []
   const pointer = `${at}/kneeWindowDeg`
   if (window[0] > window[1]) return [{ pointer, reason: REASON.windowReversed() }]
-  return window[1] - window[0] < LEAST_WINDOW_DEG ? [{ pointer, reason: REASON.windowNarrow(LEAST_WINDOW_DEG) }] : []
+  return window[1] - window[0] < MIN_WINDOW_DEG ? [{ pointer, reason: REASON.windowNarrow(MIN_WINDOW_DEG) }] : []
 }

@@ -6,8 +6,8 @@ export type Duration = Readonly<{ need: Exclude<Need, 'none'>; minutes: number }
 /** Usual minutes weigh as much as so many set-ups of the studio's own; ours. */
 const WEIGHT = 4
 /** A set-up left open over a class says nothing about hands. */
-const LONGEST = 30
-const SHORTEST = 0.3
+const MAX_MINUTES = 30
+const MIN_MINUTES = 0.3
 
 /**
  * Minutes each kind takes here: the middle of the studio's own set-ups, shrunk toward the usual while they are few.
@@ -16,7 +16,7 @@ const SHORTEST = 0.3
 export function learnedMinutes(durations: readonly Duration[]): Readonly<Record<Exclude<Need, 'none'>, number>> {
   const of = (need: Exclude<Need, 'none'>): number => {
     const own = durations
-      .filter((one) => one.need === need && one.minutes >= SHORTEST && one.minutes <= LONGEST)
+      .filter((one) => one.need === need && one.minutes >= MIN_MINUTES && one.minutes <= MAX_MINUTES)
       .map(({ minutes }) => minutes)
       .sort((a, b) => a - b)
     if (own.length === 0) return USUAL_MINUTES[need]

@@ -21,7 +21,7 @@ export function scheduleJobs(jobs: readonly Job[], deadline: Deadline): Schedule
     [...jobs].sort((a, b) => a.fromMin - b.fromMin || a.minutes - b.minutes),
     [...jobs].sort((a, b) => a.minutes - b.minutes || a.fromMin - b.fromMin),
   ]
-  return firsts.map((list) => improved(list, deadline, MOST_MOVES)).reduce((a, b) => (isBetter(b, a) ? b : a))
+  return firsts.map((list) => improved(list, deadline, MAX_MOVES)).reduce((a, b) => (isBetter(b, a) ? b : a))
 }
 
 /** A list worked off in its order: each rider by the hand that is free first. */
@@ -107,11 +107,11 @@ function improved(first: readonly Job[], deadline: Deadline, most: number): Sche
   return workOff(list, deadline)
 }
 /** A dozen times through forty riders; of a hundred riders some three times. */
-const MOST_MOVES = 20_000
+const MAX_MOVES = 20_000
 /** For each minute somebody might come at. */
-const MOST_MOVES_AGAIN = 1500
+const MAX_MOVES_AGAIN = 1500
 /** So many late ones are told when to come; who is later than that is too many for these hands. */
-const MOST_ASKED = 20
+const MAX_ASKED = 20
 
 /** Somebody who comes at `fromMin` and is not ready by the start, and the latest coming at which one more would be. */
 export type Late = Readonly<{ rider: string; fromMin: number; toMin: number; comeByMin: number | null }>
@@ -125,7 +125,7 @@ export function lateOnes(jobs: readonly Job[], schedule: Schedule, deadline: Dea
     .filter(({ toMin }) => toMin > deadline.startMin + ROUNDING_MIN)
     .map(({ rider, toMin }, i) => {
       const job = jobs.find((one) => one.rider === rider)!
-      const comeByMin = i < MOST_ASKED ? comeBy(job, jobs, schedule, deadline, doorsMin) : null
+      const comeByMin = i < MAX_ASKED ? comeBy(job, jobs, schedule, deadline, doorsMin) : null
       return { rider, fromMin: job.fromMin, toMin, comeByMin }
     })
 }
@@ -145,7 +145,7 @@ function comeBy(
     const lists = list.map((_, at) => others.toSpliced(at, 0, earlier))
     const best = lists.reduce((a, b) => (isBetter(latenessOf(b, deadline), latenessOf(a, deadline)) ? b : a))
     const isFewer = ({ late }: Lateness) => late < schedule.late
-    return isFewer(latenessOf(best, deadline)) || isFewer(improved(best, deadline, MOST_MOVES_AGAIN))
+    return isFewer(latenessOf(best, deadline)) || isFewer(improved(best, deadline, MAX_MOVES_AGAIN))
   }
   const last = Math.floor(job.fromMin)
   if (last <= doorsMin || !helps(doorsMin)) return null

@@ -60,7 +60,7 @@ const EXPLAINS_SDS = 2
 const EXPLAINS_CHANCE = 0.15
 
 /** So many readings that do not go with the rest are looked into: each asks for a belief of its own. */
-const MOST_LOOKED_INTO = 3
+const MAX_LOOKED_INTO = 3
 const PARTICLES = 1000
 
 type Inputs = Readonly<{ inputs: ModelInputs; readings: SetupReadings; rows: SetupRows; seed: number }>
@@ -70,7 +70,7 @@ type Inputs = Readonly<{ inputs: ModelInputs; readings: SetupReadings; rows: Set
  * other meanings that agrees with what all the other rows say.
  */
 export function withSlips(anomalies: readonly Anomaly[], { inputs, readings, rows, seed }: Inputs): Anomaly[] {
-  const looked = anomalies.filter(({ code }) => code === 'contradicts').slice(0, MOST_LOOKED_INTO)
+  const looked = anomalies.filter(({ code }) => code === 'contradicts').slice(0, MAX_LOOKED_INTO)
   return anomalies.map((anomaly): Anomaly => {
     if (anomaly.code !== 'contradicts' || !looked.includes(anomaly)) return anomaly
     const i = anomaly.evidence

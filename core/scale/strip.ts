@@ -9,7 +9,7 @@ export type Strip = Readonly<{
 }>
 
 /** So many labels can be read beside each other on a card. */
-const MOST_WRITTEN = 11
+const MAX_WRITTEN = 11
 
 /**
  * The marks of a scale in their printed order along a strip. Half marks are ticks without a label; of many labels every
@@ -22,7 +22,7 @@ export function stripOf(scale: Scale, set: Label | undefined): Strip {
   const isHalf = ({ label }: (typeof positions)[number]) =>
     'ruler' in scale ? !Number.isInteger(Number(label)) : /\.5$|\//.test(label)
   const whole = positions.filter((position) => !isHalf(position))
-  const every = Math.max(1, Math.ceil(whole.length / MOST_WRITTEN))
+  const every = Math.max(1, Math.ceil(whole.length / MAX_WRITTEN))
   const setIndex = positions.findIndex(({ label }) => label === set)
   const near = (i: number) => setIndex >= 0 && i !== setIndex && Math.abs(at(i) - at(setIndex)) < NEAR
   const at = (i: number) => (positions[i].mm - first) / span

@@ -29,7 +29,7 @@ export type ConsoleProposal = Readonly<{
 
 /** Readings looked at together, ms; fewer of them say nothing. */
 export const CONSOLE_WINDOW_MS = 12_000
-const LEAST = 5
+const MIN_READINGS = 5
 /** So fast with so little load hips bounce (common practice, no source). */
 const BOUNCING = { rpm: 105, resistancePct: 15 }
 /** From a speed like this to none within the window, the feet were stopped on a turning wheel. */
@@ -48,7 +48,7 @@ export function consoleProposal(
   const own = readings
     .filter((one) => one.bike === bike && one.atMs <= nowMs && one.atMs > nowMs - CONSOLE_WINDOW_MS)
     .sort((a, b) => a.atMs - b.atMs)
-  if (own.length < LEAST) return null
+  if (own.length < MIN_READINGS) return null
   const last = own[own.length - 1]
   const fastest = own.reduce((a, b) => (b.rpm > a.rpm ? b : a))
   const sudden = own.some((one, i) => i > 0 && own[i - 1].rpm >= STOPPED_FROM_RPM && one.rpm <= 5)

@@ -38,7 +38,7 @@ type Props = Readonly<{
 }>
 
 /** Less is not worth a word. */
-const LEAST_OFFSET_MM = 0.5
+const MIN_OFFSET_MM = 0.5
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: Props) {
@@ -49,7 +49,7 @@ export function MachineView(props: Props) {
   const open = faults.filter((f) => f.open)
   const offsets = axesOf(bike.type).flatMap((axis) => {
     const mm = bike.machineCalibration.offsetsMm?.[axis]
-    return mm === undefined || Math.abs(mm) < LEAST_OFFSET_MM
+    return mm === undefined || Math.abs(mm) < MIN_OFFSET_MM
       ? []
       : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })

@@ -8,7 +8,7 @@ import { shapeIssues } from '@/core/operations/dispatch'
 import { authorize } from '@/server/accounts/session'
 import type { ActionResult } from '../shared/actionResult'
 
-const LONGEST = 200_000
+const MAX_FILE_LENGTH = 200_000
 
 /** A plan from a file's text, JSON or CSV; what cannot be read is told, and nothing is written. */
 export async function readPlan(
@@ -16,7 +16,7 @@ export async function readPlan(
 ): Promise<ActionResult<{ blocks: readonly Block[]; faults: readonly string[] }>> {
   if (!(await authorize('planClasses'))) return { outcome: 'refused', say: formatActionRefusal({ code: 'notAllowed' }) }
   const bad = { outcome: 'refused', say: formatActionRefusal({ code: 'badBlocks' }) } as const
-  if (typeof text !== 'string' || text.length > LONGEST) return bad
+  if (typeof text !== 'string' || text.length > MAX_FILE_LENGTH) return bad
   try {
     if (/^\s*[[{]/.test(text)) {
       const read = JSON.parse(text) as unknown

@@ -254,7 +254,7 @@ function ConsoleProposals({
   return (
     <section className={styles.consoles} aria-label="From the consoles">
       <h2>From the consoles</h2>
-      {proposed.slice(0, MOST_PROPOSED).map((one) => (
+      {proposed.slice(0, MAX_PROPOSED).map((one) => (
         <div key={`${one.bike} ${one.sign}`}>
           <span>{formatConsoleProposal(one)}</span>
           <button type="button" onClick={() => onNote(one)}>
@@ -268,7 +268,7 @@ function ConsoleProposals({
     </section>
   )
 }
-const MOST_PROPOSED = 4
+const MAX_PROPOSED = 4
 
 function NextPanel({ way, data, onTap }: { way: readonly string[]; data: WatchData; onTap: (bikeId: string) => void }) {
   return (

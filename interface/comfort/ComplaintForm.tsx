@@ -5,7 +5,7 @@ import { COMPLAINTS, type ComplaintName } from '@/core/complaints/causeTable'
 import { REGION_OF, WITHOUT_SIDE } from '@/core/complaints/complaint'
 import { NEVER_OF_THE_BIKE } from '@/core/complaints/redFlags'
 import { HEALTH, MOMENTS, QUALITIES } from '@/core/complaints/request'
-import { LONGEST_LINE } from '@/core/memberPage/message'
+import { MAX_LINE_LENGTH } from '@/core/memberPage/message'
 import { FELT_NAME, OWN_FELT_NAME, HEALTH_NAME, MOMENT_NAME, QUALITY_NAME } from '@/core/messages/comfort'
 import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
@@ -145,7 +145,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
           />
           <Input
             size="large"
-            maxLength={LONGEST_LINE}
+            maxLength={MAX_LINE_LENGTH}
             placeholder="In one line, if you like"
             aria-label="In one line"
             value={line}

@@ -141,14 +141,14 @@ export async function finishTrial(
   )
 }
 
-const LONGEST_REFERRAL = 800
+const MAX_REFERRAL_LENGTH = 800
 
 /** Words what is said to a rider who is sent on; empty goes back to the product's own words. */
 export async function keepReferral(words: string): Promise<ActionResult> {
   const text = textOf(words)
     .replace(/[^\S\n]+/gu, ' ')
     .trim()
-  return keep('manageStudio', text.length <= LONGEST_REFERRAL, async (person) => {
+  return keep('manageStudio', text.length <= MAX_REFERRAL_LENGTH, async (person) => {
     await wordReferral(database(), person, text || null)
     return { outcome: 'kept' }
   })

@@ -22,8 +22,8 @@ export type PicturePage = Readonly<{
 }>
 
 /** Of fewer trials that ended no share is told. */
-const FEWEST_TRIALS = 10
-const MOST_SHARES = 12
+const MIN_TRIALS = 10
+const MAX_SHARES = 12
 
 export const picturePage = (picture: StudioPicture): PicturePage => ({
   lead:
@@ -35,7 +35,7 @@ export const picturePage = (picture: StudioPicture): PicturePage => ({
     picture.cueLooks === 0
       ? 'No cue was looked at a second time yet.'
       : `No cue holds more or less often than the others, as far as ${picture.cueLooks} second looks can tell.`,
-  complaints: picture.complaints.slice(0, MOST_SHARES).map(({ what, type, count }) => ({
+  complaints: picture.complaints.slice(0, MAX_SHARES).map(({ what, type, count }) => ({
     what: FELT_NAME[what],
     type,
     said: formatShare(count),
@@ -53,7 +53,7 @@ export const picturePage = (picture: StudioPicture): PicturePage => ({
     return {
       cause: capitalized(causeRow(cause).name),
       text: parts.join(', '),
-      kept: of >= FEWEST_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
+      kept: of >= MIN_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
     }
   }),
 })

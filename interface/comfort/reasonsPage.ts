@@ -78,8 +78,8 @@ export type ReasonsPage = Readonly<{
 }>
 
 /** Causes with less weight than this are not worth a line. */
-const LEAST_SHARE = 0.03
-const MOST_CAUSES = 8
+const MIN_SHARE = 0.03
+const MAX_CAUSES = 8
 const SENT_ON_FIRST = 'Refer the rider first. Change nothing and decide nothing until that is over.'
 
 export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
@@ -120,8 +120,8 @@ export function reasonsPage(found: Reasons, timeZone: string): ReasonsPage {
       begun: begunBy(note.region, note.side),
     })),
     causes: (answer?.causes ?? [])
-      .filter(({ weight }) => weight >= LEAST_SHARE)
-      .slice(0, MOST_CAUSES)
+      .filter(({ weight }) => weight >= MIN_SHARE)
+      .slice(0, MAX_CAUSES)
       .map(({ cause, weight, for: pro, against }) => ({
         cause,
         name: capitalized(causeRow(cause).name),

@@ -17,10 +17,10 @@ export type StoryPage = StoryAsked &
   }>
 
 /** Lines that can be told apart in one drawing. */
-const MOST_LINES = 4
+const MAX_LINES = 4
 
 /** The furthest page anybody turns to. */
-const MOST_PAGES = 1000
+const MAX_PAGES = 1000
 
 type Query = Readonly<Record<string, string | string[] | undefined>>
 
@@ -29,7 +29,7 @@ export function storyAsked({ part, page }: Query): StoryAsked {
   const number = Number(page ?? 0)
   return {
     part: STORY_PARTS.find((one) => one === part) ?? 'all',
-    page: Number.isInteger(number) && number >= 0 && number <= MOST_PAGES ? number : 0,
+    page: Number.isInteger(number) && number >= 0 && number <= MAX_PAGES ? number : 0,
   }
 }
 
@@ -46,7 +46,7 @@ export function storyPage(
       points: story.felt.filter((one) => one.what === what).map(({ at, rating }) => ({ ms: at.getTime(), rating })),
     }))
     .sort((a, b) => b.points.length - a.points.length)
-    .slice(0, MOST_LINES)
+    .slice(0, MAX_LINES)
   return {
     ...asked,
     isEmpty: story.isEmpty,

@@ -1,7 +1,7 @@
 'use client'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
-import { FELT_PLACES, LONGEST_LINE, type FeltPlace } from '@/core/memberPage/message'
+import { FELT_PLACES, MAX_LINE_LENGTH, type FeltPlace } from '@/core/memberPage/message'
 import { FELT_PLACE_NAME } from '@/core/messages/memberPage'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
@@ -51,7 +51,7 @@ export function Felt({ token }: { token: string }) {
       </div>
       <Input
         size="large"
-        maxLength={LONGEST_LINE}
+        maxLength={MAX_LINE_LENGTH}
         placeholder="In one line, if you like"
         aria-label="In one line"
         value={line}

@@ -49,7 +49,7 @@ export async function askRecheck(token: string, id: string, line: unknown): Prom
 
 /** What somebody says of themselves at home: of these kinds and no others. */
 const HOME_KINDS = ['rider', 'stature', 'inseam', 'segment']
-const MOST_ROWS = 6
+const MAX_ROWS = 6
 
 /** Keeps what was answered and measured at home. */
 export async function sendHome(token: string, id: string, sent: HomeMeasures): Promise<ActionResult> {
@@ -57,7 +57,7 @@ export async function sendHome(token: string, id: string, sent: HomeMeasures): P
     const { evidence, ownBike } = (sent ?? {}) as Partial<HomeMeasures>
     const known =
       Array.isArray(evidence) &&
-      evidence.length <= MOST_ROWS &&
+      evidence.length <= MAX_ROWS &&
       evidence.every((row) => HOME_KINDS.includes(row?.kind) && evidenceIssues(row).length === 0)
     if (!known || (evidence.length === 0 && !ownBike)) return null
     if (!ownBike) return { evidence }

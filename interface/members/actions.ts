@@ -1,6 +1,6 @@
 'use server'
 import { formatNameRefusal, type NameRefusal } from '@/core/messages/members'
-import { isEmail, LONGEST_NUMBER, readStature } from '@/core/openFiles/memberRow'
+import { isEmail, MAX_NUMBER_LENGTH, readStature } from '@/core/openFiles/memberRow'
 import { can } from '@/server/accounts/can'
 import { authorize } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
@@ -66,7 +66,7 @@ export async function changeMember(from: members.MemberRecord, typed: TypedMembe
   const name = checkName(typed?.name)
   if (typeof name !== 'string') return refused(name)
   const [number, email, height] = [typed.number, typed.email, typed.height].map((text) => textOf(text).trim())
-  if (number.length > LONGEST_NUMBER) return refused({ code: 'numberTooLong' })
+  if (number.length > MAX_NUMBER_LENGTH) return refused({ code: 'numberTooLong' })
   if (email !== '' && !isEmail(email)) return refused({ code: 'notAnEmail' })
   const db = database()
   // Heights are not shown to everybody: who sees none leaves it as it is.

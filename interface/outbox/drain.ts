@@ -17,7 +17,7 @@ export type SendResult =
 export type DrainResult = 'empty' | 'later' | 'noNetwork' | 'noRoom' | 'signedOut'
 
 /** A server that has a fault with one entry this often is not asked again by itself: the entry is kept and shown. */
-const MOST_FAULTS = 5
+const MAX_FAULTS = 5
 const FAULT_SAID =
   'the studio’s server had a fault with this one, several times over. It is kept on this device; try again later'
 
@@ -47,7 +47,7 @@ export async function drain(
       case 'fault':
         heldUp.add(next.queue)
         await store.change([next.seq], afterFault(next))
-        if (next.attempts + 1 >= MOST_FAULTS) heldUp.delete(next.queue)
+        if (next.attempts + 1 >= MAX_FAULTS) heldUp.delete(next.queue)
         break
       case 'noNetwork':
       case 'noRoom':
@@ -63,7 +63,7 @@ export async function drain(
 const SENDABLE = ['waiting', 'sending'] as const
 
 const afterFault = ({ attempts }: StoredEntry): Partial<StoredEntry> =>
-  attempts + 1 < MOST_FAULTS
+  attempts + 1 < MAX_FAULTS
     ? { state: 'waiting', attempts: attempts + 1 }
     : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_SAID }
 

@@ -23,7 +23,7 @@ export type HeldNumbers = Readonly<{ entryId: string; name: string; bikeType: Bi
 type Props = Readonly<{ memberId: string; held: readonly HeldNumbers[]; close: () => void; kept: () => void }>
 
 /** More than this is no change of shoes, saddle or post, mm. */
-const MOST_MM = 60
+const MAX_MM = 60
 
 /** Something changed: its millimetres, and what that makes of the numbers on every type, as a proposal. */
 export function Changed({ memberId, held, close, kept }: Props) {
@@ -33,7 +33,7 @@ export function Changed({ memberId, held, close, kept }: Props) {
   const [what, setWhat] = useState<Change>('shoes')
   const [typed, setTyped] = useState('')
   const read = parseLength(typed, shown === 'imperial' ? 'in' : 'mm')
-  const mm = read.outcome === 'read' && Math.abs(read.mm) <= MOST_MM && read.mm !== 0 ? read.mm : null
+  const mm = read.outcome === 'read' && Math.abs(read.mm) <= MAX_MM && read.mm !== 0 ? read.mm : null
   const proposals = useProposals(held, what, mm, shown)
   const changed = held.filter(({ entryId, marks }) => {
     const found = proposals?.[entryId]

@@ -40,7 +40,7 @@ export async function keepForType(id: string, entryId: string, lineId: string): 
 }
 
 /** Types at once; a studio has a handful. */
-const MOST_PARTS = 40
+const MAX_PARTS = 40
 
 /** Keeps what a rider's own bike amounts to on some types. */
 export async function keepFromTape(
@@ -48,7 +48,7 @@ export async function keepFromTape(
   from: Extract<Source, { crankMm: number }>,
   parts: readonly Readonly<{ id: string; lineId: string }>[],
 ): Promise<ActionResult> {
-  const sized = Array.isArray(parts) && parts.length <= MOST_PARTS
+  const sized = Array.isArray(parts) && parts.length <= MAX_PARTS
   if (!isId(memberId) || !sized || !parts.every((part) => isId(part?.id) && isId(part.lineId)))
     return refused('malformed')
   return keep((person) => keepTape(database(), person, { memberId, from, parts }, new Date()))
@@ -61,7 +61,7 @@ export async function keepAfterChange(
   mm: number,
   parts: readonly Readonly<{ id: string; entryId: string }>[],
 ): Promise<ActionResult> {
-  const sized = Array.isArray(parts) && parts.length <= MOST_PARTS
+  const sized = Array.isArray(parts) && parts.length <= MAX_PARTS
   const known = isId(memberId) && CHANGES.includes(what) && Number.isFinite(mm)
   if (!known || !sized || !parts.every((part) => isId(part?.id) && isId(part.entryId))) return refused('malformed')
   return keep((person) => keepChange(database(), person, { memberId, what, mm, parts }, new Date()))

@@ -16,7 +16,7 @@ export type RoomDraft = Readonly<{
   plan: RoomPlan
   places: readonly (Stand & Readonly<{ bikeId: string }>)[]
 }>
-const MOST_BIKES = 200
+const MAX_BIKES = 200
 
 /** Keeps a room's plan; the same again changes nothing. */
 export async function saveRoom(id: string, draft: RoomDraft): Promise<ActionResult> {
@@ -25,7 +25,7 @@ export async function saveRoom(id: string, draft: RoomDraft): Promise<ActionResu
   const { name, plan, places } = (draft ?? {}) as Partial<RoomDraft>
   const named = typeof name === 'string' ? name.trim() : ''
   if (!isId(id) || named === '' || named.length > 80) return refused({ code: 'malformed' })
-  const listed = Array.isArray(places) && places.length <= MOST_BIKES && places.every((place) => isId(place?.bikeId))
+  const listed = Array.isArray(places) && places.length <= MAX_BIKES && places.every((place) => isId(place?.bikeId))
   if (!listed || !plan || shapeIssues('roomPlan', plan).length > 0) return refused({ code: 'malformed' })
   const stands = places.map(({ bikeId, xM, yM, headingDeg }) => ({ bikeId, xM, yM, headingDeg }))
   const wrong = stands.some(({ bikeId: _, ...stand }) => shapeIssues('stand', stand).length > 0)

@@ -28,7 +28,7 @@ export type DraftAction =
 /** A draft with what it was before, the latest last. */
 export type Drafting = Readonly<{ draft: Draft; before: readonly Draft[] }>
 
-const MOST_UNDONE = 100
+const MAX_UNDONE = 100
 
 export function afterDraft(state: Drafting, action: DraftAction): Drafting {
   if (action.kind === 'undo') {
@@ -36,7 +36,7 @@ export function afterDraft(state: Drafting, action: DraftAction): Drafting {
     return last ? { draft: last, before: state.before.slice(0, -1) } : state
   }
   const draft = changed(state.draft, action)
-  return draft === state.draft ? state : { draft, before: [...state.before, state.draft].slice(-MOST_UNDONE) }
+  return draft === state.draft ? state : { draft, before: [...state.before, state.draft].slice(-MAX_UNDONE) }
 }
 
 function changed(draft: Draft, action: Exclude<DraftAction, { kind: 'undo' }>): Draft {

@@ -7,7 +7,7 @@ import own from './misSet.module.css'
 import type { StepPanelProps } from './stepPanelProps'
 
 /** Less likely ones are not worth the walk. */
-const LEAST_CHANCE = 0.02
+const MIN_CHANCE = 0.02
 
 type Props = StepPanelProps & Readonly<{ misSet: MisSetResponse; suspect: boolean }>
 
@@ -18,7 +18,7 @@ export function MisSet({ misSet, suspect, bikeType, bikeId, onTakenAt, onStep, o
       <summary className={suspect ? own.suspect : undefined}>Mis-set?</summary>
       <ul className={own.causes}>
         {misSet.causes
-          .filter(({ chance }) => chance >= LEAST_CHANCE)
+          .filter(({ chance }) => chance >= MIN_CHANCE)
           .map((cause) => (
             <li key={cause.say}>
               <span className={own.chance} aria-hidden>

@@ -5,7 +5,7 @@ import type { MisSetRequest, MisSetResponse } from '@/core/operations/misSet'
 import { latestRow, rowsSinceSet, type Row } from './flow'
 
 /** The core takes no more rows. */
-const MOST_ROWS = 40
+const MAX_ROWS = 40
 
 /**
  * What the core is asked of the bike as it stands: what is seen at these marks against what earlier set-ups tell of the
@@ -20,7 +20,7 @@ export function misSetQuestion(
   if (seen.length === 0 || !known.history.some(({ evidence }) => evidence.some(isSaddleCheck))) return null
   const rider = latestRow(rows, 'rider')
   const body = rows.flatMap(({ row }) => (isBodyEvidence(row) ? [row] : []))
-  const evidence = [...(rider ? [rider.row] : []), ...[...body, ...seen].slice(1 - MOST_ROWS)]
+  const evidence = [...(rider ? [rider.row] : []), ...[...body, ...seen].slice(1 - MAX_ROWS)]
   return { ...known, marks: stand, evidence }
 }
 

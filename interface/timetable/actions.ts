@@ -49,13 +49,13 @@ export async function addClass(id: string, typed: TypedClass): Promise<ActionRes
   return { outcome: 'kept' }
 }
 
-const MOST_WEEKS = 52
+const MAX_WEEKS = 52
 
 function readTyped(sent: TypedClass): TypedClass | ActionRefusal {
   const read = readClassFields(sent)
   if ('code' in read) return read
   const { weeks } = sent
-  return Number.isInteger(weeks) && weeks >= 1 && weeks <= MOST_WEEKS ? { ...read, weeks } : { code: 'malformed' }
+  return Number.isInteger(weeks) && weeks >= 1 && weeks <= MAX_WEEKS ? { ...read, weeks } : { code: 'malformed' }
 }
 
 /** What a text brought in holds, as the page shows it. */
@@ -65,13 +65,13 @@ export type BroughtInView = Readonly<{
   taken: TimetableTaken | null
 }>
 
-const LONGEST_TEXT = 2_000_000
+const MAX_TEXT_LENGTH = 2_000_000
 
 /** Looks at a calendar or a list of classes, or takes it over where `take`. */
 export async function bringIn(text: string, take: boolean): Promise<ActionResult<BroughtInView>> {
   const person = await authorize('planClasses')
   if (!person) return refused({ code: 'notAllowed' })
-  if (typeof text !== 'string' || text.length > LONGEST_TEXT) return refused({ code: 'malformed' })
+  if (typeof text !== 'string' || text.length > MAX_TEXT_LENGTH) return refused({ code: 'malformed' })
   const db = database()
   const { timeZone } = await getStudio(db, person)
   const { found, faults, taken } = await bringInTimetable(

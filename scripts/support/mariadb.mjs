@@ -28,7 +28,7 @@ const THROWAWAY = [
   '--skip-log-bin',
 ]
 /** The database's own log is begun anew at a start when it is longer than this, bytes; one older is kept. */
-const LONGEST_LOG = 5_000_000
+const MAX_LOG_BYTES = 5_000_000
 const SERVE = join(dirname(dirname(fileURLToPath(import.meta.url))), 'serve.mjs')
 
 /**
@@ -45,7 +45,7 @@ export async function startMariaDb(folder, { throwaway = false, port } = {}) {
   writeWhole(init, initSql(password))
   const at = port ?? (await freePort())
   const log = join(folder, 'mariadb.log')
-  if (existsSync(log) && statSync(log).size > LONGEST_LOG) renameSync(log, `${log}.1`)
+  if (existsSync(log) && statSync(log).size > MAX_LOG_BYTES) renameSync(log, `${log}.1`)
   // A socket's path must be short, whatever folder the clone lies in.
   const socket = join(tmpdir(), `ys-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
   const [command, ...before] = endingWithItsParent(program('mariadbd'))

@@ -1,6 +1,6 @@
 /** What is looked at before a request reaches the application: addresses that cannot be read, pages of other sites. */
 
-const LONGEST_ADDRESS = 2000
+const MAX_ADDRESS = 2000
 const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 /** Headers in which a peer could say that it is somebody else. */
 const CLAIMS = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'x-client-ip', 'true-client-ip', 'cf-connecting-ip']
@@ -12,7 +12,7 @@ export const STORAGE_HEADER = 'x-storage'
 
 /** Reason to reject a request, `{ status, text }`, or null. `isFull`: the disk has no room for writes. */
 export function refusalOf({ method, url, headers }, isFull = false) {
-  if (url.length > LONGEST_ADDRESS) return { status: 414, text: 'This address is too long.' }
+  if (url.length > MAX_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
   // A page of another site cannot act here, whatever the session's cookie says.
   if (

@@ -23,7 +23,7 @@ export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freez
 
 const SIGN_IN = '/sign-in/username'
 /** Longest name or password looked at; hashing an endless one is work. */
-const LONGEST = 200
+const MAX_CREDENTIAL_LENGTH = 200
 
 let made: ReturnType<typeof make> | undefined
 
@@ -66,8 +66,8 @@ function make() {
         if (
           typeof name !== 'string' ||
           typeof password !== 'string' ||
-          name.length > LONGEST ||
-          password.length > LONGEST
+          name.length > MAX_CREDENTIAL_LENGTH ||
+          password.length > MAX_CREDENTIAL_LENGTH
         )
           throw new APIError('UNAUTHORIZED')
         const seconds = await countAttempt(name, peerOf(headers))

@@ -36,7 +36,7 @@ const ajv = new Ajv({ strict: false })
 const isClass = ajv.compile<FeedClass>(classSchema)
 const isBooking = ajv.compile<FeedBooking>(bookingSchema)
 
-const MOST = 5000
+const MAX_ENTRIES = 5000
 const DAY_MS = 86_400_000
 
 /**
@@ -47,7 +47,7 @@ export function readBookingFeed(answer: unknown): BookingFeed | null {
   if (typeof answer !== 'object' || answer === null) return null
   const { classes, bookings } = answer as Record<string, unknown>
   if (!Array.isArray(classes) || !Array.isArray(bookings)) return null
-  if (classes.length > MOST || bookings.length > MOST) return null
+  if (classes.length > MAX_ENTRIES || bookings.length > MAX_ENTRIES) return null
   const faults: FeedFault[] = []
   const those = <T>(list: FeedFault['list'], entries: readonly unknown[], fits: (entry: unknown) => entry is T): T[] =>
     entries.filter((entry, index): entry is T => {

@@ -18,11 +18,11 @@ export type SourceStatus = Readonly<{
 
 /** It is asked this often, ms; after each failure half as often again as before, up to the last. */
 export const EVERY_MS = 20_000
-export const LONGEST_WAIT_MS = 300_000
+export const MAX_WAIT_MS = 300_000
 
 /** The wait before the next question after so many failures in a row, ms; `uneven` from 0 to 1 spreads them. */
 export const waitAfter = (failures: number, uneven: number): number =>
-  Math.min(LONGEST_WAIT_MS, EVERY_MS * 2 ** failures) * (failures === 0 ? 1 : 0.75 + 0.5 * uneven)
+  Math.min(MAX_WAIT_MS, EVERY_MS * 2 ** failures) * (failures === 0 ? 1 : 0.75 + 0.5 * uneven)
 
 type Polls = Map<string, SourceStatus>
 const KEY = Symbol.for('yielding-saddle.bookings')

@@ -23,7 +23,7 @@ export type BringInResult = Readonly<{
 /** From a calendar so far back and ahead is taken, ms: today's classes and the coming weeks. */
 const BACK_MS = 86_400_000
 const AHEAD_MS = 70 * 86_400_000
-const MOST_SHOWN = 400
+const MAX_SHOWN = 400
 
 /**
  * Reads a calendar (iCalendar) or a list of classes (CSV), whichever it is, and takes it over where `take`. What cannot
@@ -41,7 +41,7 @@ export async function bringInTimetable(
   const { bookings, faults } = await bookingsOf(db, scope, read.listed)
   const taken = take ? await takeAll(db, scope, isCalendar ? 'calendar' : 'list', read.entries, bookings, now) : null
   return {
-    found: read.entries.slice(0, MOST_SHOWN).map(({ title, place, startsAt, cancelled, uid, occurrence }) => ({
+    found: read.entries.slice(0, MAX_SHOWN).map(({ title, place, startsAt, cancelled, uid, occurrence }) => ({
       title,
       place,
       startsAt,

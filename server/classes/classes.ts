@@ -50,7 +50,7 @@ const classesWithNames = (db: DbExecutor) =>
     .leftJoin(room, eq(room.id, studioClass.roomId))
     .leftJoin(user, eq(user.id, studioClass.teacherId))
 /** More classes than this no span of the timetable shows. */
-const MOST = 400
+const MAX_CLASSES = 400
 
 /** Classes that begin within a span, by their start, with how many come; open floors are not among them. */
 export async function listClasses(
@@ -70,7 +70,7 @@ export async function listClasses(
       ),
     )
     .orderBy(asc(studioClass.startsAt))
-    .limit(MOST)
+    .limit(MAX_CLASSES)
   if (found.length === 0) return []
   const counts = await db
     .select({ classId: classRider.classId, riders: count() })

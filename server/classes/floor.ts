@@ -91,7 +91,7 @@ export type FloorBefore = Readonly<{
 
 /** Notes so old still say what to watch for, ms. */
 const WATCH_FOR_MS = 42 * 86_400_000
-const MOST_WATCHED = 3
+const MAX_WATCHED = 3
 
 /** Everything the floor shows before a class; `seesNotes`: whether what was seen of bodies may be shown. */
 export async function floorBefore(
@@ -231,5 +231,5 @@ function markOf(certainty: string | null, hasNumbers: boolean): FloorTile['mark'
 
 function watchFor(notes: readonly Note[], memberId: string): string[] {
   const own = notes.filter((note) => note.memberId === memberId && note.held !== true)
-  return [...new Set(own.map(formatNote))].slice(0, MOST_WATCHED)
+  return [...new Set(own.map(formatNote))].slice(0, MAX_WATCHED)
 }

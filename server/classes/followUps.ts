@@ -29,7 +29,7 @@ const columns = {
 }
 const withClass = { ...columns, name: member.name, title: studioClass.title, startsAt: studioClass.startsAt }
 /** Maximum length of a stored line. */
-const LONGEST_SAID = 400
+const MAX_TEXT_LENGTH = 400
 const MAX_LINES = 50
 
 /** What became of the lines of one class. */
@@ -117,7 +117,7 @@ export async function followUp(
   }
   const handedTo = state === 'handed' ? said.handedTo : null
   if (state === 'handed' && (!handedTo || (await own(user, handedTo)).length === 0)) return { outcome: 'gone' }
-  const content = { state, handedTo, said: said.said.slice(0, LONGEST_SAID), createdAt: now, createdBy: userId }
+  const content = { state, handedTo, said: said.said.slice(0, MAX_TEXT_LENGTH), createdAt: now, createdBy: userId }
   await db
     .insert(classFollowUp)
     .values({ ...key, studioId, ...content })

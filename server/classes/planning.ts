@@ -181,7 +181,7 @@ export function floorOf(
 }
 
 /** More types no plan is asked for. */
-const MOST_TYPES = 12
+const MAX_TYPES = 12
 
 /**
  * The types a plan needs, by their version: those of the room's bikes, then those that riders have numbers for. Numbers
@@ -195,7 +195,7 @@ function typesOf(
     ...floor.map(({ bike }) => [bike.typeId, bike.type] as const),
     ...entries.map(({ typeId, type }) => [typeId, type] as const),
   ]
-  return new Map([...new Map(all)].slice(0, MOST_TYPES))
+  return new Map([...new Map(all)].slice(0, MAX_TYPES))
 }
 
 /** A rider's numbers by type as the plan reads them: their first shown set on each. */
@@ -269,7 +269,7 @@ export async function readyRiders(
   return new Set(found.filter((one) => one.finishedAt! <= endsAt).map(({ memberId }) => memberId))
 }
 
-const MOST_DURATIONS = 300
+const MAX_DURATIONS = 300
 const DURATIONS_DAYS = 120
 
 /** How long the studio's latest set-ups took: a rider's first, a first on another type, or one more. */
@@ -291,7 +291,7 @@ async function setupDurations(db: DbExecutor, scope: Scope, now: Date): Promise<
       ),
     )
     .orderBy(desc(setup.finishedAt))
-    .limit(MOST_DURATIONS)
+    .limit(MAX_DURATIONS)
   const known = new Map<string, Set<string>>()
   return found.reverse().map(({ memberId, lineId, startedAt, finishedAt }) => {
     const lines = known.get(memberId)

@@ -68,17 +68,17 @@ const columns = {
   handedTo: complaint.handedTo,
   closedAt: complaint.closedAt,
 }
-const MOST = 200
+const MAX_COMPLAINTS_READ = 200
 /** Something felt on the floor is still open so long, ms; ours. */
 export const FELT_OPEN_MS = 42 * 86_400_000
 
 /** A rider's complaints, the latest first. */
 export const listComplaints = (db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> =>
-  complaintsWhere(db, scope, eq(complaint.memberId, memberId), MOST)
+  complaintsWhere(db, scope, eq(complaint.memberId, memberId), MAX_COMPLAINTS_READ)
 
 /** Open complaints of the studio, the latest first. */
 export const listOpenComplaints = (db: DbExecutor, scope: Scope): Promise<RiderComplaint[]> =>
-  complaintsWhere(db, scope, isNull(complaint.closedAt), MOST)
+  complaintsWhere(db, scope, isNull(complaint.closedAt), MAX_COMPLAINTS_READ)
 
 /** Complaints of these riders, the latest first. */
 export const listComplaintsOf = async (
@@ -88,7 +88,7 @@ export const listComplaintsOf = async (
 ): Promise<RiderComplaint[]> =>
   memberIds.length === 0
     ? []
-    : complaintsWhere(db, scope, inArray(complaint.memberId, [...memberIds]), MOST * memberIds.length)
+    : complaintsWhere(db, scope, inArray(complaint.memberId, [...memberIds]), MAX_COMPLAINTS_READ * memberIds.length)
 
 /** Open complaints of these riders, the latest first. */
 export const openComplaints = async (
@@ -98,11 +98,11 @@ export const openComplaints = async (
 ): Promise<RiderComplaint[]> =>
   memberIds.length === 0
     ? []
-    : complaintsWhere(db, scope, and(inArray(complaint.memberId, [...memberIds]), isNull(complaint.closedAt)), MOST * 5)
+    : complaintsWhere(db, scope, and(inArray(complaint.memberId, [...memberIds]), isNull(complaint.closedAt)), MAX_COMPLAINTS_READ * 5)
 
 /** Complaints of one rider that were recorded from notes, of any age, also closed ones. */
 export const complaintsOfNotes = (db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> =>
-  complaintsWhere(db, scope, and(eq(complaint.memberId, memberId), isNotNull(complaint.noteId)), MOST * 5)
+  complaintsWhere(db, scope, and(eq(complaint.memberId, memberId), isNotNull(complaint.noteId)), MAX_COMPLAINTS_READ * 5)
 
 async function complaintsWhere(
   db: DbExecutor,
@@ -173,7 +173,7 @@ export async function feltAsComplaints(
       ),
     )
     .orderBy(desc(classNote.createdAt))
-    .limit(MOST * memberIds.length)
+    .limit(MAX_COMPLAINTS_READ * memberIds.length)
   return found.flatMap(({ region: where, score: strength, ...note }): RiderComplaint[] => {
     const felt = feltNamed(where)
     if (!felt || !strength) return []

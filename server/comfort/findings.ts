@@ -43,7 +43,7 @@ const SETUPS = 4
 const ENTRIES = 40
 const NOTES_MS = 120 * DAY_MS
 /** The wire takes so many findings; the youngest count. */
-const MOST_NOTES = 120
+const MAX_NOTES = 120
 
 /** Everything on file that may speak for or against a cause: checks, notes, the machine, the room, what was changed. */
 export async function findingsOnFile(
@@ -74,7 +74,7 @@ export async function findingsOnFile(
       findingsOfSetup({ evidence, marks, daysAgo: ago(endedAt(id, finishedAt)), otherType: ofLine !== lineId }, school),
     ),
     ...notes
-      .slice(0, MOST_NOTES)
+      .slice(0, MAX_NOTES)
       .map(({ sign, side, held, createdAt }) => findingOfNote({ sign, side, held, daysAgo: ago(createdAt) })),
     ...changesOf(
       entries.map(({ lineId: line, purpose, marks, footwear, basis, createdAt }) => ({

@@ -48,8 +48,8 @@ const FLAG_MS = 42 * DAY_MS
 /** Riders of so long ago are still named where a saddle is tilted, ms. */
 const TOUCHED_MS = 42 * DAY_MS
 /** The wire's most. */
-const MOST_COMPLAINTS = 12
-const MOST_FINDINGS = 200
+const MAX_COMPLAINTS = 12
+const MAX_FINDINGS = 200
 
 /** Everything the page of reasons tells. */
 export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Reasons> {
@@ -110,7 +110,7 @@ function requestOf(
   return {
     ...(entry && { bikeType: entry.type, marks: entry.marks }),
     ...(experience && { experience }),
-    complaints: complaints.slice(0, MOST_COMPLAINTS).map(asComplaint),
+    complaints: complaints.slice(0, MAX_COMPLAINTS).map(asComplaint),
     ...(health.length > 0 && { health }),
     findings: youngest(findings),
     school,
@@ -118,7 +118,7 @@ function requestOf(
 }
 
 const youngest = (findings: readonly Finding[]): Finding[] =>
-  findings.toSorted((a, b) => (a.daysAgo ?? 0) - (b.daysAgo ?? 0)).slice(0, MOST_FINDINGS)
+  findings.toSorted((a, b) => (a.daysAgo ?? 0) - (b.daysAgo ?? 0)).slice(0, MAX_FINDINGS)
 
 /** Causes whose trial for one of these complaints ended without help. */
 function triedCauses(complaints: readonly RiderComplaint[], trials: readonly Trial[]): Cause[] {
@@ -154,7 +154,7 @@ export type TrialAsked = Readonly<{
 }>
 
 /** A sentence as the register and the trial keep it. */
-const LONGEST_SAID = 400
+const MAX_TEXT_LENGTH = 400
 
 /**
  * Puts the change on trial that `explain` proposes now, worked out here anew: `stale` where it is another one than was
@@ -183,7 +183,7 @@ export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, 
         complaintId: asked.complaintId,
         cause,
         change,
-        said: formatChange(change, onFile.entry?.type).slice(0, LONGEST_SAID),
+        said: formatChange(change, onFile.entry?.type).slice(0, MAX_TEXT_LENGTH),
         because: answer.causes.find((one) => one.cause === cause)?.for ?? [],
         expects: change === answer.change ? (answer.expect ?? []).map(formatExpected) : [],
         weeks: asked.weeks,

@@ -15,7 +15,7 @@ export type Ride = Readonly<{
   lineId: string
 }>
 
-const MOST = 200
+const MAX_RIDES = 200
 
 /** The classes a rider sat in that have begun and were not called off, the latest first. */
 export async function listRides(
@@ -48,7 +48,7 @@ export async function listRides(
       ),
     )
     .orderBy(desc(studioClass.startsAt))
-    .limit(MOST)
+    .limit(MAX_RIDES)
 }
 
 /** Riders whom a machine's saddle touches: who sat on it lately or will, by name. */
@@ -73,5 +73,5 @@ export async function ridersOfBike(
     )
     .groupBy(member.id, member.name)
     .orderBy(asc(member.name))
-    .limit(MOST)
+    .limit(MAX_RIDES)
 }

@@ -85,7 +85,7 @@ const columns = {
   endedAt: trial.endedAt,
   outcome: trial.outcome,
 }
-const MOST = 200
+const MAX_TRIALS = 200
 const DAY_MS = 86_400_000
 
 /** A rider's trials, the latest first. */
@@ -125,7 +125,7 @@ async function trials(db: DbExecutor, scope: Scope, condition: ReturnType<typeof
     .leftJoin(bike, eq(bike.id, trial.bikeId))
     .where(and(condition, eq(trial.studioId, scope.studioId)))
     .orderBy(desc(trial.startedAt))
-    .limit(MOST)
+    .limit(MAX_TRIALS)
   if (found.length === 0) return []
   const ids = found.map(({ id }) => id)
   const [ratings, rides] = [await ratingsOf(db, ids), await ridesSince(db, ids, now)]
@@ -151,7 +151,7 @@ async function trials(db: DbExecutor, scope: Scope, condition: ReturnType<typeof
 }
 
 /** A trial of a fortnight has one rating a day; of one that ran on the latest are looked at. */
-const MOST_RATINGS = 60
+const MAX_RATINGS = 60
 
 async function ratingsOf(db: DbExecutor, ids: readonly string[]) {
   const ranked = db
@@ -168,7 +168,7 @@ async function ratingsOf(db: DbExecutor, ids: readonly string[]) {
     .from(trialRating)
     .where(inArray(trialRating.trialId, [...ids]))
     .as('ranked')
-  return db.select().from(ranked).where(lte(ranked.place, MOST_RATINGS)).orderBy(asc(ranked.at))
+  return db.select().from(ranked).where(lte(ranked.place, MAX_RATINGS)).orderBy(asc(ranked.at))
 }
 
 /** Rides since each trial began, on bikes its numbers are for, or on its machine. */

@@ -12,9 +12,9 @@ const HEAVY = 120
 /** Longer than this no answer is worth waiting for. */
 const TIMEOUT_MS = 30_000
 /** As many may wait in a lane; whoever comes later is asked to come again. */
-const LONGEST_QUEUE = { quick: 400, slow: 20 } as const
+const MAX_QUEUE_LENGTH = { quick: 400, slow: 20 } as const
 
-type Lane = keyof typeof LONGEST_QUEUE
+type Lane = keyof typeof MAX_QUEUE_LENGTH
 const lanes = new Map<Lane, Piscina>()
 
 const workerFile = () => join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
@@ -48,7 +48,7 @@ export async function compute<A extends object = object>(
     return (await import('../../core/operations/dispatch')).dispatch(operation, request) as A
   const name = workOf(operation, request) > HEAVY ? 'slow' : 'quick'
   const pool = lane(name)
-  if (pool.queueSize >= LONGEST_QUEUE[name])
+  if (pool.queueSize >= MAX_QUEUE_LENGTH[name])
     return errorResponse('busy', [
       { pointer: '', reason: 'too many are being answered at once; ask again in a moment' },
     ])

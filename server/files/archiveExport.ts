@@ -121,7 +121,7 @@ class Pieces {
   async put(piece: string): Promise<void> {
     this.waiting.push(piece)
     this.wakeReader()
-    while (this.waiting.length > MOST_WAITING && !this.gone)
+    while (this.waiting.length > MAX_WAITING && !this.gone)
       await new Promise<void>((resolve) => (this.wakeWriter = resolve))
     if (this.gone) throw new Error('nobody reads the archive any more')
   }
@@ -144,4 +144,4 @@ class Pieces {
     }
   }
 }
-const MOST_WAITING = 4
+const MAX_WAITING = 4

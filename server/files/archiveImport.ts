@@ -15,7 +15,7 @@ import { addWords } from '../members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
 import { SECTIONS, sectionsAfter, type ArchiveSection, type SectionName } from './archiveSections'
 import { NotReadable, readArchive } from './archiveRead'
-import { IMPORT_LEASE, MOST_FAULTS, type Progress } from './importMembers'
+import { IMPORT_LEASE, MAX_FAULTS, type Progress } from './importMembers'
 import type { Upload } from './uploads'
 
 type Asked = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal }>
@@ -166,7 +166,7 @@ class Reading {
   }
 
   private fault(fault: ArchiveFault): void {
-    if (this.faults.length < MOST_FAULTS) this.faults.push(fault)
+    if (this.faults.length < MAX_FAULTS) this.faults.push(fault)
     this.count += 1
   }
 

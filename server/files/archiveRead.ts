@@ -21,7 +21,7 @@ export class NotReadable extends Error {
 }
 
 /** No row is longer, bytes. */
-const LONGEST_ROW = 4_000_000
+const MAX_ROW_LENGTH = 4_000_000
 
 /** The items of an archive in the file's own order, a piece of the file at a time; throws `NotReadable`. */
 export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiece> {
@@ -50,7 +50,7 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
     if (failed) throw new NotReadable('notJson', bytes)
     bytes += chunk.length
     sinceLast = items.length > 0 ? 0 : sinceLast + chunk.length
-    if (sinceLast > LONGEST_ROW) throw new NotReadable('rowTooLong', bytes)
+    if (sinceLast > MAX_ROW_LENGTH) throw new NotReadable('rowTooLong', bytes)
     yield { items, bytes }
     items = []
   }

@@ -37,8 +37,8 @@ const BOUNDS: Readonly<Record<string, readonly [number, number]>> = {
 }
 
 /** What a column of whole numbers takes; other numbers beyond this are no lengths, angles or counts of a studio. */
-const LARGEST_INT = 2_147_483_647
-const LARGEST_NUMBER = 1e9
+const MAX_INT = 2_147_483_647
+const MAX_NUMBER = 1e9
 
 function cellSchema(
   column: AnyMySqlColumn,
@@ -62,8 +62,8 @@ function plainSchema(column: AnyMySqlColumn): object {
       return { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}\\.\\d{3}Z$' }
     case 'number':
       return /^(tiny|small|medium|big)?int/.test(column.getSQLType())
-        ? { type: 'integer', minimum: -LARGEST_INT, maximum: LARGEST_INT }
-        : { type: 'number', minimum: -LARGEST_NUMBER, maximum: LARGEST_NUMBER }
+        ? { type: 'integer', minimum: -MAX_INT, maximum: MAX_INT }
+        : { type: 'number', minimum: -MAX_NUMBER, maximum: MAX_NUMBER }
     case 'boolean':
       return { type: 'boolean' }
     case 'json':

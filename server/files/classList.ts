@@ -15,7 +15,7 @@ export type ClassListRead = Readonly<{ classes: readonly ListedClass[]; faults: 
 /** Headings of the list; `name` and `comes` may be left out, and a line without a name is a class alone. */
 const HEADINGS = ['day', 'start', 'minutes', 'class', 'room', 'name', 'comes'] as const
 const NEEDED = ['day', 'start', 'class'] as const
-const MOST_LINES = 20_000
+const MAX_LINES = 20_000
 /** Who says nothing of when they come, comes so many minutes before. */
 const USUAL_COMING = 10
 
@@ -36,7 +36,7 @@ export function readClassList(text: string, timeZone: string): ClassListRead {
   const at = new Map(HEADINGS.map((heading) => [heading, headings.findIndex((h) => h.toLowerCase() === heading)]))
   const missing = NEEDED.filter((heading) => at.get(heading) === -1)
   if (missing.length > 0) return { classes: [], faults: [{ line: 1, code: 'noHeading', heading: missing[0] }] }
-  if (lines.length > MOST_LINES) return { classes: [], faults: [{ line: 1, code: 'tooLong' }] }
+  if (lines.length > MAX_LINES) return { classes: [], faults: [{ line: 1, code: 'tooLong' }] }
   const found = new Map<string, ListedClass>()
   lines.forEach((cells, i) => {
     const line = i + 2

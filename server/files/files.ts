@@ -15,7 +15,7 @@ export type ListPreview = Readonly<{
 
 const PREVIEW_ROWS = 6
 /** More columns than this no list has. */
-const MOST_COLUMNS = 100
+const MAX_COLUMNS = 100
 
 /** What a chosen list looks like; refused where there is nothing below its headings. */
 export async function previewList({ path }: Upload): Promise<ListPreview | FileRefusal> {
@@ -23,7 +23,7 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
   const rows: (readonly string[])[] = []
   for await (const found of linesOf(path, format)) {
     if (found.outcome === 'faulty') break
-    rows.push(found.cells.slice(0, MOST_COLUMNS))
+    rows.push(found.cells.slice(0, MAX_COLUMNS))
     if (rows.length > PREVIEW_ROWS) break
   }
   const [headings, ...shown] = rows
@@ -36,7 +36,7 @@ const NAMING: readonly MemberColumn[] = ['name', 'firstName', 'lastName']
 
 /** The columns as somebody said they are; why they cannot be, where they cannot. */
 export function columnsFrom(said: unknown): ColumnMap | FileRefusal {
-  if (!Array.isArray(said) || said.length > MOST_COLUMNS) return 'noName'
+  if (!Array.isArray(said) || said.length > MAX_COLUMNS) return 'noName'
   const columns = said.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)
   if (!NAMING.some((column) => columns.includes(column))) return 'noName'
   const named = columns.filter((column) => column !== null)

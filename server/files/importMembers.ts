@@ -14,7 +14,7 @@ export type ColumnMap = readonly (MemberColumn | null)[]
 export type ImportAsked = Readonly<{ upload: Upload; format: ListFormat; columns: ColumnMap }>
 
 /** Faults told; more are counted. */
-export const MOST_FAULTS = 200
+export const MAX_FAULTS = 200
 /** After so many lines whoever asks for something else has a turn. */
 const TURN = 50
 
@@ -97,7 +97,7 @@ async function readAll(
   const faults: FileFault[] = []
   let [count, wanted] = [0, -1]
   const fault = (one: FileFault) => {
-    if (faults.length < MOST_FAULTS) faults.push(one)
+    if (faults.length < MAX_FAULTS) faults.push(one)
     count += 1
   }
   for await (const found of linesOf(upload.path, format)) {

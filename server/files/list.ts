@@ -11,7 +11,7 @@ export type ListFormat = Readonly<{ encoding: string; delimiter: string }>
 const DELIMITERS = [',', ';', '\t', '|'] as const
 const SAMPLE_LINES = 30
 /** No line of such a file is longer, letters. */
-const LONGEST_LINE = 20_000
+const MAX_LINE_LENGTH = 20_000
 
 /** Recognises the encoding from the first bytes and the separator from the first lines. */
 export async function recognizeList(path: string): Promise<ListFormat> {
@@ -62,7 +62,7 @@ export async function* linesOf(path: string, { encoding, delimiter }: ListFormat
     info: true,
     relax_column_count: true,
     skip_empty_lines: true,
-    max_record_size: LONGEST_LINE,
+    max_record_size: MAX_LINE_LENGTH,
   })
   const decoded = source.pipe(iconv.decodeStream(encoding) as unknown as PassThrough)
   source.on('error', (error) => parser.destroy(error))

@@ -7,7 +7,7 @@ import type { Scope } from '../accounts/scope'
 import { isId } from '../ids'
 
 /** Larger than this no studio is, bytes. */
-const LARGEST = 500_000_000
+const MAX_UPLOAD_BYTES = 500_000_000
 /** A file chosen and not brought in is thrown away after this. */
 const KEPT_MS = 2 * 3_600_000
 /** So much of its beginning tells what a file is. */
@@ -32,14 +32,14 @@ export async function keepUpload(
   await mkdir(folder, { recursive: true, mode: 0o700 })
   await removeOld(folder)
   if (!body) return { outcome: 'refused', why: 'empty' }
-  if (announced !== null && announced > LARGEST) return { outcome: 'refused', why: 'tooLarge' }
+  if (announced !== null && announced > MAX_UPLOAD_BYTES) return { outcome: 'refused', why: 'tooLarge' }
   const id = crypto.randomUUID()
   const path = join(folder, id)
   let bytes = 0
   const counted = new Transform({
     transform(chunk: Buffer, _, done) {
       bytes += chunk.length
-      done(bytes > LARGEST ? new TooLarge() : null, chunk)
+      done(bytes > MAX_UPLOAD_BYTES ? new TooLarge() : null, chunk)
     },
   })
   try {

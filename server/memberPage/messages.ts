@@ -16,7 +16,7 @@ export type MemberMessage = Readonly<{
 }>
 
 /** So many are shown of one member. */
-const MOST_SHOWN = 30
+const MAX_SHOWN = 30
 
 /**
  * Keeps what a member said from their page; the same id with the same content again changes nothing. `tooMany`: as much
@@ -62,7 +62,7 @@ export async function listMessages(db: DbExecutor, scope: Scope, memberId: strin
     .from(memberMessage)
     .where(and(eq(memberMessage.memberId, memberId), eq(memberMessage.studioId, scope.studioId)))
     .orderBy(desc(memberMessage.createdAt))
-    .limit(MOST_SHOWN)
+    .limit(MAX_SHOWN)
 }
 
 /** Says that a message was taken care of; of another studio, or handled before, nothing changes. */
@@ -78,7 +78,7 @@ export async function listHomeMeasures(
   db: DbExecutor,
   { studioId }: Pick<Scope, 'studioId'>,
   memberId: string,
-  limit = MOST_SHOWN,
+  limit = MAX_SHOWN,
 ): Promise<readonly Readonly<{ measures: HomeMeasures; at: Date }>[]> {
   const found = await db
     .select({ body: memberMessage.body, at: memberMessage.createdAt })

@@ -30,14 +30,14 @@ export async function replaceWords(tx: DbExecutor, scope: Scope, one: Named): Pr
 }
 
 /** Words typed beyond these narrow nothing more. */
-const MOST_WORDS = 6
+const MAX_WORDS = 6
 
 /**
  * The first members with a word that begins as typed, by that word and then by name; further words typed begin words of
  * the same name. Reads the index up to the last one found.
  */
 export async function findByWords(db: DbExecutor, scope: Scope, typed: string, limit: number): Promise<Named[]> {
-  const [first, ...rest] = wordsOf(typed).slice(0, MOST_WORDS)
+  const [first, ...rest] = wordsOf(typed).slice(0, MAX_WORDS)
   if (!first) return []
   const found = await db
     .select({ id: memberWord.memberId, name: memberWord.name })

@@ -38,7 +38,7 @@ const PERMISSION: Readonly<Record<OutboxOp, Permission>> = {
 /**
  * A device's clock may be wrong, and a device may lie in a bag for days: times are held within this span before now.
  */
-const LONGEST_AWAY_MS = 7 * 86_400_000
+const MAX_ENTRY_AGE_MS = 7 * 86_400_000
 
 /**
  * Takes one entry of a device's outbox. Sent again it changes nothing. A refusal is a value that says why; a throw is a
@@ -174,8 +174,8 @@ async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEnt
     }
     case 'addRoomCue': {
       const { id, op, classId, sign, cue, concerned } = entry
-      const listed = Array.isArray(concerned) && concerned.length <= MOST_CONCERNED && concerned.every(isId)
-      if (!isId(classId) || !listed || typeof cue !== 'string' || cue.length > MOST_CUE_LETTERS)
+      const listed = Array.isArray(concerned) && concerned.length <= MAX_CONCERNED && concerned.every(isId)
+      if (!isId(classId) || !listed || typeof cue !== 'string' || cue.length > MAX_CUE_LENGTH)
         return refused({ code: 'malformed' })
       if (typeof sign !== 'string' || !signNamed(sign)) return refused({ code: 'unknownSign' })
       const said = { classId, sign, cue, concerned }
@@ -185,18 +185,18 @@ async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEnt
   }
 }
 
-const MOST_CONCERNED = 200
-const MOST_CUE_LETTERS = 200
+const MAX_CONCERNED = 200
+const MAX_CUE_LENGTH = 200
 
 /** When something was seen: the device's clock, set right by what it said when it sent, within what can be. */
 function seenAt({ madeAtMs, sentAtMs }: OutboxEntry, now: Date): Date {
   const skew = Number.isFinite(sentAtMs) ? now.getTime() - sentAtMs! : 0
-  const off = Math.abs(skew) > CLOCK_RIGHT_MS ? skew : 0
+  const off = Math.abs(skew) > MAX_CLOCK_SKEW_MS ? skew : 0
   const made = Number.isFinite(madeAtMs) ? madeAtMs + off : now.getTime()
-  return new Date(Math.min(now.getTime(), Math.max(now.getTime() - LONGEST_AWAY_MS, made)))
+  return new Date(Math.min(now.getTime(), Math.max(now.getTime() - MAX_ENTRY_AGE_MS, made)))
 }
 /** Clocks that differ by less are the same: the network takes its time. */
-const CLOCK_RIGHT_MS = 5000
+const MAX_CLOCK_SKEW_MS = 5000
 
 function readNoteChange(change: unknown): NoteChange | null {
   if (typeof change !== 'object' || change === null) return null

@@ -20,7 +20,7 @@ export type FoundMember = Readonly<{
 }>
 
 /** So many are shown: a letter more finds the rest. */
-const MOST_FOUND = 8
+const MAX_FOUND = 8
 const DAY_MS = 86_400_000
 
 /** The first members by a word of their name, each with the numbers they keep. */
@@ -30,7 +30,7 @@ export async function findWithNumbers(
   typed: string,
   now = new Date(),
 ): Promise<FoundMember[]> {
-  const found = await findByWords(db, scope, typed, MOST_FOUND)
+  const found = await findByWords(db, scope, typed, MAX_FOUND)
   const entries = await currentEntries(
     db,
     scope,

@@ -18,7 +18,7 @@ export type ProposalResult =
   EntryResult | Readonly<{ outcome: 'refused'; say: string }> | Readonly<{ outcome: 'stale' }>
 
 /** Rows one translation takes; the latest count. */
-const MOST_ROWS = Math.min(200, HISTORY_ROWS)
+const MAX_ROWS = Math.min(200, HISTORY_ROWS)
 
 /**
  * Keeps a rider's numbers for another type as well, worked out here anew from the entry and what was read in its
@@ -37,7 +37,7 @@ export async function keepTranslation(
   const evidence = rows
     .map(({ row }) => row)
     .filter((row) => 'row' in validateRow(entry.type, row))
-    .slice(-MOST_ROWS)
+    .slice(-MAX_ROWS)
   const request: TranslateRequest = {
     from: { bikeType: entry.type, bike: entry.machineCalibration ?? {}, marks: entry.marks },
     to: { bikeType: target.bikeType },

@@ -17,11 +17,11 @@ import { HISTORY_ROWS } from './setups'
 import { validateRow } from './validateRow'
 
 /** So many riders' latest set-ups are learned from. */
-const MOST_RIDERS = 100
+const MAX_RIDERS = 100
 /** … as long as they have no more rows together than one answer of the core may cost. */
-const MOST_ROWS = 1200
+const MAX_ROWS = 1200
 /** So many of the studio's latest set-ups are looked through for looks beside an instrument. */
-const MOST_SETUPS = 300
+const MAX_SETUPS = 300
 
 /** The latest finished set-up of each rider that was checked in the saddle, on the bike it was made on. */
 export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<LearnRequest['setups']> {
@@ -32,7 +32,7 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .where(and(eq(member.studioId, scope.studioId), isNotNull(member.latestSetupId)))
     .orderBy(desc(setup.finishedAt))
-    .limit(MOST_RIDERS)
+    .limit(MAX_RIDERS)
   if (found.length === 0) return []
   const ids = found.map((f) => f.id)
   const rows = await standingRows(db, scope, ids)
@@ -42,7 +42,7 @@ export async function listCheckedSetups(db: DbExecutor, scope: Scope): Promise<L
       .filter((r) => r.setupId === id && 'row' in validateRow(type, r.row))
       .map((r) => r.row)
       .slice(-HISTORY_ROWS)
-    if (!own.some(isSaddleCheck) || total + own.length + 1 > MOST_ROWS) return []
+    if (!own.some(isSaddleCheck) || total + own.length + 1 > MAX_ROWS) return []
     total += own.length + 1
     return [{ bikeType: type, bike, evidence: own }]
   })
@@ -111,7 +111,7 @@ const RECENT_SETUPS = 50
 /** Earlier set-ups of each of those riders that were known then. */
 const EARLIER_SETUPS = 2
 /** A rider's set-ups looked through for these; whoever was set up more often than that lately has a shorter history. */
-const MOST_OF_THEIRS = 600
+const MAX_OF_THEIRS = 600
 
 /** The latest finished set-ups that were checked in the saddle, each with what was known of the rider before. */
 export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<SuggestionsRequest['setups']> {
@@ -137,7 +137,7 @@ export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<Su
     .innerJoin(bikeType, eq(bikeType.id, setup.typeId))
     .where(and(inArray(setup.memberId, members), isNotNull(setup.finishedAt)))
     .orderBy(desc(setup.finishedAt))
-    .limit(MOST_OF_THEIRS)
+    .limit(MAX_OF_THEIRS)
   const before = (one: (typeof recent)[number]) =>
     theirs.filter((s) => s.memberId === one.memberId && s.finishedAt! < one.finishedAt!).slice(0, EARLIER_SETUPS)
   const rows = await standingRows(db, scope, [...new Set([...recent, ...recent.flatMap(before)].map((s) => s.id))])
@@ -157,14 +157,14 @@ export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<Su
     }))
     const found = { ...asSeen(one), history }
     const rowsOf = found.evidence.length + 2 * history.reduce((sum, h) => sum + h.evidence.length, 0)
-    if (!found.evidence.some(isSaddleCheck) || total + rowsOf > MOST_RECENT_ROWS) return []
+    if (!found.evidence.some(isSaddleCheck) || total + rowsOf > MAX_RECENT_ROWS) return []
     total += rowsOf
     return [found]
   })
 }
 const DAY_MS = 86_400_000
 /** Together they have no more rows than one answer of the core may cost. */
-const MOST_RECENT_ROWS = 800
+const MAX_RECENT_ROWS = 800
 
 export type OwnEye = Readonly<{ pairs: EyePairs; knee: EyeError; plumb: EyeError }>
 
@@ -176,7 +176,7 @@ export async function ownEye(db: DbExecutor, scope: Scope): Promise<OwnEye> {
     .from(setup)
     .where(eq(setup.studioId, scope.studioId))
     .orderBy(desc(setup.startedAt))
-    .limit(MOST_SETUPS)
+    .limit(MAX_SETUPS)
   const rows =
     ids.length === 0
       ? []

@@ -18,7 +18,7 @@ import { validateRow } from './validateRow'
 /** Knees read longer ago tell of riders and machines as they were then. */
 const WITHIN_MS = 365 * 86_400_000
 /** So many of the latest set-ups are pooled. */
-const MOST_SETUPS = 1000
+const MAX_SETUPS = 1000
 /** Where the offset known of a machine has moved by less, its checks before and after are of one machine, mm. */
 const SAME_MACHINE_MM = 2
 
@@ -69,7 +69,7 @@ export async function machineChecks(
     .from(setup)
     .where(and(eq(setup.studioId, scope.studioId), gte(setup.finishedAt, new Date(now.getTime() - WITHIN_MS))))
     .orderBy(desc(setup.finishedAt))
-    .limit(MOST_SETUPS)
+    .limit(MAX_SETUPS)
   if (found.length === 0) return []
   // By themselves: beside each set-up a definition would weigh more than all else.
   const types = await db

@@ -38,7 +38,7 @@ const ACTIONS = readdirSync(join(process.cwd(), 'interface'))
       .map(([name, value]) => [`${folder} ${name}`, value as (...args: unknown[]) => Promise<unknown>] as const)
   })
 const PER_ACTION = 60
-const MOST_ARGUMENTS = 6
+const MAX_ARGUMENTS = 6
 
 const pick = <T>(rng: Rng, from: readonly T[]): T => from[Math.floor(rng.uniform() * from.length)]
 const KNOWN = [
@@ -121,7 +121,7 @@ test.each(ACTIONS)('%s answers whatever it is called with', async (name, action)
   for (let i = 0; i < PER_ACTION; i++) {
     // Half of them begin with what exists, so that they come past the first check, and end anywhere.
     const known = i % 2 === 0 ? [pick(rng, KNOWN), pick(rng, KNOWN)] : []
-    const more = Array.from({ length: Math.floor(rng.uniform() * MOST_ARGUMENTS) }, () => value(rng))
+    const more = Array.from({ length: Math.floor(rng.uniform() * MAX_ARGUMENTS) }, () => value(rng))
     const args = [...known.slice(0, Math.floor(rng.uniform() * 3)), ...more]
     const thrown = await action(...args).then(
       () => null,

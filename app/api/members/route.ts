@@ -4,14 +4,14 @@ import { database } from '@/server/db/connection'
 import { findWithNumbers } from '@/server/register/findWithNumbers'
 
 /** Longest text looked for; a name is never longer. */
-const LONGEST = 100
+const MAX_SEARCH_LENGTH = 100
 
 /** `GET /api/members?find=kes`: the first members with a word that begins so, and the numbers they keep. */
 export async function GET(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return Response.json({ members: [] }, { status: 401 })
   if (!can(person, 'seeNumbers')) return Response.json({ members: [] }, { status: 403 })
-  const typed = (new URL(request.url).searchParams.get('find') ?? '').slice(0, LONGEST)
+  const typed = (new URL(request.url).searchParams.get('find') ?? '').slice(0, MAX_SEARCH_LENGTH)
   const members = await findWithNumbers(database(), person, typed)
   return Response.json({ members }, { headers: { 'cache-control': 'no-store' } })
 }

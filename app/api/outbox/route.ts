@@ -6,7 +6,7 @@ import { deliver } from '@/server/outbox/deliver'
 import type { OutboxEntry } from '@/server/outbox/entry'
 
 /** Longest entry read, bytes: one row of evidence, one note. */
-const LONGEST = 20_000
+const MAX_BODY_LENGTH = 20_000
 
 /**
  * `POST /api/outbox`: one entry of a device's outbox. 200 kept, 422 refused with its reason in words, 401 signed out,
@@ -15,7 +15,7 @@ const LONGEST = 20_000
 export async function POST(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return Response.json({ outcome: 'signedOut' }, { status: 401 })
-  const read = await readJson(request, LONGEST)
+  const read = await readJson(request, MAX_BODY_LENGTH)
   if (read.outcome === 'refused')
     return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
   const entry = (read.body ?? {}) as OutboxEntry

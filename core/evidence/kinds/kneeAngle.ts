@@ -12,8 +12,8 @@ export const KNEE_READING_SD_DEG = {
   gauge: MEASUREMENT_SD.gaugeDeg,
 } as const
 
-const LEAST_DEG = -20
-const MOST_DEG = 90
+const MIN_DEG = -20
+const MAX_DEG = 90
 
 /**
  * What a typed knee angle means, degrees: the bend, or the angle between the bones (180 is straight) where no knee
@@ -22,9 +22,9 @@ const MOST_DEG = 90
 export function flexionMeant(
   typed: number,
 ): Readonly<{ outcome: 'bend' | 'betweenBones'; deg: number } | { outcome: 'impossible' }> {
-  if (typed >= LEAST_DEG && typed < MOST_DEG) return { outcome: 'bend', deg: typed }
+  if (typed >= MIN_DEG && typed < MAX_DEG) return { outcome: 'bend', deg: typed }
   const bend = 180 - typed
-  return bend >= LEAST_DEG && bend <= MOST_DEG ? { outcome: 'betweenBones', deg: bend } : { outcome: 'impossible' }
+  return bend >= MIN_DEG && bend <= MAX_DEG ? { outcome: 'betweenBones', deg: bend } : { outcome: 'impossible' }
 }
 
 /**
@@ -34,7 +34,7 @@ export function flexionMeant(
 export const kneeAngle = defineKind({
   kind: 'kneeAngle',
   fields: {
-    deg: between(LEAST_DEG, MOST_DEG),
+    deg: between(MIN_DEG, MAX_DEG),
     by: oneOf(['goniometer', 'photo', 'gauge']),
     foot: Type.Optional(oneOf(['ball', 'heel'])),
     moving: Type.Optional(Type.Boolean()),

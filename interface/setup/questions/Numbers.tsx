@@ -11,7 +11,7 @@ import styles from '../questions.module.css'
 import type { StepPanelProps } from '../stepPanelProps'
 
 /** A mark less likely to suit than this is asked about: slip, or on purpose? */
-const LEAST_CHANCE = 0.3
+const MIN_CHANCE = 0.3
 
 /** The numbers as they stand, beside each the marks the rider may try alone, and what of them is on purpose. */
 export function Numbers({ bikeType, shown, answer, set, finished, purpose, onAdd, onPurpose }: StepPanelProps) {
@@ -69,6 +69,6 @@ function isExtreme({ chances }: Recommendation, shown: StepPanelProps['shown']):
   return (['seatHeight', 'seatSlide'] as const).some((axis) => {
     const list = chances[axis] ?? []
     const at = list.findIndex(({ label }) => label === shown[axis])
-    return at >= 0 && (at === 0 || at === list.length - 1 || list[at].chance < LEAST_CHANCE)
+    return at >= 0 && (at === 0 || at === list.length - 1 || list[at].chance < MIN_CHANCE)
   })
 }

@@ -12,7 +12,7 @@ import type { SimulatedRider } from '../../../core/simulated/simulatedRider'
 import { aMarkExists, kneeHolds, OTHER_BIKE, plumbHolds, right, SAMPLES, TOLERANCE } from './inputs'
 import type { Stated } from './stated'
 
-const MOST_MOUNTS = 12
+const MAX_MOUNTS = 12
 
 export type Ended = Readonly<{
   dismounts: number
@@ -48,7 +48,7 @@ function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; 
     const move = moveMm(at)
     const up = nearestPosition(seatHeight.scale, height.mm + move.height)
     const along = nearestPosition(seatSlide.scale, slide.mm + move.slide)
-    if ((up.label === height.label && along.label === slide.label) || dismounts >= MOST_MOUNTS)
+    if ((up.label === height.label && along.label === slide.label) || dismounts >= MAX_MOUNTS)
       return endedAt(rider, { at, firstAt, dismounts })
     ;[height, slide] = [up, along]
   }
@@ -105,7 +105,7 @@ export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
         stated.start.push({ chance: said.chance, true: kneeHolds(rider, at) && plumbHolds(rider, at) })
     }
     const moved = next.moves.some((m) => m.from !== m.to)
-    if ((mounts > 0 && (next.kind === 'stop' || !moved)) || mounts > MOST_MOUNTS)
+    if ((mounts > 0 && (next.kind === 'stop' || !moved)) || mounts > MAX_MOUNTS)
       return endedAt(rider, { at, firstAt, dismounts: mounts - 1 }, stated)
     evidence.push(...look(rider, at))
   }

@@ -10,7 +10,7 @@ import { findUpload, onFile, removeUpload } from '@/server/files/uploads'
 import { progressResponse } from '@/server/http/progressStream'
 import { readJson } from '@/server/http/readJson'
 
-const LONGEST = 20_000
+const MAX_BODY_LENGTH = 20_000
 const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
   Response.json({ outcome: 'refused', say: FILE_REFUSAL_TEXT[why] }, { status })
 
@@ -24,7 +24,7 @@ export async function POST(request: Request, { params }: Asked): Promise<Respons
   const person = await currentUser()
   if (!person) return refused('notAllowed', 401)
   if (!can(person, 'manageStudio')) return refused('notAllowed', 403)
-  const read = await readJson(request, LONGEST)
+  const read = await readJson(request, MAX_BODY_LENGTH)
   if (read.outcome === 'refused')
     return Response.json({ outcome: 'refused', say: read.reason }, { status: read.status })
   const { id } = await params

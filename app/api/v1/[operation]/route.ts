@@ -5,7 +5,7 @@ import { compute } from '@/server/compute/pool'
 import { readJson } from '@/server/http/readJson'
 
 /** Longest request read, bytes; a set-up of five hundred rows is far below. */
-const LONGEST = 1_000_000
+const MAX_BODY_LENGTH = 1_000_000
 const STATUS = { badJson: 400, badRequest: 400, unknownOperation: 404, busy: 503 } as const
 
 /**
@@ -23,7 +23,7 @@ export async function POST(
     )
   const { operation } = await params
   if (!OPERATION_NAMES.includes(operation)) return Response.json(dispatch(operation, null), { status: 404 })
-  const read = await readJson(request, LONGEST)
+  const read = await readJson(request, MAX_BODY_LENGTH)
   if (read.outcome === 'refused') {
     return Response.json(
       errorResponse(read.status === 400 ? 'badJson' : 'badRequest', [{ pointer: '', reason: read.reason }]),

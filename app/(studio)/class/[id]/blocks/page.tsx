@@ -9,13 +9,13 @@ import { formatDate } from '@/server/studio/day'
 export const metadata: Metadata = { title: 'Plan of the class' }
 
 const AROUND_MS = 45 * 86_400_000
-const MOST = 12
+const MAX_OTHER_CLASSES = 12
 
 export default async function BlocksPage({ params }: { params: Promise<{ id: string }> }) {
   const { person, ofClass, info, studio } = await classPage((await params).id, 'seeNotes')
   const around = [-AROUND_MS, AROUND_MS].map((ms) => new Date(ofClass.startsAt.getTime() + ms))
   const classes = await listClasses(database(), person, around[0], around[1])
-  const others = classes.filter(({ id, blocks }) => id !== info.id && blocks !== null).slice(-MOST)
+  const others = classes.filter(({ id, blocks }) => id !== info.id && blocks !== null).slice(-MAX_OTHER_CLASSES)
   return (
     <BlocksView
       info={info}
