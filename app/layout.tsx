@@ -3,7 +3,7 @@ import '@/interface/shared/theme.css'
 import type { Metadata, Viewport } from 'next'
 import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
-import { Device } from '@/interface/shared/Device'
+import { DevicePreferences } from '@/interface/shared/DevicePreferences'
 
 export const metadata: Metadata = {
   title: { default: 'Yielding Saddle', template: '%s · Yielding Saddle' },
@@ -19,9 +19,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-light={light}>
       <body>
-        <Device light={light} lengths={lengths}>
+        <DevicePreferences light={light} lengths={lengths}>
           {children}
-        </Device>
+        </DevicePreferences>
       </body>
     </html>
   )

@@ -17,7 +17,7 @@ export function unitVector(deg: number): { x: number; y: number } {
 }
 
 /** `point` moved by a vector of millimetres. */
-export function translate(point: Point, xMm: number, yMm: number): Point {
+export function offsetPoint(point: Point, xMm: number, yMm: number): Point {
   return { xMm: point.xMm + xMm, yMm: point.yMm + yMm }
 }
 
@@ -69,5 +69,5 @@ export function intersectCircles(
   const uy = (to.yMm - from.yMm) / gap
   const leftIsIt = which === 'forward' ? -uy >= 0 : ux >= 0
   const across = (leftIsIt ? 1 : -1) * Math.sqrt(Math.max(0, fromMm * fromMm - along * along))
-  return { outcome: 'met', point: translate(from, along * ux - across * uy, along * uy + across * ux) }
+  return { outcome: 'met', point: offsetPoint(from, along * ux - across * uy, along * uy + across * ux) }
 }

@@ -76,7 +76,8 @@ function withoutUnused(css: string): string {
   const rules = new Set<string>()
   sheet.walkRules((rule) => {
     if (rule.parent?.type === 'atrule' && /keyframes/.test((rule.parent as postcss.AtRule).name)) return
-    const used = rule.selectors.filter((selector) => !UNUSED.test(selector))
+    // What a selector excludes does not have to exist.
+    const used = rule.selectors.filter((selector) => !UNUSED.test(selector.replaceAll(/:not\([^)]*\)/g, '')))
     if (used.length === 0) return void rule.remove()
     rule.selector = used.join(',')
     const text = (rule.parent?.type === 'atrule' ? (rule.parent as postcss.AtRule).params : '') + String(rule)

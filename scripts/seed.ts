@@ -12,7 +12,7 @@ import { LENGTHS } from '../core/calibration/readings'
 import type { Marks } from '../core/conventions'
 import type { Evidence } from '../core/evidence/registry'
 import { INSPECTION_ITEMS } from '../core/bike/inspection'
-import { recommend } from '../core/recommend/recommend'
+import { advise } from '../core/recommend/recommend'
 import { priorFor } from '../core/rider/prior'
 import { positionsOf } from '../core/scale/scale'
 import { hashPassword } from '../server/accounts/auth'
@@ -316,7 +316,7 @@ async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
     ...(withTape ? statureAndInseam(rider).map(rounded) : [crestAtMark(rider)]),
   ]
   for (let mounts = 0; mounts < 5; mounts++) {
-    const { next, marks } = recommend({ bikeType, bike: machine.machineCalibration, evidence })
+    const { next, marks } = advise({ bikeType, bike: machine.machineCalibration, evidence })
     const now: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
     evidence.push({ kind: 'set', at: now })
     if (next.kind === 'stop') break

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react'
-import { Components } from '@/interface/shared/Components'
+import { AntdProvider } from '@/interface/shared/AntdProvider'
 import { Frame } from '../Frame'
 
 export default function StudioLayout({ children }: { children: ReactNode }) {
   return (
-    <Components>
+    <AntdProvider>
       <Frame>{children}</Frame>
-    </Components>
+    </AntdProvider>
   )
 }

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
-import { Components } from '@/interface/shared/Components'
+import { AntdProvider } from '@/interface/shared/AntdProvider'
 
 export default function Layout({ children }: { children: ReactNode }) {
-  return <Components>{children}</Components>
+  return <AntdProvider>{children}</AntdProvider>
 }

@@ -1,5 +1,5 @@
 import { AXES, type AxisName, type Marks, type Point } from '../conventions'
-import { unitVector, translate } from '../geometry'
+import { unitVector, offsetPoint } from '../geometry'
 import { findPosition } from '../scale/scale'
 import { axisOf, type Bike, type BikeType } from './bike'
 
@@ -19,7 +19,7 @@ export type ContactPoints = Readonly<{ seat: Point; nose: Point; grip: Point; le
 export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positions: AxisPositions): ContactPoints {
   const seat = moved(bikeType.seatOrigin, ['seatHeight', 'seatSlide'])
   const grip = moved(bikeType.gripOrigin, ['barHeight', 'barSlide'])
-  const nose = translate(seat, bikeType.saddle.noseAheadMm, 0)
+  const nose = offsetPoint(seat, bikeType.saddle.noseAheadMm, 0)
   const lengths = {
     saddleHeightMm: Math.hypot(seat.xMm, seat.yMm),
     setbackMm: 0 - nose.xMm,
@@ -34,7 +34,7 @@ export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positi
       if (!axis) return point
       const u = unitVector(axis.directionDeg)
       const mm = (positions[name] ?? 0) + (bike?.offsetsMm?.[name] ?? 0)
-      return translate(point, u.x * mm, u.y * mm)
+      return offsetPoint(point, u.x * mm, u.y * mm)
     }, origin)
   }
 }

@@ -4,9 +4,9 @@ import type { Lengths } from '../bike/contactPoints'
 import type { AxisName, Label } from '../conventions'
 import { axisSdMm, maxPredictionSds } from './predictionError'
 import { fitRobust, fitTape, robustSdMm, type TapeFit } from './fitTape'
-import { straysOf, typeWith, type Stray } from './parameters'
+import { farFromPrior, typeWith, type PriorOutlier } from './parameters'
 import { LENGTHS, observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
-import { slipsThatExplain, type Slip } from './slips'
+import { slipsThatExplain, type TapeSlip } from './slips'
 import { outlierReason, type OutlierReason } from './outliers'
 
 /** A number left over: `reading` counts from 0, mm = read − fitted. */
@@ -27,9 +27,9 @@ export type Fitted = Readonly<{
   residues: readonly Residual[]
   suspects: readonly Outlier[]
   /** What came out farther from the guess than a careful guess strays. */
-  strays: readonly Stray[]
+  strays: readonly PriorOutlier[]
   /** Where something strayed: what all readings may have in common, if that explains it. */
-  slips: readonly Slip[]
+  slips: readonly TapeSlip[]
 }>
 
 /** What is kept of a fit with the version it made. */
@@ -41,7 +41,10 @@ export type TypeCalibration = Readonly<{
 }>
 
 export type Refused = Readonly<
-  { outcome: 'refused'; /** What all readings may have in common, if that explains it. */ slips?: readonly Slip[] } & (
+  {
+    outcome: 'refused'
+    /** What all readings may have in common, if that explains it. */ slips?: readonly TapeSlip[]
+  } & (
     | { reason: 'noReadings' }
     | { reason: 'tooFewMarks'; axis: AxisName; label: Label }
     | { reason: 'tooManySuspects'; count: number }
@@ -94,7 +97,7 @@ export function fitReadings(bikeType: BikeType, observed: readonly Observation[]
   const fit = fitTape(bikeType, observed, belongs.map(Number), robust.parameters)
   const fitted = typeWith(bikeType, fit.parameters)
   const residuals = observed.map(({ reading, length }, k) => ({ reading, length, mm: fit.residuals[k] }))
-  const strays = straysOf(bikeType, fit.parameters)
+  const strays = farFromPrior(bikeType, fit.parameters)
   const counted = fit.residuals.filter((_, k) => belongs[k])
   return {
     outcome: 'fitted',

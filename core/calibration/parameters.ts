@@ -46,7 +46,7 @@ export function priorWeights(bikeType: BikeType): Float64Array {
 }
 
 /** A part of the guess that the tape put farther off than a careful guess strays: signed, tape minus guess. */
-export type Stray =
+export type PriorOutlier =
   | Readonly<{ code: 'origin'; point: 'saddle' | 'grip'; xMm: number; yMm: number }>
   | Readonly<{ code: 'direction'; axis: AxisName; deg: number }>
   /** The marks' spacing came out as this share more (plus) or less. */
@@ -58,7 +58,7 @@ export type Stray =
 const STRAY_SDS = 3
 
 /** The parts that lie farther from the guess than a careful one strays. */
-export function straysOf(bikeType: BikeType, p: Parameters): Stray[] {
+export function farFromPrior(bikeType: BikeType, p: Parameters): PriorOutlier[] {
   const guess = initialParameters(bikeType)
   const axes = axesOf(bikeType)
   const far = (by: number, sd: number) => Math.abs(by) > STRAY_SDS * sd

@@ -6,7 +6,7 @@ import { GUESS, SETTINGS } from '../testing/tapeSettings'
 import { calibrationProgress } from './progress'
 import { calibrate } from './calibrate'
 import { LENGTHS, type TapeReading } from './readings'
-import type { Slip } from './slips'
+import type { TapeSlip } from './slips'
 
 const tapes = (
   truth: BikeType,
@@ -43,7 +43,7 @@ const reversed =
     }
   }
 
-const SLIPS: [string, (reading: TapeReading) => TapeReading, Slip][] = [
+const SLIPS: [string, (reading: TapeReading) => TapeReading, TapeSlip][] = [
   ['reach from the nose', changed('reachMm', (mm) => mm - 150), { code: 'reachFromNose' }],
   ['stack from the floor', changed('stackMm', (mm) => mm + 300), { code: 'stackFromFloor' }],
   ['saddle height from the pedal', changed('saddleHeightMm', (mm) => mm + 170), { code: 'heightFromPedal' }],

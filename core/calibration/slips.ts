@@ -2,11 +2,11 @@ import { axesOf, axisOf, type BikeType } from '../bike/bike'
 import type { AxisName, Label } from '../conventions'
 import { findPosition, positionsOf } from '../scale/scale'
 import { fitTape, inverseResidualWeights, TAPE_SD_MM, type TapeFit } from './fitTape'
-import { initialParameters, priorWeights, straysOf } from './parameters'
+import { initialParameters, priorWeights, farFromPrior } from './parameters'
 import { LENGTHS, type Observation, type TapeReading } from './readings'
 
 /** A way of measuring that is wrong in all readings alike, so that they go together and yet mislead. */
-export type Slip =
+export type TapeSlip =
   /**
    * Reach taken from the nose; stack from the floor; saddle height from the pedal at its lowest; setback's sign
    * turned.
@@ -28,8 +28,8 @@ const MAX_SLIPS = 3
  * The slips that together explain why readings do not go with the guess (a part strays far, or they do not go together
  * at all), or none. One at a time, the one that makes them likeliest; named only where nothing is left to explain.
  */
-export function slipsThatExplain(bikeType: BikeType, observed: readonly Observation[]): Slip[] {
-  const slips: Slip[] = []
+export function slipsThatExplain(bikeType: BikeType, observed: readonly Observation[]): TapeSlip[] {
+  const slips: TapeSlip[] = []
   let read = thinned(observed)
   let fit = roughFit(bikeType, read)
   while (slips.length < MAX_SLIPS) {
@@ -44,11 +44,11 @@ export function slipsThatExplain(bikeType: BikeType, observed: readonly Observat
     read = best.without
     fit = best.better
   }
-  return straysOf(bikeType, fit.parameters).length === 0 ? slips : []
+  return farFromPrior(bikeType, fit.parameters).length === 0 ? slips : []
 }
 
 /** The numbers as they would have been without the slip. */
-function withoutSlip(bikeType: BikeType, observed: readonly Observation[], slip: Slip): Observation[] {
+function withoutSlip(bikeType: BikeType, observed: readonly Observation[], slip: TapeSlip): Observation[] {
   if (slip.code === 'reversedLabels') {
     const turned = (label: Label | undefined) =>
       label === undefined ? undefined : opposite(bikeType, slip.axis, label)
@@ -58,7 +58,7 @@ function withoutSlip(bikeType: BikeType, observed: readonly Observation[], slip:
 }
 
 /** One length as it would have been without the slip, mm. */
-function lengthWithoutSlip(bikeType: BikeType, length: Observation['length'], mm: number, slip: Slip): number {
+function lengthWithoutSlip(bikeType: BikeType, length: Observation['length'], mm: number, slip: TapeSlip): number {
   switch (slip.code) {
     case 'reachFromNose':
       return length === 'reachMm' ? mm + bikeType.saddle.noseAheadMm : mm
@@ -87,7 +87,7 @@ function thinned(observed: readonly Observation[]): readonly Observation[] {
 }
 
 /** A reading as it would have been without the slip; a label that runs the other way is the type's matter, not its. */
-export function readingWithoutSlip(bikeType: BikeType, { marks, lengths }: TapeReading, slip: Slip): TapeReading {
+export function readingWithoutSlip(bikeType: BikeType, { marks, lengths }: TapeReading, slip: TapeSlip): TapeReading {
   const right = LENGTHS.flatMap((length) => {
     const mm = lengths[length]
     return mm === undefined ? [] : [[length, lengthWithoutSlip(bikeType, length, mm, slip)]]
@@ -95,7 +95,7 @@ export function readingWithoutSlip(bikeType: BikeType, { marks, lengths }: TapeR
   return { marks, lengths: Object.fromEntries(right) }
 }
 
-function slipsOf(bikeType: BikeType): Slip[] {
+function slipsOf(bikeType: BikeType): TapeSlip[] {
   const plain = ['reachFromNose', 'stackFromFloor', 'heightFromPedal', 'setbackSign', 'centimetres', 'inches'] as const
   const reversed = axesOf(bikeType).filter((axis) => positionsOf(axisOf(bikeType, axis)!.scale).length > 1)
   return [...plain.map((code) => ({ code })), ...reversed.map((axis) => ({ code: 'reversedLabels' as const, axis }))]

@@ -35,7 +35,7 @@ export const WITHOUT_SIDE: readonly ComplaintName[] = [
 ]
 
 /** What a red flag tapped on the floor says already of the complaint it is; where it is felt is asked for. */
-export const SAID_BY_FLAG: Readonly<
+export const COMPLAINT_OF_RED_FLAG: Readonly<
   Record<
     RedFlag,
     Readonly<{ what?: ComplaintName; lasts?: true; quality?: readonly Quality[]; health?: readonly Health[] }>

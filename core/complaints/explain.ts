@@ -10,10 +10,10 @@ import type { Complaint, ExplainRequest, Finding } from './request'
 import {
   causeWeights,
   leadingCauseWith,
-  signOf,
+  observedSignOf,
   weighCauses,
   type Asked as Weighing,
-  type Spoken,
+  type AppliedRule,
   type Weighed,
 } from './weigh'
 import { plumbWindowMm } from './windows'
@@ -193,7 +193,7 @@ function cueFor(causes: readonly Weighed[]): string | null {
   const seen = causes
     .filter(({ weight }) => weight >= TELLING_SHARE)
     .flatMap((one) => one.for)
-    .flatMap(({ finding }) => (finding?.kind === 'seen' ? [signOf(finding)] : []))
+    .flatMap(({ finding }) => (finding?.kind === 'seen' ? [observedSignOf(finding)] : []))
     .filter((sign) => sign !== undefined)
     .toSorted((a, b) => REGIONS.indexOf(a.region) - REGIONS.indexOf(b.region))
   return seen.at(0)?.cue ?? causeRow(causes[0].cause).cue
@@ -277,13 +277,13 @@ function oppositeWishes(asked: Asked): Conflict[] {
       if (other.what === one.what) return []
       const pair = one.causes
         .flatMap((a) => other.causes.map((b) => [a, b] as const))
-        .find(([a, b]) => areOpposite(a, b) && !one.causes.includes(b) && !other.causes.includes(a))
+        .find(([a, b]) => pullOppositeWays(a, b) && !one.causes.includes(b) && !other.causes.includes(a))
       return pair ? [{ kind: 'oppositeWishes', complaints: [one.what, other.what], causes: pair }] : []
     }),
   )
 }
 
-function areOpposite(a: Cause, b: Cause): boolean {
+function pullOppositeWays(a: Cause, b: Cause): boolean {
   const [one, other] = [causeRow(a).change, causeRow(b).change]
   return one !== null && other !== null && one.axis === other.axis && one.direction !== other.direction
 }
@@ -302,4 +302,4 @@ function contradictions(causes: readonly Weighed[]): Conflict[] {
   return [...found.values()]
 }
 
-const isWeaker = ({ less }: Spoken): boolean => less !== null
+const isWeaker = ({ less }: AppliedRule): boolean => less !== null

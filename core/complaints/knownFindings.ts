@@ -10,7 +10,9 @@ const DRIFT_FROM = { kneeAngle: 8, plumb: 25 } as const
 const BARS_SEEN = ['elbows', 'reachFeel', 'clearance', 'trunkAngle', 'forearmGauge'] as const
 const HEIGHT_SEEN = ['rocking', 'heelCheck', 'footPitch', 'kneeByEye'] as const
 /** Which findings a change makes old. */
-export const AGES: Readonly<Record<Extract<Finding, { kind: 'changed' }>['what'], readonly Finding['kind'][]>> = {
+export const INVALIDATED_BY_CHANGE: Readonly<
+  Record<Extract<Finding, { kind: 'changed' }>['what'], readonly Finding['kind'][]>
+> = {
   numbers: ['kneeAngle', 'plumb', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
   bike: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', 'barsAgainstSaddle', ...BARS_SEEN, ...HEIGHT_SEEN],
   saddle: ['kneeAngle', 'plumb', 'tilt', 'saddleLine', ...HEIGHT_SEEN],
@@ -46,7 +48,10 @@ export const isOfOtherType = (finding: Known): boolean => 'otherType' in finding
 export function prepareFindings(findings: readonly Finding[]): KnownFindings {
   const changes = findings.filter((one) => one.kind === 'changed')
   const changedAfter = (finding: Known): boolean =>
-    changes.some(({ what, daysAgo }) => (AGES[what] as string[]).includes(finding.kind) && daysOf(finding) > daysAgo)
+    changes.some(
+      ({ what, daysAgo }) =>
+        (INVALIDATED_BY_CHANGE[what] as string[]).includes(finding.kind) && daysOf(finding) > daysAgo,
+    )
   const byKind = new Map<string, Finding[]>()
   for (const finding of findings) byKind.set(keyOf(finding), [...(byKind.get(keyOf(finding)) ?? []), finding])
   const known = new Map<string, Prepared[]>()

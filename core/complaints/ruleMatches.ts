@@ -3,7 +3,7 @@ import type { Drift, Known } from './knownFindings'
 import type { Complaint, Finding } from './request'
 import { barsWindowMm, offWindow, plumbWindowMm, tiltOutcome, type WindowContext } from './windows'
 
-export const areOpposite = (a: string | undefined, b: string | undefined): boolean =>
+export const areOppositeSides = (a: string | undefined, b: string | undefined): boolean =>
   (a === 'left' && b === 'right') || (a === 'right' && b === 'left')
 
 /** Whether a finding of the rule's kind, and of its sign, is what the rule is about. */
@@ -77,7 +77,7 @@ export function matches(when: When, found: Known, complaint: Complaint, asked: W
     }
     case 'seen': {
       const { side } = finding as Extract<Finding, { kind: 'seen' }>
-      return when.side === undefined || areOpposite(side, complaint.side)
+      return when.side === undefined || areOppositeSides(side, complaint.side)
     }
     default:
       return false

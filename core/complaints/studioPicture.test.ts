@@ -1,6 +1,6 @@
 import { simulateStudio } from '../simulated/simulatedStudio'
 import { SIGNS } from '../watch/signs'
-import { oneSidedBikes, tellingCues, type RideRecord } from './studioPicture'
+import { oneSidedBikes, significantCues, type RideRecord } from './studioPicture'
 
 const signs = SIGNS.slice(0, 8).map(({ sign }) => sign)
 const STUDIO = { riders: 200, weeks: 20, bikes: 24, signs }
@@ -13,7 +13,7 @@ test('200 riders over 20 weeks: a saddle turned by 4 mm and a cue that works twi
       turned: { bikeId: 'bike-7', mm: 4, side: 'left' },
       better: { sign: signs[3], times: 2 },
     })
-    return [oneSidedBikes(rides)[0], tellingCues(cues)[0]]
+    return [oneSidedBikes(rides)[0], significantCues(cues)[0]]
   })
   for (const [bike, cue] of found) {
     expect(bike).toMatchObject({ bikeId: 'bike-7', side: 'left' })
@@ -24,7 +24,7 @@ test('200 riders over 20 weeks: a saddle turned by 4 mm and a cue that works twi
 test('without them nothing is found in nine of ten studios', () => {
   const quiet = SEEDS.filter((seed) => {
     const { rides, cues } = simulateStudio(100 + seed, STUDIO)
-    return oneSidedBikes(rides).length === 0 && tellingCues(cues).length === 0
+    return oneSidedBikes(rides).length === 0 && significantCues(cues).length === 0
   })
   expect(quiet.length).toBeGreaterThanOrEqual(9)
 })

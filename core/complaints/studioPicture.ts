@@ -21,7 +21,7 @@ export type OneSidedBike = Readonly<{
 }>
 
 /** A cue that holds more, or less, often than all others together; the interval is that of the difference. */
-export type TellingCue = Readonly<{
+export type SignificantCue = Readonly<{
   sign: string
   holds: 'more' | 'less'
   own: Count
@@ -94,7 +94,7 @@ const binomialTail = ({ changed, of }: Count, share: number): number =>
  * Cues that hold more or less often than all others together: a rider's first look at a cue counts, Newcombe's interval
  * of the difference, corrected for the number of cues (Bonferroni).
  */
-export function tellingCues(cues: readonly CueRecord[]): TellingCue[] {
+export function significantCues(cues: readonly CueRecord[]): SignificantCue[] {
   const first = new Map<string, CueRecord>()
   for (const cue of cues) if (!first.has(`${cue.memberId} ${cue.sign}`)) first.set(`${cue.memberId} ${cue.sign}`, cue)
   const looks = [...first.values()]
@@ -105,7 +105,7 @@ export function tellingCues(cues: readonly CueRecord[]): TellingCue[] {
     return { changed: own.filter(({ held }) => held).length, of: own.length }
   }
   return signs
-    .map((sign): TellingCue => {
+    .map((sign): SignificantCue => {
       const [own, others] = [countOf((look) => look.sign === sign), countOf((look) => look.sign !== sign)]
       const between = shareDifference(own, others, z)
       return { sign, own, others, ...between, holds: between.difference > 0 ? 'more' : 'less' }

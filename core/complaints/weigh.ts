@@ -10,8 +10,15 @@ import {
   type FindingRule,
 } from './causeTable'
 import type { Complaint, ExplainRequest, Finding } from './request'
-import { AGES, isOfOtherType, withMeasurement, type Known, type KnownFindings, type Prepared } from './knownFindings'
-import { areOpposite, matches } from './ruleMatches'
+import {
+  INVALIDATED_BY_CHANGE,
+  isOfOtherType,
+  withMeasurement,
+  type Known,
+  type KnownFindings,
+  type Prepared,
+} from './knownFindings'
+import { areOppositeSides, matches } from './ruleMatches'
 import { seenSign } from './seenSign'
 import { offWindow, plumbWindowMm } from './windows'
 
@@ -34,7 +41,7 @@ const NOT_BORNE_OUT_COUNTS = 0.25
 const MAX_RELEASED_FACTOR = FINDING_FACTOR.strong
 
 /** A rule that speaks: how far it counts (0–1), by which finding, and why it counts less. */
-export type Spoken = Readonly<{
+export type AppliedRule = Readonly<{
   rule: FindingRule
   counts: number
   /** How far it would count had nothing been changed since. */
@@ -51,8 +58,8 @@ export type Weighed = Readonly<{
   /** Share of all causes, 0–1; weights add to 1. */
   weight: number
   /** Rules for and against it, the strongest first. */
-  for: readonly Spoken[]
-  against: readonly Spoken[]
+  for: readonly AppliedRule[]
+  against: readonly AppliedRule[]
 }>
 
 export type Asked = Pick<ExplainRequest, 'complaints' | 'experience' | 'health'> &
@@ -72,7 +79,7 @@ export type Asked = Pick<ExplainRequest, 'complaints' | 'experience' | 'health'>
 export function weighCauses(asked: Asked): Weighed[] {
   const { perComplaint, weights } = weigh(asked)
   // Causes of the same complaints have heard the same rules.
-  const heard = new Map<string, Spoken[]>()
+  const heard = new Map<string, AppliedRule[]>()
   return [...weights]
     .map(([cause, weight]): Weighed => {
       const of = perComplaint.filter((one) => one.weights.has(cause))
@@ -95,12 +102,12 @@ export function weighCauses(asked: Asked): Weighed[] {
  */
 export function leadingCauseWith(asked: Asked): (measured: Finding) => Cause | null {
   const complaints = answerable(asked)
-  const heard = complaints.map((complaint) => spokenRules(complaint, asked))
+  const heard = complaints.map((complaint) => applicableRules(complaint, asked))
   return (measured) => {
     const known = withMeasurement(asked.known, measured)
     const { weights } = weigh(asked, (complaint, i) => [
       ...heard[i].filter(({ rule }) => rule.when.kind !== measured.kind),
-      ...spokenRules(complaint, { ...asked, known }, RULES_ABOUT.get(measured.kind) ?? []),
+      ...applicableRules(complaint, { ...asked, known }, RULES_ABOUT.get(measured.kind) ?? []),
     ])
     let leading: Cause | null = null
     let most = 0
@@ -126,7 +133,7 @@ const answerable = ({ complaints }: Asked): Complaint[] =>
 
 function weigh(
   asked: Asked,
-  hear: (complaint: Complaint, i: number) => Spoken[] = (complaint) => spokenRules(complaint, asked),
+  hear: (complaint: Complaint, i: number) => AppliedRule[] = (complaint) => applicableRules(complaint, asked),
 ) {
   const complaints = answerable(asked)
   const perComplaint = complaints.map((complaint, i) => weighOne(complaint, complaints, asked, hear(complaint, i)))
@@ -152,7 +159,7 @@ function sharesOf(complaints: readonly Complaint[]): readonly number[] {
   return sizes.map((size) => size / total)
 }
 
-function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked, spoken: readonly Spoken[]) {
+function weighOne(complaint: Complaint, all: readonly Complaint[], asked: Asked, spoken: readonly AppliedRule[]) {
   const others = [...new Set(all.map(({ what }) => what))].filter((what) => what !== complaint.what)
   const odds = complaintRow(complaint.what).causes.map(({ cause, suspicion }) => {
     const shared = others.filter((what) => explains(what, cause)).length
@@ -178,13 +185,13 @@ const explains = (what: Complaint['what'], cause: Cause): boolean =>
 const TOLD = { counts: 1, unagedCounts: 1, times: 1, finding: undefined, less: null } as const
 
 /** Every rule that speaks of a complaint, once each, by the finding that counts most. */
-function spokenRules(
+function applicableRules(
   complaint: Complaint,
   asked: Asked,
   rules: readonly FindingRule[] = CAUSE_TABLE.findings,
-): Spoken[] {
+): AppliedRule[] {
   const { known, experience } = asked
-  return rules.flatMap((rule): Spoken[] => {
+  return rules.flatMap((rule): AppliedRule[] => {
     const { when } = rule
     if (when.kind === 'complaint') {
       const says =
@@ -194,7 +201,7 @@ function spokenRules(
       return says ? [{ rule, ...TOLD }] : []
     }
     if (when.kind === 'experience') return when.is === experience ? [{ rule, ...TOLD }] : []
-    let best: Omit<Spoken, 'rule' | 'times' | 'unagedCounts'> | null = null
+    let best: Omit<AppliedRule, 'rule' | 'times' | 'unagedCounts'> | null = null
     let unagedCounts = 0
     let times = 0
     for (const one of known.get(when.kind === 'seen' ? `seen ${when.sign}` : when.kind) ?? []) {
@@ -214,12 +221,12 @@ function reliability(
   { finding, isOld, measured }: Prepared,
   complaint: Complaint,
   school: School,
-): Pick<Spoken, 'counts' | 'unagedCounts' | 'less'> {
+): Pick<AppliedRule, 'counts' | 'unagedCounts' | 'less'> {
   let unagedCounts = 1
-  let less: Spoken['less'] = null
+  let less: AppliedRule['less'] = null
   if (finding.kind === 'seen') {
     const opposite = 'side' in rule.when
-    if (!opposite && areOpposite(finding.side, complaint.side)) {
+    if (!opposite && areOppositeSides(finding.side, complaint.side)) {
       unagedCounts *= OTHER_SIDE_COUNTS
       less = 'otherSide'
     }
@@ -252,21 +259,21 @@ function bearsOut({ reading, way }: NonNullable<Prepared['measured']>, school: S
   return Math.sign(off) === way
 }
 
-const isOfBike = ({ kind }: Known): boolean => (AGES.bike as string[]).includes(kind)
+const isOfBike = ({ kind }: Known): boolean => (INVALIDATED_BY_CHANGE.bike as string[]).includes(kind)
 
 /** A rule heard for two complaints is told once, where it counts most. */
-function uniqueRules(spoken: readonly Spoken[]): Spoken[] {
-  const byRule = new Map<string, Spoken>()
+function uniqueRules(spoken: readonly AppliedRule[]): AppliedRule[] {
+  const byRule = new Map<string, AppliedRule>()
   for (const one of spoken) {
     const known = byRule.get(one.rule.rule)
     if (!known || known.counts < one.counts) byRule.set(one.rule.rule, one)
   }
-  const power = ({ rule, counts }: Spoken) => counts * Math.log(FINDING_FACTOR[rule.strength])
+  const power = ({ rule, counts }: AppliedRule) => counts * Math.log(FINDING_FACTOR[rule.strength])
   return [...byRule.values()].toSorted((a, b) => power(b) - power(a) || (a.rule.rule < b.rule.rule ? -1 : 1))
 }
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
 
 /** The sign a note of the class names, for what is said of it. */
-export const signOf = (finding: Extract<Finding, { kind: 'seen' }>) =>
+export const observedSignOf = (finding: Extract<Finding, { kind: 'seen' }>) =>
   signNamed(seenSign(finding.region, finding.what)?.sign ?? '')

@@ -6,7 +6,7 @@ import type { ReadingContext } from './defineKind'
 export type Side = 'left' | 'right'
 
 /** Sign of half the difference of left and right, on the side looked at; without a side, the mean of both. */
-const signOf = (side: Side | undefined): number => (side === 'left' ? 1 : side === 'right' ? -1 : 0)
+const sideSign = (side: Side | undefined): number => (side === 'left' ? 1 : side === 'right' ? -1 : 0)
 
 /**
  * Knee flexion at the bottom of the stroke on the side looked at, degrees, with the ball of the foot or the heel on the
@@ -17,7 +17,7 @@ export function flexionOf(
   { contact, footing }: ReadingContext,
   foot: 'ball' | 'heel' = 'ball',
 ): Quantity {
-  const sign = signOf(side)
+  const sign = sideSign(side)
   const flexionDeg = foot === 'heel' ? heelFlexionDeg : bottomFlexionDeg
   return (particles) => {
     const legs = particles.legsOn(footing)

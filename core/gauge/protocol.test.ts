@@ -1,4 +1,4 @@
-import { gaugeAfter, NO_GAUGE, parseGaugeEvent, takenFrom, type GaugeAction, type GaugeState } from './protocol'
+import { gaugeAfter, NO_GAUGE, parseGaugeEvent, meanReading, type GaugeAction, type GaugeState } from './protocol'
 
 const reading = (deg: number, more: object = {}): GaugeAction => ({
   kind: 'reading',
@@ -34,8 +34,8 @@ test('a line is read as documented, and nothing else is', () => {
 test('three holds give mean and spread; the middle of a hold counts, not its outlier', () => {
   const state = after(reading(30), ...hold(30, 31, 30.5), ...hold(32, 32, 32), ...hold(31, 31, 33.5))
   expect(state.takes).toEqual([30.5, 32, 31])
-  expect(takenFrom(state)!.deg).toBeCloseTo(31.2, 6)
-  expect(takenFrom(state)!.sd).toBeCloseTo(0.76, 2)
+  expect(meanReading(state)!.deg).toBeCloseTo(31.2, 6)
+  expect(meanReading(state)!.sd).toBeCloseTo(0.76, 2)
 })
 
 test('a hold too short, or of a leg that moves, is refused and loses nothing', () => {

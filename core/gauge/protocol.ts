@@ -41,7 +41,7 @@ export const NO_GAUGE: GaugeState = { signal: 'none', last: null, held: null, ta
 const MIN_READINGS = 3
 const MAX_SD_DEG = 4
 /** So many holds give mean and spread. */
-export const TAKES = 3
+export const SAMPLES = 3
 
 export type GaugeAction = GaugeEvent | Readonly<{ kind: 'hold' | 'release' | 'gone' | 'forget' }>
 
@@ -73,11 +73,11 @@ function released(state: GaugeState): GaugeState {
   if (sorted.length < MIN_READINGS) return { ...state, held: null, refused: 'short' }
   if (sorted[sorted.length - 1] - sorted[0] > MAX_SD_DEG) return { ...state, held: null, refused: 'moving' }
   const middle = (sorted[Math.floor((sorted.length - 1) / 2)] + sorted[Math.ceil((sorted.length - 1) / 2)]) / 2
-  return { ...state, held: null, refused: null, takes: [...state.takes, middle].slice(-TAKES) }
+  return { ...state, held: null, refused: null, takes: [...state.takes, middle].slice(-SAMPLES) }
 }
 
 /** Mean and spread of what was taken; null before the first. */
-export function takenFrom({ takes }: GaugeState): Readonly<{ deg: number; sd: number }> | null {
+export function meanReading({ takes }: GaugeState): Readonly<{ deg: number; sd: number }> | null {
   if (takes.length === 0) return null
   const deg = takes.reduce((a, b) => a + b, 0) / takes.length
   const sd = takes.length < 2 ? 0 : Math.sqrt(takes.reduce((s, t) => s + (t - deg) ** 2, 0) / (takes.length - 1))

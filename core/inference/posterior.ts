@@ -60,7 +60,7 @@ export function samplePosterior(
  * What a posterior knows of the rider as a person, for another set-up on another bike: the scores of the body, without
  * those of where this bike's saddle stood.
  */
-export function knownFrom({ known }: ModelInputs, { drawn, weights }: Posterior): NormalScores {
+export function carryOverPrior({ known }: ModelInputs, { drawn, weights }: Posterior): NormalScores {
   const scores = known ? drawFrom(known, drawn, weights.length) : drawn
   return withIndependent(fitNormalScores(scores, weights), SHIFT_SCORES)
 }

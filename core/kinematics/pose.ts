@@ -1,5 +1,5 @@
 import type { Point } from '../conventions'
-import { angleAtDeg, degrees, unitVector, intersectCircles, radians, translate, spanMm } from '../geometry'
+import { angleAtDeg, degrees, unitVector, intersectCircles, radians, offsetPoint, spanMm } from '../geometry'
 import { between, closed, positiveMm, type Plain } from '../schema'
 import { footPitchSchema, pitchAtDeg } from './footPitch'
 
@@ -71,14 +71,14 @@ export function pedalToAnkle(behindMm: number, aboveMm: number, pitchDeg: number
  * (or cannot fold enough), the outcome is `unreachable` with the millimetres that are missing.
  */
 export function poseAt(rider: Rider, contact: Contact, crank: Crank, crankDeg: number): Pose {
-  const hip = translate(contact.seat, 0, rider.hipAboveSeatMm)
+  const hip = offsetPoint(contact.seat, 0, rider.hipAboveSeatMm)
   const pedal = pedalAt(crank.crankMm, crankDeg)
   const foot = pedalToAnkle(
     rider.ankleToBallMm,
     rider.ankleHeightMm + rider.soleMm + crank.pedalSurfaceMm,
     pitchAtDeg(rider.footPitchDeg, crankDeg),
   )
-  const ankle = translate(pedal, foot.xMm, foot.yMm)
+  const ankle = offsetPoint(pedal, foot.xMm, foot.yMm)
   const knee = intersectCircles(hip, rider.thighMm, ankle, rider.shankMm, 'forward')
   if (knee.outcome === 'unreachable')
     return { crankDeg, outcome: 'unreachable', limb: 'leg', missingMm: knee.missingMm }

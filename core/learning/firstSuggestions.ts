@@ -1,5 +1,5 @@
 import { isSaddleCheck } from '../evidence/evidence'
-import { recommend } from '../recommend/recommend'
+import { advise } from '../recommend/recommend'
 import type { EarlierSetup } from '../recommend/riderHistory'
 import type { Prior } from '../rider/prior'
 import type { School } from '../school/school'
@@ -23,7 +23,7 @@ export function firstSuggestion(setup: CheckedSetup, { school, prior }: Asked, s
   const firstLook = evidence.findIndex(isSaddleCheck)
   const known = evidence.slice(0, firstLook < 0 ? evidence.length : firstLook).filter(({ kind }) => kind !== 'set')
   const ask = (rows: CheckedSetup['evidence'], from: number) =>
-    recommend({ ...where, school, prior, evidence: rows, seed: from, samples: SAMPLES })
+    advise({ ...where, school, prior, evidence: rows, seed: from, samples: SAMPLES })
   const first = ask(known, seed)
   const { seatHeight, seatSlide } = first.marks
   // Another seed: the two share no error of sampling.

@@ -7,7 +7,7 @@ import { createRng, normalCdf } from '../rng'
 import { positionsOf } from '../scale/scale'
 import { drawRider, inAnotherSetup, POPULATIONS } from '../simulated/simulatedRider'
 import { heightByKnee, kneeByWord } from './machineChecks'
-import { NAMED_FROM, poolResiduals, type MachineCheck } from './machineResiduals'
+import { REPORT_PROBABILITY, poolResiduals, type MachineCheck } from './machineResiduals'
 
 const bikeType = TYPES.sorrel
 const at = { seatHeight: '7', seatSlide: 'C' }
@@ -108,7 +108,7 @@ test('riders of the whole model name the two machines of twelve that are off, no
   let [both, innocents, covered, intervals] = [0, 0, 0, 0]
   for (let seed = 101; seed <= 120; seed++) {
     const { truth, found } = studio(seed, 12)
-    const named = found.filter(({ offChance }) => offChance >= NAMED_FROM).map(({ machine }) => machine)
+    const named = found.filter(({ offChance }) => offChance >= REPORT_PROBABILITY).map(({ machine }) => machine)
     both += named.includes('bike 3') && named.includes('bike 8') ? 1 : 0
     innocents += named.filter((machine) => machine !== 'bike 3' && machine !== 'bike 8').length
     for (const { machine, fromMm, toMm } of found) {
@@ -127,7 +127,7 @@ test('each on six of the twelve, the one that is off most is always named and bo
   let [both, one] = [0, 0]
   for (let seed = 121; seed <= 140; seed++) {
     const { found } = studio(seed, 6)
-    const isNamed = (machine: string) => found.find((f) => f.machine === machine)!.offChance >= NAMED_FROM
+    const isNamed = (machine: string) => found.find((f) => f.machine === machine)!.offChance >= REPORT_PROBABILITY
     both += isNamed('bike 3') && isNamed('bike 8') ? 1 : 0
     one += isNamed('bike 8') ? 1 : 0
   }
@@ -146,7 +146,7 @@ test('an eye that strays and looks at some machines only makes none of them stan
       eye: m < 3 ? 'one' : 'other',
     })),
   )
-  expect(poolResiduals(checks).filter(({ offChance }) => offChance >= NAMED_FROM)).toEqual([])
+  expect(poolResiduals(checks).filter(({ offChance }) => offChance >= REPORT_PROBABILITY)).toEqual([])
   const unsaid = checks.map(({ machine, rider, heightMm, sdMm }) => ({ machine, rider, heightMm, sdMm }))
-  expect(poolResiduals(unsaid).some(({ offChance }) => offChance >= NAMED_FROM)).toBe(true)
+  expect(poolResiduals(unsaid).some(({ offChance }) => offChance >= REPORT_PROBABILITY)).toBe(true)
 })

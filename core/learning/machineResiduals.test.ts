@@ -1,5 +1,5 @@
 import { createRng } from '../rng'
-import { NAMED_FROM, poolResiduals, type MachineCheck } from './machineResiduals'
+import { REPORT_PROBABILITY, poolResiduals, type MachineCheck } from './machineResiduals'
 
 const MACHINES = Array.from({ length: 12 }, (_, m) => `bike ${String(m + 1).padStart(2, '0')}`)
 /** Two machines stand low by 8 and 12 mm, the others as machines of a type do. */
@@ -26,7 +26,7 @@ test('of twelve machines the two that are off are named in twenty runs, no innoc
   for (let run = 1; run <= 20; run++) {
     const { truth, checks } = simulated(run)
     const found = poolResiduals(checks, run)
-    const named = found.filter(({ offChance }) => offChance >= NAMED_FROM).map(({ machine }) => machine)
+    const named = found.filter(({ offChance }) => offChance >= REPORT_PROBABILITY).map(({ machine }) => machine)
     both += named.includes('bike 04') && named.includes('bike 09') ? 1 : 0
     innocents += named.filter((machine) => machine !== 'bike 04' && machine !== 'bike 09').length
     for (const { machine, fromMm, toMm } of found) {
@@ -55,6 +55,6 @@ test('one machine that is right for everybody higher by its marks stands low, an
   const b = poolResiduals(checks).find(({ machine }) => machine === 'b')!
   expect(b.mm).toBeLessThan(-7)
   expect(b.riders).toBe(30)
-  expect(b.offChance).toBeGreaterThan(NAMED_FROM)
+  expect(b.offChance).toBeGreaterThan(REPORT_PROBABILITY)
   expect(poolResiduals(checks)).toEqual(poolResiduals(checks))
 })

@@ -34,7 +34,7 @@ const HABIT_SD_MM = 3.5
 const TYPE_SD_MM = 4
 const EYE_SD_MM = 8
 /** A machine off by as likely as this is named to the manager. */
-export const NAMED_FROM = 0.8
+export const REPORT_PROBABILITY = 0.8
 
 const SWEEPS = 3000
 const BURN_IN = 500

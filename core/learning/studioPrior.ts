@@ -1,6 +1,6 @@
 import { EigenvalueDecomposition, Matrix, solve } from 'ml-matrix'
 import type { NormalScores } from '../inference/normalScores'
-import { knownFromHistory, type EarlierSetup } from '../recommend/riderHistory'
+import { priorFromHistory, type EarlierSetup } from '../recommend/riderHistory'
 import { PRIOR_PARTS, priorFor, priorVectorOf, type Prior, type PriorPart } from '../rider/prior'
 import type { School } from '../school/school'
 
@@ -23,7 +23,7 @@ export type StudioPrior = Readonly<{
 /** What one finished set-up knows of its rider, before which nothing but the published proportions was known. */
 export function riderScores(setup: Omit<EarlierSetup, 'agoDays'>, school: School, seed = 1): NormalScores {
   const prior = priorVectorOf(priorFor(school.foot))
-  return knownFromHistory({ history: [{ ...setup, agoDays: 0 }], school, prior, seed })!
+  return priorFromHistory({ history: [{ ...setup, agoDays: 0 }], school, prior, seed })!
 }
 
 /**
@@ -37,7 +37,7 @@ export function studioPrior(riders: readonly NormalScores[], school: School): St
   const parts = PRIOR_PARTS.length
   const nothing = { shift: 0, sd: STUDIO_SD }
   if (riders.length < MIN_SETUPS) return { setups: riders.length, moved: perPart(() => nothing), prior: {} }
-  const told = riders.map(toldBy)
+  const told = riders.map(informationOf)
   let centre = Matrix.zeros(parts, 1)
   let precision = Matrix.eye(parts)
   // Weights follow the centre and the centre the weights; it settles in a few rounds.
@@ -65,7 +65,7 @@ export function studioPrior(riders: readonly NormalScores[], school: School): St
 const MIN_EIGENVALUE = 0.1
 
 /** Information (m) and precision (I − C) that one set-up tells of the studio's mean, in the directions it tells of. */
-function toldBy({ mean, root }: NormalScores): Readonly<{ mean: Matrix; precision: Matrix }> {
+function informationOf({ mean, root }: NormalScores): Readonly<{ mean: Matrix; precision: Matrix }> {
   const parts = PRIOR_PARTS.length
   const covariance = root.mmul(root.transpose()).subMatrix(0, parts - 1, 0, parts - 1)
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(Matrix.eye(parts).sub(covariance), {

@@ -1,8 +1,8 @@
 import type { InputWarning } from '../calibration/progress'
 import type { Refused, Outlier } from '../calibration/calibrate'
-import type { Stray } from '../calibration/parameters'
+import type { PriorOutlier } from '../calibration/parameters'
 import type { LengthName, TapeReading } from '../calibration/readings'
-import type { Slip } from '../calibration/slips'
+import type { TapeSlip } from '../calibration/slips'
 import { axesOf, type BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
 import { formatBikeLength, type UnitSystem } from '../units/length'
@@ -95,7 +95,7 @@ export function formatInputWarning({ length, mm, expectedMm, code }: InputWarnin
 }
 
 /** What came out farther from the type's description than a careful guess strays. */
-export function formatStray(stray: Stray, shown: UnitSystem = 'metric'): string {
+export function formatStray(stray: PriorOutlier, shown: UnitSystem = 'metric'): string {
   const look = 'more than a careful guess is off'
   switch (stray.code) {
     case 'origin':
@@ -119,7 +119,7 @@ export function formatStray(stray: Stray, shown: UnitSystem = 'metric'): string 
 }
 
 /** What all readings may have in common that explains it, and what to do. */
-export function formatSlip(bikeType: BikeType, slip: Slip, shown: UnitSystem = 'metric'): string {
+export function formatSlip(bikeType: BikeType, slip: TapeSlip, shown: UnitSystem = 'metric'): string {
   switch (slip.code) {
     case 'reachFromNose':
       return (

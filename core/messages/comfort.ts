@@ -1,7 +1,7 @@
 import { complaintRow, type ComplaintName } from '../complaints/causeTable'
 import type { Moment } from '../complaints/complaint'
 import { NEVER_OF_THE_BIKE } from '../complaints/redFlags'
-import type { OneSidedBike, TellingCue } from '../complaints/studioPicture'
+import type { OneSidedBike, SignificantCue } from '../complaints/studioPicture'
 import type { TrialOutcome, TrialStage, TrialVerdict } from '../complaints/trial'
 import type { Count } from '../watch/proportions'
 import { wilson } from '../watch/proportions'
@@ -140,7 +140,7 @@ export function formatOneSidedBike({ side, here, elsewhere, pValue }: OneSidedBi
 }
 
 /** That a cue holds more, or less, than the others. */
-export function formatTellingCue({ sign, holds, own, others, low, high }: TellingCue): string {
+export function formatTellingCue({ sign, holds, own, others, low, high }: SignificantCue): string {
   const known = signNamed(sign)
   const name = known ? formatSign(known) : sign
   const [from, to] = holds === 'more' ? [low, high] : [-high, -low]

@@ -4,7 +4,7 @@ import type { Change, Expected, Proposal } from '../complaints/changeTypes'
 import type { Conflict, Deciding, Explanation, WhyNoChange } from '../complaints/explain'
 import type { RedFlagReason } from '../complaints/redFlags'
 import type { Finding } from '../complaints/request'
-import { signOf, type Spoken, type Weighed } from '../complaints/weigh'
+import { observedSignOf, type AppliedRule, type Weighed } from '../complaints/weigh'
 import { REFERRAL } from '../watch/comfort'
 import { formatSign } from '../watch/signs'
 import { formatLabel, formatSteps } from './labels'
@@ -56,7 +56,7 @@ const MEASUREMENT_TEXT: Readonly<Partial<Record<Finding['kind'], string>>> = {
   reachFeel: 'Ask how the reach feels',
 }
 
-const LESS_TEXT: Readonly<Record<NonNullable<Spoken['less']>, string>> = {
+const LESS_TEXT: Readonly<Record<NonNullable<AppliedRule['less']>, string>> = {
   otherType: 'seen on another type of bike: counts less',
   beforeChange: 'found before what was changed since: counts less',
   otherSide: 'seen on the other side: counts less',
@@ -65,14 +65,14 @@ const LESS_TEXT: Readonly<Record<NonNullable<Spoken['less']>, string>> = {
 }
 
 /** Why a rule speaks: what was found, with its figure, and why it counts less where it does. */
-export function formatSpoken({ rule, finding, less }: Spoken): string {
+export function formatSpoken({ rule, finding, less }: AppliedRule): string {
   return [foundText(rule, finding), ...(less ? [LESS_TEXT[less]] : [])].join(', ')
 }
 
 function foundText(rule: FindingRule, finding: Finding | undefined): string {
   switch (finding?.kind) {
     case 'seen': {
-      const sign = signOf(finding)
+      const sign = observedSignOf(finding)
       const words = sign ? formatSign(sign) : finding.what
       const side = finding.side && finding.side !== 'both' && sign?.sided ? `, ${finding.side}` : ''
       return rule.say ? `${words}${side}: ${rule.say}` : `${words}${side}`
@@ -118,7 +118,7 @@ export const formatAgainst = ({ cause, against }: Weighed, tried: readonly Cause
 ]
 
 /** "The knee bends more than it should (41°)": a stronger rule of the same finding adds "by far" to it. */
-function grouped(spoken: readonly Spoken[]): string[] {
+function grouped(spoken: readonly AppliedRule[]): string[] {
   const texts = spoken.filter(({ rule }) => rule.say !== BY_FAR)
   return texts.map((one) => {
     const far = spoken.some(({ rule, finding }) => rule.say === BY_FAR && finding === one.finding)

@@ -3,7 +3,7 @@ import type { Evidence } from '../evidence/registry'
 import type { Advice } from '../recommend/recommend'
 import type { MeantReason } from '../evidence/kinds/set'
 import type { OtherType } from '../recommend/otherTypes'
-import type { Anomaly, Slip } from '../recommend/anomalies'
+import type { Anomaly, ReadingSlip } from '../recommend/anomalies'
 import type { Move, Reason } from '../recommend/request'
 import { CAUTION, cautionsFor } from './cautions'
 import { barsSeenParts, BAR_WINDOW_TEXT, formatBarMove, formatBars, formatBarsLeft } from './bars'
@@ -260,7 +260,7 @@ export const MEANT_TEXT: Readonly<Record<MeantReason, string>> = {
   wish: 'as the rider wishes',
 }
 
-const SLIP_TEXT: Readonly<Record<Slip, string>> = {
+const SLIP_TEXT: Readonly<Record<ReadingSlip, string>> = {
   betweenTheBones: 'was the angle between the bones meant, not the bend?',
   heelForBall: 'was the heel on the pedal, not the ball of the foot?',
   otherLeg: 'was it the other leg?',

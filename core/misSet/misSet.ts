@@ -7,7 +7,7 @@ import { logLikelihoods } from '../inference/likelihood'
 import { samplePosterior } from '../inference/posterior'
 import type { Particles } from '../inference/particles'
 import { readSetup } from '../recommend/setupReadings'
-import { earlierSdMm, knownFromHistory, type EarlierSetup } from '../recommend/riderHistory'
+import { earlierSdMm, priorFromHistory, type EarlierSetup } from '../recommend/riderHistory'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { priorFor, priorVectorOf, type Prior } from '../rider/prior'
 import { findPosition, positionsOf } from '../scale/scale'
@@ -77,7 +77,7 @@ export function rankMisSets(question: MisSetQuestion): RankedCause[] {
   const { bikeType, bike, evidence, history, observer, seed = 1 } = question
   const school = schoolOf(question.school)
   const prior = priorVectorOf(priorFor(school.foot, question.prior))
-  const known = knownFromHistory({ history, school, prior, seed })
+  const known = priorFromHistory({ history, school, prior, seed })
   const { footing } = readSetup({ bikeType, bike, evidence }, school, observer)
   const inputs = { bikeType, sdMm: earlierSdMm(bike, 0, true), prior, footing, known }
   const { particles } = samplePosterior(inputs, [], seed, PARTICLES)

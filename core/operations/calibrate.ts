@@ -2,9 +2,9 @@ import { Type } from '@sinclair/typebox'
 import { bikeTypeRef } from '../bike/bike'
 import { calibrate as fitType, type Fitted, type Outlier, type Refused } from '../calibration/calibrate'
 import { nextDesignPoint, type DesignPoint } from '../calibration/nextDesignPoint'
-import type { Stray } from '../calibration/parameters'
+import type { PriorOutlier } from '../calibration/parameters'
 import { tapeReadingSchema } from '../calibration/readings'
-import type { Slip } from '../calibration/slips'
+import type { TapeSlip } from '../calibration/slips'
 import {
   formatCalibrationRefusal,
   formatDesignPoint,
@@ -29,10 +29,11 @@ type WithWhy<T> = readonly (T & Readonly<{ why: string }>)[]
  * what all readings may have in common; either way where to measure next.
  */
 export type CalibrateResponse = (
-  | (Omit<Fitted, 'suspects' | 'strays' | 'slips'> & Readonly<{ suspects: WithWhy<Outlier>; strays: WithWhy<Stray> }>)
+  | (Omit<Fitted, 'suspects' | 'strays' | 'slips'> &
+      Readonly<{ suspects: WithWhy<Outlier>; strays: WithWhy<PriorOutlier> }>)
   | (Refused & Readonly<{ say: string }>)
 ) &
-  Readonly<{ slips: WithWhy<Slip>; next: DesignPoint & Readonly<{ sentence: string }> }>
+  Readonly<{ slips: WithWhy<TapeSlip>; next: DesignPoint & Readonly<{ sentence: string }> }>
 
 /** `calibrate`: a type's geometry from tape readings, the readings that do not belong, and where to measure next. */
 export function calibrate({ bikeType, readings }: CalibrateRequest): CalibrateResponse {

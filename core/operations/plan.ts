@@ -4,7 +4,7 @@ import { marksRef, type Marks } from '../conventions'
 import { REASON, type Issue } from '../messages/issues'
 import { formatLate, formatPlaceReason, formatUnplaced } from '../messages/planning'
 import { betterBikes, placeRiders, type BetterBike } from '../planning/places'
-import { lateOnes, scheduleJobs, type Job, type Slot } from '../planning/queue'
+import { tardyJobs, scheduleJobs, type Job, type Slot } from '../planning/queue'
 import { minutesOf, NEEDS, type ClassRoom } from '../planning/room'
 import { between, closed, oneOf, type Plain } from '../schema'
 import { bikeTypeIssues, marksIssues } from './bikeIssues'
@@ -81,7 +81,7 @@ export function plan(request: PlanRequest): PlanResponse {
     unplaced: unplaced.map((one) => ({ rider: one.rider, why: formatUnplaced(one) })),
     totalCost,
     queue: [...schedule.slots].sort((a, b) => a.fromMin - b.fromMin || a.hand - b.hand),
-    late: lateOnes(jobs, schedule, deadline, doorsMin).map((one) => ({
+    late: tardyJobs(jobs, schedule, deadline, doorsMin).map((one) => ({
       rider: one.rider,
       ...(one.comeByMin !== null && { comeByMin: one.comeByMin }),
       why: formatLate(one, startMin),

@@ -151,7 +151,7 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
     if (rider.lastBike !== undefined) because.push({ code: rider.lastBike === bike.id ? 'lastBike' : 'otherBike' })
     const off = rowOff(rows.get(bike.id) ?? 0, rider.row)
     if (rider.row) because.push(off === 0 ? { code: 'rowAsWished' } : { code: 'otherRow', wish: rider.row })
-    const deg = aside(room, bike)
+    const deg = viewAngleDeg(room, bike)
     if (deg > TURNED_FROM_DEG) because.push({ code: 'turned', deg })
     const isNew = need === 'new'
     const turned =
@@ -207,7 +207,7 @@ function carriedTo({ types }: ClassRoom, { marksByType }: FloorRider, type: stri
 }
 
 /** How far somebody here looks aside, degrees: to the instructor or the nearest screen, whichever is farther. */
-function aside({ room }: ClassRoom, bike: FloorBike): number {
+function viewAngleDeg({ room }: ClassRoom, bike: FloorBike): number {
   const screen = nearestPlace(bike, room.screens ?? [])
   return Math.max(...[room.instructor, ...(screen ? [screen] : [])].map((place) => Math.abs(turnDeg(bike, place))))
 }

@@ -1,5 +1,5 @@
 import { createRng } from '../rng'
-import { lateOnes, scheduleJobs, workOff, type Deadline, type Job, type Schedule } from './queue'
+import { tardyJobs, scheduleJobs, listSchedule, type Deadline, type Job, type Schedule } from './queue'
 
 const job = (rider: string, minutes: number, fromMin = 0): Job => ({ rider, bike: rider, minutes, fromMin })
 const rest = (list: readonly Job[], i: number) => list.filter((_, k) => k !== i)
@@ -12,7 +12,7 @@ function exhaustive(jobs: readonly Job[], deadline: Deadline): Schedule {
   let best: Schedule | null = null
   const walk = (done: readonly Job[], left: readonly Job[]): void => {
     if (left.length > 0) return left.forEach((one, i) => walk([...done, one], rest(left, i)))
-    const found = workOff(done, deadline)
+    const found = listSchedule(done, deadline)
     if (!best || found.late < best.late || (found.late === best.late && found.lateMin < best.lateMin)) best = found
   }
   walk([], jobs)
@@ -62,10 +62,10 @@ test('whoever is late is asked to come by the latest minute that helps, and nobo
   const deadline = { hands: 1, startMin: 20 }
   const jobs = [job('early', 6, 0), job('late', 6, 17)]
   const schedule = scheduleJobs(jobs, deadline)
-  expect(lateOnes(jobs, schedule, deadline, 0)).toEqual([{ rider: 'late', fromMin: 17, toMin: 23, comeByMin: 14 }])
+  expect(tardyJobs(jobs, schedule, deadline, 0)).toEqual([{ rider: 'late', fromMin: 17, toMin: 23, comeByMin: 14 }])
   // Four first set-ups in twenty minutes are one too many, whenever they come.
   const many = ['a', 'b', 'c', 'd'].map((rider) => job(rider, 6))
-  const [last, ...none] = lateOnes(many, scheduleJobs(many, deadline), deadline, 0)
+  const [last, ...none] = tardyJobs(many, scheduleJobs(many, deadline), deadline, 0)
   expect(none).toEqual([])
   expect(last.comeByMin).toBeNull()
 })
@@ -82,7 +82,7 @@ function exhaustiveByCount(jobs: readonly Job[], startMin: number): number {
   let most = 0
   for (let set = 0; set < 1 << jobs.length; set++) {
     const chosen = jobs.filter((_, i) => set & (1 << i)).sort((a, b) => a.fromMin - b.fromMin)
-    const { late } = workOff(chosen, { hands: 1, startMin })
+    const { late } = listSchedule(chosen, { hands: 1, startMin })
     if (late === 0) most = Math.max(most, chosen.length)
   }
   return jobs.length - most

@@ -21,14 +21,14 @@ export function scheduleJobs(jobs: readonly Job[], deadline: Deadline): Schedule
     [...jobs].sort((a, b) => a.fromMin - b.fromMin || a.minutes - b.minutes),
     [...jobs].sort((a, b) => a.minutes - b.minutes || a.fromMin - b.fromMin),
   ]
-  return firsts.map((list) => improved(list, deadline, MAX_MOVES)).reduce((a, b) => (isBetter(b, a) ? b : a))
+  return firsts.map((list) => localSearch(list, deadline, MAX_MOVES)).reduce((a, b) => (isBetter(b, a) ? b : a))
 }
 
 /** A list worked off in its order: each rider by the hand that is free first. */
-export function workOff(list: readonly Job[], { hands, startMin }: Deadline): Schedule {
+export function listSchedule(list: readonly Job[], { hands, startMin }: Deadline): Schedule {
   const freeAt = new Float64Array(hands).fill(-Infinity)
   const slots = list.map(({ rider, bike, minutes, fromMin }) => {
-    const hand = freeFirst(freeAt)
+    const hand = earliestFree(freeAt)
     const from = Math.max(fromMin, freeAt[hand])
     freeAt[hand] = from + minutes
     return { rider, bike, hand, fromMin: from, toMin: from + minutes }
@@ -36,7 +36,7 @@ export function workOff(list: readonly Job[], { hands, startMin }: Deadline): Sc
   return { slots, ...latenessOf(list, { hands, startMin }) }
 }
 
-function freeFirst(freeAt: Float64Array): number {
+function earliestFree(freeAt: Float64Array): number {
   let hand = 0
   for (let h = 1; h < freeAt.length; h++) if (freeAt[h] < freeAt[hand]) hand = h
   return hand
@@ -49,7 +49,7 @@ function latenessOf(list: readonly Job[], { hands, startMin }: Deadline): Latene
   const freeAt = new Float64Array(hands).fill(-Infinity)
   let [late, lateMin] = [0, 0]
   for (const { minutes, fromMin } of list) {
-    const hand = freeFirst(freeAt)
+    const hand = earliestFree(freeAt)
     const toMin = Math.max(fromMin, freeAt[hand]) + minutes
     freeAt[hand] = toMin
     if (toMin <= startMin + ROUNDING_MIN) continue
@@ -88,7 +88,7 @@ function mooreBackwards(jobs: readonly Job[], { hands, startMin }: Deadline): Jo
 }
 
 /** Single riders moved to another place of the list as long as that helps, and no more than so many moves looked at. */
-function improved(first: readonly Job[], deadline: Deadline, most: number): Schedule {
+function localSearch(first: readonly Job[], deadline: Deadline, most: number): Schedule {
   let list = [...first]
   let best = latenessOf(list, deadline)
   for (let moves = 0; moves < most && best.late > 0;) {
@@ -104,7 +104,7 @@ function improved(first: readonly Job[], deadline: Deadline, most: number): Sche
       }
     if (!found) break
   }
-  return workOff(list, deadline)
+  return listSchedule(list, deadline)
 }
 /** A dozen times through forty riders; of a hundred riders some three times. */
 const MAX_MOVES = 20_000
@@ -120,7 +120,7 @@ export type Late = Readonly<{ rider: string; fromMin: number; toMin: number; com
  * The late ones of a schedule: of each the latest minute to come by, not before the doors open, at which one more is
  * ready by the start; null where coming earlier alone does not help.
  */
-export function lateOnes(jobs: readonly Job[], schedule: Schedule, deadline: Deadline, doorsMin: number): Late[] {
+export function tardyJobs(jobs: readonly Job[], schedule: Schedule, deadline: Deadline, doorsMin: number): Late[] {
   return schedule.slots
     .filter(({ toMin }) => toMin > deadline.startMin + ROUNDING_MIN)
     .map(({ rider, toMin }, i) => {
@@ -145,7 +145,7 @@ function comeBy(
     const lists = list.map((_, at) => others.toSpliced(at, 0, earlier))
     const best = lists.reduce((a, b) => (isBetter(latenessOf(b, deadline), latenessOf(a, deadline)) ? b : a))
     const isFewer = ({ late }: Lateness) => late < schedule.late
-    return isFewer(latenessOf(best, deadline)) || isFewer(improved(best, deadline, MAX_MOVES_AGAIN))
+    return isFewer(latenessOf(best, deadline)) || isFewer(localSearch(best, deadline, MAX_MOVES_AGAIN))
   }
   const last = Math.floor(job.fromMin)
   if (last <= doorsMin || !helps(doorsMin)) return null

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { floorRows } from './floorRows'
 import { learnedMinutes } from './minutes'
-import { arrangeInRows, crowded, snapDeg, snapM, withinRoom, type RoomPlan } from './roomPlan'
+import { arrangeInRows, overlappingBikes, snapDeg, snapM, withinRoom, type RoomPlan } from './roomPlan'
 import { roundSteps } from './round'
 import { turnDeg } from './sightLine'
 
@@ -24,7 +24,7 @@ test('up to forty bikes in rows: all within the room, none too close, every one 
   for (const n of [1, 2, 7, 24, 40]) {
     const stands = arrangeInRows(PLAN, ids(n))
     expect(stands.map(({ id }) => id)).toEqual(ids(n))
-    expect(crowded(stands)).toEqual([])
+    expect(overlappingBikes(stands)).toEqual([])
     for (const stand of stands) {
       expect(withinRoom(PLAN, stand)).toEqual(stand)
       expect(Math.abs(turnDeg(stand, PLAN.instructor))).toBeLessThanOrEqual(2.6)
@@ -35,7 +35,7 @@ test('up to forty bikes in rows: all within the room, none too close, every one 
 
 test('bikes closer than two riders have room for are told, in pairs', () => {
   const at = (id: string, xM: number) => ({ id, xM, yM: 3, headingDeg: 0 })
-  expect(crowded([at('a', 1), at('b', 1.5), at('c', 2.1), at('d', 2.7)])).toEqual([['a', 'b']])
+  expect(overlappingBikes([at('a', 1), at('b', 1.5), at('c', 2.1), at('d', 2.7)])).toEqual([['a', 'b']])
 })
 
 test('rows on the screen: front first, left to right, none over another, moved no farther than it takes', () => {

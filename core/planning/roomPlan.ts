@@ -44,7 +44,7 @@ export function withinRoom<P extends Readonly<{ xM: number; yM: number }>>(
 }
 
 /** Bikes that stand closer than two riders have room for, in pairs. */
-export function crowded(stands: readonly (Stand & Readonly<{ id: string }>)[]): [string, string][] {
+export function overlappingBikes(stands: readonly (Stand & Readonly<{ id: string }>)[]): [string, string][] {
   const nearest = 2 * BIKE_HALF_M.across
   return stands.flatMap((a, i) =>
     stands

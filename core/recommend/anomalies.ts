@@ -14,7 +14,7 @@ const CONTRADICTS_CHANCE = 0.02
 export const USUAL_INSEAM_SHARE = Object.freeze([0.42, 0.545] as const)
 
 /** The usual slips of a reading that does not go with the rest, each as the reading it would then have been. */
-export type Slip =
+export type ReadingSlip =
   | 'betweenTheBones'
   | 'heelForBall'
   | 'otherLeg'
@@ -27,7 +27,7 @@ export type Slip =
 
 /** An item of evidence that does not go with the rest, or is rare enough to be read again. `evidence` counts from 0. */
 export type Anomaly =
-  | Readonly<{ evidence: number; code: 'contradicts'; slip?: Slip }>
+  | Readonly<{ evidence: number; code: 'contradicts'; slip?: ReadingSlip }>
   | Readonly<{ evidence: number; code: 'unusualInseam' }>
   /** Repeats at one place that no error explains: it is read again. */
   | Readonly<{ evidence: number; code: 'readAgain' }>

@@ -9,7 +9,7 @@ import type { School } from '../school/school'
 import { drawBarLookErrors, fittingSaddle, lookAtBars } from '../simulated/simulatedBars'
 import { drawRider, POPULATIONS, trueFlexionDeg, truePlumbMm } from '../simulated/simulatedRider'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { recommend } from './recommend'
+import { advise } from './recommend'
 
 const SADDLE: Marks = { seatHeight: '9', seatSlide: 'D' }
 /** Grip level with the saddle at height 6 or 7 of the bike of holes. */
@@ -120,7 +120,7 @@ test('the sentence of a bar move names the effect on the bars, never the knee', 
 
 test('long indoor experience alone means level; a wish lowers, and nothing else goes below the saddle', () => {
   const bars = (...more: Evidence[]) =>
-    recommend({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }, ...more], samples: 1000 }).bars
+    advise({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }, ...more], samples: 1000 }).bars
   for (const experience of ['new', 'regular', 'experienced'] as const)
     expect(bars({ kind: 'rider', experience }).gripAboveSeatMm).toBeGreaterThanOrEqual(0)
   expect(bars({ kind: 'rider', experience: 'experienced' }).posture).toBe('level')

@@ -4,7 +4,7 @@ import type { Evidence } from '../evidence/registry'
 import { recommend as answer } from '../operations/recommend'
 import type { School } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { recommend } from './recommend'
+import { advise } from './recommend'
 
 /** Bars some centimetres farther away than on the bike of holes. */
 const farBars = (mm: number): BikeType => ({ ...HOLES_BIKE, gripOrigin: { xMm: 400 + mm, yMm: 600 } })
@@ -20,7 +20,7 @@ const rows: Evidence[] = [
   { kind: 'reachFeel', seen: 'stretched', at: here },
 ]
 const ask = (mm: number, school: Partial<School> = {}, evidence = rows) =>
-  recommend({ bikeType: farBars(mm), school, evidence, samples: 1500 })
+  advise({ bikeType: farBars(mm), school, evidence, samples: 1500 })
 
 test('a saddle that stands back goes forward first where the school looks there: pedals right, bars in reach', () => {
   const { next } = ask(25, { reach: 'slideFirst' })

@@ -4,13 +4,13 @@ import type { Evidence } from '../evidence/registry'
 import { FRACTION_OF_STATURE as F } from '../rider/anthropometry'
 import type { School } from '../school/school'
 import { HOLES_BIKE } from '../testing/meanRider'
-import { recommend } from './recommend'
+import { advise } from './recommend'
 
 const rider = (experience: 'new' | 'regular' | 'experienced'): Evidence[] => [{ kind: 'rider', experience }]
 type Setting = { school?: Partial<School>; bikeType?: BikeType; statureMm?: number }
 function advice(evidence: Evidence[], { school, bikeType = HOLES_BIKE, statureMm = 1700 }: Setting = {}) {
   const stature: Evidence = { kind: 'stature', mm: statureMm }
-  return recommend({ bikeType, school, evidence: [stature, ...evidence], samples: 1000 })
+  return advise({ bikeType, school, evidence: [stature, ...evidence], samples: 1000 })
 }
 const bars = (evidence: Evidence[], setting: Setting = {}) => advice(evidence, setting).bars
 

@@ -31,7 +31,11 @@ export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]):
 }
 
 /** Why the bike stands on purpose as it does: what the latest row that says so gave, unless an axis was moved since. */
-export function meantHere(evidence: readonly Evidence[], at: readonly Marks[], now: Marks): MeantReason | undefined {
+export function intentionalSettingReason(
+  evidence: readonly Evidence[],
+  at: readonly Marks[],
+  now: Marks,
+): MeantReason | undefined {
   const i = evidence.findLastIndex((row) => row.kind === 'set')
   const row = evidence[i]
   const stands =

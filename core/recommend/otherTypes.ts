@@ -1,6 +1,6 @@
 import type { BikeType } from '../bike/bike'
 import type { Marks } from '../conventions'
-import { recommend, type Advice } from './recommend'
+import { advise, type Advice } from './recommend'
 import type { RecommendRequest } from './request'
 
 /** Another type for the same rider: where it would be set, and how likely its saddle and its bars suit there. */
@@ -22,7 +22,7 @@ export function otherTypes(request: RecommendRequest, types: readonly BikeType[]
   const told = evidence.filter((row) => row.kind === 'rider' || row.kind === 'build')
   return types
     .map((type): OtherType | null => {
-      const advice = recommend({
+      const advice = advise({
         bikeType: type,
         school,
         prior,

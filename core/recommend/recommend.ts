@@ -27,16 +27,16 @@ import {
   type SaddlePosition,
   type SaddleSearch,
 } from './saddleSearch'
-import { defaultSlide, meantHere } from './marksHistory'
+import { defaultSlide, intentionalSettingReason } from './marksHistory'
 import { saddleAxes } from './stepInputs'
 import { questionValues, type QuestionValue } from './nextQuestion'
-import { earlierSdMm, knownFromHistory, machineSdMm } from './riderHistory'
+import { earlierSdMm, priorFromHistory, machineSdMm } from './riderHistory'
 import { readSetup } from './setupReadings'
 import { withSlips } from './slips'
 import { startRuleMarks, type RuledBody, type StartRule } from './startRules'
 import { starterFor, type Starter } from './starter'
 import { targetProbabilities } from './targetProbabilities'
-import { tryAlone, type TryAlone } from './tryAlone'
+import { selfAdjustmentRange, type SelfAdjustmentRange } from './selfAdjustment'
 
 /** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
 export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
@@ -51,7 +51,7 @@ export type Advice = Readonly<{
   questions: readonly QuestionValue[]
   /** The seat height each school's rule of thumb would set for the mean of what is believed. */
   startRules: Readonly<Record<StartRule, ScalePosition>>
-  tryAlone: TryAlone
+  tryAlone: SelfAdjustmentRange
   starter?: Starter
   bars: StandingBarAdvice
   /** The marks everything is computed at: as they stand, or as proposed at the start. */
@@ -74,7 +74,7 @@ export type Advice = Readonly<{
  * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
  * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks).
  */
-export function recommend(request: RecommendRequest): Advice {
+export function advise(request: RecommendRequest): Advice {
   const { bikeType, bike, evidence, observer } = request
   const school = schoolOf(request.school)
   const history = request.history ?? []
@@ -82,7 +82,7 @@ export function recommend(request: RecommendRequest): Advice {
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
   const prior = priorVectorOf(priorFor(school.foot, request.prior))
-  const known = knownFromHistory({ history, school, prior, seed })
+  const known = priorFromHistory({ history, school, prior, seed })
   const inputs: ModelInputs = {
     bikeType,
     sdMm: known ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
@@ -97,7 +97,7 @@ export function recommend(request: RecommendRequest): Advice {
     proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
   })
   const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
-  const meant = meantHere(evidence, readings.at, readings.now)
+  const meant = intentionalSettingReason(evidence, readings.at, readings.now)
   // Numbers on purpose are where the saddle stands, also before it was looked at.
   const started = meant !== undefined || evidence.some(isSaddleCheck)
   const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
@@ -170,7 +170,7 @@ export function recommend(request: RecommendRequest): Advice {
     next,
     questions,
     startRules: startRuleMarks(bikeType, bike, ruledBody(posterior, readings.footing.soleMm)),
-    tryAlone: tryAlone(chances, marks),
+    tryAlone: selfAdjustmentRange(chances, marks),
     ...(starter && { starter }),
     bars: barsThere,
     marks,

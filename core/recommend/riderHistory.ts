@@ -4,7 +4,7 @@ import { bikeRef, bikeTypeRef, type Bike } from '../bike/bike'
 import type { evidenceSchema } from '../evidence/registry'
 import type { NormalScores } from '../inference/normalScores'
 import type { ModelInputs } from '../inference/particles'
-import { knownFrom, samplePosterior } from '../inference/posterior'
+import { carryOverPrior, samplePosterior } from '../inference/posterior'
 import type { PriorVector } from '../rider/prior'
 import { between, closed, refTo, type Plain } from '../schema'
 import type { School } from '../school/school'
@@ -63,14 +63,14 @@ type Question = Readonly<{
 const PARTICLES = 1500
 
 /** What some earlier set-ups left known of riders lately asked about: each is some kilobytes. */
-const remembered = new LRUCache<string, NormalScores>({ max: 100 })
+const priorCache = new LRUCache<string, NormalScores>({ max: 100 })
 
 /**
  * What earlier set-ups tell of the body, as a normal distribution over its standard scores: one set-up after the other
  * from the oldest, each on its own bike, what is learned from one being where the next begins. Undefined without
  * history. The same history gives the same answer, remembered or not.
  */
-export function knownFromHistory(question: Question): NormalScores | undefined {
+export function priorFromHistory(question: Question): NormalScores | undefined {
   const oldestFirst = [...question.history].sort((a, b) => b.agoDays - a.agoDays)
   return knownUpTo(oldestFirst.length, oldestFirst, question)
 }
@@ -79,7 +79,7 @@ function knownUpTo(setups: number, history: readonly EarlierSetup[], question: Q
   if (setups === 0) return undefined
   const { school, prior, seed } = question
   const key = JSON.stringify([history.slice(0, setups), school, prior, seed])
-  const before = remembered.get(key)
+  const before = priorCache.get(key)
   if (before) return before
   const setup = history[setups - 1]
   const readings = readSetup(setup, school, undefined)
@@ -91,7 +91,7 @@ function knownUpTo(setups: number, history: readonly EarlierSetup[], question: Q
     known: knownUpTo(setups - 1, history, question),
   }
   const { likelihoods } = readings.combined(setup.evidence.length)
-  const known = knownFrom(inputs, samplePosterior(inputs, likelihoods, seed, PARTICLES))
-  remembered.set(key, known)
+  const known = carryOverPrior(inputs, samplePosterior(inputs, likelihoods, seed, PARTICLES))
+  priorCache.set(key, known)
   return known
 }

@@ -1,5 +1,5 @@
 import type { Marks } from '../conventions'
-import type { Anomaly, Slip } from './anomalies'
+import type { Anomaly, ReadingSlip } from './anomalies'
 import type { SetupReadings, SetupRows } from './setupReadings'
 import type { Evidence } from '../evidence/registry'
 import { logLikelihoods, type SingleLikelihood } from '../inference/likelihood'
@@ -9,15 +9,19 @@ import { samplePosterior, type Posterior } from '../inference/posterior'
 import { combineRepeats } from '../inference/repeatedReadings'
 import { positionsOf } from '../scale/scale'
 
-export type Meant = Readonly<{ slip: Slip; row: Evidence; at: Marks }>
+export type AlternativeReading = Readonly<{ slip: ReadingSlip; row: Evidence; at: Marks }>
 
 /**
  * What a row may have meant instead: another foot, leg, landmark, unit, mark or way to count. Which of these explains a
  * reading is asked of the belief the other rows lead to.
  */
-export function otherMeanings({ bikeType }: Pick<SetupRows, 'bikeType'>, row: Evidence, at: Marks): Meant[] {
-  const meant: Meant[] = []
-  const add = (slip: Slip, changed: Evidence, where: Marks = at) => meant.push({ slip, row: changed, at: where })
+export function alternativeReadings(
+  { bikeType }: Pick<SetupRows, 'bikeType'>,
+  row: Evidence,
+  at: Marks,
+): AlternativeReading[] {
+  const meant: AlternativeReading[] = []
+  const add = (slip: ReadingSlip, changed: Evidence, where: Marks = at) => meant.push({ slip, row: changed, at: where })
   switch (row.kind) {
     case 'kneeAngle':
       if (row.foot !== 'heel') add('heelForBall', { ...row, foot: 'heel' })
@@ -82,7 +86,7 @@ export function withSlips(anomalies: readonly Anomaly[], { inputs, readings, row
     const without = samplePosterior(inputs, others.likelihoods, seed, PARTICLES)
     const own = readings.likelihoods[i]
     if (!own || agrees(own, without)) return anomaly
-    const slip = otherMeanings(rows, rows.evidence[i], readings.at[i]).find(({ row, at }) => {
+    const slip = alternativeReadings(rows, rows.evidence[i], readings.at[i]).find(({ row, at }) => {
       const likelihood = readings.likelihoodOf(row, i, at)
       return likelihood !== null && agrees(likelihood, without)
     })?.slip

@@ -1,7 +1,7 @@
 import { bottomCrankDeg, type Bike } from '../bike/bike'
 import { axisPositions, contactPoints } from '../bike/contactPoints'
 import type { Point } from '../conventions'
-import { translate, unitVector } from '../geometry'
+import { offsetPoint, unitVector } from '../geometry'
 import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import type { Change } from '../register/entry'
@@ -55,17 +55,17 @@ function seatShift({ bikeType, bike, marks }: SetNumbers, what: 'shoes' | 'cleat
   const wanted = [bottomFlexionDeg(was, seat), kneeOverPedalMm(was, seat)] as const
   let shift: Point = { xMm: 0, yMm: 0 }
   const off = (by: Point) => {
-    const at = translate(seat, by.xMm, by.yMm)
+    const at = offsetPoint(seat, by.xMm, by.yMm)
     return [bottomFlexionDeg(is, at) - wanted[0], kneeOverPedalMm(is, at) - wanted[1]] as const
   }
   for (let round = 0; round < ROUNDS; round++) {
     const [deg, plumb] = off(shift)
-    const [degX, plumbX] = off(translate(shift, STEP_MM, 0))
-    const [degY, plumbY] = off(translate(shift, 0, STEP_MM))
+    const [degX, plumbX] = off(offsetPoint(shift, STEP_MM, 0))
+    const [degY, plumbY] = off(offsetPoint(shift, 0, STEP_MM))
     const [a, b, c, d] = [degX - deg, degY - deg, plumbX - plumb, plumbY - plumb].map((by) => by / STEP_MM)
     const determinant = a * d - b * c
     if (Math.abs(determinant) < 1e-9) break
-    shift = translate(shift, -(deg * d - b * plumb) / determinant, -(a * plumb - c * deg) / determinant)
+    shift = offsetPoint(shift, -(deg * d - b * plumb) / determinant, -(a * plumb - c * deg) / determinant)
   }
   return shift
 }

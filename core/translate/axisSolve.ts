@@ -1,6 +1,6 @@
 import type { Axis, Bike, BikeType } from '../bike/bike'
 import type { AxisName, Point } from '../conventions'
-import { translate, unitVector } from '../geometry'
+import { offsetPoint, unitVector } from '../geometry'
 import { nearestPosition, positionsOf, type ScalePosition } from '../scale/scale'
 
 /** Where one axis would have to stand, and where it can: mm along it. */
@@ -31,7 +31,7 @@ export function axisPairOf(bikeType: BikeType, bike: Bike | undefined, part: 'se
       const axis = bikeType.axes[name]
       const u = axis && unitVector(axis.directionDeg)
       const mm = bike?.offsetsMm?.[name] ?? 0
-      return u ? translate(point, u.x * mm, u.y * mm) : point
+      return u ? offsetPoint(point, u.x * mm, u.y * mm) : point
     },
     part === 'seat' ? bikeType.seatOrigin : bikeType.gripOrigin,
   )
@@ -41,7 +41,7 @@ export function axisPairOf(bikeType: BikeType, bike: Bike | undefined, part: 'se
 /** The contact point with both axes at so many mm. */
 export function pointAt({ upright, level, origin }: AxisPair, uprightMm: number, levelMm: number): Point {
   const [u, v] = [unitVector(upright.directionDeg), level ? unitVector(level.directionDeg) : { x: 0, y: 0 }]
-  return translate(origin, u.x * uprightMm + v.x * levelMm, u.y * uprightMm + v.y * levelMm)
+  return offsetPoint(origin, u.x * uprightMm + v.x * levelMm, u.y * uprightMm + v.y * levelMm)
 }
 
 /**
@@ -63,7 +63,7 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   if (up.missingMm > 0) {
     // The post has ended: the slide keeps the place along.
     const v = unitVector(level.directionDeg)
-    const along = solution(names[1], level, (xMm - pointAt(pair, up.reachedMm, 0).xMm) / notNothing(v.x))
+    const along = solution(names[1], level, (xMm - pointAt(pair, up.reachedMm, 0).xMm) / awayFromZero(v.x))
     return [up, along]
   }
   const along = solution(names[1], level, freeLevel)
@@ -77,15 +77,15 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   return [solution(names[0], upright, uprightMm), along]
 }
 
-const slopeOf = (axis: Axis): number => notNothing(unitVector(axis.directionDeg).y)
+const slopeOf = (axis: Axis): number => awayFromZero(unitVector(axis.directionDeg).y)
 
 /** An axis that hardly moves a part the way it is meant to leads far beyond its scale, never to no number. */
-const notNothing = (share: number): number => (Math.abs(share) < 1e-3 ? Math.sign(share || 1) * 1e-3 : share)
+const awayFromZero = (share: number): number => (Math.abs(share) < 1e-3 ? Math.sign(share || 1) * 1e-3 : share)
 
 function solveBoth({ upright, level, origin }: AxisPair, to: Point): readonly [number, number] {
   const [u, v] = [unitVector(upright.directionDeg), unitVector(level!.directionDeg)]
   const [dx, dy] = [to.xMm - origin.xMm, to.yMm - origin.yMm]
-  const determinant = notNothing(u.x * v.y - u.y * v.x)
+  const determinant = awayFromZero(u.x * v.y - u.y * v.x)
   return [(dx * v.y - dy * v.x) / determinant, (u.x * dy - u.y * dx) / determinant]
 }
 

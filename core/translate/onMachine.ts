@@ -1,7 +1,7 @@
 import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { sameGeometry } from '../calibration/predictionError'
 import type { AxisName, Label, Marks, Point } from '../conventions'
-import { translate, unitVector } from '../geometry'
+import { offsetPoint, unitVector } from '../geometry'
 import { findPosition, nearestPosition } from '../scale/scale'
 import { translateMarks } from './translate'
 
@@ -59,7 +59,7 @@ export function marksOnMachine(
     marks[axis] = to.label
     const overMm = to.mm - wantedMm
     if (axis === 'seatHeight') leftOverMm = overMm
-    if (axis === 'seatHeight' || axis === 'seatSlide') left = translate(left, u.x * overMm, u.y * overMm)
+    if (axis === 'seatHeight' || axis === 'seatSlide') left = offsetPoint(left, u.x * overMm, u.y * overMm)
     const followsSaddle = Math.abs(follows) > Math.abs(offsetMm)
     if (to.label !== label)
       moved.push({ axis, from: label, to: to.label, offsetMm, ...(followsSaddle && { followsSaddle }) })

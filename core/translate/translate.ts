@@ -2,9 +2,9 @@ import { bottomCrankDeg, type Bike, type BikeType } from '../bike/bike'
 import { axisPositions, contactPoints, type Lengths } from '../bike/contactPoints'
 import { AXES, type AxisName, type Label, type Marks, type Point } from '../conventions'
 import type { Evidence } from '../evidence/registry'
-import { translate } from '../geometry'
+import { offsetPoint } from '../geometry'
 import { bottomFlexionDeg, prepareLeg } from '../kinematics/leg'
-import { recommend } from '../recommend/recommend'
+import { advise } from '../recommend/recommend'
 import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../rider/prior'
 import { positionsOf, type ScalePosition } from '../scale/scale'
@@ -56,7 +56,7 @@ export function translateMarks(asked: Asked): Translation {
   const { from, to, school, evidence } = asked
   const carried = carryMarks(asked)
   const { before, there } = carried.contact
-  const kneeBeforeDeg = evidence && 'bikeType' in from ? believedKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
+  const kneeBeforeDeg = evidence && 'bikeType' in from ? posteriorMeanKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
   return { ...carried, kneeBeforeDeg, kneeChangeDeg: kneeChangeDeg(before, there, to.bikeType, kneeBeforeDeg) }
 }
 
@@ -67,7 +67,7 @@ export function translateMarks(asked: Asked): Translation {
  * cannot reach is left over, in mm.
  */
 export function carryMarks({ from, to, school, evidence, shift }: Asked): CarriedMarks {
-  const before = shifted(touchPointsOf(from, to.bikeType), shift)
+  const before = translateContacts(touchPointsOf(from, to.bikeType), shift)
   const pedals: Pedals = to.bikeType
   const reachMm = farthestPedalMm(before.seat, before)
   const seatPair = axisPairOf(to.bikeType, to.bike, 'seat')
@@ -76,7 +76,7 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
     xMm: seat.xMm + before.grip.xMm - before.seat.xMm,
     yMm: seat.yMm + before.grip.yMm - before.seat.yMm,
   })
-  const chosen = evidence && 'bikeType' in from ? chosenByChecks(from, to, saddle, { school, evidence }) : {}
+  const chosen = evidence && 'bikeType' in from ? marksByPosterior(from, to, saddle, { school, evidence }) : {}
   const saddleMarks: Marks = { ...nearestOf(saddle), ...chosen }
   // The bars follow the saddle's actual place after rounding; the way home uses the stored original.
   const grip = gripFrom(contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, saddleMarks)).seat)
@@ -107,10 +107,10 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
 const nearestOf = (solved: readonly AxisSolution[]): Marks =>
   Object.fromEntries(solved.map((one) => [one.axis, one.nearest.label]))
 
-const shifted = (points: TouchPoints, by: Point = { xMm: 0, yMm: 0 }): TouchPoints => ({
+const translateContacts = (points: TouchPoints, by: Point = { xMm: 0, yMm: 0 }): TouchPoints => ({
   ...points,
-  seat: translate(points.seat, by.xMm, by.yMm),
-  grip: translate(points.grip, by.xMm, by.yMm),
+  seat: offsetPoint(points.seat, by.xMm, by.yMm),
+  grip: offsetPoint(points.grip, by.xMm, by.yMm),
 })
 
 const crankOf = ({ crankMm, pedalSurfaceMm }: Pedals): Pedals => ({ crankMm, pedalSurfaceMm })
@@ -140,7 +140,7 @@ const SAMPLES = 1500
  * The nearest marks of the saddle, unless the rider's knee is believed outside of its window there and a neighbour is
  * right clearly more often by all that was read on the bike they come from.
  */
-function chosenByChecks(
+function marksByPosterior(
   from: Extract<Source, { bikeType: BikeType }>,
   { bikeType, bike }: Target,
   saddle: readonly AxisSolution[],
@@ -149,7 +149,7 @@ function chosenByChecks(
   const history = [{ bikeType: from.bikeType, bike: from.bike, evidence, agoDays: 0 }]
   const told = evidence.filter(({ kind }) => kind === 'rider')
   const adviceAt = (at: Marks) =>
-    recommend({
+    advise({
       bikeType,
       bike,
       school,
@@ -186,13 +186,13 @@ function neighboursOf(bikeType: BikeType, { axis, wantedMm, nearest }: AxisSolut
 const USUAL_KNEE_DEG = 30
 
 /** What is believed of the knee at the marks that are translated, degrees. */
-function believedKneeDeg(
+function posteriorMeanKneeDeg(
   { bikeType, bike, marks }: Extract<Source, { bikeType: BikeType }>,
   school: Partial<School> | undefined,
   evidence: readonly Evidence[],
 ): number {
   const here: Evidence = { kind: 'set', at: marks, meant: 'wish' }
-  const { belief } = recommend({ bikeType, bike, school, evidence: [...evidence, here], samples: SAMPLES })
+  const { belief } = advise({ bikeType, bike, school, evidence: [...evidence, here], samples: SAMPLES })
   return belief.kneeFlexionDeg.mean
 }
 

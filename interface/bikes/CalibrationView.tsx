@@ -11,7 +11,7 @@ import {
   type CalibrationProgress,
 } from '@/core/calibration/progress'
 import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
-import { readingWithoutSlip, type Slip } from '@/core/calibration/slips'
+import { readingWithoutSlip, type TapeSlip } from '@/core/calibration/slips'
 import type { AxisName, Label, Marks } from '@/core/conventions'
 import { positionsOf } from '@/core/scale/scale'
 import { formatBikeLength } from '@/core/units/length'
@@ -29,7 +29,7 @@ import { Scale } from '../drawing/Scale'
 import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { useUnitSystem } from '../shared/Device'
+import { useUnitSystem } from '../shared/DevicePreferences'
 import { replaceTapeReadings, finishCalibration, addTapeReading, withdrawTapeReading } from './actions'
 import parts from './parts.module.css'
 import styles from './calibrationView.module.css'
@@ -101,7 +101,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   }
 
   /** Corrects every reading kept so far; it can be undone while the word of it stands. */
-  async function correct(slip: Slip) {
+  async function correct(slip: TapeSlip) {
     const rowsNow = rows.map((row) => readingWithoutSlip(bikeType, row, slip))
     const corrected = await replaceAll(readings, rowsNow, correction.idFor(rowsNow))
     if (!corrected) return
@@ -278,7 +278,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
                 .filter((slip) => slip.code !== 'reversedLabels')
                 .map((slip) => (
                   <Button key={slip.code} size="large" loading={busy} onClick={() => correct(slip)}>
-                    {CORRECT[slip.code as Exclude<Slip['code'], 'reversedLabels'>]}
+                    {CORRECT[slip.code as Exclude<TapeSlip['code'], 'reversedLabels'>]}
                   </Button>
                 ))}
             </div>
@@ -306,7 +306,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
 }
 
 /** What to press when all readings have a slip in common. */
-const CORRECT: Readonly<Record<Exclude<Slip['code'], 'reversedLabels'>, string>> = {
+const CORRECT: Readonly<Record<Exclude<TapeSlip['code'], 'reversedLabels'>, string>> = {
   reachFromNose: 'Yes, add the nose to every reach',
   stackFromFloor: 'Yes, take the axle’s height off every stack',
   heightFromPedal: 'Yes, take the crank off every saddle height',

@@ -6,7 +6,7 @@ import type { CalibrationProgress } from '@/core/calibration/progress'
 import { LENGTHS, type TapeReading } from '@/core/calibration/readings'
 import { LENGTH_NAME } from '@/core/messages/calibration'
 import { formatBikeLength } from '@/core/units/length'
-import { useUnitSystem } from '../shared/Device'
+import { useUnitSystem } from '../shared/DevicePreferences'
 import styles from './readingsTable.module.css'
 
 type Props = Readonly<{

@@ -4,11 +4,11 @@ import { useState, type ReactNode } from 'react'
 import styles from './classHead.module.css'
 import type { ClassInfo, Moment } from './classTypes'
 import { BarButton } from '../shared/BarButton'
-import { laterPart } from '../shared/laterPart'
+import { lazyDialog } from '../shared/lazyDialog'
 import { useClassClock } from './useClassClock'
 
 // Apart from the page: the floor during a class does without the component library.
-const EditClass = laterPart(() => import('../classForm/EditClass'))
+const EditClass = lazyDialog(() => import('../classForm/EditClass'))
 
 const NAME: Readonly<Record<Moment, string>> = { before: 'Before', watch: 'During', after: 'After', blocks: 'Plan' }
 

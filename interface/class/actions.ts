@@ -11,11 +11,11 @@ import { findBike } from '@/server/bikes/bikes'
 import * as assignments from '@/server/classes/assignments'
 import * as classes from '@/server/classes/classes'
 import { followUp } from '@/server/classes/followUps'
-import { tellClass } from '@/server/classes/live'
+import { publishClassEvent } from '@/server/classes/live'
 import { replanClass, restorePlaces, type PlacesUndo, type ReplanOptions } from '@/server/classes/replan'
 import { readPlacesUndo } from '@/server/classes/placesUndo'
 import { bookRider, changeRider, listRoster, type RosterChange } from '@/server/classes/roster'
-import { wordCue } from '@/server/classes/watch'
+import { setCueText } from '@/server/classes/watch'
 import { database, type DbExecutor } from '@/server/db/connection'
 import { isId } from '@/server/ids'
 import type { ActionResult } from '../shared/actionResult'
@@ -52,7 +52,7 @@ export async function assignBike(
   const now = new Date()
   // In a class somebody put on a bike by hand is here, and stays there; whoever sat there is placed anew.
   if (memberId !== null && found.ofClass.openDay === null)
-    return replanned(found, [memberId], {
+    return changeAndReplan(found, [memberId], {
       kept: 'all',
       change: async (tx) => {
         const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(found.ofClass, now) } as const
@@ -64,7 +64,7 @@ export async function assignBike(
     })
   const { outcome } = await assignments.assignBike(db, found.person, { id, classId, bikeId, memberId }, now)
   if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 
@@ -75,7 +75,7 @@ const minutesBefore = ({ startsAt }: classes.StudioClass, now: Date): number =>
 export type Replanned = Readonly<{ extraMin: number | null; others: string; undo: PlacesUndo }>
 
 /** Changes a class and places its riders; `subjects`: members whom the change is about. */
-async function replanned(
+async function changeAndReplan(
   { person, ofClass }: InClass,
   subjects: readonly (string | null)[],
   options: ReplanOptions<ActionRefusal>,
@@ -83,7 +83,7 @@ async function replanned(
   const result = await replanClass(database(), person, ofClass.id, new Date(), options)
   switch (result.outcome) {
     case 'kept': {
-      if (!options.preview) tellClass(ofClass.id, null)
+      if (!options.preview) publishClassEvent(ofClass.id, null)
       const others = result.moved.filter(({ memberId }) => !subjects.includes(memberId))
       return {
         outcome: 'kept',
@@ -102,7 +102,7 @@ async function replanned(
 /** Places everybody of a class again, around who is here and who is pinned; with `preview` nothing is written. */
 export async function placeEverybody(classId: string, preview = false): Promise<ActionResult<Replanned>> {
   const found = await inClass('planClasses', classId)
-  return isRefused(found) ? found : replanned(found, [], { kept: 'here', preview: preview === true })
+  return isRefused(found) ? found : changeAndReplan(found, [], { kept: 'here', preview: preview === true })
 }
 
 /** Takes a change of the places back; refused where somebody changed them since. */
@@ -113,7 +113,7 @@ export async function undoPlaces(classId: string, undo: PlacesUndo): Promise<Act
   if (!read) return refused({ code: 'malformed' })
   const outcome = await restorePlaces(database(), found.person, classId, read, new Date())
   if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchClass' : 'placesChanged' })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 
@@ -131,7 +131,7 @@ export async function addRider(
   const now = new Date()
   const state = how === 'here' ? 'here' : 'booked'
   const comesMinBefore = how === 'here' ? minutesBefore(found.ofClass, now) : how
-  const done = await replanned(found, [memberId], {
+  const done = await changeAndReplan(found, [memberId], {
     kept: 'all',
     change: async (tx) =>
       (await bookRider(tx, found.person, { classId, memberId, state, comesMinBefore }, now))
@@ -171,7 +171,7 @@ export async function changeRiderOf(
     ...(rowWish !== undefined && { rowWish }),
     ...(pinnedBikeId !== undefined && { pinnedBikeId }),
   }
-  return replanned(found, [memberId], {
+  return changeAndReplan(found, [memberId], {
     change: async (tx) => {
       if (pinnedBikeId) await freePins(tx, found, pinnedBikeId)
       await changeRider(tx, found.person, classId, [memberId], kept)
@@ -191,7 +191,7 @@ async function freePins(tx: DbExecutor, { person, ofClass }: InClass, bikeId: st
 export async function swapRiders(classId: string, first: string, second: string): Promise<ActionResult<Replanned>> {
   const found = await inClass('assignBikes', classId)
   if (isRefused(found)) return found
-  return replanned(found, [first, second], {
+  return changeAndReplan(found, [first, second], {
     change: async (tx) => {
       const seats = await assignments.listAssignments(tx, found.person, classId)
       const [a, b] = [first, second].map((id) => seats.find(({ memberId }) => memberId === id)?.bikeId)
@@ -214,7 +214,7 @@ export async function leaveToWarmUp(
   if (isRefused(found)) return found
   if (!Array.isArray(memberIds) || !memberIds.every(isId)) return refused({ code: 'malformed' })
   await changeRider(database(), found.person, classId, memberIds, { warmUp: warmUp === true })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 
@@ -226,7 +226,7 @@ export async function changeHands(classId: string, hands: number, doorsMin: numb
     Number.isInteger(value) && (value as number) >= low && (value as number) <= high
   if (!whole(hands, 1, 20) || !whole(doorsMin, 0, 180)) return refused({ code: 'malformed' })
   await classes.changeClass(database(), found.person, classId, { hands, doorsMin })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 
@@ -236,7 +236,7 @@ export async function saveBlocks(classId: string, blocks: readonly Block[]): Pro
   if (isRefused(found)) return found
   if (shapeIssues('blocks', blocks).length > 0) return refused({ code: 'badBlocks' })
   await classes.changeClass(database(), found.person, classId, { blocks: blocks.length > 0 ? blocks : null })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 
@@ -247,7 +247,7 @@ export async function changeCue(sign: string, cue: string | null): Promise<Actio
   if (!signNamed(sign)) return refused({ code: 'malformed' })
   const words = typeof cue === 'string' ? cue.trim() : null
   if (words !== null && words.length > 200) return refused({ code: 'cueTooLong' })
-  await wordCue(database(), person, sign, words || null, new Date())
+  await setCueText(database(), person, sign, words || null, new Date())
   return { outcome: 'kept' }
 }
 

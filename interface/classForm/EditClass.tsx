@@ -2,7 +2,7 @@
 import { App, Button, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
-import { Components } from '../shared/Components'
+import { AntdProvider } from '../shared/AntdProvider'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
@@ -19,7 +19,7 @@ const UNDO_S = 8
 export default function EditClass({ open, classId, close }: Props) {
   return (
     // Shows the message with its undo after the dialog has closed.
-    <Components inside>{open && <Dialog classId={classId} close={close} />}</Components>
+    <AntdProvider inside>{open && <Dialog classId={classId} close={close} />}</AntdProvider>
   )
 }
 

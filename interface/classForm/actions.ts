@@ -3,7 +3,7 @@ import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions
 import { authorize, type CurrentUser } from '@/server/accounts/session'
 import * as classes from '@/server/classes/classes'
 import type { ClassFacts } from '@/server/classes/classes'
-import { tellClass } from '@/server/classes/live'
+import { publishClassEvent } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
 import { isId, partId } from '@/server/ids'
 import { listRooms } from '@/server/rooms/rooms'
@@ -75,7 +75,7 @@ export async function changeClass(
   if ('code' in after) return refused(after)
   const changed = await classes.changeClassFacts(database(), person, classId, { from: before, to: after })
   if (changed.outcome === 'kept') {
-    tellClass(classId, null)
+    publishClassEvent(classId, null)
     return { outcome: 'kept' }
   }
   return refused({ code: changed.outcome === 'gone' ? 'noSuchClass' : 'classChanged' })
@@ -106,7 +106,7 @@ export async function cancelClass(classId: string, cancelled: boolean): Promise<
   const change = { cancelledAt: cancelled === true ? new Date() : null }
   const known = isId(classId) && (await classes.changeClass(database(), person, classId, change))
   if (!known) return refused({ code: 'noSuchClass' })
-  tellClass(classId, null)
+  publishClassEvent(classId, null)
   return { outcome: 'kept' }
 }
 

@@ -2,7 +2,7 @@
 import { App, Button, Input } from 'antd'
 import { useState } from 'react'
 import { useAction } from '../shared/useAction'
-import { sayWhichSide, sendOn } from './actions'
+import { sayWhichSide, recordReferral } from './actions'
 import styles from './reasons.module.css'
 import type { ComplaintSummary } from './reasonsPage'
 
@@ -40,7 +40,7 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
     if (await act(() => sayWhichSide(member.id, id, side))) changed()
   }
   async function keep() {
-    for (const { id } of open) if (!(await act(() => sendOn(member.id, id, told)))) return
+    for (const { id } of open) if (!(await act(() => recordReferral(member.id, id, told)))) return
     setTold('')
     changed()
   }

@@ -4,9 +4,10 @@ import { TRIAL_OUTCOMES, type TrialOutcome } from '@/core/complaints/trial'
 import { oneLine } from '@/core/memberPage/message'
 import type { Permission } from '@/server/accounts/can'
 import { authorize, type CurrentUser } from '@/server/accounts/session'
-import { addComplaint, closeComplaint, handOn, reopen, takeUp, tellSide } from '@/server/comfort/complaints'
-import { startTrial, type TrialAsked } from '@/server/comfort/reasons'
-import { wordReferral } from '@/server/comfort/referral'
+import * as complaints from '@/server/comfort/complaints'
+import * as reasons from '@/server/comfort/reasons'
+import type { TrialAsked } from '@/server/comfort/reasons'
+import { setReferralText } from '@/server/comfort/referral'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
 import { database } from '@/server/db/connection'
 import { isId, textOf } from '@/server/ids'
@@ -50,7 +51,7 @@ export async function keepComplaint(
   const { bikeId, noteId } = from ?? {}
   const readable = said !== null && [id, memberId].every(isId) && [bikeId, noteId].every((one) => !one || isId(one))
   return keep('writeNotes', readable, (person) =>
-    addComplaint(
+    complaints.addComplaint(
       database(),
       person,
       { id, memberId, ...said!, bikeId: bikeId ?? null, noteId: noteId ?? null },
@@ -60,13 +61,13 @@ export async function keepComplaint(
 }
 
 /** Says that a rider was sent on, and who was told. */
-export async function sendOn(memberId: string, id: string, handedTo: string): Promise<ActionResult> {
+export async function recordReferral(memberId: string, id: string, handedTo: string): Promise<ActionResult> {
   const told = oneLine(handedTo).slice(0, 120)
   return keep('writeNotes', isId(memberId) && isId(id) && told !== '', async (person) => {
     const now = new Date()
-    const taken = await takeUp(database(), person, { memberId, id }, now)
+    const taken = await complaints.complaintFromNote(database(), person, { memberId, id }, now)
     if (!taken) return { outcome: 'gone' }
-    await handOn(database(), person, id, told, now)
+    await complaints.recordReferral(database(), person, id, told, now)
     return { outcome: 'kept' }
   })
 }
@@ -75,9 +76,9 @@ export async function sendOn(memberId: string, id: string, handedTo: string): Pr
 export async function sayWhichSide(memberId: string, id: string, side: string): Promise<ActionResult> {
   const known = (['left', 'right', 'both'] as const).find((one) => one === side)
   return keep('writeNotes', isId(memberId) && isId(id) && known !== undefined, async (person) => {
-    const taken = await takeUp(database(), person, { memberId, id }, new Date())
+    const taken = await complaints.complaintFromNote(database(), person, { memberId, id }, new Date())
     if (!taken) return { outcome: 'gone' }
-    await tellSide(database(), person, { memberId, id }, known!)
+    await complaints.tellSide(database(), person, { memberId, id }, known!)
     return { outcome: 'kept' }
   })
 }
@@ -86,9 +87,9 @@ export async function sayWhichSide(memberId: string, id: string, side: string): 
 export async function endComplaint(memberId: string, id: string): Promise<ActionResult> {
   return keep('writeNotes', isId(memberId) && isId(id), async (person) => {
     const now = new Date()
-    const taken = await takeUp(database(), person, { memberId, id }, now)
+    const taken = await complaints.complaintFromNote(database(), person, { memberId, id }, now)
     if (!taken) return { outcome: 'gone' }
-    await closeComplaint(database(), person, id, now)
+    await complaints.closeComplaint(database(), person, id, now)
     return { outcome: 'kept' }
   })
 }
@@ -96,7 +97,7 @@ export async function endComplaint(memberId: string, id: string): Promise<Action
 /** Takes the end of a complaint back. */
 export async function reopenComplaint(memberId: string, id: string): Promise<ActionResult> {
   return keep('writeNotes', isId(memberId) && isId(id), async (person) => {
-    await reopen(database(), person, { memberId, id })
+    await complaints.reopen(database(), person, { memberId, id })
     return { outcome: 'kept' }
   })
 }
@@ -105,7 +106,7 @@ const isRating = (rating: unknown): rating is number =>
   Number.isInteger(rating) && (rating as number) >= 0 && (rating as number) <= 10
 
 /** Puts on trial what the page of reasons shows. */
-export async function beginTrial(asked: TrialAsked): Promise<ActionResult<object, { code?: Refused }>> {
+export async function startTrial(asked: TrialAsked): Promise<ActionResult<object, { code?: Refused }>> {
   const { id, memberId, complaintId, shown, weeks, ratingBefore, reason } = asked ?? {}
   const readable =
     [id, memberId, complaintId].every(isId) &&
@@ -114,7 +115,7 @@ export async function beginTrial(asked: TrialAsked): Promise<ActionResult<object
     isRating(ratingBefore)
   const why = reason ? oneLine(reason) : null
   return keep('setUpRiders', readable, (person) =>
-    startTrial(
+    reasons.startTrial(
       database(),
       person,
       { id, memberId, complaintId, shown, weeks, ratingBefore, reason: why || null },
@@ -149,7 +150,7 @@ export async function keepReferral(words: string): Promise<ActionResult> {
     .replace(/[^\S\n]+/gu, ' ')
     .trim()
   return keep('manageStudio', text.length <= MAX_REFERRAL_LENGTH, async (person) => {
-    await wordReferral(database(), person, text || null)
+    await setReferralText(database(), person, text || null)
     return { outcome: 'kept' }
   })
 }

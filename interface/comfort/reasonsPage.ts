@@ -1,6 +1,6 @@
 import { causeRow, type Cause } from '@/core/complaints/causeTable'
 import type { Change } from '@/core/complaints/changeTypes'
-import { SAID_BY_FLAG } from '@/core/complaints/complaint'
+import { COMPLAINT_OF_RED_FLAG } from '@/core/complaints/complaint'
 import { exerciseNamed, type Exercise } from '@/core/complaints/exercises'
 import { kitAdviceFor, type KitAdvice } from '@/core/complaints/kit'
 import { formatComplaint, formatWhen } from '@/core/messages/comfort'
@@ -166,5 +166,5 @@ function whyOf(cause: Cause, causes: readonly Readonly<{ cause: Cause; for: read
 
 function begunBy(region: string, side: 'left' | 'right' | 'both'): Partial<ComplaintSaid> {
   const flag = redFlagNamed(region)
-  return { ...(flag && SAID_BY_FLAG[flag.flag]), ...(side !== 'both' && { side }) }
+  return { ...(flag && COMPLAINT_OF_RED_FLAG[flag.flag]), ...(side !== 'both' && { side }) }
 }

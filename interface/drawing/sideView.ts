@@ -1,7 +1,7 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bike/bike'
 import { contactPoints, resolveMarks } from '@/core/bike/contactPoints'
 import type { Marks, Point } from '@/core/conventions'
-import { unitVector, intersectCircles, translate } from '@/core/geometry'
+import { unitVector, intersectCircles, offsetPoint } from '@/core/geometry'
 import { pedalAt, poseAt, type Posed, type Rider, type UnreachablePose } from '@/core/kinematics/pose'
 import { positionsOf, type Scale } from '@/core/scale/scale'
 
@@ -42,8 +42,8 @@ export function bikeScene(bikeType: BikeType, bike: Bike, marks: Marks): BikeSce
     nose,
     tail: { xMm: nose.xMm - bikeType.saddle.lengthMm, yMm: nose.yMm },
     grip,
-    seatTube: tube(translate(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
-    barTube: tube(translate(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
+    seatTube: tube(offsetPoint(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
+    barTube: tube(offsetPoint(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
     floorYMm,
     pedal: pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType)),
     frame: { leftMm: -520, rightMm: 780, topMm: seatTop(bikeType) + 240, bottomMm: floorYMm - 40 },

@@ -3,10 +3,10 @@ import { SearchOutlined } from '@ant-design/icons'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { laterPart } from '../shared/laterPart'
+import { lazyDialog } from '../shared/lazyDialog'
 import styles from './finder.module.css'
 
-const FinderDialog = laterPart(() => import('./FinderDialog'))
+const FinderDialog = lazyDialog(() => import('./FinderDialog'))
 
 /** `/` from anywhere: a few letters of a name, and the numbers stand there. The list of members has its own field. */
 export function Finder() {

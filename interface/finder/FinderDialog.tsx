@@ -3,7 +3,7 @@ import { SearchOutlined } from '@ant-design/icons'
 import { Input, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from 'react'
-import { Components } from '../shared/Components'
+import { AntdProvider } from '../shared/AntdProvider'
 import styles from './finder.module.css'
 import type { FoundMember } from '@/server/register/findWithNumbers'
 
@@ -15,7 +15,7 @@ type Answer = Readonly<{ of: string; members: readonly FoundMember[] | null }>
 /** A few letters of a name, and the numbers stand there. */
 export default function FinderDialog({ open, close }: { open: boolean; close: () => void }) {
   return (
-    <Components inside>
+    <AntdProvider inside>
       <Modal
         open={open}
         onCancel={close}
@@ -28,7 +28,7 @@ export default function FinderDialog({ open, close }: { open: boolean; close: ()
       >
         <Search close={close} />
       </Modal>
-    </Components>
+    </AntdProvider>
   )
 }
 

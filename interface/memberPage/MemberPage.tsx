@@ -5,7 +5,7 @@ import { formatLabel, formatTryAlone } from '@/core/messages/labels'
 import { formatHowToSet, MEMBER_CAUTIONS } from '@/core/messages/memberPage'
 import { AXIS_TITLE, capitalized } from '@/core/messages/phrases'
 import { CERTAINTY_TEXT, PURPOSE_NAME } from '@/core/messages/register'
-import type { TryAlone } from '@/core/recommend/tryAlone'
+import type { SelfAdjustmentRange } from '@/core/recommend/selfAdjustment'
 import Link from 'next/link'
 import type { MemberPageData, MemberSet } from '@/server/memberPage/page'
 import { BikeDrawing } from '../drawing/BikeDrawing'
@@ -106,7 +106,7 @@ function Numbers({
   type: BikeType
   closing: BikeEquipment['closing']
   marks: Marks
-  tryAlone: TryAlone
+  tryAlone: SelfAdjustmentRange
 }) {
   return (
     <>

@@ -2,7 +2,7 @@
 import { Button, Drawer } from 'antd'
 import dayjs from 'dayjs'
 import { formatEntry, formatTaps } from '@/core/messages/outbox'
-import { Components } from '../shared/Components'
+import { AntdProvider } from '../shared/AntdProvider'
 import { useOutbox } from './OutboxProvider'
 import parts from './parts.module.css'
 import styles from './outboxStatus.module.css'
@@ -17,11 +17,11 @@ export default function OutboxDrawer({
   ...listed
 }: Listed & Readonly<{ open: boolean; close: () => void }>) {
   return (
-    <Components inside>
+    <AntdProvider inside>
       <Drawer open={open} onClose={close} title="Still on this device" size={440} destroyOnHidden>
         <OutboxList {...listed} />
       </Drawer>
-    </Components>
+    </AntdProvider>
   )
 }
 

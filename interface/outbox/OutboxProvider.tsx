@@ -59,7 +59,7 @@ const getStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
 
 async function openWithWhatWasLeft(): Promise<OutboxStore> {
   const store = await openStore()
-  await recover(getJournal(), store, onceGone).catch(() => undefined)
+  await recover(getJournal(), store, ifPageClosed).catch(() => undefined)
   return store
 }
 
@@ -75,7 +75,7 @@ function getJournal(): Journal {
 const pageLock = (page: string) => `yielding-saddle-page-${page}`
 
 /** Does the work only if that page is gone; a browser without locks cannot tell, and a tap sent twice is kept once. */
-async function onceGone(page: string, work: () => Promise<void>): Promise<void> {
+async function ifPageClosed(page: string, work: () => Promise<void>): Promise<void> {
   if (!('locks' in navigator)) return work()
   await navigator.locks.request(pageLock(page), { ifAvailable: true }, (lock) => (lock ? work() : undefined))
 }

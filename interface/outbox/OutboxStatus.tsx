@@ -2,11 +2,11 @@
 import { CloudSyncOutlined, ExclamationCircleOutlined } from '@ant-design/icons'
 import { useState } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { laterPart } from '../shared/laterPart'
+import { lazyDialog } from '../shared/lazyDialog'
 import { useOutbox } from './OutboxProvider'
 import styles from './outboxStatus.module.css'
 
-const OutboxDrawer = laterPart(() => import('./OutboxDrawer'))
+const OutboxDrawer = lazyDialog(() => import('./OutboxDrawer'))
 
 /** What is still on this device: nothing to see while all is sent; otherwise a pill that opens the list. */
 export function OutboxStatus() {

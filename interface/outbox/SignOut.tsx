@@ -2,12 +2,12 @@
 import { LogoutOutlined } from '@ant-design/icons'
 import { useState, useTransition } from 'react'
 import { BarButton } from '../shared/BarButton'
-import { laterPart } from '../shared/laterPart'
+import { lazyDialog } from '../shared/lazyDialog'
 import { forgetPages } from '../offline/keepPage'
 import { signOut } from '../signIn/actions'
 import { useOutbox } from './OutboxProvider'
 
-const SignOutDialog = laterPart(() => import('./SignOutDialog'))
+const SignOutDialog = lazyDialog(() => import('./SignOutDialog'))
 
 /** How long signing out waits for what is still under way, ms. */
 const PATIENCE_MS = 4000

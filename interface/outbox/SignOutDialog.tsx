@@ -1,7 +1,7 @@
 'use client'
 import { Button, Modal } from 'antd'
 import { formatTaps } from '@/core/messages/outbox'
-import { Components } from '../shared/Components'
+import { AntdProvider } from '../shared/AntdProvider'
 import { useOutbox } from './OutboxProvider'
 import parts from './parts.module.css'
 
@@ -18,7 +18,7 @@ type Props = Readonly<{
 export default function SignOutDialog({ open, close, left, leaving, out }: Props) {
   const { author, offline, sendNow } = useOutbox()
   return (
-    <Components inside>
+    <AntdProvider inside>
       <Modal
         open={open}
         onCancel={close}
@@ -50,6 +50,6 @@ export default function SignOutDialog({ open, close, left, leaving, out }: Props
           </Button>
         </div>
       </Modal>
-    </Components>
+    </AntdProvider>
   )
 }

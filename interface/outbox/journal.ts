@@ -22,12 +22,12 @@ export function createJournal(
   now: () => number = Date.now,
 ): Journal {
   let count = 0
-  const strike = (key: string) => quietly(() => storage?.removeItem(key))
+  const strike = (key: string) => ignoringErrors(() => storage?.removeItem(key))
   return {
     write: (added) => {
       count += 1
       const key = `${PREFIX}${String(now()).padStart(15, '0')} ${String(count).padStart(6, '0')} ${page}`
-      quietly(() => storage?.setItem(key, JSON.stringify(added)))
+      ignoringErrors(() => storage?.setItem(key, JSON.stringify(added)))
       return () => strike(key)
     },
     leftBehind: () =>
@@ -36,14 +36,16 @@ export function createJournal(
         .flatMap((key) => {
           const by = key.split(' ').at(-1)!
           const added =
-            by === page ? undefined : quietly(() => JSON.parse(storage?.getItem(key) ?? 'null') as NewEntry[] | null)
+            by === page
+              ? undefined
+              : ignoringErrors(() => JSON.parse(storage?.getItem(key) ?? 'null') as NewEntry[] | null)
           return Array.isArray(added) ? [{ page: by, added, strike: () => strike(key) }] : []
         }),
   }
 }
 
 const keysOf = (storage: JournalStorage | undefined): string[] =>
-  quietly(() =>
+  ignoringErrors(() =>
     Array.from({ length: storage?.length ?? 0 }, (_, i) => storage!.key(i) ?? '').filter((key) =>
       key.startsWith(PREFIX),
     ),
@@ -68,7 +70,7 @@ export async function recover(
   }
 }
 
-function quietly<T>(work: () => T): T | undefined {
+function ignoringErrors<T>(work: () => T): T | undefined {
   try {
     return work()
   } catch {

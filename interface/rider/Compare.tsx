@@ -3,7 +3,7 @@ import { Button } from 'antd'
 import { axisPositions, contactPoints } from '@/core/bike/contactPoints'
 import { formatContactDifference } from '@/core/messages/register'
 import { BikeOverlay } from '../drawing/BikeOverlay'
-import { useUnitSystem } from '../shared/Device'
+import { useUnitSystem } from '../shared/DevicePreferences'
 import styles from './timeLine.module.css'
 import type { TimelineEntry } from './timelineEntry'
 

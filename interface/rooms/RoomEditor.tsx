@@ -4,7 +4,7 @@ import { App, Button, Input } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useReducer, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
-import { crowded, SNAP_M, type RoomPlan, type Stand } from '@/core/planning/roomPlan'
+import { overlappingBikes, SNAP_M, type RoomPlan, type Stand } from '@/core/planning/roomPlan'
 import { TURNED_FROM_DEG } from '@/core/planning/places'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
@@ -44,7 +44,7 @@ export function RoomEditor({ room, rooms, bikes }: Props) {
   )
   const numberOf = (id: string) => bikes.find((bike) => bike.id === id)?.number ?? 0
   const out = bikes.filter(({ id }) => !draft.places[id])
-  const near = crowded(Object.entries(draft.places).map(([id, stand]) => ({ id, ...stand })))
+  const near = overlappingBikes(Object.entries(draft.places).map(([id, stand]) => ({ id, ...stand })))
   const tight = new Set(near.flat())
   const unsaved = draft !== kept || room.fresh
 

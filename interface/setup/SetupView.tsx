@@ -19,7 +19,7 @@ import { SideView } from '../drawing/SideView'
 import { StopBanner } from '../shared/StopMark'
 import { Shortcuts, type ShortcutKeys } from '../shared/Shortcuts'
 import { LightSwitch } from '../shared/LightSwitch'
-import { useUnitSystem } from '../shared/Device'
+import { useUnitSystem } from '../shared/DevicePreferences'
 import { useRecommendation } from '../shared/useRecommendation'
 import { troubleLine } from '../outbox/trouble'
 import { Finder } from '../finder/Finder'
@@ -27,11 +27,11 @@ import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
 import { continueSetup } from './actions'
 import { checksOfStep, openingCheck } from './checksOfStep'
-import { takenAt } from './misSet'
+import { relocateReadings } from './misSet'
 import { StepPanel } from './StepPanel'
 import {
   hasAllMarks,
-  hungSinceSet,
+  plumbCheckedSinceSet,
   latestSinceSet,
   marksAfter,
   marksWithBars,
@@ -196,7 +196,7 @@ export function SetupView({
   }
 
   function moveLooks(truly: Marks) {
-    replaceAll(takenAt(rows, truly))
+    replaceAll(relocateReadings(rows, truly))
     message.info('What was seen counts there now. Look once more.', 3)
   }
 
@@ -333,7 +333,7 @@ export function SetupView({
           step={step}
           set={set}
           found={step === 'beside' ? foundAt(rows) : undefined}
-          plumbRead={hungSinceSet(rows)}
+          plumbRead={plumbCheckedSinceSet(rows)}
           mayTap={(axis) => !done && (set || (step === 'beside' ? axis === 'seatHeight' : step !== 'talk'))}
           onTap={tap}
         />

@@ -12,7 +12,15 @@ import { MisSet } from './MisSet'
 import { isSuspect } from './misSet'
 import { QUESTIONS } from './questions'
 import { Numbers } from './questions/Numbers'
-import { differingAxes, rowsSinceSet, hungSinceSet, marksAfter, marksWithBars, stepAfter, STEP_NAME } from './flow'
+import {
+  differingAxes,
+  rowsSinceSet,
+  plumbCheckedSinceSet,
+  marksAfter,
+  marksWithBars,
+  stepAfter,
+  STEP_NAME,
+} from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 import { stepPrompt } from './stepPrompt'
 import styles from './stepPanel.module.css'
@@ -196,9 +204,9 @@ function Forward({
       <Done marks={formatMarks(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />
     )
   }
-  const looked = step === 'cranks' ? hungSinceSet(rows) : rowsSinceSet(rows).length > 0
+  const looked = step === 'cranks' ? plumbCheckedSinceSet(rows) : rowsSinceSet(rows).length > 0
   const marks = marksAfter(answer)
-  const plumbDone = school.foreAft === 'unused' || hungSinceSet(rows)
+  const plumbDone = school.foreAft === 'unused' || plumbCheckedSinceSet(rows)
   // Both readings in one mount: nobody climbs off before the plumb line was hung here.
   if (step === 'knee' && looked && !plumbDone && !answer.next.readAgain)
     return <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />

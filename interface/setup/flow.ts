@@ -40,7 +40,7 @@ export function latestSinceSet(rows: readonly Row[], kind: EvidenceKind): Row | 
 }
 
 /** Whether the knee over the pedal was looked at since the saddle was set, with a string or by eye. */
-export const hungSinceSet = (rows: readonly Row[]): boolean =>
+export const plumbCheckedSinceSet = (rows: readonly Row[]): boolean =>
   latestSinceSet(rows, 'plumb') !== undefined || latestSinceSet(rows, 'plumbByEye') !== undefined
 
 export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undefined =>

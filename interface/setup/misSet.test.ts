@@ -3,7 +3,7 @@ import { misSet } from '@/core/operations/misSet'
 import { formatMisSet } from '@/core/messages/misSet'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import type { Row } from './flow'
-import { isSuspect, misSetQuestion, takenAt } from './misSet'
+import { isSuspect, misSetQuestion, relocateReadings } from './misSet'
 
 const rowsOf = (...evidence: Evidence[]): Row[] => evidence.map((row, i) => ({ id: String(i), row }))
 const at = { seatHeight: '8', seatSlide: 'D', barHeight: '5', barSlide: '0' }
@@ -30,7 +30,7 @@ test('a knee as ever raises no suspicion, one a whole mark off does; taken there
   const [lower] = found.causes.flatMap((c) => (c.code === 'offByOne' && c.axis === 'seatHeight' ? [c.truly] : []))
   expect(lower).toBe('7')
   const rows = rowsOf({ kind: 'set', at }, knee(40), knee(41))
-  const moved = takenAt(rows, { seatHeight: lower }).map(({ row }, i) => ({ id: `new${i}`, row }))
+  const moved = relocateReadings(rows, { seatHeight: lower }).map(({ row }, i) => ({ id: `new${i}`, row }))
   expect(isSuspect(misSet(misSetQuestion(known, moved, { ...at, seatHeight: lower })!))).toBe(false)
 })
 
@@ -53,12 +53,12 @@ test('nothing is mis-set only above one half; below it the post is read first, i
 
 test('looks move with the saddle they were taken on, each in the place of its own row, and reasons stay', () => {
   const rows = rowsOf({ kind: 'stature', mm: 1700 }, { kind: 'set', at, meant: 'wish' }, knee(40))
-  expect(takenAt(rows, { seatHeight: '7' })).toEqual([
+  expect(relocateReadings(rows, { seatHeight: '7' })).toEqual([
     { old: rows[1], row: { kind: 'set', at: { ...at, seatHeight: '7' }, meant: 'wish' } },
     { old: rows[2], row: knee(40, { ...at, seatHeight: '7' }) },
   ])
   // Numbers told and never set here: they are now.
-  expect(takenAt(rowsOf(knee(40)), { seatHeight: '7' })[0]).toEqual({
+  expect(relocateReadings(rowsOf(knee(40)), { seatHeight: '7' })[0]).toEqual({
     old: undefined,
     row: { kind: 'set', at: { seatHeight: '7' } },
   })

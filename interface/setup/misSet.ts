@@ -31,7 +31,7 @@ export type Replacement = Readonly<{ old: Row | undefined; row: Evidence }>
  * What is written where the bike stood at other marks than was thought when it was looked at: the marks as they truly
  * were, and each look since then as taken there.
  */
-export function takenAt(rows: readonly Row[], truly: Marks): Replacement[] {
+export function relocateReadings(rows: readonly Row[], truly: Marks): Replacement[] {
   const set = latestRow(rows, 'set')
   const looks = rowsSinceSet(rows).filter(({ row }) => row.at !== undefined)
   return [

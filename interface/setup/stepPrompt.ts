@@ -1,7 +1,7 @@
 import { axesOf } from '@/core/bike/bike'
 import { isBodyEvidence, isSaddleCheck, latest } from '@/core/evidence/evidence'
 import type { Prompt } from '@/core/messages/setupPrompts'
-import { hungSinceSet, rowsSinceSet } from './flow'
+import { plumbCheckedSinceSet, rowsSinceSet } from './flow'
 import type { StepPanelProps } from './stepPanelProps'
 
 /** The bars stay: in the saddle something else is looked at. */
@@ -23,10 +23,10 @@ export function stepPrompt(props: StepPanelProps): Prompt {
       return set || evidence.some(isBodyEvidence) ? { code: 'start', sentence } : { code: 'level', landmark }
     case 'knee':
       if (since.some(({ row }) => isSaddleCheck(row)))
-        return hungSinceSet(rows) || school.foreAft === 'unused' || readAgain ? advice : { code: 'plumbToo' }
+        return plumbCheckedSinceSet(rows) || school.foreAft === 'unused' || readAgain ? advice : { code: 'plumbToo' }
       return { code: set ? 'lookAtKnee' : 'setFirst' }
     case 'cranks':
-      return hungSinceSet(rows) ? advice : { code: 'hangPlumb', from: school.plumbFrom }
+      return plumbCheckedSinceSet(rows) ? advice : { code: 'hangPlumb', from: school.plumbFrom }
     case 'bars':
       if (answer.next.forReach) return advice
       return {

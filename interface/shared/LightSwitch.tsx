@@ -1,7 +1,7 @@
 'use client'
 import { MoonOutlined, SunOutlined } from '@ant-design/icons'
 import { BarButton } from './BarButton'
-import { useLight } from './Device'
+import { useLight } from './DevicePreferences'
 
 export function LightSwitch() {
   const { light, turn } = useLight()

@@ -1,6 +1,6 @@
 'use client'
 import { BarButton } from './BarButton'
-import { useUnitSystem } from './Device'
+import { useUnitSystem } from './DevicePreferences'
 
 /** Centimetres, or feet and inches: a choice of the device. */
 export function UnitSwitch() {

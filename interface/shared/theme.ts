@@ -1,5 +1,5 @@
 import { theme as antd, type ThemeConfig } from 'antd'
-import type { Light } from './Device'
+import type { Light } from './DevicePreferences'
 
 const FONT = `'Archivo Variable', system-ui, sans-serif`
 

@@ -2,7 +2,7 @@
 import { formatActionRefusal, type ActionRefusal } from '@/core/messages/actions'
 import type { TimetableTaken } from '@/core/messages/timetable'
 import { authorize } from '@/server/accounts/session'
-import { bringInTimetable } from '@/server/classes/bringIn'
+import { importTimetable } from '@/server/classes/importTimetable'
 import * as classes from '@/server/classes/classes'
 import { database } from '@/server/db/connection'
 import { isId, partId } from '@/server/ids'
@@ -74,7 +74,7 @@ export async function bringIn(text: string, take: boolean): Promise<ActionResult
   if (typeof text !== 'string' || text.length > MAX_TEXT_LENGTH) return refused({ code: 'malformed' })
   const db = database()
   const { timeZone } = await getStudio(db, person)
-  const { found, faults, taken } = await bringInTimetable(
+  const { found, faults, taken } = await importTimetable(
     db,
     person,
     { text, timeZone, take: take === true },

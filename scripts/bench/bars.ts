@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs'
 import { axisOf } from '../../core/bike/bike'
 import type { AxisName, Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/registry'
-import { recommend } from '../../core/recommend/recommend'
+import { advise } from '../../core/recommend/recommend'
 import type { Move } from '../../core/recommend/request'
 import { createRng } from '../../core/rng'
 import { positionsOf } from '../../core/scale/scale'
@@ -55,7 +55,7 @@ for (let i = 0, placed = 0; placed < RIDERS; i++) {
       { kind: 'plumb', mm: truePlumbMm(rider, saddle), at: saddle },
     ]),
   ]
-  const ask = () => recommend({ bikeType, evidence: rows, samples: 1200 })
+  const ask = () => advise({ bikeType, evidence: rows, samples: 1200 })
   const anyOf = (axis: 'barHeight' | 'barSlide') => {
     const all = positionsOf(axisOf(bikeType, axis)!.scale)
     return all[Math.floor(random.uniform() * all.length)].label

@@ -11,7 +11,7 @@ import { parseArgs } from 'node:util'
 import { pathToFileURL } from 'node:url'
 import type { Evidence } from '../../core/evidence/registry'
 import { MAX_WORK } from '../../core/operations/cost'
-import { recommend, type Advice } from '../../core/recommend/recommend'
+import { advise, type Advice } from '../../core/recommend/recommend'
 import type { RecommendRequest } from '../../core/recommend/request'
 import { HOLES_BIKE as bikeType } from '../../core/testing/meanRider'
 
@@ -73,7 +73,7 @@ const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): Recomm
 
 async function main(): Promise<void> {
   const earlier = await coreOf(values.against)
-  const now: Core = { recommend }
+  const now: Core = { recommend: advise }
   for (const core of [now, earlier]) for (let i = 0; i < 5; i++) timed(core, ask(TEN_ROWS, 7))
 
   const times = {

@@ -3,7 +3,7 @@ import type { Marks } from '../../core/conventions'
 import type { Evidence } from '../../core/evidence/registry'
 import { positionsOf } from '../../core/scale/scale'
 import { goniometer, trueFlexionDeg, type SimulatedRider } from '../../core/simulated/simulatedRider'
-import { addComplaint, closeComplaint, handOn } from '../../server/comfort/complaints'
+import { addComplaint, closeComplaint, recordReferral } from '../../server/comfort/complaints'
 import { reasonsOf, startTrial } from '../../server/comfort/reasons'
 import { endTrial, rateTrial } from '../../server/comfort/trialChanges'
 import { currentEntries } from '../../server/register/register'
@@ -45,7 +45,7 @@ export async function addTrials(hall: Hall): Promise<void> {
   ) => addComplaint(db, scope, { id, memberId: member.id, what, strength: 5, ...plain, ...more }, daysBefore(now, days))
   await add('history-referred', riders[11], 'lowBack', 2, { side: 'left', quality: ['sharp'], strength: 7 })
   await add('history-handed', riders[72], 'outerKnee', 12, { side: 'right', quality: ['swelling'] })
-  await handOn(db, scope, 'history-handed', 'the rider, and the desk', daysBefore(now, 11))
+  await recordReferral(db, scope, 'history-handed', 'the rider, and the desk', daysBefore(now, 11))
   await add('history-over', riders[73], 'neck', 40, {})
   await closeComplaint(db, scope, 'history-over', daysBefore(now, 20))
   for (const [i, what] of (['hands', 'neck', 'lowBack'] as const).entries())

@@ -1,4 +1,4 @@
-import { bringInTimetable } from '../classes/bringIn'
+import { importTimetable } from '../classes/importTimetable'
 import type { Database } from '../db/connection'
 import { getStudio } from '../studio/studio'
 import { readText, type BookingAnswer, type BookingService } from './bookingService'
@@ -133,7 +133,7 @@ export function pollCalendar(
     if (!scope) return { trouble: null, taken: null }
     const { timeZone } = await getStudio(db, scope)
     const asked = { text: answer.text, timeZone, take: true }
-    const { faults, taken, gaveUp } = await bringInTimetable(db, scope, asked, now)
+    const { faults, taken, gaveUp } = await importTimetable(db, scope, asked, now)
     if (gaveUp) return { trouble: 'nonsense', taken: null }
     const classes = taken ? taken.added + taken.changed + taken.cancelled : 0
     return { trouble: null, taken: { classes, bookings: 0, unknownNames: [], faults: faults.length } }

@@ -1,9 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm'
 import type { Scope } from '../accounts/scope'
-import { sourceKey, takeTimetable } from '../classes/classes'
-import { tellClass } from '../classes/live'
+import { sourceKey, upsertTimetable } from '../classes/classes'
+import { publishClassEvent } from '../classes/live'
 import { replanClass } from '../classes/replan'
-import { listRoster, takeBooking, type RosterRider } from '../classes/roster'
+import { listRoster, upsertBooking, type RosterRider } from '../classes/roster'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
 import { user } from '../db/tables/accounts'
 import { membersNamed } from '../members/members'
@@ -51,7 +51,7 @@ export async function takeBookings(
   const result = await withTransaction(db, async (tx) => {
     moved.clear()
     unknown.clear()
-    const { tally, classIds } = await takeTimetable(tx, scope, 'booking', entries, now)
+    const { tally, classIds } = await upsertTimetable(tx, scope, 'booking', entries, now)
     const { added, changed, cancelled } = tally
     const known = await membersNamed(
       tx,
@@ -77,7 +77,7 @@ export async function takeBookings(
       const { comesMinBefore = 10, state } = booking
       if (!rosters.has(classId)) rosters.set(classId, await listRoster(tx, scope, classId))
       const before = rosters.get(classId)!.find((one) => one.memberId === memberId)
-      if (!(await takeBooking(tx, scope, { classId, memberId, state, comesMinBefore }, before, now))) continue
+      if (!(await upsertBooking(tx, scope, { classId, memberId, state, comesMinBefore }, before, now))) continue
       moved.add(classId)
       count += 1
     }
@@ -85,7 +85,7 @@ export async function takeBookings(
   })
   for (const classId of moved) {
     await replanClass(db, scope, classId, now)
-    tellClass(classId, null)
+    publishClassEvent(classId, null)
   }
   return { ...result, unknownNames: [...unknown], faults: faults.length }
 }

@@ -310,7 +310,7 @@ export const sourceKey = ({ uid, occurrence }: Pick<TimetableEntry, 'uid' | 'occ
  * changes nothing. A
  * class that was called off at its source before it was known here is left out.
  */
-export async function takeTimetable(
+export async function upsertTimetable(
   tx: DbExecutor,
   scope: Scope,
   source: 'calendar' | 'list' | 'booking',

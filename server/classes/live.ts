@@ -1,8 +1,8 @@
 import type { MadeEntry } from '../../core/watch/classState'
 
 /** What is told of a class: an entry somebody wrote, or with null that who sits where has changed. */
-export type ClassNews = MadeEntry | null
-type Listener = (news: ClassNews) => void
+export type ClassEvent = MadeEntry | null
+type Listener = (news: ClassEvent) => void
 /** Who is told, by class. One map a process, whichever bundle asks. */
 type Listeners = Map<string, Set<Listener>>
 const KEY = Symbol.for('yielding-saddle.live')
@@ -12,7 +12,7 @@ const listeners = (): Listeners => {
 }
 
 /** Calls `tell` whenever something of the class changes in this process, until the returned function is called. */
-export function onClassNews(classId: string, tell: Listener): () => void {
+export function subscribeToClass(classId: string, tell: Listener): () => void {
   const all = listeners()
   const own = all.get(classId) ?? new Set()
   all.set(classId, own.add(tell))
@@ -23,7 +23,7 @@ export function onClassNews(classId: string, tell: Listener): () => void {
 }
 
 /** Tells whoever watches the class. */
-export const tellClass = (classId: string, news: ClassNews): void =>
+export const publishClassEvent = (classId: string, news: ClassEvent): void =>
   listeners()
     .get(classId)
     ?.forEach((tell) => tell(news))

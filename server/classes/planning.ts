@@ -11,7 +11,7 @@ import { compute } from '../compute/pool'
 import type { DbExecutor } from '../db/connection'
 import { bikeType } from '../db/tables/bikes'
 import { classNote, setup } from '../db/tables/riders'
-import { currentEntries, shownFirst, type RegisterEntry } from '../register/register'
+import { currentEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
 import { findRoom, listPlaces, type Room } from '../rooms/rooms'
 import { listAssignments } from './assignments'
 import type { StudioClass } from './classes'
@@ -104,7 +104,7 @@ export async function planBasis(
   const ids = coming.map(({ memberId }) => memberId)
   const onFloor = [...new Set([...ids, ...assigned.map(({ memberId }) => memberId)])]
   const [entries, last, stiff, ready, minutes] = [
-    shownFirst(await currentEntries(db, scope, onFloor)),
+    byDisplayPriority(await currentEntries(db, scope, onFloor)),
     await lastBikes(db, scope, ids, ofClass.startsAt),
     await ridersWithNotes(db, scope, ids, NOT_TO_TURN, now),
     await readyRiders(db, scope, onFloor, ofClass),

@@ -71,7 +71,7 @@ export async function bookRider(
  * is in the room already is here, whatever it says, and who never was on the list need not call off. Resolves with
  * whether anything changed.
  */
-export async function takeBooking(
+export async function upsertBooking(
   db: DbExecutor,
   scope: Scope,
   booked: RiderBooked,

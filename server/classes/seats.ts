@@ -6,7 +6,7 @@ import type { Scope } from '../accounts/scope'
 import { listBikes, type StudioBike } from '../bikes/bikes'
 import { listAssignments } from './assignments'
 import type { DbExecutor } from '../db/connection'
-import { currentEntries, shownFirst, type RegisterEntry } from '../register/register'
+import { currentEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
 
 /** A bike in a class: who sits there, and their numbers as this machine takes them. */
 export type Seat = Readonly<{
@@ -24,7 +24,7 @@ export type Seat = Readonly<{
 /** Every bike of a studio in a class, by number. */
 export async function listSeats(db: DbExecutor, scope: Scope, classId: string): Promise<Seat[]> {
   const [bikes, assigned] = await Promise.all([listBikes(db, scope), listAssignments(db, scope, classId)])
-  const entries = shownFirst(
+  const entries = byDisplayPriority(
     await currentEntries(
       db,
       scope,

@@ -97,7 +97,7 @@ export async function listOwnCues(db: DbExecutor, scope: Scope): Promise<Readonl
 }
 
 /** Words a cue anew for the studio; null goes back to the product's own words. */
-export async function wordCue(
+export async function setCueText(
   db: DbExecutor,
   scope: Scope,
   sign: string,

@@ -7,7 +7,7 @@ import { listBikesOfRecords } from '../bikes/bikes'
 import { stopsOf } from '../comfort/stops'
 import { trialsOnFloor } from '../comfort/trialsOnFloor'
 import type { DbExecutor } from '../db/connection'
-import { currentEntries, shownFirst } from '../register/register'
+import { currentEntries, byDisplayPriority } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
 import { getStudio } from '../studio/studio'
 import { listAssignments } from './assignments'
@@ -73,7 +73,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const ids = assigned.map(({ memberId }) => memberId)
   const looked = numbersLookedAt(state.looks)
   const [entries, notes, knees, ready] = [
-    shownFirst(await currentEntries(db, scope, ids)),
+    byDisplayPriority(await currentEntries(db, scope, ids)),
     await listNotesOfMembers(db, scope, ids, new Date(now.getTime() - CUES_MS)),
     await ridersWithKneeNotes(db, scope, ids, now),
     await readyRiders(db, scope, ids, ofClass),

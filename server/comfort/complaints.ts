@@ -2,7 +2,7 @@ import { and, desc, eq, gte, inArray, isNotNull, isNull, type SQL } from 'drizzl
 import type { ComplaintName } from '../../core/complaints/causeTable'
 import {
   COMPLAINT_OF_FELT,
-  SAID_BY_FLAG,
+  COMPLAINT_OF_RED_FLAG,
   TOLD_BY,
   type Health,
   type Moment,
@@ -98,11 +98,21 @@ export const openComplaints = async (
 ): Promise<RiderComplaint[]> =>
   memberIds.length === 0
     ? []
-    : complaintsWhere(db, scope, and(inArray(complaint.memberId, [...memberIds]), isNull(complaint.closedAt)), MAX_COMPLAINTS_READ * 5)
+    : complaintsWhere(
+        db,
+        scope,
+        and(inArray(complaint.memberId, [...memberIds]), isNull(complaint.closedAt)),
+        MAX_COMPLAINTS_READ * 5,
+      )
 
 /** Complaints of one rider that were recorded from notes, of any age, also closed ones. */
 export const complaintsOfNotes = (db: DbExecutor, scope: Scope, memberId: string): Promise<RiderComplaint[]> =>
-  complaintsWhere(db, scope, and(eq(complaint.memberId, memberId), isNotNull(complaint.noteId)), MAX_COMPLAINTS_READ * 5)
+  complaintsWhere(
+    db,
+    scope,
+    and(eq(complaint.memberId, memberId), isNotNull(complaint.noteId)),
+    MAX_COMPLAINTS_READ * 5,
+  )
 
 async function complaintsWhere(
   db: DbExecutor,
@@ -221,7 +231,7 @@ async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string
     .where(eq(classNote.id, noteId))
   const flag = note?.sign === RED_FLAG ? redFlagNamed(note.region) : undefined
   if (!flag) return told
-  const { lasts, quality = [], health = [] } = SAID_BY_FLAG[flag.flag]
+  const { lasts, quality = [], health = [] } = COMPLAINT_OF_RED_FLAG[flag.flag]
   return {
     ...told,
     ...(lasts && { lasts }),
@@ -300,7 +310,7 @@ async function insert(
  * The complaint of this id, kept first where it was only felt on the floor until now; null where the studio has none
  * such.
  */
-export async function takeUp(
+export async function complaintFromNote(
   db: DbExecutor,
   scope: Scope,
   { memberId, id }: Readonly<{ memberId: string; id: string }>,
@@ -322,7 +332,13 @@ export async function takeUp(
 }
 
 /** Says that a rider was sent on, and who was told; a complaint handed on before, or another studio's, stays. */
-export async function handOn(db: DbExecutor, scope: Scope, id: string, handedTo: string, now: Date): Promise<void> {
+export async function recordReferral(
+  db: DbExecutor,
+  scope: Scope,
+  id: string,
+  handedTo: string,
+  now: Date,
+): Promise<void> {
   await db
     .update(complaint)
     .set({ handedAt: now, handedBy: scope.userId, handedTo })

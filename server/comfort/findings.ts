@@ -17,13 +17,13 @@ import { findBike, type StudioBike } from '../bikes/bikes'
 import { listNotesOfMembers } from '../classes/notes'
 import type { DbExecutor } from '../db/connection'
 import { listHomeMeasures } from '../memberPage/messages'
-import { currentEntries, listEntries, shownFirst, type RegisterEntry } from '../register/register'
+import { currentEntries, listEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
 import { listFinishedSetups } from '../setups/setups'
 import { listRides, type Ride } from './rides'
 
 /** What is on file of a rider, as `explain` takes it, and what it was read on. */
-export type OnFile = Readonly<{
+export type RiderRecord = Readonly<{
   findings: readonly Finding[]
   /** The bike that is spoken of: the complaint's, or the one ridden last; null for somebody who never rode. */
   bike: StudioBike | null
@@ -52,11 +52,11 @@ export async function findingsOnFile(
   { memberId, bikeId }: Readonly<{ memberId: string; bikeId: string | null }>,
   school: School,
   now: Date,
-): Promise<OnFile> {
+): Promise<RiderRecord> {
   const ago = (at: Date): number => Math.max(0, (now.getTime() - at.getTime()) / DAY_MS)
   const [rides, current, entries, setups, notes] = [
     await listRides(db, scope, memberId, now),
-    shownFirst(await currentEntries(db, scope, [memberId])),
+    byDisplayPriority(await currentEntries(db, scope, [memberId])),
     await listEntries(db, scope, memberId, { limit: ENTRIES }),
     await listFinishedSetups(db, scope, memberId, SETUPS),
     await listNotesOfMembers(db, scope, [memberId], new Date(now.getTime() - NOTES_MS)),
@@ -126,7 +126,7 @@ export async function findingsOnFile(
   }
 }
 
-async function lastSaddleLine(db: DbExecutor, scope: Scope, bikeId: string): Promise<OnFile['saddleLine']> {
+async function lastSaddleLine(db: DbExecutor, scope: Scope, bikeId: string): Promise<RiderRecord['saddleLine']> {
   const readings = await listBikeReadings(db, scope, bikeId)
   const last = readings.findLast(({ row }) => row.kind === 'saddleLine')
   return last?.row.kind === 'saddleLine' ? { mm: last.row.mm, at: last.createdAt } : null

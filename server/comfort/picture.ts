@@ -4,11 +4,11 @@ import { COMPLAINT_OF_FELT } from '../../core/complaints/complaint'
 import {
   complaintsByType,
   oneSidedBikes,
-  tellingCues,
+  significantCues,
   type ComplaintShare,
   type OneSidedBike,
   type RideRecord,
-  type TellingCue,
+  type SignificantCue,
 } from '../../core/complaints/studioPicture'
 import type { TrialOutcome } from '../../core/complaints/trial'
 import { FELT, feltNamed } from '../../core/watch/comfort'
@@ -26,7 +26,7 @@ export type StudioPicture = Readonly<{
   riders: number
   complaints: readonly ComplaintShare[]
   bikes: readonly (OneSidedBike & Readonly<{ number: number }>)[]
-  cues: readonly TellingCue[]
+  cues: readonly SignificantCue[]
   cueLooks: number
   trials: readonly Readonly<{ cause: Cause; ended: Readonly<Record<TrialOutcome, number>>; running: number }>[]
 }>
@@ -89,7 +89,7 @@ export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Pr
       const number = numberOf.get(one.bikeId)
       return number === undefined ? [] : [{ ...one, number }]
     }),
-    cues: tellingCues(cues),
+    cues: significantCues(cues),
     cueLooks: cues.length,
     trials: [...new Set(trials.map(({ cause }) => cause))].map((cause) => {
       const own = trials.filter((one) => one.cause === cause)

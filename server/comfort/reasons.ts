@@ -15,12 +15,12 @@ import {
   complaintsOfNotes,
   complaintsToAnswer,
   isReferred,
-  takeUp,
+  complaintFromNote,
   type RiderComplaint,
 } from './complaints'
-import { findingsOnFile, type OnFile } from './findings'
+import { findingsOnFile, type RiderRecord } from './findings'
 import { ridersOfBike } from './rides'
-import { beginTrial, lockMember, type TrialResult } from './trialChanges'
+import { insertTrial, lockMember, type TrialResult } from './trialChanges'
 import { listTrials, type Trial } from './trials'
 
 /** A complaint as the page of reasons shows it. */
@@ -33,7 +33,7 @@ export type Reasons = Readonly<{
   flagged: readonly Note[]
   /** Null where nothing is open, or a flag of the floor stops it. */
   answer: ExplainResponse | null
-  onFile: OnFile
+  onFile: RiderRecord
   /** Causes whose change was on trial and did not help. */
   tried: readonly Cause[]
   trials: readonly Trial[]
@@ -103,7 +103,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
 /** What `explain` is asked of these complaints. */
 function requestOf(
   complaints: readonly RiderComplaint[],
-  { findings, entry, experience }: OnFile,
+  { findings, entry, experience }: RiderRecord,
   health: Health[],
   school: ExplainRequest['school'],
 ): ExplainRequest {
@@ -164,7 +164,7 @@ export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, 
   return withTransaction(db, async (tx) => {
     // The lock comes before anything is read: what is read then is what holds.
     if (!(await lockMember(tx, scope, asked.memberId))) return { outcome: 'gone' }
-    const taken = await takeUp(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
+    const taken = await complaintFromNote(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
     if (!taken) return { outcome: 'gone' }
     const { complaints, answer, onFile, trials } = await reasonsOf(tx, scope, asked.memberId, now)
     if (trials.some(({ id }) => id === asked.id)) return { outcome: 'kept' }
@@ -174,7 +174,7 @@ export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, 
     const change = changes.find((one) => one.axis === axis && one.to === to && one.deg === deg)
     if (!answer || !change || !complaints.some(({ id }) => id === asked.complaintId)) return { outcome: 'stale' }
     const cause = answer.proposedFor!
-    return beginTrial(
+    return insertTrial(
       tx,
       scope,
       {

@@ -4,6 +4,6 @@ import type { DbExecutor } from '../db/connection'
 import { studio } from '../db/tables/accounts'
 
 /** What is said to a rider who is sent on, in the studio's own words; null goes back to the product's. */
-export async function wordReferral(db: DbExecutor, scope: Scope, referral: string | null): Promise<void> {
+export async function setReferralText(db: DbExecutor, scope: Scope, referral: string | null): Promise<void> {
   await db.update(studio).set({ referral }).where(eq(studio.id, scope.studioId))
 }

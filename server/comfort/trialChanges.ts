@@ -50,7 +50,7 @@ export async function lockMember(tx: DbExecutor, scope: Scope, memberId: string)
  * Begins a trial, within the caller's transaction that holds the member: its numbers hold from now on, under the
  * trial's own id. The same id again changes nothing.
  */
-export async function beginTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
+export async function insertTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
   const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...told } = asked
   const [before] = await tx.select({ memberId: trial.memberId, axis: trial.axis }).from(trial).where(eq(trial.id, id))
   if (before) return { outcome: before.memberId === memberId && before.axis === change.axis ? 'kept' : 'idTaken' }

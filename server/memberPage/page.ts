@@ -4,7 +4,7 @@ import type { Marks } from '../../core/conventions'
 import { isErrorResponse } from '../../core/operations/errorResponse'
 import type { Recommendation } from '../../core/operations/recommend'
 import type { TranslateResponse } from '../../core/operations/translate'
-import type { TryAlone } from '../../core/recommend/tryAlone'
+import type { SelfAdjustmentRange } from '../../core/recommend/selfAdjustment'
 import type { Certainty, Purpose } from '../../core/register/entry'
 import { MINUTES_AT_THE_BIKE } from '../../core/memberPage/message'
 import type { Scope } from '../accounts/scope'
@@ -29,7 +29,7 @@ export type MemberSet = Readonly<{
   marks: Marks
   certainty: Certainty
   at: Date
-  tryAlone: TryAlone
+  tryAlone: SelfAdjustmentRange
 }>
 
 /** First marks on a type, before anybody looked. */
@@ -84,7 +84,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     hasStory: owner.opens === 'everything',
   }
 
-  async function mayTry(setupId: string): Promise<TryAlone> {
+  async function mayTry(setupId: string): Promise<SelfAdjustmentRange> {
     const entry = entries.find((one) => one.setupId === setupId)!
     const rows = await listEvidence(db, scope, setupId)
     const evidence = rows.map(({ row }) => row).filter((row) => 'row' in validateRow(entry.type, row))

@@ -193,7 +193,7 @@ function ofOneType(found: readonly Parameters<typeof asEntry>[0][]): RegisterEnt
 }
 
 /** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
-export const shownFirst = (current: readonly RegisterEntry[]): RegisterEntry[] => {
+export const byDisplayPriority = (current: readonly RegisterEntry[]): RegisterEntry[] => {
   const rank = ({ purpose, source }: RegisterEntry) =>
     (purpose === 'usual' ? 0 : 2) + (WORKED_OUT.includes(source) ? 1 : 0)
   return [...current].sort((a, b) => rank(a) - rank(b))

@@ -8,7 +8,7 @@ import type { SuggestionRecord } from '../../core/learning/firstSuggestions'
 import type { LearnRequest } from '../../core/operations/learn'
 import type { SuggestionsRequest } from '../../core/operations/suggestions'
 import type { Scope } from '../accounts/scope'
-import { remembered } from '../compute/remembered'
+import { staleWhileRevalidate } from '../compute/staleWhileRevalidate'
 import type { DbExecutor } from '../db/connection'
 import { bikeType } from '../db/tables/bikes'
 import { evidence, member, setup, withdrawal } from '../db/tables/riders'
@@ -63,8 +63,8 @@ export const standingRows = (db: DbExecutor, scope: Scope, setupIds: readonly st
     )
     .orderBy(asc(evidence.position))
 
-const studioPriors = remembered<StudioPrior>('learn')
-const records = remembered<SuggestionRecord>('suggestions')
+const studioPriors = staleWhileRevalidate<StudioPrior>('learn')
+const records = staleWhileRevalidate<SuggestionRecord>('suggestions')
 
 /**
  * What the studio's own finished set-ups teach, or null where it does not learn, or while it is being worked out: the
@@ -169,7 +169,7 @@ const MAX_RECENT_ROWS = 800
 export type OwnEye = Readonly<{ pairs: EyePairs; knee: EyeError; plumb: EyeError }>
 
 /** How the eye of the person signed in strays, from their own looks beside an instrument; nobody else's is told. */
-export async function ownEye(db: DbExecutor, scope: Scope): Promise<OwnEye> {
+export async function observerErrorOf(db: DbExecutor, scope: Scope): Promise<OwnEye> {
   const { school } = await getStudio(db, scope)
   const ids = await db
     .select({ id: setup.id })

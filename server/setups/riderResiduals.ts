@@ -4,9 +4,9 @@ import type { Marks } from '../../core/conventions'
 import { referenceMarks } from '../../core/bike/referenceMarks'
 import type { Evidence } from '../../core/evidence/registry'
 import { heightByKnee } from '../../core/learning/machineChecks'
-import { NAMED_FROM, type MachineCheck, type PooledResidual } from '../../core/learning/machineResiduals'
+import { REPORT_PROBABILITY, type MachineCheck, type PooledResidual } from '../../core/learning/machineResiduals'
 import type { Scope } from '../accounts/scope'
-import { remembered } from '../compute/remembered'
+import { staleWhileRevalidate } from '../compute/staleWhileRevalidate'
 import type { Database, DbExecutor } from '../db/connection'
 import { bikeType } from '../db/tables/bikes'
 import { setup } from '../db/tables/riders'
@@ -26,7 +26,9 @@ const SAME_MACHINE_MM = 2
 const TELLING: ReadonlySet<Evidence['kind']> = new Set(['set', 'rider', 'kneeAngle', 'kneeByEye'])
 
 // What was said before a machine's offset moved must not be taken once more: nothing older serves.
-const pooled = remembered<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals', { olderServes: false })
+const pooled = staleWhileRevalidate<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals', {
+  olderServes: false,
+})
 
 /**
  * What the riders checked in the last year say of the machines they were checked on, by bike; only those that are more
@@ -42,7 +44,8 @@ export async function riderResiduals(
   const of = JSON.stringify([await latestSaved(db, scope), stands])
   const answer = await pooled(scope.studioId, of, async () => ({ checks: await machineChecks(db, scope, bikes, now) }))
   const here = new Set(bikes.map(({ id }) => id))
-  const named = answer?.machines.filter(({ machine, offChance }) => offChance >= NAMED_FROM && here.has(machine)) ?? []
+  const named =
+    answer?.machines.filter(({ machine, offChance }) => offChance >= REPORT_PROBABILITY && here.has(machine)) ?? []
   return new Map(named.map((one) => [one.machine, one]))
 }
 

@@ -1,9 +1,9 @@
 /** @jest-environment node */
 import type { Scope } from '@/server/accounts/scope'
 import { assignBike, listAssignments } from '@/server/classes/assignments'
-import { bringInTimetable } from '@/server/classes/bringIn'
+import { importTimetable } from '@/server/classes/importTimetable'
 import { addClass, addClasses, changeClass, findClass, listClasses } from '@/server/classes/classes'
-import { onClassNews, type ClassNews } from '@/server/classes/live'
+import { subscribeToClass, type ClassEvent } from '@/server/classes/live'
 import { PLAIN_ROOM, planClass } from '@/server/classes/planning'
 import { replanClass, restorePlaces } from '@/server/classes/replan'
 import { floorBefore } from '@/server/classes/floor'
@@ -21,7 +21,7 @@ import { closeDatabase, database, type DbExecutor } from '@/server/db/connection
 import { addMember } from '@/server/members/members'
 import { partId } from '@/server/ids'
 import { dayAfter, momentAt } from '@/server/studio/day'
-import { deliver } from '@/server/outbox/deliver'
+import { applyEntry } from '@/server/outbox/applyEntry'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
 import { dispatch } from '@/core/operations/dispatch'
 import { compute } from '@/server/compute/pool'
@@ -71,7 +71,7 @@ describe('bringing in', () => {
       ...events.flatMap((lines) => ['BEGIN:VEVENT', ...lines, 'END:VEVENT']),
       'END:VCALENDAR',
     ].join('\r\n')
-  const bring = (text: string, take = true) => bringInTimetable(db, scope, { text, timeZone: 'Europe/Oslo', take }, now)
+  const bring = (text: string, take = true) => importTimetable(db, scope, { text, timeZone: 'Europe/Oslo', take }, now)
 
   test('a calendar: the same again changes nothing, what moved follows, what was called off is marked', async () => {
     const uid = id()
@@ -475,15 +475,15 @@ describe('rooms', () => {
 describe('what is noted', () => {
   const author = scope.userId
   const tell = (entry: object, at = now) =>
-    deliver(db, scope, { author, madeAtMs: at.getTime(), id: id(), ...entry } as never, at)
+    applyEntry(db, scope, { author, madeAtMs: at.getTime(), id: id(), ...entry } as never, at)
 
   test('a note grows clear, is cued, holds; looks and cues to the room stand beside; all is told live', async () => {
     const [bikeId] = await newBikes([1951])
     const [classId, memberId, noteId] = [await newClass([bikeId]), await newMember(), id()]
     await bookRider(db, scope, { classId, memberId, state: 'here', comesMinBefore: 5 }, now)
     await changeRider(db, scope, classId, [memberId], { warmUp: true })
-    const heard: ClassNews[] = []
-    const stop = onClassNews(classId, (news) => heard.push(news))
+    const heard: ClassEvent[] = []
+    const stop = subscribeToClass(classId, (news) => heard.push(news))
     const on = { classId, memberId, bikeId }
     const note = { op: 'addNote', id: noteId, ...on, sign: 'kneesOut', side: 'left', minute: 14, posture: 'seated' }
     for (const entry of [note, note]) expect(await tell(entry)).toEqual({ outcome: 'kept' })

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import type { Marks } from '@/core/conventions'
 import {
-  beginTrial,
+  startTrial as sendTrial,
   endComplaint,
   finishTrial,
   keepComplaint,
@@ -9,7 +9,7 @@ import {
   rate,
   reopenComplaint,
   sayWhichSide,
-  sendOn,
+  recordReferral,
 } from '@/interface/comfort/actions'
 import { rateOwnTrial, sendComplaint } from '@/interface/memberPage/actions'
 import type { Scope } from '@/server/accounts/scope'
@@ -42,7 +42,7 @@ import { openLink, ownerOf } from '@/server/memberPage/links'
 import { addMessage } from '@/server/memberPage/messages'
 import { currentEntries, listEntries, recordEntry } from '@/server/register/register'
 import { getStudio } from '@/server/studio/studio'
-import { wordReferral } from '@/server/comfort/referral'
+import { setReferralText } from '@/server/comfort/referral'
 
 let role: 'manager' | 'desk' = 'manager'
 jest.mock('@/server/accounts/session', () => {
@@ -316,7 +316,7 @@ describe('red flags', () => {
     expect(complaints[0].flags).toContain('swelling')
     const asked = { id: id(), memberId, complaintId, shown, weeks: 1, ratingBefore: 6, reason: 'x' } as const
     expect(await startTrial(db, scope, asked, day(1))).toEqual({ outcome: 'stale' })
-    expect(await sendOn(memberId, complaintId, '  the rider,\n and the desk ')).toEqual({ outcome: 'kept' })
+    expect(await recordReferral(memberId, complaintId, '  the rider,\n and the desk ')).toEqual({ outcome: 'kept' })
     expect((await listComplaints(db, scope, memberId))[0].handedTo).toBe('the rider, and the desk')
   })
 
@@ -370,7 +370,7 @@ describe('red flags', () => {
     expect(await keepReferral('x'.repeat(801))).toMatchObject({ outcome: 'refused' })
     role = 'desk'
     expect(await keepReferral('Nothing to see')).toMatchObject({ outcome: 'refused' })
-    await wordReferral(db, scope, null)
+    await setReferralText(db, scope, null)
   })
 })
 
@@ -553,7 +553,7 @@ describe('complaints', () => {
       ratingBefore: 1,
     } as const
     for (const result of [
-      await beginTrial({ ...asked, reason: null }),
+      await sendTrial({ ...asked, reason: null }),
       await finishTrial(trialId, 'keep', false),
       await rate(id(), trialId, 3),
       await keepComplaint(complaintId, memberId, knee, { bikeId: null, noteId: null }),

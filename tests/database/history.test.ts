@@ -15,8 +15,8 @@ import { storyOf } from '@/server/comfort/story'
 import { closeDatabase, database } from '@/server/db/connection'
 import { searchMembers } from '@/server/members/members'
 import { currentEntries } from '@/server/register/register'
-import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
-import { NAMED_FROM, poolResiduals } from '@/core/learning/machineResiduals'
+import { listCheckedSetups, listRecentSetups, observerErrorOf } from '@/server/setups/learned'
+import { REPORT_PROBABILITY, poolResiduals } from '@/core/learning/machineResiduals'
 import { htmlOf, PAGES } from './pagesOfHall'
 import RiderPage from '@/app/(studio)/riders/[id]/page'
 import { machineChecks } from '@/server/setups/riderResiduals'
@@ -112,7 +112,7 @@ test('the studio’s picture finds the twisted saddle, the cue that works, and h
 })
 
 test('an eye is learned, the studio’s proportions too, first suggestions can be judged', async () => {
-  const { knee } = await ownEye(database(), scope)
+  const { knee } = await observerErrorOf(database(), scope)
   expect(knee.pairs).toBeGreaterThan(20)
   expect((await listCheckedSetups(database(), scope)).length).toBeGreaterThan(50)
   expect((await listRecentSetups(database(), scope)).length).toBeGreaterThan(20)
@@ -121,7 +121,7 @@ test('an eye is learned, the studio’s proportions too, first suggestions can b
 test('checks of its riders name the low machine', async () => {
   const bikes = await listBikes(database(), scope)
   const found = poolResiduals(await machineChecks(database(), scope, bikes, new Date()))
-  const named = found.filter(({ offChance }) => offChance >= NAMED_FROM)
+  const named = found.filter(({ offChance }) => offChance >= REPORT_PROBABILITY)
   const low = named.find(({ machine }) => bikes.find(({ id }) => id === machine)?.number === 12)
   expect(low?.mm).toBeLessThan(-4)
   expect(low?.riders).toBeGreaterThan(5)

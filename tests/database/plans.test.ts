@@ -22,7 +22,7 @@ import { latestHomeMeasures, listMessages } from '@/server/memberPage/messages'
 import { findByWords } from '@/server/members/words'
 import { currentEntries, listEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
-import { listCheckedSetups, listRecentSetups, ownEye } from '@/server/setups/learned'
+import { listCheckedSetups, listRecentSetups, observerErrorOf } from '@/server/setups/learned'
 import { machineChecks } from '@/server/setups/riderResiduals'
 import { listOpenSetups, listFinishedSetups, findSetup } from '@/server/setups/setups'
 import type { Scope } from '@/server/accounts/scope'
@@ -70,7 +70,7 @@ const QUERIES: Readonly<Record<string, () => Promise<unknown>>> = {
   listRecentSetups: () => listRecentSetups(db, scope),
   machineChecks: () => machineChecks(db, scope, [], now),
   listCheckedSetups: () => listCheckedSetups(db, scope),
-  ownEye: () => ownEye(db, scope),
+  ownEye: () => observerErrorOf(db, scope),
   listAssignments: () => listAssignments(db, scope, 'class-dawn'),
   listClasses: () => listClasses(db, scope, now, now),
   findClass: () => findClass(db, scope, 'class-dawn'),

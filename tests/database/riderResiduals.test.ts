@@ -15,7 +15,7 @@ import { machineChecks, riderResiduals, takeRiderResidual } from '@/server/setup
 import { startSetup } from '@/server/setups/setups'
 
 // Worked out at once: what the first page after a set-up does not wait for.
-jest.mock('@/server/compute/remembered', () => {
+jest.mock('@/server/compute/staleWhileRevalidate', () => {
   const { dispatch } = jest.requireActual<typeof import('@/core/operations/dispatch')>('@/core/operations/dispatch')
   return {
     remembered: (operation: string) => async (_: string, __: string, request: () => Promise<unknown>) =>

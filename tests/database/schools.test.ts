@@ -3,7 +3,7 @@ import { closeDatabase, database } from '@/server/db/connection'
 import { listBikes } from '@/server/bikes/bikes'
 import { addMember } from '@/server/members/members'
 import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
-import { learnedPrior, listCheckedSetups, ownEye } from '@/server/setups/learned'
+import { learnedPrior, listCheckedSetups, observerErrorOf } from '@/server/setups/learned'
 import { changeSetupSchool, findSetupSchool } from '@/server/setups/setupSchool'
 import { findPreviousNumbers, findSetup, listHistory, startSetup } from '@/server/setups/setups'
 import { changeStudio, getStudio } from '@/server/studio/studio'
@@ -124,14 +124,14 @@ test('checked set-ups teach, nobody waits for it, and a studio that does not lea
 
 test('an eye is told of its own looks alone', async () => {
   const { setupId } = await begun()
-  const before = await ownEye(db, scope)
+  const before = await observerErrorOf(db, scope)
   const look = { kind: 'kneeByEye', seen: 'locked', at: marks } as const
   const read = { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: marks } as const
   for (const row of [look, read])
     await db.transaction((tx) => appendEvidence(tx, scope, setupId, { id: id(), row }, later))
-  const after = await ownEye(db, scope)
+  const after = await observerErrorOf(db, scope)
   expect(after.knee.pairs).toBe(before.knee.pairs + 1)
   expect(after.knee.bias).toBeLessThan(before.knee.bias)
-  const nobody = await ownEye(db, { ...scope, userId: 'somebody-else' })
+  const nobody = await observerErrorOf(db, { ...scope, userId: 'somebody-else' })
   expect(nobody.knee.pairs).toBe(0)
 })

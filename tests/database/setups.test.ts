@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm'
 import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { isUnmeasured } from '@/core/calibration/parameters'
 import type { Evidence } from '@/core/evidence/registry'
-import { recommend } from '@/core/recommend/recommend'
+import { advise } from '@/core/recommend/recommend'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { bikeType } from '@/server/db/tables/bikes'
 import { writeVersion } from '@/server/bikes/versions'
@@ -298,7 +298,7 @@ test('on a type that nobody measured a set-up begins as unsure as a guess; a tap
   const guessed = await begin()
   expect(isUnmeasured(guessed)).toBe(true)
   const spread = (machine: typeof guessed) =>
-    recommend({ bikeType: document.bikeType, bike: machine, evidence: [{ kind: 'stature', mm: 1700 }] }).belief
+    advise({ bikeType: document.bikeType, bike: machine, evidence: [{ kind: 'stature', mm: 1700 }] }).belief
       .kneeFlexionDeg.sd
   const expectedErrorMm = { saddleHeightMm: 1, setbackMm: 1, reachMm: 1, stackMm: 1 }
   const calibration = { rmsMm: 1, readings: 6, sdMm: { seatHeight: 1, seatSlide: 1, barHeight: 1 }, expectedErrorMm }

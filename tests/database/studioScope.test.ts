@@ -16,7 +16,7 @@ import * as tapeReadings from '@/server/bikes/tapeReadings'
 import * as versions from '@/server/bikes/versions'
 import { afterClass } from '@/server/classes/after'
 import * as assignments from '@/server/classes/assignments'
-import { bringInTimetable } from '@/server/classes/bringIn'
+import { importTimetable } from '@/server/classes/importTimetable'
 import * as classes from '@/server/classes/classes'
 import { floorBefore } from '@/server/classes/floor'
 import * as followUps from '@/server/classes/followUps'
@@ -38,7 +38,7 @@ import * as complaints from '@/server/comfort/complaints'
 import { findingsOnFile } from '@/server/comfort/findings'
 import { studioPicture } from '@/server/comfort/picture'
 import * as reasons from '@/server/comfort/reasons'
-import { wordReferral } from '@/server/comfort/referral'
+import { setReferralText } from '@/server/comfort/referral'
 import { listRides, ridersOfBike } from '@/server/comfort/rides'
 import { stopsOf } from '@/server/comfort/stops'
 import { storyOf } from '@/server/comfort/story'
@@ -65,7 +65,7 @@ import * as messages from '@/server/memberPage/messages'
 import * as merge from '@/server/members/merge'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
-import { deliver } from '@/server/outbox/deliver'
+import { applyEntry } from '@/server/outbox/applyEntry'
 import { findWithNumbers } from '@/server/register/findWithNumbers'
 import * as proposals from '@/server/register/proposals'
 import * as register from '@/server/register/register'
@@ -175,7 +175,7 @@ beforeAll(async () => {
   await watch.addLook(db, there, { id: other.seen, ...inClass, numbers: true })
   const said = { sign: 'kneesOut', cue: SECRET, concerned: [other.member] }
   await watch.addRoomCue(db, there, { id: other.cue, classId: other.ofClass, ...said, createdAt: now })
-  await watch.wordCue(db, there, 'kneesOut', SECRET, now)
+  await watch.setCueText(db, there, 'kneesOut', SECRET, now)
   await tapeReadings.addTapeReading(db, there, { id: other.tape, typeId: other.type, row: tape }, now)
   const reading = { kind: 'tape', ...tape } as const
   await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
@@ -187,7 +187,7 @@ beforeAll(async () => {
   const where = { memberId: other.member, bikeId: other.bike, createdAt: now } as const
   const knee = { region: 'feltKneeFront', sign: 'felt', side: 'left', score: 4 } as const
   await notes.addNote(db, there, { id: other.felt, ...where, ...knee })
-  await withTransaction(db, (tx) => trialChanges.beginTrial(tx, there, OTHER_TRIAL, now))
+  await withTransaction(db, (tx) => trialChanges.insertTrial(tx, there, OTHER_TRIAL, now))
   await trialChanges.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
   await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
   await members.addMember(db, there, { id: other.merged, name: SECRET }, now)
@@ -300,11 +300,11 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       return classes.repeatClass(db, here, { ...found, title: 'Taken' }, weeks, now)
     },
     openFloor: () => classes.openFloor(db, here, { day: '2033-07-08', from: now, to: now }, now),
-    takeTimetable: () => classes.takeTimetable(db, here, 'calendar', [ENTRY], now),
+    upsertTimetable: () => classes.upsertTimetable(db, here, 'calendar', [ENTRY], now),
   },
-  'classes/bringIn': {
-    bringInTimetable: () =>
-      bringInTimetable(
+  'classes/importTimetable': {
+    importTimetable: () =>
+      importTimetable(
         db,
         here,
         { text: `day,start,class,name\n2033-07-08,18:00,Dusk,${SECRET.slice(0, 4)}\n`, timeZone: 'UTC', take: true },
@@ -315,11 +315,15 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listRoster: () => roster.listRoster(db, here, other.ofClass),
     bookRider: () => roster.bookRider(db, here, { classId: other.ofClass, memberId: other.member, ...BOOKED }, now),
     changeRider: () => roster.changeRider(db, here, other.ofClass, [other.member], { warmUp: true }),
-    takeBooking: () =>
-      roster.takeBooking(db, here, { classId: other.ofClass, memberId: other.member, ...BOOKED }, undefined, now),
+    upsertBooking: () =>
+      roster.upsertBooking(db, here, { classId: other.ofClass, memberId: other.member, ...BOOKED }, undefined, now),
     lastBikes: async () => [...(await roster.lastBikes(db, here, [other.member], new Date('2100-01-01')))],
   },
   'classes/planning': {
+    planBasis: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return (await planning.planBasis(db, here, { ...found, title: '', roomName: '' }, now)).roster
+    },
     planClass: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return planning.planClass(db, here, { ...found, title: '', roomName: '' }, now)
@@ -402,7 +406,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         createdAt: now,
       }),
     listOwnCues: () => watch.listOwnCues(db, here),
-    wordCue: () => watch.wordCue(db, here, 'kneesOut', null, now),
+    setCueText: () => watch.setCueText(db, here, 'kneesOut', null, now),
     classState: () => watch.classState(db, here, other.ofClass),
   },
   'comfort/complaints': {
@@ -414,8 +418,8 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     complaintsToAnswer: () => complaints.complaintsToAnswer(db, here, other.member, now),
     addComplaint: () =>
       complaints.addComplaint(db, here, { id: id(), memberId: other.member, what: 'feet', strength: 3 }, now),
-    takeUp: () => complaints.takeUp(db, here, { memberId: other.member, id: other.felt }, now),
-    handOn: () => complaints.handOn(db, here, other.complaint, 'nobody', now),
+    complaintFromNote: () => complaints.complaintFromNote(db, here, { memberId: other.member, id: other.felt }, now),
+    recordReferral: () => complaints.recordReferral(db, here, other.complaint, 'nobody', now),
     closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
     reopen: () => complaints.reopen(db, here, { memberId: other.member, id: other.complaint }),
     complaintsOfNotes: () => complaints.complaintsOfNotes(db, here, other.member),
@@ -430,7 +434,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     reasonsOf: () => reasons.reasonsOf(db, here, other.member, now),
     startTrial: () => reasons.startTrial(db, here, TRIAL_ASKED, now),
   },
-  'comfort/referral': { wordReferral: () => wordReferral(db, here, null) },
+  'comfort/referral': { setReferralText: () => setReferralText(db, here, null) },
   'comfort/rides': {
     listRides: () => listRides(db, here, other.member, new Date()),
     ridersOfBike: () => ridersOfBike(db, here, other.bike, new Date(0)),
@@ -590,9 +594,9 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         now,
       ),
   },
-  'outbox/deliver': {
-    deliver: () =>
-      Promise.all(ENTRIES.map((entry) => deliver(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
+  'outbox/applyEntry': {
+    applyEntry: () =>
+      Promise.all(ENTRIES.map((entry) => applyEntry(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
   },
   'setups/evidence': {
     listEvidence: () => evidence.listEvidence(db, here, other.setup),
@@ -620,7 +624,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listRecentSetups: () => learned.listRecentSetups(db, here),
     suggestionRecordOf: async () => learned.suggestionRecordOf(db, here, await studios.getStudio(db, here), null),
     learnedPrior: async () => learned.learnedPrior(db, here, await studios.getStudio(db, here)),
-    ownEye: () => learned.ownEye(db, here),
+    observerErrorOf: () => learned.observerErrorOf(db, here),
     standingRows: () => learned.standingRows(db, here, [other.setup]),
     latestSaved: () => learned.latestSaved(db, here),
   },
@@ -713,10 +717,10 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   addOwnComplaint: 'of whoever such an address opened',
   asComplaint: 'renames what it is handed',
   isReferred: 'looks at what it is handed',
-  beginTrial: 'within a transaction that has found the complaint',
+  insertTrial: 'within a transaction that has found the complaint',
   newEntryOf: 'renames what it is handed',
   scopeOf: 'of whoever such an address opened',
-  shownFirst: 'orders what it is handed',
+  byDisplayPriority: 'orders what it is handed',
   readClassList: 'text',
   sourceKey: 'text',
   replaceAssignments: 'within a transaction that has locked the class',
@@ -724,10 +728,11 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   floorOf: 'places what it is handed',
   whenOf: 'a date',
   areDoorsOpen: 'compares times',
+  computePlan: 'computes what it is handed',
   sheetRow: 'a seat',
   readPlacesUndo: 'reads what it is handed',
-  onClassNews: 'of a class its caller found',
-  tellClass: 'of a class its caller found',
+  subscribeToClass: 'of a class its caller found',
+  publishClassEvent: 'of a class its caller found',
   momentAt: 'a date',
   dayAfter: 'a date',
   weekOf: 'a date',
@@ -916,11 +921,11 @@ const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
   historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
   continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
   keepComplaint: ['writeNotes', () => comfortActions.keepComplaint(id(), other.member, BOTHER, FROM_NOTHING)],
-  sendOn: ['writeNotes', () => comfortActions.sendOn(other.member, other.complaint, 'nobody')],
+  recordReferral: ['writeNotes', () => comfortActions.recordReferral(other.member, other.complaint, 'nobody')],
   endComplaint: ['writeNotes', () => comfortActions.endComplaint(other.member, other.complaint)],
   reopenComplaint: ['writeNotes', () => comfortActions.reopenComplaint(other.member, other.complaint)],
   sayWhichSide: ['writeNotes', () => comfortActions.sayWhichSide(other.member, other.complaint, 'left')],
-  beginTrial: ['setUpRiders', () => comfortActions.beginTrial(TRIAL_ASKED)],
+  startTrial: ['setUpRiders', () => comfortActions.startTrial(TRIAL_ASKED)],
   rate: ['writeNotes', () => comfortActions.rate(id(), other.trial, 1)],
   finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
   keepReferral: ['manageStudio', () => comfortActions.keepReferral('')],

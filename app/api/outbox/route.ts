@@ -2,7 +2,7 @@ import { formatRefusal } from '@/core/messages/outbox'
 import { currentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { readJson } from '@/server/http/readJson'
-import { deliver } from '@/server/outbox/deliver'
+import { applyEntry } from '@/server/outbox/applyEntry'
 import type { OutboxEntry } from '@/server/outbox/entry'
 
 /** Longest entry read, bytes: one row of evidence, one note. */
@@ -20,7 +20,7 @@ export async function POST(request: Request): Promise<Response> {
     return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
   const entry = (read.body ?? {}) as OutboxEntry
   if (entry.author !== person.userId) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
-  const delivered = await deliver(database(), person, entry, new Date())
+  const delivered = await applyEntry(database(), person, entry, new Date())
   if (delivered.outcome === 'kept') return Response.json(delivered)
   return Response.json({ code: delivered.code, say: formatRefusal(delivered) }, { status: 422 })
 }

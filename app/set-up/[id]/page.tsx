@@ -12,7 +12,7 @@ import { isId } from '@/server/ids'
 import { findMember } from '@/server/members/members'
 import { currentEntries } from '@/server/register/register'
 import { listEvidence } from '@/server/setups/evidence'
-import { learnedPrior, observerOf, ownEye } from '@/server/setups/learned'
+import { learnedPrior, observerOf, observerErrorOf } from '@/server/setups/learned'
 import { findSetupSchool } from '@/server/setups/setupSchool'
 import { formatDate, formatTime } from '@/server/studio/day'
 import { riderContext } from '@/server/setups/riderContext'
@@ -56,7 +56,7 @@ export default async function SetupPage({ params, searchParams }: Asked) {
   const previous = saved && { ...saved, when: formatDate(saved.at, studio.timeZone) }
   const [learned, eye] = setup.finishedAt
     ? [null, null]
-    : await Promise.all([learnedPrior(db, person, studio), ownEye(db, person)])
+    : await Promise.all([learnedPrior(db, person, studio), observerErrorOf(db, person)])
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
       <SetupView

@@ -19,7 +19,7 @@ const MAX_DEG = 90
  * What a typed knee angle means, degrees: the bend, or the angle between the bones (180 is straight) where no knee
  * bends so far; the bend is then what is left to 180.
  */
-export function flexionMeant(
+export function interpretKneeAngle(
   typed: number,
 ): Readonly<{ outcome: 'bend' | 'betweenBones'; deg: number } | { outcome: 'impossible' }> {
   if (typed >= MIN_DEG && typed < MAX_DEG) return { outcome: 'bend', deg: typed }

@@ -1,5 +1,5 @@
 import { Button } from 'antd'
-import { takenFrom, TAKES, type GaugeState } from '@/core/gauge/protocol'
+import { meanReading, SAMPLES, type GaugeState } from '@/core/gauge/protocol'
 import { latestSinceSet } from '../flow'
 import { useGauge } from '../gauge/useGauge'
 import styles from '../questions.module.css'
@@ -10,7 +10,7 @@ import type { StepPanelProps } from '../stepPanelProps'
  */
 export function GaugeQuestions({ rows, shown: at, onReplace, onCheck }: StepPanelProps) {
   const { state, act } = useGauge()
-  const taken = takenFrom(state)
+  const taken = meanReading(state)
   const kept = latestSinceSet(rows, 'kneeAngle')
   const keptDeg = kept?.row.kind === 'kneeAngle' && kept.row.by === 'gauge' ? kept.row.deg : null
   const side = state.last?.side
@@ -34,7 +34,7 @@ export function GaugeQuestions({ rows, shown: at, onReplace, onCheck }: StepPane
         {state.held ? 'Let go to take it' : 'Hold to take'}
       </button>
       <p className={styles.takes}>
-        {Array.from({ length: TAKES }, (_, i) => (
+        {Array.from({ length: SAMPLES }, (_, i) => (
           <b key={i}>{state.takes[i] === undefined ? '·' : `${state.takes[i].toFixed(0)}°`}</b>
         ))}
         <span>{formatTaken(state)}</span>
@@ -42,7 +42,7 @@ export function GaugeQuestions({ rows, shown: at, onReplace, onCheck }: StepPane
       {taken && (
         <Button
           size="large"
-          type={state.takes.length >= TAKES && keptDeg !== taken.deg ? 'primary' : 'default'}
+          type={state.takes.length >= SAMPLES && keptDeg !== taken.deg ? 'primary' : 'default'}
           onClick={() => onReplace(kept, { kind: 'kneeAngle', deg: taken.deg, by: 'gauge', at, ...(side && { side }) })}
         >
           {keptDeg === taken.deg ? `${taken.deg}° kept` : `Keep ${taken.deg}°`}
@@ -67,7 +67,7 @@ function formatSignal({ signal, last }: GaugeState): string {
 function formatTaken(state: GaugeState): string {
   if (state.refused === 'short') return 'Hold a little longer.'
   if (state.refused === 'moving') return 'The leg moved: hold it still.'
-  const taken = takenFrom(state)
+  const taken = meanReading(state)
   if (!taken) return 'three holds give mean and spread'
-  return state.takes.length < 2 ? `${TAKES - state.takes.length} more` : `± ${taken.sd.toFixed(1)}°`
+  return state.takes.length < 2 ? `${SAMPLES - state.takes.length} more` : `± ${taken.sd.toFixed(1)}°`
 }

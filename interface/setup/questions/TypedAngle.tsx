@@ -1,6 +1,6 @@
 import { Button, Popover } from 'antd'
 import { useState } from 'react'
-import { flexionMeant } from '@/core/evidence/kinds/kneeAngle'
+import { interpretKneeAngle } from '@/core/evidence/kinds/kneeAngle'
 import { NumberField } from '../../shared/NumberField'
 import styles from '../questions.module.css'
 
@@ -8,7 +8,7 @@ import styles from '../questions.module.css'
 export function TypedAngle({ onRead }: { onRead: (deg: number) => void }) {
   const [typed, setTyped] = useState<number | null>(null)
   const [asked, setAsked] = useState(false)
-  const meant = typed === null ? null : flexionMeant(typed)
+  const meant = typed === null ? null : interpretKneeAngle(typed)
   function keep(deg: number) {
     onRead(deg)
     setTyped(null)

@@ -1,6 +1,6 @@
 import type { Evidence } from '../../../core/evidence/registry'
 import { riderScores, studioPrior } from '../../../core/learning/studioPrior'
-import { recommend } from '../../../core/recommend/recommend'
+import { advise } from '../../../core/recommend/recommend'
 import { priorFor, type Prior } from '../../../core/rider/prior'
 import { createRng } from '../../../core/rng'
 import { DEFAULT_SCHOOL } from '../../../core/school/school'
@@ -39,7 +39,7 @@ function learned(seed: number): string {
     share(
       riders.map((rider) => {
         const told = { evidence: statureOf(rider), prior: taughtPrior }
-        const { next, marks } = recommend({ bikeType, ...told, seed: 1, samples: SAMPLES })
+        const { next, marks } = advise({ bikeType, ...told, seed: 1, samples: SAMPLES })
         return kneeHolds(rider, { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) })
       }),
     )
@@ -52,4 +52,4 @@ function learned(seed: number): string {
 }
 
 export const recommendedHeight = ({ bikeType }: SimulatedRider, evidence: readonly Evidence[]): string =>
-  recommend({ bikeType, evidence, seed: 1, samples: SAMPLES }).next.moves[0].to
+  advise({ bikeType, evidence, seed: 1, samples: SAMPLES }).next.moves[0].to

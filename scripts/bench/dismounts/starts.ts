@@ -1,5 +1,5 @@
 import type { Evidence } from '../../../core/evidence/registry'
-import { recommend } from '../../../core/recommend/recommend'
+import { advise } from '../../../core/recommend/recommend'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import { POPULATIONS, type SimulatedRider } from '../../../core/simulated/simulatedRider'
 import { bikeWith, kneeHolds, plumbHolds, ridersOf, SAMPLES, SCALES, SEEDS } from './inputs'
@@ -19,7 +19,7 @@ export function starts(): string[] {
         SEEDS.flatMap((seed) =>
           ridersOf(POPULATIONS.own, bikeWith(scale), seed + 3000).map((rider, i): Stated => {
             const evidence = evidenceOf(rider)
-            const { chance, marks } = recommend({ bikeType: rider.bikeType, evidence, seed: i + 1, samples: SAMPLES })
+            const { chance, marks } = advise({ bikeType: rider.bikeType, evidence, seed: i + 1, samples: SAMPLES })
             return { chance, true: kneeHolds(rider, marks) && plumbHolds(rider, marks) }
           }),
         ),

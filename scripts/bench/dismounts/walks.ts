@@ -2,7 +2,7 @@ import type { Marks } from '../../../core/conventions'
 import type { Observer } from '../../../core/evidence/defineKind'
 import type { Evidence } from '../../../core/evidence/registry'
 import { MEASUREMENT_SD } from '../../../core/measurementNoise'
-import { recommend } from '../../../core/recommend/recommend'
+import { advise } from '../../../core/recommend/recommend'
 import type { EarlierSetup } from '../../../core/recommend/riderHistory'
 import type { Prior } from '../../../core/rider/prior'
 import { nearestPosition, positionsOf } from '../../../core/scale/scale'
@@ -92,7 +92,7 @@ export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
   const stated = { height: [] as Stated[], slide: [] as Stated[], start: [] as Stated[] }
   let firstAt: Marks = {}
   for (let mounts = 0; ; mounts++) {
-    const { next, marks, chances } = recommend({ bikeType, ...told, evidence, seed: 1, samples: SAMPLES })
+    const { next, marks, chances } = advise({ bikeType, ...told, evidence, seed: 1, samples: SAMPLES })
     const at: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
     for (const { chance, label } of chances.seatHeight ?? [])
       if (chance >= 0.02) stated.height.push({ chance, true: kneeHolds(rider, { ...marks, seatHeight: label }) })
@@ -115,7 +115,7 @@ export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
 function asked(rider: SimulatedRider): Told {
   const evidence: Evidence[] = [simulated.crestAtMark(rider)]
   for (let questions = 0; questions < 6; questions++) {
-    const [top] = recommend({ bikeType: rider.bikeType, evidence, seed: 1, samples: SAMPLES }).questions
+    const [top] = advise({ bikeType: rider.bikeType, evidence, seed: 1, samples: SAMPLES }).questions
     if (!top || top.worthS <= 0) break
     evidence.push(simulated.answerBeside(rider, top.question))
   }

@@ -18,7 +18,7 @@ import { findMember } from '@/server/members/members'
 import { findLink } from '@/server/memberPage/links'
 import { listMessages } from '@/server/memberPage/messages'
 import { addressOf, qrSvg } from '@/server/memberPage/qr'
-import { TIMELINE_PAGE, currentEntries, listEntries, shownFirst } from '@/server/register/register'
+import { TIMELINE_PAGE, currentEntries, listEntries, byDisplayPriority } from '@/server/register/register'
 import { riderContext } from '@/server/setups/riderContext'
 import { listEvidence } from '@/server/setups/evidence'
 import { listOpenSetups } from '@/server/setups/setups'
@@ -51,7 +51,7 @@ export default async function RiderPage({ params }: { params: Promise<{ id: stri
     type: inForce.get(entry.typeId) ?? entry.type,
   })
   const entries = listed.map(once)
-  const sets = shownFirst(current).map(once)
+  const sets = byDisplayPriority(current).map(once)
   const latest = sets[0]
   const now = new Date()
   const [changed, evidence, link, messages] = await Promise.all([

@@ -7,7 +7,7 @@ import { database } from '@/server/db/connection'
 import { findMember } from '@/server/members/members'
 import { findLink } from '@/server/memberPage/links'
 import { addressOf } from '@/server/memberPage/qr'
-import { currentEntries, shownFirst } from '@/server/register/register'
+import { currentEntries, byDisplayPriority } from '@/server/register/register'
 import { formatDate } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
 
@@ -19,7 +19,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const { id } = await params
   const db = database()
   const [studio, member] = await Promise.all([getStudio(db, person), findMember(db, person, id)])
-  const entries = member ? shownFirst(await currentEntries(db, person, [id])) : []
+  const entries = member ? byDisplayPriority(await currentEntries(db, person, [id])) : []
   if (!member || entries.length === 0)
     return new Response('Nobody here has numbers under this address.', { status: 404 })
   const link = await findLink(db, person, id, new Date())

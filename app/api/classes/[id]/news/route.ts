@@ -1,7 +1,7 @@
 import { can } from '@/server/accounts/can'
 import { currentUser, isSessionOn } from '@/server/accounts/session'
 import { findClass } from '@/server/classes/classes'
-import { onClassNews, type ClassNews } from '@/server/classes/live'
+import { subscribeToClass, type ClassEvent } from '@/server/classes/live'
 import { database } from '@/server/db/connection'
 import { whileSignedIn } from '@/server/http/whileSignedIn'
 import { isId } from '@/server/ids'
@@ -11,9 +11,9 @@ const BEAT_MS = 15_000
 
 const encoder = new TextEncoder()
 /** The line of an entry is made once, however many listen. */
-const lines = new WeakMap<NonNullable<ClassNews>, Uint8Array>()
+const lines = new WeakMap<NonNullable<ClassEvent>, Uint8Array>()
 
-function lineOf(news: ClassNews): Uint8Array {
+function lineOf(news: ClassEvent): Uint8Array {
   if (news === null) return encoder.encode('data: null\n\n')
   const line = lines.get(news) ?? encoder.encode(`data: ${JSON.stringify(news)}\n\n`)
   lines.set(news, line)
@@ -52,7 +52,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
           end()
         }
       }
-      const stop = onClassNews(id, (news) => {
+      const stop = subscribeToClass(id, (news) => {
         // Whoever wrote it has their answer first.
         if (news === null || seesNotes) setImmediate(() => send(lineOf(news)))
       })

@@ -3,14 +3,14 @@ import './antd/base.generated.css'
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
 import type { ReactNode } from 'react'
-import { useLight } from './Device'
+import { useLight } from './DevicePreferences'
 import { themeFor } from './theme'
 
 /**
  * The component library with its theme and messages, for the pages that use it. The floor during a class does without:
  * it has to open quickly on an old phone. `inside` of a page it adds no element of its own.
  */
-export function Components({ inside = false, children }: { inside?: boolean; children: ReactNode }) {
+export function AntdProvider({ inside = false, children }: { inside?: boolean; children: ReactNode }) {
   const { light } = useLight()
   return (
     <AntdRegistry>

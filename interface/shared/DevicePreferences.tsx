@@ -15,7 +15,7 @@ const LengthsContext = createContext<{ shown: UnitSystem; swap: () => void }>({
 export const useUnitSystem = () => useContext(LengthsContext)
 
 /** The light and how lengths are shown; both choices are kept per device in a cookie the layout reads. */
-export function Device({
+export function DevicePreferences({
   light: first,
   lengths,
   children,

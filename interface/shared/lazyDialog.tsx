@@ -1,6 +1,6 @@
 'use client'
 import { useEffect, useState, type ComponentType } from 'react'
-import styles from './laterPart.module.css'
+import styles from './lazyDialog.module.css'
 
 type Opens = Readonly<{ open: boolean; close: () => void }>
 
@@ -11,7 +11,7 @@ const SOON_MS = 2500
  * A dialog or drawer that is fetched apart from the page: soon after it, when the browser has time, so that it opens at
  * once; where it is not there and cannot be fetched that is said, and the page goes on.
  */
-export function laterPart<P extends Opens>(load: () => Promise<{ default: ComponentType<P> }>): ComponentType<P> {
+export function lazyDialog<P extends Opens>(load: () => Promise<{ default: ComponentType<P> }>): ComponentType<P> {
   let loaded: ComponentType<P> | undefined
   const fetched = async () => (loaded ??= (await load()).default)
   return function LaterPart(props: P) {

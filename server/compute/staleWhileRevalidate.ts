@@ -9,7 +9,7 @@ const TIMEOUT_MS = 120_000
  * Nobody waits, not for what is asked to be gathered either: while an answer `of` something newer is being worked out,
  * the one before serves where `olderServes`, or null.
  */
-export function remembered<Answer extends object>(operation: string, { olderServes = true } = {}) {
+export function staleWhileRevalidate<Answer extends object>(operation: string, { olderServes = true } = {}) {
   const known = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
   return (key: string, of: string, request: () => Promise<unknown>): Answer | null => {
     if (known.get(key)?.of !== of) {

@@ -6,8 +6,8 @@ import type { CalendarAsked } from '../calendar/calendar'
 import { readCalendarInThread } from '../calendar/readInThread'
 import { readClassList, type ListedClass } from '../files/classList'
 import { membersNamed } from '../members/members'
-import { sourceKey, takeTimetable, type TimetableEntry } from './classes'
-import { listRoster, takeBooking, type RosterRider } from './roster'
+import { sourceKey, upsertTimetable, type TimetableEntry } from './classes'
+import { listRoster, upsertBooking, type RosterRider } from './roster'
 
 /** A text somebody brings in, and what is asked: look at it, or take it. */
 export type BroughtIn = Readonly<{ text: string; timeZone: string; take: boolean }>
@@ -29,7 +29,7 @@ const MAX_SHOWN = 400
  * Reads a calendar (iCalendar) or a list of classes (CSV), whichever it is, and takes it over where `take`. What cannot
  * be read is told and kept apart; the rest counts. The same text again changes nothing.
  */
-export async function bringInTimetable(
+export async function importTimetable(
   db: Database,
   scope: Scope,
   { text, timeZone, take }: BroughtIn,
@@ -113,14 +113,14 @@ function takeAll(
   now: Date,
 ): Promise<TimetableTaken> {
   return withTransaction(db, async (tx) => {
-    const { tally, classIds } = await takeTimetable(tx, scope, source, entries, now)
+    const { tally, classIds } = await upsertTimetable(tx, scope, source, entries, now)
     const rosters = new Map<string, readonly RosterRider[]>()
     for (const { memberId, comesMinBefore, ...of } of bookings) {
       const classId = classIds.get(sourceKey(of))
       if (!classId) continue
       if (!rosters.has(classId)) rosters.set(classId, await listRoster(tx, scope, classId))
       const before = rosters.get(classId)!.find((one) => one.memberId === memberId)
-      await takeBooking(tx, scope, { classId, memberId, state: 'booked', comesMinBefore }, before, now)
+      await upsertBooking(tx, scope, { classId, memberId, state: 'booked', comesMinBefore }, before, now)
     }
     return { ...tally, booked: bookings.length }
   })

@@ -1,5 +1,5 @@
 import { act, render, screen } from '@testing-library/react'
-import { laterPart } from './laterPart'
+import { lazyDialog } from './lazyDialog'
 
 type Props = Readonly<{ open: boolean; close: () => void }>
 const Dialog = ({ open }: Props) => (open ? <p>the dialog</p> : null)
@@ -9,7 +9,7 @@ const settle = () => act(async () => void (await Promise.resolve()))
 test('nothing is fetched before it is due; opened, it is there, and stays for the next time', async () => {
   jest.useFakeTimers()
   const load = jest.fn(() => Promise.resolve({ default: Dialog }))
-  const Part = laterPart(load)
+  const Part = lazyDialog(load)
   const { rerender } = render(<Part open={false} close={noClose} />)
   expect(load).not.toHaveBeenCalled()
   rerender(<Part open close={noClose} />)
@@ -24,7 +24,7 @@ test('nothing is fetched before it is due; opened, it is there, and stays for th
 test('unopened it is fetched by itself once the page is quiet', async () => {
   jest.useFakeTimers()
   const load = jest.fn(() => Promise.resolve({ default: Dialog }))
-  const Part = laterPart(load)
+  const Part = lazyDialog(load)
   render(<Part open={false} close={noClose} />)
   act(() => void jest.advanceTimersByTime(20_000))
   await settle()
@@ -34,7 +34,7 @@ test('unopened it is fetched by itself once the page is quiet', async () => {
 
 test('without network the page goes on: that it is not there is said, and it is tried again', async () => {
   const load = jest.fn<Promise<{ default: typeof Dialog }>, []>(() => Promise.reject(new Error('no network')))
-  const Part = laterPart(load)
+  const Part = lazyDialog(load)
   const { rerender } = render(<Part open close={noClose} />)
   await settle()
   expect(screen.getByRole('alert').textContent).toContain('there is no network')

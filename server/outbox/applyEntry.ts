@@ -6,7 +6,7 @@ import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfor
 import { signNamed } from '../../core/watch/signs'
 import { can, type Permission } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
-import { tellClass } from '../classes/live'
+import { publishClassEvent } from '../classes/live'
 import { addNote, changeNote, findOnFloor, withdrawNote } from '../classes/notes'
 import { addLook, addRoomCue } from '../classes/watch'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
@@ -44,7 +44,7 @@ const MAX_ENTRY_AGE_MS = 7 * 86_400_000
  * Takes one entry of a device's outbox. Sent again it changes nothing. A refusal is a value that says why; a throw is a
  * fault of database or program, after which the entry may be sent again.
  */
-export async function deliver(db: Database, scope: Scope, entry: OutboxEntry, now: Date): Promise<DeliveryResult> {
+export async function applyEntry(db: Database, scope: Scope, entry: OutboxEntry, now: Date): Promise<DeliveryResult> {
   if (!isId(entry.id) || !Object.hasOwn(PERMISSION, entry.op)) return refused({ code: 'malformed' })
   if (!can(scope, PERMISSION[entry.op])) return refused({ code: 'notAllowed' })
   switch (entry.op) {
@@ -140,7 +140,7 @@ async function deliverToClass(db: Database, scope: Scope, entry: MadeClassEntry,
   }
   const { told, ...delivered } = await deliverClassEntry(db, scope, entry, now)
   if (told && classId !== undefined)
-    tellClass(classId, { id: entry.id, atMs: seenAt(entry, now).getTime(), entry: told })
+    publishClassEvent(classId, { id: entry.id, atMs: observedAt(entry, now).getTime(), entry: told })
   return delivered
 }
 
@@ -156,7 +156,7 @@ async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEnt
       const { op, classId, noteId } = entry
       const change = readNoteChange(entry.change)
       if (!isId(noteId) || !change) return refused({ code: 'malformed' })
-      await changeNote(db, scope, noteId, change, seenAt(entry, now))
+      await changeNote(db, scope, noteId, change, observedAt(entry, now))
       return kept({ op, classId, noteId, change })
     }
     case 'withdrawNote': {
@@ -169,7 +169,7 @@ async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEnt
       const { id, op, classId, memberId, bikeId } = entry
       if (classId === undefined) return refused({ code: 'noNote' })
       const look = { classId, memberId, bikeId, numbers: entry.numbers === true }
-      const { outcome } = await addLook(db, scope, { id, ...look, createdAt: seenAt(entry, now) })
+      const { outcome } = await addLook(db, scope, { id, ...look, createdAt: observedAt(entry, now) })
       return outcome === 'kept' ? kept({ op, ...look }) : refused({ code: 'idTaken' })
     }
     case 'addRoomCue': {
@@ -179,7 +179,7 @@ async function deliverClassEntry(db: Database, scope: Scope, entry: MadeClassEnt
         return refused({ code: 'malformed' })
       if (typeof sign !== 'string' || !signNamed(sign)) return refused({ code: 'unknownSign' })
       const said = { classId, sign, cue, concerned }
-      const { outcome } = await addRoomCue(db, scope, { id, ...said, createdAt: seenAt(entry, now) })
+      const { outcome } = await addRoomCue(db, scope, { id, ...said, createdAt: observedAt(entry, now) })
       return outcome === 'kept' ? kept({ op, ...said }) : refused({ code: 'idTaken' })
     }
   }
@@ -189,7 +189,7 @@ const MAX_CONCERNED = 200
 const MAX_CUE_LENGTH = 200
 
 /** When something was seen: the device's clock, set right by what it said when it sent, within what can be. */
-function seenAt({ madeAtMs, sentAtMs }: OutboxEntry, now: Date): Date {
+function observedAt({ madeAtMs, sentAtMs }: OutboxEntry, now: Date): Date {
   const skew = Number.isFinite(sentAtMs) ? now.getTime() - sentAtMs! : 0
   const off = Math.abs(skew) > MAX_CLOCK_SKEW_MS ? skew : 0
   const made = Number.isFinite(madeAtMs) ? madeAtMs + off : now.getTime()
@@ -220,16 +220,16 @@ function regionOf({ sign, region }: EntryOf<'addNote'>): string | null {
 }
 
 /** Whole numbers within a span; anything else is not said. */
-const whole = (value: unknown, low: number, high: number): number | null =>
+const integerBetween = (value: unknown, low: number, high: number): number | null =>
   typeof value === 'number' && Number.isInteger(value) && value >= low && value <= high ? value : null
 
 async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>, now: Date): Promise<Delivered> {
   const { id, op, memberId, bikeId, side, sign, classId, strength, posture } = entry
   const region = regionOf(entry)
   if (!region || !['left', 'right', 'both'].includes(side)) return refused({ code: 'unknownSign' })
-  const score = sign === FELT ? whole(entry.score, 0, 10) : null
+  const score = sign === FELT ? integerBetween(entry.score, 0, 10) : null
   if (sign === FELT && score === null) return refused({ code: 'unknownSign' })
-  const minute = whole(entry.minute, -600, 600)
+  const minute = integerBetween(entry.minute, -600, 600)
   const noted = { memberId, bikeId, region, sign, side, cued: entry.cued === true } as const
   const details = {
     ...(classId !== undefined && { classId }),
@@ -239,6 +239,6 @@ async function deliverNote(db: Database, scope: Scope, entry: EntryOf<'addNote'>
     ...((posture === 'seated' || posture === 'standing') && { posture }),
   }
   const none = { classId: null, strength: null, score: null, minute: null, posture: null }
-  const { outcome } = await addNote(db, scope, { id, ...noted, ...none, ...details, createdAt: seenAt(entry, now) })
+  const { outcome } = await addNote(db, scope, { id, ...noted, ...none, ...details, createdAt: observedAt(entry, now) })
   return outcome === 'kept' ? kept({ op, ...noted, ...details }) : refused({ code: 'idTaken' })
 }

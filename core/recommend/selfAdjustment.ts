@@ -2,7 +2,7 @@ import type { AxisName, Label } from '../conventions'
 import type { MarkChance } from './request'
 
 /** Marks a rider may try alone, by axis; an axis without any is absent. */
-export type TryAlone = Readonly<Partial<Record<AxisName, readonly Label[]>>>
+export type SelfAdjustmentRange = Readonly<Partial<Record<AxisName, readonly Label[]>>>
 
 /**
  * How sure and how near a mark must be to be tried alone. Fore-aft and the bars are a mild thing to experiment with,
@@ -16,10 +16,10 @@ const LIMIT: Readonly<Record<AxisName, Readonly<{ chance: number; mm: number }>>
 }
 
 /** Beside where each axis stands: the marks whose own check still holds, without a gap, and no others. */
-export function tryAlone(
+export function selfAdjustmentRange(
   chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>,
   marks: Readonly<Partial<Record<AxisName, Label>>>,
-): TryAlone {
+): SelfAdjustmentRange {
   const found: Partial<Record<AxisName, readonly Label[]>> = {}
   for (const [axis, list] of Object.entries(chances) as [AxisName, readonly MarkChance[]][]) {
     const here = list.findIndex(({ label }) => label === marks[axis])

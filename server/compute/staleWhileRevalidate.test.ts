@@ -1,13 +1,13 @@
 /** @jest-environment node */
 import { compute } from './pool'
-import { remembered } from './remembered'
+import { staleWhileRevalidate } from './staleWhileRevalidate'
 
 jest.mock('./pool', () => ({ compute: jest.fn() }))
 const computed = jest.mocked(compute)
 const settled = () => new Promise((resolve) => setImmediate(resolve))
 
 test('nobody waits: the answer before serves until the next is worked out, and a failure is asked again', async () => {
-  const ask = remembered<{ n: number }>('learn')
+  const ask = staleWhileRevalidate<{ n: number }>('learn')
   computed.mockResolvedValue({ n: 1 })
   const request = jest.fn(async () => ({}))
   expect(ask('hall', 'first', request)).toBeNull()
@@ -32,7 +32,7 @@ test('nobody waits: the answer before serves until the next is worked out, and a
 })
 
 test('where nothing older serves, nothing does until the next is there; a late one of before is left out', async () => {
-  const ask = remembered<{ n: number }>('machineResiduals', { olderServes: false })
+  const ask = staleWhileRevalidate<{ n: number }>('machineResiduals', { olderServes: false })
   const request = async () => ({})
   computed.mockResolvedValue({ n: 1 })
   ask('hall', 'first', request)
