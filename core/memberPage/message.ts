@@ -35,7 +35,11 @@ export const MAX_LINE_LENGTH = 200
 
 /** One line as it is kept: what cannot be read is left out, one kind of space. */
 export const oneLine = (typed: unknown): string =>
-  (typeof typed === 'string' ? typed : '').replace(/\p{C}/gu, ' ').replace(/\s+/gu, ' ').trim().slice(0, MAX_LINE_LENGTH)
+  (typeof typed === 'string' ? typed : '')
+    .replace(/\p{C}/gu, ' ')
+    .replace(/\s+/gu, ' ')
+    .trim()
+    .slice(0, MAX_LINE_LENGTH)
 
 /** What was felt, where it is that; null where it is not. */
 export function feltFrom(sent: unknown): Felt | null {

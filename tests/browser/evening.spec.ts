@@ -98,10 +98,12 @@ test('taps of an evening: a newcomer with knee and plumb, the same rider again, 
     await workedOut(page)
     await expect(forward(page)).toBeFocused()
     if ((await forward(page).innerText()).includes('Save')) break
-    const before = await page.getByRole('navigation', { name: 'Steps' }).locator('[aria-current]').innerText()
+    const [before, way] = [await currentStep(page), await forward(page).innerText()]
     await press('Enter')
+    // Enter did something: another step, or another way on within this one.
+    await expect.poll(async () => [await currentStep(page), await forward(page).innerText()]).not.toEqual([before, way])
     await workedOut(page)
-    const after = await page.getByRole('navigation', { name: 'Steps' }).locator('[aria-current]').innerText()
+    const after = await currentStep(page)
     if (after === before) continue
     if (after === 'Cranks') {
       await page.getByRole('slider').waitFor()
@@ -116,6 +118,9 @@ test('taps of an evening: a newcomer with knee and plumb, the same rider again, 
   await page.waitForURL('**/riders/**')
   expect(await keys()).toBeLessThanOrEqual(45)
 })
+
+const currentStep = (page: Page): Promise<string> =>
+  page.getByRole('navigation', { name: 'Steps' }).locator('[aria-current]').innerText()
 
 const focusIs = (page: Page, text: string): Promise<boolean> =>
   page.evaluate((wanted) => document.activeElement?.textContent?.trim() === wanted, text)
