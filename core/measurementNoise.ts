@@ -1,8 +1,8 @@
-/** How far a reading strays from the truth, one spread each (model notes; our own, from prototypes and memory). */
+/** Standard deviations of readings (model notes; assumptions from prototypes and memory). */
 export const MEASUREMENT_SD = Object.freeze({
   statureMm: 10,
   inseamMm: 8,
-  /** A landmark held against the saddle or read by tape, before a mark's own rounding. */
+  /** A landmark compared with the saddle or measured by tape, before rounding to a mark. */
   landmarkMm: 12,
   goniometerDeg: 2,
   photoDeg: 4,
@@ -20,12 +20,12 @@ export const MEASUREMENT_SD = Object.freeze({
   rockingOnHeelMm: 12,
   /** A limb by tape between landmarks found by hand; ours. */
   segmentMm: 10,
-  /** The foot's angle held against level; ours. */
+  /** The foot's angle compared with level; assumption. */
   footPitchDeg: 3,
   /** A thigh lifted level, or half-way up it: nobody lifts it to a degree; ours. */
   raisedThighMm: 25,
   halfThighMm: 30,
-  /** Upper body: trunk angle from the side, fingertips to the bar, what elbows, feeling and knees say; ours. */
+  /** Upper body: trunk angle from the side, fingertips to the bar, elbows, comfort and knees; assumptions. */
   trunkDeg: 4,
   forearmGapMm: 8,
   elbowsMm: 12,
@@ -46,9 +46,9 @@ export const PLUMB_BY_EYE_CUTS_MM = Object.freeze([-90, -20, 20, 60] as const)
 /** Below this much knee flexion a pelvis rocks both ways, degrees. */
 export const ROCKING_BELOW_DEG = 18
 
-/** A riding knee bends this much more than a held one, degrees (5–10; Fonda, Sarabon & Li 2014, from memory). */
+/** Knee flexion while riding minus static, degrees (5–10; Fonda, Sarabon & Li 2014, from memory). */
 export const MOVING_MORE_DEG = 7.5
-/** One spread of that difference, degrees; half of 5 to 10 as two spreads either way. */
+/** Standard deviation of that difference, degrees; 5 to 10 as plus and minus two standard deviations. */
 export const MOVING_MORE_SD_DEG = 1.5
 
 /** Grip farther than the soft arm reaches by this much: elbows lock; nearer by this much: they cramp. mm, ours. */
@@ -71,5 +71,5 @@ export const PATELLA_MIDDLE_BEHIND_FRONT_MM = 10
  */
 export const SHARED_VARIANCE = 16 / 36
 
-/** Left against right knee of one rider at one saddle, half the difference, degrees, one spread; ours. */
+/** Half the difference of left and right knee of one rider, degrees, standard deviation; assumption. */
 export const SIDE_HALF_DIFFERENCE_SD_DEG = 2.5

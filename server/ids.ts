@@ -1,4 +1,4 @@
-/** Whether something sent is shaped like an id of ours; ids are made by whoever writes. */
+/** Whether a value has the format of an id; clients make the ids. */
 export const isId = (id: unknown): id is string => typeof id === 'string' && /^[0-9a-z-]{1,36}$/.test(id)
 
 /** The id of part `i` (0–65535) of the write `id`: the same in a retry. */

@@ -20,9 +20,9 @@ export type Fitted = Readonly<{
   bikeType: BikeType
   /** Root mean square of the residues that count. */
   rmsMm: number
-  /** Expected error along each axis, one spread. */
+  /** Standard error along each axis. */
   sdMm: Record<AxisName, number>
-  /** Largest expected error of each length over the whole range, one spread, mm. */
+  /** Largest standard error of each length over the whole range, mm. */
   expectedErrorMm: Lengths
   residues: readonly Residual[]
   suspects: readonly Outlier[]
@@ -32,7 +32,7 @@ export type Fitted = Readonly<{
   slips: readonly TapeSlip[]
 }>
 
-/** What is kept of a fit with the version it made. */
+/** Part of a fit that is stored with its version. */
 export type TypeCalibration = Readonly<{
   rmsMm: number
   readings: number
@@ -121,8 +121,8 @@ export function fitReadings(bikeType: BikeType, observed: readonly Observation[]
 const MAX_AMBIGUOUS = 4
 
 /**
- * Another reading of the same length that could be the wrong one instead: with it left out and the outlier `k` taken
- * back everything counted fits. Null where there is none, or there are readings enough to tell.
+ * Another reading of the same length that could be the outlier instead of `k`: without it and with `k` the remaining
+ * readings fit. Null where there is none, or where the readings suffice to decide.
  */
 function rivalOf(
   bikeType: BikeType,
@@ -143,7 +143,7 @@ function rivalOf(
   return null
 }
 
-/** One suspect of two readings says nothing of the others. */
+/** Of two readings, the residual of one does not test the other. */
 const MIN_OUTLIERS = 2
 
 /** The length of which half the numbers or more do not belong, or null. */

@@ -13,17 +13,15 @@ export type TapeFit = Readonly<{
   tapeSdMm: number
 }>
 
-/**
- * Spread of one careful reading, mm, and how many readings' worth it is believed before the fit's own residues speak.
- */
+/** Prior standard deviation of one careful reading, mm, and its weight in pseudo-observations. */
 export const TAPE_SD_MM = 1.5
 const TAPE_SD_PRIOR_WEIGHT = 4
 const MAX_ITERATIONS = 40
 const CONVERGED = 1e-7
 
 /**
- * Least squares with the guess as a weak prior (Gauss–Newton; the model is nearly linear), so that an axis the tape has
- * not told apart yet stays as guessed instead of running away. `weights` (0…1) say how far each reading counts.
+ * Least squares with the guess as a weak prior (Gauss–Newton; the model is nearly linear), so that a parameter that the
+ * readings do not determine yet stays at the guess. `weights`, 0 to 1, are those of the readings.
  */
 export function fitTape(
   bikeType: BikeType,
@@ -90,8 +88,8 @@ const BIWEIGHT = 4.685
 const MAX_ROBUST_ITERATIONS = 30
 
 /**
- * The same fit, blind to readings that do not belong: first every reading counts by one over its miss (least absolute
- * misses), then those far off for nothing at all, until the weights stand still.
+ * Robust fit: iteratively reweighted least squares, first with weights of one over the residual (least absolute
+ * deviations), then with weight 0 for outliers, until the weights converge.
  */
 export function fitRobust(bikeType: BikeType, observed: readonly Observation[]): TapeFit {
   let fit = fitTape(
@@ -112,11 +110,11 @@ export function fitRobust(bikeType: BikeType, observed: readonly Observation[]):
   return fit
 }
 
-/** Weights by one over the miss, 1 where it lies within a careful reading's spread: least absolute misses, iterated. */
+/** Weights of least absolute deviations: one over the residual, 1 within the deviation of a careful reading. */
 export const inverseResidualWeights = ({ residuals: residuals }: TapeFit): number[] =>
   residuals.map((r) => Math.min(1, TAPE_SD_MM / Math.max(1e-9, Math.abs(r))))
 
-/** Robust spread of the misses, mm: their middle size, held between a careful and a careless tape. */
+/** Robust standard deviation of the residuals, mm: from their median, clamped between a careful and a careless tape. */
 function robustScaleMm(residuals: readonly number[]): number {
   const sizes = residuals.map(Math.abs).sort((a, b) => a - b)
   const middle = sizes[Math.floor(sizes.length / 2)] ?? 0
@@ -124,8 +122,8 @@ function robustScaleMm(residuals: readonly number[]): number {
 }
 
 /**
- * Spread of one reading by the middle size of what a robust fit left over, mm; `fitted` parameters have taken their
- * share.
+ * Standard deviation of one reading from the median absolute residual of a robust fit, mm, corrected for the number of
+ * `fitted` parameters.
  */
 export function robustSdMm(residuals: readonly number[], fitted: number): number {
   const sizes = residuals.map(Math.abs).sort((a, b) => a - b)

@@ -54,7 +54,7 @@ export type WhyNoChange =
   | NoChange
   /** Everything that was read is as it should be. */
   | Readonly<{ code: 'allGood' }>
-  /** Two complaints ask for opposite changes: one is settled first. */
+  /** Two complaints require opposite changes: one is solved first. */
   | Readonly<{ code: 'opposite' }>
   /** No cause is likely enough for more than a look. */
   | Readonly<{ code: 'unsure' }>
@@ -111,7 +111,7 @@ export function explainComplaints(request: ExplainRequest, tried: readonly Cause
 
 type Asked = ExplainRequest & Weighing
 
-/** By their content, so that what is told in another order is answered alike. */
+/** Sorted by content, so that the order of the input does not matter. */
 const inOrder = <T extends object>(items: readonly T[]): T[] =>
   items
     .map((item) => [item, JSON.stringify(Object.entries(item).toSorted(([a], [b]) => (a < b ? -1 : 1)))] as const)
@@ -128,7 +128,7 @@ function proposalFor(
   conflicts: readonly Conflict[],
 ): NonNullable<Explanation['proposal']> | WhyNoChange {
   const [first] = causes
-  // A step is measured by what holds at the marks as they are now.
+  // The size of a step is computed at the current marks.
   const findings = findingsThatHold(asked.known)
   if (conflicts.some(({ kind }) => kind === 'oppositeWishes')) return { code: 'opposite' }
   const axis = causeRow(first.cause).change?.axis
@@ -188,7 +188,7 @@ const CHEAP: readonly Cause[] = [
   'strapOrCleat',
 ]
 
-/** The lowest thing seen that speaks for a cause of weight has the first say; else the first cause's own cue. */
+/** The cue of the lowest sign in the kinetic chain that supports a weighty cause; else the cue of the first cause. */
 function cueFor(causes: readonly Weighed[]): string | null {
   const seen = causes
     .filter(({ weight }) => weight >= TELLING_SHARE)
@@ -213,7 +213,7 @@ const outcomesAround = ([low, high]: readonly [number, number], by: number): rea
   high + by,
 ]
 
-/** What each measurement could turn out to be, as far as the table tells apart. */
+/** Possible results of each measurement, as far as the table distinguishes them. */
 function outcomesOf(kind: Finding['kind'], school: School): readonly Finding[] {
   const [low, high] = school.kneeWindowDeg
   switch (kind) {

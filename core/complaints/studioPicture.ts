@@ -6,7 +6,7 @@ const { jStat } = jstat
 
 /** A ride on a bike, and on which side alone something was felt then; null where nothing was, or on both. */
 export type RideRecord = Readonly<{ memberId: string; bikeId: string; oneSided: 'left' | 'right' | null }>
-/** A cue said to a rider for a sign, and whether it held at the second look. */
+/** A cue given to a rider for a sign, and whether the sign was gone at the second look. */
 export type CueRecord = Readonly<{ memberId: string; sign: string; held: boolean }>
 
 /** A bike on which riders complain of one side more than the same riders do elsewhere: look along its saddle. */
@@ -20,7 +20,7 @@ export type OneSidedBike = Readonly<{
   pValue: number
 }>
 
-/** A cue that holds more, or less, often than all others together; the interval is that of the difference. */
+/** A cue that works significantly more or less often than all others together, with the interval of the difference. */
 export type SignificantCue = Readonly<{
   sign: string
   holds: 'more' | 'less'
@@ -33,7 +33,7 @@ export type SignificantCue = Readonly<{
 
 /** All findings of one kind together are wrong about a studio without any in so many of a hundred cases at most. */
 const FAMILY_ALPHA = 0.025
-/** Small numbers are never told as findings: riders on the bike, and riders who complained there; ours. */
+/** Minimum sample sizes of a finding: riders on the bike, and riders who complained there; assumptions. */
 const MIN_RIDERS = 8
 const MIN_COMPLAINING = 3
 /** Looks at a cue, its own and others'; ours. */
@@ -91,8 +91,8 @@ const binomialTail = ({ changed, of }: Count, share: number): number =>
   changed === 0 ? 1 : 1 - jStat.binomial.cdf(changed - 1, of, share)
 
 /**
- * Cues that hold more or less often than all others together: a rider's first look at a cue counts, Newcombe's interval
- * of the difference, corrected for the number of cues (Bonferroni).
+ * Cues that work significantly more or less often than all others together: the first look of each rider counts;
+ * Newcombe's interval of the difference, with Bonferroni correction for the number of cues.
  */
 export function significantCues(cues: readonly CueRecord[]): SignificantCue[] {
   const first = new Map<string, CueRecord>()
@@ -114,14 +114,14 @@ export function significantCues(cues: readonly CueRecord[]): SignificantCue[] {
     .toSorted((a, b) => Math.abs(b.difference) - Math.abs(a.difference))
 }
 
-/** How many riders of a type told of a complaint there, each rider once; told where enough rode it. */
+/** Number of riders of a type with a complaint there, each rider once; only for types with enough riders. */
 export type ComplaintShare = Readonly<{ what: ComplaintName; type: string; count: Count }>
 
-/** Fewer riders of a type, or of a complaint on it, are not counted out: a share of them tells nothing. Ours. */
+/** Minimum riders of a type, and of a complaint on it, for a share to be shown. Assumptions. */
 const MIN_OF_TYPE = 10
 const MIN_OF_COMPLAINT = 3
 
-/** The complaints of each type by the share of its riders that told of them, the most frequent first. */
+/** Complaints of each type by the share of its riders with them, most frequent first. */
 export function complaintsByType(
   rides: readonly Readonly<{ memberId: string; type: string }>[],
   felt: readonly Readonly<{ memberId: string; type: string; what: ComplaintName }>[],

@@ -30,7 +30,7 @@ const OTHER_TYPE_COUNTS = 0.4
 const BEFORE_CHANGE_COUNTS = 0.3
 /** How far a note counts that was seen on the other side than the complaint's; ours. */
 const OTHER_SIDE_COUNTS = 0.4
-/** A note whose cue held was a habit: it points less to anything else. Ours. */
+/** A note whose cue worked was a habit: weaker evidence for other causes. Assumption. */
 const HELD_COUNTS = 0.6
 /** How far a note counts that an instrument does not bear out: an instrument outranks a note. Ours. */
 const NOT_BORNE_OUT_COUNTS = 0.25
@@ -46,9 +46,9 @@ export type AppliedRule = Readonly<{
   counts: number
   /** How far it would count had nothing been changed since. */
   unagedCounts: number
-  /** Every change counts by itself; all else once. */
+  /** Changes count each; all other findings once. */
   times: number
-  /** Undefined where the complaint or the rider's experience says it. */
+  /** Undefined for the complaint itself and the rider's experience. */
   finding: Finding | undefined
   less: 'otherType' | 'beforeChange' | 'otherSide' | 'held' | 'notBorneOut' | null
 }>
@@ -97,8 +97,8 @@ export function weighCauses(asked: Asked): Weighed[] {
 }
 
 /**
- * Which cause would lead were this measured besides; null where no complaint has causes. Only rules about what is
- * measured are heard anew.
+ * The leading cause if this were measured too; null where no complaint has causes. Re-evaluates only the rules about
+ * that measurement.
  */
 export function leadingCauseWith(asked: Asked): (measured: Finding) => Cause | null {
   const complaints = answerable(asked)
@@ -261,7 +261,7 @@ function bearsOut({ reading, way }: NonNullable<Prepared['measured']>, school: S
 
 const isOfBike = ({ kind }: Known): boolean => (INVALIDATED_BY_CHANGE.bike as string[]).includes(kind)
 
-/** A rule heard for two complaints is told once, where it counts most. */
+/** A rule that applies to two complaints is listed once, where its weight is greatest. */
 function uniqueRules(spoken: readonly AppliedRule[]): AppliedRule[] {
   const byRule = new Map<string, AppliedRule>()
   for (const one of spoken) {
@@ -274,6 +274,6 @@ function uniqueRules(spoken: readonly AppliedRule[]): AppliedRule[] {
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
 
-/** The sign a note of the class names, for what is said of it. */
+/** The sign of a class note, for its sentence. */
 export const observedSignOf = (finding: Extract<Finding, { kind: 'seen' }>) =>
   signNamed(seenSign(finding.region, finding.what)?.sign ?? '')

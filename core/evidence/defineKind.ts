@@ -8,11 +8,11 @@ import { between, closed, oneOf, type Plain } from '../schema'
 import type { School } from '../school/school'
 
 /**
- * What every kind may have: the marks it was seen at (axes left out stand where they last stood), and on which side.
+ * Fields that every kind may have: the marks at the time (missing axes are unchanged since the last row), and the side.
  */
 type Common = Readonly<{ at?: Marks; side?: 'left' | 'right' }>
 
-/** How an instructor's eye strays (wire format): read minus true, and one spread. */
+/** Error of an observer by eye (wire format): bias (read minus true) and standard deviation. */
 export const observerSchema = closed({
   eye: Type.Optional(
     closed({
@@ -26,8 +26,8 @@ export const observerSchema = closed({
 export type Observer = Plain<typeof observerSchema>
 
 /**
- * Where things stood when a row was seen: the bike's contact points, `spacingMm` the step of the seat's marks,
- * `footing` the sole worn and the pedal's side ridden then, `observer` whose eye looked.
+ * The situation of a row: the bike's contact points, `spacingMm` the step of the seat's marks, `footing` the sole and
+ * the side of the pedal, `observer` the error of the observer.
  */
 export type ReadingContext = Readonly<{
   bikeType: BikeType
@@ -38,7 +38,7 @@ export type ReadingContext = Readonly<{
   observer?: Observer
 }>
 
-/** Steps of a set-up at which a kind is asked for. */
+/** Steps of a set-up that offer a kind. */
 export type AskedAt = 'talk' | 'beside' | 'knee' | 'cranks' | 'bars'
 
 type Definition<K extends string, F extends TProperties> = Readonly<{
@@ -52,9 +52,9 @@ type Definition<K extends string, F extends TProperties> = Readonly<{
    * which all need the seat height they were taken at; or something done, told or wished.
    */
   about: 'body' | 'landmark' | 'saddle' | 'bars' | 'reported'
-  /** Where the set-up asks for it; null where it comes about by itself. */
+  /** The step that offers it; null where the system records it. */
   askedAt: AskedAt | null
-  /** Its measurement model; null for what says nothing of the body, or is not to count. */
+  /** Its measurement model; null for rows without information about the body, or excluded ones. */
   likelihood: (row: Common & Readonly<{ kind: K }> & Plain<TObject<F>>, seen: ReadingContext) => SingleLikelihood | null
 }>
 

@@ -1,7 +1,7 @@
 import { latest } from './evidence'
 import type { Evidence, EvidenceOf } from './registry'
 
-/** After so many days an answer is asked for again; ours. */
+/** Validity of an answer, days; assumption. */
 const DUE_DAYS = Object.freeze({
   /** Shoes, pedal side and experience. */
   rider: 180,
@@ -11,15 +11,15 @@ const DUE_DAYS = Object.freeze({
   build: 730,
 })
 
-/** An answer of so many days ago no longer tells that somebody is pregnant; a pregnancy lasts about 280. */
+/** Validity of the answer on pregnancy, days; a pregnancy lasts about 280. */
 const PREGNANT_DAYS = 280
 
 /** What was answered at an earlier set-up, so many days ago. */
 export type EarlierAnswers = Readonly<{ evidence: readonly Evidence[]; agoDays: number }>
 
 /**
- * What a member's earlier set-ups answered that still stands, and need not be asked again: who rides in which shoes,
- * their wish and their build, each from the latest set-up that has it. `earlier` in any order.
+ * Valid answers from a member's earlier set-ups: shoes, wish and build, each from the latest set-up that has it.
+ * `earlier` in any order.
  */
 export function standingAnswers(earlier: readonly EarlierAnswers[]): readonly Evidence[] {
   return (['rider', 'wish', 'build'] as const).flatMap((kind) => {
@@ -41,8 +41,8 @@ export function latestAnswer<K extends 'rider' | 'wish' | 'build'>(
 }
 
 /**
- * Whether somebody answered that they are pregnant and nobody said since that they are not: an answer that leaves it
- * out says nothing of it. `earlier` in any order, set-ups and answers from home together.
+ * Whether the latest valid answer on pregnancy is yes; answers without that field do not count. `earlier` in any order,
+ * set-ups and answers from home together.
  */
 export function isPregnant(earlier: readonly EarlierAnswers[]): boolean {
   const said = earlier.flatMap(({ evidence, agoDays }) => {
@@ -56,7 +56,7 @@ export function isPregnant(earlier: readonly EarlierAnswers[]): boolean {
 const saysOfPregnancy = (row: Evidence): row is EvidenceOf<'rider'> =>
   row.kind === 'rider' && row.pregnant !== undefined
 
-/** A rider's answers with the pregnancy that an earlier answer told of, where these leave it out. */
+/** A rider's answers, with pregnancy from an earlier answer where they lack the field. */
 export const withPregnancy = <R extends Evidence>(row: R, earlier: readonly EarlierAnswers[]): R =>
   row.kind === 'rider' && row.pregnant === undefined && isPregnant(earlier) ? { ...row, pregnant: true } : row
 
@@ -66,6 +66,6 @@ function dueDays(row: Evidence): number {
   return row.kind === 'wish' ? DUE_DAYS.wish : DUE_DAYS.build
 }
 
-/** An answer is of the rider, not of where a bike stood when it was given. */
+/** An answer is about the rider: removes the marks of the bike at the time. */
 const withoutPlace = (row: Evidence): Evidence =>
   Object.fromEntries(Object.entries(row).filter(([field]) => field !== 'at')) as Evidence

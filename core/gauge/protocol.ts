@@ -23,24 +23,24 @@ export function parseGaugeEvent(event: string, data: string): GaugeEvent | null 
   return { kind: 'reading', seq, deg, side, axis, batteryPct: typeof batteryPct === 'number' ? batteryPct : 100 }
 }
 
-/** What a gauge says now, and what was taken with it so far. */
+/** Current reading of a gauge, and the samples so far. */
 export type GaugeState = Readonly<{
   signal: 'none' | 'live' | 'lost'
   last: Extract<GaugeEvent, { kind: 'reading' }> | null
-  /** Readings while the button is held; null when it is not. */
+  /** Readings while the button is pressed; null otherwise. */
   held: readonly number[] | null
   /** The middle of each hold. */
   takes: readonly number[]
-  /** The last hold was too short, or moved too much, to be taken. */
+  /** The last hold was too short or too unsteady for a sample. */
   refused: 'short' | 'moving' | null
 }>
 
 export const NO_GAUGE: GaugeState = { signal: 'none', last: null, held: null, takes: [], refused: null }
 
-/** A hold needs so many readings, which stray by no more than so many degrees: a leg held still. Ours. */
+/** Minimum readings and maximum standard deviation of a hold, degrees: a leg that does not move. Assumptions. */
 const MIN_READINGS = 3
 const MAX_SD_DEG = 4
-/** So many holds give mean and spread. */
+/** Number of samples for mean and standard deviation. */
 export const SAMPLES = 3
 
 export type GaugeAction = GaugeEvent | Readonly<{ kind: 'hold' | 'release' | 'gone' | 'forget' }>
@@ -76,7 +76,7 @@ function released(state: GaugeState): GaugeState {
   return { ...state, held: null, refused: null, takes: [...state.takes, middle].slice(-SAMPLES) }
 }
 
-/** Mean and spread of what was taken; null before the first. */
+/** Mean and standard deviation of the samples; null before the first. */
 export function meanReading({ takes }: GaugeState): Readonly<{ deg: number; sd: number }> | null {
   if (takes.length === 0) return null
   const deg = takes.reduce((a, b) => a + b, 0) / takes.length

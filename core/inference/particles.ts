@@ -7,7 +7,7 @@ import { SIDE_HALF_DIFFERENCE_SD_DEG } from '../measurementNoise'
 import { drawFrom, type NormalScores } from './normalScores'
 import { bodiesFromScores, PRIOR_PARTS, type Bodies, type PriorVector } from '../rider/prior'
 
-/** What the foot stands on: the sole, and the pedal's surface above its axle, mm. */
+/** What is under the foot: the sole, and the pedal's surface above its axle, mm. */
 export type Footing = Readonly<{ soleMm: number; pedalSurfaceMm: number }>
 
 /** Imagined riders on this bike, a column per quantity. */
@@ -20,16 +20,16 @@ export type Particles = Readonly<{
   legsOn: (footing: Footing) => Legs
   /** Their trunks and arms, in the sole worn now. */
   upperBodies: () => UpperBodies
-  /** How far this bike's saddle truly stands from where its marks say. */
+  /** Offset of this bike's saddle from its marks. */
   shift: Columns<'xMm' | 'yMm'>
   /** Half of left minus right knee flexion, degrees. */
   sideDeg: Float64Array
 }>
 
 /**
- * The bike, what the rider's foot stands on, and the spreads that samples are drawn from. `sdMm` is how far the saddle
- * may truly stand, for this rider, from where its marks say. `known` is what is known of this rider already, over the
- * standard scores; left out, they are independent.
+ * The bike, what is under the rider's foot, and the distributions of the samples. `sdMm` is the standard deviation of
+ * the saddle offset for this rider. `known` is the carried prior of this rider over the standard scores; without it
+ * they are independent.
  */
 export type ModelInputs = Readonly<{
   bikeType: BikeType
@@ -43,7 +43,7 @@ export type ModelInputs = Readonly<{
  * Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right.
  */
 export const SCORE_COUNT = PRIOR_PARTS.length + 3
-/** The scores of where the saddle truly stands: the machine's and the set-up's own, not the rider's. */
+/** Scores of the saddle offset: of the machine and the set-up, not of the rider. */
 export const SHIFT_SCORES: readonly number[] = [PRIOR_PARTS.length, PRIOR_PARTS.length + 1]
 
 /** `count` samples from `SCORE_COUNT` columns of independent standard scores. */

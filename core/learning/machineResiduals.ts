@@ -1,21 +1,21 @@
 import { Matrix } from 'ml-matrix'
 import { createRng } from '../rng'
 
-/** A rider checked on a machine: the height that would be right there, by its marks, mm, and its one spread. */
+/** A rider checked on a machine: the right height by its marks, mm, and its standard deviation. */
 export type MachineCheck = Readonly<{
   machine: string
   rider: string
   heightMm: number
   sdMm: number
-  /** The machine's type, and whose eye looked where no instrument did: either may stray by itself. */
+  /** The machine's type, and the observer of a check by eye: each has an error of its own. */
   type?: string
   eye?: string
 }>
 
-/** What the riders checked on a machine say of it. */
+/** Offset of a machine, estimated from the riders checked on it. */
 export type PooledResidual = Readonly<{
   machine: string
-  /** How much lower (minus) or higher its seat stands than its marks say, mm; and the central 95 of 100. */
+  /** Seat height relative to the marks, mm, minus is lower; with the central 95 % interval. */
   mm: number
   fromMm: number
   toMm: number
@@ -30,7 +30,7 @@ const OFF_SD_MM = 10
 const OFF_SHARE = 0.15
 /** From one day to the next the same rider is right at another height by this, mm (`SETUP_HABIT_SD_MM`). */
 const HABIT_SD_MM = 3.5
-/** What the tape left unknown of a type's heights, and how eyes differ, mm; one spread each, ours. */
+/** Standard deviations of a type's heights after calibration and of observers, mm; assumptions. */
 const TYPE_SD_MM = 4
 const EYE_SD_MM = 8
 /** A machine off by as likely as this is named to the manager. */
@@ -40,10 +40,9 @@ const SWEEPS = 3000
 const BURN_IN = 500
 
 /**
- * Every machine's offset from all riders checked on it, their own heights unknown: a mixed model with a rider effect of
- * any size, types and eyes that stray a little, and a spike-and-slab machine effect, by Gibbs sampling (George &
- * McCulloch 1993, from memory). A rider checked on one machine alone says nothing of it. Seeded: the same checks give
- * the same answer.
+ * The offset of every machine from the riders checked on it: a mixed model with a flat rider effect, small effects of
+ * types and observers, and a spike-and-slab machine effect, by Gibbs sampling (George & McCulloch 1993, from memory). A
+ * rider checked on one machine only carries no information about it. Seeded: the same checks give the same answer.
  */
 export function poolResiduals(checks: readonly MachineCheck[], seed = 1): PooledResidual[] {
   const machines = namesOf(checks, ({ machine }) => machine)
@@ -57,12 +56,12 @@ export function poolResiduals(checks: readonly MachineCheck[], seed = 1): Pooled
   const offCount = machines.map(() => 0)
   for (let sweep = -BURN_IN; sweep < SWEEPS; sweep++)
     for (let k = 0; k < effects.length; k++) {
-      // Of the others as they stand: what the checks say of this one alone.
+      // Conditional on the other effects: the evidence for this one alone.
       let told = information[k]
       for (let other = 0; other < effects.length; other++)
         if (other !== k) told -= precision.get(k, other) * effects[other]
       const weight = precision.get(k, k)
-      // The indicator with the offset integrated out, so that the two never hold each other fast.
+      // The indicator with the offset integrated out (collapsed step), so that the chain mixes.
       const log = (sd: number, share: number) => {
         const whole = weight + 1 / (sd * sd)
         return Math.log(share / sd) - 0.5 * Math.log(whole) + (told * told) / (2 * whole)
@@ -97,9 +96,8 @@ const namesOf = (checks: readonly MachineCheck[], of: (check: MachineCheck) => s
 type Effects = Readonly<{ machines: readonly string[]; types: readonly string[]; eyes: readonly string[] }>
 
 /**
- * What the checks say of machines, types and eyes once each rider's own height, of which nothing is known, is
- * integrated out: a height that is right by the marks of a machine that stands lower comes out higher, y = z − machine
- * + type + eye + e.
+ * Precision and information of machines, types and observers with each rider's height (flat prior) integrated out. A
+ * low machine needs a higher mark: y = z − machine + type + observer + e.
  */
 function effectEvidence(
   checks: readonly MachineCheck[],

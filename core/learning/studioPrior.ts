@@ -20,7 +20,7 @@ export type StudioPrior = Readonly<{
   prior: Partial<Prior>
 }>
 
-/** What one finished set-up knows of its rider, before which nothing but the published proportions was known. */
+/** Posterior of one finished set-up, computed from the published proportions as prior. */
 export function riderScores(setup: Omit<EarlierSetup, 'agoDays'>, school: School, seed = 1): NormalScores {
   const prior = priorVectorOf(priorFor(school.foot))
   return priorFromHistory({ history: [{ ...setup, agoDays: 0 }], school, prior, seed })!
@@ -60,11 +60,11 @@ export function studioPrior(riders: readonly NormalScores[], school: School): St
 }
 
 /**
- * Directions in which a set-up narrowed the scores by less than this share say nothing but the sampling's own error.
+ * Minimum share by which a set-up narrows a direction of the scores; below it lies the sampling error.
  */
 const MIN_EIGENVALUE = 0.1
 
-/** Information (m) and precision (I − C) that one set-up tells of the studio's mean, in the directions it tells of. */
+/** Information (m) and precision (I − C) of one set-up about the studio's mean, in its informative directions. */
 function informationOf({ mean, root }: NormalScores): Readonly<{ mean: Matrix; precision: Matrix }> {
   const parts = PRIOR_PARTS.length
   const covariance = root.mmul(root.transpose()).subMatrix(0, parts - 1, 0, parts - 1)

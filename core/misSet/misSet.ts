@@ -17,15 +17,15 @@ import { schoolOf, type School } from '../school/school'
 export type MisSetCause =
   /** Nothing: what is seen is what this rider shows at these marks. */
   | Readonly<{ code: 'asSet' }>
-  /** The bike stands a mark off: `truly` is where. */
+  /** The bike is set a mark away from its reading: `truly` is the true mark. */
   | Readonly<{ code: 'offByOne'; axis: AxisName; truly: Label }>
   /** Two numbers were exchanged. */
   | Readonly<{ code: 'swapped'; axes: readonly [AxisName, AxisName]; truly: Marks }>
   /** It was set to the numbers of another type. */
   | Readonly<{ code: 'otherType'; type: string; truly: Marks }>
-  /** The post stands lower than its mark says. */
+  /** The post is lower than its mark. */
   | Readonly<{ code: 'postSlipped'; mm: number }>
-  /** Another sole than was told; plus is thicker. */
+  /** The sole differs from the one entered; plus is thicker. */
   | Readonly<{ code: 'otherShoe'; mm: number }>
 
 /** A cause with the chance that it is the one, of all that are looked at. */
@@ -36,9 +36,9 @@ export type MisSetQuestion = Readonly<{
   bike?: Bike
   /** The rider's numbers, as they were meant to be set. */
   marks: Marks
-  /** The numbers they keep for other types. */
+  /** The rider's numbers on other types. */
   elsewhere?: readonly Readonly<{ type: string; marks: Marks }>[]
-  /** What is known of the rider from earlier set-ups. */
+  /** Prior of the rider from earlier set-ups. */
   history: readonly EarlierSetup[]
   /** What is seen now, at the marks it is thought to be seen at. */
   evidence: readonly Evidence[]
@@ -69,9 +69,9 @@ export const SOLES_MM = [-12, -8, 8, 12] as const
 const PARTICLES = 3000
 
 /**
- * The likely slips, the likeliest first, chances adding to 1: by Bayes' rule over the causes, each weighed by how
- * likely what is seen would be with it, given all that is known of the rider (the marginal likelihood, averaged over
- * samples of what is known; Kass & Raftery 1995, from memory). Variants of one cause are summed under the likeliest.
+ * The probable slips, most probable first, with chances that add to 1: Bayes' rule over the causes, with the marginal
+ * likelihood of the evidence averaged over samples of the rider's prior (Kass & Raftery 1995, from memory). Variants of
+ * one cause are summed under the most probable one.
  */
 export function rankMisSets(question: MisSetQuestion): RankedCause[] {
   const { bikeType, bike, evidence, history, observer, seed = 1 } = question
@@ -95,7 +95,7 @@ export function rankMisSets(question: MisSetQuestion): RankedCause[] {
 type Variant = Readonly<{
   cause: MisSetCause
   share: number
-  /** Where the saddle truly stands, and on what the foot. */
+  /** True position of the saddle, and what is under the foot. */
   truly: Marks
   slipMm: number
   soleMm: number
@@ -168,7 +168,7 @@ function swapsOf(bikeType: BikeType, marks: Marks): Swap[] {
   )
 }
 
-/** Another type's numbers where this bike has such labels; null where the saddle would stand as it is meant to. */
+/** Another type's numbers where this bike has such labels; null where they give the intended saddle position. */
 function asFarAsTheyGo(bikeType: BikeType, marks: Marks, there: Marks): Marks | null {
   const truly: Partial<Record<AxisName, Label>> = { ...marks }
   for (const axis of AXES) {
@@ -180,7 +180,7 @@ function asFarAsTheyGo(bikeType: BikeType, marks: Marks, there: Marks): Marks | 
   return truly.seatHeight === marks.seatHeight && truly.seatSlide === marks.seatSlide ? null : truly
 }
 
-/** How likely what is seen would be with a variant, as a logarithm: an average over what is known of the rider. */
+/** Log marginal likelihood of the evidence under a variant, averaged over the rider's prior. */
 function logEvidence(
   particles: Particles,
   { bikeType, bike, marks, evidence, observer }: MisSetQuestion,
@@ -189,7 +189,7 @@ function logEvidence(
 ): number {
   const moved = (row: Evidence): Evidence => {
     if (row.kind === 'rider') return { ...row, soleMm: Math.max(0, (row.soleMm ?? DEFAULT_SOLE_MM) + soleMm) }
-    // A row at the marks in question was truly taken where the bike truly stood.
+    // A row at the doubtful marks was taken at the true position.
     const here =
       isSaddleCheck(row) && AXES.every((axis) => row.at?.[axis] === undefined || row.at[axis] === marks[axis])
     return here ? ({ ...row, at: truly } as Evidence) : row
@@ -213,7 +213,7 @@ function logEvidence(
   return top + Math.log(sums.reduce((sum, log) => sum + Math.exp(log - top), 0) / sums.length)
 }
 
-/** Slips of one length and of another are one cause to whoever asks; which length is likeliest is said. */
+/** Slips of different lengths count as one cause; the result names the most probable length. */
 function grouped(weighed: readonly Readonly<{ cause: MisSetCause; chance: number }>[]): RankedCause[] {
   const keyOf = (cause: MisSetCause) =>
     cause.code === 'postSlipped' ? 'postSlipped' : cause.code === 'otherShoe' ? `shoe ${Math.sign(cause.mm)}` : cause

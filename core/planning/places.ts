@@ -11,7 +11,7 @@ export type PlaceReason =
     }>
   | Readonly<{ code: 'otherBike' }>
   | Readonly<{ code: 'otherRow'; wish: 'front' | 'back' }>
-  /** Numbers of another type, and how far the saddle then stands from where it stood, mm. */
+  /** Numbers translated from another type, and the distance of the saddle from its former position, mm. */
   | Readonly<{ code: 'translated'; from: string; residueMm: number }>
   | Readonly<{ code: 'outOfRange'; axis: AxisName; missingMm: number }>
   /** Looks aside by so much, degrees. */
@@ -32,12 +32,12 @@ export const COST = Object.freeze({
   /** A scale that ends before the mark, and each millimetre that is missing. */
   outOfRange: 15,
   missingMm: 0.2,
-  /** Each millimetre that a saddle stands from where it stood on the other type. */
+  /** Per millimetre between the saddle positions on the two types. */
   residueMm: 0.2,
   otherBike: 1,
   /** From the row wished for to the one farthest from it. */
   otherRow: 3,
-  /** Each degree of looking aside: everybody, newcomers, and beyond `TURNED_FROM_DEG` whoever should not sit turned. */
+  /** Per degree of view angle: all riders, newcomers, and beyond `TURNED_FROM_DEG` riders who should not sit turned. */
   asideDeg: 0.02,
   newcomerAsideDeg: 0.06,
   turnedDeg: 0.1,
@@ -48,8 +48,8 @@ export const COST = Object.freeze({
 export const TURNED_FROM_DEG = 30
 
 /**
- * The places of a class that cost least in all, for the pins given (Kuhn 1955 and Munkres 1957, by the library); each
- * can say why. With more riders than bikes the last of the list get none, independent of set-up minutes.
+ * The minimum-cost assignment of riders to bikes for the given pins (Kuhn 1955 and Munkres 1957, by the library), with
+ * the reasons of each place. With more riders than bikes the last of the list get none, independent of set-up minutes.
  * Pins come first, in the riders' order: a bike that is taken, faulty or unknown leaves its rider unplaced.
  */
 export function placeRiders(room: ClassRoom): Places {
@@ -173,7 +173,7 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
 const NEAR_ROW = 0.5
 const FIRST: PlaceReason = { code: 'firstSetUp' }
 
-/** What a reason costs by itself; those that depend on the place are reckoned where they are found. */
+/** Fixed cost of each reason; costs that depend on the place are computed with it. */
 function reasonCost(reason: PlaceReason): number {
   switch (reason.code) {
     case 'translated':
@@ -212,7 +212,7 @@ function viewAngleDeg({ room }: ClassRoom, bike: FloorBike): number {
   return Math.max(...[room.instructor, ...(screen ? [screen] : [])].map((place) => Math.abs(turnDeg(bike, place))))
 }
 
-/** Bikes nearer to each other than this, away from the wall, stand in one row, metres. */
+/** Bikes whose distances from the wall differ by less than this form one row, metres. */
 const ROW_M = 0.6
 
 /** The row of each bike as a share: 0 the one nearest to the instructor's wall, 1 the farthest. */

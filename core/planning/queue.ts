@@ -3,17 +3,16 @@ export type Job = Readonly<{ rider: string; bike: string; minutes: number; fromM
 
 export type Slot = Readonly<{ rider: string; bike: string; hand: number; fromMin: number; toMin: number }>
 
-/** A schedule, and what is to be kept small: first how many are late, then by how many minutes in all. */
+/** A schedule with its objective: first the number of late riders, then their total delay, minutes. */
 export type Schedule = Readonly<{ slots: readonly Slot[]; late: number; lateMin: number }>
 
 export type Deadline = Readonly<{ hands: number; startMin: number }>
 
 /**
- * Who is made ready when and by whom, so that as many as possible are by the start, and the rest with the fewest
- * minutes late. A list of riders is worked off by whoever is free first; the list is found from a few good ones by
- * moving single riders until no move helps. For one pair of hands the first list is best in number already: riders
- * seen backwards from the start, all of them there from then on and due at their coming, by Moore's rule (Moore 1968,
- * from memory). No waiting for somebody who comes later where another is there.
+ * The schedule of set-ups: the most riders ready at the start, then the least total delay. List scheduling on parallel
+ * machines (the earliest free instructor takes the next rider); local search improves a few initial lists by moving
+ * single riders. For one instructor the first list has the optimal number already: Moore's algorithm on reversed time
+ * (Moore 1968, from memory). Non-delay: no instructor waits for a later rider while another is there.
  */
 export function scheduleJobs(jobs: readonly Job[], deadline: Deadline): Schedule {
   const firsts = [
@@ -110,7 +109,7 @@ function localSearch(first: readonly Job[], deadline: Deadline, most: number): S
 const MAX_MOVES = 20_000
 /** For each minute somebody might come at. */
 const MAX_MOVES_AGAIN = 1500
-/** So many late ones are told when to come; who is later than that is too many for these hands. */
+/** Maximum number of late riders who get a time to come. */
 const MAX_ASKED = 20
 
 /** Somebody who comes at `fromMin` and is not ready by the start, and the latest coming at which one more would be. */

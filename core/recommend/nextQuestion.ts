@@ -11,8 +11,8 @@ import { DEFAULT_COSTS_S, QUESTIONS, type Costs, type Question } from './questio
 import { candidatePositions, type SaddleSearch } from './saddleSearch'
 
 /**
- * A check or measurement and what it is worth: `gain` is how much likelier the best mark is expected to be right once
- * the answer is known, `worthS` the seconds of dismounts that saves less what it costs.
+ * A check or measurement with its value: `gain` is the expected increase in the chance of the best mark after the
+ * answer, `worthS` the seconds of dismounts saved minus its own duration.
  */
 export type QuestionValue = Readonly<{ question: Question; gain: number; costS: number; worthS: number }>
 
@@ -29,7 +29,7 @@ export type QuestionInputs = Readonly<{
   search: SaddleSearch
   posterior: Posterior
   evidence: readonly Evidence[]
-  /** Where the axes stood at each row, and stand now (or are proposed to). */
+  /** Positions of the axes at each row, and current or proposed ones. */
   at: readonly Marks[]
   marks: Marks
   context: Omit<ReadingContext, 'contact' | 'spacingMm'>
@@ -68,13 +68,13 @@ const IN_THE_SADDLE: ReadonlySet<Question> = new Set([
   'rocking',
   'plumbByEye',
 ])
-/** A question is closed by an answer to it, or to one that tells the same more sharply. */
+/** An answer closes its question, and every question with the same content and lower precision. */
 const SHARPER: Partial<Record<Question, Question>> = { kneeByEye: 'goniometer', plumbByEye: 'plumb' }
 
 /**
- * Everything that may be asked now, what is worth most first: preposterior analysis over the particles (the expected
- * value of sample information; Raiffa & Schlaifer 1961, from memory). An answer is imagined, the particles are weighed
- * by it, and the best mark of then is held against the best of now.
+ * All possible questions, most valuable first: preposterior analysis over the particles (the expected value of sample
+ * information; Raiffa & Schlaifer 1961, from memory). Simulates an answer, reweights the particles, and compares the
+ * best mark then with the best mark now.
  */
 export function questionValues(inputs: QuestionInputs): QuestionValue[] {
   const { posterior, costs } = inputs
@@ -127,7 +127,7 @@ function thinned({ weights }: Posterior): Sample {
   return { index, weights: kept.map((w) => w / sum) }
 }
 
-/** For each place worth a look, whether knee and plumb line both hold there, particle by particle. */
+/** For each candidate position and particle, whether knee and plumb line both pass. */
 function holdMatrix({ search }: QuestionInputs, { index }: Sample): readonly Uint8Array[] {
   const candidates = candidatePositions(search)
   const enough = MIN_SHARE * Math.max(...candidates.map((c) => c.chance))

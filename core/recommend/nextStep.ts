@@ -33,7 +33,7 @@ export function nextStep(situation: StepInputs): Next {
   return barStep(situation) ?? withBarsLeft(step, situation)
 }
 
-/** A setting on purpose is left as it is, whatever the checks say. */
+/** An intentional setting never changes, independent of the checks. */
 function meantStep(situation: StepInputs, why: NonNullable<StepInputs['meant']>): Next {
   return {
     kind: 'stop',
@@ -79,9 +79,9 @@ function saddleStep(situation: StepInputs): Next {
 }
 
 /**
- * Whether another pair is so much better that it is worth climbing off for, whatever the last reading was: it is in the
- * chances already. What no instrument tells apart does not count as wrong here, and the smaller the chance where the
- * saddle stands, the less will do. A knee that would be right more often counts by itself.
+ * Whether another pair is worth a dismount. The chances include the last reading. Differences below the resolution of
+ * the instruments do not count as wrong. The smaller the chance at the current position, the smaller the required gain.
+ * A gain of the knee alone is sufficient.
  */
 function isWorthDismount({ search, current, readings }: StepInputs, best: SaddlePosition): boolean {
   const { tolerant } = search
@@ -125,7 +125,7 @@ const historyReason = (history: readonly EarlierSetup[]): Reason[] =>
     ? []
     : [{ code: 'history', setups: history.length, agoDays: Math.min(...history.map((h) => h.agoDays)) }]
 
-/** Nothing is changed on readings that contradict each other: the knee is read again where the saddle stands. */
+/** Contradicting readings change nothing: the knee is read again at the current saddle position. */
 function readAgainStep(situation: StepInputs): Next {
   const checks: Check[] = ['kneeFlexion', ...openChecks(situation).filter((check) => check !== 'kneeFlexion')]
   return {

@@ -44,17 +44,17 @@ export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
 /** The answer in codes and figures; `words` makes the sentences. */
 export type Advice = Readonly<{
   chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>
-  /** The chance that knee and plumb line are both right where the saddle stands, or is proposed to. */
+  /** Chance that knee and plumb line are both right at the current or proposed saddle position. */
   chance: number
   next: Next
-  /** What may be asked next, what is worth most first. */
+  /** Possible next questions, most valuable first. */
   questions: readonly QuestionValue[]
   /** The seat height each school's rule of thumb would set for the mean of what is believed. */
   startRules: Readonly<Record<StartRule, ScalePosition>>
   tryAlone: SelfAdjustmentRange
   starter?: Starter
   bars: StandingBarAdvice
-  /** The marks everything is computed at: as they stand, or as proposed at the start. */
+  /** Marks of the computation: the current ones, or the proposed ones at the start. */
   marks: Marks
   belief: Readonly<{
     kneeFlexionDeg: Moments
@@ -98,7 +98,7 @@ export function advise(request: RecommendRequest): Advice {
   })
   const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
   const meant = intentionalSettingReason(evidence, readings.at, readings.now)
-  // Numbers on purpose are where the saddle stands, also before it was looked at.
+  // Intentional numbers are the saddle position, also before the first check.
   const started = meant !== undefined || evidence.some(isSaddleCheck)
   const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
   const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
@@ -200,7 +200,7 @@ function hasBothSides(evidence: readonly Evidence[]): boolean {
   return sides.includes('left') && sides.includes('right')
 }
 
-/** Where the saddle stands once the moves were made: the bars follow from there, not from where it stood. */
+/** Saddle position after the moves: the bars are computed from it. */
 function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next): SaddlePosition {
   const to = (axis: 'seatHeight' | 'seatSlide', now: ScalePosition) =>
     positionAt(search.bikeType, axis, next.moves.find((m) => m.axis === axis)?.to) ?? now
@@ -211,8 +211,8 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
 }
 
 /**
- * Per mark of the bars, the other axes as they stand: its height against the saddle, its slide for the reach by rule;
- * once elbows or feeling were seen, for both axes the chance that elbows are soft and knees clear there.
+ * Per mark of the bars, with the other axes unchanged: height by the rule against the saddle, slide by the rule for
+ * reach; after a check of elbows or comfort, for both axes the chance of soft elbows and free knees.
  */
 function barChances(search: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
   const { bikeType, bars, byRider } = search
@@ -245,7 +245,7 @@ function preferredSlideMm(school: School, evidence: readonly Evidence[]): number
 /** How far build moves the slide from its middle, mm; ours. */
 const BALANCE_STEP_MM = 20
 
-/** Per mark of the saddle's axes: this axis' own check, the other axes as they stand. */
+/** Per mark of the saddle's axes: the chance of this axis' own check, with the other axes unchanged. */
 function markChances(search: SaddleSearch, current: SaddlePosition): Advice['chances'] {
   const { bikeType, targets: checks } = search
   const list = (axis: 'seatHeight' | 'seatSlide', chance: (position: ScalePosition) => number): MarkChance[] =>

@@ -13,7 +13,7 @@ import { closed, oneOf, refTo, type Plain } from '../schema'
 import { schoolSchema } from '../school/school'
 import { UNIT_SYSTEMS } from '../units/length'
 
-/** What `recommend` is asked. Evidence in time order; `prior` replaces single parts of the usual one. */
+/** Request of `recommend`. Evidence in time order; `prior` replaces single parts of the default prior. */
 export const recommendSchema = closed({
   bikeType: bikeTypeRef,
   bike: Type.Optional(bikeRef),
@@ -22,7 +22,7 @@ export const recommendSchema = closed({
   history: Type.Optional(Type.Array(earlierSetupSchema, { maxItems: 20 })),
   /** How the eye strays that looks now. */
   observer: Type.Optional(observerSchema),
-  /** What a check costs, in seconds, where the studio says otherwise. */
+  /** Durations of checks, seconds, that differ from the defaults. */
   costs: Type.Optional(costsSchema),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
   /** The studio's other types, of which one is offered where this bike ends. */
@@ -37,7 +37,7 @@ export type RecommendRequest = Plain<typeof recommendSchema>
 
 export type Check = 'kneeFlexion' | 'heel' | 'plumb' | 'reach' | 'barAgainstSaddle' | 'clearance'
 
-/** One axis to a mark; mm is signed along the axis, 0 when it stays or when nothing is known of where it stands. */
+/** A move of one axis to a mark; mm is signed along the axis, 0 where it stays or its position is unknown. */
 export type Move = Readonly<{ axis: AxisName; from?: Label; to: Label; mm: number }>
 
 /** What a check is expected to read after the moves, in its own unit (degrees, or mm). */
@@ -48,12 +48,12 @@ export type MarkChance = Readonly<{ label: Label; mm: number; chance: number }>
 
 /** What the next step rests on, as a code with its figures; sentences are made of these in `words`. */
 export type Reason =
-  /** The chance that both of the saddle's checks hold at this height with this slide. */
+  /** Chance that both saddle checks pass at this height and slide. */
   | Readonly<{ code: 'chance'; height: Label; slide: Label; chance: number }>
   | Readonly<{ code: 'noEvidence' }>
-  /** What was told pulls so far apart that the sampler ran out of rounds: the chances are rough. */
+  /** The evidence conflicts so much that the sampler ran out of rounds: the chances are rough. */
   | Readonly<{ code: 'notSettled' }>
-  /** `at`: the seat height it was read at, where that is not where the seat stands. */
+  /** `at`: the seat height of the reading, where it differs from the current one. */
   | Readonly<{ code: 'lastReading'; check: 'kneeFlexion'; deg: number; inWindow: boolean; at?: Label }>
   | Readonly<{ code: 'lastReading'; check: 'plumb'; mm: number; inWindow: boolean }>
   | Readonly<{ code: 'seenByEye'; seen: 'locked' | 'slightBend' | 'deepBend' }>
@@ -64,11 +64,11 @@ export type Reason =
   | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
   | Readonly<{ code: 'noBetterMark'; gain: number }>
   | Readonly<{ code: 'reachChanges'; mm: number }>
-  /** Earlier set-ups the body is known from, and the days since the last of them. */
+  /** Number of earlier set-ups in the prior, and the days since the latest. */
   | Readonly<{ code: 'history'; setups: number; agoDays: number }>
-  /** The chance that both checks of the bars hold at these marks. */
+  /** Chance that both bar checks pass at these marks. */
   | Readonly<{ code: 'barChance'; height: Label; slide?: Label; chance: number }>
-  /** What was seen of the bars where they stand. */
+  /** Evidence about the bars at their current marks. */
   | Readonly<{
       code: 'barsSeen'
       elbows?: 'locked' | 'soft' | 'cramped'
@@ -77,7 +77,7 @@ export type Reason =
     }>
   /** The height of the bars lies outside its window. */
   | Readonly<{ code: 'barHeightRule'; posture: BarPosture }>
-  /** Before another type: whether the saddle merely stands too far back. */
+  /** Before another type: whether the saddle is only too far back. */
   | Readonly<{ code: 'slideFirst' }>
   /** The marks are on purpose, and why. */
   | Readonly<{ code: 'meant'; why: MeantReason }>
@@ -89,7 +89,7 @@ export type Next = Readonly<{
   expect: readonly Expectation[]
   checks: readonly Check[]
   reasons: readonly Reason[]
-  /** Where the scale ended: its nearest mark, where the seat would be wanted and how far that is. */
+  /** A scale that ended: its nearest mark, the target position and the distance to it. */
   scaleEnd?: Readonly<{
     axis: 'seatHeight' | 'seatSlide'
     end: 'top' | 'bottom' | 'rear' | 'front'
@@ -107,7 +107,7 @@ export type Next = Readonly<{
   barsWhy?: BarWhy
   /** No mark of this bike's bars puts right what was seen. */
   barsEnd?: BarEnd
-  /** The bars pass by the rider, and stand this far above (plus) or below the height that the rule wants, mm. */
+  /** The bars pass by the rider; their height minus the target of the rule, mm. */
   barsDisagreeMm?: number
   /** The chance at the marks of a stop, where it is too small to be called right. */
   smallChance?: number

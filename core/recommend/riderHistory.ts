@@ -20,8 +20,8 @@ export const earlierSetupSchema = closed({
 export type EarlierSetup = Plain<typeof earlierSetupSchema>
 
 /**
- * From one set-up to the next the same body rides a little differently: where on the saddle it sits, and some 2° of
- * foot pitch, as the saddle's place they amount to; mm along the seat's axes, one spread. Ours.
+ * Variation of one rider between set-ups: the place on the saddle and about 2 degrees of foot pitch, expressed as a
+ * saddle offset; standard deviation, mm along the seat's axes. Assumption.
  */
 export const SETUP_HABIT_SD_MM = Object.freeze({ seatHeight: 3.5, seatSlide: 5.5 })
 /** What was learned widens by this much a year, mm (model notes). */
@@ -32,8 +32,8 @@ const SHOES_A_YEAR = 1
 const DAYS_A_YEAR = 365
 
 /**
- * How far the saddle may truly stand, for this rider, from where its marks said in an earlier set-up: the machine, the
- * habit of the day, and what has drifted since; mm along the seat's axes, one spread.
+ * Standard deviation of the saddle offset in an earlier set-up of this rider: the machine, the variation between
+ * set-ups, and the drift since; mm along the seat's axes.
  */
 export function earlierSdMm(bike: Bike | undefined, agoDays: number, soleTold: boolean): ModelInputs['sdMm'] {
   const years = agoDays / DAYS_A_YEAR
@@ -46,7 +46,7 @@ export function earlierSdMm(bike: Bike | undefined, agoDays: number, soleTold: b
   }
 }
 
-/** How far this machine's saddle may stand from where its marks say, mm along the seat's axes. */
+/** Standard deviation of this machine's saddle offset, mm along the seat's axes. */
 export const machineSdMm = (bike: Bike | undefined): ModelInputs['sdMm'] => ({
   seatHeight: bike?.sdMm?.seatHeight ?? 0,
   seatSlide: bike?.sdMm?.seatSlide ?? 0,
@@ -62,13 +62,13 @@ type Question = Readonly<{
 /** A normal distribution is fitted to them: so many are enough. */
 const PARTICLES = 1500
 
-/** What some earlier set-ups left known of riders lately asked about: each is some kilobytes. */
+/** Priors carried over from earlier set-ups, by request; each takes some kilobytes. */
 const priorCache = new LRUCache<string, NormalScores>({ max: 100 })
 
 /**
- * What earlier set-ups tell of the body, as a normal distribution over its standard scores: one set-up after the other
- * from the oldest, each on its own bike, what is learned from one being where the next begins. Undefined without
- * history. The same history gives the same answer, remembered or not.
+ * The prior of the body from earlier set-ups, a normal distribution over its standard scores: sequential updates from
+ * the oldest, each on its own bike, with the posterior of one as the prior of the next. Undefined without history. The
+ * same history gives the same answer, cached or not.
  */
 export function priorFromHistory(question: Question): NormalScores | undefined {
   const oldestFirst = [...question.history].sort((a, b) => b.agoDays - a.agoDays)

@@ -22,9 +22,9 @@ export const MIN_GAIN = 0.24
  * A knee that would be right so much more often is worth it as well: seat height is the setting that must not be wrong.
  */
 export const MIN_KNEE_GAIN = 0.06
-/** What no instrument at the bike tells apart, and no rider feels. */
+/** Differences below the resolution of every instrument at the bike, and of the rider. */
 export const READING_TOLERANCE = Object.freeze({ deg: 1, mm: 3 })
-/** Below this chance no mark is called right: it is the nearest there is, and that is said. */
+/** Below this chance no mark counts as right; the answer then names the nearest one and the shortfall. */
 export const SMALL_CHANCE = 0.3
 /** Differences below this are the sampling's own error: such marks count as equally good. */
 const SAMPLING_ERROR = 0.01
@@ -43,7 +43,7 @@ export type SaddleSearch = Readonly<{
   bike?: Bike
   school: School
   targets: TargetProbabilities
-  /** The same with windows opened by what no reading tells apart: whether a dismount is worth it. */
+  /** The same with windows widened by the resolution of a reading: decides whether a dismount is worth it. */
   tolerant: TargetProbabilities
   slideMm: number
 }>
@@ -71,7 +71,7 @@ export function legEffectMm({ bikeType }: Pick<SaddleSearch, 'bikeType'>, from: 
   return distanceMm(pedal, to) - distanceMm(pedal, from)
 }
 
-/** Marks nearer to each other than this are not told apart by any check, mm: of them one is looked at. */
+/** No check distinguishes marks closer than this, mm: the search tries one of them. */
 const MIN_SPACING_MM = 2
 
 /**
@@ -84,7 +84,7 @@ export function candidatePositions(search: SaddleSearch): readonly SaddlePositio
   return known
 }
 
-/** They are asked for several times an answer. */
+/** Cached: one answer needs them several times. */
 const candidatesOf = new WeakMap<SaddleSearch, readonly SaddlePosition[]>()
 
 function findCandidates(search: SaddleSearch): SaddlePosition[] {
@@ -98,7 +98,7 @@ function findCandidates(search: SaddleSearch): SaddlePosition[] {
   )
 }
 
-/** Stops of a finely marked scale at least so far apart that a check could tell them; in order of their mm. */
+/** Stops of a fine scale, thinned to a spacing that a check can resolve; in order of mm. */
 function spacedPositions(positions: readonly ScalePosition[]): ScalePosition[] {
   const kept: ScalePosition[] = []
   for (const position of sortedBy(positions, ({ mm }) => mm))
@@ -133,8 +133,9 @@ function candidateHeights(
 }
 
 /**
- * Where to start: the pair at which both checks most probably hold; of ties the slide nearest 0 mm, then the better
- * one. Where no pair has any chance, the height whose knee comes nearest to its window, with the slide at `slide`.
+ * The starting pair: the one with the highest chance that both checks pass; ties go to the slide nearest 0 mm, then to
+ * the better chance. If no pair has a chance, the height whose knee comes nearest to its window, with the slide at
+ * `slide`.
  */
 export function startPosition(search: SaddleSearch, slide: ScalePosition): SaddlePosition {
   const candidates = candidatePositions(search)
@@ -147,7 +148,7 @@ export function startPosition(search: SaddleSearch, slide: ScalePosition): Saddl
   return mostProbable(ties.filter((p) => off(p) === least))
 }
 
-/** No mark can be told from another by its chance. */
+/** All marks have the same chance. */
 const isHopeless = (top: SaddlePosition): boolean => top.chance <= SAMPLING_ERROR
 
 /**
@@ -168,8 +169,8 @@ function nearestHeightPosition(search: SaddleSearch, slide: ScalePosition): Sadd
 }
 
 /**
- * The pair to change to from where the saddle stands, or `standing` itself when it is the best: of all heights and
- * slides together, since either moves both checks. Of pairs as good as the best the smallest change is taken.
+ * The pair to change to, or `standing` (the current pair) when it is the best: over all heights and slides together,
+ * since either moves both checks. Among pairs as good as the best, the smallest change.
  */
 export function bestPosition(search: SaddleSearch, current: SaddlePosition): SaddlePosition {
   const candidates = candidatePositions(search)
@@ -185,7 +186,7 @@ export function bestPosition(search: SaddleSearch, current: SaddlePosition): Sad
   return asGood.reduce((least, p) => (effort(p, current) < effort(least, current) ? p : least), top)
 }
 
-/** How much likelier the knee alone would be right at the best pair than where the saddle stands. */
+/** Gain in the chance of the knee alone between the current saddle position and the best pair. */
 export function kneeGain(search: SaddleSearch, current: SaddlePosition): number {
   const chances = candidatePositions(search).map(({ seat }) => search.targets.kneeChance(seat))
   return Math.max(0, ...chances) - search.targets.kneeChance(current.seat)
@@ -202,16 +203,13 @@ const mostProbable = (candidates: readonly SaddlePosition[]): SaddlePosition =>
   candidates.reduce((top, p) => (p.chance > top.chance ? p : top))
 
 /**
- * A scale of the seat has ended: which, at which end, its stop, and where the part would be wanted, mm along the
- * axis.
+ * A scale of the seat has ended: which one, at which end, its stop, and the target position, mm along the axis.
  */
 export type ScaleEnd =
   | Readonly<{ axis: 'seatHeight'; end: 'top' | 'bottom'; nearest: ScalePosition; wantedMm: number }>
   | Readonly<{ axis: 'seatSlide'; end: 'rear' | 'front'; nearest: ScalePosition; wantedMm: number }>
 
-/**
- * Says when for more than half of the riders in the belief no seat height can be right, because the post ends before.
- */
+/** Returns the end of the post where more than half of the posterior needs a seat height beyond it. */
 export function heightEnd(search: SaddleSearch, current: SaddlePosition): ScaleEnd | null {
   const slides = positionsOf(search.bikeType.axes.seatSlide.scale)
   const heights = sortedBy(
@@ -239,8 +237,8 @@ export function heightEnd(search: SaddleSearch, current: SaddlePosition): ScaleE
 }
 
 /**
- * Says when for more than half of the riders the slide ends before the knee hangs where it should, at every height
- * that suits the knee.
+ * Returns the end of the slide where more than half of the posterior needs a position beyond it, at every height that
+ * suits the knee.
  */
 export function slideEnd(search: SaddleSearch, current: SaddlePosition): ScaleEnd | null {
   const slides = sortedBy(
@@ -278,7 +276,7 @@ export function slideEnd(search: SaddleSearch, current: SaddlePosition): ScaleEn
 const sortedBy = (positions: readonly ScalePosition[], by: (position: ScalePosition) => number): ScalePosition[] =>
   [...positions].sort((a, b) => by(a) - by(b))
 
-/** How far beyond a scale's end the wanted position is looked for, mm. */
+/** Search range for the target position beyond the end of a scale, mm. */
 const SEARCH_RANGE_MM = 400
 
 /** Position within reach of `nearMm` at which a quantity that runs one way has its middle, found by halving. */

@@ -13,21 +13,21 @@ import type { SaddlePosition, SaddleSearch } from './saddleSearch'
 /** What a next step is made of. */
 export type StepInputs = Readonly<{
   search: SaddleSearch
-  /** Where the saddle stands, or is proposed to stand at the start. */
+  /** Current saddle position, or the proposed one at the start. */
   current: SaddlePosition
   /** A check on the saddle was made. */
   started: boolean
   readings: LastReadings
   now: Marks
   bars: BarAdvice
-  /** What was decided of bars that stand, and from what. */
+  /** Decision on bars with known marks, and its inputs. */
   decidedBars?: Readonly<{ situation: BarSituation; decision: BarDecision }>
   barSearch: BarSearch
   evidence: readonly Evidence[]
-  /** Where the axes stood at each row. */
+  /** Positions of the axes at each row. */
   at: readonly Marks[]
   history: readonly EarlierSetup[]
-  /** Why the bike stands as it does on purpose, where that was said and nothing was moved since. */
+  /** Reason of an intentional setting, if nothing has moved since. */
   meant?: MeantReason
 }>
 
@@ -53,7 +53,7 @@ export const chanceReason = (candidate: SaddlePosition): Reason => ({
   chance: candidate.chance,
 })
 
-/** Whether a check of the bars was made with saddle and bars where they stand. */
+/** Whether a bar check was made at the current saddle and bar positions. */
 export function barsLookedAt({ evidence, at, now }: StepInputs): boolean {
   const { reach, clearance, isGauged } = barLooksAt(evidence, at, now)
   return reach !== undefined || clearance !== undefined || isGauged

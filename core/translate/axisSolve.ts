@@ -3,7 +3,7 @@ import type { AxisName, Point } from '../conventions'
 import { offsetPoint, unitVector } from '../geometry'
 import { nearestPosition, positionsOf, type ScalePosition } from '../scale/scale'
 
-/** Where one axis would have to stand, and where it can: mm along it. */
+/** The target of one axis and its reachable position, mm along it. */
 export type AxisSolution = Readonly<{
   axis: AxisName
   wantedMm: number
@@ -45,14 +45,14 @@ export function pointAt({ upright, level, origin }: AxisPair, uprightMm: number,
 }
 
 /**
- * Where both axes stand for the contact point to lie at `wanted(xMm)`, which says how high it must be for a place along
- * the level. Solved together, since a leaning post moves it both ways; a part that ends leaves the other to make the
- * best of it. Without a level axis the height alone is kept.
+ * Positions of both axes that put the contact point at `wanted(xMm)`, its height as a function of the horizontal
+ * position. Solved together, since a leaning post moves both coordinates. Where one axis ends, the other is optimized
+ * alone. Without a horizontal axis only the height is matched.
  */
 export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) => number): readonly AxisSolution[] {
   const { names, upright, level } = pair
   if (!level) {
-    // The height wanted where it then stands: a few rounds, since that hardly depends on the place along.
+    // A few fixed-point rounds: the target height depends weakly on the horizontal position.
     let uprightMm = 0
     for (let round = 0; round < 20; round++)
       uprightMm += (heightAt(pointAt(pair, uprightMm, 0).xMm) - pointAt(pair, uprightMm, 0).yMm) / slopeOf(upright)
@@ -61,14 +61,14 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   const [free, freeLevel] = solveBoth(pair, { xMm, yMm: heightAt(xMm) })
   const up = solution(names[0], upright, free)
   if (up.missingMm > 0) {
-    // The post has ended: the slide keeps the place along.
+    // The post has ended: the slide matches the horizontal position.
     const v = unitVector(level.directionDeg)
     const along = solution(names[1], level, (xMm - pointAt(pair, up.reachedMm, 0).xMm) / awayFromZero(v.x))
     return [up, along]
   }
   const along = solution(names[1], level, freeLevel)
   if (along.missingMm === 0) return [up, along]
-  // The slide has ended: the post keeps the height wanted there.
+  // The slide has ended: the post matches the height there.
   let uprightMm = free
   for (let round = 0; round < 20; round++) {
     const at = pointAt(pair, uprightMm, along.reachedMm)

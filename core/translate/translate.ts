@@ -18,14 +18,14 @@ export type Source =
   | Readonly<{ lengths: Lengths; crankMm: number; noseAheadMm: number; pedalSurfaceMm?: number }>
 export type Target = Readonly<{ bikeType: BikeType; bike?: Bike }>
 
-/** An axis that ends before: where it would be wanted, the nearest mark, and how much is missing, mm along it. */
+/** An axis that ends too early: the target, the nearest mark, and the missing length, mm along it. */
 export type OutOfRange = Readonly<{ axis: AxisName; wantedMm: number; nearest: Label; missingMm: number }>
 
 export type Translation = Readonly<{
   marks: Marks
   /** What the tape would read there, less what would be the same as before. */
   residueMm: Lengths
-  /** How much higher (plus) the bars stand against the saddle there than before, mm. */
+  /** Change of the bar height relative to the saddle, mm; plus is higher. */
   barsAgainstSaddleMm: number
   outOfRange: readonly OutOfRange[]
   /** Axes the source has no mark for: taken at 0 mm. */
@@ -34,7 +34,7 @@ export type Translation = Readonly<{
   kneeBeforeDeg: number
   /** By how much it bends more (plus) there. */
   kneeChangeDeg: number
-  /** Seat and grip before, carried over to the target's crank, and as they stand there. */
+  /** Contact points before, shifted to the target's crank, and on the target. */
   contact: Readonly<{ before: TouchPoints; wanted: TouchPoints; there: TouchPoints }>
   /** Marks chosen among their neighbours by the rider's own checks. */
   byBelief: readonly AxisName[]
@@ -47,7 +47,7 @@ type Asked = Readonly<{
   to: Target
   school?: Partial<School>
   evidence?: readonly Evidence[]
-  /** By how much saddle and bars are wanted elsewhere than before, mm: forward and up plus. */
+  /** Intended shift of saddle and bars, mm: forward and up are plus. */
   shift?: Point
 }>
 
@@ -63,8 +63,8 @@ export function translateMarks(asked: Asked): Translation {
 /**
  * Numbers carried to another bike: the seat point keeps its distance to the pedal at its farthest and its place behind
  * the axle, the grip its place from the seat point. Axes are solved together, then each takes its nearest mark; with
- * the rider's evidence the neighbours of the saddle's marks are asked which suits their checks. What a type lacks or
- * cannot reach is left over, in mm.
+ * the rider's evidence, the neighbouring marks of the saddle are compared by the chance of their checks. What a type
+ * lacks or cannot reach is returned as a remainder, mm.
  */
 export function carryMarks({ from, to, school, evidence, shift }: Asked): CarriedMarks {
   const before = translateContacts(touchPointsOf(from, to.bikeType), shift)
@@ -122,7 +122,7 @@ const outOfRange = ({ axis, wantedMm, nearest, missingMm }: AxisSolution): OutOf
   missingMm,
 })
 
-/** A pedal nobody described stands as high as the target's. */
+/** A pedal without a description gets the height of the target's. */
 function touchPointsOf(from: Source, target: BikeType): TouchPoints {
   if ('lengths' in from) {
     const { lengths, crankMm, noseAheadMm, pedalSurfaceMm = target.pedalSurfaceMm } = from
@@ -133,7 +133,7 @@ function touchPointsOf(from: Source, target: BikeType): TouchPoints {
   return { seat, grip, ...crankOf(bikeType) }
 }
 
-/** Samples are enough to tell neighbours apart. */
+/** Sample size that resolves neighbouring marks. */
 const SAMPLES = 1500
 
 /**
@@ -173,7 +173,7 @@ function marksByPosterior(
 /** A neighbour must be right so much more often to be taken in place of the nearest. */
 const MIN_CHANCE_GAIN = 0.1
 
-/** The marks on either side of where an axis would stand; one where it stands at a mark or beyond the end. */
+/** The marks on either side of a position; one mark where it coincides with a mark or lies beyond the end. */
 function neighboursOf(bikeType: BikeType, { axis, wantedMm, nearest }: AxisSolution): readonly ScalePosition[] {
   const sorted = [...positionsOf(bikeType.axes[axis]!.scale)].sort((a, b) => a.mm - b.mm)
   const below = sorted.findLast(({ mm }) => mm <= wantedMm)
@@ -182,7 +182,7 @@ function neighboursOf(bikeType: BikeType, { axis, wantedMm, nearest }: AxisSolut
   return [...new Set(found.length > 0 ? found : [nearest])]
 }
 
-/** Where nothing is known of the rider: the middle of the usual window. */
+/** Without evidence of the rider: the middle of the default window. */
 const USUAL_KNEE_DEG = 30
 
 /** What is believed of the knee at the marks that are translated, degrees. */

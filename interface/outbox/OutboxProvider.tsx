@@ -53,7 +53,7 @@ export function useOutbox(): Outbox {
 const WAITS_MS = [1000, 2000, 4000, 8000, 15_000] as const
 const LOCK = 'yielding-saddle-outbox'
 
-/** One store for the page, opened once: Dexie itself keeps all tabs of the device together. */
+/** One store per page, opened once; Dexie synchronizes all tabs of the device. */
 let opened: Promise<OutboxStore> | undefined
 const getStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
 
@@ -67,14 +67,14 @@ let journal: Journal | undefined
 function getJournal(): Journal {
   if (journal) return journal
   const page = crypto.randomUUID()
-  // Held as long as the page lives, so that others can tell.
+  // A lock for the life of the page, so that other pages can detect it.
   if ('locks' in navigator) void navigator.locks.request(pageLock(page), () => new Promise(() => undefined))
   return (journal = createJournal(storageOrNone(), page))
 }
 
 const pageLock = (page: string) => `yielding-saddle-page-${page}`
 
-/** Does the work only if that page is gone; a browser without locks cannot tell, and a tap sent twice is kept once. */
+/** Runs the work only if that page is closed. Without locks it always runs: a tap sent twice is stored once. */
 async function ifPageClosed(page: string, work: () => Promise<void>): Promise<void> {
   if (!('locks' in navigator)) return work()
   await navigator.locks.request(pageLock(page), { ifAvailable: true }, (lock) => (lock ? work() : undefined))
@@ -90,8 +90,8 @@ export function storageOrNone(): Storage | undefined {
 }
 
 /**
- * The device's outbox: what was tapped waits here until the server has it, whatever happens to network, tab or session.
- * All tabs send under one lock, so that the order of every queue holds.
+ * The device's outbox: entries wait here until the server has stored them, also across lost networks, closed tabs and
+ * ended sessions. All tabs send under one lock, so that every queue stays in order.
  */
 export function OutboxProvider({
   author,
@@ -210,13 +210,13 @@ async function settled(id: string): Promise<'sent' | 'refused'> {
       const found = all.find((e) => e.entry.id === id)
       if (found && found.state !== 'refused') return
       resolve(found ? 'refused' : 'sent')
-      // The store may tell its watcher before it hands out the way to stop.
+      // The store may call its watcher before it returns the function to stop.
       queueMicrotask(() => stop())
     })
   })
 }
 
-/** Under the device's lock where the browser has locks; it is freed by itself when a tab is closed. */
+/** Runs under the device's lock where the browser has locks; closing a tab releases it. */
 function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
   return 'locks' in navigator ? (navigator.locks.request(LOCK, work) as Promise<T>) : work()
 }

@@ -31,21 +31,27 @@ export function useKeyboardWay(
     }
   }, [])
 
-  useEffect(() => {
-    if (!byKeys.current) return
-    for (const selector of FIRST_ANSWER) {
-      const found = root.current?.querySelector<HTMLElement>(selector)
-      if (!found) continue
-      found.focus()
-      return
-    }
-  }, [root, step])
-
+  const opened = useRef<string | null>(null)
   const answered = useRef(answers)
   useEffect(() => {
+    if (step !== opened.current) {
+      opened.current = step
+      // What led here is no answer of this step: its late result must not move the focus.
+      answered.current = answers
+      if (byKeys.current) firstAnswer(root.current)?.focus()
+      return
+    }
     if (working || answers === answered.current) return
     answered.current = answers
     if (byKeys.current && !document.activeElement?.matches(TEXT_FIELD))
       root.current?.querySelector<HTMLElement>('[data-forward]')?.focus()
-  }, [root, answers, working])
+  }, [root, step, answers, working])
+}
+
+function firstAnswer(root: HTMLElement | null): HTMLElement | null {
+  for (const selector of FIRST_ANSWER) {
+    const found = root?.querySelector<HTMLElement>(selector)
+    if (found) return found
+  }
+  return null
 }

@@ -10,7 +10,7 @@ export type Permission =
   | 'assignBikes'
   /** Classes, their blocks, places and queue. */
   | 'planClasses'
-  /** What was seen and felt: set-up evidence, class notes. It tells of bodies and health. */
+  /** Set-up evidence and class notes: data about bodies and health. */
   | 'seeNotes'
   | 'setUpRiders'
   | 'writeNotes'

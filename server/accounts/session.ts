@@ -7,7 +7,7 @@ import type { Scope } from './scope'
 
 export type CurrentUser = Scope & Readonly<{ name: string }>
 
-/** Who is signed in, or null; also null for an account that belongs to no studio. Asked once a request. */
+/** The signed-in user, or null; also null for an account without a studio. Cached per request. */
 export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   const session = await auth().api.getSession({ headers: await headers() })
   if (!session) return null
@@ -31,7 +31,7 @@ export async function authorize(permission: Permission): Promise<CurrentUser | n
   return can(person, permission) ? person : null
 }
 
-/** For pages: who is signed in where their role allows it; anyone else is told that it does not. */
+/** For pages: the signed-in user if the role permits it; otherwise redirects to a page that explains it. */
 export async function requirePermission(permission: Permission): Promise<CurrentUser> {
   return (await authorize(permission)) ?? redirect('/not-allowed')
 }

@@ -7,7 +7,7 @@ import { bookingScope, takeBookings, type BookingsTaken } from './takeBookings'
 
 /** How a booking service or a calendar feed was found last. */
 export type SourceStatus = Readonly<{
-  /** When it last told something, null before. */
+  /** Time of the last successful response, or null. */
   readAt: Date | null
   /** What is wrong since, null while all is well. */
   trouble: Exclude<BookingAnswer['outcome'], 'read'> | 'notTaken' | 'skipped' | null
@@ -16,11 +16,11 @@ export type SourceStatus = Readonly<{
   taken: BookingsTaken | null
 }>
 
-/** It is asked this often, ms; after each failure half as often again as before, up to the last. */
+/** Poll interval, ms; exponential backoff after failures, up to the maximum. */
 export const EVERY_MS = 20_000
 export const MAX_WAIT_MS = 300_000
 
-/** The wait before the next question after so many failures in a row, ms; `uneven` from 0 to 1 spreads them. */
+/** Wait before the next request after a number of failures in a row, ms; `uneven`, 0 to 1, is the jitter. */
 export const waitAfter = (failures: number, uneven: number): number =>
   Math.min(MAX_WAIT_MS, EVERY_MS * 2 ** failures) * (failures === 0 ? 1 : 0.75 + 0.5 * uneven)
 
@@ -92,7 +92,7 @@ async function poll(
   }
 }
 
-/** Asks a studio's booking service, and takes over what it tells. */
+/** Polls a studio's booking service and imports the response. */
 export function pollBookings(
   db: Database,
   studioId: string,
@@ -110,14 +110,14 @@ export function pollBookings(
   return poll(db, source, round, signal, timing)
 }
 
-/** A calendar changes seldom: it is asked for this often, ms. */
+/** Poll interval of a calendar, ms: calendars change seldom. */
 export const CALENDAR_EVERY_MS = 900_000
 const ofCalendar = (studioId: string) => `calendar of ${studioId}`
 
 /** How a studio's calendar feed was found last; null where it has none. */
 export const calendarStatus = (studioId: string): SourceStatus | null => statuses().get(ofCalendar(studioId)) ?? null
 
-/** Asks for a studio's calendar (iCalendar over HTTP), and takes over what it tells. */
+/** Polls a studio's calendar (iCalendar over HTTP) and imports it. */
 export function pollCalendar(
   db: Database,
   studioId: string,

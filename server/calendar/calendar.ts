@@ -4,7 +4,7 @@ import { within } from './limited'
 import { occurrenceKey, occurrences } from './recurrence'
 import { momentOf, zoneOf } from './zones'
 
-/** One time a class takes place. `uid` and `at` (its start as the series names it) tell it from any other. */
+/** One occurrence of a class, identified by `uid` and `at` (its start in the series). */
 export type CalendarEvent = Readonly<{
   uid: string
   at: string
@@ -17,7 +17,7 @@ export type CalendarEvent = Readonly<{
 
 export type CalendarRead = Readonly<{ events: readonly CalendarEvent[]; faults: readonly CalendarFault[] }>
 
-/** What is asked of a calendar: everything that begins from then to then, in the studio's zone where none is said. */
+/** Request: occurrences that begin in a time span; the studio's zone applies to events without one. */
 export type CalendarAsked = Readonly<{ from: Date; to: Date; timeZone: string }>
 
 /** Time limits for one recurring event and for the whole calendar, ms. An ordinary event takes under 1 ms. */
@@ -30,9 +30,9 @@ const MAX_HOURS = 24
 const MAX_EVENTS = 5000
 
 /**
- * The events of an iCalendar text (RFC 5545), each time of those that repeat by itself, by their start. An event that
- * cannot be read is told with the line it begins in and left out, as is one of whole days, and one that takes too long;
- * the others are taken. A zone nobody knows is told, and the studio's own taken for it.
+ * The occurrences of an iCalendar text (RFC 5545), sorted by start. Skips events that it cannot parse, events of whole
+ * days, and events that take too long, each with a fault and its line. An unknown zone gives a fault, and the studio's
+ * zone applies.
  */
 export function readCalendar(text: string, asked: CalendarAsked, limits: CalendarLimits = LIMITS): CalendarRead {
   const endsAt = performance.now() + limits.wholeMs
@@ -218,7 +218,7 @@ function secondsOf(component: ICAL.Component, zone: string, studio: string): num
   const duration = component.getFirstPropertyValue('duration') as ICAL.Duration | null
   if (duration) return duration.toSeconds()
   const [start, end] = ['dtstart', 'dtend'].map((name) => component.getFirstPropertyValue(name) as ICAL.Time | null)
-  // Nobody said how long: an hour (the usual class; ours).
+  // Without an end: one hour (assumption).
   if (!start || !end) return 3600
   return (momentOf(end, zoneOf(component, studio, 'dtend').zone).getTime() - momentOf(start, zone).getTime()) / 1000
 }

@@ -97,7 +97,7 @@ export async function findClass(db: DbExecutor, scope: Scope, id: string): Promi
   return found ?? null
 }
 
-/** What is said of a class by hand. */
+/** Facts of a class that people edit. */
 export type NewClass = Readonly<{
   id: string
   title: string
@@ -251,7 +251,7 @@ export async function repeatClass(
   })
 }
 
-/** The open floor of a studio's day, made when it is first asked for; `day` is YYYY-MM-DD, its span given. */
+/** The open floor of a studio's day, created on first use; `day` is YYYY-MM-DD, with its time span. */
 export async function openFloor(
   db: Database,
   scope: Scope,
@@ -282,13 +282,13 @@ export async function openFloor(
       createdAt: now,
       createdBy: scope.userId,
     })
-    // Two who ask at once get the same one.
+    // Two concurrent requests get the same one.
     .onDuplicateKeyUpdate({ set: { openDay: day } })
   const [made] = await db.select({ id: studioClass.id }).from(studioClass).where(ofDay)
   return made.id
 }
 
-/** A class as a calendar, a list or a booking service tells it; `uid` and `occurrence` say which one it is there. */
+/** A class from a calendar, a list or a booking service; `uid` and `occurrence` identify it at its source. */
 export type TimetableEntry = Readonly<{
   uid: string
   occurrence: string
@@ -300,15 +300,14 @@ export type TimetableEntry = Readonly<{
 }>
 export type TimetableTally = Readonly<{ added: number; changed: number; unchanged: number; cancelled: number }>
 
-/** How one of a source's classes is told from any other. */
+/** Key of a class among those of its source. */
 export const sourceKey = ({ uid, occurrence }: Pick<TimetableEntry, 'uid' | 'occurrence'>): string =>
   JSON.stringify([uid, occurrence])
 
 /**
- * Takes over what a source tells: classes not known yet are added, known ones follow it, called-off ones are marked.
- * The room is the one of that name, else the studio's only one. Within the caller's transaction; the same again
- * changes nothing. A
- * class that was called off at its source before it was known here is left out.
+ * Upserts the classes of a source within the caller's transaction: adds new ones, updates known ones, marks cancelled
+ * ones. The room is the one with that name, else the studio's only one. Idempotent. Skips a class that was cancelled at
+ * its source before the first import.
  */
 export async function upsertTimetable(
   tx: DbExecutor,

@@ -40,8 +40,8 @@ export type RiderBooked = Readonly<{
 }>
 
 /**
- * Puts somebody on a class's list, or says anew how they come; a rider stands on it once. False where the studio has
- * no such class or member.
+ * Adds a member to a class, or updates how they come; a member is on the list once. False where the studio has no such
+ * class or member.
  */
 export async function bookRider(
   db: DbExecutor,
@@ -67,9 +67,9 @@ export async function bookRider(
 }
 
 /**
- * What another list (a file, a booking service) says of somebody, where `before` is how they stand on this one: whoever
- * is in the room already is here, whatever it says, and who never was on the list need not call off. Resolves with
- * whether anything changed.
+ * Applies the booking of another list (a file, a booking service), where `before` is the current line. A rider who is
+ * in the room stays `here`; a cancellation of a rider who is not on the list has no effect. Resolves with whether
+ * anything changed.
  */
 export async function upsertBooking(
   db: DbExecutor,

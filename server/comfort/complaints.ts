@@ -20,7 +20,7 @@ import { classNote, member } from '../db/tables/riders'
 import { writeFromPage, type TooMany } from '../memberPage/daily'
 import type { LinkOwner } from '../memberPage/links'
 
-/** A complaint as kept. */
+/** A stored complaint. */
 export type RiderComplaint = Readonly<{
   id: string
   memberId: string
@@ -42,7 +42,7 @@ export type RiderComplaint = Readonly<{
   closedAt: Date | null
 }>
 
-/** What is written of a complaint; what is left out was not said. */
+/** Fields of a new complaint; missing fields are unknown. */
 export type NewComplaint = Readonly<{ id: string; what: ComplaintName; strength: number }> &
   Readonly<
     Partial<Pick<RiderComplaint, 'bikeId' | 'classId' | 'side' | 'moment' | 'lasts' | 'quality' | 'health' | 'line'>>
@@ -129,8 +129,8 @@ async function complaintsWhere(
 }
 
 /**
- * What is open of one rider: kept complaints, and what was felt on the floor lately and nobody took up, as the
- * complaint it stands for under the note's id. Felt twice in one place and on one side, the latest counts.
+ * Open complaints of one rider: stored ones, and recent notes of what was felt on the floor, as complaints under the
+ * note's id. Of several notes of one place and side the latest counts.
  */
 export async function complaintsToAnswer(
   db: DbExecutor,
@@ -210,7 +210,7 @@ export async function feltAsComplaints(
 /** `gone`: the studio has no such member, bike or class. */
 export type ComplaintResult = WriteResult | Readonly<{ outcome: 'gone' }>
 
-/** Keeps what an instructor heard; the same id with the same content again changes nothing. */
+/** Adds a complaint reported to an instructor. Idempotent: a retry with the same id and content changes nothing. */
 export async function addComplaint(
   db: DbExecutor,
   scope: Scope,
@@ -240,7 +240,7 @@ async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string
   }
 }
 
-/** Keeps what a member said from their own page. `tooMany`: as much was said within a day. */
+/** Adds a complaint from the member's own page. `tooMany`: the member reached the daily limit. */
 export async function addOwnComplaint(
   db: Database,
   { studioId, memberId, linkId }: Pick<LinkOwner, 'studioId' | 'memberId' | 'linkId'>,
@@ -307,8 +307,8 @@ async function insert(
 }
 
 /**
- * The complaint of this id, kept first where it was only felt on the floor until now; null where the studio has none
- * such.
+ * The complaint with this id; creates it where the id is that of a note from the floor. Null where the studio has
+ * neither.
  */
 export async function complaintFromNote(
   db: DbExecutor,
@@ -331,7 +331,7 @@ export async function complaintFromNote(
   return (await find()) ?? null
 }
 
-/** Says that a rider was sent on, and who was told; a complaint handed on before, or another studio's, stays. */
+/** Records a referral and its recipient. A complaint referred before, or another studio's, does not change. */
 export async function recordReferral(
   db: DbExecutor,
   scope: Scope,
@@ -345,7 +345,7 @@ export async function recordReferral(
     .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.handedAt)))
 }
 
-/** Says that a complaint is over; closed before, or another studio's, it stays as it is. */
+/** Closes a complaint. One closed before, or another studio's, does not change. */
 export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
   await db
     .update(complaint)

@@ -43,7 +43,7 @@ export type Reasons = Readonly<{
 }>
 
 const DAY_MS = 86_400_000
-/** A red flag of the floor stands so long, ms. */
+/** A red flag from the floor stays active this long, ms. */
 const FLAG_MS = 42 * DAY_MS
 /** Riders of so long ago are still named where a saddle is tilted, ms. */
 const TOUCHED_MS = 42 * DAY_MS
@@ -51,7 +51,7 @@ const TOUCHED_MS = 42 * DAY_MS
 const MAX_COMPLAINTS = 12
 const MAX_FINDINGS = 200
 
-/** Everything the page of reasons tells. */
+/** Data of the page of reasons. */
 export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Reasons> {
   const [studio, complaints, kept, trials] = [
     await getStudio(db, scope),
@@ -64,7 +64,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   const bikeId = complaints.find((one) => one.bikeId !== null)?.bikeId ?? null
   const onFile = await findingsOnFile(db, scope, { memberId, bikeId }, school, now)
   const tried = triedCauses(complaints, trials)
-  // What is on trial is left alone: the next step is for what is not; where all is, only the reasons are told.
+  // The next step is for complaints that are not on trial; if all are, the page shows the reasons only.
   const running = trials.filter(({ endedAt }) => endedAt === null)
   // A rider's health counts for everything they feel.
   const health = [...new Set([...onFile.health, ...complaints.flatMap((one) => one.health)])]
@@ -76,11 +76,11 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
     const runs = running.some(
       ({ complaintId, what, startedAt }) => complaintId === one.id || (what === one.what && one.createdAt >= startedAt),
     )
-    // A red flag is asked about whatever runs.
+    // A red flag is included even during a trial.
     return { ...one, flags, onTrial: runs && flags.length === 0 }
   })
   const waiting = shown.filter(({ onTrial }) => !onTrial)
-  // More than are asked at once, those with a flag are among them.
+  // Beyond the limit, complaints with a red flag come first.
   const asked = (waiting.length > 0 ? waiting : shown).toSorted((a, b) => b.flags.length - a.flags.length)
   const stopped = flagged.length > 0 || complaints.length === 0
   const answer = stopped ? null : explain(requestOf(asked, onFile, health, studio.school), tried)
@@ -100,7 +100,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   }
 }
 
-/** What `explain` is asked of these complaints. */
+/** Request of `explain` for these complaints. */
 function requestOf(
   complaints: readonly RiderComplaint[],
   { findings, entry, experience }: RiderRecord,
@@ -153,16 +153,16 @@ export type TrialAsked = Readonly<{
   reason: string | null
 }>
 
-/** A sentence as the register and the trial keep it. */
+/** A sentence in the form that register and trial store. */
 const MAX_TEXT_LENGTH = 400
 
 /**
- * Puts the change on trial that `explain` proposes now, worked out here anew: `stale` where it is another one than was
- * shown, or where a red flag has come meanwhile.
+ * Starts a trial of the change that `explain` proposes now, recomputed here. `stale`: it differs from the one on the
+ * page, or a red flag was added meanwhile.
  */
 export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, now: Date): Promise<TrialResult> {
   return withTransaction(db, async (tx) => {
-    // The lock comes before anything is read: what is read then is what holds.
+    // Locks before the first read, so that the reads are current.
     if (!(await lockMember(tx, scope, asked.memberId))) return { outcome: 'gone' }
     const taken = await complaintFromNote(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
     if (!taken) return { outcome: 'gone' }

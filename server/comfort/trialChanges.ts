@@ -35,20 +35,20 @@ export type NewTrial = Readonly<{
   entry: RegisterEntry | null
 }>
 
-/** `needsReason`: another trial of this rider, or of this machine, is running; `stale`: other numbers hold by now. */
+/** `needsReason`: another trial of this rider or machine is running; `stale`: other numbers are in force now. */
 export type TrialResult = Readonly<{
   outcome: 'kept' | 'idTaken' | 'gone' | 'needsReason' | 'stale' | 'ended' | 'numbersChanged'
 }>
 
-/** Holds a member's row until the transaction ends; false where the studio has no such member. */
+/** Locks a member's row until the transaction ends; false where the studio has no such member. */
 export async function lockMember(tx: DbExecutor, scope: Scope, memberId: string): Promise<boolean> {
   const own = and(eq(member.id, memberId), eq(member.studioId, scope.studioId))
   return (await tx.select({ id: member.id }).from(member).where(own).for('update')).length > 0
 }
 
 /**
- * Begins a trial, within the caller's transaction that holds the member: its numbers hold from now on, under the
- * trial's own id. The same id again changes nothing.
+ * Inserts a trial within the caller's transaction, which has locked the member: its numbers are in force from now on,
+ * under the trial's id. Idempotent by id.
  */
 export async function insertTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
   const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...told } = asked
@@ -163,9 +163,9 @@ export async function rateTrial(
 }
 
 /**
- * Ends a trial: the change stays, or the numbers of before hold again on every bike, or the next cause is tried. A
- * second time it changes nothing where it is the same end. `numbersChanged`: what the trial changed was changed again
- * since, and `leaveNumbers` was not said; nothing was written. A kept change closes its complaint.
+ * Ends a trial: `keep` leaves the change and closes its complaint, `undo` restores the former numbers on every bike,
+ * or the next cause is tried. Idempotent for the same outcome. `numbersChanged`: the numbers of the trial were changed
+ * since and `leaveNumbers` is false; nothing was written.
  */
 export async function endTrial(
   db: Database,

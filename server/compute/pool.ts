@@ -11,7 +11,7 @@ import { errorResponse, type ErrorResponse } from '../../core/operations/errorRe
 const HEAVY = 120
 /** Longer than this no answer is worth waiting for. */
 const TIMEOUT_MS = 30_000
-/** As many may wait in a lane; whoever comes later is asked to come again. */
+/** Maximum queue length per lane; further requests get `busy`. */
 const MAX_QUEUE_LENGTH = { quick: 400, slow: 20 } as const
 
 type Lane = keyof typeof MAX_QUEUE_LENGTH
@@ -19,7 +19,7 @@ const lanes = new Map<Lane, Piscina>()
 
 const workerFile = () => join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'worker.cjs')
 
-/** Two lanes of one thread each, so that a heavy request never stands before an ordinary one; made at first use. */
+/** Two lanes of one thread each, so that heavy requests never block ordinary ones; created on first use. */
 function lane(name: Lane): Piscina {
   const known = lanes.get(name)
   if (known) return known

@@ -5,9 +5,9 @@ import { compute } from './pool'
 const TIMEOUT_MS = 120_000
 
 /**
- * Answers of one operation, worked out in a thread and remembered by key (one a studio); nothing of them is stored.
- * Nobody waits, not for what is asked to be gathered either: while an answer `of` something newer is being worked out,
- * the one before serves where `olderServes`, or null.
+ * Answers of one operation, computed in a thread and cached in memory by key (one per studio). Never waits, neither for
+ * the computation nor for building the request: while the answer for a newer version `of` is computed, returns the
+ * earlier answer where `olderServes`, else null.
  */
 export function staleWhileRevalidate<Answer extends object>(operation: string, { olderServes = true } = {}) {
   const known = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
@@ -16,7 +16,7 @@ export function staleWhileRevalidate<Answer extends object>(operation: string, {
       known.set(key, { of, answer: (olderServes && known.get(key)?.answer) || null })
       void work(request)
         .then((answer) => known.get(key)?.of === of && known.set(key, { of, answer }))
-        // The database gone, too much to do just now, or a thread that ended: the next page asks again.
+        // Database down, queue full or thread ended: the next page view retries.
         .catch(() => known.get(key)?.of === of && known.delete(key))
     }
     return known.get(key)?.answer ?? null

@@ -5,8 +5,8 @@ import { sameContent } from './sameContent'
 export type WriteResult = Readonly<{ outcome: 'kept' | 'idTaken' }>
 
 /**
- * An insert under an id its writer made. Sent again, as after a lost answer, it changes nothing where `stored` (what is
- * there under that id) says the same as `content`; where it says something else the id is taken, and that is told.
+ * Idempotent insert under a client-made id. A retry changes nothing where the `stored` row has the same content;
+ * otherwise the outcome is `idTaken`.
  */
 export async function insertOnce(
   insert: () => Promise<unknown>,

@@ -13,10 +13,10 @@ const PROGRESS = sql`CREATE TABLE IF NOT EXISTS __migration_progress (
   hash varchar(64) PRIMARY KEY, statements int NOT NULL, whole boolean NOT NULL DEFAULT false)`
 
 /**
- * Brings the database to the newest migration, also after an earlier start was ended half-way: DDL cannot be rolled
- * back, so how many statements of each migration were carried out is kept beside them. A start killed between a
- * statement and that count meets the statement again; then "exists already" is what was wanted. Statements that move
- * data are written so that a second run changes nothing. Resolves with the number of statements carried out now.
+ * Migrates the database to the newest version, also after an interrupted start. DDL cannot be rolled back, so a table
+ * counts the executed statements of each migration. After a kill between a statement and its count the statement runs
+ * again, and "exists already" counts as success. Statements that move data are idempotent. Resolves with the number of
+ * statements executed.
  */
 export async function migrate(db: Database, migrationsFolder: string): Promise<number> {
   await db.execute(PROGRESS)

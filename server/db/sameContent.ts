@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 
-/** Whether two values say the same once written as JSON: order of keys, absent and undefined fields do not count. */
+/** Deep equality of two values as JSON: the order of keys and undefined fields do not matter. */
 export const sameContent = (a: unknown, b: unknown): boolean => isDeepStrictEqual(asJson(a), asJson(b))
 
 const asJson = (value: unknown): unknown => JSON.parse(JSON.stringify(value ?? null))

@@ -31,7 +31,7 @@ const MAX_ALIKE = 20
 
 type Fault = Readonly<{ column: MemberColumn } & CellProblem>
 
-/** A line's numbers in the form they are compared and kept in. */
+/** A line's numbers in canonical form, for comparison and storage. */
 const contentOf = (marks: Marks, { soleMm, pedal }: Footwear): string =>
   JSON.stringify([...AXES.map((axis) => marks[axis] ?? null), soleMm ?? null, pedal ?? null])
 
@@ -59,10 +59,10 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
   const { timeZone } = await getStudio(db, scope)
   const nameOf = new Map<string, string>()
   const idsOf = new Map<string, string[]>()
-  /** Names by their letters alone, to tell those that differ in capitals only. */
+  /** Names in lower case, to find names that differ in capitals only. */
   const byLetters = new Map<string, string>()
   const idOfNumber = new Map<string, string>()
-  /** What is known of each member besides the name, in the studio or by an earlier line. */
+  /** Fields of each member besides the name, in the studio or from an earlier line. */
   const detailsOf = new Map<string, MemberDetails>()
   const describe = (id: string, details: MemberDetails) => {
     detailsOf.set(id, { ...detailsOf.get(id), ...details })
@@ -188,7 +188,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     return []
   }
 
-  /** Numbers in the labels of an earlier version of their type, as they stand in the register already. */
+  /** Numbers of the register in the labels of an earlier version of their type. */
   function isHeld(cells: MemberCells): boolean {
     const version = versions.find(({ bikeType }) => bikeType.name === cells.bikeType)
     if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(unguarded(cells.name ?? '')))
@@ -293,7 +293,7 @@ const currentColumns = {
 
 const keyOf = ({ memberId, lineId, purpose }: Omit<Appearing, 'entryId'>): string => `${memberId}/${lineId}/${purpose}`
 
-/** What holds in the studio, by member, type and purpose: which entry, and what it says. */
+/** Entries in force in the studio, by member, type and purpose. */
 async function heldBy(
   db: DbExecutor,
   { studioId }: Scope,
@@ -316,7 +316,7 @@ async function heldBy(
   )
 }
 
-/** Now, or a moment after the studio's last entry where the clock stands before it. */
+/** Now, or just after the studio's last entry where the clock is behind it. */
 async function notBeforeTheLast(db: DbExecutor, { studioId }: Scope, now: Date): Promise<Date> {
   const [{ last }] = await db
     .select({ last: max(registerEntry.createdAt) })

@@ -11,7 +11,7 @@ import { bike, bikeType } from '../db/tables/bikes'
 import { registerCurrent, registerEntry } from '../db/tables/register'
 import { member } from '../db/tables/riders'
 
-/** A set of numbers as kept. */
+/** A stored set of numbers. */
 export type RegisterEntry = Readonly<{
   id: string
   memberId: string
@@ -30,13 +30,13 @@ export type RegisterEntry = Readonly<{
   basis: Basis
   setupId: string | null
   fromId: string | null
-  /** Since when these marks hold without a break. */
+  /** Time since which these marks are in force without a break. */
   sinceAt: Date
   createdAt: Date
   createdBy: string
 }>
 
-/** What is written of a set of numbers; what is left out was not said. */
+/** Fields of a new set of numbers; missing fields are unknown. */
 export type NewEntry = Readonly<{
   id: string
   memberId: string
@@ -55,7 +55,7 @@ export type NewEntry = Readonly<{
   fromId?: string | null
 }>
 
-/** `gone`: the studio has no such member; `idTaken`: the id stands for other numbers. */
+/** `gone`: the studio has no such member; `idTaken`: the id belongs to other numbers. */
 export type EntryResult = Readonly<{ outcome: 'kept' | 'gone' | 'idTaken' }>
 
 const columns = {
@@ -96,9 +96,9 @@ const asEntry = ({ soleMm, pedal, ...row }: Awaited<ReturnType<typeof entries>>[
 })
 
 /**
- * Writes numbers into the register, within the caller's transaction: they hold from now on for their rider, type and
- * purpose. The same id with the same numbers again changes nothing. An entry is never older than the one before it,
- * whatever the clock says.
+ * Adds numbers to the register within the caller's transaction: they are in force from now on for their rider, type and
+ * purpose. Idempotent by id and content. The time of an entry is at least that of the entry before it, also with a
+ * clock that runs backwards.
  */
 export async function recordEntry(tx: DbExecutor, scope: Scope, entry: NewEntry, now: Date): Promise<EntryResult> {
   const { memberId, lineId, purpose, footwear = {}, ...rest } = entry
@@ -160,7 +160,7 @@ export async function recordEntry(tx: DbExecutor, scope: Scope, entry: NewEntry,
 
 const WORKED_OUT: readonly Source[] = ['translated', 'tape']
 
-/** Asked on every page with a rider on it: its text, which takes as long to make as the answer, is made once. */
+/** Prepared once: every page with a rider uses it, and building its text takes as long as the query. */
 const prepareCurrent = (db: DbExecutor) =>
   entries(db)
     .innerJoin(registerCurrent, eq(registerCurrent.entryId, registerEntry.id))
@@ -173,7 +173,7 @@ const prepareCurrent = (db: DbExecutor) =>
     .prepare()
 const preparedCurrent = new WeakMap<DbExecutor, ReturnType<typeof prepareCurrent>>()
 
-/** The numbers that hold for these riders: a set a type and purpose, the latest first. */
+/** The numbers in force for these riders: one set per type and purpose, latest first. */
 export async function currentEntries(
   db: DbExecutor,
   scope: Scope,
@@ -192,7 +192,7 @@ function ofOneType(found: readonly Parameters<typeof asEntry>[0][]): RegisterEnt
   return found.map((row) => asEntry({ ...row, type: types.get(row.typeId)! }))
 }
 
-/** The usual numbers before others, what was looked at or told before what was worked out, each the latest first. */
+/** Usual numbers first, then checked or entered before computed ones, each latest first. */
 export const byDisplayPriority = (current: readonly RegisterEntry[]): RegisterEntry[] => {
   const rank = ({ purpose, source }: RegisterEntry) =>
     (purpose === 'usual' ? 0 : 2) + (WORKED_OUT.includes(source) ? 1 : 0)

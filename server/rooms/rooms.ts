@@ -24,7 +24,7 @@ export async function findRoom(db: DbExecutor, scope: Scope, id: string): Promis
   return found ?? null
 }
 
-/** Where the bikes of a studio stand; one that stands nowhere has no place. */
+/** Places of the bikes of a studio; a bike outside all rooms has none. */
 export async function listPlaces(db: DbExecutor, scope: Scope): Promise<BikePlace[]> {
   const { bikeId, roomId, xM, yM, headingDeg } = bikePlace
   return db.select({ bikeId, roomId, xM, yM, headingDeg }).from(bikePlace).where(eq(bikePlace.studioId, scope.studioId))
@@ -34,8 +34,8 @@ export async function listPlaces(db: DbExecutor, scope: Scope): Promise<BikePlac
 export type RoomResult = Readonly<{ outcome: 'kept' | 'nameTaken' | 'gone' }>
 
 /**
- * Keeps a room with everything that stands in it: a bike named here stands nowhere else, and one that stood here and
- * is not named stands nowhere. The same again changes nothing.
+ * Saves a room with its bikes: a bike listed here leaves its former room, and a bike that is no longer listed has no
+ * place. Idempotent.
  */
 export async function saveRoom(
   db: Database,
@@ -72,7 +72,7 @@ export async function saveRoom(
   }
 }
 
-/** Takes a room away with the places in it; `inUse` where a class is or was held there, `gone` where there is none. */
+/** Deletes a room with its places; `inUse`: a class uses or used it, `gone`: there is no such room. */
 export async function deleteRoom(
   db: Database,
   scope: Scope,

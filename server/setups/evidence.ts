@@ -17,7 +17,7 @@ import { recordEntry } from '../register/register'
 /** A row of evidence as stored; withdrawn rows are not handed out. */
 export type StoredEvidence = Readonly<{ id: string; row: Evidence }>
 
-/** What became of a row or of the numbers; every outcome but `kept` has written nothing. */
+/** Result of writing a row or the numbers; every outcome but `kept` has written nothing. */
 export type RecordResult =
   | Readonly<{ outcome: 'kept' }>
   /** The studio has no such set-up. */
@@ -42,7 +42,7 @@ export async function listEvidence(db: DbExecutor, scope: Scope, setupId: string
     .orderBy(asc(evidence.position))
 }
 
-/** Locks an open set-up of the studio for the rest of the transaction; or says why nothing can be written to it. */
+/** Locks an open set-up of the studio until the transaction ends, or returns why it is not writable. */
 async function lockOpen(tx: DbExecutor, scope: Scope, setupId: string): Promise<RecordResult> {
   const [found] = await tx
     .select({ finishedAt: setup.finishedAt })
@@ -134,7 +134,7 @@ export async function withdrawEvidence(
 
 /**
  * Saves the numbers of an open set-up, within the caller's transaction: a last row that sets them, and it is finished.
- * The same id and marks again change nothing; where somebody saved others first, the outcome says who, when and which.
+ * Idempotent by id and marks. If another person saved first, the outcome has the person, time and marks.
  */
 export async function finishSetup(
   tx: DbExecutor,
@@ -209,13 +209,13 @@ async function enterNumbers(
   )
 }
 
-/** Why these marks are on purpose, where the row that set them last says so. */
+/** Reason of an intentional setting, from the last row that set these marks. */
 function meantAt(marks: Marks, rows: readonly StoredEvidence[], ownId: string): MeantReason | undefined {
   const last = rows.findLast(({ id, row }) => row.kind === 'set' && id !== ownId)?.row
   return last?.kind === 'set' && AXES.every((axis) => last.at?.[axis] === marks[axis]) ? last.meant : undefined
 }
 
-/** The numbers that hold for a member are those saved last, also where an earlier set-up is saved after a later one. */
+/** The numbers in force are those saved last, also where an earlier set-up is saved after a later one. */
 async function updateLatestSetup(tx: DbExecutor, setupId: string): Promise<void> {
   const [{ memberId }] = await tx.select({ memberId: setup.memberId }).from(setup).where(eq(setup.id, setupId))
   await tx.select({ id: member.id }).from(member).where(eq(member.id, memberId)).for('update')

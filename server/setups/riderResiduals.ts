@@ -15,24 +15,24 @@ import { listBikes, type StudioBike } from '../bikes/bikes'
 import { latestSaved, standingRows } from './learned'
 import { validateRow } from './validateRow'
 
-/** Knees read longer ago tell of riders and machines as they were then. */
+/** Older knee readings describe riders and machines of that time. */
 const WITHIN_MS = 365 * 86_400_000
 /** So many of the latest set-ups are pooled. */
 const MAX_SETUPS = 1000
-/** Where the offset known of a machine has moved by less, its checks before and after are of one machine, mm. */
+/** A machine's offset that changed by less leaves its checks comparable, mm. */
 const SAME_MACHINE_MM = 2
 
-/** Rows that say how a knee bent, where, and on what sole. */
+/** Kinds of rows with knee flexion, marks and sole. */
 const TELLING: ReadonlySet<Evidence['kind']> = new Set(['set', 'rider', 'kneeAngle', 'kneeByEye'])
 
-// What was said before a machine's offset moved must not be taken once more: nothing older serves.
+// A result from before a machine's offset moved must not be applied twice: stale answers are not served.
 const pooled = staleWhileRevalidate<Readonly<{ machines: readonly PooledResidual[] }>>('machineResiduals', {
   olderServes: false,
 })
 
 /**
- * What the riders checked in the last year say of the machines they were checked on, by bike; only those that are more
- * likely off than as their type. Empty while it is being worked out.
+ * Offsets of machines by bike, estimated from the riders checked on them in the last year; only machines that are more
+ * probably off than not. Empty while the estimate is computed.
  */
 export async function riderResiduals(
   db: DbExecutor,
@@ -50,9 +50,9 @@ export async function riderResiduals(
 }
 
 /**
- * One check a set-up: the height that was right by this machine's marks, as it is known today. Those of a machine that
- * was another then (its type was measured anew, its own offset was found to have moved) stand under a name of their
- * own: they tell of the rider.
+ * One check per set-up: the right height by this machine's marks under today's calibration. Checks from before a
+ * change of the machine (its type was recalibrated, its offset moved) get a machine name of their own: they still
+ * inform the rider's height.
  */
 export async function machineChecks(
   db: DbExecutor,
@@ -112,9 +112,7 @@ export async function machineChecks(
 
 export type TakenResult = BikeWriteResult | Readonly<{ outcome: 'notNamed' }>
 
-/**
- * Takes what the riders say of a machine as how its saddle stands, until a tape is laid: only where they do say it now.
- */
+/** Applies the riders' estimate as the offset of a machine until the next tape reading; only a current estimate. */
 export async function takeRiderResidual(
   db: Database,
   scope: Scope,
@@ -124,7 +122,7 @@ export async function takeRiderResidual(
   const bikes = await listBikes(db, scope)
   const bike = bikes.find((one) => one.id === bikeId)
   if (!bike) return { outcome: 'gone' }
-  // Sent again: what was taken is known by now, and they say nothing more.
+  // A retry: the offset is applied already, so the estimate no longer names the machine.
   if ((await listBikeReadings(db, scope, bikeId)).some((reading) => reading.id === id)) return { outcome: 'kept' }
   const residual = (await riderResiduals(db, scope, bikes, now)).get(bikeId)
   if (!residual) return { outcome: 'notNamed' }

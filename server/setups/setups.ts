@@ -34,7 +34,7 @@ export type Setup = Readonly<{
   finishedAt: Date | null
 }>
 
-/** A finished set-up as the rider's page tells it. */
+/** A finished set-up for the rider's page. */
 export type FinishedSetup = Readonly<{
   id: string
   bikeId: string
@@ -43,7 +43,7 @@ export type FinishedSetup = Readonly<{
   lineId: string
   machineCalibration: Bike
   marks: Marks
-  /** Why they are on purpose, where that was said. */
+  /** Reason of an intentional setting, if any. */
   meant?: MeantReason
   finishedAt: Date
   finishedBy: string
@@ -104,8 +104,8 @@ async function openSetup(
 }
 
 /**
- * The machine as it is known when a set-up begins; on a type that nobody measured, and a machine without a tape of its
- * own, as unsure as a guess.
+ * The calibration of the machine at the start of a set-up. A type that was never measured, on a machine without a tape
+ * reading, gets the standard deviation of a guess.
  */
 async function calibrationAtStart(db: DbExecutor, { typeId, machineCalibration }: StudioBike): Promise<Bike> {
   // A tape on the machine itself leaves less than machines of one type differ.
@@ -116,7 +116,7 @@ async function calibrationAtStart(db: DbExecutor, { typeId, machineCalibration }
     : { ...machineCalibration, sdMm: { ...machineCalibration.sdMm, ...UNMEASURED_SD_MM } }
 }
 
-/** What the rider answered lately, or measured at home since, is not asked again: it opens the new set-up. */
+/** Recent answers of the rider and measurements from home are copied into the new set-up. */
 async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date): Promise<void> {
   const { memberId, type } = (await findSetup(db, scope, id))!
   const history = await listHistory(db, scope, memberId, now)
@@ -152,7 +152,7 @@ async function listedStature(
   return mm ? [{ kind: 'stature', mm }] : []
 }
 
-/** A wish whose hand position this type does not have loses that, and keeps the posture. */
+/** Removes the hand position of a wish where this type lacks it; the posture stays. */
 function withKnownGrip(type: BikeType, { grip, ...wish }: EvidenceOf<'wish'>): Evidence {
   return type.grips?.some(({ name }) => name === grip) ? { ...wish, grip } : wish
 }
@@ -248,8 +248,8 @@ export async function listFinishedSetups(
 }
 
 /**
- * The numbers a member keeps for the type of a set-up, the usual ones before others, with what they answered last; null
- * where there are none its scales have.
+ * The numbers of a member on the type of a set-up, usual ones first, with the latest answers; null where no set fits
+ * its scales.
  */
 export async function findPreviousNumbers(
   db: DbExecutor,
@@ -271,15 +271,15 @@ export async function findPreviousNumbers(
   return { marks: found.marks, ...(found.meant && { meant: found.meant }), at: found.createdAt, rider }
 }
 
-/** So many earlier set-ups inform a new one; older ones hardly tell more. */
+/** Number of earlier set-ups that inform a new one; older ones add little. */
 const HISTORY_SETUPS = 4
 /** The latest rows of each: the core takes no more. */
 export const HISTORY_ROWS = 200
 const DAY_MS = 86_400_000
 
 /**
- * What earlier finished set-ups tell of a member's body, for the core: on any type, the latest first. Rows that an
- * earlier version of this product took and this one would not are left out.
+ * Earlier finished set-ups of a member on any type, latest first, for the prior of the core. Skips rows of earlier
+ * product versions that the current schema rejects.
  */
 export async function listHistory(
   db: DbExecutor,

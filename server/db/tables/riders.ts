@@ -32,9 +32,9 @@ export const member = mysqlTable(
     statureMm: int('stature_mm'),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
-    /** The set-up saved last, written with it in one transaction: a list of thousands asks no history. */
+    /** The set-up saved last, denormalized so that a list of thousands reads no history. */
     latestSetupId: reference('latest_setup_id'),
-    /** The register's latest numbers, whatever for. */
+    /** The register's latest numbers of any purpose. */
     latestEntryId: reference('latest_entry_id'),
   },
   (t) => [
@@ -88,8 +88,7 @@ export const setup = mysqlTable(
     /** The row of evidence that set the saved numbers. */
     numbersId: reference('numbers_id'),
     /**
-     * `member/bike` while it is open, null once finished: one open set-up of a member on a bike, held by the
-     * database.
+     * `member/bike` while it is open, null once finished: a unique key for one open set-up per member and bike.
      */
     openKey: varchar('open_key', { length: 73 }).unique(),
   },
@@ -145,7 +144,7 @@ export const withdrawal = mysqlTable('withdrawal', {
 })
 
 /**
- * Everything that was said of who sits where in a class, in order; an empty rider freed the bike. What holds now is
+ * Log of all seat assignments of a class, in order; a null rider freed the bike. The current state is
  * `bikeAssignment`.
  */
 export const bikeAssignmentLog = mysqlTable(
@@ -170,7 +169,7 @@ export const bikeAssignmentLog = mysqlTable(
   ],
 )
 
-/** Who sits where in a class: one rider a bike, one bike a rider, held by the database. A free bike has no row. */
+/** Seats of a class: unique keys for one rider per bike and one bike per rider. A free bike has no row. */
 export const bikeAssignment = mysqlTable(
   'bike_assignment',
   {
@@ -218,7 +217,7 @@ export const classNote = mysqlTable(
     /** Minute of the class, from 0. */
     minute: int('minute'),
     posture: mysqlEnum('posture', POSTURES),
-    /** Whether its cue was said to the rider. */
+    /** Whether the rider got the cue. */
     cued: boolean('cued').notNull().default(false),
     /** Whether it had changed at a second look; null before. */
     held: boolean('held'),
