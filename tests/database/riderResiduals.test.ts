@@ -18,7 +18,7 @@ import { startSetup } from '@/server/setups/setups'
 jest.mock('@/server/compute/staleWhileRevalidate', () => {
   const { dispatch } = jest.requireActual<typeof import('@/core/operations/dispatch')>('@/core/operations/dispatch')
   return {
-    remembered: (operation: string) => async (_: string, __: string, request: () => Promise<unknown>) =>
+    staleWhileRevalidate: (operation: string) => async (_: string, __: string, request: () => Promise<unknown>) =>
       dispatch(operation, await request()),
   }
 })
