@@ -22,13 +22,13 @@ const request = (rows: number, more: Partial<RecommendRequest> = {}): RecommendR
   ...more,
 })
 
-/** `recommend` with nothing remembered. */
+/** `advise` with empty caches. */
 function fresh(): (request: RecommendRequest) => { belief: { kneeFlexionDeg: { mean: number; sd: number } } } {
-  let recommend: ReturnType<typeof fresh> | undefined
+  let advise: ReturnType<typeof fresh> | undefined
   jest.isolateModules(() => {
-    recommend = jest.requireActual<{ recommend: ReturnType<typeof fresh> }>('../recommend/recommend').recommend
+    advise = jest.requireActual<{ advise: ReturnType<typeof fresh> }>('../recommend/recommend').advise
   })
-  return recommend!
+  return advise!
 }
 
 test('an answer is the same to the last bit whether earlier rows were asked about before or not', () => {
