@@ -6,7 +6,7 @@ import { formatQuestion, formatStarter, QUESTION_NAME } from '../messages/questi
 import { renderMessages } from '../messages/recommendation'
 import type { QuestionValue } from '../recommend/nextQuestion'
 import { hasEnded, otherTypes, type OtherType } from '../recommend/otherTypes'
-import { advise as advise, type Advice } from '../recommend/recommend'
+import { advise, type Advice } from '../recommend/recommend'
 import type { RecommendRequest } from '../recommend/request'
 import type { SetupRows } from '../recommend/setupReadings'
 import type { Marks } from '../conventions'
