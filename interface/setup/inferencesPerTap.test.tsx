@@ -20,7 +20,7 @@ const enqueue = async (queue: string, drafts: readonly DraftEntry[]) => {
 }
 jest.mock('../outbox/OutboxProvider', () => ({ useOutbox: () => ({ entries, enqueue }) }))
 
-/** A set-up as its view holds it: the rows, and what the core advises for them. */
+/** The hooks of the set-up view: its rows, and the recommendation for them. */
 function useSetup() {
   const setup = useSetupRows('setup', NONE)
   const request = useMemo<RecommendRequest>(

@@ -18,7 +18,7 @@ function Step(props: Props) {
 }
 const focused = () => document.activeElement?.textContent
 
-test('an answer puts the focus on the way on once it is computed; a new step keeps it on its first answer', () => {
+test('focuses the forward button after an answer, and the first answer of a new step', () => {
   const { rerender } = render(<Step step="beside" answers={0} working={false} />)
   fireEvent.keyDown(document.body, { key: 'Tab' })
   rerender(<Step step="beside" answers={1} working />)
