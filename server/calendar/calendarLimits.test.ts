@@ -21,7 +21,7 @@ test('a rule that never gives a time is given up by its name, and the others are
     event('Thirtieth of February', 'DTSTART:20260101T180000Z', NEVER),
     event('Spin', 'DTSTART:20261005T180000Z', 'RRULE:FREQ=WEEKLY;COUNT=2'),
   )
-  const { events, faults } = readCalendar(text, asked, { eventMs: 100, wholeMs: 60_000 })
+  const { events, faults } = readCalendar(text, asked, { eventMs: 1000, wholeMs: 60_000 })
   expect(events.map(({ uid }) => uid)).toEqual(['Spin', 'Spin'])
   expect(faults.map(formatCalendarFault)).toEqual([
     'Line 4: the rule of “Thirtieth of February” does not come to an end; the event was left out.',
@@ -90,7 +90,7 @@ test('2,000 seeded rules and files are each answered, whatever they hold', () =>
       ...(rng.uniform() < 0.4 ? [`BYDAY=${pick(['MO', '5SU', '-6TU', '53MO', 'XX', 'MO,WE', ''])}`] : []),
       ...(rng.uniform() < 0.3 ? [`UNTIL=${pick(['20261101T000000Z', '20261101', '00000000', 'x'])}`] : []),
     ].join(';')
-  let [read, faulty] = [0, 0]
+  let faulty = 0
   for (let i = 0; i < 2000; i++) {
     const start = pick([
       '20000101T060000Z',
@@ -107,19 +107,21 @@ test('2,000 seeded rules and files are each answered, whatever they hold', () =>
       `RRULE:${rule()}`,
       ...(rng.uniform() < 0.3 ? [`EXDATE:${pick(['20261005T180000Z', 'x', '20261005'])}`] : []),
     ]
-    let text = calendar(event(`Fuzz ${i}`, ...lines))
+    // An ordinary event beside it, which no fault of the rule may take away.
+    const ordinary = event('Ordinary', 'DTSTART:20261102T180000Z')
+    const fuzzed = event(`Fuzz ${i}`, ...lines)
+    let text = calendar(fuzzed, ordinary)
     // Every fifth is cut or has a byte changed as well.
     if (i % 5 === 0) text = text.slice(0, Math.floor(rng.uniform() * text.length))
     if (i % 5 === 1) {
       const at = Math.floor(rng.uniform() * text.length)
       text = text.slice(0, at) + pick([':', ';', '\u0000', '9', '\r\n', 'é']) + text.slice(at + 1)
     }
-    const { events, faults } = readCalendar(text, asked, { eventMs: 20, wholeMs: 40 })
+    const { events, faults } = readCalendar(text, asked, { eventMs: 20, wholeMs: 60_000 })
     expect(events.every(({ startsAt }) => startsAt >= asked.from && startsAt <= asked.to)).toBe(true)
     faults.forEach((fault) => expect(formatCalendarFault(fault)).not.toBe(''))
-    read += events.length > 0 ? 1 : 0
+    if (i % 5 > 1) expect(events.map(({ title }) => title)).toContain('Ordinary')
     faulty += faults.length > 0 ? 1 : 0
   }
-  expect(read).toBeGreaterThan(50)
   expect(faulty).toBeGreaterThan(50)
 })
