@@ -14,6 +14,7 @@ const VALIDATED = [
   'afterChange',
   'misSet',
   'machineResiduals',
+  'accommodation',
   'plan',
   'explain',
   'evidence',

@@ -164,11 +164,11 @@ const WORTH_SAYING = 0.2
  * The limits of a type worth saying aloud: per axis and end of the statures, the stature where at least one in five
  * finds no mark, with the share that finds none there.
  */
-export function accommodationLimits(fits: readonly AccommodationAtStature[]): AccommodationLimit[] {
+export function accommodationLimits(fits: readonly Omit<AccommodationAtStature, 'riders'>[]): AccommodationLimit[] {
   const middle = Math.floor(fits.length / 2)
   const limits: AccommodationLimit[] = []
   for (const axis of AXES) {
-    const without = (fit: AccommodationAtStature) => 1 - (fit.axes[axis] ?? 1)
+    const without = (fit: (typeof fits)[number]) => 1 - (fit.axes[axis] ?? 1)
     const short = fits.slice(0, middle).findLast((fit) => without(fit) >= WORTH_SAYING)
     const tall = fits.slice(middle).find((fit) => without(fit) >= WORTH_SAYING)
     if (short) limits.push({ end: 'short', axis, statureMm: short.statureMm, withoutShare: without(short) })

@@ -6,11 +6,12 @@ const DEFAULT_SAMPLES = 4000
 
 /** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
-  const { evidence, samples, readings, history, otherTypes, setups } = (request ?? {}) as {
+  const { evidence, samples, readings, history, otherTypes, setups, bikeTypes } = (request ?? {}) as {
     evidence?: unknown
     history?: unknown
     otherTypes?: unknown
     setups?: unknown
+    bikeTypes?: unknown
     samples?: unknown
     readings?: unknown
   }
@@ -23,6 +24,7 @@ export function workOf(operation: string, request: unknown): number {
     const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0
     return Array.isArray(evidence) ? 20 * (evidence.length + 1) + 1.5 * earlier : 0
   }
+  if (operation === 'accommodation') return Array.isArray(bikeTypes) ? 60 * bikeTypes.length : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
   if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0

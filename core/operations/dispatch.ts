@@ -1,4 +1,5 @@
 import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
+import { accommodation, accommodationIssues } from './accommodation'
 import { afterChange, afterChangeIssues } from './afterChange'
 import { calibrate, calibrateIssues } from './calibrate'
 import { costIssues } from './cost'
@@ -33,6 +34,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   afterChange: { validate: generated.afterChange, issues: afterChangeIssues, answer: afterChange },
   misSet: { validate: generated.misSet, issues: misSetIssues, answer: misSet },
   machineResiduals: { validate: generated.machineResiduals, issues: () => [], answer: machineResiduals },
+  accommodation: { validate: generated.accommodation, issues: accommodationIssues, answer: accommodation },
   plan: { validate: generated.plan, issues: planIssues, answer: plan },
   explain: { validate: generated.explain, issues: explainIssues, answer: explain },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },

@@ -4,6 +4,7 @@ import { marksSchema, pointSchema } from '../conventions'
 import { evidenceSchema, KINDS } from '../evidence/registry'
 import { roomPlanSchema, standSchema } from '../planning/roomPlan'
 import { recommendSchema } from '../recommend/request'
+import { accommodationSchema } from './accommodation'
 import { afterChangeSchema } from './afterChange'
 import { calibrateSchema } from './calibrate'
 import { explainSchema } from './explain'
@@ -33,6 +34,7 @@ export const schemas: Readonly<Record<string, object>> = {
   afterChange: afterChangeSchema,
   misSet: misSetSchema,
   machineResiduals: machineResidualsSchema,
+  accommodation: accommodationSchema,
   plan: planSchema,
   explain: explainSchema,
   suggestions: suggestionsSchema,

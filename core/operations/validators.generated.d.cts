@@ -15,6 +15,7 @@ export const translate: Validator
 export const afterChange: Validator
 export const misSet: Validator
 export const machineResiduals: Validator
+export const accommodation: Validator
 export const plan: Validator
 export const explain: Validator
 export const blocks: Validator

@@ -4,13 +4,8 @@ import { proxy, wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import { axesOf, type BikeType } from '@/core/bike/bike'
 import type { AxisName } from '@/core/conventions'
-import {
-  fleetAccommodation,
-  accommodationLimits,
-  STATURES_MM,
-  type AccommodationAtStature,
-} from '@/core/fleet/accommodation'
-import type { School } from '@/core/school/school'
+import { accommodationLimits, STATURES_MM } from '@/core/fleet/accommodation'
+import type { AccommodationRequest, AccommodationResponse } from '@/core/operations/accommodation'
 import { formatBodyLength } from '@/core/units/length'
 import { formatLimit } from '@/core/messages/accommodation'
 import { AXIS_TITLE } from '@/core/messages/phrases'
@@ -22,36 +17,32 @@ import type { AccommodationWorker } from './accommodation.worker'
 
 type Props = Readonly<{
   types: readonly Readonly<{ lineId: string; bikeType: BikeType; count: number }>[]
-  school: School
+  request: AccommodationRequest
+  /** The answer where the server has it already. */
+  computed: AccommodationResponse | null
 }>
-/** The answers for the first types, and the share of the work that is done. */
-type AccommodationProgress = Readonly<{ fits: readonly (readonly AccommodationAtStature[])[]; done: number }>
 
 /** For every stature the share of riders who find their marks, by type, by axis and for the whole fleet. */
-export function AccommodationView({ types, school }: Props) {
+export function AccommodationView({ types, request, computed }: Props) {
   const { shown } = useUnitSystem()
-  const { progress, isDone, fits } = useAccommodation(types, school)
+  const { answer, done } = useAccommodation(request, computed)
   const [axis, setAxis] = useState<AxisName | 'all'>('all')
 
-  const share = (fit: AccommodationAtStature) => (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))
   const rows = useMemo(
     () =>
       STATURES_MM.map((statureMm, i) => ({
         statureMm,
-        ...(axis === 'all' &&
-          isDone &&
-          types.length > 1 && { [FLEET]: Math.round(100 * fleetAccommodation(fits.map((of) => of[i]))) }),
+        ...(axis === 'all' && answer && types.length > 1 && { [FLEET]: Math.round(100 * answer.fleet[i]) }),
         ...Object.fromEntries(
-          types.map((t, k) => [
-            t.bikeType.name,
-            progress.fits[k] ? Math.round(100 * share(progress.fits[k]![i])) : null,
-          ]),
+          types.map((t, k) => {
+            const fit = answer?.types[k][i]
+            return [t.bikeType.name, fit ? Math.round(100 * (axis === 'all' ? fit.all : (fit.axes[axis] ?? 1))) : null]
+          }),
         ),
       })),
-    [types, progress.fits, axis], // eslint-disable-line react-hooks/exhaustive-deps
+    [types, answer, axis],
   )
-  const fleet = isDone ? STATURES_MM.map((_, i) => fleetAccommodation(fits.map((of) => of[i]))) : []
-  const limits = fits.flatMap((of, k) =>
+  const limits = (answer?.types ?? []).flatMap((of, k) =>
     accommodationLimits(of).map((limit) => formatLimit(types[k].bikeType.name, limit, shown)),
   )
   const axes = [...new Set(types.flatMap((t) => axesOf(t.bikeType)))]
@@ -65,9 +56,9 @@ export function AccommodationView({ types, school }: Props) {
         may differ.
       </p>
       <div className={styles.says} aria-live="polite">
-        {isDone ? (
+        {answer ? (
           <>
-            <p className={styles.fleet}>{formatFleet(fleet, shown)}</p>
+            <p className={styles.fleet}>{formatFleet(answer.fleet, shown)}</p>
             <ul className={styles.limits} aria-label="Limits">
               {limits.length === 0 ? (
                 <li>Nearly everyone from 140 to 205 cm finds a mark on every type.</li>
@@ -77,7 +68,7 @@ export function AccommodationView({ types, school }: Props) {
             </ul>
           </>
         ) : (
-          <Progress percent={Math.round(100 * progress.done)} aria-label="Working it out" strokeColor="var(--act)" />
+          <Progress percent={Math.round(100 * done)} aria-label="Working it out" strokeColor="var(--act)" />
         )}
       </div>
       <div className={parts.picks} role="group" aria-label="Looked at">
@@ -125,37 +116,29 @@ export function AccommodationView({ types, school }: Props) {
   )
 }
 
-/** Computes the types one after the other in one worker: a second one costs more to start than it saves. */
-function useAccommodation(types: Props['types'], school: School) {
-  const [progress, setProgress] = useState<AccommodationProgress>({ fits: [], done: 0 })
+/** The server's answer, or the same computed in a worker of the page, with the share (0 to 1) that is done. */
+function useAccommodation(request: AccommodationRequest, computed: AccommodationResponse | null) {
+  const [answer, setAnswer] = useState(computed)
+  const [done, setDone] = useState(0)
   useEffect(() => {
+    if (computed) return
     const worker = new Worker(new URL('./accommodation.worker.ts', import.meta.url), { type: 'module' })
     const { accommodation } = wrap<AccommodationWorker>(worker)
     let isGone = false
-    const show = (k: number, share: number, found: readonly AccommodationAtStature[] | null) => {
-      // While nothing new is found the same array stays: the chart is drawn once a type, not once a step.
-      if (!isGone)
-        setProgress(({ fits }) => ({ fits: found ? [...fits, found] : fits, done: (k + share) / types.length }))
+    const compute = async () => {
+      const own = await accommodation(
+        request,
+        proxy((share: number) => !isGone && setDone(share)),
+      )
+      if (!isGone) setAnswer(own)
     }
-    const computeAll = async () => {
-      for (const [k, { bikeType }] of types.entries())
-        show(
-          k,
-          1,
-          await accommodation(
-            { bikeType, school },
-            proxy((done: number) => show(k, done / STATURES_MM.length, null)),
-          ),
-        )
-    }
-    void computeAll()
+    void compute()
     return () => {
       isGone = true
       worker.terminate()
     }
-  }, [types, school])
-  const { fits } = progress
-  return { progress, fits, isDone: fits.length === types.length }
+  }, [request, computed])
+  return { answer: computed ?? answer, done }
 }
 
 /** Between which statures at least four in five find some type of the fleet that fits on every axis. */

@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
-import { accommodation } from '@/core/fleet/accommodation'
+import { accommodation } from '@/core/operations/accommodation'
 
-/** Who fits a type, in a thread of its own; `told` hears of every stature done. */
+/** Who fits the types of a fleet, in a thread of its own. */
 const api = { accommodation }
 export type AccommodationWorker = typeof api
 

@@ -26,7 +26,7 @@ export function AfterView({ info, data, colleagues }: Props) {
   const open = data.rows.filter(({ followUp }) => followUp === null).length + data.put.length
   const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
   return (
-    <article>
+    <article className={styles.page}>
       <ClassHead info={info} moment="after" seesNotes />
       <h1 className={styles.printed}>
         {info.title}, {info.day}, {info.span}

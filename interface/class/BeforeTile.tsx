@@ -21,7 +21,7 @@ export function BeforeTile({ tile, chosen, onChoose }: { tile: FloorTile; chosen
       {...(rider && { ...drag.listeners, ...attributes })}
       className={[
         styles.tile,
-        rider ? styles.taken : styles.free,
+        rider ? '' : styles.free,
         chosen ? styles.chosen : '',
         drop.isOver ? styles.over : '',
         drag.isDragging ? styles.lifted : '',

@@ -4,7 +4,6 @@ import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { BarButton } from '../shared/BarButton'
 import { lazyDialog } from '../shared/lazyDialog'
-import styles from './finder.module.css'
 
 const FinderDialog = lazyDialog(() => import('./FinderDialog'))
 
@@ -27,12 +26,7 @@ export function Finder() {
   if (listed) return null
   return (
     <>
-      <BarButton
-        className={styles.button}
-        onClick={() => setOpen(true)}
-        aria-label="Find a rider’s numbers"
-        title="Find a rider’s numbers ( / )"
-      >
+      <BarButton onClick={() => setOpen(true)} aria-label="Find a rider’s numbers" title="Find a rider’s numbers ( / )">
         <SearchOutlined />
       </BarButton>
       <FinderDialog open={open} close={() => setOpen(false)} />

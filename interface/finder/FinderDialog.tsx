@@ -23,7 +23,6 @@ export default function FinderDialog({ open, close }: { open: boolean; close: ()
         closable={false}
         width={680}
         destroyOnHidden
-        className={styles.modal}
         title={<span className={styles.hidden}>Find a rider’s numbers</span>}
       >
         <Search close={close} />

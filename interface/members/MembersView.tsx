@@ -108,7 +108,7 @@ export function MembersView({ search, pages, counts, members, mayImport }: Props
                   : 'Everybody here has numbers.'}
             </p>
             {counts.all === 0 && mayImport && (
-              <p className={styles.ways}>
+              <p>
                 <Button size="large" href="/studio/files">
                   Import a list
                 </Button>

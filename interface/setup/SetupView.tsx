@@ -286,7 +286,7 @@ export function SetupView({
           />
         </div>
       </header>
-      <div className={styles.stop}>
+      <div>
         {about?.stop && (
           <StopBanner why={about.stop.why} referral={about.stop.referral} href={`/riders/${member.id}/reasons`} />
         )}

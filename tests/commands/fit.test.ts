@@ -44,11 +44,18 @@ test('with --lines a bad line answers its fault and the run goes on', () => {
   expect(answers.map((a) => a.error?.kind)).toEqual([undefined, 'badJson', undefined])
 })
 
-test.each(['place', 'recommend', 'calibrate', 'translate', 'afterChange', 'misSet', 'plan', 'explain'])(
-  'the example of %s in docs/ is answered',
-  (operation) => {
-    const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))
-    expect(status).toBe(0)
-    expect(JSON.parse(stdout).error).toBeUndefined()
-  },
-)
+test.each([
+  'place',
+  'recommend',
+  'calibrate',
+  'translate',
+  'afterChange',
+  'misSet',
+  'plan',
+  'explain',
+  'accommodation',
+])('the example of %s in docs/ is answered', (operation) => {
+  const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))
+  expect(status).toBe(0)
+  expect(JSON.parse(stdout).error).toBeUndefined()
+})

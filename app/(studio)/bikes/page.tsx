@@ -13,6 +13,7 @@ import { BikesView } from '@/interface/bikes/BikesView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
 import { listBikes, listRetiredBikes } from '@/server/bikes/bikes'
+import { fleetAccommodation, typesInUse } from '@/server/bikes/fleetAccommodation'
 import { lastInspections } from '@/server/bikes/inspections'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
@@ -36,7 +37,10 @@ export default async function BikesPage() {
   const residuals = can(person, 'inspectBikes')
     ? await riderResiduals(db, person, bikes, now)
     : new Map<string, PooledResidual>()
-  const { tilt } = schoolOf(studio.school)
+  const school = schoolOf(studio.school)
+  const { tilt } = school
+  // Begun here, so that "Who fits" opens with its answer.
+  fleetAccommodation(person, { bikeTypes: typesInUse(types, bikes).map(({ bikeType }) => bikeType), school })
   return (
     <BikesView
       mayInspect={can(person, 'inspectBikes')}

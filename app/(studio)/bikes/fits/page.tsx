@@ -4,6 +4,7 @@ import { schoolOf } from '@/core/school/school'
 import { AccommodationView } from '@/interface/bikes/AccommodationView'
 import { requirePermission } from '@/server/accounts/session'
 import { listBikes } from '@/server/bikes/bikes'
+import { fleetAccommodation, typesInUse } from '@/server/bikes/fleetAccommodation'
 import { listTypes } from '@/server/bikes/versions'
 import { database } from '@/server/db/connection'
 import { getStudio } from '@/server/studio/studio'
@@ -15,10 +16,8 @@ export default async function WhoFitsPage() {
   const db = database()
   const studio = await getStudio(db, person)
   const [types, bikes] = await Promise.all([listTypes(db, person), listBikes(db, person)])
-  const fleet = types.flatMap(({ lineId, bikeType }) => {
-    const count = bikes.filter((b) => b.lineId === lineId).length
-    return count > 0 ? [{ lineId, bikeType, count }] : []
-  })
+  const fleet = typesInUse(types, bikes)
   if (fleet.length === 0) redirect('/bikes')
-  return <AccommodationView types={fleet} school={schoolOf(studio.school)} />
+  const request = { bikeTypes: fleet.map(({ bikeType }) => bikeType), school: schoolOf(studio.school) }
+  return <AccommodationView types={fleet} request={request} computed={fleetAccommodation(person, request)} />
 }
