@@ -2,8 +2,6 @@ import { defineConfig } from 'drizzle-kit'
 
 export default defineConfig({
   dialect: 'mysql',
-  schema: ['accounts', 'bikes', 'floor', 'riders', 'classes', 'register', 'memberPage', 'comfort', 'runs'].map(
-    (name) => `./server/db/tables/${name}.ts`,
-  ),
+  schema: './server/db/tables/*.ts',
   out: './server/db/migrations',
 })

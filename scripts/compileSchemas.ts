@@ -4,9 +4,15 @@
  */
 import { writeFileSync } from 'node:fs'
 import { causePage } from './causePage'
-import { compiledValidators, publishedArchiveSchema, publishedTypeFileSchema } from './compiledValidators'
+import {
+  compiledInputValidators,
+  compiledValidators,
+  publishedArchiveSchema,
+  publishedTypeFileSchema,
+} from './compiledValidators'
 
 writeFileSync(new URL('../core/operations/validators.generated.cjs', import.meta.url), compiledValidators())
+writeFileSync(new URL('../server/commands/validators.generated.cjs', import.meta.url), compiledInputValidators())
 writeFileSync(new URL('../docs/schemas/studio-archive.schema.json', import.meta.url), publishedArchiveSchema())
 writeFileSync(new URL('../docs/schemas/bike-types.schema.json', import.meta.url), publishedTypeFileSchema())
 writeFileSync(new URL('../docs/causes.md', import.meta.url), causePage())

@@ -48,14 +48,6 @@ export function formatFelt({ comfort, place, line }: Felt): string {
   return `Felt ${comfort} of 10${where}${line ? `: “${line}”` : ''}`
 }
 
-/** Why something sent from a member's page was not kept, to stand after "Not kept: ". */
-export const MEMBER_REFUSAL_TEXT = Object.freeze({
-  ended: 'this link has ended; ask the studio for a new one',
-  tooMany: 'you sent a lot today, and the studio has it. Tell somebody there what is new',
-  malformed: 'something in it cannot be read; look it over and send it again',
-  trialEnded: 'this trial is over already; open the page again',
-})
-
 /** What a member said from their page, in one line for the studio. */
 export function formatMemberMessage(kind: MemberMessageKind, body: MemberMessageBody): string {
   switch (kind) {

@@ -7,9 +7,11 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { BikeType } from '@/core/bike/bike'
 import { referenceMarks } from '@/core/bike/referenceMarks'
+import { formatImport } from '@/core/messages/actions'
+import { asSentence, formatFileIssues } from '@/core/messages/refusals'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { useUnitSystem } from '../shared/DevicePreferences'
-import { addMachines, deleteType, exportTypes, importTypeFile } from './actions'
+import { ask, command } from '../commands/command'
 import parts from './parts.module.css'
 import { RetiredBikes } from './RetiredBikes'
 import styles from './bikesView.module.css'
@@ -140,7 +142,7 @@ function DeleteType({ lineId, name }: Readonly<{ lineId: string; name: string }>
           okButtonProps: { danger: true },
           cancelText: 'Keep it',
           onOk: async () => {
-            if (await act(() => deleteType(lineId))) router.refresh()
+            if (await act(() => command('bikes.deleteType', { lineId }))) router.refresh()
           },
         })
       }
@@ -170,14 +172,17 @@ function Tile({ bike, href }: { bike: Props['bikes'][number]; href: string | nul
 }
 
 function ExportButton() {
+  const { act, busy } = useAction()
   async function download() {
-    const url = URL.createObjectURL(new Blob([await exportTypes()], { type: 'application/json' }))
+    const found = await act(() => ask('bikes.exportTypes', {}))
+    if (!found) return
+    const url = URL.createObjectURL(new Blob([found.text], { type: 'application/json' }))
     const link = Object.assign(document.createElement('a'), { href: url, download: 'bike-types.json' })
     link.click()
     URL.revokeObjectURL(url)
   }
   return (
-    <Button icon={<DownloadOutlined />} onClick={download}>
+    <Button icon={<DownloadOutlined />} loading={busy} onClick={download}>
       Export
     </Button>
   )
@@ -188,12 +193,11 @@ function ImportButton() {
   const { message } = App.useApp()
   const [lines, setLines] = useState<readonly string[]>([])
   async function bring(file: File) {
-    const answer = await importTypeFile(await file.text()).catch(() => ({
-      outcome: 'refused' as const,
-      lines: ['The studio’s server cannot be reached; try again.'],
-    }))
-    if (answer.outcome === 'refused') return setLines(answer.lines)
-    message.success(answer.say, 6)
+    const answer = await command('bikes.importTypes', { text: await file.text() }).catch(() => null)
+    if (!answer) return setLines(['The studio’s server cannot be reached; try again.'])
+    if (answer.outcome === 'refused')
+      return setLines(answer.code === 'fileIssues' ? formatFileIssues(answer.issues) : [asSentence(answer.say)])
+    message.success(formatImport(answer.imported), 6)
     router.refresh()
   }
   return (
@@ -227,7 +231,7 @@ function AddMachines({ types }: { types: Props['types'] }) {
   const [line, setLine] = useState(types[0].lineId)
   const [typed, setTyped] = useState('')
   async function add() {
-    if (!(await act(() => addMachines(line, typed)))) return
+    if (!(await act(() => command('bikes.addMachines', { lineId: line, typed })))) return
     setOpen(false)
     setTyped('')
     router.refresh()

@@ -30,7 +30,7 @@ import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useUnitSystem } from '../shared/DevicePreferences'
-import { replaceTapeReadings, finishCalibration, addTapeReading, withdrawTapeReading } from './actions'
+import { command } from '../commands/command'
 import parts from './parts.module.css'
 import styles from './calibrationView.module.css'
 import { SetbackSigns } from '../drawing/SetbackSigns'
@@ -72,7 +72,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
     if (asks && asks !== warning) return setWarning(asks)
     const row = { marks, lengths }
     const reading = { id: idFor(row), row }
-    if (!(await act(() => addTapeReading(reading.id, typeId, reading.row)))) return
+    if (!(await act(() => command('bikes.addTapeReading', { typeId, row }, reading.id)))) return
     forget()
     setReadings((all) => [...all, reading])
     setTyped(EMPTY_LENGTHS)
@@ -81,7 +81,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   }
 
   async function withdraw(id: string) {
-    if (!(await act(() => withdrawTapeReading(id)))) return
+    if (!(await act(() => command('bikes.withdrawTapeReading', { readingId: id })))) return
     setReadings((all) => all.filter((r) => r.id !== id))
     message.info('Taken back.', 1.5)
   }
@@ -93,7 +93,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   ): Promise<Stored[] | null> {
     const by = rowsNow.map((row, i) => ({ id: partId(writeId, i), row }))
     const replaced = by.map(({ id, row }, i) => ({ id: all[i].id, newId: id, row }))
-    if (!(await act(() => replaceTapeReadings(typeId, replaced)))) return null
+    if (!(await act(() => command('bikes.replaceTapeReadings', { typeId, replaced })))) return null
     // What was kept meanwhile stays.
     const placed = new Map(all.map(({ id }, i) => [id, by[i]]))
     setReadings((now) => now.map((reading) => placed.get(reading.id) ?? reading))
@@ -133,7 +133,7 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
   }
 
   async function finish() {
-    if (!(await act(() => finishCalibration(versionId, typeId)))) return
+    if (!(await act(() => command('bikes.finishCalibration', { typeId }, versionId)))) return
     router.push('/bikes')
     router.refresh()
   }

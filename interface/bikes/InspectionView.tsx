@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bike/inspection'
 import { INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
-import { recordInspection } from './actions'
+import { command } from '../commands/command'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import parts from './parts.module.css'
 import styles from './inspectionView.module.css'
@@ -41,7 +41,7 @@ export function InspectionView({ bikes, start, studio, day }: Props) {
     const found = wrong.map((item) => ({ item, note: notes[item] ?? '' }))
     const lookId = idFor([bike!.id, found])
     const faults = found.map((fault, i) => ({ ...fault, id: partId(lookId, i) }))
-    if (!(await act(() => recordInspection(lookId, bike!.id, faults)))) return
+    if (!(await act(() => command('bikes.recordInspection', { bikeId: bike!.id, wrong: faults }, lookId)))) return
     router.refresh()
     const rest = due.filter((b) => b.id !== bike!.id)
     turnTo((rest.find((b) => b.number > bike!.number) ?? rest[0])?.id)

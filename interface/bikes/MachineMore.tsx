@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
-import { removeMachine, renumberMachine, retireMachine, returnMachine } from './actions'
+import { command } from '../commands/command'
 import parts from './parts.module.css'
 
 type Props = Readonly<{
@@ -21,7 +21,7 @@ export function MachineMore({ bike, isUnused }: Props) {
   const { act, busy } = useAction()
   const [number, setNumber] = useState<number | null>(null)
   async function renumber() {
-    if (number === null || !(await act(() => renumberMachine(bike.id, number)))) return
+    if (number === null || !(await act(() => command('bikes.renumberMachine', { bikeId: bike.id, number })))) return
     setNumber(null)
     message.success(`Bike ${bike.number} is bike ${number} now.`, 4)
     router.refresh()
@@ -35,13 +35,18 @@ export function MachineMore({ bike, isUnused }: Props) {
       okText: 'Retire it',
       cancelText: 'Keep it',
       onOk: async () => {
-        const done = await act(() => retireMachine(bike.id))
+        const done = await act(() => command('bikes.retireMachine', { bikeId: bike.id }))
         if (!done) return
         const moved = done.riders === 1 ? '1 rider needs' : `${done.riders} riders need`
         message.success(
           <>
             Bike {bike.number} is retired.{done.riders > 0 && ` ${moved} another bike in a coming class.`}
-            <Button type="link" onClick={() => act(() => returnMachine(bike.id)).then(() => router.refresh())}>
+            <Button
+              type="link"
+              onClick={() =>
+                act(() => command('bikes.returnMachine', { bikeId: bike.id })).then(() => router.refresh())
+              }
+            >
               Back into use
             </Button>
           </>,
@@ -51,7 +56,7 @@ export function MachineMore({ bike, isUnused }: Props) {
       },
     })
   const remove = async () => {
-    if (await act(() => removeMachine(bike.id))) router.push('/bikes')
+    if (await act(() => command('bikes.removeMachine', { bikeId: bike.id }))) router.push('/bikes')
   }
   const items: MenuProps['items'] = [
     { key: 'number', label: 'Change its number', onClick: () => setNumber(bike.number) },

@@ -11,7 +11,7 @@ import type { PooledResidual } from '@/core/learning/machineResiduals'
 import { formatResidual, INSPECTION_ITEM_TEXT } from '@/core/messages/machine'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/DevicePreferences'
-import { resolveFault, returnMachine, takeRiderResidual, withdrawBikeReading } from './actions'
+import { command } from '../commands/command'
 import parts from './parts.module.css'
 import styles from './machineView.module.css'
 import type { Machine } from './machine'
@@ -53,7 +53,7 @@ export function MachineView(props: Props) {
       ? []
       : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })
-  const after = async (action: () => ReturnType<typeof resolveFault>) => {
+  const after = async (action: () => ReturnType<typeof command>) => {
     if (await act(action)) router.refresh()
   }
   return (
@@ -74,7 +74,11 @@ export function MachineView(props: Props) {
       ) : (
         <p className={parts.act}>
           Retired on {retired}. It is offered nowhere; what was recorded on it stays.
-          {mayManage && <Button onClick={() => after(() => returnMachine(bike.id))}>Back into use</Button>}
+          {mayManage && (
+            <Button onClick={() => after(() => command('bikes.returnMachine', { bikeId: bike.id }))}>
+              Back into use
+            </Button>
+          )}
         </p>
       )}
       {faults.length > 0 && (
@@ -92,7 +96,10 @@ export function MachineView(props: Props) {
                   </p>
                 </div>
                 {fault.open && (
-                  <Button icon={<CheckOutlined />} onClick={() => after(() => resolveFault(bike.id, fault.id))}>
+                  <Button
+                    icon={<CheckOutlined />}
+                    onClick={() => after(() => command('bikes.resolveFault', { bikeId: bike.id, faultId: fault.id }))}
+                  >
                     Mended
                   </Button>
                 )}
@@ -145,7 +152,13 @@ export function MachineView(props: Props) {
                   {row.text}
                   <p className={parts.quiet}>{row.when}</p>
                 </div>
-                <Button onClick={() => after(() => withdrawBikeReading(bike.id, row.id))}>Take back</Button>
+                <Button
+                  onClick={() =>
+                    after(() => command('bikes.withdrawBikeReading', { bikeId: bike.id, readingId: row.id }))
+                  }
+                >
+                  Take back
+                </Button>
               </li>
             ))}
           </ul>
@@ -182,7 +195,7 @@ function RiderResidual({
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
   async function take() {
-    if (!(await act(() => takeRiderResidual(idFor(residual), bike.id)))) return
+    if (!(await act(() => command('bikes.takeRiderResidual', { bikeId: bike.id }, idFor(residual))))) return
     message.success('Taken until a tape is laid: numbers on this bike follow.', 4)
     router.refresh()
   }

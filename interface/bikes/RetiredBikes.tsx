@@ -2,7 +2,7 @@
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useAction } from '../shared/useAction'
-import { returnMachine } from './actions'
+import { command } from '../commands/command'
 import parts from './parts.module.css'
 import styles from './bikesView.module.css'
 
@@ -29,7 +29,7 @@ export function RetiredBikes({ bikes, mayManage }: Props) {
               <Button
                 disabled={busy}
                 onClick={async () => {
-                  if (await act(() => returnMachine(id))) router.refresh()
+                  if (await act(() => command('bikes.returnMachine', { bikeId: id }))) router.refresh()
                 }}
               >
                 Back into use

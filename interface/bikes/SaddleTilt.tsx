@@ -7,7 +7,7 @@ import type { School } from '@/core/school/school'
 import { parseQuantity } from '@/core/units/quantity'
 import { formatTilt } from '@/core/messages/tilt'
 import { LengthField } from '../shared/LengthField'
-import { addBikeReading } from './actions'
+import { command } from '../commands/command'
 import parts from './parts.module.css'
 import type { Machine } from './machine'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
@@ -37,11 +37,13 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
     const mm = parseQuantity(line, 'mm')
     if (degrees !== null) {
       const reading = { kind: 'tilt' as const, deg: degrees, floorDeg: parseQuantity(floor, '°') ?? 0, across }
-      if (!(await act(() => addBikeReading(tiltKey.idFor(reading), bike.id, reading)))) return
+      if (!(await act(() => command('bikes.addBikeReading', { bikeId: bike.id, reading }, tiltKey.idFor(reading)))))
+        return
     }
     if (mm !== null) {
       const reading = { kind: 'saddleLine' as const, mm, afterClosing: closed === 'closed' }
-      if (!(await act(() => addBikeReading(lineKey.idFor(reading), bike.id, reading)))) return
+      if (!(await act(() => command('bikes.addBikeReading', { bikeId: bike.id, reading }, lineKey.idFor(reading)))))
+        return
     }
     tiltKey.forget()
     lineKey.forget()

@@ -14,7 +14,7 @@ import { BikeDrawing } from '../drawing/BikeDrawing'
 import { LengthField } from '../shared/LengthField'
 import { AXIS_TITLE } from '@/core/messages/phrases'
 import { useUnitSystem } from '../shared/DevicePreferences'
-import { saveType } from './actions'
+import { command } from '../commands/command'
 import { AxisFields } from './AxisFields'
 import { GripFields } from './GripFields'
 import parts from './parts.module.css'
@@ -58,7 +58,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
 
   async function save() {
     if (!document) return setAsked(true)
-    const kept = await act(() => saveType(id, copy ? null : baseId, document))
+    const kept = await act(() => command('bikes.saveType', { baseId: copy ? null : baseId, document }, id))
     if (!kept) return
     forget()
     router.push(start && !copy ? '/bikes' : `/bikes/types/${kept.lineId}/tape`)

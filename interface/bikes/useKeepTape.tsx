@@ -7,7 +7,7 @@ import type { Marks } from '@/core/conventions'
 import { useUnitSystem } from '../shared/DevicePreferences'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { addBikeReading, compareTapeReading } from './actions'
+import { ask, command } from '../commands/command'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
 
 /**
@@ -31,7 +31,7 @@ export function useKeepTape(noseAheadMm: number) {
     const { lengths, wrong } = parseTape(typed, { setback: 'direct', reach: 'seat' }, noseAheadMm, shown)
     if (wrong) return setWarning(wrong)
     const row: TapeReading = { marks, lengths }
-    const weighed = await act(() => compareTapeReading(bikeId, row, shown))
+    const weighed = await act(() => ask('bikes.compareTapeReading', { bikeId, row, shown }))
     if (!weighed) return
     if (weighed.says.length === 0) return store(bikeId, row, false)
     modal.confirm({
@@ -44,7 +44,7 @@ export function useKeepTape(noseAheadMm: number) {
   }
   async function store(bikeId: string, row: TapeReading, resetsBaseline: boolean) {
     const reading = { kind: 'tape' as const, ...row, resetsBaseline }
-    if (!(await act(() => addBikeReading(idFor([bikeId, reading]), bikeId, reading)))) return
+    if (!(await act(() => command('bikes.addBikeReading', { bikeId, reading }, idFor([bikeId, reading]))))) return
     forget()
     setTyped(EMPTY_LENGTHS)
     setWarning('')

@@ -8,11 +8,10 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { planRemarks, totalMinutes, type Block } from '@/core/classPlan/blocks'
 import { formatPlanRemark } from '@/core/messages/watch'
-import { saveBlocks } from '../class/actions'
+import { ask, command } from '../commands/command'
 import { ClassHead } from '../class/ClassHead'
 import type { ClassInfo } from '../class/classTypes'
 import { useAction } from '../shared/useAction'
-import { readPlan } from './actions'
 import { BlockLine } from './BlockLine'
 import styles from './blocks.module.css'
 
@@ -53,7 +52,7 @@ export function BlocksView({
   const remarks = planRemarks(blocks, (info.endMs - info.startMs) / 60_000)
 
   async function save() {
-    const done = await act(() => saveBlocks(info.id, blocks))
+    const done = await act(() => command('classes.saveBlocks', { classId: info.id, blocks }))
     if (!done) return
     setKept(blocks)
     message.success('The plan is kept.', 3)
@@ -91,7 +90,7 @@ export function BlocksView({
               showUploadList={false}
               beforeUpload={(file) => {
                 void file.text().then(async (text) => {
-                  const read = await act(() => readPlan(text))
+                  const read = await act(() => ask('classes.readPlan', { text }))
                   if (!read) return
                   set(read.blocks.map((block) => ({ ...block, id: crypto.randomUUID() })))
                   if (read.faults.length > 0) message.warning(read.faults.slice(0, 3).join(' '), 10)

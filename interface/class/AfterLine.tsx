@@ -8,7 +8,7 @@ import type { AfterKind, FollowUpState } from '@/core/watch/afterList'
 import type { AfterRow } from '@/server/classes/after'
 import { clockTime } from '../shared/clockTime'
 import { useAction } from '../shared/useAction'
-import { followUpLine } from './actions'
+import { command } from '../commands/command'
 import styles from './after.module.css'
 
 /** What opens where its reasons are weighed, rather than the numbers. */
@@ -37,7 +37,9 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
   const { kind, memberId, classId, name, number, said, setUp, isNew, from, followUp } = row
   const words = said.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
-    act(() => followUpLine(classId, memberId, kind, { state, handedTo, said: words || wordsOf(isNew) }))
+    act(() =>
+      command('classes.followUpLine', { classId, memberId, kind, state, handedTo, said: words || wordsOf(isNew) }),
+    )
   /** What it was before: set by an earlier class, or on this page. */
   const before = from ? 'nextClass' : (followUp?.state ?? null)
   async function say(state: FollowUpState | null, handedTo: string | null = null) {

@@ -6,8 +6,9 @@ import { useState } from 'react'
 import { capitalized } from '@/core/messages/phrases'
 import { NEED_TITLE } from '@/core/messages/planning'
 import type { FloorTile } from '@/server/classes/floor'
+import type { RosterChange } from '@/server/classes/roster'
 import { StopMark } from '../shared/StopMark'
-import { changeRiderOf } from './actions'
+import { command, type CommandAnswer } from '../commands/command'
 import styles from './before.module.css'
 import { BeforeQueue, type BeforeQueueProps } from './BeforeQueue'
 import { SetUpButton } from './SetUpButton'
@@ -18,7 +19,7 @@ type Props = BeforeQueueProps &
     close: () => void
     free: (tile: FloorTile) => void
     /** Makes a change of the places, with its message and Undo; false where it was refused. */
-    change: (say: string, action: () => ReturnType<typeof changeRiderOf>) => Promise<boolean>
+    change: (say: string, action: () => Promise<CommandAnswer<'places.changeRider'>>) => Promise<boolean>
   }>
 
 /** Beside the floor: the bike that was tapped, or who is set up next. */
@@ -35,9 +36,9 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
   const [busy, setBusy] = useState(false)
   const rider = tile!.rider!
   const listed = floor.roster.find(({ memberId }) => memberId === rider.id)
-  const change = async (say: string, change: Parameters<typeof changeRiderOf>[2]) => {
+  const change = async (say: string, change: RosterChange) => {
     setBusy(true)
-    await changePlaces(say, () => changeRiderOf(info.id, rider.id, change))
+    await changePlaces(say, () => command('places.changeRider', { classId: info.id, memberId: rider.id, change }))
     setBusy(false)
   }
   return (

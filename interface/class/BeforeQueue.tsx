@@ -11,7 +11,7 @@ import { clockTime } from '../shared/clockTime'
 import { NumberField } from '../shared/NumberField'
 import { StopMark } from '../shared/StopMark'
 import { useAction } from '../shared/useAction'
-import { changeHands, leaveToWarmUp } from './actions'
+import { command } from '../commands/command'
 import styles from './before.module.css'
 import type { ClassInfo } from './classTypes'
 import { SetUpButton } from './SetUpButton'
@@ -197,11 +197,11 @@ function Late({ info, floor, studio, mayPlan }: Pick<BeforeQueueProps, 'info' | 
           className={styles.ways}
           onClick={async () => {
             const done = await act(() =>
-              leaveToWarmUp(
-                info.id,
-                open.map(({ memberId }) => memberId),
-                true,
-              ),
+              command('places.leaveToWarmUp', {
+                classId: info.id,
+                memberIds: open.map(({ memberId }) => memberId),
+                warmUp: true,
+              }),
             )
             if (done) router.refresh()
           }}
@@ -219,7 +219,9 @@ function Hands({ info, minutes }: { info: ClassInfo; minutes: FloorBefore['minut
   const [hands, setHands] = useState(info.hands)
   const [doors, setDoors] = useState(info.doorsMin)
   const save = async (nextHands: number, nextDoors: number) => {
-    const done = await act(() => changeHands(info.id, nextHands, nextDoors))
+    const done = await act(() =>
+      command('classes.changeHands', { classId: info.id, hands: nextHands, doorsMin: nextDoors }),
+    )
     if (done) router.refresh()
   }
   return (

@@ -21,8 +21,7 @@ import { FloorRows } from '../floor/FloorRows'
 import { clockTime } from '../shared/clockTime'
 import { useAction } from '../shared/useAction'
 import { useRefresh } from '../shared/useRefresh'
-import type { ActionResult } from '../shared/actionResult'
-import { addRider, assignBike, changeRiderOf, placeEverybody, swapRiders, undoPlaces, type Replanned } from './actions'
+import { ask, command, type CommandAnswer } from '../commands/command'
 import styles from './before.module.css'
 import { BeforePanel } from './BeforePanel'
 import { BeforeTile } from './BeforeTile'
@@ -40,6 +39,11 @@ type Props = Readonly<{
   mayPlan: boolean
   maySetUp: boolean
 }>
+
+/** A change of the places as its door answers. */
+type PlacesAnswer = CommandAnswer<
+  'places.assignBike' | 'places.addRider' | 'places.changeRider' | 'places.placeEverybody' | 'places.swapRiders'
+>
 
 /** What of the class is printed, or taken along. */
 const SHEETS = [
@@ -89,12 +93,16 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
   /** Changes the places, shows what changed, and offers Undo. */
   async function change(
     say: string | ((done: { number?: number | null }) => string),
-    action: () => Promise<ActionResult<Partial<Replanned> & { number?: number | null }>>,
+    action: () => Promise<PlacesAnswer>,
   ) {
     const done = await act(action)
     if (!done) return false
     refresh()
-    const said = [typeof say === 'string' ? say : say(done), done.others, formatExtra(done.extraMin ?? null)]
+    const said = [
+      typeof say === 'string' ? say : say('number' in done ? done : {}),
+      done.others,
+      formatExtra(done.extraMin ?? null),
+    ]
     const { undo } = done
     message.open({
       key: PLACES_MESSAGE,
@@ -107,7 +115,8 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
             <Button
               onClick={async () => {
                 message.destroy(PLACES_MESSAGE)
-                if (await act(() => undoPlaces(info.id, undo))) message.success('Taken back.', 3)
+                if (await act(() => command('places.undoPlaces', { classId: info.id, undo })))
+                  message.success('Taken back.', 3)
                 refresh()
               }}
             >
@@ -122,9 +131,12 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
 
   /** Places everybody again; from the doors on only after a look at who would move. */
   async function placeAgain() {
-    const place = () => change('Everybody is placed around who is here or pinned.', () => placeEverybody(info.id))
+    const place = () =>
+      change('Everybody is placed around who is here or pinned.', () =>
+        command('places.placeEverybody', { classId: info.id }),
+      )
     if (!floor.doorsOpen || ridden.length === 0) return place()
-    const preview = await act(() => placeEverybody(info.id, true))
+    const preview = await act(() => ask('places.previewPlaces', { classId: info.id }))
     if (!preview) return
     if (preview.others === '') return place()
     modal.confirm({
@@ -146,18 +158,22 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
     if (info.open) void sit(to.bikeId, id, name)
     else if (to.rider) {
       const other = to.rider
-      void change(`${name} to ${to.number}, ${other.name} to ${from.number}.`, () => swapRiders(info.id, id, other.id))
+      void change(`${name} to ${to.number}, ${other.name} to ${from.number}.`, () =>
+        command('places.swapRiders', { classId: info.id, first: id, second: other.id }),
+      )
     } else void moveTo(id, name, to.bikeId, to.number)
   }
 
   const moveTo = (id: string, name: string, bikeId: string, number: number) =>
-    change(`${name} to ${number}.`, () => changeRiderOf(info.id, id, { pinnedBikeId: bikeId }))
+    change(`${name} to ${number}.`, () =>
+      command('places.changeRider', { classId: info.id, memberId: id, change: { pinnedBikeId: bikeId } }),
+    )
 
   async function sit(bikeId: string, memberId: string | null, name: string) {
     setAsking(null)
     const number = tileOf(bikeId)?.number
     await change(memberId ? `${name} on bike ${number}.` : `Bike ${number} is free.`, () =>
-      assignBike(crypto.randomUUID(), info.id, bikeId, memberId),
+      command('places.assignBike', { classId: info.id, bikeId, memberId }),
     )
   }
 
@@ -166,7 +182,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
     if (how === 'here') setAsking(null)
     await change(
       ({ number }) => `${name}: ${number == null ? 'there is no bike left' : `bike ${number}`}.`,
-      () => addRider(info.id, memberId, how),
+      () => command('places.addRider', { classId: info.id, memberId, how }),
     )
   }
 

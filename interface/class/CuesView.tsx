@@ -4,7 +4,7 @@ import Link from 'next/link'
 import { useState } from 'react'
 import { REGION_NAME, REGIONS, SIGNS, type Sign } from '@/core/watch/signs'
 import { useAction } from '../shared/useAction'
-import { changeCue } from './actions'
+import { command } from '../commands/command'
 import styles from './cues.module.css'
 
 /** Every sentence that is said for something seen, in the studio's own words where it has any. */
@@ -39,7 +39,7 @@ function CueLine({ sign, own }: { sign: Sign; own: string }) {
   const [kept, setKept] = useState(own)
   const [typed, setTyped] = useState(own)
   const save = async (words: string) => {
-    const done = await act(() => changeCue(sign.sign, words.trim() || null))
+    const done = await act(() => command('classes.changeCue', { sign: sign.sign, cue: words.trim() || null }))
     if (done) setKept(words.trim())
   }
   return (

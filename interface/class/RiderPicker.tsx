@@ -2,7 +2,8 @@
 import { Button, Drawer, Input, type InputRef } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { normalizeName } from '@/server/members/normalizeName'
-import { addMember, findMembers } from '../members/actions'
+import { findMembers } from '../members/findMembers'
+import { command } from '../commands/command'
 import { useAction } from '../shared/useAction'
 import styles from './riderPicker.module.css'
 
@@ -88,8 +89,8 @@ function NewName({
   const add = async () => {
     if (isTaken && !anyway) return setAnyway(true)
     const done = await act(async () => {
-      const answer = await addMember(id, name, anyway)
-      if (answer.outcome === 'refused' && answer.offer === 'addAnyway') setAnyway(true)
+      const answer = await command('members.addMember', { typed: name, anyway }, id)
+      if (answer.outcome === 'refused' && answer.code === 'sameName') setAnyway(true)
       return answer
     })
     if (done) onAdded(id, name)

@@ -3,7 +3,7 @@ import { Button } from 'antd'
 import type { RoundData, RoundRider } from '@/server/classes/round'
 import { useAction } from '../shared/useAction'
 import { formatNames } from '@/core/messages/planning'
-import { placeEverybody } from './actions'
+import { command } from '../commands/command'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
 import { SetUpButton } from './SetUpButton'
@@ -41,7 +41,9 @@ export function RoundView({ info, data }: Readonly<{ info: ClassInfo; data: Roun
           size="large"
           type={next ? 'default' : 'primary'}
           loading={busy}
-          onClick={() => act(() => placeEverybody(info.id)).then((done) => done && refresh())}
+          onClick={() =>
+            act(() => command('places.placeEverybody', { classId: info.id })).then((done) => done && refresh())
+          }
         >
           Place {data.withoutBike.length === 1 ? 'this newcomer' : `${data.withoutBike.length} newcomers`}
         </Button>

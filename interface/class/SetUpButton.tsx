@@ -1,7 +1,7 @@
 'use client'
 import { Button, type ButtonProps } from 'antd'
 import { useRouter } from 'next/navigation'
-import { startSetup } from '../setup/actions'
+import { command } from '../commands/command'
 import { useAction } from '../shared/useAction'
 
 type Props = ButtonProps & Readonly<{ classId: string; memberId: string; bikeId: string }>
@@ -11,8 +11,8 @@ export function SetUpButton({ classId, memberId, bikeId, children = 'Set up', ..
   const router = useRouter()
   const { act, busy } = useAction()
   const open = async () => {
-    const started = await act(() => startSetup(memberId, bikeId))
-    if (started) router.push(`/set-up/${started.id}?class=${classId}`)
+    const started = await act(() => command('setups.startSetup', { memberId, bikeId }))
+    if (started) router.push(`/set-up/${started.setupId}?class=${classId}`)
   }
   return (
     <Button size="large" loading={busy} onClick={open} {...props}>

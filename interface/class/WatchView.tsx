@@ -13,7 +13,7 @@ import { FloorRows } from '../floor/FloorRows'
 import { useKeptPage } from '../offline/keepPage'
 import { OutboxTrouble } from '../outbox/OutboxTrouble'
 import { useRefresh } from '../shared/useRefresh'
-import { placeEverybody } from './actions'
+import { command } from '../commands/command'
 import { ClassHead } from './ClassHead'
 import type { ClassInfo } from './classTypes'
 import { NotePanel } from './NotePanel'
@@ -301,7 +301,7 @@ function NobodySits({
   const [state, setState] = useState<'asked' | 'busy' | 'failed'>('asked')
   const place = async () => {
     setState('busy')
-    const done = await placeEverybody(info.id).catch(() => null)
+    const done = await command('places.placeEverybody', { classId: info.id }).catch(() => null)
     setState(done?.outcome === 'kept' ? 'asked' : 'failed')
     if (done?.outcome === 'kept') placed()
   }

@@ -2,20 +2,9 @@
 import { DatePicker, Input, Select, TimePicker } from 'antd'
 import '@/interface/shared/antd/pickers.generated.css'
 import dayjs from 'dayjs'
+import type { ClassFieldValues } from '@/server/classes/classFields'
 import { NumberField } from '../shared/NumberField'
 import styles from './classFields.module.css'
-
-/** What a class is called, when, where and with whom; day and time on the studio's clock. */
-export type ClassFieldValues = Readonly<{
-  title: string
-  /** YYYY-MM-DD. */
-  day: string
-  /** HH:mm. */
-  time: string
-  minutes: number
-  roomId: string | null
-  teacherId: string | null
-}>
 
 type Named = Readonly<{ id: string; name: string }>
 type Props = Readonly<{

@@ -6,9 +6,10 @@ import { AntdProvider } from '../shared/AntdProvider'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { ClassFields, type ClassFieldValues } from './ClassFields'
+import type { ClassFieldValues } from '@/server/classes/classFields'
+import { ClassFields } from './ClassFields'
 import styles from './classFields.module.css'
-import { cancelClass, changeClass, classForEdit, repeatClass, type ClassForEdit } from './actions'
+import { ask, command, type Found } from '../commands/command'
 
 type Props = Readonly<{ open: boolean; classId: string; close: () => void }>
 
@@ -25,12 +26,12 @@ export default function EditClass({ open, classId, close }: Props) {
 
 function Dialog({ classId, close }: Omit<Props, 'open'>) {
   const { act } = useAction()
-  const [found, setFound] = useState<ClassForEdit | null>(null)
+  const [found, setFound] = useState<Found<'classes.classForEdit'> | null>(null)
   useEffect(() => {
     let isStale = false
-    void act(() => classForEdit(classId)).then((answer) => {
+    void act(() => ask('classes.classForEdit', { classId })).then((answer) => {
       if (isStale) return
-      if (answer) setFound(answer.found)
+      if (answer) setFound(answer)
       else close()
     })
     return () => {
@@ -46,7 +47,11 @@ function Dialog({ classId, close }: Omit<Props, 'open'>) {
   )
 }
 
-function Form({ classId, found, close }: Readonly<{ classId: string; found: ClassForEdit; close: () => void }>) {
+function Form({
+  classId,
+  found,
+  close,
+}: Readonly<{ classId: string; found: Found<'classes.classForEdit'>; close: () => void }>) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
@@ -72,19 +77,21 @@ function Form({ classId, found, close }: Readonly<{ classId: string; found: Clas
     )
   }
   async function save() {
-    if (!(await act(() => changeClass(classId, found.facts, value)))) return
-    say('The class is changed.', () => act(() => changeClass(classId, value, found.facts)))
+    if (!(await act(() => command('classes.changeClass', { classId, from: found.facts, to: value })))) return
+    say('The class is changed.', () =>
+      act(() => command('classes.changeClass', { classId, from: value, to: found.facts })),
+    )
   }
   async function repeat() {
-    const done = await act(() => repeatClass(idFor({ classId, weeks }), classId, weeks))
+    const done = await act(() => command('classes.repeatClass', { classId, weeks }, idFor({ classId, weeks })))
     if (!done) return
     forget()
     say(weeks === 1 ? 'Added for the week after.' : `Added for the ${weeks} weeks after.`)
   }
   async function cancel(to: boolean) {
-    if (!(await act(() => cancelClass(classId, to)))) return
+    if (!(await act(() => command('classes.cancelClass', { classId, cancelled: to })))) return
     say(to ? 'The class is called off. Its list and notes stay.' : 'The class takes place.', () =>
-      act(() => cancelClass(classId, !to)),
+      act(() => command('classes.cancelClass', { classId, cancelled: !to })),
     )
   }
   return (

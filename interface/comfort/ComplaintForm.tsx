@@ -11,7 +11,7 @@ import type { Region } from '@/core/watch/signs'
 import { BodyFigure } from '../drawing/BodyFigure'
 import { ScoreRow } from '../shared/ScoreRow'
 import styles from './complaintForm.module.css'
-import { flagsOfSaid, isStop, NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from './complaintSaid'
+import { flagsOfSaid, isStop, NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from '@/core/complaints/complaintSaid'
 
 /** They stand by themselves. */
 const URGENT: readonly ComplaintName[] = NEVER_OF_THE_BIKE

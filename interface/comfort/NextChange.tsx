@@ -6,7 +6,7 @@ import { capitalized } from '@/core/messages/phrases'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { startTrial } from './actions'
+import { command } from '../commands/command'
 import styles from './reasons.module.css'
 import type { ComplaintSummary, ReasonsPage, ShownChange } from './reasonsPage'
 
@@ -96,7 +96,7 @@ function BeginTrial({
   const before = rated ?? chosen.strength
   async function begin() {
     const asked = { memberId, complaintId: chosen.id, shown: shown.shown, weeks, ratingBefore: before, reason }
-    if (!(await act(() => startTrial({ ...asked, id: idFor(asked) })))) return
+    if (!(await act(() => command('comfort.startTrial', asked, idFor(asked))))) return
     forget()
     close()
     changed()

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'
 import { useAction } from '../shared/useAction'
-import { keepReferral } from './actions'
+import { command } from '../commands/command'
 import styles from './picture.module.css'
 import type { PicturePage } from './picturePage'
 
@@ -106,7 +106,7 @@ function ReferralWords({ referral, usual }: Pick<Props, 'referral' | 'usual'>) {
   const [kept, setKept] = useState(referral ?? '')
   const [typed, setTyped] = useState(referral ?? usual)
   async function save(words: string) {
-    if (!(await act(() => keepReferral(words)))) return
+    if (!(await act(() => command('comfort.keepReferral', { words })))) return
     setKept(words.trim())
     setTyped(words.trim() || usual)
   }

@@ -6,11 +6,11 @@ import { useState } from 'react'
 import { RiderNav } from '../rider/RiderNav'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { endComplaint, keepComplaint, reopenComplaint } from './actions'
+import { command } from '../commands/command'
 import { ComplaintForm } from './ComplaintForm'
 import { ExerciseCard } from './ExerciseDrawing'
 import { NextChange } from './NextChange'
-import { NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from './complaintSaid'
+import { NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from '@/core/complaints/complaintSaid'
 import styles from './reasons.module.css'
 import type { CauseSummary, ComplaintSummary, ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
@@ -33,7 +33,12 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   const referred = page.complaints.filter(({ flags }) => flags.length > 0)
   async function add(said: ComplaintSaid, noteId = asking?.noteId ?? null) {
     const from = { bikeId: page.bikeId, noteId }
-    if (!(await act(() => keepComplaint(idFor({ said, from }), member.id, said, from)))) return
+    if (
+      !(await act(() =>
+        command('comfort.keepComplaint', { memberId: member.id, said, ...from }, idFor({ said, from })),
+      ))
+    )
+      return
     forget()
     setAsking(null)
     changed()
@@ -298,10 +303,10 @@ function Felt({
   const { id, text, when, line, from } = complaint
   const reopen = async () => {
     message.destroy(id)
-    if (await act(() => reopenComplaint(memberId, id))) changed()
+    if (await act(() => command('comfort.reopenComplaint', { memberId, complaintId: id }))) changed()
   }
   const close = async () => {
-    if (!(await act(() => endComplaint(memberId, id)))) return
+    if (!(await act(() => command('comfort.endComplaint', { memberId, complaintId: id })))) return
     const undo = (
       <Button size="large" type="link" onClick={reopen}>
         Undo

@@ -2,7 +2,7 @@
 import { App, Button, Input } from 'antd'
 import { useState } from 'react'
 import { useAction } from '../shared/useAction'
-import { sayWhichSide, recordReferral } from './actions'
+import { command } from '../commands/command'
 import styles from './reasons.module.css'
 import type { ComplaintSummary } from './reasonsPage'
 
@@ -37,10 +37,13 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
     }
   }
   async function tell(id: string, side: 'left' | 'both' | 'right') {
-    if (await act(() => sayWhichSide(member.id, id, side))) changed()
+    if (await act(() => command('comfort.sayWhichSide', { memberId: member.id, complaintId: id, side }))) changed()
   }
   async function keep() {
-    for (const { id } of open) if (!(await act(() => recordReferral(member.id, id, told)))) return
+    for (const { id } of open) {
+      const referral = { memberId: member.id, complaintId: id, handedTo: told }
+      if (!(await act(() => command('comfort.recordReferral', referral)))) return
+    }
     setTold('')
     changed()
   }

@@ -5,7 +5,7 @@ import { capitalized, lowered } from '@/core/messages/phrases'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { finishTrial, rate } from './actions'
+import { command } from '../commands/command'
 import styles from './trialCard.module.css'
 import type { TrialSummary } from './trialSummary'
 
@@ -31,14 +31,14 @@ export function TrialCard({
   const { act, busy } = useAction()
   const { idFor, forget } = useIdempotencyKey()
   async function give(rating: number) {
-    if (!(await act(() => rate(idFor({ rating }), trial.id, rating)))) return
+    if (!(await act(() => command('comfort.rate', { trialId: trial.id, rating }, idFor({ rating }))))) return
     forget()
     changed()
   }
   async function end(outcome: TrialOutcome, leaveNumbers = false) {
     const done = await act(async () => {
-      const result = await finishTrial(trial.id, outcome, leaveNumbers)
-      if (result.outcome === 'refused' && result.code === 'numbersChanged') {
+      const result = await command('comfort.finishTrial', { trialId: trial.id, outcome, leaveNumbers })
+      if (result.outcome === 'refused' && result.code === 'trialNumbersChanged') {
         modal.confirm({
           title: 'The number was changed again since',
           content: 'There is nothing to go back to. End the trial, and leave the numbers as they are now?',

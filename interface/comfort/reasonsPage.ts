@@ -12,7 +12,7 @@ import { formatNote } from '@/core/messages/watch'
 import { redFlagNamed, REFERRAL } from '@/core/watch/comfort'
 import type { Reasons } from '@/server/comfort/reasons'
 import { formatDate } from '@/server/studio/day'
-import type { ComplaintSaid } from './complaintSaid'
+import type { ComplaintSaid } from '@/core/complaints/complaintSaid'
 import { trialSummary, type TrialSummary } from './trialSummary'
 
 export type ComplaintSummary = Readonly<{

@@ -2,10 +2,10 @@
 import { Button } from 'antd'
 import { useState } from 'react'
 import { ComplaintForm } from '../comfort/ComplaintForm'
-import { flagsOfSaid, isStop, type ComplaintSaid } from '../comfort/complaintSaid'
+import { flagsOfSaid, isStop, type ComplaintSaid } from '@/core/complaints/complaintSaid'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { sendComplaint } from './actions'
+import { ownCommand } from '../commands/command'
 import styles from './memberPage.module.css'
 
 /** Something bothers the member: where, how strong, when; their instructor looks for the reason. */
@@ -14,7 +14,7 @@ export function Bothers({ token, referral }: { token: string; referral: string }
   const { idFor, forget } = useIdempotencyKey()
   const [state, setState] = useState<'closed' | 'asking' | 'sent' | 'stopped'>('closed')
   async function send(said: ComplaintSaid) {
-    if (!(await act(() => sendComplaint(token, idFor(said), said)))) return
+    if (!(await act(() => ownCommand(token, 'ownPage.sendComplaint', { said }, idFor(said))))) return
     forget()
     // The stop sentence outlives the form.
     setState(isStop(flagsOfSaid(said)) ? 'stopped' : 'sent')

@@ -6,7 +6,7 @@ import { FELT_PLACE_NAME } from '@/core/messages/memberPage'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { sendFelt } from './actions'
+import { ownCommand } from '../commands/command'
 import styles from './memberPage.module.css'
 
 /** How did it feel: 0 to 10, where, one line. */
@@ -19,7 +19,7 @@ export function Felt({ token }: { token: string }) {
   const [sent, setSent] = useState(false)
   async function send() {
     const felt = { comfort, place, line }
-    if (!(await act(() => sendFelt(token, idFor(felt), felt)))) return
+    if (!(await act(() => ownCommand(token, 'ownPage.sendFelt', { felt }, idFor(felt))))) return
     forget()
     setSent(true)
   }

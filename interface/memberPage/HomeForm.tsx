@@ -15,7 +15,7 @@ import { useUnitSystem } from '../shared/DevicePreferences'
 import { UnitSwitch } from '../shared/UnitSwitch'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { sendHome } from './actions'
+import { ownCommand } from '../commands/command'
 import styles from './memberPage.module.css'
 
 const SHEET_LENGTHS: readonly SheetLength[] = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm', 'crankMm']
@@ -70,7 +70,7 @@ export function HomeForm({ token, measured }: { token: string; measured: boolean
     ]
     if (evidence.length === 0 && !hasBike) return setTrouble(['Answer or measure something first.'])
     const measures = { evidence, ...(bike?.outcome === 'read' && { ownBike: bike.from }) }
-    if (!(await act(() => sendHome(token, idFor(measures), measures as never)))) return
+    if (!(await act(() => ownCommand(token, 'ownPage.sendHome', { home: measures as never }, idFor(measures))))) return
     forget()
     router.refresh()
   }

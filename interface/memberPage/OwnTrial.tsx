@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { ScoreRow } from '../shared/ScoreRow'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { rateOwnTrial } from './actions'
+import { ownCommand } from '../commands/command'
 import styles from './memberPage.module.css'
 
 /** A change that is tried: what it is, how long it is left, and how it is now. */
@@ -12,7 +12,8 @@ export function OwnTrial({ token, trial }: { token: string; trial: OwnTrialSumma
   const { idFor, forget } = useIdempotencyKey()
   const [given, setGiven] = useState<number | null>(null)
   async function rate(rating: number) {
-    if (!(await act(() => rateOwnTrial(token, idFor({ rating }), trial.id, rating)))) return
+    if (!(await act(() => ownCommand(token, 'ownPage.rateOwnTrial', { trialId: trial.id, rating }, idFor({ rating })))))
+      return
     forget()
     setGiven(rating)
   }

@@ -3,7 +3,7 @@ import { Button } from 'antd'
 import { useState } from 'react'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { askRecheck } from './actions'
+import { ownCommand } from '../commands/command'
 import styles from './memberPage.module.css'
 
 /** Asks the studio to look again. */
@@ -24,7 +24,7 @@ export function Recheck({ token }: { token: string }) {
           block
           loading={busy}
           onClick={async () => {
-            if (await act(() => askRecheck(token, idFor('recheck'), ''))) setAsked(true)
+            if (await act(() => ownCommand(token, 'ownPage.askRecheck', { line: '' }, idFor('recheck')))) setAsked(true)
           }}
         >
           Please look at my set-up again

@@ -3,7 +3,7 @@ import { App } from 'antd'
 import { Bothers } from './Bothers'
 
 const sendComplaint = jest.fn<Promise<object>, unknown[]>(async () => ({ outcome: 'kept' }))
-jest.mock('./actions', () => ({ sendComplaint: (...sent: unknown[]) => sendComplaint(...sent) }))
+jest.mock('../commands/command', () => ({ ownCommand: (...sent: unknown[]) => sendComplaint(...sent) }))
 
 const REFERRAL = 'Stop riding for today. With chest pain call the emergency number.'
 

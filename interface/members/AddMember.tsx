@@ -2,7 +2,9 @@
 import { Alert, Button, Input, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { addMember, renameMember, type MemberResult } from './actions'
+import { asSentence } from '@/core/messages/refusals'
+import type { Refused } from '@/server/commands/registry'
+import { command, type CommandAnswer } from '../commands/command'
 import styles from './addMember.module.css'
 
 /** A name is all a member needs; the rest is seen at the bike. */
@@ -14,30 +16,29 @@ export function AddMember({ open, typed, close }: { open: boolean; typed: string
   )
 }
 
-type Refused = Extract<MemberResult, { outcome: 'refused' }>
+type Answer = CommandAnswer<'members.addMember' | 'members.renameMember'>
+
+const UNREACHABLE = 'The studio’s server cannot be reached. The name is still here; try again.'
 
 function NameForm({ first }: { first: string }) {
   const router = useRouter()
   const [id] = useState(() => crypto.randomUUID())
   const [name, setName] = useState(first)
-  const [refusal, setRefusal] = useState<Refused | null>(null)
+  const [refusal, setRefusal] = useState<Refused | 'unreachable' | null>(null)
   const [busy, setBusy] = useState(false)
 
-  async function send(work: () => Promise<MemberResult>) {
+  async function send(work: () => Promise<Answer>) {
     setBusy(true)
     try {
       const answer = await work()
-      if (answer.outcome === 'kept') return router.push(`/riders/${answer.id}`)
+      if (answer.outcome === 'kept') return router.push(`/riders/${answer.memberId}`)
       setRefusal(answer)
     } catch {
-      setRefusal({
-        outcome: 'refused',
-        say: 'The studio’s server cannot be reached. The name is still here; try again.',
-      })
+      setRefusal('unreachable')
     }
     setBusy(false)
   }
-  const save = (anyway: boolean) => send(() => addMember(id, name, anyway))
+  const save = (anyway: boolean) => send(() => command('members.addMember', { typed: name, anyway }, id))
 
   return (
     <form
@@ -63,12 +64,18 @@ function NameForm({ first }: { first: string }) {
         {refusal && (
           <Alert
             type="warning"
-            title={refusal.say}
+            title={refusal === 'unreachable' ? UNREACHABLE : asSentence(refusal.say)}
             action={
-              refusal.offer === 'addAnyway' ? (
+              refusal === 'unreachable' ? undefined : refusal.code === 'sameName' ? (
                 <Button onClick={() => save(true)}>Add</Button>
-              ) : refusal.offer === 'correct' ? (
-                <Button onClick={() => send(() => renameMember(id, refusal.as ?? '', name))}>Correct it</Button>
+              ) : refusal.code === 'addedBefore' ? (
+                <Button
+                  onClick={() =>
+                    send(() => command('members.renameMember', { memberId: id, from: refusal.as, typed: name }))
+                  }
+                >
+                  Correct it
+                </Button>
               ) : undefined
             }
           />

@@ -7,7 +7,7 @@ import type { MemberRecord } from '@/server/members/members'
 import { useUnitSystem } from '../shared/DevicePreferences'
 import { LengthField } from '../shared/LengthField'
 import { useAction } from '../shared/useAction'
-import { changeMember } from './actions'
+import { command } from '../commands/command'
 import styles from './addMember.module.css'
 
 type Props = Readonly<{ member: MemberRecord; seesBody: boolean; close: () => void }>
@@ -29,7 +29,7 @@ export function EditMember({ member, seesBody, close }: Props) {
     const { height: heightTyped, ...texts } = typed
     // A height nobody touched goes back as it came: shown in inches it would be rounded.
     const sent = { ...texts, ...(heightTyped !== height && { height: heightTyped }) }
-    if (!(await act(() => changeMember(member, sent)))) return
+    if (!(await act(() => command('members.changeMember', { from: member, typed: sent })))) return
     close()
     router.refresh()
   }

@@ -1,10 +1,10 @@
 import { act, fireEvent, render, screen } from '@testing-library/react'
-import { findMembers } from './actions'
+import { findMembers } from './findMembers'
 import { MembersView } from './MembersView'
 
 const router = { push: jest.fn(), replace: jest.fn() }
 jest.mock('next/navigation', () => ({ useRouter: () => router }))
-jest.mock('./actions', () => ({ findMembers: jest.fn() }))
+jest.mock('./findMembers', () => ({ findMembers: jest.fn() }))
 
 beforeEach(() => {
   jest.useFakeTimers()

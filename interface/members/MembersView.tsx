@@ -5,7 +5,7 @@ import '@/interface/shared/antd/pagination.generated.css'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, useTransition } from 'react'
-import { findMembers } from './actions'
+import { findMembers } from './findMembers'
 import { AddMember } from './AddMember'
 import styles from './membersView.module.css'
 

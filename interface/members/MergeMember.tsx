@@ -4,8 +4,9 @@ import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { formatMerge } from '@/core/messages/members'
 import type { MergePreview } from '@/server/members/merge'
+import { findMembers } from './findMembers'
 import { useAction } from '../shared/useAction'
-import { findMembers, mergeMembers, previewMerge } from './actions'
+import { ask, command } from '../commands/command'
 import styles from './addMember.module.css'
 
 type Member = Readonly<{ id: string; name: string }>
@@ -30,11 +31,11 @@ export function MergeMember({ member, close }: Readonly<{ member: Member; close:
   }
   async function choose(into: string) {
     setPreview(null)
-    const answer = await act(() => previewMerge(member.id, into))
+    const answer = await act(() => ask('members.previewMerge', { from: member.id, into }))
     if (answer) setPreview(answer.preview)
   }
   async function merge({ into }: MergePreview) {
-    if (!(await act(() => mergeMembers(member.id, into.id)))) return
+    if (!(await act(() => command('members.mergeMembers', { from: member.id, into: into.id })))) return
     message.success(`${member.name} is ${into.name} now.`, 5)
     router.push(`/riders/${into.id}`)
   }

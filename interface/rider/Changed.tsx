@@ -14,7 +14,7 @@ import { useUnitSystem } from '../shared/DevicePreferences'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useAction } from '../shared/useAction'
 import { askCore } from '../shared/askCore'
-import { keepAfterChange } from './actions'
+import { command } from '../commands/command'
 import styles from './changed.module.css'
 
 /** Numbers that hold, of one type and purpose. */
@@ -44,7 +44,7 @@ export function Changed({ memberId, held, close, kept }: Props) {
     if (mm === null) return
     const id = idFor([memberId, what, mm, held.map(({ entryId }) => entryId)])
     const parts = held.map(({ entryId }, i) => ({ id: partId(id, i), entryId }))
-    if (await act(() => keepAfterChange(memberId, what, mm, parts))) kept()
+    if (await act(() => command('register.keepAfterChange', { memberId, what, mm, parts }, id))) kept()
   }
   return (
     <Modal open onCancel={close} footer={null} width={720} title="Shoes or saddle changed">

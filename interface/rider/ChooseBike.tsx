@@ -2,7 +2,8 @@
 import { App, Button, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { startSetup } from '../setup/actions'
+import { asSentence } from '@/core/messages/refusals'
+import { command } from '../commands/command'
 import styles from './rider.module.css'
 
 type Props = Readonly<{
@@ -23,9 +24,10 @@ export function ChooseBike({ memberId, bikes, seat, choosing, close }: Props) {
   async function start(bikeId: string) {
     setBusy(bikeId)
     try {
-      const started = await startSetup(memberId, bikeId)
-      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}${choosing === 'told' ? '?told=1' : ''}`)
-      message.error(started.say, 6)
+      const started = await command('setups.startSetup', { memberId, bikeId })
+      if (started.outcome === 'kept')
+        return router.push(`/set-up/${started.setupId}${choosing === 'told' ? '?told=1' : ''}`)
+      message.error(asSentence(started.say), 6)
     } catch {
       message.error('The studio’s server cannot be reached. Try again.', 6)
     }

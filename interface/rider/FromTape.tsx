@@ -6,7 +6,7 @@ import { SHEET_LENGTH_NAME, formatSheetDoubt } from '@/core/messages/translation
 import type { SaddlePlace, SheetLength } from '@/core/translate/fitSheet'
 import { partId, useIdempotencyKey } from '../shared/useIdempotencyKey'
 import { useAction } from '../shared/useAction'
-import { keepFromTape } from './actions'
+import { command } from '../commands/command'
 import type { StudioType } from './OtherBikes'
 import { LengthField } from '../shared/LengthField'
 import { useUnitSystem } from '../shared/DevicePreferences'
@@ -40,7 +40,7 @@ export function FromTape({ memberId, types, close, kept }: Props) {
     const { from } = parsed
     const id = idFor([memberId, from])
     const parts = types.map(({ lineId }, i) => ({ id: partId(id, i), lineId }))
-    if (await act(() => keepFromTape(memberId, from, parts))) kept()
+    if (await act(() => command('register.keepFromTape', { memberId, from, parts }, id))) kept()
   }
   const wrong = (length: SheetLength) =>
     asked &&

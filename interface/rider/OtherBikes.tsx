@@ -14,7 +14,7 @@ import { BikeOverlay } from '../drawing/BikeOverlay'
 import { useUnitSystem } from '../shared/DevicePreferences'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { keepForType } from './actions'
+import { command } from '../commands/command'
 import rider from './rider.module.css'
 import styles from './otherBikes.module.css'
 import { TapeVerify } from './TapeVerify'
@@ -61,7 +61,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
   const found = useTranslations(numbers, types)
   const [open, setOpen] = useState<string | null>(null)
   async function keep(lineId: string) {
-    if (!(await act(() => keepForType(idFor([entryId, lineId]), entryId, lineId)))) return
+    if (!(await act(() => command('register.keepForType', { entryId, lineId }, idFor([entryId, lineId]))))) return
     // Kept: the same again, after others held meanwhile, is another write.
     forget()
     router.refresh()

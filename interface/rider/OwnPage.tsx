@@ -2,7 +2,7 @@
 import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useAction } from '../shared/useAction'
-import { handleMessage, openOwnPage, revokeOwnPage } from './actions'
+import { command } from '../commands/command'
 import rider from './rider.module.css'
 import styles from './ownPage.module.css'
 
@@ -30,7 +30,7 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
       message.info('This browser does not copy; mark the address and copy it by hand.', 4)
     }
   }
-  const change = async (what: () => ReturnType<typeof openOwnPage>) => {
+  const change = async (what: () => ReturnType<typeof command>) => {
     if (await act(what)) router.refresh()
   }
   return (
@@ -52,7 +52,11 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
                 See it
               </Button>
               {mayLink && (
-                <Button size="large" loading={busy} onClick={() => change(() => revokeOwnPage(memberId))}>
+                <Button
+                  size="large"
+                  loading={busy}
+                  onClick={() => change(() => command('register.revokeOwnPage', { memberId }))}
+                >
                   End this link
                 </Button>
               )}
@@ -66,7 +70,11 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
             right when they come.
           </p>
           {mayLink && (
-            <Button size="large" loading={busy} onClick={() => change(() => openOwnPage(memberId))}>
+            <Button
+              size="large"
+              loading={busy}
+              onClick={() => change(() => command('register.openOwnPage', { memberId }))}
+            >
               Make a link
             </Button>
           )}
@@ -81,7 +89,11 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
               {handled ? (
                 <span className={rider.quiet}>seen to</span>
               ) : (
-                <Button size="large" disabled={busy} onClick={() => change(() => handleMessage(id))}>
+                <Button
+                  size="large"
+                  disabled={busy}
+                  onClick={() => change(() => command('register.handleMessage', { messageId: id }))}
+                >
                   Seen to
                 </Button>
               )}

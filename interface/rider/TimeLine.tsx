@@ -4,11 +4,11 @@ import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { formatMoved } from '@/core/messages/register'
 import { useAction } from '../shared/useAction'
-import { earlierEntries, restoreNumbers } from './actions'
+import { ask, command } from '../commands/command'
 import { Compare } from './Compare'
 import rider from './rider.module.css'
 import styles from './timeLine.module.css'
-import type { TimelineEntry } from './timelineEntry'
+import type { TimelineEntry } from '@/server/register/timelineEntry'
 
 type Props = Readonly<{
   memberId: string
@@ -34,10 +34,7 @@ export function TimeLine({ memberId, entries: first, more: hasMore, holding, may
   const chosen = picked.flatMap((id) => entries.find((entry) => entry.id === id) ?? [])
 
   async function loadOlder() {
-    const found = await act(async () => ({
-      outcome: 'kept' as const,
-      entries: await earlierEntries(memberId, entries.at(-1)!.id),
-    }))
+    const found = await act(() => ask('register.earlierEntries', { memberId, before: entries.at(-1)!.id }))
     if (found && last)
       setOlder({
         after: last,
@@ -49,7 +46,7 @@ export function TimeLine({ memberId, entries: first, more: hasMore, holding, may
     setPicked((all) => (all.includes(id) ? all.filter((one) => one !== id) : [...all, id].slice(-2)))
 
   async function restore(id: string) {
-    if (await act(() => restoreNumbers(crypto.randomUUID(), id))) router.refresh()
+    if (await act(() => command('register.restoreNumbers', { entryId: id }))) router.refresh()
   }
   return (
     <section className={`${rider.part} no-print`} aria-label="Time line">

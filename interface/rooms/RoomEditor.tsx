@@ -8,7 +8,7 @@ import { overlappingBikes, SNAP_M, type RoomPlan, type Stand } from '@/core/plan
 import { TURNED_FROM_DEG } from '@/core/planning/places'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
-import { removeRoom, saveRoom } from './actions'
+import { command } from '../commands/command'
 import { ChosenThing, lookAside } from './ChosenThing'
 import { afterDraft, type Draft, type ThingKey } from './roomDraft'
 import { BikeSeenFromAbove, Thing } from './RoomThings'
@@ -50,7 +50,9 @@ export function RoomEditor({ room, rooms, bikes }: Props) {
 
   async function save() {
     const places = Object.entries(draft.places).map(([bikeId, stand]) => ({ bikeId, ...stand }))
-    const done = await act(() => saveRoom(room.id, { name: draft.name, plan: draft.plan, places }))
+    const done = await act(() =>
+      command('rooms.saveRoom', { roomId: room.id, name: draft.name, plan: draft.plan, places }),
+    )
     if (!done) return
     setKept(draft)
     message.success('The room is kept.', 3)
@@ -265,7 +267,7 @@ export function RoomEditor({ room, rooms, bikes }: Props) {
               danger
               type="text"
               onClick={async () => {
-                const done = await act(() => removeRoom(room.id))
+                const done = await act(() => command('rooms.removeRoom', { roomId: room.id }))
                 if (done) router.push('/rooms')
               }}
             >

@@ -14,6 +14,7 @@ import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import type { RecommendRequest } from '@/core/recommend/request'
 import { latestAnswer, withPregnancy } from '@/core/evidence/standingAnswers'
 import type { School } from '@/core/school/school'
+import { asSentence } from '@/core/messages/refusals'
 import { BikeDrawing } from '../drawing/BikeDrawing'
 import { SideView } from '../drawing/SideView'
 import { StopBanner } from '../shared/StopMark'
@@ -25,7 +26,7 @@ import { troubleLine } from '../outbox/trouble'
 import { Finder } from '../finder/Finder'
 import { OutboxStatus } from '../outbox/OutboxStatus'
 import { useOutbox } from '../outbox/OutboxProvider'
-import { continueSetup } from './actions'
+import { command } from '../commands/command'
 import { checksOfStep, openingCheck } from './checksOfStep'
 import { relocateReadings } from './misSet'
 import { StepPanel } from './StepPanel'
@@ -227,12 +228,12 @@ export function SetupView({
   async function goOn() {
     setMoving(true)
     try {
-      const started = await continueSetup(
+      const started = await command('setups.continueSetup', {
         setupId,
-        rows.map(({ row }) => ({ id: crypto.randomUUID(), row })),
-      )
-      if (started.outcome === 'kept') return router.push(`/set-up/${started.id}`)
-      message.error(started.say, 6)
+        rows: rows.map(({ row }) => ({ id: crypto.randomUUID(), row })),
+      })
+      if (started.outcome === 'kept') return router.push(`/set-up/${started.setupId}`)
+      message.error(asSentence(started.say), 6)
     } catch {
       message.error('The studio’s server cannot be reached. Everything is still here; try again.', 6)
     }

@@ -16,7 +16,7 @@ import type { Row } from './flow'
 import { formatPrompt } from '@/core/messages/setupPrompts'
 import { stepPrompt } from './stepPrompt'
 
-jest.mock('./actions', () => ({ changeSetupSchool: jest.fn() }))
+jest.mock('../commands/command', () => ({ command: jest.fn() }))
 
 const prompt = (of: StepPanelProps) => formatPrompt(stepPrompt(of))
 

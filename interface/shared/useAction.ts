@@ -1,21 +1,22 @@
 'use client'
 import { App } from 'antd'
 import { useState } from 'react'
-import type { ActionResult } from './actionResult'
+import { asSentence } from '@/core/messages/refusals'
 
-type Refusal = Extract<ActionResult, { outcome: 'refused' }>
-type Success<T extends object> = Readonly<{ outcome: 'kept' } & T>
+/** Answer of a command or query: its data, or a refusal with a sentence. A throw is a fault of server or network. */
+type Answer = Readonly<{ outcome: 'kept' | 'found' }> | Refused
+type Refused = Readonly<{ outcome: 'refused'; say: string }>
 
-/** Calls a server action, says in words when it was refused or the network is gone, and hands on what was kept. */
+/** Sends a command or query, shows a message when it was refused or the network is gone, and returns other answers. */
 export function useAction() {
   const { message } = App.useApp()
   const [busy, setBusy] = useState(false)
-  async function act<T extends object>(action: () => Promise<ActionResult<T>>): Promise<Success<T> | null> {
+  async function act<A extends Answer>(action: () => Promise<A>): Promise<Exclude<A, Refused> | null> {
     setBusy(true)
     try {
       const result = await action()
-      if (isSuccess(result)) return result
-      message.error(`Not kept: ${(result as Refusal).say}.`, 8)
+      if (result.outcome !== 'refused') return result as Exclude<A, Refused>
+      message.error(`Not kept: ${asSentence((result as Refused).say)}`, 8)
     } catch {
       message.error(await whyNot(), 6)
     } finally {
@@ -39,5 +40,3 @@ async function whyNot(): Promise<string> {
     return 'The disk of the studio’s computer is full: nothing was written. Make room there, then try again.'
   return 'The studio’s server cannot be reached. Nothing was lost here; try again.'
 }
-
-const isSuccess = <T extends object>(result: ActionResult<T>): result is Success<T> => result.outcome === 'kept'

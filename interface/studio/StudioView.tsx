@@ -11,10 +11,10 @@ import type { StudioSettings } from '@/core/operations/studioSettings'
 import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/recommend/questionCosts'
 import type { EarlierSetup } from '@/core/recommend/riderHistory'
 import { schoolOf, type School } from '@/core/school/school'
+import { findMembers } from '../members/findMembers'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
-import { findMembers } from '../members/actions'
-import { historyOf, saveStudio } from './actions'
+import { ask, command } from '../commands/command'
 import { LearnedChart } from './LearnedChart'
 import { SuggestionChart } from './SuggestionChart'
 import styles from './studioView.module.css'
@@ -55,7 +55,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
   const choose = (change: Partial<School>) => setDraft((d) => ({ ...d, school: { ...d.school, ...change } }))
 
   async function save() {
-    if (!(await act(() => saveStudio(draft)))) return
+    if (!(await act(() => command('studio.saveStudio', { settings: draft })))) return
     setKept(draft)
     message.success('Kept. Set-ups go by it from now on.', 3)
   }
@@ -86,7 +86,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           onPick={(picked) => {
             setRider(null)
             if (!picked) return
-            void act(() => historyOf(picked.id)).then(
+            void act(() => ask('setups.historyOf', { memberId: picked.id })).then(
               (found) => found && setRider({ ...picked, history: found.history }),
             )
           }}

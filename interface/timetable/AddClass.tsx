@@ -2,11 +2,12 @@
 import { Button, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { ClassFields, type ClassFieldValues } from '../classForm/ClassFields'
+import type { ClassFieldValues } from '@/server/classes/classFields'
+import { ClassFields } from '../classForm/ClassFields'
 import { NumberField } from '../shared/NumberField'
 import { useAction } from '../shared/useAction'
 import { useIdempotencyKey } from '../shared/useIdempotencyKey'
-import { addClass } from './actions'
+import { command } from '../commands/command'
 import styles from './timetable.module.css'
 
 type Props = Readonly<{
@@ -34,7 +35,7 @@ export function AddClass({ open, close, rooms, teachers, day }: Props) {
   const [weeks, setWeeks] = useState(1)
   async function add() {
     const typed = { ...value, weeks }
-    const done = await act(() => addClass(idFor(typed), typed))
+    const done = await act(() => command('classes.addClass', typed, idFor(typed)))
     if (!done) return
     forget()
     change({ title: '' })

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { formatTaken } from '@/core/messages/timetable'
 import { useAction } from '../shared/useAction'
-import { bringIn, type BroughtInView } from './actions'
+import { ask, command, type Found } from '../commands/command'
 import styles from './timetable.module.css'
 
 /** A calendar or a list of classes: looked at first, then taken over. */
@@ -15,9 +15,11 @@ export function BringIn({ open, close }: Readonly<{ open: boolean; close: () => 
   const { act, busy } = useAction()
   const [text, setText] = useState('')
   const [name, setName] = useState('')
-  const [read, setRead] = useState<BroughtInView | null>(null)
-  const ask = async (of: string, take: boolean) => {
-    const done = await act(() => bringIn(of, take))
+  const [read, setRead] = useState<Omit<Found<'classes.readTimetable'>, 'outcome'> | null>(null)
+  const readIn = async (of: string, take: boolean) => {
+    const done = take
+      ? await act(() => command('classes.importTimetable', { text: of }))
+      : await act(() => ask('classes.readTimetable', { text: of }))
     if (!done) return
     setRead(done)
     if (take) router.refresh()
@@ -38,7 +40,7 @@ export function BringIn({ open, close }: Readonly<{ open: boolean; close: () => 
               setName(file.name)
               void file.text().then((whole) => {
                 setText(whole)
-                return ask(whole, false)
+                return readIn(whole, false)
               })
               return false
             }}
@@ -92,7 +94,7 @@ export function BringIn({ open, close }: Readonly<{ open: boolean; close: () => 
                   size="large"
                   loading={busy}
                   disabled={read.found.length === 0}
-                  onClick={() => ask(text, true)}
+                  onClick={() => readIn(text, true)}
                 >
                   Take them over
                 </Button>

@@ -60,6 +60,8 @@ export async function startMariaDb(folder, { throwaway = false, port } = {}) {
       `--socket=${socket}`,
       `--pid-file=${join(folder, 'mariadb.pid')}`,
       '--skip-name-resolve',
+      // A client whose event loop is busy finishes its greeting late.
+      '--connect-timeout=120',
       '--character-set-server=utf8mb4',
       '--collation-server=utf8mb4_unicode_ci',
       '--default-time-zone=+00:00',

@@ -1,7 +1,7 @@
 import type { BikeType } from '../../core/bike/bike'
 import type { BikeReading } from '../../core/calibration/bikeReading'
 import type { TapeReading } from '../../core/calibration/readings'
-import type { ActionRefusal } from '../../core/messages/actions'
+import type { Refusal } from '../../core/messages/refusals'
 import { requestIssues } from '../../core/operations/dispatch'
 
 /** No saddle leans farther, degrees, and no nose points farther off the frame's line, mm. */
@@ -9,7 +9,7 @@ const MAX_TILT_DEG = 30
 const MAX_NOSE_OFF_MM = 60
 
 /** Why a reading of the tape is not taken, or null; sent from a page, it may be anything. */
-export function tapeRefusal(bikeType: BikeType, sent: TapeReading | null | undefined): ActionRefusal | null {
+export function tapeRefusal(bikeType: BikeType, sent: TapeReading | null | undefined): Refusal | null {
   const { marks, lengths } = sent ?? {}
   const issues = requestIssues('calibrate', { bikeType, readings: [{ marks, lengths }] })
   if (issues.length > 0) return { code: 'readingIssues', issues }
@@ -17,7 +17,7 @@ export function tapeRefusal(bikeType: BikeType, sent: TapeReading | null | undef
 }
 
 /** Why something measured on a machine is not taken, or null. */
-export function readingRefusal(bikeType: BikeType, row: BikeReading): ActionRefusal | null {
+export function readingRefusal(bikeType: BikeType, row: BikeReading): Refusal | null {
   const within = (value: number, limit: number) => Number.isFinite(value) && Math.abs(value) <= limit
   switch (row.kind) {
     case 'tape':

@@ -1,3 +1,4 @@
+import { MySqlTransaction, type MySqlTransactionConfig } from 'drizzle-orm/mysql-core'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
 import pRetry from 'p-retry'
@@ -39,9 +40,17 @@ export function database(): Database {
 const RETRYABLE: readonly (number | undefined)[] = [1213, 1205, 1020]
 const RETRIES = 5
 
-/** Everything in `work` or nothing, in one transaction; done again after a deadlock, after a short and uneven wait. */
-export function withTransaction<T>(db: Database, work: (tx: DbExecutor) => Promise<T>): Promise<T> {
-  return pRetry(() => db.transaction(work), {
+/**
+ * Everything in `work` or nothing, in one transaction; done again after a deadlock, after a short and uneven wait.
+ * Inside a running transaction, `work` is a part of it.
+ */
+export function withTransaction<T>(
+  db: Database,
+  work: (tx: DbExecutor) => Promise<T>,
+  config?: MySqlTransactionConfig,
+): Promise<T> {
+  if (db instanceof MySqlTransaction) return work(db)
+  return pRetry(() => db.transaction(work, config), {
     retries: RETRIES,
     minTimeout: 20,
     randomize: true,

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { addMember, done, floor, mark, STATE, step, tile, unique, workedOut } from './hall'
+import { addMember, done, floor, mark, STATE, sitDown, step, tile, unique, workedOut } from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE })
@@ -219,8 +219,7 @@ test('nothing is cut off and no page is wider than the screen, with names of for
   const open = page.url()
   const free = floor(page).getByRole('button', { name: /free$/ }).first()
   await free.click()
-  await page.getByLabel('Find by name').fill(long)
-  await page.getByRole('dialog').getByRole('listitem').getByRole('button', { name: long }).click()
+  await sitDown(page, long)
   await expect(floor(page).getByRole('button', { name: new RegExp(long) })).toBeVisible()
   const faults: string[] = []
   for (const light of ['bright', 'dim']) {

@@ -235,7 +235,7 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
   await again.getByRole('button', { name: 'Undo' }).click()
   await expect(felt.getByText('Seen to by Ines Harrow')).toBeHidden()
   await felt.getByRole('link').click()
-  await expect(again.getByText('Felt: low back 7 of 10')).toBeVisible()
+  await expect(again.getByText('The low back, both sides, 7 of 10')).toBeVisible()
   await other.close()
 })
 

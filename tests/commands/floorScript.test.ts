@@ -23,7 +23,7 @@ async function floorScript() {
     jsx: 'automatic',
     loader: { '.css': 'empty' },
     alias: { '@': root },
-    external: ['next/*', 'react', 'react-dom', '@/*/actions', './actions'],
+    external: ['next/*', 'react', 'react-dom', '*/commands/send', './send'],
   })
   const [path, first] = Object.entries(metafile.outputs).find(([name]) => name.endsWith('stdin.js'))!
   const loaded = new Set<string>()

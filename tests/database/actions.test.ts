@@ -3,26 +3,9 @@ import { createRng } from '@/core/rng'
 import { contactPoints, resolveMarks } from '@/core/bike/contactPoints'
 import type { Evidence } from '@/core/evidence/registry'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
-import {
-  addMachines,
-  resolveFault,
-  replaceTapeReadings,
-  exportTypes,
-  finishCalibration,
-  importTypeFile,
-  addBikeReading,
-  addTapeReading,
-  recordInspection,
-  removeMachine,
-  saveType,
-  withdrawBikeReading,
-  compareTapeReading,
-} from '@/interface/bikes/actions'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import type { Marks } from '@/core/conventions'
-import { assignBike } from '@/interface/class/actions'
-import { addMember } from '@/interface/members/actions'
-import { continueSetup, startSetup } from '@/interface/setup/actions'
+import { ask, command } from '@/interface/commands/command'
 import { EQUIPMENT, TYPES } from '@/scripts/netloftHall'
 import type { Scope } from '@/server/accounts/scope'
 import { findBike, listBikes } from '@/server/bikes/bikes'
@@ -41,7 +24,7 @@ import { studioDay } from '@/server/studio/day'
 let who = 'bram-okell'
 jest.mock('@/server/accounts/session', () => {
   const currentUser = async () => ({ userId: who, name: 'Bram Okell', studioId: 'netloft-hall', role: 'manager' })
-  return { currentUser, authorize: currentUser }
+  return { currentUser, requireUser: currentUser }
 })
 
 const scope: Scope = { studioId: 'netloft-hall', userId: 'bram-okell', role: 'manager' }
@@ -80,16 +63,23 @@ const unnote = (noteId: string) => tell({ op: 'withdrawNote', id: id(), noteId }
 const rowsNow = (setupId: string) => listEvidence(db, scope, setupId)
 
 async function member(): Promise<string> {
-  const added = await addMember(id(), `Action ${id().slice(0, 8)}`, false)
+  const added = await command('members.addMember', { typed: `Action ${id().slice(0, 8)}`, anyway: false }, id())
   if (added.outcome !== 'kept') throw new Error(added.say)
-  return added.id
+  return added.memberId
+}
+
+/** The studio's types as the text of a file. */
+async function exported(): Promise<string> {
+  const found = await ask('bikes.exportTypes', {})
+  if (found.outcome !== 'found') throw new Error(found.say)
+  return found.text
 }
 
 /** A set-up begun, or taken up. */
 async function begin(memberId: string, bikeId = 'bike-1'): Promise<string> {
-  const started = await startSetup(memberId, bikeId)
+  const started = await command('setups.startSetup', { memberId, bikeId })
   if (started.outcome !== 'kept') throw new Error(started.say)
-  return started.id
+  return started.setupId
 }
 
 afterAll(closeDatabase)
@@ -99,22 +89,38 @@ beforeEach(() => {
 
 test('adding: spaces are tidied, empty and endless names refused in words, the same name asked about', async () => {
   const name = `Tidy ${id().slice(0, 8)}`
-  expect(await addMember(id(), `  ${name.replace(' ', '   ')} `, false)).toMatchObject({ outcome: 'kept' })
-  expect(await addMember(id(), name, false)).toEqual({
+  expect(
+    await command('members.addMember', { typed: `  ${name.replace(' ', '   ')} `, anyway: false }, id()),
+  ).toMatchObject({ outcome: 'kept' })
+  expect(await command('members.addMember', { typed: name, anyway: false }, id())).toEqual({
     outcome: 'refused',
-    offer: 'addAnyway',
-    say: `There is already a ${name}. Add another one of that name?`,
+    code: 'sameName',
+    name,
+    say: `there is already a ${name}. Add another one of that name?`,
   })
-  expect(await addMember(id(), name, true)).toMatchObject({ outcome: 'kept' })
-  expect(await addMember(id(), '   ', false)).toEqual({ outcome: 'refused', say: 'A member needs a name.' })
-  expect(await addMember(id(), 'x'.repeat(200), false)).toMatchObject({ outcome: 'refused' })
-  expect(await addMember('not an id', name, true)).toMatchObject({ outcome: 'refused' })
+  expect(await command('members.addMember', { typed: name, anyway: true }, id())).toMatchObject({ outcome: 'kept' })
+  expect(await command('members.addMember', { typed: '   ', anyway: false }, id())).toMatchObject({
+    outcome: 'refused',
+    say: 'a member needs a name',
+  })
+  expect(await command('members.addMember', { typed: 'x'.repeat(200), anyway: false }, id())).toMatchObject({
+    outcome: 'refused',
+  })
+  expect(await command('members.addMember', { typed: name, anyway: true }, 'not an id')).toMatchObject({
+    outcome: 'refused',
+  })
 })
 
 test('adding twice under one id, as after a lost answer, adds once', async () => {
   const [one, name] = [id(), `Once ${id().slice(0, 8)}`]
-  expect(await addMember(one, name, false)).toEqual({ outcome: 'kept', id: one })
-  expect(await addMember(one, name, false)).toEqual({ outcome: 'kept', id: one })
+  expect(await command('members.addMember', { typed: name, anyway: false }, one)).toEqual({
+    outcome: 'kept',
+    memberId: one,
+  })
+  expect(await command('members.addMember', { typed: name, anyway: false }, one)).toEqual({
+    outcome: 'kept',
+    memberId: one,
+  })
 })
 
 test(
@@ -124,8 +130,12 @@ test(
     const first = await begin(rider)
     expect(await begin(rider)).toBe(first)
     expect(await begin(rider, 'bike-2')).not.toBe(first)
-    expect(await startSetup('nobody', 'bike-1')).toMatchObject({ outcome: 'refused' })
-    expect(await startSetup(rider, 'bike-99')).toMatchObject({ outcome: 'refused' })
+    expect(await command('setups.startSetup', { memberId: 'nobody', bikeId: 'bike-1' })).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await command('setups.startSetup', { memberId: rider, bikeId: 'bike-99' })).toMatchObject({
+      outcome: 'refused',
+    })
   },
 )
 
@@ -180,13 +190,23 @@ const floorOfToday = () => {
 test('who sits where holds for its class; unknown classes, bikes and members are refused', async () => {
   const rider = await member()
   const classId = await floorOfToday()
-  expect(await assignBike(id(), classId, 'bike-5', rider)).toEqual({ outcome: 'kept' })
+  expect(await command('places.assignBike', { classId, bikeId: 'bike-5', memberId: rider }, id())).toEqual({
+    outcome: 'kept',
+  })
   expect((await listAssignments(db, scope, classId)).find((s) => s.bikeId === 'bike-5')?.memberId).toBe(rider)
-  expect(await assignBike(id(), classId, 'bike-5', null)).toEqual({ outcome: 'kept' })
+  expect(await command('places.assignBike', { classId, bikeId: 'bike-5', memberId: null }, id())).toEqual({
+    outcome: 'kept',
+  })
   expect((await listAssignments(db, scope, classId)).find((s) => s.bikeId === 'bike-5')).toBeUndefined()
-  expect(await assignBike(id(), 'no-class', 'bike-5', rider)).toMatchObject({ outcome: 'refused' })
-  expect(await assignBike(id(), classId, 'bike-77', rider)).toMatchObject({ outcome: 'refused' })
-  expect(await assignBike(id(), classId, 'bike-5', 'nobody')).toMatchObject({ outcome: 'refused' })
+  expect(
+    await command('places.assignBike', { classId: 'no-class', bikeId: 'bike-5', memberId: rider }, id()),
+  ).toMatchObject({ outcome: 'refused' })
+  expect(await command('places.assignBike', { classId, bikeId: 'bike-77', memberId: rider }, id())).toMatchObject({
+    outcome: 'refused',
+  })
+  expect(await command('places.assignBike', { classId, bikeId: 'bike-5', memberId: 'nobody' }, id())).toMatchObject({
+    outcome: 'refused',
+  })
 })
 
 test(
@@ -209,22 +229,32 @@ test('a bike out of use takes no set-up and no rider, until its fault is mended'
   const memberId = await member()
   const look = id()
   expect(
-    await recordInspection(look, 'bike-12', [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }]),
+    await command(
+      'bikes.recordInspection',
+      { bikeId: 'bike-12', wrong: [{ id: `${look.slice(0, 33)}-0`, item: 'stop', note: ' lever bent ' }] },
+      look,
+    ),
   ).toEqual({ outcome: 'kept' })
-  expect(await startSetup(memberId, 'bike-12')).toMatchObject({ outcome: 'refused' })
-  expect(await assignBike(id(), await floorOfToday(), 'bike-12', memberId)).toEqual({
+  expect(await command('setups.startSetup', { memberId, bikeId: 'bike-12' })).toMatchObject({ outcome: 'refused' })
+  expect(
+    await command('places.assignBike', { classId: await floorOfToday(), bikeId: 'bike-12', memberId }, id()),
+  ).toMatchObject({
     outcome: 'refused',
     say: 'bike 12 is out of use until its fault is mended',
   })
-  expect(await resolveFault('bike-12', `${look.slice(0, 33)}-0`)).toEqual({ outcome: 'kept' })
-  expect(await startSetup(memberId, 'bike-12')).toMatchObject({ outcome: 'kept' })
-  expect(await recordInspection('not an id!', 'bike-12', [])).toMatchObject({ outcome: 'refused' })
+  expect(await command('bikes.resolveFault', { bikeId: 'bike-12', faultId: `${look.slice(0, 33)}-0` })).toEqual({
+    outcome: 'kept',
+  })
+  expect(await command('setups.startSetup', { memberId, bikeId: 'bike-12' })).toMatchObject({ outcome: 'kept' })
+  expect(await command('bikes.recordInspection', { bikeId: 'bike-12', wrong: [] }, 'not an id!')).toMatchObject({
+    outcome: 'refused',
+  })
 })
 
 test(
   'a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew ' + 'counts alone',
   async () => {
-    await addMachines('sorrel', '350')
+    await command('bikes.addMachines', { lineId: 'sorrel', typed: '350' })
     const bikeId = (await listBikes(db, scope)).find((b) => b.number === 350)!.id
     const marks = { seatHeight: '8', seatSlide: 'D' }
     const { lengths } = contactPoints(TYPES.sorrel, undefined, resolveMarks(TYPES.sorrel, marks).positions)
@@ -232,11 +262,16 @@ test(
       marks,
       lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) },
     })
-    expect(await compareTapeReading(bikeId, tape(4), 'metric')).toEqual({ outcome: 'kept', says: [] })
-    expect(await addBikeReading(id(), bikeId, { kind: 'tape', ...tape(4) })).toEqual({ outcome: 'kept' })
+    expect(await ask('bikes.compareTapeReading', { bikeId, row: tape(4), shown: 'metric' })).toEqual({
+      outcome: 'found',
+      says: [],
+    })
+    expect(await command('bikes.addBikeReading', { bikeId, reading: { kind: 'tape', ...tape(4) } }, id())).toEqual({
+      outcome: 'kept',
+    })
     const offset = async () => (await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight!
     expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-    expect(await compareTapeReading(bikeId, tape(-9), 'metric')).toMatchObject({
+    expect(await ask('bikes.compareTapeReading', { bikeId, row: tape(-9), shown: 'metric' })).toMatchObject({
       says: [
         expect.stringMatching(
           /^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/,
@@ -244,21 +279,33 @@ test(
       ],
     })
     const later = id()
-    expect(await addBikeReading(later, bikeId, { kind: 'tape', ...tape(-9), resetsBaseline: true })).toEqual({
+    expect(
+      await command(
+        'bikes.addBikeReading',
+        { bikeId, reading: { kind: 'tape', ...tape(-9), resetsBaseline: true } },
+        later,
+      ),
+    ).toEqual({
       outcome: 'kept',
     })
     expect(await offset()).toBeLessThan(-6)
     expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() - 60_000))).not.toBeNull()
     expect(await findChangeSince(db, scope, bikeId, new Date(Date.now() + 60_000))).toBeNull()
-    expect(await withdrawBikeReading(bikeId, later)).toEqual({ outcome: 'kept' })
+    expect(await command('bikes.withdrawBikeReading', { bikeId, readingId: later })).toEqual({ outcome: 'kept' })
     expect(await offset()).toBeGreaterThan(2)
     expect(
-      await compareTapeReading(bikeId, { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } }, 'metric'),
+      await ask('bikes.compareTapeReading', {
+        bikeId,
+        row: { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } },
+        shown: 'metric',
+      }),
     ).toMatchObject({
       outcome: 'refused',
       say: expect.stringMatching(/no mark 99/),
     })
-    expect(await compareTapeReading(bikeId, { marks, lengths: { stackMm: -5 } }, 'metric')).toMatchObject({
+    expect(
+      await ask('bikes.compareTapeReading', { bikeId, row: { marks, lengths: { stackMm: -5 } }, shown: 'metric' }),
+    ).toMatchObject({
       outcome: 'refused',
     })
   },
@@ -266,23 +313,45 @@ test(
 
 test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
   expect(
-    await addBikeReading(id(), 'bike-8', { kind: 'tilt', deg: -1.5, floorDeg: -0.5, across: 'highestPoints' }),
+    await command(
+      'bikes.addBikeReading',
+      { bikeId: 'bike-8', reading: { kind: 'tilt', deg: -1.5, floorDeg: -0.5, across: 'highestPoints' } },
+      id(),
+    ),
   ).toEqual({ outcome: 'kept' })
   expect((await findBike(db, scope, 'bike-8'))!.machineCalibration.tiltDeg).toBe(-1)
-  expect(await addBikeReading(id(), 'bike-8', { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' })).toEqual(
-    {
-      outcome: 'refused',
-      say: 'an angle here is at most 30°',
-    },
-  )
-  expect(await addBikeReading(id(), 'bike-8', { kind: 'saddleLine', mm: 200, afterClosing: true })).toMatchObject({
+  expect(
+    await command(
+      'bikes.addBikeReading',
+      { bikeId: 'bike-8', reading: { kind: 'tilt', deg: 80, floorDeg: 0, across: 'highestPoints' } },
+      id(),
+    ),
+  ).toMatchObject({
+    outcome: 'refused',
+    say: 'an angle here is at most 30°',
+  })
+  expect(
+    await command(
+      'bikes.addBikeReading',
+      { bikeId: 'bike-8', reading: { kind: 'saddleLine', mm: 200, afterClosing: true } },
+      id(),
+    ),
+  ).toMatchObject({
     outcome: 'refused',
   })
-  expect(await addBikeReading(id(), 'bike-8', { kind: 'weight', kg: 40 } as never)).toEqual({
+  expect(
+    await command('bikes.addBikeReading', { bikeId: 'bike-8', reading: { kind: 'weight', kg: 40 } as never }, id()),
+  ).toMatchObject({
     outcome: 'refused',
     say: 'this kind of reading is not known',
   })
-  expect(await addBikeReading(id(), 'no-bike', { kind: 'saddleLine', mm: 2, afterClosing: true })).toMatchObject({
+  expect(
+    await command(
+      'bikes.addBikeReading',
+      { bikeId: 'no-bike', reading: { kind: 'saddleLine', mm: 2, afterClosing: true } },
+      id(),
+    ),
+  ).toMatchObject({
     outcome: 'refused',
   })
 })
@@ -293,65 +362,87 @@ test(
     const name = `Yarrow ${id().slice(0, 6)}`
     const document = { bikeType: { ...TYPES.sorrel, name }, equipment: EQUIPMENT.sorrel }
     const first = id()
-    const saved = await saveType(first, null, document)
+    const saved = await command('bikes.saveType', { baseId: null, document }, first)
     expect(saved.outcome).toBe('kept')
-    expect(await saveType(id(), null, document)).toMatchObject({
+    expect(await command('bikes.saveType', { baseId: null, document }, id())).toMatchObject({
       outcome: 'refused',
       say: expect.stringMatching(/already; give this one another name/),
     })
-    expect(await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 3 } })).toEqual({
+    expect(
+      await command(
+        'bikes.saveType',
+        { baseId: first, document: { ...document, bikeType: { ...document.bikeType, crankMm: 3 } } },
+        id(),
+      ),
+    ).toMatchObject({
       outcome: 'refused',
       say: 'Crank: is out of range: at least 50 is possible',
     })
     expect(
-      await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 175 } }),
+      await command(
+        'bikes.saveType',
+        { baseId: first, document: { ...document, bikeType: { ...document.bikeType, crankMm: 175 } } },
+        id(),
+      ),
     ).toMatchObject({
       outcome: 'kept',
     })
     expect(
-      await saveType(id(), first, { ...document, bikeType: { ...document.bikeType, crankMm: 165 } }),
+      await command(
+        'bikes.saveType',
+        { baseId: first, document: { ...document, bikeType: { ...document.bikeType, crankMm: 165 } } },
+        id(),
+      ),
     ).toMatchObject({
       outcome: 'refused',
       say: expect.stringMatching(/^Bram Okell changed this type on .* while you were editing it/),
     })
-    expect(await importTypeFile(await exportTypes())).toMatchObject({
+    expect(await command('bikes.importTypes', { text: await exported() })).toMatchObject({
       outcome: 'kept',
-      say: 'Nothing to import: all these types are here already.',
+      imported: { added: [], changed: [] },
     })
-    expect(await importTypeFile('{"format":1}')).toMatchObject({
+    expect(await command('bikes.importTypes', { text: '{"format":1}' })).toMatchObject({
       outcome: 'refused',
-      lines: expect.arrayContaining(['/types: is missing']),
+      code: 'fileIssues',
+      issues: expect.arrayContaining([{ pointer: '/types', reason: 'is missing' }]),
     })
   },
 )
 
 test('machines by their numbers: ranges, taken ones, and what is no number', async () => {
-  expect(await addMachines('sorrel', '301-303')).toEqual({ outcome: 'kept', count: 3 })
-  expect(await addMachines('sorrel', '303 304')).toEqual({
+  expect(await command('bikes.addMachines', { lineId: 'sorrel', typed: '301-303' })).toEqual({
+    outcome: 'kept',
+    count: 3,
+  })
+  expect(await command('bikes.addMachines', { lineId: 'sorrel', typed: '303 304' })).toMatchObject({
     outcome: 'refused',
     say: 'there is a bike 303 already; none was added',
   })
-  expect(await addMachines('sorrel', 'A')).toMatchObject({
+  expect(await command('bikes.addMachines', { lineId: 'sorrel', typed: 'A' })).toMatchObject({
     outcome: 'refused',
     say: '“A” is not a bike number. Use 1 to 999',
   })
-  expect(await addMachines('sorrel', '')).toMatchObject({ outcome: 'refused' })
+  expect(await command('bikes.addMachines', { lineId: 'sorrel', typed: '' })).toMatchObject({ outcome: 'refused' })
   const added = (await listBikes(db, scope)).find((b) => b.number === 303)!
-  expect(await removeMachine(added.id)).toEqual({ outcome: 'kept' })
-  expect(await removeMachine(added.id)).toMatchObject({ outcome: 'refused' })
-  expect(await removeMachine('bike-1')).toMatchObject({
+  expect(await command('bikes.removeMachine', { bikeId: added.id })).toEqual({ outcome: 'kept' })
+  expect(await command('bikes.removeMachine', { bikeId: added.id })).toMatchObject({ outcome: 'refused' })
+  expect(await command('bikes.removeMachine', { bikeId: 'bike-1' })).toMatchObject({
     outcome: 'refused',
     say: expect.stringMatching(/this bike has records/),
   })
-  expect(await addMachines('nothing', '310')).toMatchObject({ outcome: 'refused' })
+  expect(await command('bikes.addMachines', { lineId: 'nothing', typed: '310' })).toMatchObject({ outcome: 'refused' })
 })
 
 test('calibration: refused with one mark, kept as a version with how sure it is, also on the machines', async () => {
   const name = `Sedge ${id().slice(0, 6)}`
   const typeId = id()
-  const saved = await saveType(typeId, null, { bikeType: { ...TYPES.sorrel, name }, equipment: EQUIPMENT.sorrel })
+  const saved = await command(
+    'bikes.saveType',
+    { baseId: null, document: { bikeType: { ...TYPES.sorrel, name }, equipment: EQUIPMENT.sorrel } },
+    typeId,
+  )
   if (saved.outcome !== 'kept') throw new Error(saved.say)
-  await addMachines(saved.lineId, '401')
+  await command('bikes.addMachines', { lineId: saved.lineId, typed: '401' })
   const random = createRng(4)
   const truth = trueTypeFor({ ...TYPES.sorrel, name }, { originMm: 10, directionDeg: 1, spacingShare: 0.02 }, random)
   const settings = [
@@ -365,31 +456,46 @@ test('calibration: refused with one mark, kept as a version with how sure it is,
   ]
   for (const [i, [seatHeight, seatSlide, barHeight, barSlide]] of settings.entries()) {
     if (i === 1)
-      expect(await finishCalibration(id(), typeId)).toMatchObject({
+      expect(await command('bikes.finishCalibration', { typeId }, id())).toMatchObject({
         outcome: 'refused',
         say: expect.stringMatching(/read at 1 only/),
       })
     expect(
-      await addTapeReading(id(), typeId, tapeAt(truth, { seatHeight, seatSlide, barHeight, barSlide }, random, 1)),
+      await command(
+        'bikes.addTapeReading',
+        { typeId, row: tapeAt(truth, { seatHeight, seatSlide, barHeight, barSlide }, random, 1) },
+        id(),
+      ),
     ).toEqual({ outcome: 'kept' })
   }
-  expect(await finishCalibration(id(), typeId)).toEqual({ outcome: 'kept', lineId: saved.lineId })
+  expect(await command('bikes.finishCalibration', { typeId }, id())).toEqual({ outcome: 'kept', lineId: saved.lineId })
   const [bike] = (await listBikes(db, scope)).filter((b) => b.number === 401)
   expect(bike.type.seatOrigin.xMm).toBeCloseTo(truth.seatOrigin.xMm, -1)
   expect(bike.machineCalibration.sdMm!.seatHeight).toBeGreaterThan(1)
-  expect(await finishCalibration(id(), typeId)).toMatchObject({
+  expect(await command('bikes.finishCalibration', { typeId }, id())).toMatchObject({
     outcome: 'refused',
     say: expect.stringMatching(/changed this type meanwhile/),
   })
   // What only touches the equipment keeps what the tape found; another geometry does not.
   const [latest] = await listVersions(db, scope, saved.lineId)
-  await saveType(id(), latest.id, { bikeType: latest.bikeType, equipment: { ...latest.equipment, stop: 'lever' } })
+  await command(
+    'bikes.saveType',
+    { baseId: latest.id, document: { bikeType: latest.bikeType, equipment: { ...latest.equipment, stop: 'lever' } } },
+    id(),
+  )
   const [edited] = await listVersions(db, scope, saved.lineId)
   expect(edited).toMatchObject({ version: 3, calibration: latest.calibration, equipment: { stop: 'lever' } })
-  await saveType(id(), edited.id, {
-    bikeType: { ...edited.bikeType, gripOrigin: { ...edited.bikeType.gripOrigin, yMm: 640 } },
-    equipment: edited.equipment,
-  })
+  await command(
+    'bikes.saveType',
+    {
+      baseId: edited.id,
+      document: {
+        bikeType: { ...edited.bikeType, gripOrigin: { ...edited.bikeType.gripOrigin, yMm: 640 } },
+        equipment: edited.equipment,
+      },
+    },
+    id(),
+  )
   expect((await listVersions(db, scope, saved.lineId))[0].calibration).toBeNull()
 })
 
@@ -446,11 +552,11 @@ describe('what a device sends', () => {
         row: { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: { seatHeight: '8', seatSlide: 'D' } } as Evidence,
       },
     ]
-    const next = await continueSetup(setupId, rows)
+    const next = await command('setups.continueSetup', { setupId, rows })
     if (next.outcome !== 'kept') throw new Error(next.say)
-    expect(next.id).not.toBe(setupId)
-    expect(await continueSetup(setupId, rows)).toEqual(next)
-    expect(await rowsNow(next.id)).toEqual(rows)
+    expect(next.setupId).not.toBe(setupId)
+    expect(await command('setups.continueSetup', { setupId, rows })).toEqual(next)
+    expect(await rowsNow(next.setupId)).toEqual(rows)
   })
 
   test('a set-up holds five hundred rows; the next is refused in words', async () => {
@@ -498,29 +604,52 @@ describe('what a device sends', () => {
 describe('odd input is refused in words', () => {
   test('names: what cannot be seen is taken out, and what is then left must be readable', async () => {
     const mark = id().slice(0, 8)
-    const added = await addMember(id(), `Jo\u200b\u0000 \u202e${mark}\ufeff`, false)
+    const added = await command(
+      'members.addMember',
+      { typed: `Jo\u200b\u0000 \u202e${mark}\ufeff`, anyway: false },
+      id(),
+    )
     expect(added.outcome).toBe('kept')
-    expect(await addMember(id(), `Jo ${mark}`, false)).toMatchObject({ offer: 'addAnyway' })
+    expect(await command('members.addMember', { typed: `Jo ${mark}`, anyway: false }, id())).toMatchObject({
+      code: 'sameName',
+    })
     for (const nothing of ['\u200b\u200d', '\u0000', '⠀', '...'])
-      expect(await addMember(id(), nothing, true)).toMatchObject({ outcome: 'refused', say: 'A member needs a name.' })
+      expect(await command('members.addMember', { typed: nothing, anyway: true }, id())).toMatchObject({
+        outcome: 'refused',
+        say: 'a member needs a name',
+      })
     for (const odd of [null, 7, {}, []])
-      expect(await addMember(id(), odd as unknown as string, true)).toMatchObject({ outcome: 'refused' })
+      expect(await command('members.addMember', { typed: odd as unknown as string, anyway: true }, id())).toMatchObject(
+        { outcome: 'refused' },
+      )
   })
 
   test('one item wrong three hundred times is one fault too many; a tape without lengths says nothing', async () => {
     const faults = Array.from({ length: 300 }, () => ({ id: id(), item: 'pins' as const, note: '' }))
-    expect(await recordInspection(id(), 'bike-8', faults)).toEqual({
+    expect(await command('bikes.recordInspection', { bikeId: 'bike-8', wrong: faults }, id())).toMatchObject({
       outcome: 'refused',
       say: 'one item is in the list twice',
     })
-    expect(await recordInspection(id(), 'bike-8', [null] as never)).toMatchObject({ outcome: 'refused' })
-    expect(await addTapeReading(id(), 'sorrel', { marks: { seatHeight: '3' } } as never)).toMatchObject({
+    expect(await command('bikes.recordInspection', { bikeId: 'bike-8', wrong: [null] as never }, id())).toMatchObject({
       outcome: 'refused',
     })
-    expect(await addTapeReading(id(), 'sorrel', { marks: { seatHeight: '3' }, lengths: {} })).toMatchObject({
+    expect(
+      await command('bikes.addTapeReading', { typeId: 'sorrel', row: { marks: { seatHeight: '3' } } as never }, id()),
+    ).toMatchObject({
       outcome: 'refused',
     })
-    expect(await addTapeReading(id(), 'sorrel', null as never)).toMatchObject({ outcome: 'refused' })
+    expect(
+      await command(
+        'bikes.addTapeReading',
+        { typeId: 'sorrel', row: { marks: { seatHeight: '3' }, lengths: {} } },
+        id(),
+      ),
+    ).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await command('bikes.addTapeReading', { typeId: 'sorrel', row: null as never }, id())).toMatchObject({
+      outcome: 'refused',
+    })
     const wrong = [
       null,
       [],
@@ -531,11 +660,14 @@ describe('odd input is refused in words', () => {
       [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: {} } }],
     ]
     for (const replaced of wrong)
-      expect(await replaceTapeReadings('sorrel', replaced as never)).toMatchObject({ outcome: 'refused' })
+      expect(
+        await command('bikes.replaceTapeReadings', { typeId: 'sorrel', replaced: replaced as never }),
+      ).toMatchObject({ outcome: 'refused' })
     expect(
-      await replaceTapeReadings('no-such-type', [
-        { id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: { stackMm: 700 } } },
-      ]),
+      await command('bikes.replaceTapeReadings', {
+        typeId: 'no-such-type',
+        replaced: [{ id: id(), newId: id(), row: { marks: { seatHeight: '3' }, lengths: { stackMm: 700 } } }],
+      }),
     ).toMatchObject({ outcome: 'refused' })
   })
 })

@@ -21,7 +21,7 @@ import { closeDatabase, database, type DbExecutor } from '@/server/db/connection
 import { addMember } from '@/server/members/members'
 import { partId } from '@/server/ids'
 import { dayAfter, momentAt } from '@/server/studio/day'
-import { applyEntry } from '@/server/outbox/applyEntry'
+import { takeEntry } from '@/server/outbox/takeEntry'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
 import { dispatch } from '@/core/operations/dispatch'
 import { compute } from '@/server/compute/pool'
@@ -475,7 +475,7 @@ describe('rooms', () => {
 describe('what is noted', () => {
   const author = scope.userId
   const tell = (entry: object, at = now) =>
-    applyEntry(db, scope, { author, madeAtMs: at.getTime(), id: id(), ...entry } as never, at)
+    takeEntry(db, scope, { author, madeAtMs: at.getTime(), id: id(), ...entry } as never, at)
 
   test('a note grows clear, is cued, holds; looks and cues to the room stand beside; all is told live', async () => {
     const [bikeId] = await newBikes([1951])
@@ -505,7 +505,7 @@ describe('what is noted', () => {
     const odd = { strength: 'huge', posture: 'lying', minute: 1e9, score: 99, html: '<b>' }
     expect(await tell({ ...note, id: id(), ...odd }, minutes(7))).toEqual({ outcome: 'kept' })
     stop()
-    expect(heard).toHaveLength(11)
+    expect(heard).toHaveLength(10)
     expect(heard.at(-1)).toMatchObject({ entry: { op: 'addNote', sign: 'kneesOut', cued: false } })
     expect(Object.keys((heard.at(-1) as MadeEntry).entry).sort()).toEqual(
       ['bikeId', 'classId', 'cued', 'memberId', 'op', 'region', 'side', 'sign'].sort(),

@@ -1,17 +1,6 @@
 /** @jest-environment node */
 import type { Marks } from '@/core/conventions'
-import {
-  startTrial as sendTrial,
-  endComplaint,
-  finishTrial,
-  keepComplaint,
-  keepReferral,
-  rate,
-  reopenComplaint,
-  sayWhichSide,
-  recordReferral,
-} from '@/interface/comfort/actions'
-import { rateOwnTrial, sendComplaint } from '@/interface/memberPage/actions'
+import { command, ownCommand } from '@/interface/commands/command'
 import type { Scope } from '@/server/accounts/scope'
 import { findBike } from '@/server/bikes/bikes'
 import { afterClass } from '@/server/classes/after'
@@ -46,12 +35,8 @@ import { setReferralText } from '@/server/comfort/referral'
 
 let role: 'manager' | 'desk' = 'manager'
 jest.mock('@/server/accounts/session', () => {
-  const { can } = jest.requireActual('@/server/accounts/can')
   const person = () => ({ userId: 'ines-harrow', name: 'Ines Harrow', studioId: 'netloft-hall', role })
-  return {
-    currentUser: async () => person(),
-    authorize: async (permission: string) => (can(person(), permission) ? person() : null),
-  }
+  return { currentUser: async () => person(), requireUser: async () => person() }
 })
 let peer = 'comfort'
 jest.mock('next/headers', () => ({ headers: async () => new Headers({ 'x-forwarded-for': peer }) }))
@@ -316,7 +301,9 @@ describe('red flags', () => {
     expect(complaints[0].flags).toContain('swelling')
     const asked = { id: id(), memberId, complaintId, shown, weeks: 1, ratingBefore: 6, reason: 'x' } as const
     expect(await startTrial(db, scope, asked, day(1))).toEqual({ outcome: 'stale' })
-    expect(await recordReferral(memberId, complaintId, '  the rider,\n and the desk ')).toEqual({ outcome: 'kept' })
+    expect(
+      await command('comfort.recordReferral', { memberId, complaintId, handedTo: '  the rider,\n and the desk ' }),
+    ).toEqual({ outcome: 'kept' })
     expect((await listComplaints(db, scope, memberId))[0].handedTo).toBe('the rider, and the desk')
   })
 
@@ -344,7 +331,11 @@ describe('red flags', () => {
     const stopped = await reasonsOf(db, scope, memberId, day(2))
     expect(stopped).toMatchObject({ answer: null, flagged: [{ id: noteId }] })
     const said = { ...knee, quality: ['sharp'], health: [], moment: null, lasts: null, line: '' }
-    expect(await keepComplaint(id(), memberId, said, { bikeId: null, noteId })).toEqual({ outcome: 'kept' })
+    expect(
+      await command('comfort.keepComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
+    ).toEqual({
+      outcome: 'kept',
+    })
     const told = await reasonsOf(db, scope, memberId, day(2))
     expect(told.flagged).toEqual([])
     expect(told.answer!.refer).toBeDefined()
@@ -365,11 +356,13 @@ describe('red flags', () => {
   })
 
   test('the studio words what is said, and cannot switch the rule off', async () => {
-    expect(await keepReferral('  Call the harbour clinic.\nThen sit down. ')).toEqual({ outcome: 'kept' })
+    expect(await command('comfort.keepReferral', { words: '  Call the harbour clinic.\nThen sit down. ' })).toEqual({
+      outcome: 'kept',
+    })
     expect((await getStudio(db, scope)).referral).toBe('Call the harbour clinic.\nThen sit down.')
-    expect(await keepReferral('x'.repeat(801))).toMatchObject({ outcome: 'refused' })
+    expect(await command('comfort.keepReferral', { words: 'x'.repeat(801) })).toMatchObject({ outcome: 'refused' })
     role = 'desk'
-    expect(await keepReferral('Nothing to see')).toMatchObject({ outcome: 'refused' })
+    expect(await command('comfort.keepReferral', { words: 'Nothing to see' })).toMatchObject({ outcome: 'refused' })
     await setReferralText(db, scope, null)
   })
 })
@@ -398,7 +391,9 @@ describe('flags that cannot be buried', () => {
     await addNote(db, scope, { id: noteId, ...at, region: 'sharp', sign: 'redFlag' })
     const said = { what: 'frontThighs', side: null, strength: 2, quality: [], health: [] }
     const plain = { ...said, moment: null, lasts: null, line: '' }
-    expect(await keepComplaint(id(), memberId, plain, { bikeId: null, noteId })).toEqual({ outcome: 'kept' })
+    expect(
+      await command('comfort.keepComplaint', { memberId, said: plain as never, bikeId: null, noteId }, id()),
+    ).toEqual({ outcome: 'kept' })
     const { complaints, answer } = await reasonsOf(db, scope, memberId, day(2))
     expect(complaints[0].flags).toContain('sharp')
     expect(answer!.refer).toBeDefined()
@@ -431,11 +426,13 @@ describe('flags that cannot be buried', () => {
     const complaintId = id()
     await addComplaint(db, scope, { id: complaintId, memberId, what: 'frontKnee', strength: 4, lasts: true }, day(1))
     expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer!.askFirst).toMatch(/which side/)
-    expect(await sayWhichSide(memberId, complaintId, 'north')).toMatchObject({ outcome: 'refused' })
-    expect(await sayWhichSide(memberId, complaintId, 'both')).toEqual({ outcome: 'kept' })
+    expect(await command('comfort.sayWhichSide', { memberId, complaintId, side: 'north' as never })).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await command('comfort.sayWhichSide', { memberId, complaintId, side: 'both' })).toEqual({ outcome: 'kept' })
     expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer).toBeUndefined()
     // A recorded side does not change.
-    await sayWhichSide(memberId, complaintId, 'left')
+    await command('comfort.sayWhichSide', { memberId, complaintId, side: 'left' })
     expect((await listComplaints(db, scope, memberId))[0].side).toBe('both')
   })
 
@@ -478,7 +475,7 @@ describe('complaints', () => {
     const other = await rider()
     const noted = id()
     await addNote(db, scope, { id: noted, ...at, memberId: other, score: 5, createdAt: day(3) })
-    await keepComplaint(id(), other, said, { bikeId: null, noteId: noted })
+    await command('comfort.keepComplaint', { memberId: other, said: said as never, bikeId: null, noteId: noted }, id())
     expect(await complaintsToAnswer(db, scope, other, day(4))).toMatchObject([{ moment: 'late', noteId: noted }])
     const shown = shownIn(await reasonsOf(db, scope, memberId, day(4)))
     const asked = { id: id(), memberId, complaintId: second, shown, weeks: 1, ratingBefore: 6, reason: null } as const
@@ -500,8 +497,12 @@ describe('complaints', () => {
     const memberId = await rider()
     const link = (await openLink(db, scope, memberId, new Date()))!
     const none = { bikeId: null, noteId: null }
-    expect(await keepComplaint(id(), memberId, sent, none)).toMatchObject({ outcome: 'refused' })
-    expect(await sendComplaint(link.token, id(), sent)).toMatchObject({ outcome: 'refused' })
+    expect(await command('comfort.keepComplaint', { memberId, said: sent as never, ...none }, id())).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await ownCommand(link.token, 'ownPage.sendComplaint', { said: sent as never }, id())).toMatchObject({
+      outcome: 'refused',
+    })
     expect(await listComplaints(db, scope, memberId)).toEqual([])
   })
 
@@ -511,17 +512,25 @@ describe('complaints', () => {
     const link = (await openLink(db, scope, memberId, new Date()))!
     const complaintId = id()
     const said = { what: 'stretched', side: 'left', strength: 7, line: ' far\u0000 away ' }
-    for (let i = 0; i < 2; i++) expect(await sendComplaint(link.token, complaintId, said)).toEqual({ outcome: 'kept' })
+    for (let i = 0; i < 2; i++)
+      expect(await ownCommand(link.token, 'ownPage.sendComplaint', { said: said as never }, complaintId)).toEqual({
+        outcome: 'kept',
+      })
     expect(await openComplaints(db, scope, [memberId])).toMatchObject([
       { side: null, line: 'far away', toldBy: 'member' },
     ])
     const { rows } = await afterClass(db, scope, (await findClass(db, scope, classId))!, day(2))
     expect(rows.find(({ kind }) => kind === 'felt')).toMatchObject({ memberId, said: ['Feeling stretched, 7 of 10'] })
-    expect(await endComplaint(memberId, complaintId)).toEqual({ outcome: 'kept' })
+    expect(await command('comfort.endComplaint', { memberId, complaintId })).toEqual({ outcome: 'kept' })
     expect(await openComplaints(db, scope, [memberId])).toEqual([])
-    expect(await reopenComplaint(memberId, complaintId)).toEqual({ outcome: 'kept' })
+    expect(await command('comfort.reopenComplaint', { memberId, complaintId })).toEqual({ outcome: 'kept' })
     expect(await openComplaints(db, scope, [memberId])).toHaveLength(1)
-    const ended = await sendComplaint(link.token.replace(/.$/, 'x'), id(), said)
+    const ended = await ownCommand(
+      link.token.replace(/.$/, 'x'),
+      'ownPage.sendComplaint',
+      { said: said as never },
+      id(),
+    )
     expect(ended).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/link has ended/) })
   })
 
@@ -531,14 +540,24 @@ describe('complaints', () => {
     const at = { memberId: other, bikeId: 'bike-1', createdAt: day(1) }
     await addNote(db, scope, { id: noteId, ...at, region: 'sharp', sign: 'redFlag', side: 'left' })
     const said = { ...knee, quality: [], health: [] }
-    expect(await keepComplaint(id(), memberId, said, { bikeId: null, noteId })).toMatchObject({ outcome: 'refused' })
+    expect(
+      await command('comfort.keepComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
+    ).toMatchObject({
+      outcome: 'refused',
+    })
     const { asked } = await onTrial(await rider())
     const link = (await openLink(db, scope, memberId, new Date()))!
-    expect(await rateOwnTrial(link.token, id(), asked.id, 0)).toMatchObject({ outcome: 'refused' })
+    expect(await ownCommand(link.token, 'ownPage.rateOwnTrial', { trialId: asked.id, rating: 0 }, id())).toMatchObject({
+      outcome: 'refused',
+    })
     const own = (await openLink(db, scope, asked.memberId, new Date()))!
     expect((await ownerOf(db, own.token, new Date()))!.memberId).toBe(asked.memberId)
-    expect(await rateOwnTrial(own.token, id(), asked.id, 11)).toMatchObject({ outcome: 'refused' })
-    expect(await rateOwnTrial(own.token, id(), asked.id, 3)).toEqual({ outcome: 'kept' })
+    expect(await ownCommand(own.token, 'ownPage.rateOwnTrial', { trialId: asked.id, rating: 11 }, id())).toMatchObject({
+      outcome: 'refused',
+    })
+    expect(await ownCommand(own.token, 'ownPage.rateOwnTrial', { trialId: asked.id, rating: 3 }, id())).toEqual({
+      outcome: 'kept',
+    })
   })
 
   test('the desk neither reads reasons into a trial nor ends one', async () => {
@@ -553,10 +572,14 @@ describe('complaints', () => {
       ratingBefore: 1,
     } as const
     for (const result of [
-      await sendTrial({ ...asked, reason: null }),
-      await finishTrial(trialId, 'keep', false),
-      await rate(id(), trialId, 3),
-      await keepComplaint(complaintId, memberId, knee, { bikeId: null, noteId: null }),
+      await command('comfort.startTrial', { ...asked, reason: null }),
+      await command('comfort.finishTrial', { trialId, outcome: 'keep', leaveNumbers: false }),
+      await command('comfort.rate', { trialId, rating: 3 }, id()),
+      await command(
+        'comfort.keepComplaint',
+        { memberId, said: knee as never, bikeId: null, noteId: null },
+        complaintId,
+      ),
     ])
       expect(result).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/role/) })
   })

@@ -1,12 +1,15 @@
 /** @jest-environment node */
 import { execFileSync } from 'node:child_process'
-import { readdirSync, existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { createPool } from 'mysql2/promise'
 import { POST as operation } from '@/app/api/v1/[operation]/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import { createRng, type Rng } from '@/core/rng'
-import { closeDatabase } from '@/server/db/connection'
+import { formatRefusal, type Refusal } from '@/core/messages/refusals'
+import { COMMANDS, INPUT_SCHEMAS, OWN_COMMANDS, QUERIES, validatorName } from '@/server/commands/registry'
+import { runCommand, runOwnCommand, runQuery } from '@/server/commands/runCommand'
+import { openLink, ownerOf, type LinkOwner } from '@/server/memberPage/links'
+import { closeDatabase, database } from '@/server/db/connection'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 
 /**
@@ -15,7 +18,6 @@ import { HOLES_BIKE } from '@/core/testing/meanRider'
  */
 jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
 jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
-jest.mock('next/headers', () => ({ headers: async () => new Headers({ 'x-forwarded-for': 'fuzz' }) }))
 jest.mock('@/server/accounts/session', () => {
   const currentUser = async () => ({
     userId: 'ines-harrow',
@@ -25,20 +27,8 @@ jest.mock('@/server/accounts/session', () => {
   })
   return { currentUser, authorize: currentUser, requirePermission: currentUser, requireUser: currentUser }
 })
-/** Ends a session, and nothing else. */
-const LEFT_OUT = ['signOut']
-
-const ACTIONS = readdirSync(join(process.cwd(), 'interface'))
-  .filter((folder) => existsSync(join(process.cwd(), 'interface', folder, 'actions.ts')))
-  .flatMap((folder) => {
-    // eslint-disable-next-line @typescript-eslint/no-require-imports -- whatever the module exports, by its name
-    const exported = require(join(process.cwd(), 'interface', folder, 'actions')) as Record<string, unknown>
-    return Object.entries(exported)
-      .filter(([name, value]) => typeof value === 'function' && !LEFT_OUT.includes(name))
-      .map(([name, value]) => [`${folder} ${name}`, value as (...args: unknown[]) => Promise<unknown>] as const)
-  })
-const PER_ACTION = 60
-const MAX_ARGUMENTS = 6
+const NAMES = [COMMANDS, QUERIES, OWN_COMMANDS].flatMap((all) => Object.keys(all))
+const PER_COMMAND = 60
 
 const pick = <T>(rng: Rng, from: readonly T[]): T => from[Math.floor(rng.uniform() * from.length)]
 const KNOWN = [
@@ -108,27 +98,78 @@ beforeAll(async () => {
   process.env.DATABASE_URL = own.toString()
   for (const script of ['scripts/migrate.ts', 'scripts/seed.ts'])
     execFileSync(join(process.cwd(), 'node_modules/.bin/tsx'), [script], { env: { ...process.env, NODE_OPTIONS: '' } })
+  process.env.BETTER_AUTH_SECRET ??= 'only-for-this-test-and-thrown-away-after'
+  const link = await openLink(database(), scope, 'member-01', new Date())
+  owner = (await ownerOf(database(), link!.token, new Date()))!
 })
 afterAll(async () => {
   await closeDatabase()
   await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
 })
 
-test('there are many actions to call', () => expect(ACTIONS.length).toBeGreaterThan(50))
+type Schema = Readonly<{
+  type?: string | readonly string[]
+  anyOf?: readonly Schema[]
+  enum?: readonly unknown[]
+  pattern?: string
+  properties?: Readonly<Record<string, Schema>>
+  items?: Schema
+}>
 
-test.each(ACTIONS)('%s answers whatever it is called with', async (name, action) => {
-  const rng = createRng([...name].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) % 1_000_003, 7))
-  for (let i = 0; i < PER_ACTION; i++) {
-    // Half of them begin with what exists, so that they come past the first check, and end anywhere.
-    const known = i % 2 === 0 ? [pick(rng, KNOWN), pick(rng, KNOWN)] : []
-    const more = Array.from({ length: Math.floor(rng.uniform() * MAX_ARGUMENTS) }, () => value(rng))
-    const args = [...known.slice(0, Math.floor(rng.uniform() * 3)), ...more]
-    const thrown = await action(...args).then(
-      () => null,
-      (error: Error) => ({ args, error: String(error.stack).slice(0, 600) }),
-    )
-    expect(thrown).toBeNull()
+/** A value that mostly fits a schema, and in places is anything. */
+function fitting(rng: Rng, schema: Schema): unknown {
+  if (rng.uniform() < 0.06) return value(rng)
+  if (schema.anyOf) return fitting(rng, pick(rng, schema.anyOf))
+  if (Array.isArray(schema.type)) return fitting(rng, { ...schema, type: pick(rng, schema.type as string[]) })
+  if (schema.type === 'null') return null
+  if (schema.enum) return pick(rng, schema.enum)
+  if (schema.pattern) return rng.uniform() < 0.7 ? pick(rng, KNOWN) : crypto.randomUUID()
+  switch (schema.type) {
+    case 'object':
+      return Object.fromEntries(
+        Object.entries(schema.properties ?? {})
+          .filter(() => rng.uniform() < 0.95)
+          .map(([key, inner]) => [key, fitting(rng, inner)]),
+      )
+    case 'array':
+      return Array.from({ length: Math.floor(rng.uniform() * 4) }, () => fitting(rng, schema.items ?? {}))
+    case 'boolean':
+      return rng.uniform() < 0.5
+    case 'number':
+    case 'integer':
+      return pick(rng, [0, 1, 2, 7, 45, 900, 2.5])
+    case 'string':
+      return pick(rng, [...KNOWN, 'Ada', '301-303', '2026-12-01', '18:30', '', 'y'.repeat(3000)])
+    default:
+      return value(rng)
   }
+}
+
+let owner: LinkOwner
+const scope = { userId: 'ines-harrow', studioId: 'netloft-hall', role: 'manager' } as const
+
+test('there are many commands and queries to send', () => expect(NAMES.length).toBeGreaterThan(70))
+
+test.each(NAMES)('%s is answered whatever is sent', async (name) => {
+  const rng = createRng([...name].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) % 1_000_003, 7))
+  const answers = new Set<string>()
+  for (let i = 0; i < PER_COMMAND; i++) {
+    const input = i % 4 === 0 ? value(rng) : fitting(rng, INPUT_SCHEMAS[validatorName(name)] as Schema)
+    const sent = { name, input, id: i % 10 === 0 ? (value(rng) as string) : crypto.randomUUID() }
+    const run = () =>
+      name in COMMANDS
+        ? runCommand(database(), scope, sent, new Date())
+        : name in QUERIES
+          ? runQuery(database(), scope, sent, new Date())
+          : runOwnCommand(database(), owner, sent, new Date())
+    const answer = await run().catch((error: Error) => ({ sent, error: String(error.stack).slice(0, 600) }))
+    expect(answer).not.toHaveProperty('error')
+    const { outcome, code } = answer as Readonly<{ outcome: string; code?: string }>
+    answers.add('issues' in answer ? 'schema' : (code ?? outcome))
+    if (outcome === 'refused') expect(formatRefusal(answer as Refusal)).not.toBe('')
+  }
+  // Some get past the schema.
+  expect([...answers].filter((one) => one !== 'schema')).not.toEqual([])
 })
 
 const send = (path: string, body: unknown) =>

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { eq } from 'drizzle-orm'
 import type { HomeMeasures } from '@/core/memberPage/message'
-import { askRecheck, sendComplaint, sendFelt, sendHome } from '@/interface/memberPage/actions'
+import { ownCommand } from '@/interface/commands/command'
 import type { Scope } from '@/server/accounts/scope'
 import { closeDatabase, connectionPool, database } from '@/server/db/connection'
 import { memberLink, memberMessage } from '@/server/db/tables/memberPage'
@@ -90,7 +90,7 @@ test('measured at home, first marks and minutes are known before doors open; the
   const { memberId, link } = await newcomer()
   const owner = (await ownerOf(db, link.token, now))!
   expect((await memberPageData(db, owner, new Date())).first).toEqual({ measured: false, minutes: 6, marks: [] })
-  expect(await sendHome(link.token, id(), home)).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.sendHome', { home }, id())).toEqual({ outcome: 'kept' })
   const { first } = await memberPageData(db, owner, new Date())
   expect(first).toMatchObject({ measured: true, minutes: 4 })
   expect(first!.marks.map(({ type }) => type.name)).toEqual(
@@ -108,7 +108,9 @@ test('their own bike’s tape gives the first marks by translation', async () =>
     crankMm: 172.5,
     noseAheadMm: 150,
   }
-  expect(await sendHome(link.token, id(), { evidence: [], ownBike })).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.sendHome', { home: { evidence: [], ownBike } }, id())).toEqual({
+    outcome: 'kept',
+  })
   const { first } = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
   expect(first).toMatchObject({ measured: true, minutes: 3 })
   expect(first!.marks.map(({ type }) => type.name)).toEqual(
@@ -124,7 +126,9 @@ test.each([
   ['of a bike there is not', { evidence: [], ownBike: { lengths: {}, crankMm: 1, noseAheadMm: 2 } }],
 ])('home measures %s are not kept', async (_, sent) => {
   const { memberId, link } = await newcomer()
-  expect(await sendHome(link.token, id(), sent as never)).toMatchObject({ outcome: 'refused' })
+  expect(await ownCommand(link.token, 'ownPage.sendHome', { home: sent as never }, id())).toMatchObject({
+    outcome: 'refused',
+  })
   expect(await listMessages(db, scope, memberId)).toEqual([])
 })
 
@@ -132,17 +136,20 @@ test('how it felt is kept once, in one line, and seen to by the studio', async (
   const { memberId, link } = await newcomer()
   const felt = { comfort: 7, place: 'knees', line: ` tight \n left\u0000${'x'.repeat(400)}` }
   const key = id()
-  expect(await sendFelt(link.token, key, felt)).toEqual({ outcome: 'kept' })
-  expect(await sendFelt(link.token, key, felt)).toEqual({ outcome: 'kept' })
-  expect(await sendFelt(link.token, key, { ...felt, comfort: 8 })).toMatchObject({ outcome: 'refused' })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, key)).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, key)).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt: { ...felt, comfort: 8 } }, key)).toMatchObject({
+    outcome: 'refused',
+  })
   for (const wrong of [{ ...felt, comfort: 11 }, { ...felt, place: 'hat' }, { ...felt, comfort: 2.5 }, null])
-    expect(await sendFelt(link.token, id(), wrong)).toMatchObject({ outcome: 'refused' })
-  expect(await askRecheck(link.token, id(), '')).toEqual({ outcome: 'kept' })
-  // What is no text is no line.
-  const odd = Object.create(null) as object
-  expect(await askRecheck(link.token, id(), odd)).toEqual({ outcome: 'kept' })
+    expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt: wrong }, id())).toMatchObject({
+      outcome: 'refused',
+    })
+  expect(await ownCommand(link.token, 'ownPage.askRecheck', { line: '' }, id())).toEqual({ outcome: 'kept' })
+  const odd = Object.create(null) as string
+  expect(await ownCommand(link.token, 'ownPage.askRecheck', { line: odd }, id())).toMatchObject({ code: 'malformed' })
   const said = await listMessages(db, scope, memberId)
-  expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck', 'recheck'])
+  expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck'])
   const kept = said.find(({ kind }) => kind === 'felt')!
   expect(kept.body).toMatchObject({ comfort: 7, place: 'knees', line: expect.stringMatching(/^tight left x{1,190}$/) })
   await handleMessage(db, scope, kept.id, now)
@@ -153,7 +160,9 @@ test('through a link that ended nothing is sent', async () => {
   const { memberId, link } = await newcomer()
   await revokeLinks(db, scope, memberId, now)
   const felt = { comfort: 5, place: 'nowhere', line: '' }
-  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/has ended/) })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, id())).toMatchObject({
+    say: expect.stringMatching(/has ended/),
+  })
   expect(await listMessages(db, scope, memberId)).toEqual([])
 })
 
@@ -202,14 +211,20 @@ test('within a day so much is taken from a page, and the same once more is no mo
   const { memberId, link } = await newcomer()
   const felt = { comfort: 5, place: 'nowhere', line: '' }
   const first = id()
-  expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
-  const more = await Promise.all(Array.from({ length: MAX_PER_DAY + 5 }, () => sendFelt(link.token, id(), felt)))
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, first)).toEqual({ outcome: 'kept' })
+  const more = await Promise.all(
+    Array.from({ length: MAX_PER_DAY + 5 }, () => ownCommand(link.token, 'ownPage.sendFelt', { felt }, id())),
+  )
   expect(more.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MAX_PER_DAY - 1)
-  expect(await sendFelt(link.token, id(), felt)).toMatchObject({ say: expect.stringMatching(/you sent a lot today/) })
-  expect(await sendFelt(link.token, first, felt)).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, id())).toMatchObject({
+    say: expect.stringMatching(/you sent a lot today/),
+  })
+  expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt }, first)).toEqual({ outcome: 'kept' })
   const complaint = { what: 'hands', side: 'both', strength: 4 }
   const told = await Promise.all(
-    Array.from({ length: MAX_PER_DAY + 5 }, () => sendComplaint(link.token, id(), complaint)),
+    Array.from({ length: MAX_PER_DAY + 5 }, () =>
+      ownCommand(link.token, 'ownPage.sendComplaint', { said: complaint as never }, id()),
+    ),
   )
   expect(told.filter(({ outcome }) => outcome === 'kept')).toHaveLength(MAX_PER_DAY)
   expect(await db.$count(memberMessage, eq(memberMessage.memberId, memberId))).toBe(MAX_PER_DAY)

@@ -14,7 +14,7 @@ import { openLink } from '@/server/memberPage/links'
 import { addMember, changeMember, findMember, findMembers } from '@/server/members/members'
 import { mergedInto, mergeMembers, previewMerge } from '@/server/members/merge'
 import { findByWords } from '@/server/members/words'
-import { applyEntry } from '@/server/outbox/applyEntry'
+import { takeEntry } from '@/server/outbox/takeEntry'
 import { currentEntries, listEntries, recordEntry } from '@/server/register/register'
 import { listOpenSetups, startSetup } from '@/server/setups/setups'
 
@@ -88,7 +88,7 @@ test('a member entered twice is merged: every record moves, the later numbers ho
   await startSetup(db, scope, { id: id(), memberId: into, bikeId: 'bike-1' }, now)
   const note = { op: 'addNote' as const, memberId: from, bikeId: 'bike-1', classId: alone, sign: 'kneesIn' }
   const noted = { ...note, id: id(), side: 'both', author: scope.userId, madeAtMs: now.getTime(), cued: false }
-  expect(await applyEntry(db, scope, noted as never, now)).toEqual({ outcome: 'kept' })
+  expect(await takeEntry(db, scope, noted as never, now)).toEqual({ outcome: 'kept' })
   await addComplaint(db, scope, { id: id(), memberId: from, what: 'frontKnee', strength: 4, quality: [] }, now)
   await openLink(db, scope, from, now)
   await addRoomCue(db, scope, {
@@ -129,7 +129,7 @@ test('a member entered twice is merged: every record moves, the later numbers ho
   expect((await classState(db, scope, both)).cues[0].concerned).toEqual([into])
   expect(await listOpenSetups(db, scope, into)).toHaveLength(2)
   // A device that was away sends what it wrote down under the old id.
-  expect(await applyEntry(db, scope, { ...noted, id: id() } as never, now)).toEqual({ outcome: 'kept' })
+  expect(await takeEntry(db, scope, { ...noted, id: id() } as never, now)).toEqual({ outcome: 'kept' })
   expect(await listNotesOfMember(db, scope, into)).toHaveLength(2)
   expect(await mergeMembers(db, scope, { from, into }, now)).toEqual({ outcome: 'gone' })
 })

@@ -30,10 +30,6 @@ import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
 import { watchData } from '@/server/classes/watchPage'
 import * as rooms from '@/server/rooms/rooms'
-import * as formActions from '@/interface/classForm/actions'
-import * as timetableActions from '@/interface/timetable/actions'
-import * as blockActions from '@/interface/blocks/actions'
-import * as roomActions from '@/interface/rooms/actions'
 import * as complaints from '@/server/comfort/complaints'
 import { findingsOnFile } from '@/server/comfort/findings'
 import { studioPicture } from '@/server/comfort/picture'
@@ -46,7 +42,6 @@ import * as trialChanges from '@/server/comfort/trialChanges'
 import * as trials from '@/server/comfort/trials'
 import { today } from '@/server/today/today'
 import { trialsOnFloor } from '@/server/comfort/trialsOnFloor'
-import * as comfortActions from '@/interface/comfort/actions'
 import { schoolOf } from '@/core/school/school'
 import * as notes from '@/server/classes/notes'
 import { listSeats } from '@/server/classes/seats'
@@ -65,7 +60,7 @@ import * as messages from '@/server/memberPage/messages'
 import * as merge from '@/server/members/merge'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
-import { applyEntry } from '@/server/outbox/applyEntry'
+import { takeEntry } from '@/server/outbox/takeEntry'
 import { findWithNumbers } from '@/server/register/findWithNumbers'
 import * as proposals from '@/server/register/proposals'
 import * as register from '@/server/register/register'
@@ -76,29 +71,24 @@ import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
 import * as people from '@/server/studio/people'
 import * as studios from '@/server/studio/studio'
-import * as bikeActions from '@/interface/bikes/actions'
-import * as classActions from '@/interface/class/actions'
-import * as memberActions from '@/interface/members/actions'
-import * as riderActions from '@/interface/rider/actions'
-import * as setupActions from '@/interface/setup/actions'
-import * as studioActions from '@/interface/studio/actions'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
+import { POST as postCommand } from '@/app/api/v1/commands/[name]/route'
+import { send, sendOwn, sendQuery } from '@/interface/commands/send'
+import { COMMANDS, OWN_COMMANDS, QUERIES as COMMAND_QUERIES } from '@/server/commands/registry'
 
 jest.mock('@/server/calendar/readInThread', () => jest.requireActual('./calendarHere'))
-jest.mock('@/server/compute/pool', () => ({ compute: async () => ({ outcome: 'refused', say: 'not in this test' }) }))
+jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
 
 let person: (Scope & { name: string }) | null = null
-jest.mock('@/server/accounts/session', () => {
-  const { can: allows } = jest.requireActual<{ can: typeof can }>('@/server/accounts/can')
-  return {
-    currentUser: async () => person,
-    authorize: async (permission: Permission) => {
-      if (!person) throw new Error('sent to sign in')
-      return allows(person, permission) ? person : null
-    },
-  }
-})
+jest.mock('@/server/accounts/session', () => ({
+  currentUser: async () => person,
+  requireUser: async () => {
+    if (!person) throw new Error('sent to sign in')
+    return person
+  },
+}))
+jest.mock('next/headers', () => ({ headers: async () => new Headers({ 'x-forwarded-for': 'scope' }) }))
 
 const db = database()
 const now = new Date('2026-07-08T09:10:11.012Z')
@@ -594,9 +584,9 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         now,
       ),
   },
-  'outbox/applyEntry': {
-    applyEntry: () =>
-      Promise.all(ENTRIES.map((entry) => applyEntry(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
+  'outbox/takeEntry': {
+    takeEntry: () =>
+      Promise.all(ENTRIES.map((entry) => takeEntry(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
   },
   'setups/evidence': {
     listEvidence: () => evidence.listEvidence(db, here, other.setup),
@@ -713,6 +703,11 @@ const ENTRIES = [
 
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
+  fleetAccommodation: 'computes what it is handed',
+  typesInUse: 'chooses among what it is handed',
+  readClassFields: 'a form',
+  timelineEntries: 'words what it is handed',
+  readComplaint: 'a form',
   availableBikes: 'chooses among bikes it is handed',
   addOwnComplaint: 'of whoever such an address opened',
   asComplaint: 'renames what it is handed',
@@ -803,18 +798,24 @@ test.each(modules)('every function of server/%s is walked, or needs no scope', (
   expect(functions.filter((key) => !(key in (QUERIES[name] ?? {})) && !(key in WITHOUT_SCOPE))).toEqual([])
 })
 
+/** As JSON, with what is in maps and sets. */
+const asText = (value: unknown): string =>
+  JSON.stringify(value, (_, one: unknown) => (one instanceof Map || one instanceof Set ? [...one] : one)) ?? ''
+
 /** Makes a call that must neither tell of the other studio nor touch it. */
-async function seesNothing(call: Call): Promise<void> {
+async function seesNothing(call: Call): Promise<Answer> {
   const before = await everyRowOf(there.studioId)
-  expect(JSON.stringify(await call()) ?? '').not.toContain(SECRET)
+  const answer = await call()
+  expect(asText(answer)).not.toContain(SECRET)
   expect(await everyRowOf(there.studioId)).toBe(before)
+  return answer as Answer
 }
 
 describe('what is another studio’s does not exist', () => {
   const calls = Object.entries(QUERIES).flatMap(([module, walk]) =>
     Object.entries(walk).map(([name, call]) => [`${module} ${name}`, call] as const),
   )
-  test.each(calls)('for the query %s', (_, call) => seesNothing(call))
+  test.each(calls)('for the query %s', async (_, call) => void (await seesNothing(call)))
 
   test('and the walk would notice: the same calls by the other studio’s own do tell of it', async () => {
     expect(JSON.stringify(await members.findMember(db, there, other.member))).toContain(SECRET)
@@ -826,109 +827,116 @@ describe('what is another studio’s does not exist', () => {
 })
 
 const reading = { kind: 'saddleLine', mm: 1, afterClosing: true } as const
-const ACTIONS: Readonly<Record<string, readonly [Permission, Call]>> = {
-  saveType: ['manageBikes', () => bikeActions.saveType(other.type, other.type, { ...document })],
-  exportTypes: ['seeBikes', () => bikeActions.exportTypes()],
-  importTypeFile: ['manageBikes', async () => bikeActions.importTypeFile(await bikeActions.exportTypes())],
-  addMachines: ['manageBikes', () => bikeActions.addMachines(other.line, '802')],
-  removeMachine: ['manageBikes', () => bikeActions.removeMachine(other.bike)],
-  addTapeReading: ['manageBikes', () => bikeActions.addTapeReading(id(), other.type, tape)],
-  replaceTapeReadings: [
-    'manageBikes',
-    () => bikeActions.replaceTapeReadings(other.type, [{ id: other.tape, newId: id(), row: tape }]),
-  ],
-  withdrawTapeReading: ['manageBikes', () => bikeActions.withdrawTapeReading(other.tape)],
-  finishCalibration: ['manageBikes', () => bikeActions.finishCalibration(id(), other.type)],
-  compareTapeReading: ['inspectBikes', () => bikeActions.compareTapeReading(other.bike, tape, 'metric')],
-  addBikeReading: ['inspectBikes', () => bikeActions.addBikeReading(id(), other.bike, reading)],
-  takeRiderResidual: ['manageBikes', () => bikeActions.takeRiderResidual(id(), other.bike)],
-  withdrawBikeReading: ['inspectBikes', () => bikeActions.withdrawBikeReading(other.bike, other.reading)],
-  recordInspection: ['inspectBikes', () => bikeActions.recordInspection(id(), other.bike, [])],
-  resolveFault: ['inspectBikes', () => bikeActions.resolveFault(other.bike, other.fault)],
-  assignBike: ['assignBikes', () => classActions.assignBike(id(), other.ofClass, other.bike, null)],
-  placeEverybody: ['planClasses', () => classActions.placeEverybody(other.ofClass)],
-  undoPlaces: [
-    'assignBikes',
-    () => classActions.undoPlaces(other.ofClass, { after: [], seats: [], riders: [], added: [] }),
-  ],
-  addRider: ['assignBikes', () => classActions.addRider(other.ofClass, other.member, 'here')],
-  changeRiderOf: ['assignBikes', () => classActions.changeRiderOf(other.ofClass, other.member, { state: 'here' })],
-  swapRiders: ['assignBikes', () => classActions.swapRiders(other.ofClass, other.member, 'member-01')],
-  leaveToWarmUp: ['planClasses', () => classActions.leaveToWarmUp(other.ofClass, [other.member], true)],
-  changeHands: ['planClasses', () => classActions.changeHands(other.ofClass, 2, 30)],
-  saveBlocks: ['planClasses', () => classActions.saveBlocks(other.ofClass, [])],
-  changeCue: ['planClasses', () => classActions.changeCue('kneesOut', null)],
-  addClass: [
-    'planClasses',
-    () =>
-      timetableActions.addClass(other.ofClass, {
-        title: 'Taken',
-        day: '2033-07-08',
-        time: '18:00',
-        minutes: 45,
-        roomId: other.room,
-        teacherId: null,
-        weeks: 2,
-      }),
-  ],
-  cancelClass: ['planClasses', () => formActions.cancelClass(other.ofClass, true)],
-  classForEdit: ['planClasses', () => formActions.classForEdit(other.ofClass)],
-  changeClass: ['planClasses', () => formActions.changeClass(other.ofClass, FACTS, { ...FACTS, title: 'Taken' })],
-  repeatClass: ['planClasses', () => formActions.repeatClass(id(), other.ofClass, 2)],
-  followUpLine: [
-    'writeNotes',
-    () =>
-      classActions.followUpLine(other.ofClass, other.member, 'noted', { state: 'done', handedTo: null, said: 'Taken' }),
-  ],
-  renumberMachine: ['manageBikes', () => bikeActions.renumberMachine(other.bike, 803)],
-  retireMachine: ['manageBikes', () => bikeActions.retireMachine(other.bike)],
-  returnMachine: ['manageBikes', () => bikeActions.returnMachine(other.bike)],
-  deleteType: ['manageBikes', () => bikeActions.deleteType(other.line)],
-  changeMember: [
-    'addMembers',
-    () =>
-      memberActions.changeMember(
-        { id: other.member, name: SECRET, number: null, email: null, statureMm: null },
-        { name: 'Taken', number: '', email: '' },
-      ),
-  ],
-  previewMerge: ['manageStudio', () => memberActions.previewMerge(other.member, 'member-01')],
-  mergeMembers: ['manageStudio', () => memberActions.mergeMembers('member-01', other.member)],
-  bringIn: ['planClasses', () => timetableActions.bringIn('day,start,class\n', false)],
-  readPlan: ['planClasses', () => blockActions.readPlan('name,minutes,turns\nUp,5,90\n')],
-  saveRoom: ['manageBikes', () => roomActions.saveRoom(other.room, { name: 'Taken', plan: PLAIN_ROOM, places: [] })],
-  removeRoom: ['manageBikes', () => roomActions.removeRoom(other.room)],
-  addMember: ['addMembers', () => memberActions.addMember(other.member, 'Somebody Here', true)],
-  renameMember: ['addMembers', () => memberActions.renameMember(other.member, SECRET, 'Taken')],
-  findMembers: ['seeNumbers', () => memberActions.findMembers(SECRET)],
-  restoreNumbers: ['setUpRiders', () => riderActions.restoreNumbers(id(), other.finished)],
-  keepForType: ['setUpRiders', () => riderActions.keepForType(id(), other.finished, 'bracken')],
-  keepFromTape: [
-    'setUpRiders',
-    () => riderActions.keepFromTape(other.member, TAPED, [{ id: id(), lineId: 'bracken' }]),
-  ],
-  keepAfterChange: [
-    'setUpRiders',
-    () => riderActions.keepAfterChange(other.member, 'shoes', 9, [{ id: id(), entryId: other.finished }]),
-  ],
-  openOwnPage: ['setUpRiders', () => riderActions.openOwnPage(other.member)],
-  revokeOwnPage: ['setUpRiders', () => riderActions.revokeOwnPage(other.member)],
-  handleMessage: ['writeNotes', () => riderActions.handleMessage(other.message)],
-  earlierEntries: ['seeNumbers', () => riderActions.earlierEntries(other.member, other.finished)],
-  startSetup: ['setUpRiders', () => setupActions.startSetup(other.member, other.bike)],
-  changeSetupSchool: ['setUpRiders', () => setupActions.changeSetupSchool(id(), other.setup, { foot: 'level' })],
-  saveStudio: ['manageStudio', () => studioActions.saveStudio({ school: {}, costs: {}, learns: true })],
-  historyOf: ['manageStudio', () => studioActions.historyOf(other.member)],
-  continueSetup: ['setUpRiders', () => setupActions.continueSetup(other.setup, [])],
-  keepComplaint: ['writeNotes', () => comfortActions.keepComplaint(id(), other.member, BOTHER, FROM_NOTHING)],
-  recordReferral: ['writeNotes', () => comfortActions.recordReferral(other.member, other.complaint, 'nobody')],
-  endComplaint: ['writeNotes', () => comfortActions.endComplaint(other.member, other.complaint)],
-  reopenComplaint: ['writeNotes', () => comfortActions.reopenComplaint(other.member, other.complaint)],
-  sayWhichSide: ['writeNotes', () => comfortActions.sayWhichSide(other.member, other.complaint, 'left')],
-  startTrial: ['setUpRiders', () => comfortActions.startTrial(TRIAL_ASKED)],
-  rate: ['writeNotes', () => comfortActions.rate(id(), other.trial, 1)],
-  finishTrial: ['setUpRiders', () => comfortActions.finishTrial(other.trial, 'undo', true)],
-  keepReferral: ['manageStudio', () => comfortActions.keepReferral('')],
+const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = {
+  'bikes.saveType': () => ({ input: { baseId: other.type, document: { ...document } }, id: other.type }),
+  'bikes.exportTypes': () => ({ input: {} }),
+  'bikes.importTypes': () => ({ input: { text: 'no file of types' } }),
+  'bikes.addMachines': () => ({ input: { lineId: other.line, typed: '802' } }),
+  'bikes.removeMachine': () => ({ input: { bikeId: other.bike } }),
+  'bikes.addTapeReading': () => ({ input: { typeId: other.type, row: tape }, id: id() }),
+  'bikes.replaceTapeReadings': () => ({
+    input: { typeId: other.type, replaced: [{ id: other.tape, newId: id(), row: tape }] },
+  }),
+  'bikes.withdrawTapeReading': () => ({ input: { readingId: other.tape } }),
+  'bikes.finishCalibration': () => ({ input: { typeId: other.type }, id: id() }),
+  'bikes.compareTapeReading': () => ({ input: { bikeId: other.bike, row: tape, shown: 'metric' } }),
+  'bikes.addBikeReading': () => ({ input: { bikeId: other.bike, reading }, id: id() }),
+  'bikes.takeRiderResidual': () => ({ input: { bikeId: other.bike }, id: id() }),
+  'bikes.withdrawBikeReading': () => ({ input: { bikeId: other.bike, readingId: other.reading } }),
+  'bikes.recordInspection': () => ({ input: { bikeId: other.bike, wrong: [] }, id: id() }),
+  'bikes.resolveFault': () => ({ input: { bikeId: other.bike, faultId: other.fault } }),
+  'places.assignBike': () => ({ input: { classId: other.ofClass, bikeId: other.bike, memberId: null }, id: id() }),
+  'places.placeEverybody': () => ({ input: { classId: other.ofClass } }),
+  'places.undoPlaces': () => ({
+    input: { classId: other.ofClass, undo: { after: [], seats: [], riders: [], added: [] } },
+  }),
+  'places.addRider': () => ({ input: { classId: other.ofClass, memberId: other.member, how: 'here' } }),
+  'places.changeRider': () => ({
+    input: { classId: other.ofClass, memberId: other.member, change: { state: 'here' } },
+  }),
+  'places.swapRiders': () => ({ input: { classId: other.ofClass, first: other.member, second: 'member-01' } }),
+  'places.leaveToWarmUp': () => ({ input: { classId: other.ofClass, memberIds: [other.member], warmUp: true } }),
+  'classes.changeHands': () => ({ input: { classId: other.ofClass, hands: 2, doorsMin: 30 } }),
+  'classes.saveBlocks': () => ({ input: { classId: other.ofClass, blocks: [] } }),
+  'classes.changeCue': () => ({ input: { sign: 'kneesOut', cue: null } }),
+  'classes.addClass': () => ({
+    input: {
+      title: 'Taken',
+      day: '2033-07-08',
+      time: '18:00',
+      minutes: 45,
+      roomId: other.room,
+      teacherId: null,
+      weeks: 2,
+    },
+    id: other.ofClass,
+  }),
+  'classes.cancelClass': () => ({ input: { classId: other.ofClass, cancelled: true } }),
+  'classes.classForEdit': () => ({ input: { classId: other.ofClass } }),
+  'classes.changeClass': () => ({ input: { classId: other.ofClass, from: FACTS, to: { ...FACTS, title: 'Taken' } } }),
+  'classes.repeatClass': () => ({ input: { classId: other.ofClass, weeks: 2 }, id: id() }),
+  'classes.followUpLine': () => ({
+    input: {
+      classId: other.ofClass,
+      memberId: other.member,
+      kind: 'noted',
+      state: 'done',
+      handedTo: null,
+      said: 'Taken',
+    },
+  }),
+  'bikes.renumberMachine': () => ({ input: { bikeId: other.bike, number: 803 } }),
+  'bikes.retireMachine': () => ({ input: { bikeId: other.bike } }),
+  'bikes.returnMachine': () => ({ input: { bikeId: other.bike } }),
+  'bikes.deleteType': () => ({ input: { lineId: other.line } }),
+  'members.changeMember': () => ({
+    input: {
+      from: { id: other.member, name: SECRET, number: null, email: null, statureMm: null },
+      typed: { name: 'Taken', number: '', email: '' },
+    },
+  }),
+  'members.previewMerge': () => ({ input: { from: other.member, into: 'member-01' } }),
+  'members.mergeMembers': () => ({ input: { from: 'member-01', into: other.member } }),
+  'classes.readTimetable': () => ({ input: { text: 'day,start,class\n' } }),
+  'classes.readPlan': () => ({ input: { text: 'name,minutes,turns\nUp,5,90\n' } }),
+  'rooms.saveRoom': () => ({ input: { roomId: other.room, name: 'Taken', plan: PLAIN_ROOM, places: [] } }),
+  'rooms.removeRoom': () => ({ input: { roomId: other.room } }),
+  'members.addMember': () => ({ input: { typed: 'Somebody Here', anyway: true }, id: other.member }),
+  'members.renameMember': () => ({ input: { memberId: other.member, from: SECRET, typed: 'Taken' } }),
+  'members.findMembers': () => ({ input: { typed: SECRET } }),
+  'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
+  'register.keepForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
+  'register.keepFromTape': () => ({
+    input: { memberId: other.member, from: TAPED, parts: [{ id: id(), lineId: 'bracken' }] },
+  }),
+  'register.keepAfterChange': () => ({
+    input: { memberId: other.member, what: 'shoes', mm: 9, parts: [{ id: id(), entryId: other.finished }] },
+  }),
+  'register.openOwnPage': () => ({ input: { memberId: other.member } }),
+  'register.revokeOwnPage': () => ({ input: { memberId: other.member } }),
+  'register.handleMessage': () => ({ input: { messageId: other.message } }),
+  'register.earlierEntries': () => ({ input: { memberId: other.member, before: other.finished } }),
+  'setups.startSetup': () => ({ input: { memberId: other.member, bikeId: other.bike } }),
+  'setups.changeSchool': () => ({ input: { setupId: other.setup, school: { foot: 'level' } }, id: id() }),
+  'studio.saveStudio': () => ({ input: { settings: { school: {}, costs: {}, learns: true } } }),
+  'setups.historyOf': () => ({ input: { memberId: other.member } }),
+  'setups.continueSetup': () => ({ input: { setupId: other.setup, rows: [] } }),
+  'comfort.keepComplaint': () => ({
+    input: { memberId: other.member, said: BOTHER as never, ...FROM_NOTHING },
+    id: id(),
+  }),
+  'comfort.recordReferral': () => ({
+    input: { memberId: other.member, complaintId: other.complaint, handedTo: 'nobody' },
+  }),
+  'comfort.endComplaint': () => ({ input: { memberId: other.member, complaintId: other.complaint } }),
+  'comfort.reopenComplaint': () => ({ input: { memberId: other.member, complaintId: other.complaint } }),
+  'comfort.sayWhichSide': () => ({ input: { memberId: other.member, complaintId: other.complaint, side: 'left' } }),
+  'comfort.startTrial': () => ({ input: TRIAL_INPUT, id: id() }),
+  'comfort.rate': () => ({ input: { trialId: other.trial, rating: 1 }, id: id() }),
+  'comfort.finishTrial': () => ({ input: { trialId: other.trial, outcome: 'undo', leaveNumbers: true } }),
+  'comfort.keepReferral': () => ({ input: { words: '' } }),
+  'classes.importTimetable': () => ({ input: { text: 'day,start,class\n' } }),
+  'places.previewPlaces': () => ({ input: { classId: other.ofClass } }),
 }
 const FACTS = {
   title: SECRET,
@@ -938,52 +946,174 @@ const FACTS = {
   roomId: null,
   teacherId: null,
 }
+const { id: _, ...TRIAL_INPUT } = TRIAL_ASKED
 const BOTHER = { what: 'feet', strength: 3 }
 const FROM_NOTHING = { bikeId: null, noteId: null }
-const actionModules = {
-  ...formActions,
-  ...bikeActions,
-  ...classActions,
-  ...timetableActions,
-  ...blockActions,
-  ...roomActions,
-  ...memberActions,
-  ...riderActions,
-  ...setupActions,
-  ...studioActions,
-  ...comfortActions,
+for (const { op, id: entryId, ...input } of ENTRIES) {
+  const { name } = Object.values(COMMANDS).find(({ offline }) => offline === op)!
+  INPUTS[name] = () => ({ input, id: entryId })
+}
+/** Commands of a member's own page, by the page of this studio's member, about records of the other studio. */
+const OWN_INPUTS: Readonly<Record<string, unknown>> = {
+  'ownPage.sendFelt': { felt: { comfort: 3, place: 'knees', line: '' } },
+  'ownPage.askRecheck': { line: '' },
+  'ownPage.sendHome': { home: { evidence: [{ kind: 'stature', mm: 1700 }] } },
+  'ownPage.sendComplaint': { said: BOTHER },
+  'ownPage.rateOwnTrial': { trialId: other.trial, rating: 1 },
 }
 
-test('every action is walked', () => {
-  expect(Object.keys(actionModules).sort()).toEqual(Object.keys(ACTIONS).sort())
+/** What each answers about records of the other studio, or where it is about none. */
+const OUTCOMES: Readonly<Record<string, string>> = {
+  'bikes.addBikeReading': 'noSuchBike',
+  'bikes.addMachines': 'noSuchType',
+  'bikes.addTapeReading': 'noSuchType',
+  'bikes.compareTapeReading': 'noSuchBike',
+  'bikes.deleteType': 'noSuchType',
+  'bikes.exportTypes': 'found',
+  'bikes.finishCalibration': 'noSuchType',
+  'bikes.importTypes': 'fileIssues',
+  'bikes.recordInspection': 'noSuchBike',
+  'bikes.removeMachine': 'hasRecords',
+  'bikes.renumberMachine': 'noSuchBike',
+  'bikes.replaceTapeReadings': 'noSuchType',
+  'bikes.resolveFault': 'kept',
+  'bikes.retireMachine': 'noSuchBike',
+  'bikes.returnMachine': 'noSuchBike',
+  'bikes.saveType': 'idTaken',
+  'bikes.takeRiderResidual': 'noSuchBike',
+  'bikes.withdrawBikeReading': 'kept',
+  'bikes.withdrawTapeReading': 'kept',
+  'classes.addClass': 'noSuchRoom',
+  'classes.cancelClass': 'noSuchClass',
+  'classes.changeClass': 'noSuchClass',
+  'classes.changeCue': 'kept',
+  'classes.changeHands': 'noSuchClass',
+  'classes.classForEdit': 'noSuchClass',
+  'classes.followUpLine': 'noSuchClass',
+  'classes.importTimetable': 'kept',
+  'classes.readPlan': 'found',
+  'classes.readTimetable': 'found',
+  'classes.repeatClass': 'noSuchClass',
+  'classes.saveBlocks': 'noSuchClass',
+  'comfort.endComplaint': 'noSuchMember',
+  'comfort.finishTrial': 'noSuchMember',
+  'comfort.keepComplaint': 'noSuchMember',
+  'comfort.keepReferral': 'kept',
+  'comfort.rate': 'noSuchMember',
+  'comfort.recordReferral': 'noSuchMember',
+  'comfort.reopenComplaint': 'kept',
+  'comfort.sayWhichSide': 'noSuchMember',
+  'comfort.startTrial': 'noSuchMember',
+  'members.addMember': 'malformed',
+  'members.changeMember': 'noSuchMember',
+  'members.findMembers': 'found',
+  'members.mergeMembers': 'noSuchMember',
+  'members.previewMerge': 'noSuchMember',
+  'members.renameMember': 'renamedMeanwhile',
+  'notes.addLook': 'noClass',
+  'notes.addNote': 'noNote',
+  'notes.addRoomCue': 'noClass',
+  'notes.changeNote': 'kept',
+  'notes.withdrawNote': 'kept',
+  'ownPage.askRecheck': 'kept',
+  'ownPage.rateOwnTrial': 'unreadable',
+  'ownPage.sendComplaint': 'kept',
+  'ownPage.sendFelt': 'kept',
+  'ownPage.sendHome': 'kept',
+  'places.addRider': 'noSuchClass',
+  'places.assignBike': 'noSuchClass',
+  'places.changeRider': 'noSuchClass',
+  'places.leaveToWarmUp': 'noSuchClass',
+  'places.placeEverybody': 'noSuchClass',
+  'places.previewPlaces': 'noSuchClass',
+  'places.swapRiders': 'noSuchClass',
+  'places.undoPlaces': 'noSuchClass',
+  'register.earlierEntries': 'found',
+  'register.handleMessage': 'kept',
+  'register.keepAfterChange': 'numbersChanged',
+  'register.keepForType': 'noSuchNumbers',
+  'register.keepFromTape': 'noSuchNumbers',
+  'register.openOwnPage': 'noSuchMember',
+  'register.restoreNumbers': 'noSuchNumbers',
+  'register.revokeOwnPage': 'kept',
+  'rooms.removeRoom': 'noSuchRoom',
+  'rooms.saveRoom': 'noSuchBike',
+  'setups.appendEvidence': 'noSetup',
+  'setups.changeSchool': 'setupEnded',
+  'setups.continueSetup': 'cannotContinue',
+  'setups.finishSetup': 'noSetup',
+  'setups.historyOf': 'found',
+  'setups.startSetup': 'bikeGone',
+  'setups.withdrawEvidence': 'noSetup',
+  'studio.saveStudio': 'kept',
+}
+
+test('every command and every query is walked', () => {
+  const names = [COMMANDS, COMMAND_QUERIES].flatMap((all) => Object.keys(all))
+  expect(Object.keys(INPUTS).sort()).toEqual(names.sort())
+  expect(Object.keys(OWN_INPUTS).sort()).toEqual(Object.keys(OWN_COMMANDS).sort())
 })
 
 const as = (role: Role) => ({ ...here, role, name: 'Ines Harrow' })
 
-describe('actions', () => {
-  test.each(Object.entries(ACTIONS))('%s sees and changes nothing of another studio', async (_, [, call]) => {
+type Answer = Readonly<{ outcome: string; code?: string; say?: string }>
+const isQuery = (name: string) => name in COMMAND_QUERIES
+const permissionOf = (name: string): Permission => (COMMANDS[name] ?? COMMAND_QUERIES[name]).permission
+/** Sends a command or query through the door of the interface. */
+async function sendByName(name: string): Promise<Answer> {
+  const { input, id: own } = INPUTS[name]()
+  return (await (isQuery(name) ? sendQuery(name, input) : send(name, input, own ?? id()))) as Answer
+}
+/** And through the door of programs. */
+const post = (name: string, sent: object) =>
+  postCommand(
+    new Request('http://127.0.0.1/', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', host: '127.0.0.1' },
+      body: JSON.stringify(sent),
+    }),
+    { params: Promise.resolve({ name }) },
+  )
+
+describe('commands and queries', () => {
+  test.each(Object.keys(INPUTS))('%s finds and changes nothing of another studio', async (name) => {
     person = as('manager')
-    await seesNothing(call)
+    const answer = await seesNothing(() => sendByName(name))
+    expect([name, answer.code ?? answer.outcome]).toEqual([name, OUTCOMES[name]])
   })
 
-  test.each(Object.entries(ACTIONS))('%s does nothing signed out', async (_, [, call]) => {
+  test.each(Object.keys(INPUTS))('%s does nothing signed out', async (name) => {
     person = null
-    await expect(call()).rejects.toThrow('sent to sign in')
+    await expect(sendByName(name)).rejects.toThrow('sent to sign in')
+    expect((await post(name, { id: id(), ...INPUTS[name]() })).status).toBe(401)
   })
 
   const closed = ROLES.flatMap((role) =>
-    Object.entries(ACTIONS)
-      .filter(([, [permission]]) => !can({ role }, permission))
-      .map(([name, [, call]]) => [role, name, call] as const),
+    Object.keys(INPUTS)
+      .filter((name) => !can({ role }, permissionOf(name)))
+      .map((name) => [role, name] as const),
   )
-  test.each(closed)('a door is closed: %s, %s', async (role, name, call) => {
+  test.each(closed)('a door is closed: %s, %s', async (role, name) => {
     person = as(role)
     const before = await everyRowOf(here.studioId)
-    const result = (await call()) as { outcome?: string; say?: string }
-    expect(result).toMatchObject({ outcome: 'refused', say: expect.stringMatching(/your role in this studio/i) })
+    expect(await sendByName(name)).toMatchObject({
+      outcome: 'refused',
+      code: 'notAllowed',
+      say: 'your role in this studio does not allow it',
+    })
+    if (!isQuery(name)) expect((await post(name, { ...INPUTS[name](), id: id() })).status).toBe(403)
     expect(await everyRowOf(here.studioId)).toBe(before)
-    expect(name).not.toBe('')
   })
+
+  test.each(Object.entries(OWN_INPUTS))(
+    '%s from a member’s page changes nothing of another studio',
+    async (name, input) => {
+      const link = (await links.openLink(db, here, 'member-02', new Date()))!
+      const answer = await seesNothing(() => sendOwn(link.token, name, input, id()))
+      expect([name, answer.code ?? answer.outcome]).toEqual([name, OUTCOMES[name]])
+      expect(await sendOwn(link.token.replace(/.$/, '_'), name, input, id())).toMatchObject({ code: 'linkEnded' })
+    },
+  )
 })
 
 describe('routes', () => {

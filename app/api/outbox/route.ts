@@ -1,9 +1,9 @@
-import { formatRefusal } from '@/core/messages/outbox'
+import { formatRefusal } from '@/core/messages/refusals'
 import { currentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { readJson } from '@/server/http/readJson'
-import { applyEntry } from '@/server/outbox/applyEntry'
 import type { OutboxEntry } from '@/server/outbox/entry'
+import { takeEntry } from '@/server/outbox/takeEntry'
 
 /** Longest entry read, bytes: one row of evidence, one note. */
 const MAX_BODY_LENGTH = 20_000
@@ -20,7 +20,7 @@ export async function POST(request: Request): Promise<Response> {
     return Response.json({ code: 'malformed', say: read.reason }, { status: read.status === 403 ? 403 : 422 })
   const entry = (read.body ?? {}) as OutboxEntry
   if (entry.author !== person.userId) return Response.json({ outcome: 'otherPerson' }, { status: 409 })
-  const delivered = await applyEntry(database(), person, entry, new Date())
+  const delivered = await takeEntry(database(), person, entry, new Date())
   if (delivered.outcome === 'kept') return Response.json(delivered)
   return Response.json({ code: delivered.code, say: formatRefusal(delivered) }, { status: 422 })
 }

@@ -3,7 +3,8 @@ import { useRouter } from 'next/navigation'
 import { useTransition } from 'react'
 import { SCHOOL_CHOICES } from '@/core/messages/schools'
 import type { School } from '@/core/school/school'
-import { changeSetupSchool } from '../actions'
+import { asSentence } from '@/core/messages/refusals'
+import { command } from '../../commands/command'
 import styles from '../questions.module.css'
 import type { StepPanelProps } from '../stepPanelProps'
 
@@ -19,9 +20,9 @@ export function SchoolQuestions({ setupId, school, ownSchool, finished }: StepPa
   const change = (changed: Partial<School>) =>
     start(async () => {
       try {
-        const result = await changeSetupSchool(crypto.randomUUID(), setupId, { ...ownSchool, ...changed })
+        const result = await command('setups.changeSchool', { setupId, school: { ...ownSchool, ...changed } })
         if (result.outcome === 'kept') router.refresh()
-        else message.error(result.say, 6)
+        else message.error(asSentence(result.say), 6)
       } catch {
         message.error('The studio’s server cannot be reached. Nothing was changed; try again.', 6)
       }

@@ -1,7 +1,7 @@
-import { WITHOUT_SIDE } from '@/core/complaints/complaint'
-import { oneLine } from '@/core/memberPage/message'
-import { requestIssues } from '@/core/operations/dispatch'
-import type { ComplaintSaid } from './complaintSaid'
+import { WITHOUT_SIDE } from '../../core/complaints/complaint'
+import { oneLine } from '../../core/memberPage/message'
+import { requestIssues } from '../../core/operations/dispatch'
+import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
 
 /** What was said, held to the wire's own schema; null where it is none. A side that means nothing is left out. */
 export function readComplaint(sent: unknown): ComplaintSaid | null {

@@ -1,6 +1,6 @@
-import { redFlagsOf, type RedFlagReason } from '@/core/complaints/redFlags'
-import type { ComplaintName } from '@/core/complaints/causeTable'
-import type { Health, Moment, Quality } from '@/core/complaints/complaint'
+import { redFlagsOf, type RedFlagReason } from './redFlags'
+import type { ComplaintName } from './causeTable'
+import type { Health, Moment, Quality } from './complaint'
 
 /** What the form of a complaint sends; everything but what and how strong may be left unsaid. */
 export type ComplaintSaid = Readonly<{

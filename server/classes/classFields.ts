@@ -1,9 +1,20 @@
-import type { ActionRefusal } from '@/core/messages/actions'
-import { isId, textOf } from '@/server/ids'
-import type { ClassFieldValues } from './ClassFields'
+import type { Refusal } from '../../core/messages/refusals'
+import { isId, textOf } from '../ids'
+
+/** What a class is called, when, where and with whom; day and time on the studio's clock. */
+export type ClassFieldValues = Readonly<{
+  title: string
+  /** YYYY-MM-DD. */
+  day: string
+  /** HH:mm. */
+  time: string
+  minutes: number
+  roomId: string | null
+  teacherId: string | null
+}>
 
 /** The fields of a class as they were sent, checked; why not, where something is wrong. Day and time stay text. */
-export function readClassFields(sent: unknown): ClassFieldValues | ActionRefusal {
+export function readClassFields(sent: unknown): ClassFieldValues | Refusal {
   const { title, day, time, minutes, roomId, teacherId } = (sent ?? {}) as ClassFieldValues
   const named = textOf(title).trim().slice(0, 120)
   if (named === '') return { code: 'noTitle' }

@@ -1,11 +1,11 @@
-import type { Bike, BikeType } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
-import { formatMarks } from '@/core/messages/labels'
-import { CERTAINTY_WORD, formatBasis, formatFootwear, PURPOSE_NAME } from '@/core/messages/register'
-import { MEANT_TEXT } from '@/core/messages/recommendation'
-import { formatBikeName } from '@/core/messages/rider'
-import type { RegisterEntry } from '@/server/register/register'
-import { formatDate, formatTime } from '@/server/studio/day'
+import type { Bike, BikeType } from '../../core/bike/bike'
+import type { Marks } from '../../core/conventions'
+import { formatMarks } from '../../core/messages/labels'
+import { CERTAINTY_WORD, formatBasis, formatFootwear, PURPOSE_NAME } from '../../core/messages/register'
+import { MEANT_TEXT } from '../../core/messages/recommendation'
+import { formatBikeName } from '../../core/messages/rider'
+import type { RegisterEntry } from './register'
+import { formatDate, formatTime } from '../studio/day'
 
 /** An entry of the register in words, with what it takes to draw it. */
 export type TimelineEntry = Readonly<{

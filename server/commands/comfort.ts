@@ -1,0 +1,158 @@
+import { Type } from '@sinclair/typebox'
+import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
+import { TRIAL_OUTCOMES } from '../../core/complaints/trial'
+import { oneLine } from '../../core/memberPage/message'
+import { closed, oneOf } from '../../core/schema'
+import * as complaints from '../comfort/complaints'
+import { readComplaint } from '../comfort/readComplaint'
+import * as reasons from '../comfort/reasons'
+import { setReferralText } from '../comfort/referral'
+import * as trials from '../comfort/trialChanges'
+import {
+  checkedInRun,
+  defineCommand,
+  idOrNull,
+  idSchema,
+  KEPT,
+  ratingSchema,
+  refused,
+  typedText,
+  type CommandOutcome,
+} from './defineCommand'
+
+const MAX_REFERRAL_LENGTH = 800
+const MAX_RECIPIENT_LENGTH = 120
+
+const ofComplaint = { memberId: idSchema, complaintId: idSchema }
+
+const REFUSAL = {
+  gone: 'noSuchMember',
+  idTaken: 'idTaken',
+  stale: 'adviceChanged',
+  needsReason: 'trialNeedsReason',
+  ended: 'trialEnded',
+  numbersChanged: 'trialNumbersChanged',
+} as const
+
+const recorded = ({ outcome }: Readonly<{ outcome: 'kept' | keyof typeof REFUSAL }>): CommandOutcome =>
+  outcome === 'kept' ? KEPT : refused({ code: REFUSAL[outcome] })
+
+/** Records a complaint made to an instructor, or taken up from a note of a class. */
+export const keepComplaint = defineCommand({
+  name: 'comfort.keepComplaint',
+  permission: 'writeNotes',
+  ownsId: true,
+  schema: closed({ memberId: idSchema, said: checkedInRun<ComplaintSaid>(), bikeId: idOrNull, noteId: idOrNull }),
+  run: async (tx, scope, { memberId, said, bikeId, noteId }, { id, now }) => {
+    const read = readComplaint(said)
+    if (!read) return refused({ code: 'malformed' })
+    return recorded(await complaints.addComplaint(tx, scope, { id, memberId, ...read, bikeId, noteId }, now))
+  },
+})
+
+/** Records that a rider was referred, and to whom. */
+export const recordReferral = defineCommand({
+  name: 'comfort.recordReferral',
+  permission: 'writeNotes',
+  schema: closed({ ...ofComplaint, handedTo: typedText }),
+  run: async (tx, scope, { memberId, complaintId, handedTo }, { now }) => {
+    const recipient = oneLine(handedTo).slice(0, MAX_RECIPIENT_LENGTH)
+    if (recipient === '') return refused({ code: 'malformed' })
+    const taken = await complaints.complaintFromNote(tx, scope, { memberId, id: complaintId }, now)
+    if (!taken) return recorded({ outcome: 'gone' })
+    await complaints.recordReferral(tx, scope, complaintId, recipient, now)
+    return KEPT
+  },
+})
+
+/** Records the side of a lasting complaint. */
+export const sayWhichSide = defineCommand({
+  name: 'comfort.sayWhichSide',
+  permission: 'writeNotes',
+  schema: closed({ ...ofComplaint, side: oneOf(['left', 'right', 'both']) }),
+  run: async (tx, scope, { memberId, complaintId, side }, { now }) => {
+    const of = { memberId, id: complaintId }
+    if (!(await complaints.complaintFromNote(tx, scope, of, now))) return recorded({ outcome: 'gone' })
+    await complaints.tellSide(tx, scope, of, side)
+    return KEPT
+  },
+})
+
+/** Closes a complaint. */
+export const endComplaint = defineCommand({
+  name: 'comfort.endComplaint',
+  permission: 'writeNotes',
+  schema: closed(ofComplaint),
+  run: async (tx, scope, { memberId, complaintId }, { now }) => {
+    const taken = await complaints.complaintFromNote(tx, scope, { memberId, id: complaintId }, now)
+    if (!taken) return recorded({ outcome: 'gone' })
+    await complaints.closeComplaint(tx, scope, complaintId, now)
+    return KEPT
+  },
+})
+
+/** Opens a closed complaint again. */
+export const reopenComplaint = defineCommand({
+  name: 'comfort.reopenComplaint',
+  permission: 'writeNotes',
+  schema: closed(ofComplaint),
+  run: async (tx, scope, { memberId, complaintId }) => {
+    await complaints.reopen(tx, scope, { memberId, id: complaintId })
+    return KEPT
+  },
+})
+
+/** Puts on trial the change that the page of reasons shows; the command's id is the trial's. */
+export const startTrial = defineCommand({
+  name: 'comfort.startTrial',
+  permission: 'setUpRiders',
+  ownsId: true,
+  inTransaction: false,
+  schema: closed({
+    ...ofComplaint,
+    shown: closed({
+      axis: Type.Unsafe<reasons.TrialAsked['shown']['axis']>({ type: 'string', maxLength: 40 }),
+      to: Type.Optional(Type.String({ maxLength: 40 })),
+      deg: Type.Optional(Type.Number()),
+    }),
+    weeks: Type.Unsafe<1 | 2>({ enum: [1, 2] }),
+    ratingBefore: ratingSchema,
+    reason: Type.Unsafe<string | null>({ type: ['string', 'null'], maxLength: 2000 }),
+  }),
+  run: async (db, scope, input, { id, now }) => {
+    const reason = input.reason ? oneLine(input.reason) || null : null
+    return recorded(await reasons.startTrial(db, scope, { ...input, id, reason }, now))
+  },
+})
+
+/** Records how it is during a trial, 0 to 10. */
+export const rate = defineCommand({
+  name: 'comfort.rate',
+  permission: 'writeNotes',
+  ownsId: true,
+  schema: closed({ trialId: idSchema, rating: ratingSchema }),
+  run: async (tx, scope, { trialId, rating }, { id, now }) =>
+    recorded(await trials.rateTrial(tx, scope, { id, trialId, rating }, now)),
+})
+
+/** Ends a trial. */
+export const finishTrial = defineCommand({
+  name: 'comfort.finishTrial',
+  permission: 'setUpRiders',
+  schema: closed({ trialId: idSchema, outcome: oneOf(TRIAL_OUTCOMES), leaveNumbers: Type.Boolean() }),
+  run: async (tx, scope, { trialId, outcome, leaveNumbers }, { now }) =>
+    recorded(await trials.endTrial(tx, scope, { id: trialId, outcome, leaveNumbers }, now)),
+})
+
+/** Sets the studio's own words for a referral; empty goes back to the product's. */
+export const keepReferral = defineCommand({
+  name: 'comfort.keepReferral',
+  permission: 'manageStudio',
+  schema: closed({ words: typedText }),
+  run: async (tx, scope, { words }) => {
+    const text = words.replace(/[^\S\n]+/gu, ' ').trim()
+    if (text.length > MAX_REFERRAL_LENGTH) return refused({ code: 'malformed' })
+    await setReferralText(tx, scope, text || null)
+    return KEPT
+  },
+})

@@ -1,0 +1,134 @@
+import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/openFiles/memberRow'
+import { Type } from '@sinclair/typebox'
+import type { Refusal } from '../../core/messages/refusals'
+import { closed } from '../../core/schema'
+import { can } from '../accounts/can'
+import * as members from '../members/members'
+import * as merges from '../members/merge'
+import { normalizeName } from '../members/normalizeName'
+import { defineCommand, defineQuery, idSchema, KEPT, refused, typedText } from './defineCommand'
+
+/** Names offered at once; a few letters more find the rest. */
+const MAX_FOUND = 40
+const MAX_SEARCH_LENGTH = 100
+
+const textOrNull = Type.Unsafe<string | null>({ type: ['string', 'null'], maxLength: 2000 })
+
+function checkName(typed: string): string | Refusal {
+  const name = normalizeName(typed)
+  if (name === '') return { code: 'noName' }
+  return name.length > members.MAX_NAME_LENGTH ? { code: 'nameTooLong', maxLength: members.MAX_NAME_LENGTH } : name
+}
+
+/** Adds a member, whose id is the command's. `anyway` adds a second one of the same name. */
+export const addMember = defineCommand({
+  name: 'members.addMember',
+  permission: 'addMembers',
+  ownsId: true,
+  schema: closed({ typed: typedText, anyway: Type.Boolean() }),
+  run: async (tx, scope, { typed, anyway }, { id, now }) => {
+    const name = checkName(typed)
+    if (typeof name !== 'string') return refused(name)
+    if (id.length !== 36) return refused({ code: 'malformed' })
+    const same = (await members.findMembersByName(tx, scope, name)).filter((member) => member.id !== id)
+    if (same.length > 0 && !anyway) return refused({ code: 'sameName', name })
+    const added = await members.addMember(tx, scope, { id, name }, now)
+    if (added.outcome === 'kept') return { outcome: 'kept', memberId: id }
+    // The id is of nobody of this studio.
+    if (added.name === '') return refused({ code: 'malformed' })
+    return refused({ code: 'addedBefore', name, as: added.name })
+  },
+})
+
+/** Corrects the name that an earlier try saved. */
+export const renameMember = defineCommand({
+  name: 'members.renameMember',
+  permission: 'addMembers',
+  schema: closed({ memberId: idSchema, from: typedText, typed: typedText }),
+  run: async (tx, scope, { memberId, from, typed }) => {
+    const to = checkName(typed)
+    if (typeof to !== 'string') return refused(to)
+    const isRenamed = await members.renameMember(tx, scope, memberId, { from, to })
+    return isRenamed ? { outcome: 'kept', memberId } : refused({ code: 'renamedMeanwhile' })
+  },
+})
+
+/** Changes a member's record, given the record as it was when the page was opened. A height left out stays. */
+export const changeMember = defineCommand({
+  name: 'members.changeMember',
+  permission: 'addMembers',
+  schema: closed({
+    from: closed({
+      id: idSchema,
+      name: typedText,
+      number: textOrNull,
+      email: textOrNull,
+      statureMm: Type.Unsafe<number | null>({ type: ['number', 'null'] }),
+    }),
+    typed: closed({ name: typedText, number: typedText, email: typedText, height: Type.Optional(typedText) }),
+  }),
+  run: async (tx, scope, { from, typed }) => {
+    const name = checkName(typed.name)
+    if (typeof name !== 'string') return refused(name)
+    const [number, email, height] = [typed.number, typed.email, typed.height ?? ''].map((text) => text.trim())
+    if (number.length > MAX_NUMBER_LENGTH) return refused({ code: 'numberTooLong' })
+    if (email !== '' && !isEmail(email)) return refused({ code: 'notAnEmail' })
+    // Heights are not shown to every role: a role that sees none leaves it as it is.
+    const seesBody = can(scope, 'seeNotes')
+    const hidden = seesBody ? null : await members.findMember(tx, scope, from.id)
+    const shown = { ...from, statureMm: hidden ? hidden.statureMm : from.statureMm }
+    const typedMm = seesBody && typed.height !== undefined && height !== '' ? readStature(height) : null
+    if (seesBody && height !== '' && typedMm === null) return refused({ code: 'notAHeight' })
+    const statureMm = seesBody && typed.height !== undefined ? typedMm : shown.statureMm
+    const to = { name, number: number || null, email: email || null, statureMm }
+    switch ((await members.changeMember(tx, scope, shown, to)).outcome) {
+      case 'kept':
+        return KEPT
+      case 'gone':
+        return refused({ code: 'noSuchMember' })
+      case 'changed':
+        return refused({ code: 'changedMeanwhile' })
+      case 'numberTaken':
+        return refused({ code: 'memberNumberTaken', number })
+    }
+  },
+})
+
+const pair = closed({ from: idSchema, into: idSchema })
+
+/** What merging a member into another would move. */
+export const previewMerge = defineQuery({
+  name: 'members.previewMerge',
+  permission: 'manageStudio',
+  schema: pair,
+  run: async (db, scope, { from, into }) => {
+    if (from === into) return refused({ code: 'sameMember' })
+    const preview = await merges.previewMerge(db, scope, { from, into })
+    return preview ? { outcome: 'found', preview } : refused({ code: 'noSuchMember' })
+  },
+})
+
+/** Merges a member into another, for good. */
+export const mergeMembers = defineCommand({
+  name: 'members.mergeMembers',
+  permission: 'manageStudio',
+  schema: pair,
+  run: async (tx, scope, { from, into }, { now }) => {
+    const { outcome } = await merges.mergeMembers(tx, scope, { from, into }, now)
+    if (outcome === 'kept') return KEPT
+    // Sent again under another id after the answer was lost: it is done.
+    if (outcome === 'gone' && (await merges.mergedInto(tx, scope, from)) === into) return KEPT
+    return refused({ code: outcome === 'same' ? 'sameMember' : 'noSuchMember' })
+  },
+})
+
+/** Members whose name has every word typed, the first forty. */
+export const findMembers = defineQuery({
+  name: 'members.findMembers',
+  permission: 'seeNumbers',
+  schema: closed({ typed: typedText }),
+  run: async (db, scope, { typed }) => ({
+    outcome: 'found',
+    members: await members.findMembers(db, scope, typed.slice(0, MAX_SEARCH_LENGTH), MAX_FOUND),
+  }),
+})

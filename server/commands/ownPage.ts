@@ -1,0 +1,100 @@
+import { Type } from '@sinclair/typebox'
+import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
+import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '../../core/memberPage/message'
+import { evidenceIssues, requestIssues } from '../../core/operations/dispatch'
+import { closed } from '../../core/schema'
+import { listTypes } from '../bikes/versions'
+import { addOwnComplaint } from '../comfort/complaints'
+import { readComplaint } from '../comfort/readComplaint'
+import { rateTrial } from '../comfort/trialChanges'
+import type { Database } from '../db/connection'
+import type { LinkOwner } from '../memberPage/links'
+import { addMessage } from '../memberPage/messages'
+import {
+  checkedInRun,
+  defineOwnCommand,
+  idSchema,
+  KEPT,
+  ratingSchema,
+  refused,
+  type CommandContext,
+} from './defineCommand'
+
+/** Kinds of evidence that members give about themselves at home. */
+const HOME_KINDS: readonly string[] = ['rider', 'stature', 'inseam', 'segment']
+const MAX_ROWS = 6
+
+const unreadable = refused({ code: 'unreadable' })
+const recorded = (outcome: string) =>
+  outcome === 'kept' ? KEPT : outcome === 'tooMany' ? refused({ code: 'tooManyToday' }) : unreadable
+
+async function keepMessage(
+  tx: Database,
+  owner: LinkOwner,
+  kind: 'felt' | 'recheck' | 'home',
+  body: MemberMessageBody | null,
+  { id, now }: CommandContext,
+) {
+  return body ? recorded((await addMessage(tx, owner, { id, kind, body }, now)).outcome) : unreadable
+}
+
+/** How a ride felt. */
+export const sendFelt = defineOwnCommand({
+  name: 'ownPage.sendFelt',
+  ownsId: true,
+  schema: closed({ felt: Type.Unknown() }),
+  run: (tx, owner, { felt }, context) => keepMessage(tx, owner, 'felt', feltFrom(felt), context),
+})
+
+/** Asks the studio to look again. */
+export const askRecheck = defineOwnCommand({
+  name: 'ownPage.askRecheck',
+  ownsId: true,
+  schema: closed({ line: Type.String() }),
+  run: (tx, owner, { line }, context) => keepMessage(tx, owner, 'recheck', { line: oneLine(line) }, context),
+})
+
+/** What was answered and measured at home. */
+export const sendHome = defineOwnCommand({
+  name: 'ownPage.sendHome',
+  ownsId: true,
+  schema: closed({ home: checkedInRun<HomeMeasures>() }),
+  run: async (tx, owner, { home }, context) =>
+    keepMessage(tx, owner, 'home', await homeBody(tx, owner.studioId, home), context),
+})
+
+async function homeBody(db: Database, studioId: string, home: unknown): Promise<HomeMeasures | null> {
+  const { evidence, ownBike } = (home ?? {}) as Partial<HomeMeasures>
+  const isKnown =
+    Array.isArray(evidence) &&
+    evidence.length <= MAX_ROWS &&
+    evidence.every((row) => HOME_KINDS.includes(row?.kind) && evidenceIssues(row).length === 0)
+  if (!isKnown || (evidence.length === 0 && !ownBike)) return null
+  if (!ownBike) return { evidence }
+  const [type] = await listTypes(db, { studioId, userId: '', role: 'desk' })
+  if (!type || requestIssues('translate', { from: ownBike, to: { bikeType: type.bikeType } }).length > 0) return null
+  const { lengths, crankMm, noseAheadMm } = ownBike
+  return { evidence, ownBike: { lengths, crankMm, noseAheadMm } }
+}
+
+/** A complaint of the member. */
+export const sendComplaint = defineOwnCommand({
+  name: 'ownPage.sendComplaint',
+  ownsId: true,
+  schema: closed({ said: checkedInRun<ComplaintSaid>() }),
+  run: async (tx, owner, { said }, { id, now }) => {
+    const read = readComplaint(said)
+    return read ? recorded((await addOwnComplaint(tx, owner, { id, ...read }, now)).outcome) : unreadable
+  },
+})
+
+/** How it is during a trial of the member's own, 0 to 10. */
+export const rateOwnTrial = defineOwnCommand({
+  name: 'ownPage.rateOwnTrial',
+  ownsId: true,
+  schema: closed({ trialId: idSchema, rating: ratingSchema }),
+  run: async (tx, owner, { trialId, rating }, { id, now }) => {
+    const { outcome } = await rateTrial(tx, owner, { id, trialId, rating }, now)
+    return outcome === 'ended' ? refused({ code: 'ownTrialEnded' }) : recorded(outcome)
+  },
+})

@@ -1,0 +1,112 @@
+import { Type } from '@sinclair/typebox'
+import { CHANGES } from '../../core/register/entry'
+import { closed, oneOf } from '../../core/schema'
+import type { Source } from '../../core/translate/translate'
+import { openLink, revokeLinks } from '../memberPage/links'
+import { handleMessage as markHandled } from '../memberPage/messages'
+import { keepChange, keepTape, keepTranslation, type ProposalResult } from '../register/proposals'
+import { listEntries, restoreEntry } from '../register/register'
+import { timelineEntries } from '../register/timelineEntry'
+import { getStudio } from '../studio/studio'
+import { checkedInRun, defineCommand, defineQuery, idSchema, KEPT, refused, type CommandOutcome } from './defineCommand'
+
+/** Types or entries in one command; a studio has a handful. */
+const MAX_PARTS = 40
+
+const REFUSAL = { gone: 'noSuchNumbers', idTaken: 'idTaken', stale: 'numbersChanged' } as const
+
+function recorded(result: ProposalResult): CommandOutcome {
+  if (result.outcome === 'kept') return KEPT
+  if (result.outcome === 'refused') return refused({ code: 'noProposal', say: result.say })
+  return refused({ code: REFUSAL[result.outcome] })
+}
+
+/** Goes back to an earlier set of numbers. */
+export const restoreNumbers = defineCommand({
+  name: 'register.restoreNumbers',
+  permission: 'setUpRiders',
+  ownsId: true,
+  schema: closed({ entryId: idSchema }),
+  run: async (tx, scope, { entryId }, { id, now }) => recorded(await restoreEntry(tx, scope, { id, entryId }, now)),
+})
+
+/** Records numbers for another type as well, translated on the server. */
+export const keepForType = defineCommand({
+  name: 'register.keepForType',
+  permission: 'setUpRiders',
+  ownsId: true,
+  inTransaction: false,
+  schema: closed({ entryId: idSchema, lineId: idSchema }),
+  run: async (db, scope, { entryId, lineId }, { id, now }) =>
+    recorded(await keepTranslation(db, scope, { id, entryId, lineId }, now)),
+})
+
+/** Records what a rider's own bike gives on some types. */
+export const keepFromTape = defineCommand({
+  name: 'register.keepFromTape',
+  permission: 'setUpRiders',
+  inTransaction: false,
+  schema: closed({
+    memberId: idSchema,
+    from: checkedInRun<Extract<Source, { crankMm: number }>>(),
+    parts: Type.Array(closed({ id: idSchema, lineId: idSchema }), { maxItems: MAX_PARTS }),
+  }),
+  run: async (db, scope, input, { now }) => recorded(await keepTape(db, scope, input, now)),
+})
+
+/** Records what a change of shoes or bike makes of a rider's numbers. */
+export const keepAfterChange = defineCommand({
+  name: 'register.keepAfterChange',
+  permission: 'setUpRiders',
+  inTransaction: false,
+  schema: closed({
+    memberId: idSchema,
+    what: oneOf(CHANGES),
+    mm: Type.Number(),
+    parts: Type.Array(closed({ id: idSchema, entryId: idSchema }), { maxItems: MAX_PARTS }),
+  }),
+  run: async (db, scope, input, { now }) => recorded(await keepChange(db, scope, input, now)),
+})
+
+/** The time line from before an entry on. */
+export const earlierEntries = defineQuery({
+  name: 'register.earlierEntries',
+  permission: 'seeNumbers',
+  schema: closed({ memberId: idSchema, before: idSchema }),
+  run: async (db, scope, { memberId, before }) => {
+    const { timeZone } = await getStudio(db, scope)
+    const entries = timelineEntries(await listEntries(db, scope, memberId, { before }), timeZone)
+    return { outcome: 'found', entries }
+  },
+})
+
+/** Makes a link to a member's own page, or hands on the one that opens. */
+export const openOwnPage = defineCommand({
+  name: 'register.openOwnPage',
+  permission: 'setUpRiders',
+  schema: closed({ memberId: idSchema }),
+  run: async (tx, scope, { memberId }, { now }) =>
+    (await openLink(tx, scope, memberId, now)) ? KEPT : refused({ code: 'noSuchMember' }),
+})
+
+/** Ends every link to a member's own page. */
+export const revokeOwnPage = defineCommand({
+  name: 'register.revokeOwnPage',
+  permission: 'setUpRiders',
+  schema: closed({ memberId: idSchema }),
+  run: async (tx, scope, { memberId }, { now }) => {
+    await revokeLinks(tx, scope, memberId, now)
+    return KEPT
+  },
+})
+
+/** Marks a message from a member's own page as handled. */
+export const handleMessage = defineCommand({
+  name: 'register.handleMessage',
+  permission: 'writeNotes',
+  schema: closed({ messageId: idSchema }),
+  run: async (tx, scope, { messageId }, { now }) => {
+    await markHandled(tx, scope, messageId, now)
+    return KEPT
+  },
+})

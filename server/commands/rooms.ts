@@ -1,0 +1,49 @@
+import { Type } from '@sinclair/typebox'
+import { shapeIssues } from '../../core/operations/dispatch'
+import type { RoomPlan, Stand } from '../../core/planning/roomPlan'
+import { closed } from '../../core/schema'
+import * as rooms from '../rooms/rooms'
+import { checkedInRun, defineCommand, idSchema, KEPT, refused, typedText } from './defineCommand'
+
+const MAX_BIKES = 200
+const MAX_NAME_LENGTH = 80
+
+const placeSchema = Type.Unsafe<Stand & Readonly<{ bikeId: string }>>({
+  type: 'object',
+  required: ['bikeId'],
+  properties: { bikeId: idSchema },
+})
+
+/** Writes a room's plan with every bike that stands in it. */
+export const saveRoom = defineCommand({
+  name: 'rooms.saveRoom',
+  permission: 'manageBikes',
+  schema: closed({
+    roomId: idSchema,
+    name: typedText,
+    plan: checkedInRun<RoomPlan>(),
+    places: Type.Array(placeSchema, { maxItems: MAX_BIKES }),
+  }),
+  run: async (tx, scope, { roomId, name, plan, places }, { now }) => {
+    const named = name.trim()
+    if (named === '' || named.length > MAX_NAME_LENGTH || !plan) return refused({ code: 'malformed' })
+    if (shapeIssues('roomPlan', plan).length > 0) return refused({ code: 'malformed' })
+    const stands = places.map(({ bikeId, xM, yM, headingDeg }) => ({ bikeId, xM, yM, headingDeg }))
+    const isWrong = stands.some(({ bikeId: _, ...stand }) => shapeIssues('stand', stand).length > 0)
+    if (isWrong) return refused({ code: 'malformed' })
+    const { outcome } = await rooms.saveRoom(tx, scope, { id: roomId, name: named, plan, places: stands }, now)
+    if (outcome === 'nameTaken') return refused({ code: 'roomNameTaken' })
+    return outcome === 'gone' ? refused({ code: 'noSuchBike' }) : KEPT
+  },
+})
+
+/** Removes a room in which no class was ever held. */
+export const removeRoom = defineCommand({
+  name: 'rooms.removeRoom',
+  permission: 'manageBikes',
+  schema: closed({ roomId: idSchema }),
+  run: async (tx, scope, { roomId }) => {
+    const { outcome } = await rooms.deleteRoom(tx, scope, roomId)
+    return outcome === 'kept' ? KEPT : refused({ code: outcome === 'inUse' ? 'roomInUse' : 'noSuchRoom' })
+  },
+})

@@ -1,0 +1,130 @@
+/** @jest-environment node */
+import { and, eq } from 'drizzle-orm'
+import { POST as postCommand } from '@/app/api/v1/commands/[name]/route'
+import type { Scope } from '@/server/accounts/scope'
+import { listBikes } from '@/server/bikes/bikes'
+import { subscribeToClass } from '@/server/classes/live'
+import { runCommand, type SentCommand } from '@/server/commands/runCommand'
+import { closeDatabase, database } from '@/server/db/connection'
+import { commandReceipt } from '@/server/db/tables/commands'
+import { findMember } from '@/server/members/members'
+
+let person: (Scope & { name: string }) | null = null
+jest.mock('@/server/accounts/session', () => ({ currentUser: async () => person }))
+
+const db = database()
+const scope: Scope = { studioId: 'netloft-hall', userId: 'bram-okell', role: 'manager' }
+const now = new Date('2026-08-03T10:00:00Z')
+const id = () => crypto.randomUUID()
+const run = (sent: SentCommand, by = scope) => runCommand(db, by, sent, now)
+const add = (typed: string, as = id()): SentCommand => ({
+  name: 'bikes.addMachines',
+  id: as,
+  input: { lineId: 'sorrel', typed },
+})
+const numbers = async () => (await listBikes(db, scope)).map(({ number }) => number)
+const receipts = (of: string) => db.select().from(commandReceipt).where(eq(commandReceipt.id, of))
+
+afterAll(closeDatabase)
+
+test('a command leaves one receipt: who, what, about whom and when', async () => {
+  const typed = `Receipt ${id().slice(0, 6)}`
+  const sent = { name: 'members.addMember', id: id(), input: { typed, anyway: false } }
+  expect(await run(sent)).toEqual({ outcome: 'kept', memberId: sent.id })
+  const renamed = { memberId: sent.id, from: typed, typed: `${typed} Two` }
+  const rename = { name: 'members.renameMember', id: id(), input: renamed }
+  await run(rename)
+  expect(await receipts(rename.id)).toMatchObject([
+    { name: 'members.renameMember', studioId: 'netloft-hall', actor: 'bram-okell', subject: sent.id, at: now },
+  ])
+})
+
+test('sent again under its id it changes nothing and has the same outcome; with other input it is refused', async () => {
+  const sent = add('601-603')
+  expect(await run(sent)).toEqual({ outcome: 'kept', count: 3 })
+  expect(await run(sent)).toEqual({ outcome: 'kept', count: 3 })
+  expect((await numbers()).filter((number) => number > 600 && number < 700)).toEqual([601, 602, 603])
+  expect(await run(add('604', sent.id))).toMatchObject({ outcome: 'refused', code: 'idTaken' })
+  expect(await numbers()).not.toContain(604)
+  // Under an id of its own it is another command.
+  expect(await run(add('601-603'))).toMatchObject({ outcome: 'refused', code: 'numbersTaken' })
+})
+
+test('sent ten times at once it is carried out once', async () => {
+  const sent = add('651')
+  const outcomes = await Promise.all(Array.from({ length: 10 }, () => run(sent)))
+  expect(outcomes).toEqual(outcomes.map(() => ({ outcome: 'kept', count: 1 })))
+  expect((await numbers()).filter((number) => number === 651)).toHaveLength(1)
+})
+
+test('a refused command leaves no receipt, and may be sent again under its id', async () => {
+  const sent = add('661 661')
+  expect(await run(sent)).toMatchObject({ code: 'numberTwice' })
+  expect(await receipts(sent.id)).toEqual([])
+  expect(await run(add('661', sent.id))).toEqual({ outcome: 'kept', count: 1 })
+})
+
+test('one studio’s ids are nothing to another', async () => {
+  const sent = add('671')
+  await run(sent)
+  const [{ studioId }] = await db
+    .select()
+    .from(commandReceipt)
+    .where(and(eq(commandReceipt.id, sent.id), eq(commandReceipt.studioId, 'netloft-hall')))
+  expect(studioId).toBe('netloft-hall')
+  expect(await run(sent, { ...scope, studioId: 'nowhere' })).toMatchObject({ code: 'noSuchType' })
+})
+
+test('others hear of a change once it is committed, and not of one sent again', async () => {
+  const heard: unknown[] = []
+  const stop = subscribeToClass('class-dusk', (event) => heard.push(event))
+  const sent = { name: 'classes.changeHands', id: id(), input: { classId: 'class-dusk', hands: 3, doorsMin: 20 } }
+  for (let i = 0; i < 2; i++) expect(await run(sent)).toEqual({ outcome: 'kept' })
+  stop()
+  expect(heard).toHaveLength(1)
+})
+
+describe('the door for programs', () => {
+  const post = async (name: string, body: unknown, headers: Record<string, string> = {}) => {
+    const request = new Request('http://127.0.0.1/api', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', host: '127.0.0.1', ...headers },
+      body: JSON.stringify(body),
+    })
+    const response = await postCommand(request, { params: Promise.resolve({ name }) })
+    return { status: response.status, ...((await response.json()) as { code?: string; say?: string; issues?: object }) }
+  }
+
+  test('carries a command out, or says why not and where', async () => {
+    person = { ...scope, name: 'Bram Okell' }
+    const memberId = id()
+    const typed = `Door ${memberId.slice(0, 6)}`
+    expect(await post('members.addMember', { id: memberId, input: { typed, anyway: false } })).toMatchObject({
+      status: 200,
+      memberId,
+    })
+    expect(await findMember(db, scope, memberId)).toMatchObject({ name: typed })
+    expect(await post('members.addMember', { id: id(), input: { typed, anyway: false } })).toMatchObject({
+      status: 422,
+      code: 'sameName',
+    })
+    expect(await post('members.addMember', { id: id(), input: { typed: 7 } })).toMatchObject({
+      status: 422,
+      code: 'malformed',
+      issues: expect.arrayContaining([{ pointer: '/anyway', reason: 'is missing' }]),
+    })
+  })
+
+  test('is closed to who is signed out, to other sites, to other roles, and for what is no command', async () => {
+    const body = { id: id(), input: { lineId: 'sorrel', typed: '681' } }
+    person = null
+    expect(await post('bikes.addMachines', body)).toMatchObject({ status: 401 })
+    person = { ...scope, name: 'Bram Okell' }
+    expect(await post('bikes.addMachines', body, { origin: 'http://elsewhere.example' })).toMatchObject({ status: 403 })
+    expect(await post('bikes.addMachines', body, { 'content-type': 'text/plain' })).toMatchObject({ status: 415 })
+    expect(await post('constructor', body)).toMatchObject({ status: 404 })
+    person = { ...scope, role: 'desk', name: 'Tove Kestrand' }
+    expect(await post('bikes.addMachines', body)).toMatchObject({ status: 403, code: 'notAllowed' })
+    expect(await numbers()).not.toContain(681)
+  })
+})
