@@ -22,7 +22,7 @@ function page() {
 test('chest pain is sent by one tap, and the stop sentence is still there afterwards', async () => {
   page()
   await tap('Tell us', 'Chest pain')
-  expect(sendComplaint.mock.calls.at(-1)![2]).toMatchObject({ what: 'chest', side: null })
+  expect(sendComplaint.mock.calls.at(-1)![2]).toMatchObject({ said: { what: 'chest', side: null } })
   expect(screen.getByRole('alert').textContent).toContain(REFERRAL)
   expect(screen.queryByText(/sees it with the next class/)).toBeNull()
 })

@@ -4,6 +4,7 @@ import { MembersView } from './MembersView'
 
 const router = { push: jest.fn(), replace: jest.fn() }
 jest.mock('next/navigation', () => ({ useRouter: () => router }))
+jest.mock('../commands/send', () => ({}))
 jest.mock('./findMembers', () => ({ findMembers: jest.fn() }))
 
 beforeEach(() => {

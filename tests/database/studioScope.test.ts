@@ -1108,7 +1108,9 @@ describe('commands and queries', () => {
   test.each(Object.entries(OWN_INPUTS))(
     '%s from a member’s page changes nothing of another studio',
     async (name, input) => {
-      const link = (await links.openLink(db, here, 'member-02', new Date()))!
+      const memberId = id()
+      await members.addMember(db, here, { id: memberId, name: 'Own Page' }, now)
+      const link = (await links.openLink(db, here, memberId, new Date()))!
       const answer = await seesNothing(() => sendOwn(link.token, name, input, id()))
       expect([name, answer.code ?? answer.outcome]).toEqual([name, OUTCOMES[name]])
       expect(await sendOwn(link.token.replace(/.$/, '_'), name, input, id())).toMatchObject({ code: 'linkEnded' })
