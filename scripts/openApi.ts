@@ -65,7 +65,8 @@ export function openApiDocument(): object {
       title: 'Yielding Saddle',
       version: '1',
       description:
-        'Requests carry the session cookie of somebody who signed in, and come from this server’s own origin or none. ' +
+        'Requests carry the session cookie of somebody who signed in, and come from this server’s own origin or ' +
+        'none. ' +
         'Lengths are in millimetres, angles in degrees, times in milliseconds since 1970. A field with an empty ' +
         'schema is checked further by the command, which names the place of each issue.',
     },

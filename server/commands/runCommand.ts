@@ -20,6 +20,7 @@ import {
   type Query,
   type QueryOutcome,
 } from './defineCommand'
+import { pruneReceipts } from './pruneReceipts'
 import { COMMANDS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
 import validators from './validators.generated.cjs'
 
@@ -109,6 +110,8 @@ async function carryOut(
     command.inTransaction === false ? attempt(db) : withTransaction(db, (tx) => attempt(tx as Database), COMMITTED)
   const { outcome, after } = await onceMore(inOnePiece, () => findReceipt(db, by.studioId, id))
   after.forEach((work) => work())
+  // Not waited for: a failure costs nothing but room, and the next day tries again.
+  void pruneReceipts(db, now).catch(() => undefined)
   return outcome
 }
 

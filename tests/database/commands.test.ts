@@ -4,6 +4,7 @@ import { POST as postCommand } from '@/app/api/v1/commands/[name]/route'
 import type { Scope } from '@/server/accounts/scope'
 import { listBikes } from '@/server/bikes/bikes'
 import { subscribeToClass } from '@/server/classes/live'
+import { pruneReceipts } from '@/server/commands/pruneReceipts'
 import { runCommand, type SentCommand } from '@/server/commands/runCommand'
 import { closeDatabase, database } from '@/server/db/connection'
 import { commandReceipt } from '@/server/db/tables/commands'
@@ -95,6 +96,21 @@ test('others hear of a change once it is committed, and not of one sent again', 
   for (let i = 0; i < 2; i++) expect(await run(sent)).toEqual({ outcome: 'kept' })
   stop()
   expect(heard).toHaveLength(1)
+})
+
+test('receipts of more than a season ago are deleted, later ones stay', async () => {
+  const [old, young] = [id(), id()]
+  const row = { studioId: 'netloft-hall', name: 'x', contentHash: 'x', outcome: {} }
+  const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000)
+  await db.insert(commandReceipt).values([
+    { ...row, id: old, at: daysAgo(181) },
+    { ...row, id: young, at: daysAgo(178) },
+  ])
+  // The first command of this process pruned already: a day later it does again.
+  const tomorrow = new Date(now.getTime() + 86_400_000)
+  await pruneReceipts(db, tomorrow)
+  await pruneReceipts(db, tomorrow)
+  expect([await receipts(old), await receipts(young)].map((found) => found.length)).toEqual([0, 1])
 })
 
 describe('the door for programs', () => {
