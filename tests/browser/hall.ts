@@ -72,11 +72,14 @@ export const newDevice = async (browser: Browser, options: BrowserContextOptions
 
 /** Says in the open drawer who sits on the bike: searched by name, since a studio has more members than fit. */
 export async function sitDown(page: Page, name: string): Promise<void> {
-  await page.getByLabel('Find by name').fill(name)
   const names = page.getByRole('dialog').getByRole('listitem').getByRole('button')
+  await expect(names.first()).toBeVisible()
+  await page.getByLabel('Find by name').fill(name)
   // The list of everybody goes first: a name in it would move away under the tap.
   await expect(names.filter({ hasNotText: name })).toHaveCount(0)
   await names.filter({ hasText: name }).first().click()
+  // A tap while it closes would meet what lies under it.
+  await expect(page.getByRole('dialog')).toBeHidden()
 }
 
 /** The room's bikes, as they stand on the page before or during a class. */
