@@ -27,6 +27,29 @@ const CORE = [
   'messages',
   'operations',
 ]
+/** Folders of the server, from the bottom up. */
+const SERVER = [
+  'db',
+  'accounts',
+  'compute',
+  'http',
+  'bikes',
+  'members',
+  'memberPage',
+  'register',
+  'studio',
+  'setups',
+  'comfort',
+  'rooms',
+  'files',
+  'cards',
+  'calendar',
+  'classes',
+  'bookings',
+  'pages',
+  'outbox',
+  'commands',
+]
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']
 const TEST = '\\.test\\.tsx?$'
@@ -50,6 +73,19 @@ module.exports = {
       from: { path: `^core/${room}/`, pathNot: TEST },
       to: { path: `^core/${any(CORE.slice(i + 1))}/` },
     })),
+    ...SERVER.slice(0, -1).map((room, i) => ({
+      name: `server-${room}-looks-up`,
+      severity: 'error',
+      from: { path: `^server/${room}/`, pathNot: TEST },
+      to: { path: `^server/${any(SERVER.slice(i + 1))}/` },
+    })),
+    {
+      name: 'server-room-unlisted',
+      comment: 'a new folder gets its place in SERVER above',
+      severity: 'error',
+      from: {},
+      to: { path: '^server/[^/]+/', pathNot: `^server/${any(SERVER)}/` },
+    },
     {
       name: 'core-root-looks-into-rooms',
       comment: 'the files beside the rooms are what all rooms stand on',

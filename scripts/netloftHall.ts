@@ -4,7 +4,7 @@ import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bike/equipment'
 import type { TypeCalibration } from '../core/calibration/calibrate'
 import type { Block } from '../core/classPlan/blocks'
 import type { RoomPlan, Stand } from '../core/planning/roomPlan'
-import type { Role } from '../server/accounts/can'
+import type { Role } from '../server/db/roles'
 import people from './people.json'
 
 /** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */

@@ -1,7 +1,7 @@
 'use client'
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { NEED_WORD } from '@/core/messages/planning'
-import type { FloorTile } from '@/server/classes/floor'
+import type { FloorTile } from '@/server/pages/floor'
 import { StopMark } from '../shared/StopMark'
 import styles from './before.module.css'
 

@@ -16,7 +16,7 @@ import {
 import { App, Button } from 'antd'
 import { useState } from 'react'
 import { formatExtra } from '@/core/messages/planning'
-import type { FloorBefore, FloorTile } from '@/server/classes/floor'
+import type { FloorBefore, FloorTile } from '@/server/pages/floor'
 import { FloorRows } from '../floor/FloorRows'
 import { clockTime } from '../shared/clockTime'
 import { useAction } from '../shared/useAction'

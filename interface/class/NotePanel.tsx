@@ -16,7 +16,7 @@ import {
 } from '@/core/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/watch/cue'
 import { REGION_NAME, REGIONS, SIGNS, type Region } from '@/core/watch/signs'
-import type { WatchBike } from '@/server/classes/watchPage'
+import type { WatchBike } from '@/server/pages/watch'
 import { BodyFigure } from '../drawing/BodyFigure'
 import { StopBanner } from '../shared/StopMark'
 import styles from './notePanel.module.css'

@@ -3,7 +3,7 @@ import { formatNote, formatRoomCueResult } from '@/core/messages/watch'
 import { isOpen, resultOfRoomCue, type ClassState, type NoteState } from '@/core/watch/classState'
 import { roomCue } from '@/core/watch/cue'
 import { formatSign, signNamed } from '@/core/watch/signs'
-import type { WatchBike } from '@/server/classes/watchPage'
+import type { WatchBike } from '@/server/pages/watch'
 import styles from './notePanel.module.css'
 
 type Props = Readonly<{

@@ -1,6 +1,6 @@
 'use client'
 import { Button } from 'antd'
-import type { RoundData, RoundRider } from '@/server/classes/round'
+import type { RoundData, RoundRider } from '@/server/pages/round'
 import { useAction } from '../shared/useAction'
 import { formatNames } from '@/core/messages/planning'
 import { command } from '../commands/command'

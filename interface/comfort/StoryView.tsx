@@ -1,7 +1,7 @@
 'use client'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import type { StoryItem, StoryPart } from '@/server/comfort/story'
+import type { StoryItem, StoryPart } from '@/server/pages/story'
 import styles from './story.module.css'
 import type { StoryPage } from './storyPage'
 

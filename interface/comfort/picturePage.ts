@@ -2,7 +2,7 @@ import { causeRow } from '@/core/complaints/causeTable'
 import { FELT_NAME, formatOneSidedBike, formatShare, formatTellingCue } from '@/core/messages/comfort'
 import { capitalized } from '@/core/messages/phrases'
 import { wilson } from '@/core/watch/proportions'
-import { PICTURE_WEEKS, type StudioPicture } from '@/server/comfort/picture'
+import { PICTURE_WEEKS, type StudioPicture } from '@/server/pages/picture'
 
 /** The studio's picture in words. */
 export type PicturePage = Readonly<{

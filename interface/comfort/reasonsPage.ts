@@ -10,7 +10,7 @@ import { capitalized, formatLength, formatNaturalFrequency, lowered } from '@/co
 import { formatBikeName } from '@/core/messages/rider'
 import { formatNote } from '@/core/messages/watch'
 import { redFlagNamed, REFERRAL } from '@/core/watch/comfort'
-import type { Reasons } from '@/server/comfort/reasons'
+import type { Reasons } from '@/server/pages/reasons'
 import { formatDate } from '@/server/studio/day'
 import type { ComplaintSaid } from '@/core/complaints/complaintSaid'
 import { trialSummary, type TrialSummary } from './trialSummary'

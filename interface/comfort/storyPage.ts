@@ -1,5 +1,5 @@
 import { FELT_NAME } from '@/core/messages/comfort'
-import { STORY_PARTS, type Story, type StoryAsked, type StoryItem } from '@/server/comfort/story'
+import { STORY_PARTS, type Story, type StoryAsked, type StoryItem } from '@/server/pages/story'
 import { formatDate } from '@/server/studio/day'
 
 /** A rider's story in words and points; times in ms. */

@@ -5,7 +5,7 @@ import { formatContactDifference } from '@/core/messages/register'
 import { BikeOverlay } from '../drawing/BikeOverlay'
 import { useUnitSystem } from '../shared/DevicePreferences'
 import styles from './timeLine.module.css'
-import type { TimelineEntry } from '@/server/register/timelineEntry'
+import type { TimelineEntry } from '@/server/pages/timelineEntry'
 
 /** Two sets of numbers, the earlier first: both bikes drawn one over the other, and how far apart they put a rider. */
 export function Compare({ two, close }: { two: readonly [TimelineEntry, TimelineEntry]; close: () => void }) {

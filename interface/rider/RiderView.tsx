@@ -27,7 +27,7 @@ import styles from './rider.module.css'
 import { RiderNav } from './RiderNav'
 import { SeenInClass, type NoteSummary } from './SeenInClass'
 import { TimeLine } from './TimeLine'
-import type { TimelineEntry } from '@/server/register/timelineEntry'
+import type { TimelineEntry } from '@/server/pages/timelineEntry'
 
 /** One of the sets that hold, with what it takes to carry it elsewhere. */
 export type RiderSet = KeptSet &

@@ -8,7 +8,7 @@ import { ask, command } from '../commands/command'
 import { Compare } from './Compare'
 import rider from './rider.module.css'
 import styles from './timeLine.module.css'
-import type { TimelineEntry } from '@/server/register/timelineEntry'
+import type { TimelineEntry } from '@/server/pages/timelineEntry'
 
 type Props = Readonly<{
   memberId: string

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { verifyPassword } from '../../server/accounts/auth'
-import type { Role } from '../../server/accounts/can'
+import type { Role } from '../../server/db/roles'
 import type { DbExecutor } from '../../server/db/connection'
 import { account, user } from '../../server/db/tables/accounts'
 

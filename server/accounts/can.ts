@@ -1,6 +1,4 @@
-/** What a person is to their studio. */
-export const ROLES = ['manager', 'instructor', 'desk'] as const
-export type Role = (typeof ROLES)[number]
+import type { Role } from '../db/roles'
 
 /** What somebody may want to do or see; everything behind a sign-in is one of these. */
 export type Permission =

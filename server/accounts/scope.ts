@@ -1,4 +1,4 @@
-import type { Role } from './can'
+import type { Role } from '../db/roles'
 
 /**
  * Whose rows a query sees, and who is recorded as having written. Every query and use case takes one: what belongs to

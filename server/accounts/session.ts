@@ -2,7 +2,8 @@ import { headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { cache } from 'react'
 import { auth } from './auth'
-import { can, ROLES, type Permission } from './can'
+import { ROLES } from '../db/roles'
+import { can, type Permission } from './can'
 import type { Scope } from './scope'
 
 export type CurrentUser = Scope & Readonly<{ name: string }>

@@ -5,9 +5,9 @@ import { oneLine } from '../../core/memberPage/message'
 import { closed, oneOf } from '../../core/schema'
 import * as complaints from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
-import * as reasons from '../comfort/reasons'
 import { setReferralText } from '../comfort/referral'
 import * as trials from '../comfort/trialChanges'
+import { startTrial as startTrialOf, type TrialAsked } from './startTrial'
 import {
   checkedInRun,
   defineCommand,
@@ -111,7 +111,7 @@ export const startTrial = defineCommand({
   schema: closed({
     ...ofComplaint,
     shown: closed({
-      axis: Type.Unsafe<reasons.TrialAsked['shown']['axis']>({ type: 'string', maxLength: 40 }),
+      axis: Type.Unsafe<TrialAsked['shown']['axis']>({ type: 'string', maxLength: 40 }),
       to: Type.Optional(Type.String({ maxLength: 40 })),
       deg: Type.Optional(Type.Number()),
     }),
@@ -121,7 +121,7 @@ export const startTrial = defineCommand({
   }),
   run: async (db, scope, input, { id, now }) => {
     const reason = input.reason ? oneLine(input.reason) || null : null
-    return recorded(await reasons.startTrial(db, scope, { ...input, id, reason }, now))
+    return recorded(await startTrialOf(db, scope, { ...input, id, reason }, now))
   },
 })
 

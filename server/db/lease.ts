@@ -1,5 +1,4 @@
 import { and, eq } from 'drizzle-orm'
-import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from './connection'
 import { isDuplicate } from './errors'
 import { lease } from './tables/runs'
@@ -19,7 +18,7 @@ export type HoldLease = (tx: DbExecutor) => Promise<void>
  */
 export async function withLease<R>(
   db: Database,
-  { studioId }: Pick<Scope, 'studioId'>,
+  { studioId }: Readonly<{ studioId: string }>,
   name: string,
   work: (hold: HoldLease) => Promise<R>,
   now: () => Date = () => new Date(),

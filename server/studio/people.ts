@@ -1,5 +1,6 @@
 import { asc, eq } from 'drizzle-orm'
-import { can, type Role } from '../accounts/can'
+import { can } from '../accounts/can'
+import type { Role } from '../db/roles'
 import type { Scope } from '../accounts/scope'
 import type { DbExecutor } from '../db/connection'
 import { user } from '../db/tables/accounts'

@@ -18,6 +18,8 @@ const PROBES: Readonly<Record<string, readonly [file: string, code: string, rule
   'what all rooms stand on looking into one': ['core/i.ts', `import './scale/scale'`, 'core-root-looks-into-rooms'],
   'a room nobody listed': ['core/operations/j.ts', `import '../attic/box'`, 'core-room-unlisted'],
   'a circle': ['core/scale/k.ts', `import './l'`, 'no-circle'],
+  'a folder of the server looking up': ['server/members/n.ts', `import '../pages/page'`, 'server-members-looks-up'],
+  'a folder of the server nobody listed': ['server/pages/o.ts', `import '../attic/box'`, 'server-room-unlisted'],
   'test data in use': ['server/members/m.ts', `import '../../core/testing/bike'`, 'testing-in-use'],
 }
 const OTHERS = {
@@ -26,6 +28,8 @@ const OTHERS = {
   'core/units.ts': 'export const a = 1',
   'core/operations/dispatch.ts': `import '../scale/scale'\nexport const c = 1`,
   'core/attic/box.ts': 'export const d = 1',
+  'server/pages/page.ts': 'export const i = 1',
+  'server/attic/box.ts': 'export const j = 1',
   'core/testing/bike.ts': 'export const e = 1',
   'server/members/members.ts': `import '../../core/operations/dispatch'\nexport const f = 1`,
   'interface/members/view.ts':

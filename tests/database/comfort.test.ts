@@ -3,13 +3,13 @@ import type { Marks } from '@/core/conventions'
 import { command, ownCommand } from '@/interface/commands/command'
 import type { Scope } from '@/server/accounts/scope'
 import { findBike } from '@/server/bikes/bikes'
-import { afterClass } from '@/server/classes/after'
+import { afterClass } from '@/server/pages/after'
 import { assignBike } from '@/server/classes/assignments'
 import { addClass, findClass } from '@/server/classes/classes'
-import { floorBefore } from '@/server/classes/floor'
+import { floorBefore } from '@/server/pages/floor'
 import { addNote } from '@/server/classes/notes'
 import { bookRider } from '@/server/classes/roster'
-import { watchData } from '@/server/classes/watchPage'
+import { watchData } from '@/server/pages/watch'
 import {
   addComplaint,
   closeComplaint,
@@ -17,9 +17,10 @@ import {
   listComplaints,
   openComplaints,
 } from '@/server/comfort/complaints'
-import { studioPicture } from '@/server/comfort/picture'
-import { reasonsOf, startTrial, type Reasons } from '@/server/comfort/reasons'
-import { STORY_LINES, storyOf, type StoryPart } from '@/server/comfort/story'
+import { studioPicture } from '@/server/pages/picture'
+import { startTrial } from '@/server/commands/startTrial'
+import { reasonsOf, type Reasons } from '@/server/pages/reasons'
+import { STORY_LINES, storyOf, type StoryPart } from '@/server/pages/story'
 import { endTrial, rateTrial } from '@/server/comfort/trialChanges'
 import { listTrials } from '@/server/comfort/trials'
 import { trialRating } from '@/server/db/tables/comfort'

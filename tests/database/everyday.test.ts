@@ -13,10 +13,10 @@ import {
 } from '@/server/bikes/bikes'
 import { recordInspection } from '@/server/bikes/inspections'
 import { deleteType, listTypes, writeVersion } from '@/server/bikes/versions'
-import { afterClass } from '@/server/classes/after'
+import { afterClass } from '@/server/pages/after'
 import { assignBike, listAssignments } from '@/server/classes/assignments'
 import { addClass, changeClassFacts, findClass, listClasses, repeatClass } from '@/server/classes/classes'
-import { floorBefore } from '@/server/classes/floor'
+import { floorBefore } from '@/server/pages/floor'
 import { followUp, listHandedToMe } from '@/server/classes/followUps'
 import { addNote } from '@/server/classes/notes'
 import { bookRider, changeRider, listRoster } from '@/server/classes/roster'
@@ -25,7 +25,7 @@ import { addMember } from '@/server/members/members'
 import { listPlaces } from '@/server/rooms/rooms'
 import { startSetup } from '@/server/setups/setups'
 import { listTeachers } from '@/server/studio/people'
-import { today } from '@/server/today/today'
+import { today } from '@/server/pages/today'
 
 jest.mock('@/server/compute/pool', () => jest.requireActual('./computeHere'))
 

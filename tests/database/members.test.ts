@@ -14,7 +14,7 @@ import { openLink } from '@/server/memberPage/links'
 import { addMember, changeMember, findMember, findMembers } from '@/server/members/members'
 import { mergedInto, mergeMembers, previewMerge } from '@/server/members/merge'
 import { findByWords } from '@/server/members/words'
-import { takeEntry } from '@/server/outbox/takeEntry'
+import { takeEntry } from '@/server/commands/takeEntry'
 import { currentEntries, listEntries, recordEntry } from '@/server/register/register'
 import { listOpenSetups, startSetup } from '@/server/setups/setups'
 

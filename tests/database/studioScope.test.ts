@@ -4,8 +4,8 @@ import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { DEFAULT_EQUIPMENT } from '@/core/bike/equipment'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import type { Role } from '@/server/accounts/can'
-import { can, ROLES, type Permission } from '@/server/accounts/can'
+import { can, type Permission } from '@/server/accounts/can'
+import { ROLES, type Role } from '@/server/db/roles'
 import type { Scope } from '@/server/accounts/scope'
 import * as bikeReadings from '@/server/bikes/bikeReadings'
 import * as bikes from '@/server/bikes/bikes'
@@ -14,33 +14,34 @@ import * as inspections from '@/server/bikes/inspections'
 import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
 import * as tapeReadings from '@/server/bikes/tapeReadings'
 import * as versions from '@/server/bikes/versions'
-import { afterClass } from '@/server/classes/after'
+import { afterClass } from '@/server/pages/after'
 import * as assignments from '@/server/classes/assignments'
 import { importTimetable } from '@/server/classes/importTimetable'
 import * as classes from '@/server/classes/classes'
-import { floorBefore } from '@/server/classes/floor'
+import { floorBefore } from '@/server/pages/floor'
 import * as followUps from '@/server/classes/followUps'
 import * as planning from '@/server/classes/planning'
 import { PLAIN_ROOM } from '@/server/classes/planning'
 import * as replan from '@/server/classes/replan'
-import { roundOf } from '@/server/classes/round'
-import * as sheet from '@/server/classes/sheet'
-import * as riderContexts from '@/server/setups/riderContext'
+import { roundOf } from '@/server/pages/round'
+import * as sheet from '@/server/pages/sheet'
+import * as riderContexts from '@/server/pages/riderContext'
 import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
-import { watchData } from '@/server/classes/watchPage'
+import { watchData } from '@/server/pages/watch'
 import * as rooms from '@/server/rooms/rooms'
 import * as complaints from '@/server/comfort/complaints'
-import { findingsOnFile } from '@/server/comfort/findings'
-import { studioPicture } from '@/server/comfort/picture'
-import * as reasons from '@/server/comfort/reasons'
+import { findingsOnFile } from '@/server/pages/findings'
+import { studioPicture } from '@/server/pages/picture'
+import { startTrial } from '@/server/commands/startTrial'
+import * as reasons from '@/server/pages/reasons'
 import { setReferralText } from '@/server/comfort/referral'
 import { listRides, ridersOfBike } from '@/server/comfort/rides'
 import { stopsOf } from '@/server/comfort/stops'
-import { storyOf } from '@/server/comfort/story'
+import { storyOf } from '@/server/pages/story'
 import * as trialChanges from '@/server/comfort/trialChanges'
 import * as trials from '@/server/comfort/trials'
-import { today } from '@/server/today/today'
+import { today } from '@/server/pages/today'
 import { trialsOnFloor } from '@/server/comfort/trialsOnFloor'
 import { schoolOf } from '@/core/school/school'
 import * as notes from '@/server/classes/notes'
@@ -60,9 +61,9 @@ import * as messages from '@/server/memberPage/messages'
 import * as merge from '@/server/members/merge'
 import * as members from '@/server/members/members'
 import * as words from '@/server/members/words'
-import { takeEntry } from '@/server/outbox/takeEntry'
+import { takeEntry } from '@/server/commands/takeEntry'
 import { findWithNumbers } from '@/server/register/findWithNumbers'
-import * as proposals from '@/server/register/proposals'
+import * as proposals from '@/server/setups/proposals'
 import * as register from '@/server/register/register'
 import * as evidence from '@/server/setups/evidence'
 import * as learned from '@/server/setups/learned'
@@ -329,7 +330,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     restorePlaces: () =>
       replan.restorePlaces(db, here, other.ofClass, { after: [], seats: [], riders: [], added: [] }, now),
   },
-  'classes/sheet': {
+  'pages/sheet': {
     recordSheet: () => sheet.recordSheet(db, here, other.ofClass, [], now),
     outdatedSheet: () => sheet.outdatedSheet(db, here, other.ofClass),
   },
@@ -346,29 +347,29 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         now,
       ),
   },
-  'setups/riderContext': {
+  'pages/riderContext': {
     riderContext: () => riderContexts.riderContext(db, here, other.member, now),
     nextSeat: () => riderContexts.nextSeat(db, here, other.member, now),
   },
-  'classes/floor': {
+  'pages/floor': {
     floorBefore: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return floorBefore(db, here, { ...found, title: '', roomName: '' }, true, now)
     },
   },
-  'classes/watchPage': {
+  'pages/watch': {
     watchData: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return watchData(db, here, { ...found, title: '', roomName: '' }, now)
     },
   },
-  'classes/after': {
+  'pages/after': {
     afterClass: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return afterClass(db, here, { ...found, title: '', roomName: '' }, now)
     },
   },
-  'classes/round': {
+  'pages/round': {
     roundOf: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return roundOf(db, here, { ...found, title: '', roomName: '' }, now)
@@ -415,14 +416,16 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     complaintsOfNotes: () => complaints.complaintsOfNotes(db, here, other.member),
     tellSide: () => complaints.tellSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
   },
-  'comfort/findings': {
+  'pages/findings': {
     findingsOnFile: () =>
       findingsOnFile(db, here, { memberId: other.member, bikeId: other.bike }, schoolOf({}), new Date()),
   },
-  'comfort/picture': { studioPicture: () => studioPicture(db, here, new Date()) },
-  'comfort/reasons': {
+  'pages/picture': { studioPicture: () => studioPicture(db, here, new Date()) },
+  'pages/reasons': {
     reasonsOf: () => reasons.reasonsOf(db, here, other.member, now),
-    startTrial: () => reasons.startTrial(db, here, TRIAL_ASKED, now),
+  },
+  'commands/startTrial': {
+    startTrial: () => startTrial(db, here, TRIAL_ASKED, now),
   },
   'comfort/referral': { setReferralText: () => setReferralText(db, here, null) },
   'comfort/rides': {
@@ -430,7 +433,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     ridersOfBike: () => ridersOfBike(db, here, other.bike, new Date(0)),
   },
   'comfort/stops': { stopsOf: async () => [...(await stopsOf(db, here, [other.member], new Date())).values()] },
-  'comfort/story': { storyOf: () => storyOf(db, here, other.member, { part: 'all', page: 0 }, now) },
+  'pages/story': { storyOf: () => storyOf(db, here, other.member, { part: 'all', page: 0 }, now) },
   'comfort/trials': {
     listTrials: () => trials.listTrials(db, here, other.member, now),
     listRunningTrials: () => trials.listRunningTrials(db, here, now),
@@ -448,7 +451,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       return [found.of(other.member) ? SECRET : '', ...found.words(other.member, other.bike)]
     },
   },
-  'today/today': { today: () => today(db, here, now) },
+  'pages/today': { today: () => today(db, here, now) },
   'rooms/rooms': {
     listRooms: () => rooms.listRooms(db, here),
     findRoom: () => rooms.findRoom(db, here, other.room),
@@ -566,7 +569,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         now,
       ),
   },
-  'register/proposals': {
+  'setups/proposals': {
     keepTranslation: () =>
       proposals.keepTranslation(db, here, { id: id(), entryId: other.finished, lineId: 'bracken' }, now),
     keepTape: () =>
@@ -584,7 +587,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
         now,
       ),
   },
-  'outbox/takeEntry': {
+  'commands/takeEntry': {
     takeEntry: () =>
       Promise.all(ENTRIES.map((entry) => takeEntry(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
   },
@@ -779,7 +782,7 @@ const FOLDERS = [
   'files',
   'memberPage',
   'members',
-  'outbox',
+  'pages',
   'register',
   'rooms',
   'setups',

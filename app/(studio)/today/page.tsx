@@ -6,7 +6,7 @@ import { whenOf } from '@/server/classes/classInfo'
 import { database } from '@/server/db/connection'
 import { formatDay, studioDay } from '@/server/studio/day'
 import { getStudio } from '@/server/studio/studio'
-import { today } from '@/server/today/today'
+import { today } from '@/server/pages/today'
 
 export const metadata: Metadata = { title: 'Today' }
 

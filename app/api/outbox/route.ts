@@ -3,7 +3,7 @@ import { currentUser } from '@/server/accounts/session'
 import { database } from '@/server/db/connection'
 import { readJson } from '@/server/http/readJson'
 import type { OutboxEntry } from '@/server/outbox/entry'
-import { takeEntry } from '@/server/outbox/takeEntry'
+import { takeEntry } from '@/server/commands/takeEntry'
 
 /** Longest entry read, bytes: one row of evidence, one note. */
 const MAX_BODY_LENGTH = 20_000

@@ -4,7 +4,7 @@ import { capitalized } from '@/core/messages/phrases'
 import { REFERRAL } from '@/core/watch/comfort'
 import { MemberPage } from '@/interface/memberPage/MemberPage'
 import { database } from '@/server/db/connection'
-import { memberPageData } from '@/server/memberPage/page'
+import { memberPageData } from '@/server/pages/memberPage'
 import { formatDate } from '@/server/studio/day'
 import { ownerOfLink } from './ownerOfLink'
 

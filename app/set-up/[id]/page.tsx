@@ -15,7 +15,7 @@ import { listEvidence } from '@/server/setups/evidence'
 import { learnedPrior, observerOf, observerErrorOf } from '@/server/setups/learned'
 import { findSetupSchool } from '@/server/setups/setupSchool'
 import { formatDate, formatTime } from '@/server/studio/day'
-import { riderContext } from '@/server/setups/riderContext'
+import { riderContext } from '@/server/pages/riderContext'
 import { findPreviousNumbers, findSetup, listHistory } from '@/server/setups/setups'
 import { getStudio } from '@/server/studio/studio'
 

@@ -1,7 +1,7 @@
 import { bigint, boolean, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { Costs } from '../../../core/recommend/questionCosts'
 import type { School } from '../../../core/school/school'
-import { ROLES } from '../../accounts/can'
+import { ROLES } from '../roles'
 import { id, moment, now, reference } from './columns'
 
 export const studio = mysqlTable('studio', {

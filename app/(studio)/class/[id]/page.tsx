@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { BeforeView } from '@/interface/class/BeforeView'
 import { classPage } from '@/interface/class/classPage'
 import { can } from '@/server/accounts/can'
-import { floorBefore } from '@/server/classes/floor'
+import { floorBefore } from '@/server/pages/floor'
 import { database } from '@/server/db/connection'
 
 export const metadata: Metadata = { title: 'Before the class' }

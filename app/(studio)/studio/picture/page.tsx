@@ -4,7 +4,7 @@ import { picturePage } from '@/interface/comfort/picturePage'
 import { PictureView } from '@/interface/comfort/PictureView'
 import { can } from '@/server/accounts/can'
 import { requirePermission } from '@/server/accounts/session'
-import { studioPicture } from '@/server/comfort/picture'
+import { studioPicture } from '@/server/pages/picture'
 import { database } from '@/server/db/connection'
 import { getStudio } from '@/server/studio/studio'
 

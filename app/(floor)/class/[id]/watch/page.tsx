@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { classPage } from '@/interface/class/classPage'
 import { WatchView } from '@/interface/class/WatchView'
-import { watchData } from '@/server/classes/watchPage'
+import { watchData } from '@/server/pages/watch'
 import { database } from '@/server/db/connection'
 
 export const metadata: Metadata = { title: 'During the class' }

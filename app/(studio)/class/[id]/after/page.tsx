@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { AfterView } from '@/interface/class/AfterView'
 import { classPage } from '@/interface/class/classPage'
 import { can } from '@/server/accounts/can'
-import { afterClass } from '@/server/classes/after'
+import { afterClass } from '@/server/pages/after'
 import { database } from '@/server/db/connection'
 import { listTeachers } from '@/server/studio/people'
 

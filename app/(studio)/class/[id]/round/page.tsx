@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { classPage } from '@/interface/class/classPage'
 import { RoundView } from '@/interface/class/RoundView'
-import { roundOf } from '@/server/classes/round'
+import { roundOf } from '@/server/pages/round'
 import { database } from '@/server/db/connection'
 
 export const metadata: Metadata = { title: 'A round of newcomers' }

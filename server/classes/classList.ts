@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync'
 import dayjs from 'dayjs'
 import customParseFormat from 'dayjs/plugin/customParseFormat'
 import type { ClassListFault } from '../../core/messages/timetable'
-import type { TimetableEntry } from '../classes/classes'
+import type { TimetableEntry } from './classes'
 import { momentAt } from '../studio/day'
 
 dayjs.extend(customParseFormat)

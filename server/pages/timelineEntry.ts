@@ -4,7 +4,7 @@ import { formatMarks } from '../../core/messages/labels'
 import { CERTAINTY_WORD, formatBasis, formatFootwear, PURPOSE_NAME } from '../../core/messages/register'
 import { MEANT_TEXT } from '../../core/messages/recommendation'
 import { formatBikeName } from '../../core/messages/rider'
-import type { RegisterEntry } from './register'
+import type { RegisterEntry } from '../register/register'
 import { formatDate, formatTime } from '../studio/day'
 
 /** An entry of the register in words, with what it takes to draw it. */

@@ -5,8 +5,8 @@ import type { Scope } from '../accounts/scope'
 import type { SheetRow } from '../cards/cards'
 import type { DbExecutor } from '../db/connection'
 import { classSheetPrint } from '../db/tables/classes'
-import { lockClass } from './assignments'
-import { listSeats, type Seat } from './seats'
+import { lockClass } from '../classes/assignments'
+import { listSeats, type Seat } from '../classes/seats'
 
 /** A bike as the sheet and the tags of a class show it. */
 export const sheetRow = ({ bike, rider, marks, certainty, remark, elsewhere }: Seat): SheetRow => ({

@@ -7,11 +7,11 @@ import type { Scope } from '../accounts/scope'
 import { listTypes, type TypeVersion } from '../bikes/versions'
 import { compute } from '../compute/pool'
 import { withTransaction, type Database } from '../db/connection'
-import { listEvidence } from '../setups/evidence'
-import { HISTORY_ROWS } from '../setups/setups'
-import { validateRow } from '../setups/validateRow'
+import { listEvidence } from './evidence'
+import { HISTORY_ROWS } from './setups'
+import { validateRow } from './validateRow'
 import { getStudio } from '../studio/studio'
-import { currentEntries, findEntry, recordEntry, type EntryResult, type NewEntry } from './register'
+import { currentEntries, findEntry, recordEntry, type EntryResult, type NewEntry } from '../register/register'
 
 /** `refused`: the core says why; `stale`: other numbers hold by now than were shown. Nothing was written. */
 export type ProposalResult =

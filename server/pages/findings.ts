@@ -20,7 +20,7 @@ import { listHomeMeasures } from '../memberPage/messages'
 import { currentEntries, listEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
 import { findRoom, listPlaces } from '../rooms/rooms'
 import { listFinishedSetups } from '../setups/setups'
-import { listRides, type Ride } from './rides'
+import { listRides, type Ride } from '../comfort/rides'
 
 /** What is on file of a rider, as `explain` takes it, and what it was read on. */
 export type RiderRecord = Readonly<{

@@ -11,8 +11,8 @@ import { findSetup } from '../setups/setups'
 import { listEvidence } from '../setups/evidence'
 import { validateRow } from '../setups/validateRow'
 import { getStudio } from '../studio/studio'
-import type { StudioClass } from './classes'
-import { planClass } from './planning'
+import type { StudioClass } from '../classes/classes'
+import { planClass } from '../classes/planning'
 
 /** A newcomer on a round: what to do, and how likely the saddle is wrong as it stands. */
 export type RoundRider = RoundStep &

@@ -1,27 +1,23 @@
 import type { Cause } from '../../core/complaints/causeTable'
 import type { Health } from '../../core/complaints/complaint'
 import { redFlagsOf, type RedFlagReason } from '../../core/complaints/redFlags'
-import type { Change } from '../../core/complaints/changeTypes'
 import type { ExplainRequest, Finding } from '../../core/complaints/request'
-import { formatChange, formatExpected } from '../../core/messages/complaints'
 import { explain, type ExplainResponse } from '../../core/operations/explain'
 import { schoolOf } from '../../core/school/school'
 import type { Scope } from '../accounts/scope'
 import { listFlagsOfMember, type Note } from '../classes/notes'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
+import type { DbExecutor } from '../db/connection'
 import { getStudio } from '../studio/studio'
 import {
   asComplaint,
   complaintsOfNotes,
   complaintsToAnswer,
   isReferred,
-  complaintFromNote,
   type RiderComplaint,
-} from './complaints'
+} from '../comfort/complaints'
 import { findingsOnFile, type RiderRecord } from './findings'
-import { ridersOfBike } from './rides'
-import { insertTrial, lockMember, type TrialResult } from './trialChanges'
-import { listTrials, type Trial } from './trials'
+import { ridersOfBike } from '../comfort/rides'
+import { listTrials, type Trial } from '../comfort/trials'
 
 /** A complaint as the page of reasons shows it. */
 export type ShownComplaint = RiderComplaint & Readonly<{ flags: readonly RedFlagReason[]; onTrial: boolean }>
@@ -140,59 +136,4 @@ async function flagsOfFloor(
   // A flag that was taken up as something without one is still a flag, also after that was settled.
   const taken = new Set(kept.filter(isReferred).map(({ noteId }) => noteId))
   return flags.filter(({ id }) => !taken.has(id))
-}
-
-/** What the page showed and is put on trial: the change, or the slide beside it. */
-export type TrialAsked = Readonly<{
-  id: string
-  memberId: string
-  complaintId: string
-  shown: Readonly<{ axis: Change['axis']; to?: string; deg?: number }>
-  weeks: 1 | 2
-  ratingBefore: number
-  reason: string | null
-}>
-
-/** A sentence in the form that register and trial store. */
-const MAX_TEXT_LENGTH = 400
-
-/**
- * Starts a trial of the change that `explain` proposes now, recomputed here. `stale`: it differs from the one on the
- * page, or a red flag was added meanwhile.
- */
-export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, now: Date): Promise<TrialResult> {
-  return withTransaction(db, async (tx) => {
-    // Locks before the first read, so that the reads are current.
-    if (!(await lockMember(tx, scope, asked.memberId))) return { outcome: 'gone' }
-    const taken = await complaintFromNote(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
-    if (!taken) return { outcome: 'gone' }
-    const { complaints, answer, onFile, trials } = await reasonsOf(tx, scope, asked.memberId, now)
-    if (trials.some(({ id }) => id === asked.id)) return { outcome: 'kept' }
-    if (!asked.reason && trials.some(({ endedAt }) => endedAt === null)) return { outcome: 'needsReason' }
-    const changes = [answer?.change, answer?.orSlide].filter((one) => one !== undefined)
-    const { axis, to, deg } = asked.shown
-    const change = changes.find((one) => one.axis === axis && one.to === to && one.deg === deg)
-    if (!answer || !change || !complaints.some(({ id }) => id === asked.complaintId)) return { outcome: 'stale' }
-    const cause = answer.proposedFor!
-    return insertTrial(
-      tx,
-      scope,
-      {
-        id: asked.id,
-        memberId: asked.memberId,
-        complaintId: asked.complaintId,
-        cause,
-        change,
-        said: formatChange(change, onFile.entry?.type).slice(0, MAX_TEXT_LENGTH),
-        because: answer.causes.find((one) => one.cause === cause)?.for ?? [],
-        expects: change === answer.change ? (answer.expect ?? []).map(formatExpected) : [],
-        weeks: asked.weeks,
-        ratingBefore: asked.ratingBefore,
-        reason: asked.reason,
-        bikeId: onFile.bike?.id ?? null,
-        entry: onFile.entry,
-      },
-      now,
-    )
-  })
 }

@@ -17,8 +17,8 @@ import { listEvidence } from '../setups/evidence'
 import { HISTORY_ROWS } from '../setups/setups'
 import { validateRow } from '../setups/validateRow'
 import { getStudio } from '../studio/studio'
-import type { LinkOwner } from './links'
-import { latestHomeMeasures } from './messages'
+import type { LinkOwner } from '../memberPage/links'
+import { latestHomeMeasures } from '../memberPage/messages'
 
 /** A set of numbers as a member sees it: nothing of it tells of their body. */
 export type MemberSet = Readonly<{

@@ -10,10 +10,10 @@ import { isReferred, openComplaints } from '../comfort/complaints'
 import { runningTrials } from '../comfort/trials'
 import type { DbExecutor } from '../db/connection'
 import { getStudio } from '../studio/studio'
-import type { StudioClass } from './classes'
+import type { StudioClass } from '../classes/classes'
 import { listPeople } from '../studio/people'
-import { listFollowUps, listPutToClass, type FollowUp } from './followUps'
-import { watchData } from './watchPage'
+import { listFollowUps, listPutToClass, type FollowUp } from '../classes/followUps'
+import { watchData } from './watch'
 
 /** One thing to see to after a class. */
 export type AfterRow = Readonly<{

@@ -1,10 +1,10 @@
 import type { Scope } from '../accounts/scope'
-import type { CommandOutcome } from '../commands/defineCommand'
-import { refused } from '../commands/defineCommand'
-import { COMMANDS } from '../commands/registry'
-import { runCommand } from '../commands/runCommand'
+import type { CommandOutcome } from './defineCommand'
+import { refused } from './defineCommand'
+import { COMMANDS } from './registry'
+import { runCommand } from './runCommand'
 import type { Database } from '../db/connection'
-import type { OutboxEntry } from './entry'
+import type { OutboxEntry } from '../outbox/entry'
 
 /** The name of the command that an entry's `op` carries. */
 const NAME_OF = Object.freeze(

@@ -12,9 +12,9 @@ import { listOwnCues } from '../classes/watch'
 import type { DbExecutor } from '../db/connection'
 import { listEntries } from '../register/register'
 import { listFinishedSetups } from '../setups/setups'
-import { listComplaints } from './complaints'
-import { listRides } from './rides'
-import { listTrials } from './trials'
+import { listComplaints } from '../comfort/complaints'
+import { listRides } from '../comfort/rides'
+import { listTrials } from '../comfort/trials'
 
 /** One line of a rider's story. */
 export type StoryItem = Readonly<{
