@@ -24,6 +24,9 @@ export function sizeIssues(name: string, value: unknown, pointer = ''): Issue[] 
   return excessOf(schemas[name] as Schema, value, pointer) ?? []
 }
 
+/** The same for a schema that is not one of the core's. */
+export const sizeIssuesOf = (schema: object, value: unknown): Issue[] => excessOf(schema as Schema, value, '') ?? []
+
 function excessOf(schema: Schema | undefined, value: unknown, at: string): Issue[] | null {
   if (!schema || typeof value !== 'object' || value === null) return null
   if (schema.$ref) return excessOf(schemas[schema.$ref] as Schema, value, at)

@@ -118,7 +118,7 @@ export function AccommodationView({ types, request, computed }: Props) {
 
 /** The server's answer, or the same computed in a worker of the page, with the share (0 to 1) that is done. */
 function useAccommodation(request: AccommodationRequest, computed: AccommodationResponse | null) {
-  const [answer, setAnswer] = useState(computed)
+  const [own, setOwn] = useState<Readonly<{ of: AccommodationRequest; answer: AccommodationResponse }> | null>(null)
   const [done, setDone] = useState(0)
   useEffect(() => {
     if (computed) return
@@ -126,11 +126,11 @@ function useAccommodation(request: AccommodationRequest, computed: Accommodation
     const { accommodation } = wrap<AccommodationWorker>(worker)
     let isGone = false
     const compute = async () => {
-      const own = await accommodation(
+      const found = await accommodation(
         request,
         proxy((share: number) => !isGone && setDone(share)),
       )
-      if (!isGone) setAnswer(own)
+      if (!isGone) setOwn({ of: request, answer: found })
     }
     void compute()
     return () => {
@@ -138,7 +138,8 @@ function useAccommodation(request: AccommodationRequest, computed: Accommodation
       worker.terminate()
     }
   }, [request, computed])
-  return { answer: computed ?? answer, done }
+  // An answer to earlier types is none to these.
+  return { answer: computed ?? (own?.of === request ? own.answer : null), done }
 }
 
 /** Between which statures at least four in five find some type of the fleet that fits on every axis. */

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import { issuesFromAjv } from '../../core/messages/issues'
 import { uniqueByPointer } from '../../core/operations/errorResponse'
+import { sizeIssuesOf } from '../../core/operations/sizeIssues'
 import { can } from '../accounts/can'
 import type { Scope } from '../accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../db/connection'
@@ -21,7 +22,7 @@ import {
   type QueryOutcome,
 } from './defineCommand'
 import { pruneReceipts } from './pruneReceipts'
-import { COMMANDS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
+import { COMMANDS, INPUT_SCHEMAS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
 import validators from './validators.generated.cjs'
 
 /** A command as it was sent. */
@@ -159,7 +160,10 @@ function readInput(name: string, sent: unknown): Readonly<{ input: unknown; text
   const text = asJson(sent)
   if (text === null) return malformed
   const input = JSON.parse(text) as unknown
-  const validate = validators[validatorName(name)]
+  const key = validatorName(name)
+  const tooLarge = sizeIssuesOf(INPUT_SCHEMAS[key], input)
+  if (tooLarge.length > 0) return refused({ code: 'malformed', issues: tooLarge })
+  const validate = validators[key]
   if (validate(input)) return { input, text }
   return refused({ code: 'malformed', issues: uniqueByPointer(issuesFromAjv(validate.errors ?? [])) })
 }

@@ -98,6 +98,22 @@ test('others hear of a change once it is committed, and not of one sent again', 
   expect(heard).toHaveLength(1)
 })
 
+test('a list or an object far beyond its schema is one issue, not one for each item or field', async () => {
+  const memberIds = Array.from({ length: 100_000 }, () => 7)
+  const long = { classId: 'class-dusk', memberIds, warmUp: true }
+  expect(await run({ name: 'places.leaveToWarmUp', id: id(), input: long })).toEqual({
+    outcome: 'refused',
+    code: 'malformed',
+    issues: [{ pointer: '/memberIds', reason: expect.any(String) }],
+  })
+  const wide = Object.fromEntries(Array.from({ length: 100_000 }, (_, i) => [`f${i}`, i]))
+  expect(await run({ name: 'bikes.retireMachine', id: id(), input: wide })).toEqual({
+    outcome: 'refused',
+    code: 'malformed',
+    issues: [{ pointer: '', reason: expect.any(String) }],
+  })
+})
+
 test('receipts of more than a season ago are deleted, later ones stay', async () => {
   const [old, young] = [id(), id()]
   const row = { studioId: 'netloft-hall', name: 'x', contentHash: 'x', outcome: {} }
