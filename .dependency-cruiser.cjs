@@ -1,59 +1,68 @@
-/** Which folder may import which. Floors from the top down; inside `core/`, rooms from the bottom up. */
+/** Which folder may import which: the floors, from the top down. */
 const FLOORS = ['app', 'interface', 'server', 'standins', 'core']
-const CORE = [
-  'units',
-  'scale',
-  'school',
-  'bike',
-  'rider',
-  'kinematics',
-  'inference',
-  'evidence',
-  'gauge',
-  'classPlan',
-  'watch',
-  'calibration',
-  'fleet',
-  'recommend',
-  'register',
-  'translate',
-  'misSet',
-  'planning',
-  'complaints',
-  'openFiles',
-  'memberPage',
-  'learning',
-  'simulated',
-  'messages',
-  'operations',
-]
-/** Folders of the server, from the bottom up. */
-const SERVER = [
-  'db',
-  'accounts',
-  'compute',
-  'http',
-  'bikes',
-  'members',
-  'memberPage',
-  'register',
-  'studio',
-  'setups',
-  'comfort',
-  'rooms',
-  'files',
-  'cards',
-  'calendar',
-  'classes',
-  'bookings',
-  'pages',
-  'outbox',
-  'commands',
-]
+/**
+ * The folders of a folder, from the bottom up; `.` is the place of the files beside them. Each imports only from those
+ * before it.
+ */
+const ORDER = {
+  core: ['base', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'simulated', 'messages', 'operations'],
+  'core/base': ['.', 'school'],
+  'core/bikes': ['scale', 'bike', 'calibration'],
+  'core/riders': ['rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
+  'core/riders/evidence': ['definition', 'kinds', '.'],
+  'core/riders/evidence/kinds': ['body', 'onBike'],
+  'core/setups': ['recommend', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],
+  'core/setups/recommend': ['history', 'saddle', 'bars', 'request', 'steps', '.'],
+  'core/classes': ['plan', 'watch', 'planning'],
+  'core/comfort': ['model', 'findings', 'changes', 'weighing', '.'],
+  'core/messages': ['words', 'bikes', 'setups', 'classes', 'comfort', 'riders', 'studio', '.'],
+  'core/operations': ['requests', '.'],
+  server: ['platform', 'studio', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'files', 'pages', 'commands'],
+  'server/platform': ['.', 'db', 'accounts', 'lease', 'compute', 'http'],
+  'server/riders': ['.', 'members', 'memberPage'],
+  'server/classes': ['calendar', 'rooms', '.', 'bookings', 'cards'],
+  'server/commands': ['useCases', '.'],
+  interface: [
+    'commands',
+    'compute',
+    'kit',
+    'offline',
+    'frame',
+    'bikes',
+    'comfort',
+    'setups',
+    'riders',
+    'classes',
+    'studio',
+  ],
+  'interface/kit': ['.', 'antd', 'theme', 'scale', 'drawing'],
+  'interface/frame': ['finder', 'signIn', 'outboxStatus', '.'],
+  'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
+  'interface/comfort': ['exercises', 'picture', 'reasons', 'story'],
+  'interface/setups': ['steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
+  'interface/riders': ['members', 'otherBikes', 'memberPage', 'rider'],
+  'interface/classes': [
+    '.',
+    'timetable',
+    'head',
+    'rooms',
+    'plan',
+    'watch',
+    'before',
+    'after',
+    'round',
+    'cues',
+    'today',
+  ],
+  'interface/studio': ['files', '.'],
+}
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']
 const TEST = '\\.test\\.tsx?$'
 const any = (names) => `(${names.join('|')})`
+/** What lies in these children of a folder. */
+const within = (folder, children) =>
+  `^${folder}/(${children.map((child) => (child === '.' ? '[^/]+$' : `${child}/`)).join('|')})`
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
@@ -67,39 +76,21 @@ module.exports = {
       from: { path: `^${floor}/` },
       to: { path: `^${any(FLOORS.slice(0, i + 1))}/` },
     })),
-    ...CORE.slice(0, -1).map((room, i) => ({
-      name: `core-${room}-looks-up`,
-      severity: 'error',
-      from: { path: `^core/${room}/`, pathNot: TEST },
-      to: { path: `^core/${any(CORE.slice(i + 1))}/` },
-    })),
-    ...SERVER.slice(0, -1).map((room, i) => ({
-      name: `server-${room}-looks-up`,
-      severity: 'error',
-      from: { path: `^server/${room}/`, pathNot: TEST },
-      to: { path: `^server/${any(SERVER.slice(i + 1))}/` },
-    })),
-    {
-      name: 'server-room-unlisted',
-      comment: 'a new folder gets its place in SERVER above',
-      severity: 'error',
-      from: {},
-      to: { path: '^server/[^/]+/', pathNot: `^server/${any(SERVER)}/` },
-    },
-    {
-      name: 'core-root-looks-into-rooms',
-      comment: 'the files beside the rooms are what all rooms stand on',
-      severity: 'error',
-      from: { path: '^core/[^/]+\\.ts$' },
-      to: { path: '^core/[^/]+/' },
-    },
-    {
-      name: 'core-room-unlisted',
-      comment: 'a new room gets its place in CORE above',
-      severity: 'error',
-      from: {},
-      to: { path: '^core/[^/]+/', pathNot: `^core/${any([...CORE, 'testing'])}/` },
-    },
+    ...Object.entries(ORDER).flatMap(([folder, children]) => [
+      ...children.slice(0, -1).map((child, i) => ({
+        name: `${folder}/${child}-looks-up`,
+        severity: 'error',
+        from: { path: within(folder, [child]), pathNot: TEST },
+        to: { path: within(folder, children.slice(i + 1)) },
+      })),
+      {
+        name: `${folder}-unlisted`,
+        comment: 'a new folder gets its place in ORDER above',
+        severity: 'error',
+        from: {},
+        to: { path: `^${folder}/[^/]+/`, pathNot: `^${folder}/${any([...children, 'testing'])}/` },
+      },
+    ]),
     {
       name: 'core-knows-the-outside',
       comment: 'the core is arithmetic on plain data: no screen, framework, database, clock or file',

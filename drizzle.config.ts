@@ -2,6 +2,6 @@ import { defineConfig } from 'drizzle-kit'
 
 export default defineConfig({
   dialect: 'mysql',
-  schema: './server/db/tables/*.ts',
-  out: './server/db/migrations',
+  schema: './server/**/tables.ts',
+  out: './server/platform/db/migrations',
 })

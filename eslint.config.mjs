@@ -3,7 +3,7 @@ import next from 'eslint-config-next/core-web-vitals'
 import nextTypescript from 'eslint-config-next/typescript'
 
 const NO_CLOCK = 'The core has no clock: times are handed in.'
-const NO_CHANCE = 'The core draws only from a seeded source: core/rng.'
+const NO_CHANCE = 'The core draws only from a seeded source: core/base/rng.'
 
 const config = [
   {

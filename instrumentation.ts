@@ -3,9 +3,9 @@ export async function register(): Promise<void> {
   const { BOOKING_SERVICE_URL: bookings, CALENDAR_FEED_URL: calendar, BOOKING_STUDIO: studioId } = process.env
   if (process.env.NEXT_RUNTIME !== 'nodejs' || !studioId || !(bookings || calendar)) return
   const [{ database }, { httpBookingService }, { pollBookings, pollCalendar }] = await Promise.all([
-    import('./server/db/connection'),
-    import('./server/bookings/bookingService'),
-    import('./server/bookings/poll'),
+    import('./server/platform/db/connection'),
+    import('./server/classes/bookings/bookingService'),
+    import('./server/classes/bookings/poll'),
   ])
   const { signal } = new AbortController()
   if (bookings) void pollBookings(database(), studioId, httpBookingService(bookings), signal)

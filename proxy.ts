@@ -1,5 +1,5 @@
 import { type NextRequest, NextResponse } from 'next/server'
-import { isReadableCall } from './server/http/actionCall'
+import { isReadableCall } from './server/platform/http/actionCall'
 
 /**
  * Security headers for every page, with a nonce for its scripts; those of the routes, which answer with data, are in

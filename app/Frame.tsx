@@ -1,12 +1,12 @@
 import type { ReactNode } from 'react'
-import { OutboxProvider } from '@/interface/outbox/OutboxProvider'
-import { Shell } from '@/interface/shared/Shell'
-import { can } from '@/server/accounts/can'
-import { requireUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
+import { OutboxProvider } from '@/interface/offline/OutboxProvider'
+import { Shell } from '@/interface/frame/Shell'
+import { can } from '@/server/platform/accounts/can'
+import { requireUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 import { getStudio } from '@/server/studio/studio'
 
-/** What stands round every page of the studio, for whoever is signed in: the bar, and the device's outbox. */
+/** The frame of every page of a signed-in user: the bar and the device's outbox. */
 export async function Frame({ children }: { children: ReactNode }) {
   const person = await requireUser()
   const studio = await getStudio(database(), person)

@@ -1,5 +1,5 @@
 'use client'
-import { ErrorPage } from '@/interface/shared/ErrorPage'
+import { ErrorPage } from '@/interface/frame/ErrorPage'
 
 export default function Failed({ reset }: { error: Error; reset: () => void }) {
   return (

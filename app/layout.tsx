@@ -1,9 +1,9 @@
 import '@fontsource-variable/archivo/wdth.css'
-import '@/interface/shared/theme.css'
+import '@/interface/kit/theme/theme.css'
 import type { Metadata, Viewport } from 'next'
 import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
-import { DevicePreferences } from '@/interface/shared/DevicePreferences'
+import { DevicePreferences } from '@/interface/kit/theme/DevicePreferences'
 
 export const metadata: Metadata = {
   title: { default: 'Yielding Saddle', template: '%s · Yielding Saddle' },

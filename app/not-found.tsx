@@ -1,4 +1,4 @@
-import { ErrorPage } from '@/interface/shared/ErrorPage'
+import { ErrorPage } from '@/interface/frame/ErrorPage'
 
 export default function NotFound() {
   return (

@@ -1,6 +1,6 @@
 /**
  * Compiles the wire format's schemas to plain code, writes the published schemas, and renders the table of complaints
- * and causes as a page: `npm run schemas`. A test holds the committed files to their source.
+ * and causes as a page: `npm run schemas`. A test compares the committed files with their source.
  */
 import { writeFileSync } from 'node:fs'
 import { causePage } from './causePage'

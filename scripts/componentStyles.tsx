@@ -1,5 +1,5 @@
 /**
- * `npm run styles`: writes the styles of the component library that the interface uses to `interface/shared/antd/`.
+ * `npm run styles`: writes the styles of the component library that the interface uses to `interface/kit/antd/`.
  * The library's own file carries every component and measures 1 MB. The result is checked in;
  * `tests/commands/componentStyles.test.ts` compares it with its source.
  */
@@ -13,30 +13,21 @@ import postcss from 'postcss'
 
 /** The style sheets by name: what every page loads, and what a few views load with themselves. */
 export const SHEETS: Readonly<Record<string, readonly string[]>> = {
-  base: [
-    'Alert',
-    'App',
-    'Button',
-    'Checkbox',
-    'Drawer',
-    'Dropdown',
-    'Empty',
-    'Input',
-    'message',
-    'Modal',
-    'Popover',
-    'Progress',
-    'Segmented',
-    'Select',
-    'Switch',
-  ],
+  base: ['App', 'Button', 'Dropdown', 'Empty', 'Input', 'message', 'Modal', 'Segmented'],
+  alert: ['Alert'],
+  checkbox: ['Checkbox'],
+  drawer: ['Drawer'],
+  popover: ['Popover'],
+  progress: ['Progress'],
+  select: ['Select'],
+  switch: ['Switch'],
   pickers: ['DatePicker', 'TimePicker'],
   upload: ['Upload'],
   pagination: ['Pagination'],
 }
 
 export const sheetFile = (name: string) =>
-  join(fileURLToPath(new URL('..', import.meta.url)), 'interface', 'shared', 'antd', `${name}.generated.css`)
+  join(fileURLToPath(new URL('..', import.meta.url)), 'interface', 'kit', 'antd', `${name}.generated.css`)
 
 /**
  * Classes that no page has: right-to-left text, motion (`theme.ts` switches it off), the palette's named colours, and
@@ -70,7 +61,7 @@ export function componentStyles(components: readonly string[]): string {
   return withoutUnused(extractStyle(cache, { plain: true, types: 'style' }))
 }
 
-/** Drops selectors of `UNUSED`, key frames nothing refers to, and rules that stand there twice. */
+/** Drops selectors of `UNUSED`, key frames nothing refers to, and duplicate rules. */
 function withoutUnused(css: string): string {
   const sheet = postcss.parse(css)
   const rules = new Set<string>()

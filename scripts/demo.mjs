@@ -1,10 +1,10 @@
 /**
  * `npm run demo`: everything from a fresh clone to a running studio. Installs what is missing, starts MariaDB on
- * loopback, migrates, seeds Netloft Hall the first time, builds and serves, and starts again whatever stops by itself.
+ * loopback, migrates, seeds Netloft Hall the first time, builds and serves, and restarts what crashes.
  * Ctrl-C stops it; what was entered stays. A start that was interrupted is taken up by the next.
  *
- *   npm run demo -- --reset     forget everything entered and seed anew
- *   npm run demo -- --empty     a studio without bikes and members, apart from the demo's; begun anew each time
+ *   npm run demo -- --reset     forget everything entered and seed again
+ *   npm run demo -- --empty     a studio without bikes and members, apart from the demo's; made again each time
  *   npm run demo -- --large     the studio that `npm run seed:large` made
  *   npm run demo -- --port 4100
  */
@@ -49,7 +49,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
   })
 }
 
-/** The port wanted, or, where only the usual one is taken, another, and that is said. */
+/** The requested port, or, where the default one is taken, another, with a message. */
 async function portToOpen() {
   if (values.port === undefined) {
     if (await isFree(PORT)) return PORT

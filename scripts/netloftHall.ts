@@ -1,10 +1,10 @@
-import type { Bike, BikeType } from '../core/bike/bike'
-import type { InspectionItem } from '../core/bike/inspection'
-import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bike/equipment'
-import type { TypeCalibration } from '../core/calibration/calibrate'
-import type { Block } from '../core/classPlan/blocks'
-import type { RoomPlan, Stand } from '../core/planning/roomPlan'
-import type { Role } from '../server/db/roles'
+import type { Bike, BikeType } from '../core/bikes/bike/bike'
+import type { InspectionItem } from '../core/bikes/bike/inspection'
+import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bikes/bike/equipment'
+import type { TypeCalibration } from '../core/bikes/calibration/calibrate'
+import type { Block } from '../core/classes/plan/blocks'
+import type { RoomPlan, Stand } from '../core/classes/planning/roomPlan'
+import type { Role } from '../server/platform/db/roles'
 import people from './people.json'
 
 /** Netloft Hall, a community sports hall in Tarn Ferry. All invented. */

@@ -1,6 +1,6 @@
 /**
  * Makes the pictures in docs/screenshots from demo data: `npm run screenshots`, with `npm run demo -- --reset` running
- * in another terminal. Each main view once, spread over sizes and both lights.
+ * in another terminal. Each main view once, over sizes and both lights.
  */
 import { chromium } from '@playwright/test'
 import { dirname, join } from 'node:path'
@@ -155,7 +155,7 @@ await shoot('fits-bright', DESK, 'bright', async () => {
   await page.goto('/bikes/fits')
   await page.getByRole('list', { name: 'Limits' }).waitFor({ timeout: 30_000 })
 })
-// Seven readings as the drawing says them, each a little off, one of them by 25 mm.
+// Seven readings as the drawing predicts them, each a little off, one of them by 25 mm.
 await page.goto('/bikes/types/bracken/tape')
 for (let reading = 0; reading < 7; reading++) {
   const drawn = await page.getByRole('img', { name: /to scale/ }).getAttribute('aria-label')

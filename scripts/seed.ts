@@ -3,42 +3,43 @@
  * studio and its instructors: bikes and members are brought in by hand. With `--history` twenty weeks of classes too.
  */
 import { count } from 'drizzle-orm'
-import { createRng } from '../core/rng'
-import { axesOf, axisOf, type Bike, type BikeType } from '../core/bike/bike'
-import { contactPoints, resolveMarks } from '../core/bike/contactPoints'
-import type { BikeReading } from '../core/calibration/bikeReading'
-import { TAPE_SD_MM } from '../core/calibration/fitTape'
-import { LENGTHS } from '../core/calibration/readings'
-import type { Marks } from '../core/conventions'
-import type { Evidence } from '../core/evidence/registry'
-import { INSPECTION_ITEMS } from '../core/bike/inspection'
-import { advise } from '../core/recommend/recommend'
-import { priorFor } from '../core/rider/prior'
-import { positionsOf } from '../core/scale/scale'
-import { hashPassword } from '../server/accounts/auth'
-import type { Scope } from '../server/accounts/scope'
-import { closeDatabase, database, type Database, type DbExecutor } from '../server/db/connection'
-import * as accounts from '../server/db/tables/accounts'
-import * as bikeTables from '../server/db/tables/bikes'
-import * as riderTables from '../server/db/tables/riders'
+import { createRng } from '../core/base/rng'
+import { axesOf, axisOf, type Bike, type BikeType } from '../core/bikes/bike/bike'
+import { contactPoints, resolveMarks } from '../core/bikes/bike/contactPoints'
+import type { BikeReading } from '../core/bikes/calibration/bikeReading'
+import { TAPE_SD_MM } from '../core/bikes/calibration/fitTape'
+import { LENGTHS } from '../core/bikes/calibration/readings'
+import type { Marks } from '../core/base/conventions'
+import type { Evidence } from '../core/riders/evidence/registry'
+import { INSPECTION_ITEMS } from '../core/bikes/bike/inspection'
+import { advise } from '../core/setups/recommend/recommend'
+import { priorFor } from '../core/riders/rider/prior'
+import { positionsOf } from '../core/bikes/scale/scale'
+import { hashPassword } from '../server/platform/accounts/auth'
+import type { Scope } from '../server/platform/accounts/scope'
+import { closeDatabase, database, type Database, type DbExecutor } from '../server/platform/db/connection'
+import * as accounts from '../server/platform/accounts/tables'
+import * as bikeTables from '../server/bikes/tables'
+import * as riderTables from '../server/riders/tables'
 import { appendEvidence, finishSetup } from '../server/setups/evidence'
 import { startSetup } from '../server/setups/setups'
 import { findBike } from '../server/bikes/bikes'
 import { addBikeReading } from '../server/bikes/bikeReadings'
 import { recordInspection } from '../server/bikes/inspections'
-import { addWords } from '../server/members/words'
+import { addWords } from '../server/riders/members/words'
 import { assignBike } from '../server/classes/assignments'
 import { addClass, changeClass } from '../server/classes/classes'
 import { addNote, changeNote } from '../server/classes/notes'
 import { bookRider } from '../server/classes/roster'
 import { addComplaint, addOwnComplaint } from '../server/comfort/complaints'
-import { startTrial } from '../server/commands/startTrial'
-import { reasonsOf } from '../server/pages/reasons'
+import { startTrial } from '../server/commands/useCases/startTrial'
+import { reasonsOf } from '../server/pages/comfort/reasons'
 import { rateTrial } from '../server/comfort/trialChanges'
-import { openLink } from '../server/memberPage/links'
-import { saveRoom } from '../server/rooms/rooms'
-import { dayAfter, momentAt, studioDay } from '../server/studio/day'
-import { signNamed } from '../core/watch/signs'
+import { openLink } from '../server/riders/memberPage/links'
+import { saveRoom } from '../server/classes/rooms/rooms'
+import { dayAfter, momentAt } from '../server/studio/day'
+import { studioDay } from '../core/messages/words/dates'
+import { signNamed } from '../core/classes/watch/signs'
 import {
   crestAtMark,
   drawRider,
@@ -86,7 +87,7 @@ const db = database()
 const [already] = await db.select().from(accounts.studio).limit(1)
 if (!already)
   await (process.argv.includes('--empty') ? db.transaction((tx) => studioAndPeople(asDatabase(tx))) : seed())
-// The start tells them: the last line, for whoever runs this.
+// The start prints them: the last line, for the person who runs it.
 console.log(JSON.stringify(await accountsThatOpen(database(), PEOPLE)))
 await closeDatabase()
 
@@ -302,7 +303,7 @@ function tapesOf(bikeType: BikeType, bike: Bike, number: number): BikeReading[] 
   })
 }
 
-/** A set-up as it would have gone: a simulated body of this stature, led by the recommendation until it said stop. */
+/** A set-up as it would have gone: a simulated body of this stature, led by the recommendation until it stopped. */
 async function pastSetup(tx: Tx, i: number, at: Date): Promise<void> {
   const bike = BIKES[i % 6]
   const bikeType = TYPES[bike.type]

@@ -1,5 +1,5 @@
 /**
- * `npm run seed:large -- --members 20000 --setups 100000`: makes a large studio in a data folder of its own, anew each
+ * `npm run seed:large -- --members 20000 --setups 100000`: makes a large studio in a data folder of its own, again each
  * time. Open it with `npm run demo -- --large`.
  */
 import { rmSync } from 'node:fs'

@@ -1,6 +1,6 @@
 /**
  * The web server: the built application behind a request filter on loopback. Started by `npm run demo` and `npm test`,
- * not by hand. It ends when whoever started it goes: its standard input is a pipe from there.
+ * not by hand. It ends with the process that started it: its standard input is a pipe from there.
  */
 import { createServer } from 'node:http'
 import { dirname } from 'node:path'

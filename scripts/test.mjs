@@ -5,14 +5,16 @@
  *
  *   npm test -- jest browser            only these parts, of build, types, format, lint, jest and browser
  *   npm test -- jest tests/database     a part with arguments of its own
+ *   npm test -- changed [revision]      only what the files changed since a git revision (HEAD) touch by their imports
  */
-import { existsSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { changedFiles, reachedFrom, touchedSpecs } from './support/changed.mjs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
 import { claim, copyDatabase, startMariaDb } from './support/mariadb.mjs'
 import { startStandIn } from './support/standIns.mjs'
-import { freePort, run } from './support/processes.mjs'
+import { freePort, run, stopRunning } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
@@ -20,12 +22,41 @@ const folder = join(root, '.test-data')
 /** Which folders are held to `.dependency-cruiser.cjs`. */
 const CRUISED = ['--config', '.dependency-cruiser.cjs', 'app', 'interface', 'server', 'core', 'scripts']
 const PARTS = ['build', 'types', 'format', 'lint', 'jest', 'browser']
-const asked = process.argv.slice(2)
-const parts = asked.filter((word) => PARTS.includes(word))
-const wanted = (name) => parts.length === 0 || parts.includes(name)
-const given = asked.filter((word) => !PARTS.includes(word))
+const words = process.argv.slice(2)
+const isChanged = words[0] === 'changed'
+const parts = isChanged ? [] : words.filter((word) => PARTS.includes(word))
+const given = isChanged ? [] : words.filter((word) => !PARTS.includes(word))
+/** Of `changed`: the changed files and the browser tests they touch; null otherwise. */
+let change = null
+const isRun = (name) => (change ? RUNS_FOR_CHANGE[name](change) : parts.length === 0 || parts.includes(name))
 const totals = { passed: 0, failed: 0 }
 const stops = []
+
+/** Which parts a change needs. */
+const RUNS_FOR_CHANGE = {
+  build: ({ specs }) => specs.length > 0,
+  types: ({ code, deleted }) => code.length > 0 || deleted.length > 0,
+  format: ({ files }) => files.length > 0,
+  lint: ({ code }) => code.length > 0,
+  jest: ({ code }) => code.length > 0,
+  browser: ({ specs }) => specs.length > 0,
+}
+
+async function readChange(revision) {
+  const { files, deleted } = changedFiles(root, revision)
+  const code = files.filter((file) => /\.(ts|tsx|mjs|cjs)$/.test(file))
+  const report = await run(bin(root, 'depcruise'), [...CRUISED, 'tests', '--output-type', 'json'], {
+    cwd: root,
+    quiet: true,
+  }).catch((error) => error.output)
+  const reached = reachedFrom(files, JSON.parse(report.slice(report.indexOf('{'))).modules)
+  const specs = readdirSync(join(root, 'tests/browser'))
+    .filter((name) => name.endsWith('.spec.ts'))
+    .map((name) => `tests/browser/${name}`)
+  const touched = touchedSpecs(root, reached, specs)
+  console.log(`${files.length} files changed, ${deleted.length} deleted; browser tests: ${touched.join(' ') || 'none'}`)
+  return { files, deleted, code, specs: touched }
+}
 
 /** Runs one part; its own count where it has one, else one passed or failed. */
 async function part(name, work, count) {
@@ -58,7 +89,8 @@ const browserCount = () => {
 /** Jest over some of the projects of `jest.config.mjs`; a part's own arguments may leave it nothing to run. */
 function jestPart(name, projects, env) {
   const file = `${name}.json`
-  const words = [...given, '--selectProjects', ...projects, '--ci', '--passWithNoTests', '--json']
+  const related = change ? ['--findRelatedTests', ...change.code] : given
+  const words = ['--selectProjects', ...projects, '--ci', '--passWithNoTests', '--json', ...related]
   return part(
     name,
     () =>
@@ -72,20 +104,23 @@ function jestPart(name, projects, env) {
   )
 }
 
-/** What reads the code and what needs no database: beside what works on the one database. */
+/** What needs no database: beside what works on one. The checks come last, when the browsers leave them the machine. */
 async function withoutDatabase(env) {
-  if (wanted('jest')) await jestPart('jest', ['plain', 'page'], env)
-  if (wanted('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
-  if (wanted('format'))
-    await part('format', () => run(bin(root, 'prettier'), ['--check', '.'], { cwd: root, quiet: true }))
-  if (!wanted('lint')) return
-  await part('lint', () => run(bin(root, 'eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+  if (isRun('jest')) await jestPart('jest', ['plain', 'page'], env)
+  if (isRun('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
+  if (isRun('format')) {
+    const files = ['--check', '--ignore-unknown', ...(change?.files ?? ['.'])]
+    await part('format', () => run(bin(root, 'prettier'), files, { cwd: root, quiet: true }))
+  }
+  if (!isRun('lint')) return
+  const linted = [...(change?.code ?? ['.']), '--max-warnings', '0']
+  await part('lint', () => run(bin(root, 'eslint'), linted, { cwd: root }))
   await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
 }
 
 /** The tests of server code, one file after the other: they share a database. */
 async function withDatabase(env) {
-  if (wanted('jest')) await jestPart('jest with database', ['database'], env)
+  if (isRun('jest')) await jestPart('jest with database', ['database'], env)
 }
 
 /** The browser's tests, in as many workers as there are databases: each worker has a server of its own. */
@@ -106,7 +141,7 @@ async function inBrowsers(env, databases) {
   const ran = await part(
     'browser',
     () =>
-      run(bin(root, 'playwright'), ['test', ...given], {
+      run(bin(root, 'playwright'), ['test', ...(change ? change.specs : given)], {
         cwd: root,
         env: { ...env, SERVERS: JSON.stringify(addresses), CHROMIUM: program('chromium') },
       }),
@@ -117,6 +152,7 @@ async function inBrowsers(env, databases) {
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
   process.on(signal, async () => {
+    await stopRunning()
     for (const stop of stops.reverse()) await stop()
     process.exit(130)
   })
@@ -126,6 +162,7 @@ try {
   ensureNode()
   await ensureDebian([MARIADB, CHROMIUM])
   await ensureNpmPackages(root)
+  if (isChanged) change = await readChange(words[1] ?? 'HEAD')
   await claim(folder)
   rmSync(folder, { recursive: true, force: true })
   await claim(folder)
@@ -148,13 +185,13 @@ try {
   await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })
   await run(bin(root, 'tsx'), ['scripts/seed.ts'], { cwd: root, env, quiet: true })
 
-  const databases = wanted('browser') ? await copyDatabase(database.url, ['saddle_browser_0', 'saddle_browser_1']) : []
+  const databases = isRun('browser') ? await copyDatabase(database.url, ['saddle_browser_0', 'saddle_browser_1']) : []
   // The build writes the route types that the type check reads.
-  const built = await part('build', () => build(root, '.next-test'))
+  const built = isChanged && !isRun('build') ? true : await part('build', () => build(root, '.next-test'))
   await Promise.all([
     withoutDatabase(env),
     withDatabase(env),
-    ...(built && wanted('browser') ? [inBrowsers(env, databases)] : []),
+    ...(built && isRun('browser') ? [inBrowsers(env, databases)] : []),
   ])
 } catch (error) {
   totals.failed += 1
@@ -162,4 +199,5 @@ try {
 }
 for (const stop of stops.reverse()) await stop()
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
-process.exit(totals.failed === 0 && totals.passed > 0 ? 0 : 1)
+const isNothing = change !== null && change.files.length + change.deleted.length === 0
+process.exit(totals.failed === 0 && (totals.passed > 0 || isNothing) ? 0 : 1)

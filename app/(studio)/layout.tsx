@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { AntdProvider } from '@/interface/shared/AntdProvider'
+import { AntdProvider } from '@/interface/kit/theme/AntdProvider'
 import { Frame } from '../Frame'
 
 export default function StudioLayout({ children }: { children: ReactNode }) {

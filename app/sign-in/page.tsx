@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
-import { SignIn } from '@/interface/signIn/SignIn'
-import { currentUser } from '@/server/accounts/session'
+import { SignIn } from '@/interface/frame/signIn/SignIn'
+import { currentUser } from '@/server/platform/accounts/session'
 
 export const metadata: Metadata = { title: 'Sign in' }
 

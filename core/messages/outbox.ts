@@ -1,6 +1,6 @@
-import type { EvidenceKind } from '../evidence/registry'
-import { formatNoted } from './watch'
-import { capitalized, evidenceName } from './phrases'
+import type { EvidenceKind } from '../riders/evidence/registry'
+import { formatNoted } from './classes/watch'
+import { capitalized, evidenceName } from './words/phrases'
 
 /** What an entry of a device's outbox is about: "Knee by eye", "Saving the numbers". */
 export function formatEntry(

@@ -1,9 +1,9 @@
-import type { BikeType } from '../bike/bike'
-import type { Marks } from '../conventions'
-import { formatMarks } from './labels'
-import type { Issue } from './issues'
-import { capitalized } from './phrases'
-import { formatTypePointer } from './typeFields'
+import type { BikeType } from '../bikes/bike/bike'
+import type { Marks } from '../base/conventions'
+import { formatMarks } from './words/labels'
+import type { Issue } from './words/issues'
+import { capitalized } from './words/phrases'
+import { formatTypePointer } from './bikes/typeFields'
 
 /** Why a command was refused: a code, with the figures its sentence needs. */
 export type Refusal =

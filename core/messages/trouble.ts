@@ -1,4 +1,4 @@
-/** What stands between some entries and the server: a refusal in its own words, or a state of the device. */
+/** Why some entries cannot be sent: a refusal in its own words, or a state of the device. */
 export type OutboxTrouble =
   | Readonly<{ code: 'refused'; say: string }>
   | Readonly<{ code: 'signedOut' | 'fragile' | 'noRoom' | 'offline' | 'offlineSaving' }>

@@ -1,10 +1,10 @@
-import { REASON, type Issue } from '../messages/issues'
+import { REASON, type Issue } from '../messages/words/issues'
 
-/** Rows times samples, in thousands, that one `recommend` may ask for: some seconds of one core. Ours. */
+/** Rows times samples, in thousands, limit of one `recommend`: some seconds of one core. Assumption. */
 export const MAX_WORK = 2000
 const DEFAULT_SAMPLES = 4000
 
-/** How much arithmetic a request asks for, in thousands of row-samples; other operations count by their readings. */
+/** Arithmetic of a request, in thousands of row-samples; other operations count by their readings. */
 export function workOf(operation: string, request: unknown): number {
   const { evidence, samples, readings, history, otherTypes, setups, bikeTypes } = (request ?? {}) as {
     evidence?: unknown
@@ -16,7 +16,7 @@ export function workOf(operation: string, request: unknown): number {
     readings?: unknown
   }
   if (operation === 'learn') return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce(plus, 0) : 0
-  // The rider is believed once on either bike, and each of the neighbouring marks is asked about.
+  // One inference of the rider on either bike, and one prediction for each neighbouring mark.
   if (operation === 'translate') return Array.isArray(evidence) ? 3 * (evidence.length + 5) : 0
   if (operation === 'suggestions') return Array.isArray(setups) ? setups.map(suggestionWork).reduce(plus, 0) : 0
   // Some twenty ways a bike may be mis-set are weighed, each on the samples of one set-up.
@@ -35,7 +35,7 @@ export function workOf(operation: string, request: unknown): number {
 
 const plus = (a: number, b: number): number => a + b
 
-/** A set-up is asked about twice, its earlier ones are gone through once for each. */
+/** Two inferences a set-up, one for each earlier set-up. */
 function suggestionWork(setup: unknown): number {
   const history = (setup as { history?: unknown } | null)?.history
   return 2 * rowsIn(setup) + 3 * (Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0)

@@ -1,7 +1,7 @@
 import { workOf } from './cost'
 import fc from 'fast-check'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../testing/meanRider'
-import { PRIOR_PARTS } from '../rider/prior'
+import { PRIOR_PARTS } from '../riders/rider/prior'
 import type { ErrorResponse } from './errorResponse'
 import { evidenceIssues, dispatch } from './dispatch'
 import { isErrorResponse } from './errorResponse'

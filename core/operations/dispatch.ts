@@ -1,21 +1,21 @@
-import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
-import { accommodation, accommodationIssues } from './accommodation'
-import { afterChange, afterChangeIssues } from './afterChange'
-import { calibrate, calibrateIssues } from './calibrate'
+import { issuesFromAjv, REASON, type Issue } from '../messages/words/issues'
+import { accommodation, accommodationIssues } from './requests/accommodation'
+import { afterChange, afterChangeIssues } from './requests/afterChange'
+import { calibrate, calibrateIssues } from './requests/calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
-import { explain, explainIssues } from './explain'
-import { learn, learnIssues } from './learn'
-import { machineResiduals } from './machineResiduals'
-import { misSet, misSetIssues } from './misSet'
-import { place, placeIssues } from './place'
-import { plan, planIssues } from './plan'
-import { pose } from './pose'
-import { recommend, recommendIssues } from './recommend'
+import { explain, explainIssues } from './requests/explain'
+import { learn, learnIssues } from './requests/learn'
+import { machineResiduals } from './requests/machineResiduals'
+import { misSet, misSetIssues } from './requests/misSet'
+import { place, placeIssues } from './requests/place'
+import { plan, planIssues } from './requests/plan'
+import { pose } from './requests/pose'
+import { recommend, recommendIssues } from './requests/recommend'
 import { sizeIssues } from './sizeIssues'
-import { schoolIssues, type StudioSettings } from './studioSettings'
-import { suggestions, suggestionsIssues } from './suggestions'
-import { translate, translateIssues } from './translate'
+import { schoolIssues, type StudioSettings } from './requests/studioSettings'
+import { suggestions, suggestionsIssues } from './requests/suggestions'
+import { translate, translateIssues } from './requests/translate'
 import * as generated from './validators.generated.cjs'
 
 /** An operation: its schema's validator, what is checked beyond the schema, and the answer to what passed both. */
@@ -56,7 +56,7 @@ export function dispatch(operation: string, request: unknown): object | ErrorRes
   return issues.length > 0 ? errorResponse('badRequest', uniqueByPointer(issues)) : found.answer(request as never)
 }
 
-/** What is wrong with a request of a known operation, without answering it. */
+/** Issues of a request of an existing operation, without an answer. */
 export function requestIssues(name: string, request: unknown): Issue[] {
   const { validate, issues } = OPERATIONS[name]
   const tooLarge = sizeIssues(name, request)
@@ -75,7 +75,7 @@ export function settingsIssues(settings: unknown): Issue[] {
   return schoolIssues((settings as StudioSettings).school, '/school')
 }
 
-/** Issues of a class's blocks, a room's plan or a bike's stand in it, for what writes them to the database. */
+/** Issues of a class's blocks, a room's plan or a bike's place in it, for what writes them to the database. */
 export function shapeIssues(name: 'blocks' | 'roomPlan' | 'stand', value: unknown): Issue[] {
   const tooLarge = sizeIssues(name, value)
   if (tooLarge.length > 0) return tooLarge

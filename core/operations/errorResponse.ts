@@ -1,4 +1,4 @@
-import type { Issue } from '../messages/issues'
+import type { Issue } from '../messages/words/issues'
 
 export type ErrorKind = 'badJson' | 'badRequest' | 'unknownOperation' | 'busy'
 
@@ -15,7 +15,7 @@ export function errorResponse(kind: ErrorKind, issues: readonly Issue[]): ErrorR
 
 export const isErrorResponse = (response: object): response is ErrorResponse => 'error' in response
 
-/** One issue a place: the first said wins (a kind refused by name is not also called unknown). */
+/** One issue a place: the first one wins (a kind refused by name is not also called unknown). */
 export function uniqueByPointer(issues: readonly Issue[]): Issue[] {
   const seen = new Set<string>()
   return issues.filter(({ pointer }) => !seen.has(pointer) && seen.add(pointer))

@@ -1,5 +1,5 @@
 import { schemas } from './schemas'
-import { REASON, type Issue } from '../messages/issues'
+import { REASON, type Issue } from '../messages/words/issues'
 
 /** Fields an object may have beyond those it should before it is refused as a whole instead of field by field. */
 const MAX_UNKNOWN_FIELDS = 120
@@ -17,8 +17,8 @@ type Schema = Readonly<{
 
 /**
  * What makes a value too large for its schema: lists beyond `maxItems`, objects with far more fields than they have.
- * Asked before the validators, which look at every item and report every issue, so that their work stays bounded by
- * the schema's own limits whatever is sent. Linear in what lies within the limits; stops at the first excess.
+ * Checked before the validators, which look at every item and report every issue, so that their work stays bounded by
+ * the schema's own limits for any input. Linear in what lies within the limits; stops at the first excess.
  */
 export function sizeIssues(name: string, value: unknown, pointer = ''): Issue[] {
   return excessOf(schemas[name] as Schema, value, pointer) ?? []

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { DEFAULT_EQUIPMENT } from '../bike/equipment'
-import { createRng } from '../rng'
+import { DEFAULT_EQUIPMENT } from '../bikes/bike/equipment'
+import { createRng } from '../base/rng'
 import { trueTypeFor } from '../simulated/simulatedTape'
 import { HOLES_BIKE } from '../testing/meanRider'
 import { parseTypeFile, typeIssues, serializeTypeFile, documentIssues, type BikeTypeDocument } from './typeFile'

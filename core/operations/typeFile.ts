@@ -1,11 +1,11 @@
-import type { BikeType } from '../bike/bike'
-import { axesOf } from '../bike/bike'
-import type { TypeCalibration } from '../calibration/calibrate'
-import { contactPoints } from '../bike/contactPoints'
-import { TYPE_FILE_FORMAT, type BikeEquipment } from '../bike/equipment'
-import { positionsOf } from '../scale/scale'
-import { bikeTypeIssues } from './bikeIssues'
-import { issuesFromAjv, REASON, type Issue } from '../messages/issues'
+import type { BikeType } from '../bikes/bike/bike'
+import { axesOf } from '../bikes/bike/bike'
+import type { TypeCalibration } from '../bikes/calibration/calibrate'
+import { contactPoints } from '../bikes/bike/contactPoints'
+import { TYPE_FILE_FORMAT, type BikeEquipment } from '../bikes/bike/equipment'
+import { positionsOf } from '../bikes/scale/scale'
+import { bikeTypeIssues } from './requests/bikeIssues'
+import { issuesFromAjv, REASON, type Issue } from '../messages/words/issues'
 import { sizeIssues } from './sizeIssues'
 import type { TypeFile } from './typeFileSchema'
 import * as generated from './validators.generated.cjs'
@@ -82,7 +82,7 @@ export function typeIssues(bikeType: BikeType, at: string): Issue[] {
   ]
 }
 
-/** Position of the mark of an axis at which the part stands lowest, mm. */
+/** Position of the mark of an axis at which the part is lowest, mm. */
 function lowestPositionMm(bikeType: BikeType, name: 'seatHeight' | 'seatSlide' | 'barHeight' | 'barSlide'): number {
   const axis = bikeType.axes[name]!
   const upward = Math.sin((axis.directionDeg * Math.PI) / 180) >= 0
@@ -90,7 +90,7 @@ function lowestPositionMm(bikeType: BikeType, name: 'seatHeight' | 'seatSlide' |
   return upward ? Math.min(...all) : Math.max(...all)
 }
 
-/** Issues of one type alone, for the editor: its schema, then what the schema cannot say. */
+/** Issues of one type alone, for the editor: its schema, then the rules beyond the schema. */
 export function documentIssues(document: BikeTypeDocument): Issue[] {
   const read = checkTypeFile(JSON.parse(JSON.stringify(typeFileOf([document ?? {}]))))
   return read.outcome === 'read'

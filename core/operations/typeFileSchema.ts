@@ -1,8 +1,8 @@
 import { Type } from '@sinclair/typebox'
-import { bikeTypeRef } from '../bike/bike'
-import { equipmentSchema, TYPE_FILE_FORMAT } from '../bike/equipment'
-import { perAxis } from '../conventions'
-import { between, closed, type Plain } from '../schema'
+import { bikeTypeRef } from '../bikes/bike/bike'
+import { equipmentSchema, TYPE_FILE_FORMAT } from '../bikes/bike/equipment'
+import { perAxis } from '../base/conventions'
+import { between, closed, type Plain } from '../base/schema'
 
 /** What a tape found about a type, so that it arrives calibrated where it is brought in. */
 const calibrationSchema = closed({

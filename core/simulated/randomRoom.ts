@@ -1,8 +1,8 @@
-import type { BikeType } from '../bike/bike'
-import type { AxisName, Label, Marks } from '../conventions'
-import type { ClassRoom, FloorRider } from '../planning/room'
-import { createRng } from '../rng'
-import { positionsOf } from '../scale/scale'
+import type { BikeType } from '../bikes/bike/bike'
+import type { AxisName, Label, Marks } from '../base/conventions'
+import type { ClassRoom, FloorRider } from '../classes/planning/room'
+import { createRng } from '../base/rng'
+import { positionsOf } from '../bikes/scale/scale'
 
 /** Bikes a row of the room. */
 const A_ROW = 8

@@ -1,9 +1,9 @@
-import type { Rng } from '../rng'
-import { bottomCrankDeg, type BikeType } from '../bike/bike'
-import { axisPositions, contactPoints } from '../bike/contactPoints'
-import type { Marks, Point } from '../conventions'
-import type { Evidence, EvidenceOf } from '../evidence/registry'
-import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, MEASUREMENT_SD } from '../measurementNoise'
+import type { Rng } from '../base/rng'
+import { bottomCrankDeg, type BikeType } from '../bikes/bike/bike'
+import { axisPositions, contactPoints } from '../bikes/bike/contactPoints'
+import type { Marks, Point } from '../base/conventions'
+import type { Evidence, EvidenceOf } from '../riders/evidence/registry'
+import { HEEL_JUST_STRAIGHT_MM, KNEE_BY_EYE_CUTS_DEG, MEASUREMENT_SD } from '../base/measurementNoise'
 import {
   bottomFlexionDeg,
   heelReachDeficitMm,
@@ -11,15 +11,23 @@ import {
   prepareLegs,
   kneeOverPedalMm,
   type Legs,
-} from '../kinematics/leg'
-import { DEFAULT_SOLE_MM } from '../rider/anthropometry'
-import { unitVector } from '../geometry'
-import { DRIFT_MM_A_YEAR, SETUP_HABIT_SD_MM } from '../recommend/riderHistory'
-import { bodyFromScores, columnsOf, PRIOR_PARTS, priorFor, priorVectorOf, type Body, type Prior } from '../rider/prior'
-import type { Question } from '../recommend/questionCosts'
-import { nearestPosition } from '../scale/scale'
+} from '../riders/kinematics/leg'
+import { DEFAULT_SOLE_MM } from '../riders/rider/anthropometry'
+import { unitVector } from '../base/geometry'
+import { DRIFT_MM_A_YEAR, SETUP_HABIT_SD_MM } from '../setups/recommend/history/riderHistory'
+import {
+  bodyFromScores,
+  columnsOf,
+  PRIOR_PARTS,
+  priorFor,
+  priorVectorOf,
+  type Body,
+  type Prior,
+} from '../riders/rider/prior'
+import type { Question } from '../setups/recommend/request/questionCosts'
+import { nearestPosition } from '../bikes/scale/scale'
 
-/** A rider whose true body is known, and whose readings stray from it as real ones do. */
+/** A rider with a given true body, and readings with realistic errors. */
 export type SimulatedRider = Readonly<{ body: Body; leg: Legs; bikeType: BikeType; random: Rng }>
 
 /** The two populations of the bench: the model's own spreads, and a wider one than the model believes. */
@@ -41,7 +49,7 @@ export function drawRider(population: Prior, bikeType: BikeType, random: Rng): S
 }
 
 /**
- * The same body in another set-up, on any type: it sits and holds its feet a little otherwise each time, and has
+ * The same body in another set-up, on any type: it sits and places its feet a little differently each time, and has
  * drifted for so many days. `standsMm`: offset of the machine's seat along its post and its slide, from its marks.
  */
 export function inAnotherSetup(
@@ -67,7 +75,7 @@ export function inAnotherSetup(
   return { body, bikeType, random, leg }
 }
 
-/** How an eye strays: read minus true, and one spread, degrees. */
+/** Error of an eye, read minus true: bias and standard deviation, degrees. */
 export type SimulatedEye = Readonly<{ biasDeg: number; sdDeg: number }>
 const USUAL_EYE: SimulatedEye = { biasDeg: 0, sdDeg: MEASUREMENT_SD.kneeByEyeDeg }
 
@@ -135,7 +143,7 @@ export function heelCheck(rider: SimulatedRider, at: Marks): Evidence {
   return { kind: 'heelCheck', seen, at }
 }
 
-/** The answer of a rider to a question asked beside the bike. */
+/** The answer of a rider to a question beside the bike. */
 export function answerBeside(rider: SimulatedRider, question: Question): Evidence {
   const { body, random } = rider
   switch (question) {

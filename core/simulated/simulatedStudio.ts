@@ -1,5 +1,5 @@
-import type { CueRecord, RideRecord } from '../complaints/studioPicture'
-import { createRng } from '../rng'
+import type { CueRecord, RideRecord } from '../comfort/studioPicture'
+import { createRng } from '../base/rng'
 
 type Studio = Readonly<{
   riders: number
@@ -8,18 +8,18 @@ type Studio = Readonly<{
   signs: readonly string[]
   /** A bike whose saddle is turned, by so many mm, and to which side it sends the soreness. */
   turned?: Readonly<{ bikeId: string; mm: number; side: 'left' | 'right' }>
-  /** A cue that holds so many times as often as the others. */
+  /** A cue that works this many times as often as the others. */
   better?: Readonly<{ sign: string; times: number }>
 }>
 
-/** Rides a rider has a week, how often they take their usual bike, and how often a cue is said in a ride. Ours. */
+/** Rides a rider has a week, how often they take their usual bike, and how many cues a ride has. Assumptions. */
 const RIDES_A_WEEK = 1.5
 const USUAL_BIKE_SHARE = 0.5
 const CUES_A_RIDE = 0.15
 /** One-sided soreness in a ride: of anybody, of who carries one, and for each mm that a saddle is turned. Ours. */
 const ONE_SIDED = Object.freeze({ anybody: 0.015, carried: 0.12, aMm: 0.03 })
 const WHO_CARRY = 0.06
-/** How often a cue holds, and how far riders differ in it. */
+/** How often a cue works, and how far riders differ in it. */
 const HOLDS = Object.freeze({ mean: 0.3, sd: 0.08 })
 
 /** A studio's rides and cues over some weeks; some riders carry a sore side with them from bike to bike. Seeded. */

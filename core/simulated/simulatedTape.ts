@@ -1,10 +1,10 @@
-import type { Rng } from '../rng'
-import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import { axisPositions, contactPoints, type Lengths } from '../bike/contactPoints'
-import type { LengthName, TapeReading } from '../calibration/readings'
-import { LENGTHS } from '../calibration/readings'
-import type { Marks } from '../conventions'
-import { scaledBy } from '../scale/scale'
+import type { Rng } from '../base/rng'
+import { axesOf, axisOf, type BikeType } from '../bikes/bike/bike'
+import { axisPositions, contactPoints, type Lengths } from '../bikes/bike/contactPoints'
+import type { LengthName, TapeReading } from '../bikes/calibration/readings'
+import { LENGTHS } from '../bikes/calibration/readings'
+import type { Marks } from '../base/conventions'
+import { scaledBy } from '../bikes/scale/scale'
 
 /** How far a guess strays from the bike that is measured. */
 export type GuessError = Readonly<{ originMm: number; directionDeg: number; spacingShare: number }>
@@ -31,7 +31,7 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Rng): Bi
   return { ...guess, seatOrigin: origin(guess.seatOrigin), gripOrigin: origin(guess.gripOrigin), axes }
 }
 
-/** All four lengths at these marks, each strayed by a careful hand's spread, mm. */
+/** All four lengths at these marks, each with the error of a careful hand, mm. */
 export function tapeAt(type: BikeType, marks: Marks, random: Rng, sdMm: number): TapeReading {
   const { lengths } = contactPoints(type, undefined, axisPositions(type, marks))
   const read = (length: LengthName) => lengths[length] + sdMm * random.normal()

@@ -1,5 +1,5 @@
-import type { Cause } from '../complaints/causeTable'
-import type { Complaint, ExplainRequest, Finding } from '../complaints/request'
+import type { Cause } from '../comfort/model/causeTable'
+import type { Complaint, ExplainRequest, Finding } from '../comfort/model/request'
 
 /** A written case: what is felt and found, and the cause that leads, or that the rider is sent on. */
 export type ComplaintCase = Readonly<{

@@ -1,7 +1,7 @@
-import type { BikeType } from '../bike/bike'
-import { radians } from '../geometry'
-import type { Rider } from '../kinematics/pose'
-import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from '../rider/anthropometry'
+import type { BikeType } from '../bikes/bike/bike'
+import { radians } from '../base/geometry'
+import type { Rider } from '../riders/kinematics/pose'
+import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from '../riders/rider/anthropometry'
 
 /** The mean rider of the proportions' table, foot pitched by `pitchDeg` throughout; for tests. */
 export function meanRider(statureMm: number, pitchDeg = 15): Rider {

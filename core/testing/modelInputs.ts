@@ -1,8 +1,8 @@
-import { contactPoints } from '../bike/contactPoints'
-import type { ReadingContext } from '../evidence/defineKind'
-import type { ModelInputs } from '../inference/particles'
-import { priorFor, priorVectorOf, type Prior } from '../rider/prior'
-import { schoolOf } from '../school/school'
+import { contactPoints } from '../bikes/bike/contactPoints'
+import type { ReadingContext } from '../riders/evidence/definition/defineKind'
+import type { ModelInputs } from '../riders/inference/particles'
+import { priorFor, priorVectorOf, type Prior } from '../riders/rider/prior'
+import { schoolOf } from '../base/school/school'
 import { CRANK, HOLES_BIKE } from './meanRider'
 
 /** Riders of the usual prior on the bike of holes, in the usual sole, the saddle exactly where it says; for tests. */

@@ -1,4 +1,4 @@
-import type { Marks } from '../conventions'
+import type { Marks } from '../base/conventions'
 
 /** How far a guess of a type may be off in tests of the tape; every part either way. */
 export const GUESS = { originMm: 15, directionDeg: 2, spacingShare: 0.04 }

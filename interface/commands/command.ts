@@ -11,7 +11,7 @@ export const command = <Name extends keyof Commands>(
   id: string = crypto.randomUUID(),
 ) => send(name, input, id) as Promise<AnswerOf<Commands[Name]>>
 
-/** Asks a query. */
+/** Runs a query. */
 export const ask = <Name extends keyof Queries>(name: Name, input: InputOf<Queries[Name]>) =>
   sendQuery(name, input) as Promise<AnswerOf<Queries[Name]>>
 

@@ -1,12 +1,12 @@
 'use server'
 import { headers } from 'next/headers'
 import { formatRefusal } from '@/core/messages/refusals'
-import { requireUser } from '@/server/accounts/session'
+import { requireUser } from '@/server/platform/accounts/session'
 import { refused, type CommandOutcome, type QueryOutcome } from '@/server/commands/defineCommand'
 import { runCommand, runOwnCommand, runQuery } from '@/server/commands/runCommand'
-import { database } from '@/server/db/connection'
-import { textOf } from '@/server/ids'
-import { openFrom } from '@/server/memberPage/pageLimits'
+import { database } from '@/server/platform/db/connection'
+import { textOf } from '@/server/platform/ids'
+import { openFrom } from '@/server/riders/memberPage/pageLimits'
 
 /** Door for commands of somebody signed in. `command.ts` gives it types. */
 export async function send(name: string, input: unknown, id: string): Promise<object> {

@@ -19,7 +19,7 @@ export function useServiceWorker(personId: string): void {
   }, [personId])
 }
 
-/** Takes every kept page and every snapshot of a class off this device. */
+/** Removes every stored page and every snapshot of a class from this device. */
 export async function forgetPages(): Promise<void> {
   for (const key of Object.keys(localStorage)) if (key.startsWith(SNAPSHOT)) localStorage.removeItem(key)
   if ('caches' in window) await caches.delete(PAGES)
@@ -28,7 +28,7 @@ export async function forgetPages(): Promise<void> {
 /** What opens later on a page, such as a dialog, is fetched by then, ms. */
 const LATER_MS = 8000
 
-/** Keeps this page with all it is built of, so that it opens without network; once each time it is opened. */
+/** Stores this page with all its files, so that it opens without network; once each time it is opened. */
 export function useKeptPage(path: string): void {
   useEffect(() => {
     if (!('caches' in window)) return
@@ -60,7 +60,7 @@ function partsOfPage(): ReadonlySet<string> {
   return new Set([...loaded, ...named, ...styles].filter((url) => url.startsWith(own)))
 }
 
-/** What a page last knew of a class, kept beside it; a device that takes nothing keeps nothing. */
+/** The last state of a class, stored next to its page; nothing on a device without storage. */
 export function saveSnapshot(classId: string, state: object): void {
   try {
     localStorage.setItem(SNAPSHOT + classId, JSON.stringify(state))

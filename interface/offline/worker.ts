@@ -1,7 +1,7 @@
 import { CacheableResponsePlugin, CacheFirst, ExpirationPlugin, NetworkFirst, NetworkOnly, Serwist } from 'serwist'
 import { PAGES, STATIC } from './caches'
 
-/** Without an answer from the network for so long, a page kept here is shown, s. */
+/** Timeout of the network before a stored page is shown, s. */
 const PATIENCE_S = 5
 const DAY_S = 86_400
 
@@ -10,8 +10,8 @@ const KEPT = /^\/(class|today)(\/|$)/
 
 const isPage = (request: Request): boolean => request.mode === 'navigate'
 /**
- * What a web worker starts from: all share one script and are told by the address's fragment what they are, and a kept
- * answer carries the fragment of whichever asked first. These go to the server as ever.
+ * What a web worker starts from: all share one script and read their role from the address's fragment, and a stored
+ * response carries the fragment of the first request. These go to the server.
  */
 const isWorker = (request: Request): boolean => request.destination === 'worker'
 

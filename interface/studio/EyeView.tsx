@@ -1,9 +1,9 @@
 'use client'
 import { CartesianGrid, ReferenceArea, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
-import type { EyePairs } from '@/core/learning/eyePairs'
-import type { EyeError } from '@/core/learning/observerFromPairs'
-import { KNEE_BY_EYE_CUTS_DEG } from '@/core/measurementNoise'
-import { formatEye } from '@/core/messages/eye'
+import type { EyePairs } from '@/core/setups/learning/eyePairs'
+import type { EyeError } from '@/core/setups/learning/observerFromPairs'
+import { KNEE_BY_EYE_CUTS_DEG } from '@/core/base/measurementNoise'
+import { formatEye } from '@/core/messages/studio/eye'
 import styles from './eyeView.module.css'
 
 type Props = Readonly<{ pairs: EyePairs; knee: EyeError; plumb: EyeError }>

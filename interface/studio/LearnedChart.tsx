@@ -10,9 +10,9 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import type { StudioPrior } from '@/core/learning/studioPrior'
-import { PRIOR_PART_NAME } from '@/core/messages/priorParts'
-import { PRIOR_PARTS } from '@/core/rider/prior'
+import type { StudioPrior } from '@/core/setups/learning/studioPrior'
+import { PRIOR_PART_NAME } from '@/core/messages/setups/priorParts'
+import { PRIOR_PARTS } from '@/core/riders/rider/prior'
 import styles from './studioView.module.css'
 
 /** Moved by less than this many of its own spreads a part may as well not have moved. */

@@ -1,21 +1,25 @@
 'use client'
 import { App, Button, Progress, Select, Switch } from 'antd'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import type { BikeType } from '@/core/bike/bike'
-import type { SuggestionRecord } from '@/core/learning/firstSuggestions'
-import type { StudioPrior } from '@/core/learning/studioPrior'
-import { capitalized } from '@/core/messages/phrases'
-import { QUESTION_NAME } from '@/core/messages/questions'
-import { SCHOOL_CHOICES } from '@/core/messages/schools'
-import type { StudioSettings } from '@/core/operations/studioSettings'
-import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/recommend/questionCosts'
-import type { EarlierSetup } from '@/core/recommend/riderHistory'
-import { schoolOf, type School } from '@/core/school/school'
-import { findMembers } from '../members/findMembers'
-import { NumberField } from '../shared/NumberField'
-import { useAction } from '../shared/useAction'
+import '@/interface/kit/antd/progress.generated.css'
+import '@/interface/kit/antd/select.generated.css'
+import '@/interface/kit/antd/switch.generated.css'
+import { useMemo, useState } from 'react'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import type { SuggestionRecord } from '@/core/setups/learning/firstSuggestions'
+import type { StudioPrior } from '@/core/setups/learning/studioPrior'
+import { capitalized } from '@/core/messages/words/phrases'
+import { QUESTION_NAME } from '@/core/messages/setups/questions'
+import { SCHOOL_CHOICES } from '@/core/messages/studio/schools'
+import type { StudioSettings } from '@/core/operations/requests/studioSettings'
+import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/setups/recommend/request/questionCosts'
+import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
+import { schoolOf, type School } from '@/core/base/school/school'
+import { NumberField } from '../kit/NumberField'
+import { useAction } from '../commands/useAction'
 import { ask, command } from '../commands/command'
 import { LearnedChart } from './LearnedChart'
+import { RiderSelect } from './RiderSelect'
+import { KneeWindow, Option } from './SchoolOptions'
 import { SuggestionChart } from './SuggestionChart'
 import styles from './studioView.module.css'
 import { choiceKey, useSchoolMarks } from './useSchoolMarks'
@@ -29,11 +33,6 @@ type Props = Readonly<{
   record: SuggestionRecord | null
   types: readonly Readonly<{ id: string; bikeType: BikeType }>[]
 }>
-
-const WINDOWS = [
-  { value: '25 35', label: '25 to 35°', means: 'The usual window; a slight bend.' },
-  { value: '30 35', label: '30 to 35°', means: 'The stricter school, which rejects 20 to 25° as a target.' },
-] as const
 
 /**
  * How the studio sets riders up: every choice where practitioners disagree, with a sentence and, for a rider one picks,
@@ -128,42 +127,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           </div>
         </section>
       ))}
-      <section className={styles.choice} aria-label="Knee window">
-        <div>
-          <h2>Knee window</h2>
-          <p className={styles.quiet}>Which bend at the bottom is wanted?</p>
-        </div>
-        <div className={styles.options} role="radiogroup" aria-label="Knee window">
-          {WINDOWS.map(({ value, label, means }) => (
-            <Option
-              key={value}
-              chosen={school.kneeWindowDeg.join(' ') === value}
-              name={label}
-              means={means}
-              marks=""
-              onChoose={() => choose({ kneeWindowDeg: value.split(' ').map(Number) as [number, number] })}
-            />
-          ))}
-          <div className={styles.own}>
-            <span>Own</span>
-            {([0, 1] as const).map((end) => (
-              <NumberField
-                key={end}
-                aria-label={end === 0 ? 'Least bend, degrees' : 'Most bend, degrees'}
-                min={10}
-                max={60}
-                unit="°"
-                value={school.kneeWindowDeg[end]}
-                onChange={(deg) => {
-                  const window: [number, number] = [...school.kneeWindowDeg]
-                  window[end] = deg
-                  choose({ kneeWindowDeg: window })
-                }}
-              />
-            ))}
-          </div>
-        </div>
-      </section>
+      <KneeWindow school={school} choose={choose} />
       <section className={styles.choice} aria-label="What checks cost">
         <div>
           <h2>What checks cost</h2>
@@ -211,55 +175,5 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
         </div>
       </section>
     </article>
-  )
-}
-
-function Option({
-  chosen,
-  name,
-  means,
-  marks,
-  onChoose,
-}: {
-  chosen: boolean
-  name: string
-  means: string
-  marks: string
-  onChoose: () => void
-}) {
-  return (
-    <button type="button" role="radio" aria-checked={chosen} className={styles.option} onClick={onChoose}>
-      <b>{name}</b>
-      <span>{means}</span>
-      {marks !== '' && <em>{marks}</em>}
-    </button>
-  )
-}
-
-/** A member found by a few letters. */
-function RiderSelect({ onPick }: { onPick: (picked: { id: string; name: string } | null) => void }) {
-  const [found, setFound] = useState<readonly { id: string; name: string }[]>([])
-  const [typed, setTyped] = useState('')
-  const asked = useRef(0)
-  useEffect(() => {
-    const now = ++asked.current
-    findMembers(typed)
-      .then((members) => {
-        if (asked.current === now) setFound(members)
-      })
-      .catch(() => undefined)
-  }, [typed])
-  return (
-    <Select
-      size="large"
-      aria-label="Rider"
-      placeholder="For a rider …"
-      className={styles.rider}
-      allowClear
-      showSearch={{ filterOption: false, onSearch: setTyped }}
-      notFoundContent="Nobody of that name"
-      options={found.map((m) => ({ value: m.id, label: m.name }))}
-      onChange={(id?: string) => onPick(found.find((m) => m.id === id) ?? null)}
-    />
   )
 }

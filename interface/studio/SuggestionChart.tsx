@@ -9,13 +9,13 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import type { StatedGroup, SuggestionRecord } from '@/core/learning/firstSuggestions'
-import { formatSuggestionRecord } from '@/core/messages/suggestions'
+import type { StatedGroup, SuggestionRecord } from '@/core/setups/learning/firstSuggestions'
+import { formatSuggestionRecord } from '@/core/messages/studio/suggestions'
 import styles from './studioView.module.css'
 
 const percent = (share: number) => `${Math.round(100 * share)}`
 
-/** Both axes run over shares, said in hundred. */
+/** Both axes run over shares, in percent. */
 const SHARES = {
   type: 'number',
   domain: [0, 1],
@@ -30,7 +30,7 @@ const withinChart = (group: StatedGroup) => ({
   bar: [Math.min(group.se, group.right), Math.min(group.se, 1 - group.right)],
 })
 
-/** Whether the first saddles suggested were right as often as was said: on the line they were. */
+/** Whether the first saddles suggested were right as often as predicted: on the line they were. */
 export function SuggestionChart({ record }: { record: SuggestionRecord | null }) {
   if (!record) return <p className={styles.quiet}>Being worked out; open the page again in a moment.</p>
   const sentence = formatSuggestionRecord(record)

@@ -1,16 +1,16 @@
 'use client'
 import { useEffect, useState } from 'react'
-import type { BikeType } from '@/core/bike/bike'
-import { axesOf } from '@/core/bike/bike'
-import type { Marks } from '@/core/conventions'
-import { formatLabel, formatMarks } from '@/core/messages/labels'
-import { SCHOOL_CHOICES } from '@/core/messages/schools'
-import type { EarlierSetup } from '@/core/recommend/riderHistory'
-import type { StartRule } from '@/core/recommend/startRules'
-import type { School } from '@/core/school/school'
-import { askRecommendation } from '../shared/useRecommendation'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import { axesOf } from '@/core/bikes/bike/bike'
+import type { Marks } from '@/core/base/conventions'
+import { formatLabel, formatMarks } from '@/core/messages/words/labels'
+import { SCHOOL_CHOICES } from '@/core/messages/studio/schools'
+import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
+import type { StartRule } from '@/core/setups/recommend/startRules'
+import type { School } from '@/core/base/school/school'
+import { askRecommendation } from '../compute/useRecommendation'
 
-/** Enough to place marks; the set-up itself asks with more. */
+/** Enough samples to place marks; the set-up itself uses more. */
 const SAMPLES = 1500
 
 export type SchoolMarks = Readonly<Record<string, string>>

@@ -1,15 +1,15 @@
 /**
  * Looks at the bars until they are well: 1,000 seeded riders over the demo types, the saddle right and measured, the
- * bars begun as advised or at a random pair of marks. `npm run bench:bars` writes the table to docs/bench-bars.md.
+ * bars begun as advised or at a random pair of marks. `npm run bench:bars` writes the table to docs/bench/bars.md.
  */
 import { writeFileSync } from 'node:fs'
-import { axisOf } from '../../core/bike/bike'
-import type { AxisName, Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/registry'
-import { advise } from '../../core/recommend/recommend'
-import type { Move } from '../../core/recommend/request'
-import { createRng } from '../../core/rng'
-import { positionsOf } from '../../core/scale/scale'
+import { axisOf } from '../../core/bikes/bike/bike'
+import type { AxisName, Marks } from '../../core/base/conventions'
+import type { Evidence } from '../../core/riders/evidence/registry'
+import { advise } from '../../core/setups/recommend/recommend'
+import type { Move } from '../../core/setups/recommend/request/request'
+import { createRng } from '../../core/base/rng'
+import { positionsOf } from '../../core/bikes/scale/scale'
 import { drawBarLookErrors, fittingSaddle, lookAtBars, type BarLook } from '../../core/simulated/simulatedBars'
 import { drawRider, POPULATIONS, trueFlexionDeg, truePlumbMm } from '../../core/simulated/simulatedRider'
 import { TYPES } from '../netloftHall'
@@ -142,4 +142,4 @@ ${table.split('\n').slice(0, 2).join('\n')}
 ${BEFORE}
 `
 console.log(page)
-if (RIDERS === 1000) writeFileSync(new URL('../../docs/bench-bars.md', import.meta.url), page)
+if (RIDERS === 1000) writeFileSync(new URL('../../docs/bench/bars.md', import.meta.url), page)

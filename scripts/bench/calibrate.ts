@@ -1,19 +1,20 @@
 /**
  * `npm run bench:calibrate -- --seed 1 --trials 200`: how well nine tape readings with one blunder recover a bike.
  * Every trial: a guess wrong by 15 mm in each coordinate of the origins, 2° in direction, 4 % in spacing, either way;
- * nine settings chosen as the product proposes them; four numbers each, 1.5 mm spread; one number wrong by 25 mm.
+ * nine settings chosen as the product proposes them; four numbers each, standard deviation 1.5 mm; one number wrong by
+ * 25 mm.
  */
 import { parseArgs } from 'node:util'
-import { createRng, type Rng } from '../../core/rng'
-import type { BikeType } from '../../core/bike/bike'
-import { axisPositions, contactPoints } from '../../core/bike/contactPoints'
-import { calibrate } from '../../core/calibration/calibrate'
-import { designGrid } from '../../core/calibration/predictionError'
-import { nextDesignPoint } from '../../core/calibration/nextDesignPoint'
-import { LENGTHS, type LengthName, type TapeReading } from '../../core/calibration/readings'
+import { createRng, type Rng } from '../../core/base/rng'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import { axisPositions, contactPoints } from '../../core/bikes/bike/contactPoints'
+import { calibrate } from '../../core/bikes/calibration/calibrate'
+import { designGrid } from '../../core/bikes/calibration/predictionError'
+import { nextDesignPoint } from '../../core/bikes/calibration/nextDesignPoint'
+import { LENGTHS, type LengthName, type TapeReading } from '../../core/bikes/calibration/readings'
 import { tapeAt, trueTypeFor } from '../../core/simulated/simulatedTape'
-import { positionsOf } from '../../core/scale/scale'
-import { axesOf, axisOf } from '../../core/bike/bike'
+import { positionsOf } from '../../core/bikes/scale/scale'
+import { axesOf, axisOf } from '../../core/bikes/bike/bike'
 import { TYPES } from '../netloftHall'
 
 const { values } = parseArgs({

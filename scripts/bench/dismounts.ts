@@ -1,5 +1,5 @@
 /**
- * How often a rider climbs off, and whether the saddle truly ends right, for simulated riders whose bodies are known:
+ * How often a rider climbs off, and whether the saddle truly ends right, for simulated riders with given bodies:
  * two ways by hand beside the recommendation, all with the same checks in one mount, knee *and* plumb line. Then
  * whether stated chances are true, what a studio's own set-ups teach, and what knowing one's eye is worth. Prints
  * Markdown.

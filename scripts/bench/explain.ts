@@ -3,10 +3,10 @@
  * written cases; sizes within one run.
  */
 import { writeFileSync } from 'node:fs'
-import type { ExplainRequest } from '../../core/complaints/request'
-import { explain } from '../../core/operations/explain'
+import type { ExplainRequest } from '../../core/comfort/model/request'
+import { explain } from '../../core/operations/requests/explain'
 import { COMPLAINT_CASES } from '../../core/testing/complaintCases'
-import { SIGNS } from '../../core/watch/signs'
+import { SIGNS } from '../../core/classes/watch/signs'
 
 const ROUNDS = 40
 const CASES = COMPLAINT_CASES.map(({ request }) => request)
@@ -56,5 +56,5 @@ const text = [
   ),
   '',
 ].join('\n')
-writeFileSync(new URL('../../docs/bench-explain.md', import.meta.url), text)
+writeFileSync(new URL('../../docs/bench/explain.md', import.meta.url), text)
 console.log(text)

@@ -3,7 +3,7 @@
  * Seeded; sizes within one run.
  */
 import { writeFileSync } from 'node:fs'
-import { plan } from '../../core/operations/plan'
+import { plan } from '../../core/operations/requests/plan'
 import { randomRoom } from '../../core/simulated/randomRoom'
 import { TYPES } from '../netloftHall'
 
@@ -36,5 +36,5 @@ const text = [
   ),
   '',
 ].join('\n')
-writeFileSync(new URL('../../docs/bench-plan.md', import.meta.url), text)
+writeFileSync(new URL('../../docs/bench/plan.md', import.meta.url), text)
 console.log(text)

@@ -1,18 +1,18 @@
 /**
  * What an answer of `recommend` costs, beside an earlier version of the core (any commit of this repository): time for
- * ten rows at 4,000 samples with a seed not asked before and with one row more than before, how it grows with the rows,
- * whether both versions say the same, and the heaviest request that is allowed. Prints Markdown.
+ * ten rows at 4,000 samples with a new seed and with one row more than before, how it grows with the rows,
+ * whether both versions agree, and the heaviest request that is allowed. Prints Markdown.
  *
  *   npm run bench:recommend -- --against cfc98f9 --runs 15
  */
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, rmSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { pathToFileURL } from 'node:url'
-import type { Evidence } from '../../core/evidence/registry'
+import type { Evidence } from '../../core/riders/evidence/registry'
 import { MAX_WORK } from '../../core/operations/cost'
-import { advise, type Advice } from '../../core/recommend/recommend'
-import type { RecommendRequest } from '../../core/recommend/request'
+import { advise, type Advice } from '../../core/setups/recommend/recommend'
+import type { RecommendRequest } from '../../core/setups/recommend/request/request'
 import { HOLES_BIKE as bikeType } from '../../core/testing/meanRider'
 
 const { values } = parseArgs({
@@ -35,7 +35,7 @@ const TEN_ROWS: Evidence[] = [
   { kind: 'plumb', mm: 4, at: at('9') },
 ]
 
-/** As many rows as asked for, of as many kinds and places as a set-up that never ends would have. */
+/** The requested number of rows, of as many kinds and places as a set-up that never ends would have. */
 const rowsOf = (count: number): Evidence[] =>
   Array.from({ length: count }, (_, i) => {
     const row = TEN_ROWS[i % TEN_ROWS.length]
@@ -46,6 +46,9 @@ const rowsOf = (count: number): Evidence[] =>
 
 type Core = { recommend: (request: RecommendRequest) => Advice }
 
+/** Where a commit has the function, the newest place first. */
+const PLACES = ['core/setups/recommend/recommend.ts', 'core/recommend/recommend.ts']
+
 /** The core of another commit, laid out where it finds the same packages. */
 async function coreOf(commit: string): Promise<Core> {
   const place = `node_modules/.cache/bench-recommend/${commit}`
@@ -53,7 +56,11 @@ async function coreOf(commit: string): Promise<Core> {
   mkdirSync(place, { recursive: true })
   const packed = execFileSync('git', ['archive', commit, 'core'], { maxBuffer: 64 * 1024 * 1024 })
   execFileSync('tar', ['-x', '-C', place], { input: packed })
-  return (await import(pathToFileURL(`${place}/core/recommend/recommend.ts`).href)) as Core
+  const file = PLACES.map((path) => `${place}/${path}`).find((path) => existsSync(path))
+  if (!file) throw new Error(`commit ${commit} has no recommend.ts`)
+  type Module = Partial<Core & { advise: Core['recommend'] }>
+  const found = (await import(pathToFileURL(file).href)) as Module
+  return { recommend: (found.recommend ?? found.advise)! }
 }
 
 function timed(core: Core, request: RecommendRequest): { ms: number; advice: Advice } {
@@ -81,7 +88,7 @@ async function main(): Promise<void> {
     oneMore: { now: [] as number[], earlier: [] as number[] },
   }
   const said = { now: [] as Advice[], earlier: [] as Advice[] }
-  // Turn about, so that whatever else the machine does meets both.
+  // Alternating, so that other load on the machine affects both.
   for (let run = 0; run < RUNS; run++) {
     for (const [name, core] of [
       ['now', now],

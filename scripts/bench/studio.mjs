@@ -98,7 +98,7 @@ try {
     for (let i = 0; i < PASSES; i++) times.push(await timed(async () => (html = await get(path))))
     await page.goto(base + path)
     const nodes = await page.evaluate(() => document.querySelectorAll('*').length)
-    // A page left open asks on and on beside what is timed next.
+    // A page left open polls beside what is timed next.
     await page.goto('about:blank')
     lines.push(
       `| \`${path}\` | ${percentile(times, 0.5).toFixed(0)} | ` +
@@ -204,7 +204,7 @@ try {
     numbers.stdout.trim(),
     '',
   ]
-  writeFileSync(join(root, 'docs', 'bench-studio.md'), text.join('\n'))
+  writeFileSync(join(root, 'docs', 'bench', 'studio.md'), text.join('\n'))
 } finally {
   await server.stop()
   await database.stop()

@@ -1,6 +1,6 @@
 /**
  * What a tap costs, as production runs it: the core bundled, once in Node and once in a web worker of Chromium, on
- * whatever core is idle. 4,000 samples, four axes, ten rows with full marks, a history of three set-ups. Then, from
+ * any idle core. 4,000 samples, four axes, ten rows with full marks, a history of three set-ups. Then, from
  * Node's own profiler, which functions the time goes to. Prints Markdown.
  *
  *   npm run bench:tap -- --taps 200

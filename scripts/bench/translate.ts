@@ -3,16 +3,16 @@
  * far as they exist there, and by the same share of each scale. `npm run bench:translate` writes the table to docs/.
  */
 import { writeFileSync } from 'node:fs'
-import { axesOf, axisOf, bottomCrankDeg, type BikeType } from '../../core/bike/bike'
-import { axisPositions, contactPoints } from '../../core/bike/contactPoints'
-import type { AxisName, Marks } from '../../core/conventions'
-import { bottomFlexionDeg, prepareLeg } from '../../core/kinematics/leg'
-import { createRng } from '../../core/rng'
-import { DEFAULT_SOLE_MM } from '../../core/rider/anthropometry'
-import { findPosition, nearestPosition, positionsOf } from '../../core/scale/scale'
+import { axesOf, axisOf, bottomCrankDeg, type BikeType } from '../../core/bikes/bike/bike'
+import { axisPositions, contactPoints } from '../../core/bikes/bike/contactPoints'
+import type { AxisName, Marks } from '../../core/base/conventions'
+import { bottomFlexionDeg, prepareLeg } from '../../core/riders/kinematics/leg'
+import { createRng } from '../../core/base/rng'
+import { DEFAULT_SOLE_MM } from '../../core/riders/rider/anthropometry'
+import { findPosition, nearestPosition, positionsOf } from '../../core/bikes/scale/scale'
 import { drawRider, POPULATIONS } from '../../core/simulated/simulatedRider'
-import { farthestPedalMm } from '../../core/translate/contactGeometry'
-import { kneeChangeDeg, translateMarks } from '../../core/translate/translate'
+import { farthestPedalMm } from '../../core/setups/translate/contactGeometry'
+import { kneeChangeDeg, translateMarks } from '../../core/setups/translate/translate'
 import { TYPES } from '../netloftHall'
 
 const RIDERS = 500
@@ -136,5 +136,5 @@ const text = [
   `from the knee as it was before ${within(fromKnown)}.`,
   '',
 ].join('\n')
-writeFileSync(new URL('../../docs/bench-translate.md', import.meta.url), text)
+writeFileSync(new URL('../../docs/bench/translate.md', import.meta.url), text)
 console.log(text)

@@ -2,13 +2,13 @@
  * Twenty weeks behind the demo hall: some sixty more members, set-ups on all three types, classes with notes and cues,
  * complaints and trials in each state. Simulated riders make them through the use cases of the product, seeded; dates
  * count back from today. Three things are hidden in it for the product to find: the saddle of bike 19 points to the
- * left, the seat of bike 12 stands low, and one cue holds more often than the others.
+ * left, the seat of bike 12 is low, and one cue works more often than the others.
  */
-import type { Scope } from '../../server/accounts/scope'
+import type { Scope } from '../../server/platform/accounts/scope'
 import { listBikes } from '../../server/bikes/bikes'
 import { replanClass } from '../../server/classes/replan'
 import { bookRider } from '../../server/classes/roster'
-import type { Database } from '../../server/db/connection'
+import type { Database } from '../../server/platform/db/connection'
 import { addClasses } from './classes'
 import { daysBefore, memberId, WITHOUT_NUMBERS } from './hall'
 import { addMembers, addPurposes, addTapes } from './members'

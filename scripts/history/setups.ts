@@ -1,7 +1,7 @@
-import { axesOf, axisOf, type BikeType } from '../../core/bike/bike'
-import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/registry'
-import { positionsOf } from '../../core/scale/scale'
+import { axesOf, axisOf, type BikeType } from '../../core/bikes/bike/bike'
+import type { Marks } from '../../core/base/conventions'
+import type { Evidence } from '../../core/riders/evidence/registry'
+import { positionsOf } from '../../core/bikes/scale/scale'
 import {
   crestAtMark,
   goniometer,

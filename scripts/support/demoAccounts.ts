@@ -1,8 +1,8 @@
 import { eq } from 'drizzle-orm'
-import { verifyPassword } from '../../server/accounts/auth'
-import type { Role } from '../../server/db/roles'
-import type { DbExecutor } from '../../server/db/connection'
-import { account, user } from '../../server/db/tables/accounts'
+import { verifyPassword } from '../../server/platform/accounts/auth'
+import type { Role } from '../../server/platform/db/roles'
+import type { DbExecutor } from '../../server/platform/db/connection'
+import { account, user } from '../../server/platform/accounts/tables'
 
 /** Credentials of a demo account. */
 export type DemoAccount = Readonly<{ username: string; password: string }>

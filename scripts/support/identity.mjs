@@ -7,7 +7,7 @@ import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 export function startOf(pid) {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
-    // The name in brackets may hold anything; the fields after it are numbers. The 22nd of all is the start.
+    // The name in brackets may contain anything; the fields after it are numbers. The 22nd of all is the start.
     const fields = stat.slice(stat.lastIndexOf(')') + 2).split(' ')
     return fields[0] === 'Z' ? null : fields[19]
   } catch {

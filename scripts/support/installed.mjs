@@ -3,13 +3,13 @@ import { createHash } from 'node:crypto'
 import { delimiter, join } from 'node:path'
 import { run } from './processes.mjs'
 
-/** Full path of a program, or null. Debian keeps servers in sbin, which ordinary users do not have on their path. */
+/** Full path of a program, or null. Debian keeps servers in sbin, which is not on the path of ordinary users. */
 export function program(name) {
   const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/local/sbin', '/usr/bin']
   return folders.map((folder) => join(folder, name)).find((path) => existsSync(path)) ?? null
 }
 
-/** Installs missing Debian packages where this user may, else says in one sentence what to install. */
+/** Installs missing Debian packages where this user may, else names what to install. */
 export async function ensureDebian(wanted) {
   const missing = wanted.filter(({ programs }) => programs.some((name) => !program(name)))
   if (missing.length === 0) return

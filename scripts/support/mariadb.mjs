@@ -27,7 +27,7 @@ const THROWAWAY = [
   '--innodb-doublewrite=0',
   '--skip-log-bin',
 ]
-/** The database's own log is begun anew at a start when it is longer than this, bytes; one older is kept. */
+/** The database's own log is rotated at a start when it is longer than this, bytes; one older file stays. */
 const MAX_LOG_BYTES = 5_000_000
 const SERVE = join(dirname(dirname(fileURLToPath(import.meta.url))), 'serve.mjs')
 
@@ -46,7 +46,7 @@ export async function startMariaDb(folder, { throwaway = false, port } = {}) {
   const at = port ?? (await freePort())
   const log = join(folder, 'mariadb.log')
   if (existsSync(log) && statSync(log).size > MAX_LOG_BYTES) renameSync(log, `${log}.1`)
-  // A socket's path must be short, whatever folder the clone lies in.
+  // A socket's path must be short, for any folder of the clone.
   const socket = join(tmpdir(), `ys-${createHash('sha256').update(data).digest('hex').slice(0, 12)}.sock`)
   const [command, ...before] = endingWithItsParent(program('mariadbd'))
   const server = spawn(
@@ -192,7 +192,7 @@ async function endLeft(pid) {
 const pidIn = (file) => (existsSync(file) ? Number(readFileSync(file, 'utf8')) || null : null)
 
 /**
- * A random secret kept in a file only its owner can read; made the first time, and where an earlier start left it
+ * A random secret in a file only its owner can read; made the first time, and where an earlier start left it
  * half written.
  */
 export function secret(file) {

@@ -1,10 +1,18 @@
 import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 
+/** Commands that `run` waits for. */
+const running = new Set()
+
+/** Stops every command that `run` waits for. */
+export const stopRunning = () => Promise.all([...running].map((child) => stop(child)))
+
 /** Runs a command to its end. Resolves with its output; rejects with what it printed when it fails. */
 export function run(command, args, { cwd, env, quiet = false } = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+    running.add(child)
+    child.once('exit', () => running.delete(child))
     let output = ''
     for (const stream of [child.stdout, child.stderr]) {
       stream.on('data', (chunk) => {
@@ -24,7 +32,7 @@ export function run(command, args, { cwd, env, quiet = false } = {}) {
 /** Whether nobody listens on a port of loopback. */
 export const isFree = async (port) => (await portFrom(port)) !== null
 
-/** A port nobody listens on: the wanted one when it is free, else any. */
+/** A port nobody listens on: the requested one when it is free, else any. */
 export const freePort = async (wanted = 0) => (await portFrom(wanted)) ?? (await portFrom(0))
 
 function portFrom(port) {

@@ -47,7 +47,10 @@ export async function build(root, dist) {
 export async function bundleWorkers(root, dist) {
   const { build: bundle } = await import('esbuild')
   await bundle({
-    entryPoints: { worker: join(root, 'server/compute/worker.ts'), calendar: join(root, 'server/calendar/worker.ts') },
+    entryPoints: {
+      worker: join(root, 'server/platform/compute/worker.ts'),
+      calendar: join(root, 'server/classes/calendar/worker.ts'),
+    },
     outdir: join(root, dist, 'compute'),
     outExtension: { '.js': '.cjs' },
     bundle: true,
@@ -76,7 +79,7 @@ async function bundleServiceWorker(root, dist) {
 
 /**
  * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together)
- * answers. What it prints goes to `log`, a stream; when this process goes, however, the server ends by itself.
+ * answers. What it prints goes to `log`, a stream; the server ends with this process.
  */
 export async function serve(root, dist, port, env, { dev = false, log, identity, probe = '/api/health' } = {}) {
   const [command, ...before] = endingWithItsParent(process.execPath)

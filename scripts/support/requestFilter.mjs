@@ -2,7 +2,7 @@
 
 const MAX_ADDRESS = 2000
 const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
-/** Headers in which a peer could say that it is somebody else. */
+/** Headers in which a peer could claim to be another. */
 const CLAIMS = ['x-forwarded-for', 'x-real-ip', 'forwarded', 'x-client-ip', 'true-client-ip', 'cf-connecting-ip']
 
 /** Response text and header for a full disk. */
@@ -14,7 +14,7 @@ export const STORAGE_HEADER = 'x-storage'
 export function refusalOf({ method, url, headers }, isFull = false) {
   if (url.length > MAX_ADDRESS) return { status: 414, text: 'This address is too long.' }
   if (!isReadable(url)) return { status: 400, text: 'This address cannot be read. Perhaps it was cut short.' }
-  // A page of another site cannot act here, whatever the session's cookie says.
+  // A page of another site cannot act here, also with the session's cookie.
   if (
     method !== 'GET' &&
     method !== 'HEAD' &&
@@ -28,7 +28,7 @@ export function refusalOf({ method, url, headers }, isFull = false) {
   return null
 }
 
-/** Whether a path can be decoded and holds no control characters. */
+/** Whether a path can be decoded and contains no control characters. */
 function isReadable(url) {
   try {
     return !/[\u0000-\u001f\u007f]/.test(decodeURIComponent(url.split('?')[0]))

@@ -46,7 +46,7 @@ export async function keepRunning({ name, start, say = console.log, patience = P
       const how = await child.exited
       const wasHung = await hung
       if (stopped) return
-      // A hung child is likely to hang again, so the back-off keeps growing.
+      // A hung child is likely to hang again, so the back-off grows further.
       failures = !wasHung && Date.now() - startedAt > SETTLED_MS ? 0 : failures
       for (let up = false; !up && !stopped;) {
         const pause = BACK_OFF_MS[Math.min(failures, BACK_OFF_MS.length - 1)]

@@ -56,7 +56,7 @@ const isOpen = (base) =>
   )
 
 const feed = await drippingFeed()
-// The start command uses this address instead of the stand-in's.
+// The start command uses this address instead of the simulated service's.
 const hall = await hallIn(folder, { CALENDAR_FEED_URL: feed.url })
 
 /** Stops the server process; resolves with the seconds until a new one responds. */

@@ -1,8 +1,8 @@
 /**
  * `npm run trial:outbox -- --words 200 --kills 20 --seed 1`: one device with four tabs, each at a set-up of its own,
  * where marks are tapped without pause. Tabs are killed at random moments and opened again, the session ends once and
- * somebody signs in anew, and the server answers 500 to one word in twenty (half of these it has kept all the same).
- * At the end the server must hold exactly what was tapped, in order.
+ * somebody signs in again, and the server answers 500 to one entry in twenty (half of these it stored all the same).
+ * At the end the server must have exactly what was tapped, in order.
  */
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -102,7 +102,7 @@ async function trial() {
     await tab.page.goto(tab.url)
     await ready(tab)
   }
-  // What was left when the session ended is sent by pages opened since; all are opened anew, as after a break.
+  // What was left when the session ended is sent by pages opened since; all are opened again, as after a break.
   for (const tab of tabs) {
     await tab.page.reload()
     await ready(tab)
@@ -146,7 +146,7 @@ async function trial() {
     await page.close()
   }
 
-  /** Taps a mark of the seat height; when this comes back the tap was made, and nothing more is known. */
+  /** Taps a mark of the seat height; when this returns the tap was made, not more. */
   async function tap(tab, label) {
     await tab.page.evaluate((wanted) => {
       const marks = [...document.querySelectorAll('[aria-label^="Seat height "]')]

@@ -190,7 +190,7 @@ const REQUESTS = {
   },
 }
 
-/** Every place of a value, as the object or list that holds it and the key there. */
+/** Every place of a value, as the object or list that contains it and the key there. */
 function placesOf(value) {
   if (typeof value !== 'object' || value === null) return []
   return Object.keys(value).flatMap((key) => [[value, key], ...placesOf(value[key])])

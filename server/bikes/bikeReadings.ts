@@ -1,11 +1,10 @@
-import { and, asc, desc, eq, gt, isNotNull, isNull, lte } from 'drizzle-orm'
-import type { BikeReading } from '../../core/calibration/bikeReading'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
-import { user } from '../db/tables/accounts'
-import { bikeReading } from '../db/tables/bikes'
-import { member, setup } from '../db/tables/riders'
+import { and, asc, eq, isNull } from 'drizzle-orm'
+import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { user } from '../platform/accounts/tables'
+import { bikeReading } from './tables'
 import { lockMachine, recomputeMachine } from './machineCalibration'
 
 export type StoredBikeReading = Readonly<{ id: string; row: BikeReading; createdAt: Date; createdBy: string }>
@@ -26,7 +25,7 @@ export async function listBikeReadings(db: DbExecutor, scope: Scope, bikeId: str
 export type BikeWriteResult = WriteResult | Readonly<{ outcome: 'gone' }>
 
 /**
- * Appends a reading of a machine and computes its offsets anew. The same id with the same content again changes
+ * Appends a reading of a machine and computes its offsets again. The same id with the same content again changes
  * nothing.
  */
 export async function addBikeReading(
@@ -51,7 +50,7 @@ export async function addBikeReading(
   })
 }
 
-/** Takes a reading back and computes the machine's offsets anew; unknown or withdrawn ones change nothing. */
+/** Takes a reading back and computes the machine's offsets again; unknown or withdrawn ones change nothing. */
 export async function withdrawBikeReading(
   db: Database,
   scope: Scope,
@@ -66,34 +65,6 @@ export async function withdrawBikeReading(
       .where(and(eq(bikeReading.id, id), eq(bikeReading.bikeId, bikeId), isNull(bikeReading.withdrawnAt)))
     await recomputeMachine(tx, scope, bikeId)
   })
-}
-
-/**
- * Riders whose numbers were saved on a bike within a span, ends included: what a bike that changed in it puts in
- * doubt.
- */
-export async function listSetupsBetween(
-  db: DbExecutor,
-  scope: Scope,
-  bikeId: string,
-  from: Date,
-  to: Date,
-): Promise<Readonly<{ memberId: string; name: string; at: Date }>[]> {
-  const rows = await db
-    .select({ memberId: member.id, name: member.name, at: setup.finishedAt })
-    .from(setup)
-    .innerJoin(member, eq(member.id, setup.memberId))
-    .where(
-      and(
-        eq(setup.bikeId, bikeId),
-        eq(setup.studioId, scope.studioId),
-        isNotNull(setup.finishedAt),
-        gt(setup.finishedAt, from),
-        lte(setup.finishedAt, to),
-      ),
-    )
-    .orderBy(desc(setup.finishedAt))
-  return rows.map((r) => ({ ...r, at: r.at! }))
 }
 
 /** When a machine was found changed after numbers were saved on it at `at`; null while it still is what it was. */

@@ -1,13 +1,10 @@
-import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, sql, type SQL } from 'drizzle-orm'
-import type { Bike, BikeType } from '../../core/bike/bike'
-import { calibrateMachine } from '../../core/calibration/machineCalibration'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { errnoOf, isDuplicate, REFERRED_TO } from '../db/errors'
-import { bike, bikeFault, bikeType, bikeTypeLine } from '../db/tables/bikes'
-import { classRider } from '../db/tables/classes'
-import { bikePlace, studioClass } from '../db/tables/floor'
-import { bikeAssignment, bikeAssignmentLog } from '../db/tables/riders'
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, sql, type SQL } from 'drizzle-orm'
+import type { Bike, BikeType } from '../../core/bikes/bike/bike'
+import { calibrateMachine } from '../../core/bikes/calibration/machineCalibration'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { errnoOf, isDuplicate, REFERRED_TO } from '../platform/db/errors'
+import { bike, bikeFault, bikeType, bikeTypeLine } from './tables'
 import { listTypes } from './versions'
 
 /** One machine with the version of its type that is in force. A bike with an open fault is not offered. */
@@ -162,48 +159,6 @@ async function changeBike(
     throw error
   }
   return (await db.select({ id: bike.id }).from(bike).where(own)).length > 0 ? { outcome: 'kept' } : { outcome: 'gone' }
-}
-
-export type RetireResult =
-  /** `riders` sat on it in a class that runs or comes; they have no bike there now. */
-  Readonly<{ outcome: 'kept'; riders: number }> | Readonly<{ outcome: 'gone' }>
-
-/**
- * Retires a bike: it is offered nowhere and its number is free for another; what was recorded on it stays. It leaves
- * its room and its seats in classes that are not over. Retired once more it stays as it is.
- */
-export async function retireBike(db: Database, scope: Scope, id: string, now: Date): Promise<RetireResult> {
-  return withTransaction(db, async (tx): Promise<RetireResult> => {
-    const own = and(eq(bike.id, id), eq(bike.studioId, scope.studioId))
-    const [there] = await tx.select({ retiredAt: bike.retiredAt }).from(bike).where(own).for('update')
-    if (!there) return { outcome: 'gone' }
-    if (there.retiredAt) return { outcome: 'kept', riders: 0 }
-    await tx.update(bike).set({ retiredAt: now }).where(own)
-    await tx.delete(bikePlace).where(eq(bikePlace.bikeId, id))
-    const seats = await tx
-      .select({ classId: bikeAssignment.classId })
-      .from(bikeAssignment)
-      .innerJoin(studioClass, eq(studioClass.id, bikeAssignment.classId))
-      .where(and(eq(bikeAssignment.bikeId, id), gt(studioClass.endsAt, now)))
-    const { studioId, userId } = scope
-    for (const { classId } of seats) {
-      await tx.delete(bikeAssignment).where(and(eq(bikeAssignment.bikeId, id), eq(bikeAssignment.classId, classId)))
-      await tx.insert(bikeAssignmentLog).values({
-        id: crypto.randomUUID(),
-        studioId,
-        classId,
-        bikeId: id,
-        memberId: null,
-        createdAt: now,
-        createdBy: userId,
-      })
-    }
-    await tx
-      .update(classRider)
-      .set({ pinnedBikeId: null })
-      .where(and(eq(classRider.pinnedBikeId, id), eq(classRider.studioId, studioId)))
-    return { outcome: 'kept', riders: seats.length }
-  })
 }
 
 /** Removes a machine nothing was ever recorded on; false where something was, or where there is none. */

@@ -1,8 +1,8 @@
 import { isErrorResponse } from '../../core/operations/errorResponse'
-import type { CalibrateResponse } from '../../core/operations/calibrate'
-import type { Scope } from '../accounts/scope'
-import { compute } from '../compute/pool'
-import type { Database } from '../db/connection'
+import type { CalibrateResponse } from '../../core/operations/requests/calibrate'
+import type { Scope } from '../platform/accounts/scope'
+import { compute } from '../platform/compute/pool'
+import type { Database } from '../platform/db/connection'
 import { listTapeReadings } from './tapeReadings'
 import { findType, writeVersion } from './versions'
 

@@ -1,6 +1,10 @@
-import { MAX_TYPES, type AccommodationRequest, type AccommodationResponse } from '../../core/operations/accommodation'
-import type { Scope } from '../accounts/scope'
-import { staleWhileRevalidate } from '../compute/staleWhileRevalidate'
+import {
+  MAX_TYPES,
+  type AccommodationRequest,
+  type AccommodationResponse,
+} from '../../core/operations/requests/accommodation'
+import type { Scope } from '../platform/accounts/scope'
+import { staleWhileRevalidate } from '../platform/compute/staleWhileRevalidate'
 import type { StudioBike } from './bikes'
 import type { TypeVersion } from './versions'
 

@@ -1,10 +1,10 @@
 import { and, asc, desc, eq, inArray, isNull, max, type SQL } from 'drizzle-orm'
-import type { InspectionItem } from '../../core/bike/inspection'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { sameContent } from '../db/sameContent'
-import { user } from '../db/tables/accounts'
-import { bikeFault, inspection } from '../db/tables/bikes'
+import type { InspectionItem } from '../../core/bikes/bike/inspection'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { sameContent } from '../platform/db/sameContent'
+import { user } from '../platform/accounts/tables'
+import { bikeFault, inspection } from './tables'
 import type { BikeWriteResult } from './bikeReadings'
 import { lockMachine } from './machineCalibration'
 
@@ -27,7 +27,7 @@ export async function lastInspections(db: DbExecutor, scope: Scope): Promise<Map
   return new Map(rows.flatMap((r) => (r.at ? [[r.bikeId, new Date(r.at)]] : [])))
 }
 
-/** The latest looks over one machine, the last first: when, who, how many items held. */
+/** The latest looks over one machine, the last first: when, who, how many items passed. */
 export async function listInspections(
   db: DbExecutor,
   scope: Scope,
@@ -53,7 +53,7 @@ export type Inspection = Readonly<{
 
 /**
  * Records one look over a machine with the faults it found, all or nothing. The same ids with the same content again
- * change nothing; with another content nothing is written and the outcome says so.
+ * change nothing; with another content nothing is written, as the outcome tells.
  */
 export async function recordInspection(
   db: Database,

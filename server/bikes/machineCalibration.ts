@@ -1,8 +1,8 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
-import { calibrateMachine } from '../../core/calibration/machineCalibration'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { bike, bikeReading, bikeType } from '../db/tables/bikes'
+import { calibrateMachine } from '../../core/bikes/calibration/machineCalibration'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { bike, bikeReading, bikeType } from './tables'
 
 const machine = { id: bike.id, typeId: bike.typeId }
 

@@ -1,10 +1,10 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
-import type { TapeReading } from '../../core/calibration/readings'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { insertOnce } from '../db/insertOnce'
-import { sameContent } from '../db/sameContent'
-import { bikeType, typeReading } from '../db/tables/bikes'
+import type { TapeReading } from '../../core/bikes/calibration/readings'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { insertOnce } from '../platform/db/insertOnce'
+import { sameContent } from '../platform/db/sameContent'
+import { bikeType, typeReading } from './tables'
 import type { BikeWriteResult } from './bikeReadings'
 import { findType } from './versions'
 
@@ -45,7 +45,7 @@ export type ReplacedReading = Readonly<{ id: string; newId: string; row: TapeRea
 
 /**
  * Puts corrected readings in the place of others, all or none, in their order. Sent again it changes nothing; `gone`
- * when somebody took one of them back meanwhile, `idTaken` when a new id stands for something else.
+ * when somebody took one of them back meanwhile, `idTaken` when a new id is used for something else.
  */
 export async function replaceTapeReadings(
   db: Database,

@@ -1,6 +1,6 @@
-import type { BikeType } from '../../core/bike/bike'
-import type { BikeReading } from '../../core/calibration/bikeReading'
-import type { TapeReading } from '../../core/calibration/readings'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
+import type { TapeReading } from '../../core/bikes/calibration/readings'
 import type { Refusal } from '../../core/messages/refusals'
 import { requestIssues } from '../../core/operations/dispatch'
 
@@ -27,12 +27,12 @@ export function readingRefusal(bikeType: BikeType, row: BikeReading): Refusal | 
     case 'saddleLine':
       return within(row.mm, MAX_NOSE_OFF_MM) ? null : { code: 'noseOutOfRange' }
     case 'riders':
-      // What riders say is worked out here and taken by its own way, never sent.
+      // Offsets by riders are computed here and accepted by their own command, never sent.
       return { code: 'unknownReading' }
   }
 }
 
-/** A reading as it is kept: its own fields only. Null where it is none this version knows. */
+/** A reading as stored: its own fields only. Null where it is none this version knows. */
 export function knownFieldsOf(row: BikeReading): BikeReading | null {
   switch (row.kind) {
     case 'tape': {

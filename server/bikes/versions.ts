@@ -1,15 +1,15 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
-import type { BikeType } from '../../core/bike/bike'
-import type { BikeEquipment } from '../../core/bike/equipment'
-import type { TypeCalibration } from '../../core/calibration/calibrate'
-import { sameGeometry } from '../../core/calibration/predictionError'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import type { BikeEquipment } from '../../core/bikes/bike/equipment'
+import type { TypeCalibration } from '../../core/bikes/calibration/calibrate'
+import { sameGeometry } from '../../core/bikes/calibration/predictionError'
 import type { BikeTypeDocument } from '../../core/operations/typeFile'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { errnoOf, REFERRED_TO } from '../db/errors'
-import { sameContent } from '../db/sameContent'
-import { studio, user } from '../db/tables/accounts'
-import { bike, bikeType, bikeTypeLine, typeReading } from '../db/tables/bikes'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { errnoOf, REFERRED_TO } from '../platform/db/errors'
+import { sameContent } from '../platform/db/sameContent'
+import { studio, user } from '../platform/accounts/tables'
+import { bike, bikeType, bikeTypeLine, typeReading } from './tables'
 import { recomputeMachinesOf } from './machineCalibration'
 
 /** One version of a type. */
@@ -66,13 +66,13 @@ export type NewVersion = Readonly<{
   /** The version that was looked at while editing; null for a new type. */
   baseId: string | null
   document: BikeTypeDocument
-  /** What a tape found, or null; left out, that of the base holds where the geometry is the same. */
+  /** Result of a tape, or null; if left out, that of the base is used where the geometry is the same. */
   calibration?: TypeCalibration | null
 }>
 
 /**
- * Writes a version and puts it in force on all bikes of its line, with their own offsets computed anew; set-ups keep
- * the version they were made on. When somebody else wrote one since `baseId`, nothing is written. The same id again
+ * Writes a version and puts it in force on all bikes of its line, with their own offsets computed again; set-ups stay
+ * on the version they were made on. When somebody else wrote one since `baseId`, nothing is written. The same id again
  * with the same content changes nothing.
  */
 export async function writeVersion(db: Database, scope: Scope, made: NewVersion, now: Date): Promise<VersionResult> {
@@ -166,7 +166,9 @@ export async function deleteType(db: Database, scope: Scope, lineId: string): Pr
 
 export type ImportResult = Readonly<{ added: string[]; changed: string[]; unchanged: string[] }>
 
-/** Brings in all types of a file or none: new names begin a line, known ones get a version where something differs. */
+/**
+ * Brings in all types of a file or none: new names begin a line, existing ones get a version where something differs.
+ */
 export async function importTypes(
   db: Database,
   scope: Scope,
@@ -183,7 +185,7 @@ export async function importTypes(
       const same =
         latest &&
         sameContent([latest.bikeType, latest.equipment], [document.bikeType, document.equipment]) &&
-        // A file that says nothing of a tape takes none away.
+        // A file without a tape removes none.
         (calibration === null || sameContent(latest.calibration, calibration))
       result[!latest ? 'added' : same ? 'unchanged' : 'changed'].push(document.bikeType.name)
       if (same) continue

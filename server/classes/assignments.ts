@@ -1,11 +1,12 @@
 import { and, eq, inArray, isNull, or } from 'drizzle-orm'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import type { WriteResult } from '../db/insertOnce'
-import { sameContent } from '../db/sameContent'
-import { bike } from '../db/tables/bikes'
-import { studioClass } from '../db/tables/floor'
-import { bikeAssignment, bikeAssignmentLog, member } from '../db/tables/riders'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import type { WriteResult } from '../platform/db/insertOnce'
+import { sameContent } from '../platform/db/sameContent'
+import { bike } from '../bikes/tables'
+import { studioClass } from './rooms/tables'
+import { member } from '../riders/tables'
+import { bikeAssignment, bikeAssignmentLog } from './tables'
 
 /** Who sits on a bike in a class. */
 export type BikeAssignment = Readonly<{ bikeId: string; memberId: string; name: string }>
@@ -23,8 +24,8 @@ export async function listAssignments(db: DbExecutor, scope: Scope, classId: str
 export type AssignResult = WriteResult | Readonly<{ outcome: 'gone' }>
 
 /**
- * Says who sits on a bike in a class, or with null that it is free; someone who sat elsewhere has moved. The same id
- * with the same content again changes nothing, whatever was said since.
+ * Assigns a bike in a class to a rider, or frees it with null; someone who sat elsewhere has moved. The same id
+ * with the same content again changes nothing, also after later assignments.
  */
 export async function assignBike(
   db: Database,
@@ -60,15 +61,15 @@ export async function assignBike(
   })
 }
 
-/** Holds a class's row until the transaction ends; false where the studio has no such class. */
+/** Locks a class's row until the transaction ends; false where the studio has no such class. */
 export async function lockClass(tx: DbExecutor, scope: Scope, classId: string): Promise<boolean> {
   const own = and(eq(studioClass.id, classId), eq(studioClass.studioId, scope.studioId))
   return (await tx.select({ id: studioClass.id }).from(studioClass).where(own).for('update')).length > 0
 }
 
 /**
- * Makes the places of a class exactly these, within the caller's transaction that holds the class; what changed is
- * told in the log. Bikes and members must be the studio's.
+ * Makes the places of a class exactly these, within the caller's transaction with the class locked; what changed is
+ * written to the log. Bikes and members must be the studio's.
  */
 export async function replaceAssignments(
   tx: DbExecutor,

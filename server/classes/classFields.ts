@@ -1,5 +1,5 @@
 import type { Refusal } from '../../core/messages/refusals'
-import { isId, textOf } from '../ids'
+import { isId, textOf } from '../platform/ids'
 
 /** What a class is called, when, where and with whom; day and time on the studio's clock. */
 export type ClassFieldValues = Readonly<{

@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/sync'
 import dayjs from 'dayjs'
 import customParseFormat from 'dayjs/plugin/customParseFormat'
-import type { ClassListFault } from '../../core/messages/timetable'
+import type { ClassListFault } from '../../core/messages/classes/timetable'
 import type { TimetableEntry } from './classes'
 import { momentAt } from '../studio/day'
 
@@ -16,12 +16,12 @@ export type ClassListRead = Readonly<{ classes: readonly ListedClass[]; faults: 
 const HEADINGS = ['day', 'start', 'minutes', 'class', 'room', 'name', 'comes'] as const
 const NEEDED = ['day', 'start', 'class'] as const
 const MAX_LINES = 20_000
-/** Who says nothing of when they come, comes so many minutes before. */
+/** Default arrival of a rider, minutes before the start. */
 const USUAL_COMING = 10
 
 /**
  * A list of classes and bookings (CSV with the headings day, start, minutes, class, room, name, comes; a line a
- * booking). Lines that cannot be read are told and left out; the same rider twice in a class stands once.
+ * booking). Unreadable lines are reported and left out; the same rider twice in a class is listed once.
  */
 export function readClassList(text: string, timeZone: string): ClassListRead {
   const faults: ClassListFault[] = []

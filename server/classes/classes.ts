@@ -1,12 +1,12 @@
 import { and, asc, count, eq, gte, inArray, isNull, lt, ne } from 'drizzle-orm'
-import type { Block } from '../../core/classPlan/blocks'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
-import { user } from '../db/tables/accounts'
-import { classRider } from '../db/tables/classes'
-import { room, studioClass, type CLASS_SOURCES } from '../db/tables/floor'
-import { sameContent } from '../db/sameContent'
+import type { Block } from '../../core/classes/plan/blocks'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { user } from '../platform/accounts/tables'
+import { classRider } from './tables'
+import { room, studioClass, type CLASS_SOURCES } from './rooms/tables'
+import { sameContent } from '../platform/db/sameContent'
 
 /** A class, or the open floor of a day (`openDay`). */
 export type StudioClass = Readonly<{
@@ -51,6 +51,21 @@ const classesWithNames = (db: DbExecutor) =>
     .leftJoin(user, eq(user.id, studioClass.teacherId))
 /** More classes than this no span of the timetable shows. */
 const MAX_CLASSES = 400
+
+/** Plans within so many ms before or after a class are offered to it. */
+const PLANS_AROUND_MS = 45 * 86_400_000
+const MAX_PLANS = 12
+
+/** Other classes with a plan within 45 days of one; the latest 12, by their start. */
+export async function listPlansAround(
+  db: DbExecutor,
+  scope: Scope,
+  { id, startsAt }: StudioClass,
+): Promise<StudioClass[]> {
+  const [from, to] = [-PLANS_AROUND_MS, PLANS_AROUND_MS].map((ms) => new Date(startsAt.getTime() + ms))
+  const classes = await listClasses(db, scope, from, to)
+  return classes.filter((one) => one.id !== id && one.blocks !== null).slice(-MAX_PLANS)
+}
 
 /** Classes that begin within a span, by their start, with how many come; open floors are not among them. */
 export async function listClasses(
@@ -305,9 +320,9 @@ export const sourceKey = ({ uid, occurrence }: Pick<TimetableEntry, 'uid' | 'occ
   JSON.stringify([uid, occurrence])
 
 /**
- * Upserts the classes of a source within the caller's transaction: adds new ones, updates known ones, marks cancelled
- * ones. The room is the one with that name, else the studio's only one. Idempotent. Skips a class that was cancelled at
- * its source before the first import.
+ * Upserts the classes of a source within the caller's transaction: adds new ones, updates existing ones, marks
+ * cancelled ones. The room is the one with that name, else the studio's only one. Idempotent. Skips a class that was
+ * cancelled at its source before the first import.
  */
 export async function upsertTimetable(
   tx: DbExecutor,

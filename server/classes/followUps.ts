@@ -1,11 +1,11 @@
 import { and, asc, eq, inArray, lte, ne } from 'drizzle-orm'
-import { AFTER_KINDS, type AfterKind, type FollowUpState } from '../../core/watch/afterList'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { user } from '../db/tables/accounts'
-import { classFollowUp, classRider } from '../db/tables/classes'
-import { studioClass } from '../db/tables/floor'
-import { bikeAssignment, member } from '../db/tables/riders'
+import { AFTER_KINDS, type AfterKind, type FollowUpState } from '../../core/classes/watch/afterList'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { user } from '../platform/accounts/tables'
+import { classFollowUp, classRider, bikeAssignment } from './tables'
+import { studioClass } from './rooms/tables'
+import { member } from '../riders/tables'
 
 /** One line of the list after a class. */
 export type FollowUpKey = Readonly<{ classId: string; memberId: string; kind: AfterKind }>

@@ -1,15 +1,15 @@
-import { formatCalendarFault } from '../../core/messages/calendar'
-import { formatClassListFault, type ClassListFault, type TimetableTaken } from '../../core/messages/timetable'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import type { CalendarAsked } from '../calendar/calendar'
-import { readCalendarInThread } from '../calendar/readInThread'
+import { formatCalendarFault } from '../../core/messages/classes/calendar'
+import { formatClassListFault, type ClassListFault, type TimetableTaken } from '../../core/messages/classes/timetable'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import type { CalendarAsked } from './calendar/calendar'
+import { readCalendarInThread } from './calendar/readInThread'
 import { readClassList, type ListedClass } from './classList'
-import { membersNamed } from '../members/members'
+import { membersNamed } from '../riders/members/members'
 import { sourceKey, upsertTimetable, type TimetableEntry } from './classes'
 import { listRoster, upsertBooking, type RosterRider } from './roster'
 
-/** A text somebody brings in, and what is asked: look at it, or take it. */
+/** A text to import, and whether to check it or to import it. */
 export type BroughtIn = Readonly<{ text: string; timeZone: string; take: boolean }>
 
 export type BringInResult = Readonly<{
@@ -81,7 +81,7 @@ function fromList(text: string, timeZone: string): Read {
 
 type Booking = Readonly<{ uid: string; occurrence: string; memberId: string; comesMinBefore: number }>
 
-/** Bookings by the studio's members of these names; a name nobody or more than one has is told. */
+/** Bookings by the studio's members of these names; names of none or several members are reported. */
 async function bookingsOf(
   db: DbExecutor,
   scope: Scope,

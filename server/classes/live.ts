@@ -1,9 +1,9 @@
-import type { MadeEntry } from '../../core/watch/classState'
+import type { MadeEntry } from '../../core/classes/watch/classState'
 
-/** What is told of a class: an entry somebody wrote, or with null that who sits where has changed. */
+/** An event of a class: a new entry, or null where the places changed. */
 export type ClassEvent = MadeEntry | null
 type Listener = (news: ClassEvent) => void
-/** Who is told, by class. One map a process, whichever bundle asks. */
+/** Subscribers by class. One map a process, for all bundles. */
 type Listeners = Map<string, Set<Listener>>
 const KEY = Symbol.for('yielding-saddle.live')
 const listeners = (): Listeners => {
@@ -11,7 +11,7 @@ const listeners = (): Listeners => {
   return (shared[KEY] ??= new Map())
 }
 
-/** Calls `tell` whenever something of the class changes in this process, until the returned function is called. */
+/** Subscribes to the events of a class in this process; the returned function unsubscribes. */
 export function subscribeToClass(classId: string, tell: Listener): () => void {
   const all = listeners()
   const own = all.get(classId) ?? new Set()
@@ -22,7 +22,7 @@ export function subscribeToClass(classId: string, tell: Listener): () => void {
   }
 }
 
-/** Tells whoever watches the class. */
+/** Publishes an event to the subscribers of the class. */
 export const publishClassEvent = (classId: string, news: ClassEvent): void =>
   listeners()
     .get(classId)

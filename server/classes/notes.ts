@@ -1,17 +1,23 @@
 import { and, desc, eq, gte, inArray, isNull, sql, type SQL } from 'drizzle-orm'
-import type { Posture } from '../../core/classPlan/blocks'
-import { changeOf, type NoteChange, type NoteState, type Side, type Strength } from '../../core/watch/classState'
-import { RED_FLAG } from '../../core/watch/comfort'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
-import { user } from '../db/tables/accounts'
-import { bike } from '../db/tables/bikes'
-import { studioClass } from '../db/tables/floor'
-import { classNote, member } from '../db/tables/riders'
-import { studio } from '../db/tables/accounts'
+import type { Posture } from '../../core/classes/plan/blocks'
+import {
+  changeOf,
+  type NoteChange,
+  type NoteState,
+  type Side,
+  type Strength,
+} from '../../core/classes/watch/classState'
+import { RED_FLAG } from '../../core/classes/watch/comfort'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { user, studio } from '../platform/accounts/tables'
+import { bike } from '../bikes/tables'
+import { studioClass } from './rooms/tables'
+import { member } from '../riders/tables'
+import { classNote } from './tables'
 
-/** A note as kept. */
+/** A note as stored. */
 export type Note = Omit<NoteState, 'atMs' | 'heldAtMs'> &
   Readonly<{
     /** Null for notes from before there were classes. */
@@ -89,7 +95,7 @@ async function listNotes(db: DbExecutor, scope: Scope, condition: SQL, most = MA
     .limit(most)
 }
 
-/** Asked for every note: its text, which takes as long to make as the answer, is made once. */
+/** Used for every note: the text of the query is built once. */
 const prepareOnFloor = (db: DbExecutor) =>
   db
     .select({ classId: studioClass.id, memberId: member.id, bikeId: bike.id })
@@ -101,7 +107,7 @@ const prepareOnFloor = (db: DbExecutor) =>
     .prepare()
 const preparedOnFloor = new WeakMap<DbExecutor, ReturnType<typeof prepareOnFloor>>()
 
-/** Whether the studio has this class, and this rider and bike; what is not asked for is not there. */
+/** Whether the studio has this class, and this rider and bike; parts that are not requested are missing. */
 export async function findOnFloor(
   db: DbExecutor,
   { studioId }: Pick<Scope, 'studioId'>,
@@ -137,7 +143,7 @@ export type NewNote = Readonly<{
     }>
   >
 
-/** Keeps a note; the same id with the same content again changes nothing, also after it was changed or withdrawn. */
+/** Stores a note; the same id with the same content again changes nothing, also after it was changed or withdrawn. */
 export async function addNote(db: DbExecutor, scope: Scope, note: NewNote): Promise<WriteResult> {
   const { createdAt, strength, cued, ...noted } = note
   const content = { classId: null, score: null, ...withoutMoment(noted), studioId: scope.studioId }
@@ -166,7 +172,7 @@ const withoutMoment = ({
 }: Omit<NewNote, 'createdAt' | 'strength' | 'cued'>) => rest
 
 /**
- * Changes a note as seen at `at`: a second look older than the one that is known changes nothing of `held`, by the rule
+ * Changes a note as seen at `at`: a second look older than the stored one does not change `held`, by the rule
  * of `changeOf`. Unknown or withdrawn notes change nothing.
  */
 export async function changeNote(db: Database, scope: Scope, id: string, change: NoteChange, at: Date): Promise<void> {

@@ -1,7 +1,7 @@
 import { and, eq, isNotNull } from 'drizzle-orm'
-import type { Database } from '../db/connection'
-import { studio } from '../db/tables/accounts'
-import { studioClass } from '../db/tables/floor'
+import type { Database } from '../platform/db/connection'
+import { studio } from '../platform/accounts/tables'
+import { studioClass } from './rooms/tables'
 import { dayAfter, momentAt } from '../studio/day'
 
 /**

@@ -1,4 +1,4 @@
-import { isId } from '../ids'
+import { isId } from '../platform/ids'
 import type { PlacesUndo, Seats } from './replan'
 
 const MAX_LINES = 400

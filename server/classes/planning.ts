@@ -1,18 +1,19 @@
 import { and, desc, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm'
-import { numbersLookedAt } from '../../core/watch/classState'
-import type { PlanRequest, PlanResponse } from '../../core/operations/plan'
+import { numbersLookedAt } from '../../core/classes/watch/classState'
+import type { PlanRequest, PlanResponse } from '../../core/operations/requests/plan'
 import { isErrorResponse } from '../../core/operations/errorResponse'
-import { learnedMinutes, type Duration } from '../../core/planning/minutes'
-import type { Need } from '../../core/planning/room'
-import { arrangeInRows } from '../../core/planning/roomPlan'
-import type { Scope } from '../accounts/scope'
+import { learnedMinutes, type Duration } from '../../core/classes/planning/minutes'
+import type { Need } from '../../core/classes/planning/room'
+import { arrangeInRows } from '../../core/classes/planning/roomPlan'
+import type { Scope } from '../platform/accounts/scope'
 import { listBikes, type StudioBike } from '../bikes/bikes'
-import { compute } from '../compute/pool'
-import type { DbExecutor } from '../db/connection'
-import { bikeType } from '../db/tables/bikes'
-import { classNote, setup } from '../db/tables/riders'
-import { currentEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
-import { findRoom, listPlaces, type Room } from '../rooms/rooms'
+import { compute } from '../platform/compute/pool'
+import type { DbExecutor } from '../platform/db/connection'
+import { bikeType } from '../bikes/tables'
+import { classNote } from './tables'
+import { setup } from '../setups/tables'
+import { currentEntries, byDisplayPriority, type RegisterEntry } from '../setups/register'
+import { findRoom, listPlaces, type Room } from './rooms/rooms'
 import { listAssignments } from './assignments'
 import type { StudioClass } from './classes'
 import { lastBikes, listRoster, type RosterRider } from './roster'
@@ -42,7 +43,7 @@ export type ClassPlan = PlanBasis & Readonly<{ plan: PlanResponse | null }>
 
 /** Numbers that nobody looked at for so long are looked at again, days; ours. */
 const RECHECK_DAYS = 180
-/** Notes that old still say who should not sit turned, days. */
+/** Maximum age of notes that decide who should not sit turned, days. */
 const NOTES_DAYS = 60
 /** A set-up counts for a class from this long before its doors open, ms. */
 const READY_FROM_MS = 3 * 3_600_000
@@ -56,7 +57,7 @@ export const PLAIN_ROOM: Room['plan'] = {
   fans: [],
 }
 
-/** Riders who keep their seat while the others are placed: who is here already, or everybody who has one. */
+/** Riders who stay on their seat while the others are placed: who is here already, or everybody who has one. */
 export type SeatsKept = 'here' | 'all'
 
 /** Plans a class: who sits where, what each needs, the queue and who will be late. See `planBasis`. */
@@ -72,8 +73,8 @@ export async function computePlan(request: PlanRequest): Promise<PlanResponse | 
 }
 
 /**
- * Reads what a class is planned from. Riders keep their seats as `kept` says, pinned ones their pin; the rest is to be
- * placed around them. From the start on every seated rider counts as here. Minutes count from the start: before it
+ * Reads what a class is planned from. Riders stay on their seats as in `kept`, pinned ones on their pin; the rest is to
+ * be placed around them. From the start on every seated rider counts as here. Minutes count from the start: before it
  * they are minus.
  */
 export async function planBasis(
@@ -180,7 +181,7 @@ export function floorOf(
   }))
 }
 
-/** More types no plan is asked for. */
+/** Maximum number of types in a plan. */
 const MAX_TYPES = 12
 
 /**

@@ -1,11 +1,11 @@
 import { isDeepStrictEqual } from 'node:util'
 import { and, eq, inArray } from 'drizzle-orm'
-import type { PlanRequest, PlanResponse } from '../../core/operations/plan'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { bike } from '../db/tables/bikes'
-import { classRider } from '../db/tables/classes'
-import { member } from '../db/tables/riders'
+import type { PlanRequest, PlanResponse } from '../../core/operations/requests/plan'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { bike } from '../bikes/tables'
+import { classRider } from './tables'
+import { member } from '../riders/tables'
 import { listAssignments, lockClass, replaceAssignments } from './assignments'
 import { findClass, type StudioClass } from './classes'
 import { computePlan, planBasis, type PlanBasis, type SeatsKept } from './planning'
@@ -59,7 +59,7 @@ export const areDoorsOpen = ({ startsAt, doorsMin }: StudioClass, now: Date): bo
 const MAX_ATTEMPTS = 8
 
 /**
- * Changes a class and places its riders, both or neither: pinned riders and those who keep their seats stay, the rest
+ * Changes a class and places its riders, both or neither: pinned riders and those with a fixed seat stay, the rest
  * is solved around them. The plan is computed from a rehearsal that is rolled back, without a lock; it is written only
  * if the class is still what it was computed from, else computed again. `change` therefore runs more than once, each
  * time in a transaction of its own.

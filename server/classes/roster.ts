@@ -1,9 +1,9 @@
 import { and, asc, desc, eq, gt, inArray, lt } from 'drizzle-orm'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { classRider, type RIDER_STATES } from '../db/tables/classes'
-import { studioClass } from '../db/tables/floor'
-import { bikeAssignment, member } from '../db/tables/riders'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { classRider, type RIDER_STATES, bikeAssignment } from './tables'
+import { studioClass } from './rooms/tables'
+import { member } from '../riders/tables'
 
 export type RiderState = (typeof RIDER_STATES)[number]
 

@@ -1,12 +1,12 @@
-import type { Marks } from '../../core/conventions'
-import { formatMachineWhy, PURPOSE_NAME } from '../../core/messages/register'
-import type { Certainty } from '../../core/register/entry'
-import { marksOnMachine } from '../../core/translate/onMachine'
-import type { Scope } from '../accounts/scope'
+import type { Marks } from '../../core/base/conventions'
+import { formatMachineWhy, PURPOSE_NAME } from '../../core/messages/setups/register'
+import type { Certainty } from '../../core/setups/register/entry'
+import { marksOnMachine } from '../../core/setups/translate/onMachine'
+import type { Scope } from '../platform/accounts/scope'
 import { listBikes, type StudioBike } from '../bikes/bikes'
 import { listAssignments } from './assignments'
-import type { DbExecutor } from '../db/connection'
-import { currentEntries, byDisplayPriority, type RegisterEntry } from '../register/register'
+import type { DbExecutor } from '../platform/db/connection'
+import { currentEntries, byDisplayPriority, type RegisterEntry } from '../setups/register'
 
 /** A bike in a class: who sits there, and their numbers as this machine takes them. */
 export type Seat = Readonly<{
@@ -15,9 +15,9 @@ export type Seat = Readonly<{
   marks: Marks | null
   /** How sure they are; null without any. */
   certainty: Certainty | null
-  /** What the numbers are for, and why this machine takes other marks than its type; null where nothing is to say. */
+  /** What the numbers are for, and why this machine takes other marks than its type; null without a remark. */
   remark: string | null
-  /** The type the rider keeps numbers for, where it is another one. */
+  /** The type of the rider's numbers, where it is another one. */
   elsewhere: string | null
 }>
 

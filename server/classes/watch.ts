@@ -1,9 +1,9 @@
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import type { ClassState, NoteState } from '../../core/watch/classState'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
-import { classCue, classLook, studioCue } from '../db/tables/classes'
+import type { ClassState, NoteState } from '../../core/classes/watch/classState'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { classCue, classLook, studioCue } from './tables'
 import { listNotesOfClass, type Note } from './notes'
 
 /** Somebody was looked at; with `numbers` their numbers were. */
@@ -33,7 +33,7 @@ export async function listLooks(db: DbExecutor, scope: Scope, classId: string): 
     .orderBy(asc(classLook.createdAt))
 }
 
-/** Keeps a look; the same id with the same content again changes nothing. */
+/** Stores a look; the same id with the same content again changes nothing. */
 export async function addLook(db: DbExecutor, scope: Scope, { createdAt, ...look }: Look): Promise<WriteResult> {
   const { studioId, userId } = scope
   const stored = { ...lookColumns, studioId: classLook.studioId }
@@ -44,7 +44,7 @@ export async function addLook(db: DbExecutor, scope: Scope, { createdAt, ...look
   )
 }
 
-/** A cue said to the room. */
+/** A cue to the room. */
 export type RoomCue = Readonly<{
   id: string
   classId: string
@@ -54,7 +54,7 @@ export type RoomCue = Readonly<{
   createdAt: Date
 }>
 
-/** The cues said to the room in a class, the oldest first. */
+/** The cues to the room in a class, the oldest first. */
 export async function listRoomCues(db: DbExecutor, scope: Scope, classId: string): Promise<RoomCue[]> {
   const { id, sign, cue, concerned, createdAt } = classCue
   return db
@@ -96,7 +96,7 @@ export async function listOwnCues(db: DbExecutor, scope: Scope): Promise<Readonl
   return Object.fromEntries(found.map(({ sign, cue }) => [sign, cue]))
 }
 
-/** Words a cue anew for the studio; null goes back to the product's own words. */
+/** Sets the studio's words of a cue; null goes back to the product's own words. */
 export async function setCueText(
   db: DbExecutor,
   scope: Scope,
@@ -114,7 +114,7 @@ export async function setCueText(
       .onDuplicateKeyUpdate({ set: { cue, createdAt: now, createdBy: userId } })
 }
 
-/** A class as noted so far, for whoever watches it. */
+/** A class as noted so far, for its subscribers. */
 export async function classState(db: DbExecutor, scope: Scope, classId: string): Promise<ClassState> {
   const [notes, looks, cues] = [
     await listNotesOfClass(db, scope, classId),

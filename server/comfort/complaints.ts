@@ -1,5 +1,5 @@
 import { and, desc, eq, gte, inArray, isNotNull, isNull, type SQL } from 'drizzle-orm'
-import type { ComplaintName } from '../../core/complaints/causeTable'
+import type { ComplaintName } from '../../core/comfort/model/causeTable'
 import {
   COMPLAINT_OF_FELT,
   COMPLAINT_OF_RED_FLAG,
@@ -7,18 +7,19 @@ import {
   type Health,
   type Moment,
   type Quality,
-} from '../../core/complaints/complaint'
-import { redFlagsOf } from '../../core/complaints/redFlags'
-import type { Complaint } from '../../core/complaints/request'
-import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
-import type { Scope } from '../accounts/scope'
-import type { Database, DbExecutor } from '../db/connection'
-import { insertOnce, type WriteResult } from '../db/insertOnce'
-import { bike } from '../db/tables/bikes'
-import { complaint } from '../db/tables/comfort'
-import { classNote, member } from '../db/tables/riders'
-import { writeFromPage, type TooMany } from '../memberPage/daily'
-import type { LinkOwner } from '../memberPage/links'
+} from '../../core/comfort/model/complaint'
+import { redFlagsOf } from '../../core/comfort/model/redFlags'
+import type { Complaint } from '../../core/comfort/model/request'
+import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/classes/watch/comfort'
+import type { Scope } from '../platform/accounts/scope'
+import type { Database, DbExecutor } from '../platform/db/connection'
+import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { bike } from '../bikes/tables'
+import { complaint } from './tables'
+import { member } from '../riders/tables'
+import { classNote } from '../classes/tables'
+import { writeFromPage, type TooMany } from '../riders/memberPage/daily'
+import type { LinkOwner } from '../riders/memberPage/links'
 
 /** A stored complaint. */
 export type RiderComplaint = Readonly<{

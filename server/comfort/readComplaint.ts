@@ -1,9 +1,9 @@
-import { WITHOUT_SIDE } from '../../core/complaints/complaint'
-import { oneLine } from '../../core/memberPage/message'
+import { WITHOUT_SIDE } from '../../core/comfort/model/complaint'
+import { oneLine } from '../../core/riders/memberPage/message'
 import { requestIssues } from '../../core/operations/dispatch'
-import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
+import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
 
-/** What was said, held to the wire's own schema; null where it is none. A side that means nothing is left out. */
+/** A complaint validated against the wire's own schema; null where invalid. A side without meaning is left out. */
 export function readComplaint(sent: unknown): ComplaintSaid | null {
   const { what, strength, side, moment, lasts, quality, health, line } = (sent ?? {}) as Partial<ComplaintSaid>
   if (!what || !Number.isInteger(strength)) return null

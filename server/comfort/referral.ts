@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { studio } from '../db/tables/accounts'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { studio } from '../platform/accounts/tables'
 
-/** What is said to a rider who is sent on, in the studio's own words; null goes back to the product's. */
+/** The words to a referred rider, in the studio's own words; null restores the product's. */
 export async function setReferralText(db: DbExecutor, scope: Scope, referral: string | null): Promise<void> {
   await db.update(studio).set({ referral }).where(eq(studio.id, scope.studioId))
 }

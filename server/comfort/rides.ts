@@ -1,9 +1,10 @@
 import { and, asc, desc, eq, gt, isNull, lte } from 'drizzle-orm'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { bike, bikeType } from '../db/tables/bikes'
-import { studioClass } from '../db/tables/floor'
-import { bikeAssignment, member } from '../db/tables/riders'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { bike, bikeType } from '../bikes/tables'
+import { studioClass } from '../classes/rooms/tables'
+import { member } from '../riders/tables'
+import { bikeAssignment } from '../classes/tables'
 
 /** A class somebody sat in; the open floor is one a day. */
 export type Ride = Readonly<{

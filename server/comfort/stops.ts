@@ -1,10 +1,10 @@
 import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
-import { redFlagsOf } from '../../core/complaints/redFlags'
-import { FLAG_TEXT } from '../../core/messages/complaints'
-import { RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { classNote } from '../db/tables/riders'
+import { redFlagsOf } from '../../core/comfort/model/redFlags'
+import { FLAG_TEXT } from '../../core/messages/comfort/complaints'
+import { RED_FLAG, redFlagNamed } from '../../core/classes/watch/comfort'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { classNote } from '../classes/tables'
 import { asComplaint, FELT_OPEN_MS, feltAsComplaints, isReferred, listComplaintsOf } from './complaints'
 
 /** More red flags of one class than this nobody taps. */

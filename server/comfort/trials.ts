@@ -1,6 +1,5 @@
 import { and, asc, count, desc, eq, gt, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm'
-import type { Cause } from '../../core/complaints/causeTable'
-import type { ChangedAxis, Way } from '../../core/complaints/causeTable'
+import type { Cause, ChangedAxis, Way } from '../../core/comfort/model/causeTable'
 import {
   proposedOutcome,
   trialStage,
@@ -8,16 +7,16 @@ import {
   type TrialOutcome,
   type TrialStage,
   type TrialVerdict,
-} from '../../core/complaints/trial'
-import type { Marks } from '../../core/conventions'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { user } from '../db/tables/accounts'
-import { bike, bikeType } from '../db/tables/bikes'
-import { complaint, trial, trialRating } from '../db/tables/comfort'
-import { studioClass } from '../db/tables/floor'
-import { registerEntry } from '../db/tables/register'
-import { bikeAssignment } from '../db/tables/riders'
+} from '../../core/comfort/changes/trial'
+import type { Marks } from '../../core/base/conventions'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { user } from '../platform/accounts/tables'
+import { bike, bikeType } from '../bikes/tables'
+import { complaint, trial, trialRating } from './tables'
+import { studioClass } from '../classes/rooms/tables'
+import { registerEntry } from '../setups/tables'
+import { bikeAssignment } from '../classes/tables'
 
 /** A change on trial, how it goes, and what is proposed at its end. */
 export type Trial = Readonly<{
@@ -107,7 +106,7 @@ export const runningTrials = async (
 export const listRunningTrials = (db: DbExecutor, scope: Scope, now: Date): Promise<Trial[]> =>
   trials(db, scope, isNull(trial.endedAt), now)
 
-/** The trials that run on these machines' saddles, whoever asked for them. */
+/** The running trials on these machines' saddles, of any rider. */
 export const runningOnBikes = async (
   db: DbExecutor,
   scope: Scope,

@@ -1,16 +1,16 @@
-import { asksNow } from '../../core/complaints/trial'
-import { formatTrialOnFloor } from '../../core/messages/comfort'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import { asksNow } from '../../core/comfort/changes/trial'
+import { formatTrialOnFloor, SADDLE_ON_TRIAL } from '../../core/messages/comfort/comfort'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
 import { runningOnBikes, runningTrials, type Trial } from './trials'
 
-/** What the floor says of trials: of a rider's numbers, and of a machine's saddle for whoever sits on it. */
+/** Trials as shown on the floor: of a rider's numbers, and of a machine's saddle for the rider on it. */
 export type TrialsOnFloor = Readonly<{
   /** A rider's own trial; the first of several. */
   of: (memberId: string) => Trial | undefined
   /** In a few words, for a tile. */
   words: (memberId: string, bikeId: string) => string[]
-  /** Whether it is time to ask, or it went worse. */
+  /** Whether a rating is due, or it got worse. */
   isDue: (memberId: string) => boolean
 }>
 
@@ -27,9 +27,7 @@ export async function trialsOnFloor(
     of: (memberId) => ofRider(memberId).at(0),
     words: (memberId, bikeId) => [
       ...ofRider(memberId).map(formatTrialOnFloor),
-      ...saddles
-        .filter((one) => one.bikeId === bikeId && one.memberId !== memberId)
-        .map(() => 'saddle tilted on trial'),
+      ...saddles.filter((one) => one.bikeId === bikeId && one.memberId !== memberId).map(() => SADDLE_ON_TRIAL),
     ],
     isDue: (memberId) => ofRider(memberId).some(asksNow),
   }

@@ -1,13 +1,14 @@
 import { Type } from '@sinclair/typebox'
-import { INSPECTION_ITEMS } from '../../core/bike/inspection'
-import type { BikeReading } from '../../core/calibration/bikeReading'
-import { detectDrift } from '../../core/calibration/machineOffset'
-import type { TapeReading } from '../../core/calibration/readings'
-import { formatDrift } from '../../core/messages/machine'
+import { INSPECTION_ITEMS } from '../../core/bikes/bike/inspection'
+import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
+import { detectDrift } from '../../core/bikes/calibration/machineOffset'
+import type { TapeReading } from '../../core/bikes/calibration/readings'
+import { formatDrift } from '../../core/messages/bikes/machine'
 import { documentIssues, parseTypeFile, serializeTypeFile, type BikeTypeDocument } from '../../core/operations/typeFile'
-import { parseLabels } from '../../core/scale/printed'
-import { closed, oneOf } from '../../core/schema'
+import { parseLabels } from '../../core/bikes/scale/printed'
+import { closed, oneOf } from '../../core/base/schema'
 import * as readings from '../bikes/bikeReadings'
+import { retireBike } from '../classes/retireBike'
 import * as bikes from '../bikes/bikes'
 import * as calibration from '../bikes/calibrateType'
 import * as inspections from '../bikes/inspections'
@@ -15,7 +16,7 @@ import * as tapes from '../bikes/tapeReadings'
 import { knownFieldsOf, readingRefusal, tapeRefusal } from '../bikes/validateReading'
 import * as versions from '../bikes/versions'
 import * as residuals from '../setups/riderResiduals'
-import { formatDate, formatTime } from '../studio/day'
+import { formatDate, formatTime } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
 import {
   checkedInRun,
@@ -134,7 +135,7 @@ export const retireMachine = defineCommand({
   permission: 'manageBikes',
   schema: bikeOnly,
   run: async (tx, scope, { bikeId }, { now }) => {
-    const retired = await bikes.retireBike(tx, scope, bikeId, now)
+    const retired = await retireBike(tx, scope, bikeId, now)
     return retired.outcome === 'kept' ? retired : refused({ code: 'noSuchBike' })
   },
 })

@@ -1,24 +1,26 @@
 import { Type } from '@sinclair/typebox'
 import { parse } from 'csv-parse/sync'
-import type { Block } from '../../core/classPlan/blocks'
-import { readPlanRows } from '../../core/classPlan/planFile'
+import type { Block } from '../../core/classes/plan/blocks'
+import { readPlanRows } from '../../core/classes/plan/planFile'
+import { OVERWRITTEN_BY_SOURCE } from '../../core/messages/classes/timetable'
 import type { Refusal } from '../../core/messages/refusals'
-import { formatPlanFault } from '../../core/messages/watch'
+import { formatPlanFault } from '../../core/messages/classes/watch'
 import { shapeIssues } from '../../core/operations/dispatch'
-import { closed, oneOf } from '../../core/schema'
-import { AFTER_KINDS, FOLLOW_UPS, type FollowUpState } from '../../core/watch/afterList'
-import { signNamed } from '../../core/watch/signs'
-import type { Scope } from '../accounts/scope'
+import { closed, oneOf } from '../../core/base/schema'
+import { AFTER_KINDS, FOLLOW_UPS, type FollowUpState } from '../../core/classes/watch/afterList'
+import { signNamed } from '../../core/classes/watch/signs'
+import type { Scope } from '../platform/accounts/scope'
 import { readClassFields, type ClassFieldValues } from '../classes/classFields'
 import * as classes from '../classes/classes'
 import * as followUps from '../classes/followUps'
 import * as timetable from '../classes/importTimetable'
 import { publishClassEvent } from '../classes/live'
 import { setCueText } from '../classes/watch'
-import type { DbExecutor } from '../db/connection'
-import { partId } from '../ids'
-import { findRoom, listRooms } from '../rooms/rooms'
-import { dayAfter, formatDate, formatTime, momentAt, studioDay } from '../studio/day'
+import type { DbExecutor } from '../platform/db/connection'
+import { partId } from '../platform/ids'
+import { findRoom, listRooms } from '../classes/rooms/rooms'
+import { dayAfter, momentAt } from '../studio/day'
+import { formatDate, formatTime, studioDay } from '../../core/messages/words/dates'
 import { listTeachers } from '../studio/people'
 import { getStudio } from '../studio/studio'
 import { checkedInRun, defineCommand, defineQuery, idOrNull, idSchema, KEPT, refused, typedText } from './defineCommand'
@@ -121,12 +123,6 @@ export const cancelClass = defineCommand({
   },
 })
 
-const FROM_OUTSIDE: Readonly<Partial<Record<classes.StudioClass['source'], string>>> = {
-  calendar: 'This class comes from a calendar. The next import sets its name and time again.',
-  list: 'This class comes from a list. The next import sets its name and time again.',
-  booking: 'This class comes from the booking service, which sets its name and time again.',
-}
-
 /** A class as its form shows it, with what it can be changed to. `fromOutside`: a hint for an imported class. */
 export const classForEdit = defineQuery({
   name: 'classes.classForEdit',
@@ -150,7 +146,7 @@ export const classForEdit = defineQuery({
       rooms: (await listRooms(db, scope)).map(({ id, name }) => ({ id, name })),
       teachers: (await listTeachers(db, scope)).map(({ id, name }) => ({ id, name })),
       cancelled: of.cancelledAt !== null,
-      fromOutside: FROM_OUTSIDE[of.source] ?? null,
+      fromOutside: OVERWRITTEN_BY_SOURCE[of.source] ?? null,
     }
   },
 })

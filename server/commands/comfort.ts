@@ -1,13 +1,13 @@
 import { Type } from '@sinclair/typebox'
-import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
-import { TRIAL_OUTCOMES } from '../../core/complaints/trial'
-import { oneLine } from '../../core/memberPage/message'
-import { closed, oneOf } from '../../core/schema'
+import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
+import { TRIAL_OUTCOMES } from '../../core/comfort/changes/trial'
+import { oneLine } from '../../core/riders/memberPage/message'
+import { closed, oneOf } from '../../core/base/schema'
 import * as complaints from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
 import { setReferralText } from '../comfort/referral'
 import * as trials from '../comfort/trialChanges'
-import { startTrial as startTrialOf, type TrialAsked } from './startTrial'
+import { startTrial as startTrialOf, type TrialAsked } from './useCases/startTrial'
 import {
   checkedInRun,
   defineCommand,

@@ -1,12 +1,12 @@
 import type { TSchema } from '@sinclair/typebox'
 import { Type } from '@sinclair/typebox'
 import type { Refusal } from '../../core/messages/refusals'
-import type { Plain } from '../../core/schema'
-import type { Permission } from '../accounts/can'
-import type { Scope } from '../accounts/scope'
-import type { Database } from '../db/connection'
-import type { LinkOwner } from '../memberPage/links'
-import type { OutboxOp } from '../outbox/entry'
+import type { Plain } from '../../core/base/schema'
+import type { Permission } from '../platform/accounts/can'
+import type { Scope } from '../platform/accounts/scope'
+import type { Database } from '../platform/db/connection'
+import type { LinkOwner } from '../riders/memberPage/links'
+import type { OutboxOp } from '../platform/entry'
 
 export type CommandRefused = Readonly<{ outcome: 'refused' }> & Refusal
 export type CommandOutcome<Data extends object = object> = Readonly<{ outcome: 'kept' } & Data> | CommandRefused
@@ -17,7 +17,7 @@ export type CommandContext = Readonly<{
   /** Made by the client; the same when it sends again. A command that writes one row uses it as that row's id. */
   id: string
   now: Date
-  /** When it happened on the device; `now` where no device says otherwise. */
+  /** When it happened on the device; `now` without a device time. */
   observedAt: Date
   /** Work to do once the write is committed, for example to notify open pages. */
   afterCommit: (work: () => void) => void
@@ -59,7 +59,7 @@ export type OwnCommand<Name extends string = string, S extends TSchema = TSchema
   CommandOptions &
   Readonly<{ kind: 'ownCommand'; run: Run<LinkOwner, S, CommandOutcome<Data>> }>
 
-/** A question that a view asks after it was rendered. It writes nothing. */
+/** A request of data by a rendered view. It writes nothing. */
 export type Query<Name extends string = string, S extends TSchema = TSchema, Data extends object = object> = Base<
   Name,
   S
@@ -93,5 +93,5 @@ export const idOrNull = Type.Unsafe<string | null>({ type: ['string', 'null'], p
 export const ratingSchema = Type.Integer({ minimum: 0, maximum: 10 })
 /** A value whose own validator in the core answers with the place of each issue; `run` calls it. */
 export const checkedInRun = <T>() => Type.Unsafe<T>({})
-/** A text typed by somebody; `run` says what is wrong with it. */
+/** A text typed by somebody; `run` reports what is wrong with it. */
 export const typedText = Type.String({ maxLength: 2000 })

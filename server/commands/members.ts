@@ -1,11 +1,12 @@
-import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/openFiles/memberRow'
+import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/setups/openFiles/memberRow'
 import { Type } from '@sinclair/typebox'
 import type { Refusal } from '../../core/messages/refusals'
-import { closed } from '../../core/schema'
-import { can } from '../accounts/can'
-import * as members from '../members/members'
-import * as merges from '../members/merge'
-import { normalizeName } from '../members/normalizeName'
+import { closed } from '../../core/base/schema'
+import { can } from '../platform/accounts/can'
+import { mergedInto } from '../riders/members/members'
+import * as members from '../riders/members/members'
+import * as merges from './useCases/mergeMembers'
+import { normalizeName } from '../riders/members/normalizeName'
 import { defineCommand, defineQuery, idSchema, KEPT, refused, typedText } from './defineCommand'
 
 /** Names offered at once; a few letters more find the rest. */
@@ -117,7 +118,7 @@ export const mergeMembers = defineCommand({
     const { outcome } = await merges.mergeMembers(tx, scope, { from, into }, now)
     if (outcome === 'kept') return KEPT
     // Sent again under another id after the answer was lost: it is done.
-    if (outcome === 'gone' && (await merges.mergedInto(tx, scope, from)) === into) return KEPT
+    if (outcome === 'gone' && (await mergedInto(tx, scope, from)) === into) return KEPT
     return refused({ code: outcome === 'same' ? 'sameMember' : 'noSuchMember' })
   },
 })

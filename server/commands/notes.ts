@@ -1,19 +1,19 @@
 import { Type } from '@sinclair/typebox'
-import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/watch/comfort'
-import type { ClassEntry, NoteChange, NoteDetails } from '../../core/watch/classState'
-import { signNamed } from '../../core/watch/signs'
-import type { Scope } from '../accounts/scope'
+import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/classes/watch/comfort'
+import type { ClassEntry, NoteChange, NoteDetails } from '../../core/classes/watch/classState'
+import { signNamed } from '../../core/classes/watch/signs'
+import type { Scope } from '../platform/accounts/scope'
 import { publishClassEvent } from '../classes/live'
 import * as notes from '../classes/notes'
 import * as watch from '../classes/watch'
-import type { DbExecutor } from '../db/connection'
-import { isId } from '../ids'
-import { mergedInto } from '../members/merge'
+import type { DbExecutor } from '../platform/db/connection'
+import { isId } from '../platform/ids'
+import { mergedInto } from '../riders/members/members'
 import { defineCommand, idSchema, KEPT, refused, type CommandContext, type CommandOutcome } from './defineCommand'
 
 /*
  * What an instructor writes while a class rides. Devices send it from their outbox, days later and from earlier
- * versions: fields that are not known here are ignored, and a detail that cannot be read is left out.
+ * versions: unknown fields are ignored, and a detail that cannot be read is left out.
  */
 
 const MAX_CONCERNED = 200
@@ -179,7 +179,7 @@ export const addLook = defineCommand({
   },
 })
 
-/** Records a cue said to the whole room. */
+/** Records a cue to the whole room. */
 export const addRoomCue = defineCommand({
   name: 'notes.addRoomCue',
   permission: 'writeNotes',

@@ -1,15 +1,15 @@
 import { Type } from '@sinclair/typebox'
-import type { ComplaintSaid } from '../../core/complaints/complaintSaid'
-import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '../../core/memberPage/message'
+import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
+import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '../../core/riders/memberPage/message'
 import { evidenceIssues, requestIssues } from '../../core/operations/dispatch'
-import { closed } from '../../core/schema'
+import { closed } from '../../core/base/schema'
 import { listTypes } from '../bikes/versions'
 import { addOwnComplaint } from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
 import { rateTrial } from '../comfort/trialChanges'
-import type { Database } from '../db/connection'
-import type { LinkOwner } from '../memberPage/links'
-import { addMessage } from '../memberPage/messages'
+import type { Database } from '../platform/db/connection'
+import type { LinkOwner } from '../riders/memberPage/links'
+import { addMessage } from '../riders/memberPage/messages'
 import {
   checkedInRun,
   defineOwnCommand,
@@ -46,7 +46,7 @@ export const sendFelt = defineOwnCommand({
   run: (tx, owner, { felt }, context) => keepMessage(tx, owner, 'felt', feltFrom(felt), context),
 })
 
-/** Asks the studio to look again. */
+/** Requests a re-check from the studio. */
 export const askRecheck = defineOwnCommand({
   name: 'ownPage.askRecheck',
   ownsId: true,

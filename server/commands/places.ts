@@ -1,8 +1,8 @@
 import { Type } from '@sinclair/typebox'
-import { formatMovedRiders } from '../../core/messages/planning'
+import { formatMovedRiders } from '../../core/messages/classes/planning'
 import type { Refusal } from '../../core/messages/refusals'
-import { closed, oneOf } from '../../core/schema'
-import type { Scope } from '../accounts/scope'
+import { closed, oneOf } from '../../core/base/schema'
+import type { Scope } from '../platform/accounts/scope'
 import { findBike } from '../bikes/bikes'
 import * as assignments from '../classes/assignments'
 import { findClass, type StudioClass } from '../classes/classes'
@@ -10,7 +10,7 @@ import { publishClassEvent } from '../classes/live'
 import { readPlacesUndo } from '../classes/placesUndo'
 import { replanClass, restorePlaces, type PlacesUndo, type ReplanOptions } from '../classes/replan'
 import { bookRider, changeRider, listRoster, type RosterChange } from '../classes/roster'
-import type { Database, DbExecutor } from '../db/connection'
+import type { Database, DbExecutor } from '../platform/db/connection'
 import {
   checkedInRun,
   defineCommand,
@@ -187,7 +187,7 @@ export const changeRiderOf = defineCommand({
   },
 })
 
-/** Unpins a bike: whoever was pinned to it is placed again. */
+/** Unpins a bike: the rider pinned to it is placed again. */
 async function freePins(tx: DbExecutor, scope: Scope, classId: string, bikeId: string): Promise<void> {
   const roster = await listRoster(tx, scope, classId)
   const before = roster.filter(({ pinnedBikeId }) => pinnedBikeId === bikeId).map(({ memberId }) => memberId)

@@ -1,6 +1,6 @@
 import { lt } from 'drizzle-orm'
-import type { Database } from '../db/connection'
-import { commandReceipt } from '../db/tables/commands'
+import type { Database } from '../platform/db/connection'
+import { commandReceipt } from './tables'
 
 /** A device may lie unused for weeks; nothing sends a command again after a season. */
 const KEPT_MS = 180 * 86_400_000

@@ -1,12 +1,11 @@
 import { Type } from '@sinclair/typebox'
-import { CHANGES } from '../../core/register/entry'
-import { closed, oneOf } from '../../core/schema'
-import type { Source } from '../../core/translate/translate'
-import { openLink, revokeLinks } from '../memberPage/links'
-import { handleMessage as markHandled } from '../memberPage/messages'
+import { CHANGES } from '../../core/setups/register/entry'
+import { closed, oneOf } from '../../core/base/schema'
+import type { Source } from '../../core/setups/translate/translate'
+import { openLink, revokeLinks } from '../riders/memberPage/links'
+import { handleMessage as markHandled } from '../riders/memberPage/messages'
 import { keepChange, keepTape, keepTranslation, type ProposalResult } from '../setups/proposals'
-import { listEntries, restoreEntry } from '../register/register'
-import { timelineEntries } from '../pages/timelineEntry'
+import { listEntries, restoreEntry } from '../setups/register'
 import { getStudio } from '../studio/studio'
 import { checkedInRun, defineCommand, defineQuery, idSchema, KEPT, refused, type CommandOutcome } from './defineCommand'
 
@@ -75,8 +74,7 @@ export const earlierEntries = defineQuery({
   schema: closed({ memberId: idSchema, before: idSchema }),
   run: async (db, scope, { memberId, before }) => {
     const { timeZone } = await getStudio(db, scope)
-    const entries = timelineEntries(await listEntries(db, scope, memberId, { before }), timeZone)
-    return { outcome: 'found', entries }
+    return { outcome: 'found', entries: await listEntries(db, scope, memberId, { before }), timeZone }
   },
 })
 

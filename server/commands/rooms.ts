@@ -1,8 +1,8 @@
 import { Type } from '@sinclair/typebox'
 import { shapeIssues } from '../../core/operations/dispatch'
-import type { RoomPlan, Stand } from '../../core/planning/roomPlan'
-import { closed } from '../../core/schema'
-import * as rooms from '../rooms/rooms'
+import type { RoomPlan, Stand } from '../../core/classes/planning/roomPlan'
+import { closed } from '../../core/base/schema'
+import * as rooms from '../classes/rooms/rooms'
 import { checkedInRun, defineCommand, idSchema, KEPT, refused, typedText } from './defineCommand'
 
 const MAX_BIKES = 200
@@ -14,7 +14,7 @@ const placeSchema = Type.Unsafe<Stand & Readonly<{ bikeId: string }>>({
   properties: { bikeId: idSchema },
 })
 
-/** Writes a room's plan with every bike that stands in it. */
+/** Writes a room's plan with every bike in it. */
 export const saveRoom = defineCommand({
   name: 'rooms.saveRoom',
   permission: 'manageBikes',
@@ -37,7 +37,7 @@ export const saveRoom = defineCommand({
   },
 })
 
-/** Removes a room in which no class was ever held. */
+/** Removes a room that no class ever used. */
 export const removeRoom = defineCommand({
   name: 'rooms.removeRoom',
   permission: 'manageBikes',

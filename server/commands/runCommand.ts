@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
-import { issuesFromAjv } from '../../core/messages/issues'
+import { issuesFromAjv } from '../../core/messages/words/issues'
 import { uniqueByPointer } from '../../core/operations/errorResponse'
 import { sizeIssuesOf } from '../../core/operations/sizeIssues'
-import { can } from '../accounts/can'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { errnoOf, DUPLICATE } from '../db/errors'
-import { commandReceipt } from '../db/tables/commands'
-import { isId } from '../ids'
-import type { LinkOwner } from '../memberPage/links'
+import { can } from '../platform/accounts/can'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { errnoOf, DUPLICATE } from '../platform/db/errors'
+import { commandReceipt } from './tables'
+import { isId } from '../platform/ids'
+import type { LinkOwner } from '../riders/memberPage/links'
 import {
   refused,
   type Command,

@@ -1,13 +1,13 @@
 import { Type } from '@sinclair/typebox'
-import { axesOf } from '../../core/bike/bike'
-import type { Marks } from '../../core/conventions'
-import type { Evidence } from '../../core/evidence/registry'
+import { axesOf } from '../../core/bikes/bike/bike'
+import type { Marks } from '../../core/base/conventions'
+import type { Evidence } from '../../core/riders/evidence/registry'
 import { settingsIssues } from '../../core/operations/dispatch'
-import { PURPOSES } from '../../core/register/entry'
-import { closed, oneOf } from '../../core/schema'
-import type { School } from '../../core/school/school'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
+import { PURPOSES } from '../../core/setups/register/entry'
+import { closed, oneOf } from '../../core/base/schema'
+import type { School } from '../../core/base/school/school'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
 import {
   appendEvidence as append,
   finishSetup as finish,
@@ -18,7 +18,7 @@ import type { RecordResult, StoredEvidence } from '../setups/evidence'
 import * as setups from '../setups/setups'
 import { changeSetupSchool as recordSetupSchool } from '../setups/setupSchool'
 import { validateRow } from '../setups/validateRow'
-import { formatDayAndTime } from '../studio/day'
+import { formatDayAndTime } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
 import { checkedInRun, defineCommand, defineQuery, idSchema, KEPT, refused, type CommandOutcome } from './defineCommand'
 
@@ -63,7 +63,7 @@ export const continueSetup = defineCommand({
   },
 })
 
-/** A member's earlier set-ups, to hold schools beside each other. */
+/** A member's earlier set-ups, to compare schools. */
 export const historyOf = defineQuery({
   name: 'setups.historyOf',
   permission: 'manageStudio',
@@ -86,7 +86,7 @@ export const appendEvidence = defineCommand({
     if (!setup) return refused({ code: 'noSetup' })
     const checked = validateRow(setup.type, row)
     if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
-    return recorded(tx, scope, setup, await append(tx, scope, setupId, { id, row: checked.row }, now))
+    return recorded(tx, scope, setup, await append(tx, scope, setupId, { id, row: checked.row }, now), now)
   },
 })
 
@@ -99,7 +99,7 @@ export const withdrawEvidence = defineCommand({
   run: async (tx, scope, { setupId, rowId }, { now }) => {
     const setup = await setups.findSetup(tx, scope, setupId)
     if (!setup) return refused({ code: 'noSetup' })
-    return recorded(tx, scope, setup, await withdraw(tx, scope, setupId, rowId, now))
+    return recorded(tx, scope, setup, await withdraw(tx, scope, setupId, rowId, now), now)
   },
 })
 
@@ -121,7 +121,7 @@ export const finishSetup = defineCommand({
     if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
     const at = checked.row.at ?? {}
     if (axesOf(setup.type).some((axis) => at[axis] === undefined)) return refused({ code: 'incomplete' })
-    return recorded(tx, scope, setup, await finish(tx, scope, setupId, { id, marks: at, purpose }, now))
+    return recorded(tx, scope, setup, await finish(tx, scope, setupId, { id, marks: at, purpose }, now), now)
   },
 })
 
@@ -130,6 +130,7 @@ async function recorded(
   scope: Scope,
   setup: setups.Setup,
   done: RecordResult,
+  now: Date,
 ): Promise<CommandOutcome> {
   switch (done.outcome) {
     case 'kept':
@@ -140,7 +141,7 @@ async function recorded(
       return refused({ code: 'entryTaken' })
     case 'finished': {
       const { timeZone } = await getStudio(db, scope)
-      const time = formatDayAndTime(done.finishedAt, timeZone)
+      const time = formatDayAndTime(done.finishedAt, timeZone, now)
       return refused({ code: 'finished', by: done.finishedBy, time, marks: done.marks, bikeType: setup.type })
     }
     default:

@@ -1,7 +1,7 @@
 import { settingsIssues } from '../../core/operations/dispatch'
-import type { StudioSettings } from '../../core/operations/studioSettings'
+import type { StudioSettings } from '../../core/operations/requests/studioSettings'
 import { changeStudio } from '../studio/studio'
-import { closed } from '../../core/schema'
+import { closed } from '../../core/base/schema'
 import { checkedInRun, defineCommand, KEPT, refused } from './defineCommand'
 
 /** Changes how the studio sets riders up, from now on. */

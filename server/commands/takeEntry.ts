@@ -1,10 +1,10 @@
-import type { Scope } from '../accounts/scope'
+import type { Scope } from '../platform/accounts/scope'
 import type { CommandOutcome } from './defineCommand'
 import { refused } from './defineCommand'
 import { COMMANDS } from './registry'
 import { runCommand } from './runCommand'
-import type { Database } from '../db/connection'
-import type { OutboxEntry } from '../outbox/entry'
+import type { Database } from '../platform/db/connection'
+import type { OutboxEntry } from '../platform/entry'
 
 /** The name of the command that an entry's `op` carries. */
 const NAME_OF = Object.freeze(

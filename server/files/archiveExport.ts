@@ -1,23 +1,23 @@
 import { and, eq, exists, gt, or, sql, type SQL } from 'drizzle-orm'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { Readable } from 'node:stream'
-import type { Scope } from '../accounts/scope'
-import type { Database, DbExecutor } from '../db/connection'
-import { studio, user } from '../db/tables/accounts'
+import type { Scope } from '../platform/accounts/scope'
+import type { Database, DbExecutor } from '../platform/db/connection'
+import { studio, user } from '../platform/accounts/tables'
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION } from './archiveSchema'
 import { orderOf, SECTIONS, type ArchiveSection } from './archiveSections'
 
-/** Rows asked for at once. */
+/** Rows of one query. */
 const PAGE = 1000
 
-/** A whole studio as JSON text, as it stood when the first byte was written. */
+/** A whole studio as JSON text, as of the first byte. */
 export function archiveStream(db: Database, scope: Scope): ReadableStream<Uint8Array> {
   return Readable.toWeb(Readable.from(archiveText(db, scope), { objectMode: false })) as ReadableStream<Uint8Array>
 }
 
 /** The text of an archive in pieces. */
 export async function* archiveText(db: Database, scope: Scope): AsyncGenerator<string> {
-  // A transaction sees one state throughout; it lasts as long as whoever reads takes.
+  // A transaction sees one state throughout; it lasts as long as the download.
   const pieces = new Pieces()
   const written = db
     .transaction(async (tx) => {

@@ -1,17 +1,17 @@
 import Ajv, { type ValidateFunction } from 'ajv'
 import { count, eq, inArray } from 'drizzle-orm'
 import { typeIssues } from '../../core/operations/typeFile'
-import type { BikeType } from '../../core/bike/bike'
-import type { ArchiveFault, ArchiveOutcome, ArchiveTally } from '../../core/messages/archive'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { isDuplicate } from '../db/errors'
-import { withLease } from '../db/lease'
-import { studio, user } from '../db/tables/accounts'
-import { bike, bikeTypeLine } from '../db/tables/bikes'
-import { room, studioClass } from '../db/tables/floor'
-import { member } from '../db/tables/riders'
-import { addWords } from '../members/words'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import type { ArchiveFault, ArchiveOutcome, ArchiveTally } from '../../core/messages/studio/archive'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { isDuplicate } from '../platform/db/errors'
+import { withLease } from '../platform/lease/lease'
+import { studio, user } from '../platform/accounts/tables'
+import { bike, bikeTypeLine } from '../bikes/tables'
+import { room, studioClass } from '../classes/rooms/tables'
+import { member } from '../riders/tables'
+import { addWords } from '../riders/members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
 import { SECTIONS, sectionsAfter, type ArchiveSection, type SectionName } from './archiveSections'
 import { NotReadable, readArchive } from './archiveRead'
@@ -23,7 +23,7 @@ type Asked = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal 
 /** Sections whose rows others refer to. */
 const REFERRED = new Set(SECTIONS.flatMap(({ refersTo }) => Object.values(refersTo)))
 
-/** Reads a whole archive and writes nothing: what it holds, or what is wrong with it, by section, row and field. */
+/** Reads a whole archive and writes nothing: its content, or what is wrong with it, by section, row and field. */
 export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
   if (!(await isEmpty(db, scope))) return { outcome: 'notEmpty' }
   const reading = new Reading()
@@ -47,7 +47,7 @@ export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): 
   return reading.end()
 }
 
-/** Brings an archive into a studio that holds nothing yet, whole or not at all. */
+/** Imports an archive into an empty studio, whole or not at all. */
 export async function importArchive(db: Database, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
   const checked = await checkArchive(db, scope, asked)
   if (checked.outcome !== 'fits') return checked
@@ -194,7 +194,7 @@ class Reading {
   }
 }
 
-/** Columns of a section that hold a moment. */
+/** Columns of a section that contain a moment. */
 const MOMENTS = new Map(
   SECTIONS.map(({ name, columns }) => [
     name,
@@ -218,7 +218,7 @@ function momentFaults(section: SectionName, row: Record<string, unknown>): [stri
 const WRITTEN = [...SECTIONS.map(({ name }) => name), 'studio'] as const
 const BATCH = 500
 
-/** Writes the sections from `next` on as far as they stand in this order; the first that does not is returned. */
+/** Writes the sections from `next` on as far as they come in this order; returns the first that does not. */
 async function writeInOrder(
   tx: DbExecutor,
   scope: Scope,

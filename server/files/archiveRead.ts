@@ -9,7 +9,7 @@ export type ArchiveItem =
 /** Items read together, and how far reading has come. */
 export type ArchivePiece = Readonly<{ items: readonly ArchiveItem[]; bytes: number }>
 
-/** The text is no JSON, ends in the middle, or holds a row longer than any. */
+/** The text is no JSON, ends in the middle, or has a row longer than allowed. */
 export class NotReadable extends Error {
   constructor(
     readonly why: 'notJson' | 'cutShort' | 'rowTooLong' | 'tooDeep',
@@ -35,7 +35,7 @@ export async function* readArchive({ path }: Upload): AsyncGenerator<ArchivePiec
     else if (stack.length === 1) items.push({ kind: 'field', name: String(key), value: null })
     else {
       items.push({ kind: 'row', section: String(stack[1].key), index: Number(key), value })
-      // The parser holds a section until its end: of each row only the place.
+      // The parser collects a section until its end: of each row only the place.
       ;(parent as Record<string, unknown>)[String(key)] = null
     }
   }

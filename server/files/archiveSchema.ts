@@ -1,5 +1,5 @@
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { equipmentSchema } from '../../core/bike/equipment'
+import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { schemas } from '../../core/operations/schemas'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 

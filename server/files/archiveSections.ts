@@ -1,13 +1,14 @@
 import { asc, getTableColumns, type SQL } from 'drizzle-orm'
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
-import { user } from '../db/tables/accounts'
-import * as bikes from '../db/tables/bikes'
-import { registerCurrent, registerEntry } from '../db/tables/register'
-import * as classes from '../db/tables/classes'
-import * as comfort from '../db/tables/comfort'
-import * as floor from '../db/tables/floor'
-import { memberMessage } from '../db/tables/memberPage'
-import * as riders from '../db/tables/riders'
+import { user } from '../platform/accounts/tables'
+import * as bikes from '../bikes/tables'
+import { registerCurrent, registerEntry } from '../setups/tables'
+import * as classes from '../classes/tables'
+import * as comfort from '../comfort/tables'
+import * as floor from '../classes/rooms/tables'
+import { memberMessage } from '../riders/memberPage/tables'
+import * as riders from '../riders/tables'
+import * as setups from '../setups/tables'
 
 /** One part of an archive: the rows of one table of a studio, in the order of its key. */
 export type ArchiveSection = Readonly<{
@@ -19,7 +20,7 @@ export type ArchiveSection = Readonly<{
   columns: Readonly<Record<string, AnyMySqlColumn>>
   /** Columns that name a row of an earlier section, and which. */
   refersTo: Readonly<Record<string, SectionName>>
-  /** JSON columns of a known shape, by the name of their schema. */
+  /** JSON columns with a schema, by its name. */
   shapes: Readonly<Record<string, string>>
 }>
 
@@ -77,7 +78,7 @@ export const sectionsAfter = (version: number): ReadonlyMap<string, number> =>
     ),
   )
 
-/** Said by where a row stands; counted or computed by the database; opens a page. */
+/** Implied by a row's place; counted or computed by the database; secrets that open a page. */
 const LEFT_OUT = ['studioId', 'position', 'linkId', 'takenNumber']
 const PERSON = 'people' as const
 const BY = { createdBy: PERSON }
@@ -100,7 +101,7 @@ const section = (
   ) as ArchiveSection['columns'],
 })
 
-/** Of a person the archive keeps who they are here, and nothing they sign in with. */
+/** Of a person the archive has the name and role, and no credentials. */
 const people: ArchiveSection = {
   ...section('people', user as never, [user.id], {}),
   columns: { id: user.id, name: user.name, role: user.role },
@@ -125,14 +126,14 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
   section(
     'setups',
-    riders.setup,
-    [riders.setup.id],
+    setups.setup,
+    [setups.setup.id],
     { memberId: 'members', bikeId: 'bikes', typeId: 'types', startedBy: PERSON, finishedBy: PERSON },
     { machineCalibration: 'bike' },
   ),
-  section('evidence', riders.evidence, [riders.evidence.position], { setupId: 'setups', ...BY }),
-  section('withdrawals', riders.withdrawal, [riders.withdrawal.evidenceId], { evidenceId: 'evidence', ...BY }),
-  section('setupSchools', riders.setupSchool, [riders.setupSchool.position], { setupId: 'setups', ...BY }),
+  section('evidence', setups.evidence, [setups.evidence.position], { setupId: 'setups', ...BY }),
+  section('withdrawals', setups.withdrawal, [setups.withdrawal.evidenceId], { evidenceId: 'evidence', ...BY }),
+  section('setupSchools', setups.setupSchool, [setups.setupSchool.position], { setupId: 'setups', ...BY }),
   section(
     'register',
     registerEntry,
@@ -161,9 +162,9 @@ export const SECTIONS: readonly ArchiveSection[] = [
     pinnedBikeId: 'bikes',
     ...BY,
   }),
-  section('assignmentLog', riders.bikeAssignmentLog, [riders.bikeAssignmentLog.position], SEAT),
-  section('assignments', riders.bikeAssignment, [riders.bikeAssignment.classId, riders.bikeAssignment.bikeId], SEAT),
-  section('notes', riders.classNote, [riders.classNote.id], SEAT),
+  section('assignmentLog', classes.bikeAssignmentLog, [classes.bikeAssignmentLog.position], SEAT),
+  section('assignments', classes.bikeAssignment, [classes.bikeAssignment.classId, classes.bikeAssignment.bikeId], SEAT),
+  section('notes', classes.classNote, [classes.classNote.id], SEAT),
   section('looks', classes.classLook, [classes.classLook.id], SEAT),
   section('roomCues', classes.classCue, [classes.classCue.id], { classId: 'classes', ...BY }),
   section('cues', classes.studioCue, [classes.studioCue.sign], BY),
@@ -198,5 +199,5 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('trialRatings', comfort.trialRating, [comfort.trialRating.id], { trialId: 'trials', ...BY }),
 ]
 
-/** The order a section's rows stand in. */
+/** The order of a section's rows. */
 export const orderOf = ({ key }: ArchiveSection): SQL[] => key.map((column) => asc(column))

@@ -1,17 +1,17 @@
 import { stringify } from 'csv-stringify'
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm'
 import { Readable } from 'node:stream'
-import { COLUMN_HEADING } from '../../core/openFiles/columns'
-import { guarded, WRITTEN_COLUMNS, type MemberCells } from '../../core/openFiles/memberRow'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { bikeTypeLine } from '../db/tables/bikes'
-import { registerCurrent, registerEntry } from '../db/tables/register'
-import { member } from '../db/tables/riders'
-import { studioDay } from '../studio/day'
+import { COLUMN_HEADING } from '../../core/setups/openFiles/columns'
+import { guarded, WRITTEN_COLUMNS, type MemberCells } from '../../core/setups/openFiles/memberRow'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { bikeTypeLine } from '../bikes/tables'
+import { registerCurrent, registerEntry } from '../setups/tables'
+import { member } from '../riders/tables'
+import { studioDay } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
 
-/** Members asked for at once. */
+/** Members of one query. */
 const PAGE = 500
 
 /** Every member with their numbers, a line a set, in the columns of `WRITTEN_COLUMNS`: RFC 4180, UTF-8. */
@@ -74,7 +74,9 @@ async function* memberLines(db: DbExecutor, scope: Scope, timeZone: string): Asy
   }
 }
 
-/** What holds for these members, by the names of the types in force: of thousands, no type's geometry is fetched. */
+/**
+ * Numbers in force of these members, by the names of the types in force: of thousands, no type's geometry is fetched.
+ */
 const numbersOf = (db: DbExecutor, { studioId }: Scope, memberIds: readonly string[]) =>
   db
     .select({

@@ -1,6 +1,6 @@
-import type { FileRefusal } from '../../core/messages/files'
-import { guessColumns } from '../../core/openFiles/columns'
-import { MEMBER_COLUMNS, type MemberColumn } from '../../core/openFiles/memberRow'
+import type { FileRefusal } from '../../core/messages/studio/files'
+import { guessColumns } from '../../core/setups/openFiles/columns'
+import { MEMBER_COLUMNS, type MemberColumn } from '../../core/setups/openFiles/memberRow'
 import type { ColumnMap } from './importMembers'
 import { linesOf, recognizeList, type ListFormat } from './list'
 import type { Upload } from './uploads'
@@ -34,7 +34,7 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
 /** Columns that name the member; a list needs one of them. */
 const NAMING: readonly MemberColumn[] = ['name', 'firstName', 'lastName']
 
-/** The columns as somebody said they are; why they cannot be, where they cannot. */
+/** The columns as chosen by the user, or why they are invalid. */
 export function columnsFrom(said: unknown): ColumnMap | FileRefusal {
   if (!Array.isArray(said) || said.length > MAX_COLUMNS) return 'noName'
   const columns = said.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)

@@ -1,10 +1,10 @@
 import { setImmediate as nextTurn } from 'node:timers/promises'
-import type { FileFault, ImportTally } from '../../core/messages/files'
-import type { MemberCells, MemberColumn } from '../../core/openFiles/memberRow'
-import type { Scope } from '../accounts/scope'
-import { withTransaction, type Database, type DbExecutor } from '../db/connection'
-import { isDuplicate } from '../db/errors'
-import { withLease } from '../db/lease'
+import type { FileFault, ImportTally } from '../../core/messages/studio/files'
+import type { MemberCells, MemberColumn } from '../../core/setups/openFiles/memberRow'
+import type { Scope } from '../platform/accounts/scope'
+import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { isDuplicate } from '../platform/db/errors'
+import { withLease } from '../platform/lease/lease'
 import { BATCH, planFor, type ImportPlan } from './importPlan'
 import { linesOf, type ListFormat } from './list'
 import type { Upload } from './uploads'
@@ -13,9 +13,9 @@ import type { Upload } from './uploads'
 export type ColumnMap = readonly (MemberColumn | null)[]
 export type ImportAsked = Readonly<{ upload: Upload; format: ListFormat; columns: ColumnMap }>
 
-/** Faults told; more are counted. */
+/** Maximum number of listed faults; more are counted. */
 export const MAX_FAULTS = 200
-/** After so many lines whoever asks for something else has a turn. */
+/** Lines between turns of the event loop. */
 const TURN = 50
 
 export type ImportOutcome =
@@ -26,7 +26,7 @@ export type ImportOutcome =
 /** Files are brought in one at a time: this names the lease. */
 export const IMPORT_LEASE = 'import'
 
-/** Told now and then while a long file is read: bytes of how many. */
+/** Progress while a long file is read: bytes of how many. */
 export type Progress = (done: number, of: number) => void
 
 /** Reads a whole list against the studio and writes nothing: what it would do, or every fault of it. */
@@ -66,7 +66,7 @@ export async function importMembers(
         if (read.outcome !== 'read') throw new NothingWritten(read)
         await plan.write(tx)
         await beforeAppearing()
-        // Rows that others ask for are locked only now.
+        // Rows that others need are locked only now.
         await plan.appear(tx)
         await hold(tx)
         return { outcome: 'kept', tally: plan.tally }
@@ -116,7 +116,7 @@ async function readAll(
     if (plan.tally.lines % TURN === 0) await nextTurn()
     if (plan.tally.lines % BATCH === 0) {
       progress(bytes, upload.bytes)
-      // Once something is wrong nothing will be kept: the rest is only read.
+      // After a fault nothing will be stored: the rest is only read.
       if (count === 0) await batch()
     }
   }

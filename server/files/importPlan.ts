@@ -1,7 +1,7 @@
 import { and, eq, inArray, max, sql } from 'drizzle-orm'
-import type { BikeType } from '../../core/bike/bike'
-import { AXES, type Marks } from '../../core/conventions'
-import type { ImportTally } from '../../core/messages/files'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import { AXES, type Marks } from '../../core/base/conventions'
+import type { ImportTally } from '../../core/messages/studio/files'
 import {
   plainLabel,
   readMemberRow,
@@ -11,17 +11,17 @@ import {
   type MemberCells,
   type MemberColumn,
   type RowNumbers,
-} from '../../core/openFiles/memberRow'
-import type { Footwear } from '../../core/register/entry'
-import type { Scope } from '../accounts/scope'
+} from '../../core/setups/openFiles/memberRow'
+import type { Footwear } from '../../core/setups/register/entry'
+import type { Scope } from '../platform/accounts/scope'
 import { listTypes, type TypeVersion } from '../bikes/versions'
-import type { DbExecutor } from '../db/connection'
-import { registerCurrent, registerEntry } from '../db/tables/register'
-import { member } from '../db/tables/riders'
-import { MAX_NAME_LENGTH } from '../members/members'
-import { normalizeName } from '../members/normalizeName'
-import { addWords } from '../members/words'
-import { studioDay } from '../studio/day'
+import type { DbExecutor } from '../platform/db/connection'
+import { registerCurrent, registerEntry } from '../setups/tables'
+import { member } from '../riders/tables'
+import { MAX_NAME_LENGTH } from '../riders/members/members'
+import { normalizeName } from '../riders/members/normalizeName'
+import { addWords } from '../riders/members/words'
+import { studioDay } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
 
 /** Number of rows per insert statement. */

@@ -1,7 +1,7 @@
 import { parse, CsvError } from 'csv-parse'
 import iconv from 'iconv-lite'
 import { PassThrough } from 'node:stream'
-import type { FileFault } from '../../core/messages/files'
+import type { FileFault } from '../../core/messages/studio/files'
 import { encodingOf } from './encoding'
 import { bytesOf, headOf } from './uploads'
 

@@ -1,10 +1,10 @@
 import { stringify } from 'csv-stringify/sync'
-import { referenceMarks } from '../../core/bike/referenceMarks'
-import { COLUMN_HEADING } from '../../core/openFiles/columns'
-import type { MemberCells, MemberColumn } from '../../core/openFiles/memberRow'
-import type { Scope } from '../accounts/scope'
+import { referenceMarks } from '../../core/bikes/bike/referenceMarks'
+import { COLUMN_HEADING } from '../../core/setups/openFiles/columns'
+import type { MemberCells, MemberColumn } from '../../core/setups/openFiles/memberRow'
+import type { Scope } from '../platform/accounts/scope'
 import { listTypes } from '../bikes/versions'
-import type { DbExecutor } from '../db/connection'
+import type { DbExecutor } from '../platform/db/connection'
 
 const WHO: readonly MemberColumn[] = ['memberNumber', 'firstName', 'lastName', 'email', 'statureMm']
 const NUMBERS: readonly MemberColumn[] = ['bikeType', 'seatHeight', 'seatSlide', 'barHeight', 'barSlide']

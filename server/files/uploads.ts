@@ -3,14 +3,14 @@ import { mkdir, open, readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import type { Scope } from '../accounts/scope'
-import { isId } from '../ids'
+import type { Scope } from '../platform/accounts/scope'
+import { isId } from '../platform/ids'
 
 /** Larger than this no studio is, bytes. */
 const MAX_UPLOAD_BYTES = 500_000_000
 /** A file chosen and not brought in is thrown away after this. */
 const KEPT_MS = 2 * 3_600_000
-/** So much of its beginning tells what a file is. */
+/** Bytes of its beginning that identify a file. */
 const HEAD_BYTES = 65_536
 
 export type Upload = Readonly<{ id: string; path: string; bytes: number; kind: 'list' | 'archive' }>
@@ -94,7 +94,7 @@ export async function headOf(path: string): Promise<Buffer> {
   }
 }
 
-/** What a file is by its first bytes: packed ones are never unpacked here, whatever they would grow to. */
+/** What a file is by its first bytes: packed ones are never unpacked here. */
 function kindOf(head: Buffer): 'list' | 'archive' | 'packed' | 'empty' | 'binary' {
   if (head.length === 0) return 'empty'
   const starts = (...bytes: number[]) => bytes.every((byte, i) => head[i] === byte)
@@ -115,7 +115,7 @@ function kindOf(head: Buffer): 'list' | 'archive' | 'packed' | 'empty' | 'binary
   return /^\s*[{[]/.test(text) ? 'archive' : 'list'
 }
 
-/** What work on a file answers; `gone` where the file was taken away meanwhile, as by whoever brought it in. */
+/** Result of work on a file; `gone` where the file was removed meanwhile. */
 export async function onFile<R>(work: () => Promise<R>): Promise<R | Readonly<{ outcome: 'gone' }>> {
   try {
     return await work()

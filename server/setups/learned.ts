@@ -1,17 +1,18 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
-import { isSaddleCheck } from '../../core/evidence/evidence'
-import type { Observer } from '../../core/evidence/defineKind'
-import { eyePairs, type EyePairs, type WrittenRow } from '../../core/learning/eyePairs'
-import { kneeEyeError, observerFrom, plumbEyeError, type EyeError } from '../../core/learning/observerFromPairs'
-import type { StudioPrior } from '../../core/learning/studioPrior'
-import type { SuggestionRecord } from '../../core/learning/firstSuggestions'
-import type { LearnRequest } from '../../core/operations/learn'
-import type { SuggestionsRequest } from '../../core/operations/suggestions'
-import type { Scope } from '../accounts/scope'
-import { staleWhileRevalidate } from '../compute/staleWhileRevalidate'
-import type { DbExecutor } from '../db/connection'
-import { bikeType } from '../db/tables/bikes'
-import { evidence, member, setup, withdrawal } from '../db/tables/riders'
+import { isSaddleCheck } from '../../core/riders/evidence/evidence'
+import type { Observer } from '../../core/riders/evidence/definition/defineKind'
+import { eyePairs, type EyePairs, type WrittenRow } from '../../core/setups/learning/eyePairs'
+import { kneeEyeError, observerFrom, plumbEyeError, type EyeError } from '../../core/setups/learning/observerFromPairs'
+import type { StudioPrior } from '../../core/setups/learning/studioPrior'
+import type { SuggestionRecord } from '../../core/setups/learning/firstSuggestions'
+import type { LearnRequest } from '../../core/operations/requests/learn'
+import type { SuggestionsRequest } from '../../core/operations/requests/suggestions'
+import type { Scope } from '../platform/accounts/scope'
+import { staleWhileRevalidate } from '../platform/compute/staleWhileRevalidate'
+import type { DbExecutor } from '../platform/db/connection'
+import { bikeType } from '../bikes/tables'
+import { member } from '../riders/tables'
+import { evidence, setup, withdrawal } from './tables'
 import { getStudio, type Studio } from '../studio/studio'
 import { HISTORY_ROWS } from './setups'
 import { validateRow } from './validateRow'
@@ -80,7 +81,7 @@ export async function learnedPrior(db: DbExecutor, scope: Scope, studio: Studio)
 }
 
 /**
- * Whether the first saddles suggested in the studio's latest set-ups were right as often as was said, by the prior it
+ * Whether the first saddles suggested in the studio's latest set-ups were right as often as predicted, by the prior it
  * goes by today; null while it is being worked out.
  */
 export async function suggestionRecordOf(
@@ -97,7 +98,7 @@ export async function suggestionRecordOf(
   }))
 }
 
-/** When the studio's latest set-up was saved: what was worked out of them holds until the next. */
+/** When the studio's latest set-up was saved: results computed from them are valid until the next. */
 export async function latestSaved(db: DbExecutor, scope: Scope): Promise<string | null> {
   const [{ latest }] = await db
     .select({ latest: sql<string | null>`max(${setup.finishedAt})` })
@@ -108,12 +109,12 @@ export async function latestSaved(db: DbExecutor, scope: Scope): Promise<string 
 
 /** So many first suggestions are looked back on. */
 const RECENT_SETUPS = 50
-/** Earlier set-ups of each of those riders that were known then. */
+/** Earlier set-ups of each of those riders at that time. */
 const EARLIER_SETUPS = 2
-/** A rider's set-ups looked through for these; whoever was set up more often than that lately has a shorter history. */
+/** A rider's set-ups looked through for these; a rider with more recent set-ups has a shorter history. */
 const MAX_OF_THEIRS = 600
 
-/** The latest finished set-ups that were checked in the saddle, each with what was known of the rider before. */
+/** The latest finished set-ups that were checked in the saddle, each with the rider's earlier set-ups. */
 export async function listRecentSetups(db: DbExecutor, scope: Scope): Promise<SuggestionsRequest['setups']> {
   const columns = {
     id: setup.id,
@@ -168,7 +169,7 @@ const MAX_RECENT_ROWS = 800
 
 export type OwnEye = Readonly<{ pairs: EyePairs; knee: EyeError; plumb: EyeError }>
 
-/** How the eye of the person signed in strays, from their own looks beside an instrument; nobody else's is told. */
+/** Error of the signed-in user's eye, from their own looks beside an instrument; never another user's. */
 export async function observerErrorOf(db: DbExecutor, scope: Scope): Promise<OwnEye> {
   const { school } = await getStudio(db, scope)
   const ids = await db
@@ -189,6 +190,6 @@ export async function observerErrorOf(db: DbExecutor, scope: Scope): Promise<Own
   return { pairs, knee: kneeEyeError(pairs.knee), plumb: plumbEyeError(pairs.plumb) }
 }
 
-/** The eye that looks, for the core; undefined before any pair is known. */
+/** The observer, for the core; undefined before any pair. */
 export const observerOf = ({ knee, plumb }: OwnEye): Observer | undefined =>
   knee.pairs + plumb.pairs === 0 ? undefined : observerFrom(knee, plumb)

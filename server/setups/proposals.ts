@@ -1,19 +1,21 @@
-import type { AfterChangeRequest } from '../../core/operations/afterChange'
+import type { AfterChangeRequest } from '../../core/operations/requests/afterChange'
 import { isErrorResponse } from '../../core/operations/errorResponse'
-import type { TranslateRequest, TranslateResponse } from '../../core/operations/translate'
-import type { Basis, Change } from '../../core/register/entry'
-import type { Source as TapeOrMarks } from '../../core/translate/translate'
-import type { Scope } from '../accounts/scope'
+import type { TranslateRequest, TranslateResponse } from '../../core/operations/requests/translate'
+import type { Basis, Change } from '../../core/setups/register/entry'
+import type { Source as TapeOrMarks } from '../../core/setups/translate/translate'
+import type { Scope } from '../platform/accounts/scope'
 import { listTypes, type TypeVersion } from '../bikes/versions'
-import { compute } from '../compute/pool'
-import { withTransaction, type Database } from '../db/connection'
+import { compute } from '../platform/compute/pool'
+import { withTransaction, type Database } from '../platform/db/connection'
 import { listEvidence } from './evidence'
 import { HISTORY_ROWS } from './setups'
 import { validateRow } from './validateRow'
 import { getStudio } from '../studio/studio'
-import { currentEntries, findEntry, recordEntry, type EntryResult, type NewEntry } from '../register/register'
+import { currentEntries, findEntry, recordEntry, type EntryResult, type NewEntry } from './register'
 
-/** `refused`: the core says why; `stale`: other numbers hold by now than were shown. Nothing was written. */
+/**
+ * `refused`: with the core's reason; `stale`: other numbers are in force by now than were shown. Nothing was written.
+ */
 export type ProposalResult =
   EntryResult | Readonly<{ outcome: 'refused'; say: string }> | Readonly<{ outcome: 'stale' }>
 
@@ -21,7 +23,7 @@ export type ProposalResult =
 const MAX_ROWS = Math.min(200, HISTORY_ROWS)
 
 /**
- * Keeps a rider's numbers for another type as well, worked out here anew from the entry and what was read in its
+ * Stores a rider's numbers for another type as well, recomputed here from the entry and the readings of its
  * set-up; under the caller's id, so that a retry changes nothing.
  */
 export async function keepTranslation(
@@ -68,7 +70,7 @@ export async function keepTranslation(
   )
 }
 
-/** Keeps what a rider's own bike amounts to on some types, for riding as on the road bike: all of them or none. */
+/** Stores the numbers of a rider's own bike on some types, for riding as on the road bike: all of them or none. */
 export async function keepTape(
   db: Database,
   scope: Scope,

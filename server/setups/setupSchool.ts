@@ -1,12 +1,12 @@
 import { and, desc, eq } from 'drizzle-orm'
-import type { School } from '../../core/school/school'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { insertOnce } from '../db/insertOnce'
-import { setupSchool } from '../db/tables/riders'
+import type { School } from '../../core/base/school/school'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { insertOnce } from '../platform/db/insertOnce'
+import { setupSchool } from './tables'
 import { findSetup } from './setups'
 
-/** Where a set-up goes by another school than the studio's: what was said of it last, or nothing. */
+/** Where a set-up goes by another school than the studio's: its latest value, or nothing. */
 export async function findSetupSchool(db: DbExecutor, scope: Scope, setupId: string): Promise<Partial<School>> {
   const [found] = await db
     .select({ school: setupSchool.school })

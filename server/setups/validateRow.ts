@@ -1,12 +1,12 @@
-import type { BikeType } from '../../core/bike/bike'
-import type { Evidence } from '../../core/evidence/registry'
-import { canonicalMarks, marksIssues } from '../../core/operations/bikeIssues'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import type { Evidence } from '../../core/riders/evidence/registry'
+import { canonicalMarks, marksIssues } from '../../core/operations/requests/bikeIssues'
 import { evidenceIssues } from '../../core/operations/dispatch'
 
 /** More reasons at once than this nobody reads. */
 const MAX_REASONS = 5
 
-/** A row held to the wire format and to the bike's own marks, its labels spelled as the scale spells them. */
+/** A row validated against the wire format and the bike's own marks, its labels spelled as the scale spells them. */
 export function validateRow(
   bikeType: BikeType,
   row: Evidence,

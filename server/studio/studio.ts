@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm'
-import type { Costs } from '../../core/recommend/questionCosts'
-import type { StudioSettings } from '../../core/operations/studioSettings'
-import type { School } from '../../core/school/school'
-import type { Scope } from '../accounts/scope'
-import type { DbExecutor } from '../db/connection'
-import { studio } from '../db/tables/accounts'
+import type { Costs } from '../../core/setups/recommend/request/questionCosts'
+import type { StudioSettings } from '../../core/operations/requests/studioSettings'
+import type { School } from '../../core/base/school/school'
+import type { Scope } from '../platform/accounts/scope'
+import type { DbExecutor } from '../platform/db/connection'
+import { studio } from '../platform/accounts/tables'
 
 export type Studio = Readonly<{
   id: string
@@ -25,7 +25,7 @@ export async function getStudio(db: DbExecutor, scope: Scope): Promise<Studio> {
   return found
 }
 
-/** Changes how the studio sets up riders, from now on; set-ups saved before keep what they found. */
+/** Changes how the studio sets up riders, from now on; set-ups saved before stay unchanged. */
 export async function changeStudio(db: DbExecutor, scope: Scope, settings: StudioSettings): Promise<void> {
   await db.update(studio).set(settings).where(eq(studio.id, scope.studioId))
 }

@@ -1,9 +1,10 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Page } from '@playwright/test'
 import { expect, test } from './test'
-import { addMember, PAGE_SIZE } from '../../server/members/members'
-import type { Scope } from '../../server/accounts/scope'
-import { closeDatabase, database } from '../../server/db/connection'
+import { addMember } from '../../server/riders/members/members'
+import { PAGE_SIZE } from '../../server/pages/riders/members'
+import type { Scope } from '../../server/platform/accounts/scope'
+import { closeDatabase, database } from '../../server/platform/db/connection'
 import { mark, openFloor, settled, setUpAt, sitDown, STATE, step, watch } from './hall'
 
 /** Rules whose findings are never serious: minor or moderate in axe's own table, so they are not judged here. */

@@ -25,9 +25,6 @@ const save = async (page: Page) => {
 
 test('every choice of every school can be chosen, is kept, and shows the marks it would set', async ({ page }) => {
   await page.goto('/studio')
-  await page.getByRole('combobox', { name: 'Rider' }).fill('Edmer')
-  await page.getByTitle('Edmer Vossey').click()
-  await expect(page.getByText(/^(From \w+ set-ups?|Nobody set this rider up yet)/)).toBeVisible()
   const groups = page.getByRole('radiogroup')
   for (const group of await groups.all()) {
     const options = await group.getByRole('radio').all()
@@ -37,6 +34,13 @@ test('every choice of every school can be chosen, is kept, and shows the marks i
       await expect(option).toHaveAttribute('aria-checked', 'true')
     }
   }
+  await page.getByRole('combobox', { name: 'Rider' }).fill('Edmer')
+  await page.getByTitle('Edmer Vossey').click()
+  await expect(page.getByText(/^(From \w+ set-ups?\.|Nobody set this rider up yet)/)).toBeVisible()
+  const marks = page.getByRole('radio').locator('em')
+  await expect(marks.filter({ hasText: '…' })).toHaveCount(0)
+  expect(await marks.count()).toBeGreaterThan(20)
+  for (const text of await marks.allTextContents()) expect(text).toMatch(/^(seat )?[\w½−-]+/)
   const balance = page.getByRole('radio', { name: /^Balance by build/ })
   await balance.click()
   await save(page)

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import jsQR from 'jsqr'
 import { TYPES } from '@/scripts/netloftHall'
-import { bikeTags, classSheet, walletCards, type Card } from '@/server/cards/cards'
+import { bikeTags, classSheet, walletCards, type Card } from '@/server/classes/cards/cards'
 
 const marks = { seatHeight: '7.5', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 const card: Card = {

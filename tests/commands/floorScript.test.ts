@@ -8,7 +8,7 @@ const root = join(__dirname, '../..')
 async function floorScript() {
   const { outputFiles, metafile } = await build({
     stdin: {
-      contents: "import { WatchView } from './interface/class/WatchView'\nconsole.log(WatchView)",
+      contents: "import { WatchView } from './interface/classes/watch/WatchView'\nconsole.log(WatchView)",
       resolveDir: root,
       loader: 'tsx',
     },
@@ -42,10 +42,12 @@ async function floorScript() {
 
 test('the floor during a class carries no component library, no schemas, no statistics and no database', async () => {
   const { inputs, bytes } = await floorScript()
-  expect(inputs).toContain('interface/class/WatchView.tsx')
+  expect(inputs).toContain('interface/classes/watch/WatchView.tsx')
   const heavy = inputs.filter((path) => /node_modules\/(antd|@ant-design|@sinclair|jstat|dexie|dayjs|ajv)\//.test(path))
   expect(heavy).toEqual([])
-  expect(inputs.filter((path) => /^(core\/(evidence|inference|operations)|server)\//.test(path))).toEqual([])
+  expect(
+    inputs.filter((path) => /^(core\/(riders\/evidence|riders\/inference|operations)|server)\//.test(path)),
+  ).toEqual([])
   // Far below what the page may have of its own: room to grow, none for a library that slips in.
   expect(bytes).toBeLessThan(60_000)
 }, 600_000)

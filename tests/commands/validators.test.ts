@@ -1,7 +1,7 @@
 import Ajv from 'ajv'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { DEFAULT_EQUIPMENT } from '../../core/bike/equipment'
+import { DEFAULT_EQUIPMENT } from '../../core/bikes/bike/equipment'
 import { serializeTypeFile } from '../../core/operations/typeFile'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
 import { causePage } from '../../scripts/causePage'

@@ -1,25 +1,12 @@
 import type { Metadata } from 'next'
 import { StudioView } from '@/interface/studio/StudioView'
-import { requirePermission } from '@/server/accounts/session'
-import { listTypes } from '@/server/bikes/versions'
-import { database } from '@/server/db/connection'
-import { learnedPrior, suggestionRecordOf } from '@/server/setups/learned'
-import { getStudio } from '@/server/studio/studio'
+import { studioPage } from '@/server/pages/studio/studio'
+import { requirePermission } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Studio' }
 
-export default async function StudioPage() {
+export default async function StudioRoute() {
   const person = await requirePermission('manageStudio')
-  const db = database()
-  const [studio, types] = await Promise.all([getStudio(db, person), listTypes(db, person)])
-  const learned = await learnedPrior(db, person, studio)
-  return (
-    <StudioView
-      name={studio.name}
-      settings={{ school: studio.school, costs: studio.costs ?? {}, learns: studio.learns }}
-      learned={learned}
-      record={await suggestionRecordOf(db, person, studio, learned)}
-      types={types.map(({ lineId, bikeType }) => ({ id: lineId, bikeType }))}
-    />
-  )
+  return <StudioView {...await studioPage(database(), person)} />
 }

@@ -1,7 +1,7 @@
-import { can } from '@/server/accounts/can'
-import { currentUser, isSessionOn } from '@/server/accounts/session'
-import { relayEvents } from '@/server/http/eventStream'
-import { whileSignedIn } from '@/server/http/whileSignedIn'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser, isSessionOn } from '@/server/platform/accounts/session'
+import { relayEvents } from '@/server/platform/http/eventStream'
+import { whileSignedIn } from '@/server/platform/http/whileSignedIn'
 
 /** `GET /api/consoles`: the bikes' consoles as they come (docs/bike-console.md), for who takes notes. */
 export async function GET(request: Request): Promise<Response> {

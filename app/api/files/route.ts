@@ -1,14 +1,14 @@
-import { FILE_REFUSAL_TEXT } from '@/core/messages/files'
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
+import { FILE_REFUSAL_TEXT } from '@/core/messages/studio/files'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
 import { previewList } from '@/server/files/files'
 import { keepUpload } from '@/server/files/uploads'
-import { fromHere } from '@/server/http/readJson'
+import { fromHere } from '@/server/platform/http/readJson'
 
 const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
   Response.json({ outcome: 'refused', say: FILE_REFUSAL_TEXT[why] }, { status })
 
-/** `POST /api/files`: a file as it is, kept aside for whoever sent it; answered with what it looks like. */
+/** `POST /api/files`: stores a file for its sender and returns what it looks like. */
 export async function POST(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return refused('notAllowed', 401)

@@ -1,7 +1,7 @@
-import { can } from '@/server/accounts/can'
-import { currentUser, isSessionOn } from '@/server/accounts/session'
-import { relayEvents } from '@/server/http/eventStream'
-import { whileSignedIn } from '@/server/http/whileSignedIn'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser, isSessionOn } from '@/server/platform/accounts/session'
+import { relayEvents } from '@/server/platform/http/eventStream'
+import { whileSignedIn } from '@/server/platform/http/whileSignedIn'
 
 /** `GET /api/gauge`: the angle gauge's events as they come (docs/angle-gauge.md), for who sets riders up. */
 export async function GET(request: Request): Promise<Response> {

@@ -1,12 +1,12 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
-import { findWithNumbers } from '@/server/register/findWithNumbers'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
+import { findWithNumbers } from '@/server/setups/findWithNumbers'
 
 /** Longest text looked for; a name is never longer. */
 const MAX_SEARCH_LENGTH = 100
 
-/** `GET /api/members?find=kes`: the first members with a word that begins so, and the numbers they keep. */
+/** `GET /api/members?find=kes`: the first members with a word that begins so, and their numbers. */
 export async function GET(request: Request): Promise<Response> {
   const person = await currentUser()
   if (!person) return Response.json({ members: [] }, { status: 401 })

@@ -1,15 +1,15 @@
 import { formatRefusal } from '@/core/messages/refusals'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
-import { readJson } from '@/server/http/readJson'
-import type { OutboxEntry } from '@/server/outbox/entry'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
+import { readJson } from '@/server/platform/http/readJson'
+import type { OutboxEntry } from '@/server/platform/entry'
 import { takeEntry } from '@/server/commands/takeEntry'
 
 /** Longest entry read, bytes: one row of evidence, one note. */
 const MAX_BODY_LENGTH = 20_000
 
 /**
- * `POST /api/outbox`: one entry of a device's outbox. 200 kept, 422 refused with its reason in words, 401 signed out,
+ * `POST /api/outbox`: one entry of a device's outbox. 200 stored, 422 refused with its reason in words, 401 signed out,
  * 409 somebody else is signed in than who made it.
  */
 export async function POST(request: Request): Promise<Response> {

@@ -1,6 +1,6 @@
-import styles from '@/interface/shared/errorPage.module.css'
+import styles from '@/interface/frame/errorPage.module.css'
 
-/** What every link says that opens nothing: unknown, taken back, too old, or asked too often. */
+/** The page of a link that opens nothing: unknown, revoked, expired, or rate limited. */
 export default function NotFound() {
   return (
     <main className={styles.page}>

@@ -1,8 +1,8 @@
 import { headers } from 'next/headers'
 import { notFound } from 'next/navigation'
-import { database } from '@/server/db/connection'
-import type { LinkOwner } from '@/server/memberPage/links'
-import { openFrom } from '@/server/memberPage/pageLimits'
+import { database } from '@/server/platform/db/connection'
+import type { LinkOwner } from '@/server/riders/memberPage/links'
+import { openFrom } from '@/server/riders/memberPage/pageLimits'
 
 /** Whose page a link opens; not found where it opens none. */
 export async function ownerOfLink(token: string): Promise<LinkOwner> {

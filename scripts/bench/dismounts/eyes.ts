@@ -1,14 +1,14 @@
-import type { Observer } from '../../../core/evidence/defineKind'
-import { kneeEyeError, observerFrom, plumbEyeError } from '../../../core/learning/observerFromPairs'
-import { MEASUREMENT_SD } from '../../../core/measurementNoise'
-import { createRng } from '../../../core/rng'
+import type { Observer } from '../../../core/riders/evidence/definition/defineKind'
+import { kneeEyeError, observerFrom, plumbEyeError } from '../../../core/setups/learning/observerFromPairs'
+import { MEASUREMENT_SD } from '../../../core/base/measurementNoise'
+import { createRng } from '../../../core/base/rng'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import { POPULATIONS, type SimulatedEye } from '../../../core/simulated/simulatedRider'
 import { bikeWith, mean, percent, ridersOf, SCALES, SEEDS, share } from './inputs'
 import { recommendedHeight } from './learning'
 import { crest, follow, type Looks } from './walks'
 
-/** The table of an eye 5° off, not known and known, beside a true one. */
+/** The table of an eye 5° off, with and without its estimate, beside a true one. */
 export const eyes = (): string[] => [
   '',
   '## An eye 5° off, after 20 pairs: dismounts by eye (knee right)',

@@ -1,10 +1,10 @@
 import { parseArgs } from 'node:util'
-import type { BikeType } from '../../../core/bike/bike'
-import type { Marks } from '../../../core/conventions'
-import type { Prior } from '../../../core/rider/prior'
-import { createRng, type Rng } from '../../../core/rng'
-import { positionsOf, type Scale } from '../../../core/scale/scale'
-import { DEFAULT_SCHOOL, inWindow, PLUMB_WINDOW_MM } from '../../../core/school/school'
+import type { BikeType } from '../../../core/bikes/bike/bike'
+import type { Marks } from '../../../core/base/conventions'
+import type { Prior } from '../../../core/riders/rider/prior'
+import { createRng, type Rng } from '../../../core/base/rng'
+import { positionsOf, type Scale } from '../../../core/bikes/scale/scale'
+import { DEFAULT_SCHOOL, inWindow, PLUMB_WINDOW_MM } from '../../../core/base/school/school'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import type { SimulatedRider } from '../../../core/simulated/simulatedRider'
 
@@ -23,7 +23,7 @@ export const SAMPLES = Number(values.samples)
 /** Of all rows only those whose "scale, start, method" matches. */
 export const ONLY = new RegExp(values.only)
 export const PARTS = new Set(values.parts.split(','))
-/** The two checks are right within this of their windows: what no instrument at the bike tells apart. */
+/** The two checks are right within this of their windows: below the resolution of any instrument at the bike. */
 export const TOLERANCE = { deg: 1, mm: 3 }
 
 const letter = (i: number): string => (i >= 26 ? 'A' : '') + String.fromCharCode(65 + (i % 26))
@@ -59,7 +59,7 @@ export const bikeWith = (seatHeight: Scale, crankMm = 170): BikeType => ({
   },
   forearmGaugeValid: false,
 })
-/** The type on which a known rider was set up before. */
+/** The type on which a rider was set up before. */
 export const OTHER_BIKE = bikeWith({ ruler: { min: 0, max: 40, resolution: 0.5, mmPerUnit: 10, mmAtZero: 0 } }, 172.5)
 
 export const kneeHolds = (rider: SimulatedRider, at: Marks, slackDeg = 0): boolean =>

@@ -1,11 +1,11 @@
-import type { Evidence } from '../../../core/evidence/registry'
-import { advise } from '../../../core/recommend/recommend'
+import type { Evidence } from '../../../core/riders/evidence/registry'
+import { advise } from '../../../core/setups/recommend/recommend'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import { POPULATIONS, type SimulatedRider } from '../../../core/simulated/simulatedRider'
 import { bikeWith, kneeHolds, plumbHolds, ridersOf, SAMPLES, SCALES, SEEDS } from './inputs'
 import { statedTable, type Stated } from './stated'
 
-/** The chance stated with the first saddle, by what was told; each rider with a seed of their own. */
+/** The chance stated with the first saddle, by the evidence; each rider with a seed of their own. */
 export function starts(): string[] {
   const told: Readonly<Record<string, (rider: SimulatedRider) => Evidence[]>> = {
     stature: (rider) => [simulated.answerBeside(rider, 'stature')],

@@ -1,12 +1,12 @@
-import type { Marks } from '../../../core/conventions'
-import type { Observer } from '../../../core/evidence/defineKind'
-import type { Evidence } from '../../../core/evidence/registry'
-import { MEASUREMENT_SD } from '../../../core/measurementNoise'
-import { advise } from '../../../core/recommend/recommend'
-import type { EarlierSetup } from '../../../core/recommend/riderHistory'
-import type { Prior } from '../../../core/rider/prior'
-import { nearestPosition, positionsOf } from '../../../core/scale/scale'
-import { DEFAULT_SCHOOL, inWindow } from '../../../core/school/school'
+import type { Marks } from '../../../core/base/conventions'
+import type { Observer } from '../../../core/riders/evidence/definition/defineKind'
+import type { Evidence } from '../../../core/riders/evidence/registry'
+import { MEASUREMENT_SD } from '../../../core/base/measurementNoise'
+import { advise } from '../../../core/setups/recommend/recommend'
+import type { EarlierSetup } from '../../../core/setups/recommend/history/riderHistory'
+import type { Prior } from '../../../core/riders/rider/prior'
+import { nearestPosition, positionsOf } from '../../../core/bikes/scale/scale'
+import { DEFAULT_SCHOOL, inWindow } from '../../../core/base/school/school'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import type { SimulatedRider } from '../../../core/simulated/simulatedRider'
 import { aMarkExists, kneeHolds, OTHER_BIKE, plumbHolds, right, SAMPLES, TOLERANCE } from './inputs'
@@ -36,7 +36,7 @@ const endedAt = (
   stated,
 })
 
-/** By hand: both checks in a mount, then one change of height and slide, until both are as wanted or nothing moves. */
+/** By hand: both checks in a mount, then one change of height and slide, until both are on target or nothing moves. */
 function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; slide: number }): Ended {
   const { seatHeight, seatSlide } = rider.bikeType.axes
   const crestMark = simulated.crestAtMark(rider).at!.seatHeight
@@ -65,7 +65,7 @@ export const BY_HAND: Readonly<Record<string, (rider: SimulatedRider) => Ended>>
         slide: mm > 20 ? -10 : mm < -20 ? 10 : 0,
       }
     }),
-  /** 2.2 mm of seat a degree from the window's middle, the slide by what the string says. */
+  /** 2.2 mm of seat a degree from the window's middle, the slide by the string. */
   'by hand, goniometer and string': (rider) =>
     byHand(rider, (at) => {
       const { deg } = simulated.goniometer(rider, at)
@@ -85,7 +85,7 @@ export type Told = Readonly<{
   prior?: Partial<Prior>
 }>
 
-/** Follows the recommendation until it says stop; every change is one dismount. */
+/** Follows the recommendation until it stops; every change is one dismount. */
 export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
   const { bikeType } = rider
   const evidence: Evidence[] = [...told.evidence]
@@ -111,7 +111,7 @@ export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
   }
 }
 
-/** What the product asks beside the bike, as long as something is worth its time. */
+/** The product's questions beside the bike, as long as one is worth its time. */
 function asked(rider: SimulatedRider): Told {
   const evidence: Evidence[] = [simulated.crestAtMark(rider)]
   for (let questions = 0; questions < 6; questions++) {
@@ -123,7 +123,7 @@ function asked(rider: SimulatedRider): Told {
 }
 
 const AGO_DAYS = 180
-/** The same shoes then and now, and told. */
+/** The same shoes then and now, as reported. */
 const SOLE: Evidence = { kind: 'rider', experience: 'regular', soleMm: 10 }
 
 /** Set up half a year ago on another type, checked with goniometer and string at the marks that were right there. */
@@ -159,6 +159,6 @@ export const WAYS: readonly Readonly<{
   { start: 'hip crest', method: 'eye, heel, plumb line', from: crest, look: EYE },
 ]
 
-/** A rider known elsewhere sits otherwise today than on the day they were set up there. */
+/** A rider from another bike sits differently today than on the day of that set-up. */
 export const drawToday: typeof simulated.drawRider = (population, bikeType, random) =>
   simulated.inAnotherSetup(simulated.drawRider(population, bikeType, random), bikeType)

@@ -1,6 +1,6 @@
-import type { Evidence } from '../../../core/evidence/registry'
-import { recommend } from '../../../core/operations/recommend'
-import type { RecommendRequest } from '../../../core/recommend/request'
+import type { Evidence } from '../../../core/riders/evidence/registry'
+import { recommend } from '../../../core/operations/requests/recommend'
+import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
 import { HOLES_BIKE as bikeType } from '../../../core/testing/meanRider'
 
 const at = (seatHeight: string) => ({ seatHeight, seatSlide: 'D', barHeight: '6', barSlide: '0' })
@@ -36,7 +36,7 @@ const request = (evidence: readonly Evidence[]): RecommendRequest => ({
 })
 
 /**
- * Milliseconds of so many taps: the tenth row of a set-up, another plumb line each time, asked as the page asks it,
+ * Milliseconds of so many taps: the tenth row of a set-up, another plumb line each time, requested as the page does,
  * after the nine before. The first few warm the machine up and are not counted.
  */
 export function measureTaps(taps: number): number[] {

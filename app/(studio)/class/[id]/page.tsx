@@ -1,20 +1,21 @@
 import type { Metadata } from 'next'
-import { BeforeView } from '@/interface/class/BeforeView'
-import { classPage } from '@/interface/class/classPage'
-import { can } from '@/server/accounts/can'
-import { floorBefore } from '@/server/pages/floor'
-import { database } from '@/server/db/connection'
+import { BeforeView } from '@/interface/classes/before/BeforeView'
+import { classInfo } from '@/interface/classes/classInfo'
+import { classPage } from '@/server/pages/classes/classPage'
+import { floorBefore } from '@/server/pages/classes/floor'
+import { can } from '@/server/platform/accounts/can'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Before the class' }
 
 export default async function BeforePage({ params }: { params: Promise<{ id: string }> }) {
-  const { person, ofClass, info, studio } = await classPage((await params).id, 'seeNumbers')
+  const page = await classPage((await params).id, 'seeNumbers')
+  const { person, ofClass, studio } = page
   const seesNotes = can(person, 'seeNotes')
-  const floor = await floorBefore(database(), person, ofClass, seesNotes, new Date())
   return (
     <BeforeView
-      info={info}
-      floor={floor}
+      info={classInfo(page)}
+      floor={await floorBefore(database(), person, ofClass, seesNotes, new Date())}
       studio={studio.name}
       seesNotes={seesNotes}
       mayPlan={can(person, 'planClasses')}

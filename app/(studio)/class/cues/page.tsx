@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
-import { CuesView } from '@/interface/class/CuesView'
-import { requirePermission } from '@/server/accounts/session'
+import { CuesView } from '@/interface/classes/cues/CuesView'
+import { requirePermission } from '@/server/platform/accounts/session'
 import { listOwnCues } from '@/server/classes/watch'
-import { database } from '@/server/db/connection'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Cues' }
 

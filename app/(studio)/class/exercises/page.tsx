@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { ExercisesView } from '@/interface/comfort/ExercisesView'
-import { requirePermission } from '@/server/accounts/session'
+import { ExercisesView } from '@/interface/comfort/exercises/ExercisesView'
+import { requirePermission } from '@/server/platform/accounts/session'
 
 export const metadata: Metadata = { title: 'Off the bike' }
 

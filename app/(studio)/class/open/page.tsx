@@ -1,12 +1,13 @@
 import { redirect } from 'next/navigation'
-import { requirePermission } from '@/server/accounts/session'
+import { requirePermission } from '@/server/platform/accounts/session'
 import { openFloor } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
+import { database } from '@/server/platform/db/connection'
 import { listBikes } from '@/server/bikes/bikes'
-import { dayAfter, momentAt, studioDay } from '@/server/studio/day'
+import { dayAfter, momentAt } from '@/server/studio/day'
+import { studioDay } from '@/core/messages/words/dates'
 import { getStudio } from '@/server/studio/studio'
 
-/** Today's open floor: riders sit down as they come; it holds until midnight. */
+/** Today's open floor: riders sit down as they arrive; it ends at midnight. */
 export default async function OpenFloorPage() {
   const person = await requirePermission('assignBikes')
   const db = database()

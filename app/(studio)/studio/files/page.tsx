@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
-import { FilesView } from '@/interface/files/FilesView'
-import { requirePermission } from '@/server/accounts/session'
+import { FilesView } from '@/interface/studio/files/FilesView'
+import { requirePermission } from '@/server/platform/accounts/session'
 
 export const metadata: Metadata = { title: 'Files' }
 

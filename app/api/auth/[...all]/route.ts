@@ -1,4 +1,4 @@
-import { AUTH_PATHS, auth } from '@/server/accounts/auth'
+import { AUTH_PATHS, auth } from '@/server/platform/accounts/auth'
 
 const BASE = '/api/auth'
 

@@ -1,7 +1,7 @@
-import { currentUser } from '@/server/accounts/session'
+import { currentUser } from '@/server/platform/accounts/session'
 import { listClasses } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
-import { writeCalendar } from '@/server/calendar/writeCalendar'
+import { database } from '@/server/platform/db/connection'
+import { writeCalendar } from '@/server/classes/calendar/writeCalendar'
 import { getStudio } from '@/server/studio/studio'
 
 const BACK_MS = 30 * 86_400_000

@@ -1,14 +1,14 @@
-import { FILE_REFUSAL_TEXT } from '@/core/messages/files'
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
+import { FILE_REFUSAL_TEXT } from '@/core/messages/studio/files'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 import { checkArchive, importArchive } from '@/server/files/archiveImport'
 import { columnsFrom } from '@/server/files/files'
 import { checkMembers, importMembers } from '@/server/files/importMembers'
 import { recognizeList } from '@/server/files/list'
 import { findUpload, onFile, removeUpload } from '@/server/files/uploads'
-import { progressResponse } from '@/server/http/progressStream'
-import { readJson } from '@/server/http/readJson'
+import { progressResponse } from '@/server/platform/http/progressStream'
+import { readJson } from '@/server/platform/http/readJson'
 
 const MAX_BODY_LENGTH = 20_000
 const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
@@ -17,8 +17,8 @@ const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
 type Asked = { params: Promise<{ id: string }> }
 
 /**
- * `POST /api/files/<id>` with `{ what: 'check' | 'import', columns }`: reads a list or an archive kept before through,
- * and says what it would do or brings it in whole; lines of JSON with progress, the result last.
+ * `POST /api/files/<id>` with `{ what: 'check' | 'import', columns }`: reads a stored list or archive through,
+ * and reports what it would do, or imports all of it; lines of JSON with progress, the result last.
  */
 export async function POST(request: Request, { params }: Asked): Promise<Response> {
   const person = await currentUser()

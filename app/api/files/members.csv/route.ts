@@ -1,6 +1,6 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 import { memberListStream } from '@/server/files/exportMembers'
 
 /** `GET /api/files/members.csv`: every member with their numbers. */

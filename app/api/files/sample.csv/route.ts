@@ -1,6 +1,6 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 import { sampleList } from '@/server/files/sampleList'
 
 /** `GET /api/files/sample.csv`: a short list of members to copy, with the studio's own types. */

@@ -1,6 +1,6 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 import { archiveStream } from '@/server/files/archiveExport'
 
 /** `GET /api/files/studio.json`: everything of a studio as one archive; health notes too, so managers alone. */

@@ -1,8 +1,8 @@
 import { errorResponse, isErrorResponse } from '@/core/operations/errorResponse'
 import { OPERATION_NAMES, dispatch } from '@/core/operations/dispatch'
-import { currentUser } from '@/server/accounts/session'
-import { compute } from '@/server/compute/pool'
-import { readJson } from '@/server/http/readJson'
+import { currentUser } from '@/server/platform/accounts/session'
+import { compute } from '@/server/platform/compute/pool'
+import { readJson } from '@/server/platform/http/readJson'
 
 /** Longest request read, bytes; a set-up of five hundred rows is far below. */
 const MAX_BODY_LENGTH = 1_000_000

@@ -1,23 +1,15 @@
 import type { Metadata } from 'next'
-import { AfterView } from '@/interface/class/AfterView'
-import { classPage } from '@/interface/class/classPage'
-import { can } from '@/server/accounts/can'
-import { afterClass } from '@/server/pages/after'
-import { database } from '@/server/db/connection'
-import { listTeachers } from '@/server/studio/people'
+import { AfterView } from '@/interface/classes/after/AfterView'
+import { classInfo } from '@/interface/classes/classInfo'
+import { afterClass } from '@/server/pages/classes/after'
+import { classPage } from '@/server/pages/classes/classPage'
+import { database } from '@/server/platform/db/connection'
+import { listColleagues } from '@/server/studio/people'
 
 export const metadata: Metadata = { title: 'After the class' }
 
 export default async function AfterPage({ params }: { params: Promise<{ id: string }> }) {
-  const { person, ofClass, info } = await classPage((await params).id, 'seeNotes')
-  const db = database()
-  const data = await afterClass(db, person, ofClass, new Date())
-  const colleagues = can(person, 'writeNotes') ? await listTeachers(db, person) : []
-  return (
-    <AfterView
-      info={info}
-      data={data}
-      colleagues={colleagues.flatMap(({ id, name }) => (id === person.userId ? [] : [{ id, name }]))}
-    />
-  )
+  const page = await classPage((await params).id, 'seeNotes')
+  const data = await afterClass(database(), page.person, page.ofClass, new Date())
+  return <AfterView info={classInfo(page)} data={data} colleagues={await listColleagues(database(), page.person)} />
 }

@@ -1,30 +1,22 @@
 import type { Metadata } from 'next'
-import { BlocksView } from '@/interface/blocks/BlocksView'
-import { classPage } from '@/interface/class/classPage'
-import { can } from '@/server/accounts/can'
-import { listClasses } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
-import { formatDate } from '@/server/studio/day'
+import { classInfo } from '@/interface/classes/classInfo'
+import { BlocksView } from '@/interface/classes/plan/BlocksView'
+import { otherPlans } from '@/interface/classes/plan/otherPlans'
+import { listPlansAround } from '@/server/classes/classes'
+import { classPage } from '@/server/pages/classes/classPage'
+import { can } from '@/server/platform/accounts/can'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Plan of the class' }
 
-const AROUND_MS = 45 * 86_400_000
-const MAX_OTHER_CLASSES = 12
-
 export default async function BlocksPage({ params }: { params: Promise<{ id: string }> }) {
-  const { person, ofClass, info, studio } = await classPage((await params).id, 'seeNotes')
-  const around = [-AROUND_MS, AROUND_MS].map((ms) => new Date(ofClass.startsAt.getTime() + ms))
-  const classes = await listClasses(database(), person, around[0], around[1])
-  const others = classes.filter(({ id, blocks }) => id !== info.id && blocks !== null).slice(-MAX_OTHER_CLASSES)
+  const page = await classPage((await params).id, 'seeNotes')
+  const plans = await listPlansAround(database(), page.person, page.ofClass)
   return (
     <BlocksView
-      info={info}
-      mayPlan={can(person, 'planClasses')}
-      others={others.map(({ id, title, startsAt, blocks }) => ({
-        id,
-        name: `${title}, ${formatDate(startsAt, studio.timeZone)}`,
-        blocks: blocks!,
-      }))}
+      info={classInfo(page)}
+      mayPlan={can(page.person, 'planClasses')}
+      others={otherPlans(plans, page.studio.timeZone)}
     />
   )
 }

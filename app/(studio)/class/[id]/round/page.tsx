@@ -1,12 +1,13 @@
 import type { Metadata } from 'next'
-import { classPage } from '@/interface/class/classPage'
-import { RoundView } from '@/interface/class/RoundView'
-import { roundOf } from '@/server/pages/round'
-import { database } from '@/server/db/connection'
+import { classInfo } from '@/interface/classes/classInfo'
+import { RoundView } from '@/interface/classes/round/RoundView'
+import { classPage } from '@/server/pages/classes/classPage'
+import { roundOf } from '@/server/pages/classes/round'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'A round of newcomers' }
 
 export default async function RoundPage({ params }: { params: Promise<{ id: string }> }) {
-  const { person, ofClass, info } = await classPage((await params).id, 'setUpRiders')
-  return <RoundView info={info} data={await roundOf(database(), person, ofClass, new Date())} />
+  const page = await classPage((await params).id, 'setUpRiders')
+  return <RoundView info={classInfo(page)} data={await roundOf(database(), page.person, page.ofClass, new Date())} />
 }

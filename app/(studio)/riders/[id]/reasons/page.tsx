@@ -1,29 +1,25 @@
 import type { Metadata } from 'next'
-import { reasonsPage } from '@/interface/comfort/reasonsPage'
-import { ReasonsView } from '@/interface/comfort/ReasonsView'
-import { can } from '@/server/accounts/can'
-import { requirePermission } from '@/server/accounts/session'
-import { reasonsOf } from '@/server/pages/reasons'
-import { database } from '@/server/db/connection'
-import { leaveForMerged } from '@/server/members/leaveForMerged'
-import { findMember } from '@/server/members/members'
-import { getStudio } from '@/server/studio/studio'
+import { reasonsPage } from '@/interface/comfort/reasons/reasonsPage'
+import { ReasonsView } from '@/interface/comfort/reasons/ReasonsView'
+import { reasonsOf } from '@/server/pages/comfort/reasons'
+import { can } from '@/server/platform/accounts/can'
+import { requirePermission } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
+import { leaveForMerged } from '@/server/riders/members/leaveForMerged'
+import { findMember } from '@/server/riders/members/members'
 
 export const metadata: Metadata = { title: 'Reasons' }
 
 /** What is behind a rider's complaints, and the next best step. */
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+export default async function ReasonsRoute({ params }: { params: Promise<{ id: string }> }) {
   const person = await requirePermission('seeNotes')
   const { id } = await params
-  const db = database()
-  const member = await findMember(db, person, id)
-  if (!member) return leaveForMerged(db, person, id, '/reasons')
-  const { timeZone } = await getStudio(db, person)
-  const found = await reasonsOf(db, person, id, new Date())
+  const member = await findMember(database(), person, id)
+  if (!member) return leaveForMerged(database(), person, id, '/reasons')
   return (
     <ReasonsView
       member={{ id, name: member.name }}
-      page={reasonsPage(found, timeZone)}
+      page={reasonsPage(await reasonsOf(database(), person, id, new Date()))}
       mayTry={can(person, 'setUpRiders')}
       mayNote={can(person, 'writeNotes')}
     />

@@ -1,18 +1,17 @@
 import { stringify } from 'csv-stringify/sync'
-import { axesOf } from '@/core/bike/bike'
-import { AXES } from '@/core/conventions'
-import { AXIS_TITLE } from '@/core/messages/phrases'
-import { guarded } from '@/core/openFiles/memberRow'
+import { axesOf } from '@/core/bikes/bike/bike'
+import { AXES } from '@/core/base/conventions'
+import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { guarded } from '@/core/setups/openFiles/memberRow'
 import { findClass } from '@/server/classes/classes'
-import { whenOf } from '@/server/classes/classInfo'
 import { listSeats, type Seat } from '@/server/classes/seats'
-import { recordSheet, sheetRow } from '@/server/pages/sheet'
-import { formatTime } from '@/server/studio/day'
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { bikeTags, classSheet } from '@/server/cards/cards'
-import { isId } from '@/server/ids'
-import { database } from '@/server/db/connection'
+import { recordSheet, sheetRow } from '@/server/pages/classes/sheet'
+import { formatDate, formatSpan, formatTime } from '@/core/messages/words/dates'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { bikeTags, classSheet } from '@/server/classes/cards/cards'
+import { isId } from '@/server/platform/ids'
+import { database } from '@/server/platform/db/connection'
 import { getStudio } from '@/server/studio/studio'
 
 const FILES = { 'sheet.pdf': 'application/pdf', 'tags.pdf': 'application/pdf', 'sheet.csv': 'text/csv; charset=utf-8' }
@@ -33,8 +32,8 @@ export async function GET(request: Request, { params }: { params: Promise<{ what
   const rows = seats.map(sheetRow)
   const now = new Date()
   if (what === 'sheet.pdf') await recordSheet(db, person, ofClass.id, seats, now)
-  const { day: date, span } = whenOf(ofClass, timeZone)
-  const day = ofClass.openDay === null ? `${ofClass.title}, ${date}, ${span}` : date
+  const date = formatDate(ofClass.startsAt, timeZone)
+  const day = ofClass.openDay === null ? `${ofClass.title}, ${date}, ${formatSpan(ofClass, timeZone)}` : date
   const body =
     what === 'sheet.csv'
       ? sheetCsv(seats)

@@ -1,12 +1,12 @@
-import { can } from '@/server/accounts/can'
-import { currentUser, isSessionOn } from '@/server/accounts/session'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser, isSessionOn } from '@/server/platform/accounts/session'
 import { findClass } from '@/server/classes/classes'
 import { subscribeToClass, type ClassEvent } from '@/server/classes/live'
-import { database } from '@/server/db/connection'
-import { whileSignedIn } from '@/server/http/whileSignedIn'
-import { isId } from '@/server/ids'
+import { database } from '@/server/platform/db/connection'
+import { whileSignedIn } from '@/server/platform/http/whileSignedIn'
+import { isId } from '@/server/platform/ids'
 
-/** A line now and then keeps the connection from being taken for dead, ms. */
+/** Interval of comment lines that prevent a proxy from closing the connection, ms. */
 const BEAT_MS = 15_000
 
 const encoder = new TextEncoder()
@@ -22,7 +22,7 @@ function lineOf(news: ClassEvent): Uint8Array {
 
 /**
  * `GET /api/classes/<id>/news`: server-sent events of a class, one for each entry somebody wrote; `null` where the rows
- * are to be asked for again. Who may not see notes is told only that.
+ * are to be fetched again. A role without notes gets only that event.
  */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   const person = await currentUser()
@@ -44,7 +44,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
           // Closed from the other side already.
         }
       }
-      // Who has gone is told nothing more, and holds up nobody who writes.
+      // A closed connection gets no more events and delays no writer.
       const send = (line: Uint8Array) => {
         try {
           controller.enqueue(line)
@@ -53,7 +53,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
         }
       }
       const stop = subscribeToClass(id, (news) => {
-        // Whoever wrote it has their answer first.
+        // The writer gets their response first.
         if (news === null || seesNotes) setImmediate(() => send(lineOf(news)))
       })
       const beat = setInterval(() => send(encoder.encode(': beat\n\n')), BEAT_MS)

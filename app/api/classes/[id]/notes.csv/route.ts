@@ -1,11 +1,11 @@
 import { stringify } from 'csv-stringify/sync'
-import { guarded } from '@/core/openFiles/memberRow'
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { afterClass } from '@/server/pages/after'
+import { guarded } from '@/core/setups/openFiles/memberRow'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { afterClass } from '@/server/pages/classes/after'
 import { findClass } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { database } from '@/server/platform/db/connection'
+import { isId } from '@/server/platform/ids'
 
 const HEADINGS = ['minute', 'bike', 'name', 'noted', 'how strong', 'seated or standing', 'cue said', 'changed']
 

@@ -1,10 +1,10 @@
 import { stringify } from 'csv-stringify/sync'
-import { PLAN_COLUMNS, planRows } from '@/core/classPlan/planFile'
-import { guarded } from '@/core/openFiles/memberRow'
-import { currentUser } from '@/server/accounts/session'
+import { PLAN_COLUMNS, planRows } from '@/core/classes/plan/planFile'
+import { guarded } from '@/core/setups/openFiles/memberRow'
+import { currentUser } from '@/server/platform/accounts/session'
 import { findClass } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { database } from '@/server/platform/db/connection'
+import { isId } from '@/server/platform/ids'
 
 /** `GET /api/classes/<id>/plan.csv`: the blocks of a class as a list (RFC 4180). */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

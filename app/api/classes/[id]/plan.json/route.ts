@@ -1,7 +1,7 @@
-import { currentUser } from '@/server/accounts/session'
+import { currentUser } from '@/server/platform/accounts/session'
 import { findClass } from '@/server/classes/classes'
-import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { database } from '@/server/platform/db/connection'
+import { isId } from '@/server/platform/ids'
 
 /** `GET /api/classes/<id>/plan.json`: the blocks of a class. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

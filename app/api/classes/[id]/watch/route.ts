@@ -1,9 +1,9 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
 import { findClass } from '@/server/classes/classes'
 import { classState } from '@/server/classes/watch'
-import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { database } from '@/server/platform/db/connection'
+import { isId } from '@/server/platform/ids'
 
 /** `GET /api/classes/<id>/watch`: a class as noted so far. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

@@ -1,11 +1,11 @@
-import { can } from '@/server/accounts/can'
-import { currentUser } from '@/server/accounts/session'
-import { database } from '@/server/db/connection'
-import { isId } from '@/server/ids'
+import { can } from '@/server/platform/accounts/can'
+import { currentUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
+import { isId } from '@/server/platform/ids'
 import { listEvidence } from '@/server/setups/evidence'
 import { findSetup } from '@/server/setups/setups'
 
-/** `GET /api/set-ups/<id>/rows`: the rows as they stand, for a page on which somebody else may be at work too. */
+/** `GET /api/set-ups/<id>/rows`: the current rows, for a page that another user may edit too. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   const person = await currentUser()
   if (!person) return Response.json({ outcome: 'signedOut' }, { status: 401 })

@@ -1,10 +1,10 @@
 import { formatRefusal } from '@/core/messages/refusals'
-import { currentUser } from '@/server/accounts/session'
+import { currentUser } from '@/server/platform/accounts/session'
 import { refused } from '@/server/commands/defineCommand'
 import { COMMANDS } from '@/server/commands/registry'
 import { runCommand } from '@/server/commands/runCommand'
-import { database } from '@/server/db/connection'
-import { readJson } from '@/server/http/readJson'
+import { database } from '@/server/platform/db/connection'
+import { readJson } from '@/server/platform/http/readJson'
 
 /** Longest request read, bytes: a file of types or a timetable. */
 const MAX_BODY_LENGTH = 2_500_000

@@ -1,10 +1,10 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { CalibrationView } from '@/interface/bikes/CalibrationView'
-import { requirePermission } from '@/server/accounts/session'
+import { CalibrationView } from '@/interface/bikes/tape/CalibrationView'
+import { requirePermission } from '@/server/platform/accounts/session'
 import { listTapeReadings } from '@/server/bikes/tapeReadings'
 import { listVersions } from '@/server/bikes/versions'
-import { database } from '@/server/db/connection'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Under the tape' }
 

@@ -1,12 +1,10 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { axesOf } from '@/core/bike/bike'
-import { formatLabel } from '@/core/messages/labels'
-import { AXIS_TITLE } from '@/core/messages/phrases'
-import { BikeSide } from '@/interface/class/BikeSide'
-import { classPage } from '@/interface/class/classPage'
+import { BikeSide } from '@/interface/classes/before/BikeSide'
+import { bikeSideProps } from '@/interface/classes/before/bikeSideProps'
 import { listSeats } from '@/server/classes/seats'
-import { database } from '@/server/db/connection'
+import { classPage } from '@/server/pages/classes/classPage'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'At the bike' }
 
@@ -14,23 +12,5 @@ export default async function BikeSidePage({ params }: { params: Promise<{ id: s
   const { id, bikeId } = await params
   const { person, ofClass } = await classPage(id, 'seeNumbers')
   const seat = (await listSeats(database(), person, ofClass.id)).find(({ bike }) => bike.id === bikeId)
-  if (!seat) notFound()
-  const { bike, rider, marks, remark, elsewhere } = seat
-  return (
-    <BikeSide
-      classId={ofClass.id}
-      title={ofClass.title}
-      number={bike.number}
-      type={bike.type.name}
-      name={rider?.name ?? null}
-      numbers={
-        marks &&
-        axesOf(bike.type).map((axis) => ({
-          scale: AXIS_TITLE[axis],
-          label: marks[axis] === undefined ? '–' : formatLabel(bike.type, axis, marks[axis]),
-        }))
-      }
-      remark={remark ?? (elsewhere ? `Numbers are for ${elsewhere}.` : null)}
-    />
-  )
+  return seat ? <BikeSide {...bikeSideProps(ofClass, seat)} /> : notFound()
 }

@@ -1,0 +1,166 @@
+import type { Posture } from '../plan/blocks'
+import { FELT, RED_FLAG } from './comfort'
+import type { RoomCueResult } from './cue'
+import { roomCueResult } from './cue'
+import { signNamed } from './signs'
+
+export type Side = 'left' | 'right' | 'both'
+export type Strength = 'slight' | 'clear'
+
+/** What becomes of a note while a class goes on; what is left out stays. */
+export type NoteChange = Readonly<Partial<{ strength: Strength; cued: boolean; held: boolean | null }>>
+
+/**
+ * Details of a note: its class and the minute of it; for something felt (`sign` `felt` or `redFlag`) the
+ * region or flag, and how strong.
+ */
+export type NoteDetails = Readonly<
+  Partial<{
+    classId: string
+    region: string
+    strength: Strength
+    score: number
+    minute: number
+    posture: Posture
+    cued: boolean
+  }>
+>
+
+/** What a device writes of a class; ids are made on the device. */
+export type ClassEntry =
+  | (Readonly<{ op: 'addNote'; memberId: string; bikeId: string; sign: string; side: Side }> & NoteDetails)
+  | Readonly<{ op: 'changeNote'; classId?: string; noteId: string; change: NoteChange }>
+  | Readonly<{ op: 'withdrawNote'; classId?: string; noteId: string }>
+  | Readonly<{ op: 'addLook'; classId: string; memberId: string; bikeId: string; numbers?: boolean }>
+  | Readonly<{ op: 'addRoomCue'; classId: string; sign: string; cue: string; concerned: readonly string[] }>
+
+/** A note as the floor shows it; `atMs` is when it was seen. */
+export type NoteState = Readonly<{
+  id: string
+  memberId: string
+  bikeId: string
+  sign: string
+  region: string
+  side: Side
+  strength: Strength | null
+  score: number | null
+  minute: number | null
+  posture: Posture | null
+  cued: boolean
+  /** What the latest second look found; null before any, or where it was taken back. */
+  held: boolean | null
+  /** When `held` was set or withdrawn; null before either. */
+  heldAtMs: number | null
+  atMs: number
+}>
+export type LookState = Readonly<{ id: string; memberId: string; bikeId: string; atMs: number; numbers: boolean }>
+export type RoomCueState = Readonly<{
+  id: string
+  sign: string
+  cue: string
+  concerned: readonly string[]
+  atMs: number
+}>
+
+/** A class as noted so far. */
+export type ClassState = Readonly<{
+  notes: readonly NoteState[]
+  looks: readonly LookState[]
+  cues: readonly RoomCueState[]
+}>
+
+/** An entry with its id and when it was made. */
+export type MadeEntry = Readonly<{ id: string; atMs: number; entry: ClassEntry }>
+
+/** A class's state after more was written; one that is there already, or of a note that is not, changes nothing. */
+export function afterEntries(state: ClassState, entries: readonly MadeEntry[]): ClassState {
+  return entries.reduce(afterEntry, state)
+}
+
+function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassState {
+  switch (entry.op) {
+    case 'addNote': {
+      if (state.notes.some((note) => note.id === id)) return state
+      const { memberId, bikeId, sign, side, strength, score, minute, posture, cued } = entry
+      const note: NoteState = {
+        id,
+        memberId,
+        bikeId,
+        sign,
+        region: signNamed(sign)?.region ?? entry.region ?? '',
+        side,
+        strength: strength ?? null,
+        score: score ?? null,
+        minute: minute ?? null,
+        posture: posture ?? null,
+        cued: cued ?? false,
+        held: null,
+        heldAtMs: null,
+        atMs,
+      }
+      return { ...state, notes: [...state.notes, note] }
+    }
+    case 'changeNote': {
+      const { noteId, change } = entry
+      return {
+        ...state,
+        notes: state.notes.map((note) => (note.id === noteId ? { ...note, ...changeOf(note, change, atMs) } : note)),
+      }
+    }
+    case 'withdrawNote':
+      return { ...state, notes: state.notes.filter((note) => note.id !== entry.noteId) }
+    case 'addLook': {
+      if (state.looks.some((look) => look.id === id)) return state
+      const { memberId, bikeId, numbers = false } = entry
+      return { ...state, looks: [...state.looks, { id, memberId, bikeId, atMs, numbers }] }
+    }
+    case 'addRoomCue': {
+      if (state.cues.some((cue) => cue.id === id)) return state
+      const { sign, cue, concerned } = entry
+      return { ...state, cues: [...state.cues, { id, sign, cue, concerned, atMs }] }
+    }
+  }
+}
+
+/**
+ * What a change made at `atMs` leaves of itself: a second look counts by when it was taken, not by when it arrived, so
+ * that an older one does not change `held`.
+ */
+export function changeOf(
+  { heldAtMs }: Pick<NoteState, 'heldAtMs'>,
+  { held, ...rest }: NoteChange,
+  atMs: number,
+): NoteChange & Readonly<{ heldAtMs?: number }> {
+  return held === undefined || (heldAtMs !== null && atMs < heldAtMs) ? rest : { ...rest, held, heldAtMs: atMs }
+}
+
+/** When each rider was last looked at: by a note, a second look at one, or a look without a note. */
+export function lastLooks({ notes, looks }: ClassState): ReadonlyMap<string, number> {
+  const last = new Map<string, number>()
+  const at = (memberId: string, ms: number) => last.set(memberId, Math.max(ms, last.get(memberId) ?? -Infinity))
+  for (const { memberId, atMs, held, heldAtMs } of notes)
+    at(memberId, held === null ? atMs : Math.max(atMs, heldAtMs ?? -Infinity))
+  for (const { memberId, atMs } of looks) at(memberId, atMs)
+  return last
+}
+
+/** Riders whose numbers somebody looked at in the class. */
+export const numbersLookedAt = (looks: readonly Pick<LookState, 'memberId' | 'numbers'>[]): ReadonlySet<string> =>
+  new Set(looks.filter(({ numbers }) => numbers).map(({ memberId }) => memberId))
+
+/** Something seen and not yet seen to have changed. */
+export const isOpen = ({ sign, held }: NoteState): boolean => sign !== FELT && sign !== RED_FLAG && held !== true
+
+/**
+ * What a cue to the room changed, by second looks after it: of the riders it concerned, and of those with something
+ * else open then, whom it did not. Null before anybody it concerned was looked at again.
+ */
+export function resultOfRoomCue({ notes }: ClassState, { sign, concerned, atMs }: RoomCueState): RoomCueResult | null {
+  const lookedAgain = notes.filter(
+    (note) => note.atMs <= atMs && note.held !== null && note.heldAtMs !== null && note.heldAtMs > atMs,
+  )
+  const count = (of: readonly NoteState[]) => ({ changed: of.filter(({ held }) => held).length, of: of.length })
+  const own = lookedAgain.filter((note) => note.sign === sign && concerned.includes(note.memberId))
+  const others = lookedAgain.filter((note) => note.sign !== sign && !concerned.includes(note.memberId))
+  return roomCueResult(count(own), count(others))
+}

@@ -1,0 +1,26 @@
+import { orderedProbit, type Interval } from '../../../inference/likelihood'
+import { eachLeg, heelReachDeficitMm } from '../../../kinematics/leg'
+import { HEEL_JUST_STRAIGHT_MM, MEASUREMENT_SD } from '../../../../base/measurementNoise'
+import { oneOf } from '../../../../base/schema'
+import { defineKind } from '../../definition/defineKind'
+
+const DEFICIT_MM: Readonly<Record<'justStraight' | 'stillBent' | 'cannotReach', Interval>> = {
+  justStraight: { from: -HEEL_JUST_STRAIGHT_MM, to: HEEL_JUST_STRAIGHT_MM },
+  stillBent: { from: -Infinity, to: -HEEL_JUST_STRAIGHT_MM },
+  cannotReach: { from: HEEL_JUST_STRAIGHT_MM, to: Infinity },
+}
+
+/** Heel on the pedal at its farthest, pelvis level: whether the leg is just straight. */
+export const heelCheck = defineKind({
+  kind: 'heelCheck',
+  fields: { seen: oneOf(['justStraight', 'stillBent', 'cannotReach']) },
+  name: 'heel check',
+  about: 'saddle',
+  askedAt: 'knee',
+  likelihood: ({ seen }, { contact, footing, school }) =>
+    school.heelCheck === 'unused'
+      ? null
+      : orderedProbit(DEFICIT_MM[seen], MEASUREMENT_SD.heelMm, (particles) =>
+          eachLeg(particles.legsOn(footing), contact.seat, heelReachDeficitMm),
+        ),
+})

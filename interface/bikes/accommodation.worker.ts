@@ -1,8 +1,0 @@
-import { expose } from 'comlink'
-import { accommodation } from '@/core/operations/accommodation'
-
-/** Who fits the types of a fleet, in a thread of its own. */
-const api = { accommodation }
-export type AccommodationWorker = typeof api
-
-expose(api)

@@ -1,0 +1,36 @@
+import { formatBikeReading, formatMachineState } from '@/core/messages/bikes/machine'
+import { formatDate } from '@/core/messages/words/dates'
+import type { MachinePage } from '@/server/pages/bikes/machine'
+import type { MachineViewProps } from './MachineView'
+
+/** One machine in words; readings and inspections the latest first. */
+export function machineProps(page: MachinePage): MachineViewProps {
+  const { bike, residual, mayManage, tilt, state, timeZone, faults, readings, inspections, doubtful } = page
+  const day = (at: Date) => formatDate(at, timeZone)
+  return {
+    bike,
+    residual,
+    mayManage,
+    school: tilt,
+    state: formatMachineState(state, timeZone),
+    retired: bike.retiredAt && day(bike.retiredAt),
+    faults: faults.map(({ id, item, note, foundAt, foundBy, resolvedAt }) => ({
+      id,
+      item,
+      note,
+      found: `${day(foundAt)}, ${foundBy}`,
+      open: resolvedAt === null,
+    })),
+    measured: [...readings].reverse().map(({ id, row, createdAt, createdBy }) => ({
+      id,
+      text: formatBikeReading(bike.type, row),
+      when: `${day(createdAt)}, ${createdBy}`,
+    })),
+    looks: inspections.map(({ id, createdAt, createdBy, good }) => ({
+      id,
+      text: `${day(createdAt)}, ${createdBy}`,
+      good,
+    })),
+    doubtful: doubtful.map(({ memberId, name, at }) => ({ memberId, name, when: day(at) })),
+  }
+}

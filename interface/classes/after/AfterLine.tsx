@@ -1,0 +1,112 @@
+'use client'
+import { CheckOutlined, EllipsisOutlined } from '@ant-design/icons'
+import { App, Button, Dropdown, type MenuProps } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { formatFollowUp } from '@/core/messages/classes/watch'
+import type { AfterKind, FollowUpState } from '@/core/classes/watch/afterList'
+import type { AfterRow } from '@/server/pages/classes/after'
+import { clockTime } from '../../kit/clockTime'
+import { useAction } from '../../commands/useAction'
+import { command } from '../../commands/command'
+import styles from './after.module.css'
+
+/** What opens where its reasons are weighed, rather than the numbers. */
+const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trialDue']
+
+/** Time to take it back, s. */
+const UNDO_S = 6
+const SAID: Readonly<Record<FollowUpState | 'open', string>> = {
+  done: 'seen to.',
+  nextClass: 'put to the next class.',
+  handed: 'handed on.',
+  open: 'still to see to.',
+}
+
+type Props = Readonly<{
+  row: AfterRow
+  colleagues: readonly Readonly<{ id: string; name: string }>[]
+  timeZone: string
+}>
+
+/** One line to see to: it opens the rider, is ticked by a tap, put to the next class, or handed to a colleague. */
+export function AfterLine({ row, colleagues, timeZone }: Props) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const { act, busy } = useAction()
+  const { kind, memberId, classId, name, number, said, setUp, isNew, from, followUp } = row
+  const words = said.join('; ')
+  const write = (state: FollowUpState | null, handedTo: string | null) =>
+    act(() =>
+      command('classes.followUpLine', { classId, memberId, kind, state, handedTo, said: words || wordsOf(isNew) }),
+    )
+  /** What it was before: set by an earlier class, or on this page. */
+  const before = from ? 'nextClass' : (followUp?.state ?? null)
+  async function say(state: FollowUpState | null, handedTo: string | null = null) {
+    if (!(await write(state, handedTo))) return
+    router.refresh()
+    message.success(
+      <>
+        {name}: {SAID[state ?? 'open']}
+        <Button type="link" onClick={() => write(before, followUp?.handedTo ?? null).then(() => router.refresh())}>
+          Undo
+        </Button>
+      </>,
+      UNDO_S,
+    )
+  }
+  const isDone = followUp?.state === 'done'
+  const ways: MenuProps['items'] = [
+    ...(from ? [] : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void say('nextClass') }]),
+    ...colleagues.map(({ id, name: colleague }) => ({
+      key: id,
+      label: `Hand to ${colleague}`,
+      onClick: () => void say('handed', id),
+    })),
+    ...(followUp && !isDone
+      ? [{ key: 'open', label: 'Take it back: still to see to', onClick: () => void say(null) }]
+      : []),
+  ]
+  return (
+    <li className={followUp ? styles.seenTo : undefined}>
+      <button
+        type="button"
+        className={`${styles.tick} no-print`}
+        role="checkbox"
+        aria-checked={isDone}
+        aria-label={`${name}: seen to`}
+        disabled={busy}
+        onClick={() => say(isDone ? null : 'done')}
+      >
+        {isDone && <CheckOutlined />}
+      </button>
+      <Link href={`/riders/${memberId}${TO_REASONS.includes(kind) ? '/reasons' : ''}`}>
+        <b>{number}</b>
+        <span>
+          {name}
+          <small>
+            {words}
+            {setUp && `. Look first at: ${setUp}`}
+            {kind === 'warmUp' && !from && wordsOf(isNew)}
+            {from && `. ${from.title}, ${clockTime(from.startsAt.getTime(), timeZone)}`}
+          </small>
+          {followUp && <small className={styles.became}>{formatFollowUp(followUp)}</small>}
+        </span>
+      </Link>
+      {ways.length > 0 && (
+        <Dropdown trigger={['click']} menu={{ items: ways }} placement="bottomRight">
+          <Button
+            className="no-print"
+            type="text"
+            size="large"
+            loading={busy}
+            icon={<EllipsisOutlined />}
+            aria-label={`${name}: put to the next class or hand on`}
+          />
+        </Dropdown>
+      )}
+    </li>
+  )
+}
+
+const wordsOf = (isNew: boolean): string => (isNew ? 'new here, not set up yet' : 'left to the warm-up')

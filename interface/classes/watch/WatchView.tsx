@@ -1,0 +1,234 @@
+'use client'
+import { useMemo, useState } from 'react'
+import { blockAt, type Block, type Posture } from '@/core/classes/plan/blocks'
+import {
+  isOpen,
+  lastLooks,
+  numbersLookedAt,
+  type ClassEntry,
+  type ClassState,
+  type NoteState,
+} from '@/core/classes/watch/classState'
+import { REFERRAL } from '@/core/classes/watch/comfort'
+import type { ConsoleProposal } from '@/core/classes/watch/console'
+import { coverage, minutesSince, nextToLook, type WatchedBike } from '@/core/classes/watch/coverage'
+import type { WatchData } from '@/server/pages/classes/watch'
+import { FloorRows } from '../rooms/FloorRows'
+import { useKeptPage } from '../../offline/keepPage'
+import { useRefresh } from '../../kit/useRefresh'
+import { ClassHead } from '../head/ClassHead'
+import type { ClassInfo } from '../classTypes'
+import { NextPanel, ConsoleProposals } from './NextPanel'
+import { NobodySits } from './NobodySits'
+import { NotePanel } from './NotePanel'
+import { WatchStrip } from './WatchStrip'
+import { RoomCuePanel } from './RoomCuePanel'
+import { useClassClock } from '../useClassClock'
+import { useConsoles } from './useConsoles'
+import { useWatch } from './useWatch'
+import { useWakeLock } from './useWakeLock'
+import { WatchTile } from './WatchTile'
+import styles from './watch.module.css'
+
+/** During a class: the room on one screen. Tap a bike, the region, what is seen; it counts at once. */
+export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) {
+  const refreshPlaces = useRefresh()
+  const { state, write } = useWatch(info.id, data.state, refreshPlaces)
+  const { nowMs } = useClassClock()
+  useWakeLock()
+  useKeptPage(`/class/${info.id}/watch`)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [inRoom, setInRoom] = useState(false)
+  /** Chosen by hand: valid for its block. */
+  const [said, setSaid] = useState<Readonly<{ posture: Posture; blockId: string | undefined }> | null>(null)
+  /** The latest tap: it can be taken back until the next one. */
+  const [last, setLast] = useState<string | null>(null)
+  const now = nowMs || info.startMs
+  const minute = Math.floor((now - info.startMs) / 60_000)
+  const block = info.open ? null : blockAt(info.blocks, (now - info.startMs) / 60_000)
+  const posture = (said?.blockId === block?.id ? said?.posture : undefined) ?? block?.posture ?? null
+
+  const checked = useMemo(() => numbersLookedAt(state.looks), [state.looks])
+  const watched = useWatchedBikes(data.bikes, state)
+  const startMs = info.open ? now : info.startMs
+  const way = lookOrder(watched, startMs, now)
+  const next = way.map((id) => ({ bikeId: id, number: data.bikes.find(({ bikeId }) => bikeId === id)!.number }))
+  const bike = data.bikes.find(({ bikeId }) => bikeId === chosen)
+  const lastNote = state.notes.find(({ id }) => id === last)
+  const latest = state.notes.at(-1)
+
+  const { proposed, wave } = useProposals(data, state, block)
+  type Noted = Omit<Extract<ClassEntry, { op: 'addNote' }>, 'op' | 'memberId' | 'bikeId' | 'side'> &
+    Readonly<{ side?: NoteState['side'] }>
+  function noteOn(bikeId: string, memberId: string, noted: Noted) {
+    const id = write({
+      side: 'both',
+      ...noted,
+      op: 'addNote',
+      memberId,
+      bikeId,
+      classId: info.id,
+      ...(!info.open && { minute }),
+      ...(posture && { posture }),
+    })
+    setLast(id)
+  }
+
+  return (
+    <div className={styles.page} data-panel={bike || inRoom ? 'open' : undefined}>
+      <ClassHead info={info} moment="watch" seesNotes />
+      <WatchStrip
+        info={info}
+        block={block}
+        minute={minute}
+        posture={posture}
+        coverage={coverage(watched, { startMs, nowMs: now })}
+        inRoom={inRoom}
+        onPosture={(one) => setSaid({ posture: one, blockId: block?.id })}
+        onRoomCue={() => {
+          setInRoom(!inRoom)
+          setChosen(null)
+        }}
+      />
+      <div className={styles.floor}>
+        {watched.length === 0 ? (
+          <NobodySits info={info} withoutBike={data.withoutBike} placed={refreshPlaces} />
+        ) : (
+          <FloorRows bikes={data.bikes} widthM={data.widthM} label="The floor" tall>
+            {(one) => {
+              const seat = watched.find(({ id }) => id === one.bikeId)
+              return (
+                <WatchTile
+                  number={one.number}
+                  name={one.rider?.name ?? null}
+                  chosen={one.bikeId === chosen}
+                  open={notesOnTile(state, one.rider?.id)}
+                  notes={state.notes}
+                  age={seat ? Math.floor(minutesSince(seat, startMs, now)) : null}
+                  looked={seat?.lookedAtMs != null}
+                  next={way.indexOf(one.bikeId) + 1}
+                  toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
+                  stop={one.stop}
+                  trial={one.trial}
+                  onTap={() => {
+                    setInRoom(false)
+                    setChosen(one.bikeId === chosen ? null : one.rider ? one.bikeId : null)
+                  }}
+                />
+              )
+            }}
+          </FloorRows>
+        )}
+      </div>
+      <aside className={styles.panel} aria-label="Notes">
+        {bike?.rider ? (
+          <NotePanel
+            key={bike.bikeId}
+            bike={{ ...bike, rider: bike.rider }}
+            block={block}
+            state={state}
+            earlier={data.earlier}
+            cues={data.cues}
+            referral={data.referral ?? REFERRAL}
+            toCheck={bike.toCheck && !checked.has(bike.rider.id)}
+            latest={latest && latest.memberId !== bike.rider.id ? latest : undefined}
+            lastNote={lastNote}
+            onNote={(noted) => noteOn(bike.bikeId, bike.rider!.id, noted)}
+            onChange={(noteId, change) => {
+              write({ op: 'changeNote', classId: info.id, noteId, change })
+              if (change.strength) setLast(noteId)
+            }}
+            onWithdraw={(noteId) => {
+              write({ op: 'withdrawNote', classId: info.id, noteId })
+              setLast(null)
+            }}
+            onLook={(numbers) =>
+              write({
+                op: 'addLook',
+                classId: info.id,
+                memberId: bike.rider!.id,
+                bikeId: bike.bikeId,
+                ...(numbers && { numbers }),
+              })
+            }
+            next={next}
+            onNext={setChosen}
+            close={() => setChosen(null)}
+          />
+        ) : inRoom ? (
+          <RoomCuePanel
+            state={state}
+            bikes={data.bikes}
+            cues={data.cues}
+            onSay={(cue) => write({ op: 'addRoomCue', classId: info.id, ...cue })}
+            onHeld={(noteId, held) => write({ op: 'changeNote', classId: info.id, noteId, change: { held } })}
+            close={() => setInRoom(false)}
+          />
+        ) : (
+          <>
+            <NextPanel way={way} data={data} onTap={setChosen} />
+            <ConsoleProposals
+              proposed={proposed}
+              onNote={({ bike: number, sign }) => {
+                const at = bikeOf(data, number)
+                if (at?.rider) noteOn(at.bikeId, at.rider.id, { sign })
+              }}
+              onWave={wave}
+            />
+          </>
+        )}
+      </aside>
+    </div>
+  )
+}
+
+/** Bikes to look at next, from the one looked at last. */
+function lookOrder(watched: readonly WatchedBike[], startMs: number, nowMs: number): readonly string[] {
+  const last = watched.reduce<WatchedBike | null>(
+    (best, bike) => ((bike.lookedAtMs ?? -1) > (best?.lookedAtMs ?? -1) ? bike : best),
+    null,
+  )
+  return nextToLook(watched, { startMs, nowMs, from: last?.lookedAtMs ? last.id : null })
+}
+
+/** Ids of a rider's notes that a tile shows: open ones, what is felt, and red flags. */
+const notesOnTile = ({ notes }: ClassState, memberId: string | undefined): string =>
+  notes
+    .filter((note) => note.memberId === memberId && (isOpen(note) || note.score || note.sign === 'redFlag'))
+    .map(({ id }) => id)
+    .join(' ')
+
+const bikeOf = (data: WatchData, number: number) => data.bikes.find((one) => one.number === number)
+
+/** Bikes with a rider, each with the latest look at them. */
+function useWatchedBikes(bikes: WatchData['bikes'], state: ClassState): readonly WatchedBike[] {
+  const looks = useMemo(() => lastLooks(state), [state])
+  return useMemo(
+    () =>
+      bikes
+        .filter(({ rider }) => rider)
+        .map(({ bikeId, xM, yM, rider, watchFor }): WatchedBike => ({
+          id: bikeId,
+          xM,
+          yM,
+          lookedAtMs: looks.get(rider!.id) ?? null,
+          watchFor,
+        })),
+    [bikes, looks],
+  )
+}
+
+/** What the consoles point at and nobody noted or waved away. */
+function useProposals(data: WatchData, state: ClassState, block: Block | null) {
+  const numbers = useMemo(() => data.bikes.filter(({ rider }) => rider).map(({ number }) => number), [data.bikes])
+  const proposals = useConsoles(numbers, block)
+  /** Waved away, by bike and sign: not proposed again in this class. */
+  const [waved, setWaved] = useState<ReadonlySet<string>>(new Set())
+  const proposed = proposals.filter(
+    ({ bike: number, sign }) =>
+      !waved.has(`${number} ${sign}`) &&
+      !state.notes.some((one) => isOpen(one) && one.sign === sign && bikeOf(data, number)?.rider?.id === one.memberId),
+  )
+  const wave = ({ bike, sign }: ConsoleProposal) => setWaved(new Set([...waved, `${bike} ${sign}`]))
+  return { proposed, wave }
+}

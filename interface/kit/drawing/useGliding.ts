@@ -1,0 +1,27 @@
+import { interpolateObject } from 'd3-interpolate'
+import { useEffect, useRef, useState } from 'react'
+
+const GLIDE_MS = 320
+
+/** Follows a value made of nested numbers: each change is animated, except with reduced motion. */
+export function useGliding<T extends object>(wanted: T): T {
+  const [shown, setShown] = useState(wanted)
+  const last = useRef(wanted)
+  useEffect(() => {
+    const from = last.current
+    if (from === wanted) return
+    const still = matchMedia('(prefers-reduced-motion: reduce)').matches
+    const began = performance.now()
+    const between = interpolateObject(from, wanted)
+    let frame = requestAnimationFrame(function step(now) {
+      const share = still ? 1 : Math.min(1, (now - began) / GLIDE_MS)
+      const eased = 1 - (1 - share) ** 3
+      // The interpolator hands out one object that it changes; what is drawn is a copy.
+      last.current = share === 1 ? wanted : structuredClone(between(eased))
+      setShown(last.current)
+      if (share < 1) frame = requestAnimationFrame(step)
+    })
+    return () => cancelAnimationFrame(frame)
+  }, [wanted])
+  return shown
+}

@@ -1,0 +1,14 @@
+'use client'
+import { MoonOutlined, SunOutlined } from '@ant-design/icons'
+import { BarButton } from '../BarButton'
+import { useLight } from './DevicePreferences'
+
+export function LightSwitch() {
+  const { light, turn } = useLight()
+  const says = light === 'dim' ? 'Bright light' : 'Dim light'
+  return (
+    <BarButton onClick={turn} aria-label={says} title={says}>
+      {light === 'dim' ? <SunOutlined /> : <MoonOutlined />}
+    </BarButton>
+  )
+}

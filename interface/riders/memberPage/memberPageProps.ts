@@ -1,0 +1,28 @@
+import { REFERRAL } from '@/core/classes/watch/comfort'
+import { FELT_NAME, formatTrialAge } from '@/core/messages/comfort/comfort'
+import { formatDate } from '@/core/messages/words/dates'
+import { capitalized } from '@/core/messages/words/phrases'
+import type { MemberPageData } from '@/server/pages/riders/memberPage'
+import type { MemberPageProps } from './MemberPage'
+
+/** A member's own page in words. */
+export const memberPageProps = (
+  token: string,
+  { studio, name, sets, first, trials, hasStory }: MemberPageData,
+): MemberPageProps => ({
+  token,
+  studio: studio.name,
+  referral: studio.referral ?? REFERRAL,
+  name,
+  sets: sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) })),
+  first,
+  hasStory,
+  trials: trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
+    id,
+    said,
+    felt: FELT_NAME[what],
+    expects: capitalized(expects.join('; ')),
+    age: formatTrialAge(run),
+    before: ratingBefore,
+  })),
+})

@@ -1,0 +1,220 @@
+'use client'
+import { EllipsisOutlined } from '@ant-design/icons'
+import { Button, Dropdown, type MenuProps } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import type { Label } from '@/core/base/conventions'
+import type { Certainty } from '@/core/setups/register/entry'
+import type { RecommendRequest } from '@/core/setups/recommend/request/request'
+import { formatNaturalFrequency } from '@/core/messages/words/phrases'
+import { formatBodyLength } from '@/core/base/length'
+import type { MemberRecord } from '@/server/riders/members/members'
+import { EditMember } from '../members/EditMember'
+import { MergeMember } from '../members/MergeMember'
+import { useUnitSystem } from '../../kit/theme/DevicePreferences'
+import { useRefreshAfterDelivery } from '../../offline/useRefreshAfterDelivery'
+import { StopBanner } from '../../kit/StopMark'
+import { useRecommendation } from '../../compute/useRecommendation'
+import { Changed, type HeldNumbers } from './Changed'
+import { ChooseBike } from '../otherBikes/ChooseBike'
+import { Drawings } from './Drawings'
+import { FromTape } from '../otherBikes/FromTape'
+import { NumbersCard, type KeptSet } from './NumbersCard'
+import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
+import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
+import styles from './rider.module.css'
+import { RiderNav } from '../../frame/RiderNav'
+import { SeenInClass, type NoteSummary } from './SeenInClass'
+import { TimeLine } from './TimeLine'
+import type { TimelineEntry } from './timelineEntries'
+
+/** One of the sets in force, with what it takes to carry it elsewhere. */
+export type RiderSet = KeptSet &
+  Readonly<{ lineId: string; purposeOf: string; certainty: Certainty; held: HeldNumbers }>
+
+export type RiderViewProps = Readonly<{
+  /** The height is null for users who may not see bodies. */
+  member: MemberRecord
+  maySetUp: boolean
+  mayEdit: boolean
+  mayMerge: boolean
+  /** The sets in force, the one to show first first. */
+  sets: readonly RiderSet[]
+  timeline: Readonly<{ entries: readonly TimelineEntry[]; more: boolean }>
+  /** What the numbers of one entry rest on, to work the chance out of; null where the role sees none. */
+  request: (RecommendRequest & Readonly<{ entryId: string; seatHeight: Label | null }>) | null
+  types: readonly StudioType[]
+  /** An open red flag in words, with the referral sentence; null without one. */
+  stop: Readonly<{ why: string; referral: string }> | null
+  /** The rider's seat in the class that runs or comes next today. */
+  seat: Readonly<{ bikeId: string; number: number; when: string }> | null
+  /** The sentence about a bike that changed since, or null. */
+  changed: string | null
+  open: readonly { id: string; text: string }[]
+  bikes: readonly { id: string; number: number; type: string }[]
+  /** Null where this person's role sees none. */
+  notes: readonly NoteSummary[] | null
+  /** Null for a user without notes: the page behind the link shows them. */
+  own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }> | null
+}>
+
+/** One rider: the numbers large enough to read from the next bike, on every bike, then how they came to be. */
+export function RiderView({
+  member,
+  maySetUp,
+  mayEdit,
+  mayMerge,
+  sets,
+  timeline,
+  request: asked,
+  types,
+  stop,
+  seat,
+  changed,
+  open,
+  bikes,
+  notes,
+  own,
+}: RiderViewProps) {
+  useRefreshAfterDelivery()
+  const router = useRouter()
+  const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
+  const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | 'edit' | 'merge' | null>(null)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const shown = sets.find(({ entryId }) => entryId === chosen) ?? sets[0]
+  const held = useMemo(() => sets.map((set) => set.held), [sets])
+  const request = useMemo(() => requestOf(asked, shown?.entryId), [asked, shown?.entryId])
+  const { shown: system } = useUnitSystem()
+  const details = [
+    member.number && `No. ${member.number}`,
+    member.statureMm && formatBodyLength(member.statureMm, system),
+    member.email,
+  ]
+    .filter(Boolean)
+    .join(', ')
+  const kept = () => {
+    setModal(null)
+    router.refresh()
+  }
+  const more: MenuProps['items'] = [
+    ...(maySetUp && shown
+      ? [{ key: 'changed', label: 'Shoes or saddle changed', onClick: () => setModal('changed') }]
+      : []),
+    ...(maySetUp && types.length > 0 ? [{ key: 'tape', label: 'From own bike', onClick: () => setModal('tape') }] : []),
+    ...(shown
+      ? [
+          {
+            key: 'card',
+            label: (
+              <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
+                Card for the wallet, PDF
+              </a>
+            ),
+          },
+          { key: 'drawings', label: 'Drawings, SVG', onClick: () => setModal('drawings') },
+        ]
+      : []),
+    ...(mayEdit ? [{ key: 'edit', label: 'Edit name and details', onClick: () => setModal('edit') }] : []),
+    ...(mayMerge ? [{ key: 'merge', label: 'Merge with another member', onClick: () => setModal('merge') }] : []),
+  ]
+  return (
+    <article>
+      <header className={styles.head}>
+        <div className={styles.who}>
+          <h1>{member.name}</h1>
+          {details && <p className={styles.details}>{details}</p>}
+          {notes && <RiderNav memberId={member.id} here="Numbers" />}
+        </div>
+        <Dropdown trigger={['click']} menu={{ items: more }}>
+          <Button className="no-print" size="large" icon={<EllipsisOutlined />}>
+            More
+          </Button>
+        </Dropdown>
+        {maySetUp && (
+          <Button className="no-print" size="large" onClick={() => setChoosing('told')}>
+            Type in numbers
+          </Button>
+        )}
+        {maySetUp && (
+          <Button className="no-print" type="primary" size="large" onClick={() => setChoosing('setUp')}>
+            {shown ? 'New set-up' : 'Set up now'}
+          </Button>
+        )}
+      </header>
+      {stop && (
+        <div className={styles.stop}>
+          <StopBanner why={stop.why} referral={stop.referral} href={`/riders/${member.id}/reasons`} />
+        </div>
+      )}
+      {open.map((o) => (
+        <p key={o.id} className={styles.open}>
+          <span>A set-up was left open at {o.text}.</span>
+          <Link href={`/set-up/${o.id}`}>Go on with it</Link>
+        </p>
+      ))}
+      {changed && <p className={styles.open}>{changed}</p>}
+      {shown ? (
+        <NumbersCard
+          sets={sets}
+          shown={shown}
+          show={setChosen}
+          chance={
+            request && asked?.seatHeight && <KneeChance key={shown.entryId} request={request} at={asked.seatHeight} />
+          }
+        />
+      ) : (
+        <p className={styles.empty} data-empty>
+          No numbers yet. A set-up takes about six minutes and can stop anywhere; nothing is lost.
+        </p>
+      )}
+      {shown && types.length > 1 && (
+        <OtherBikes
+          key={shown.entryId}
+          from={shown}
+          kept={sets.filter(({ purposeOf }) => purposeOf === shown.purposeOf)}
+          request={request}
+          types={types}
+          maySetUp={maySetUp}
+        />
+      )}
+      {notes && <SeenInClass notes={notes} />}
+      {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
+      {timeline.entries.length > 0 && (
+        <TimeLine
+          memberId={member.id}
+          entries={timeline.entries}
+          more={timeline.more}
+          holding={sets.map(({ entryId }) => entryId)}
+          maySetUp={maySetUp}
+        />
+      )}
+      <p className={styles.caution}>
+        A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
+        dizziness: stop, and refer the rider to a licensed clinician.
+      </p>
+      {modal === 'tape' && <FromTape memberId={member.id} types={types} close={() => setModal(null)} kept={kept} />}
+      {modal === 'changed' && <Changed memberId={member.id} held={held} close={() => setModal(null)} kept={kept} />}
+      {modal === 'drawings' && shown && (
+        <Drawings name={member.name} held={shown.held} request={request} close={() => setModal(null)} />
+      )}
+      {modal === 'edit' && <EditMember member={member} seesBody={notes !== null} close={() => setModal(null)} />}
+      {modal === 'merge' && <MergeMember member={member} close={() => setModal(null)} />}
+      <ChooseBike memberId={member.id} bikes={bikes} seat={seat} choosing={choosing} close={() => setChoosing(null)} />
+    </article>
+  )
+}
+
+/** The request without what is only the page's, where it is about this entry. */
+function requestOf(asked: RiderViewProps['request'], entryId: string | undefined): RecommendRequest | null {
+  if (!asked || asked.entryId !== entryId) return null
+  const { bikeType, bike, school, evidence } = asked
+  return { bikeType, bike, school, evidence }
+}
+
+/** How sure the saved seat is: worked out on this device, after the page is there. */
+function KneeChance({ request, at }: { request: RecommendRequest; at: Label }) {
+  const { answer } = useRecommendation(request)
+  const found = answer?.chances.seatHeight?.find((c) => c.label === at)
+  return found ? <>; the knee is right here for {formatNaturalFrequency(found.chance)} riders like this one</> : null
+}

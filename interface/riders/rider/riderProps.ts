@@ -1,0 +1,88 @@
+import { REFERRAL } from '@/core/classes/watch/comfort'
+import { formatBikeChanged } from '@/core/messages/bikes/bikeNames'
+import { formatMemberMessage } from '@/core/messages/riders/memberPage'
+import { describeNote } from '@/core/messages/riders/rider'
+import { formatDate, formatTime } from '@/core/messages/words/dates'
+import { availableBikes } from '@/server/bikes/bikes'
+import type { RiderPage } from '@/server/pages/riders/rider'
+import { TIMELINE_PAGE } from '@/server/setups/register'
+import { riderSet } from './riderSet'
+import type { RiderViewProps } from './RiderView'
+import { timelineEntries } from './timelineEntries'
+
+/** One rider in words, times on the studio's clock. */
+export function riderProps(page: RiderPage): RiderViewProps {
+  const { timeZone, member, sets, entries, hasMore, bikes, context, changedAt, open, notes, cues } = page
+  const date = (at: Date) => formatDate(at, timeZone)
+  const dateAndTime = (at: Date) => `${date(at)}, ${formatTime(at, timeZone)}`
+  return {
+    member,
+    maySetUp: page.setsUp,
+    mayEdit: page.edits,
+    mayMerge: page.merges,
+    sets: sets.map((entry) => riderSet(entry, { bikes, entries, timeZone })),
+    timeline: { entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone), more: hasMore },
+    stop: context?.stop ? { why: context.stop, referral: page.referral ?? REFERRAL } : null,
+    seat: context?.seat
+      ? {
+          bikeId: context.seat.bikeId,
+          number: context.seat.number,
+          when: `${context.seat.title}, ${formatTime(context.seat.startsAt, timeZone)}`,
+        }
+      : null,
+    changed: changedAt && formatBikeChanged(sets[0].bikeNumber!, date(changedAt)),
+    request: requestOf(page),
+    types: page.types.map(({ lineId, bikeType }) => ({
+      lineId,
+      bikeType,
+      machines: bikes
+        .filter((bike) => bike.lineId === lineId)
+        .map(({ id, number, machineCalibration }) => ({ id, number, machineCalibration })),
+    })),
+    open: open.map(({ id, bikeNumber, startedAt }) => ({ id, text: `bike ${bikeNumber}, ${date(startedAt)}` })),
+    bikes: availableBikes(bikes).map(({ id, number, type }) => ({ id, number, type: type.name })),
+    own: ownPage(page, date, dateAndTime),
+    notes:
+      notes?.map(({ createdAt, createdBy, bikeNumber, ...note }) => ({
+        id: note.id,
+        ...describeNote(note, cues),
+        held: note.held,
+        when: dateAndTime(createdAt),
+        by: createdBy,
+        bike: bikeNumber,
+      })) ?? null,
+  }
+}
+
+/** What the chance of the first set is computed from; null without evidence. */
+function requestOf({ sets: [latest], evidence, school }: RiderPage): RiderViewProps['request'] {
+  if (!latest || !evidence) return null
+  return {
+    entryId: latest.id,
+    seatHeight: latest.marks.seatHeight ?? null,
+    bikeType: latest.type,
+    bike: latest.machineCalibration ?? {},
+    school,
+    evidence,
+  }
+}
+
+type FormatMoment = (at: Date) => string
+
+function ownPage(
+  { seesNotes, link, messages }: RiderPage,
+  date: FormatMoment,
+  dateAndTime: FormatMoment,
+): RiderViewProps['own'] {
+  if (!seesNotes) return null
+  return {
+    link: link && { address: link.address, qr: link.qr, until: date(link.expiresAt) },
+    messages:
+      messages?.map(({ id, kind, body, createdAt, handledAt }) => ({
+        id,
+        text: formatMemberMessage(kind, body),
+        when: dateAndTime(createdAt),
+        handled: handledAt !== null || kind === 'home',
+      })) ?? null,
+  }
+}

@@ -1,0 +1,35 @@
+'use client'
+import { useEffect, useMemo, useState } from 'react'
+import type { Marks } from '@/core/base/conventions'
+import { isErrorResponse } from '@/core/operations/errorResponse'
+import type { MisSetRequest, MisSetResponse } from '@/core/operations/requests/misSet'
+import { askCore } from '../../compute/askCore'
+import type { Row } from '../steps/flow'
+import { misSetQuestion } from './misSet'
+
+/**
+ * What may be mis-set at the bike, worked out in the worker once the advice is (`working`); null where there is nothing
+ * to compare, and until it is computed.
+ */
+export function useMisSet(
+  known: Omit<MisSetRequest, 'marks' | 'evidence'>,
+  rows: readonly Row[],
+  current: Marks,
+  working: boolean,
+): MisSetResponse | null {
+  const request = useMemo(() => misSetQuestion(known, rows, current), [known, rows, current])
+  const [found, setFound] = useState<{ of: MisSetRequest; answer: MisSetResponse | null } | null>(null)
+  useEffect(() => {
+    if (!request || working) return
+    let stale = false
+    askCore('misSet', request)
+      .then((answer) => {
+        if (!stale) setFound({ of: request, answer: isErrorResponse(answer) ? null : (answer as MisSetResponse) })
+      })
+      .catch(() => undefined)
+    return () => {
+      stale = true
+    }
+  }, [request, working])
+  return request && found?.of === request ? found.answer : null
+}

@@ -1,0 +1,112 @@
+'use client'
+import { formatPrompt } from '@/core/messages/setups/setupPrompts'
+import { Segmented } from 'antd'
+import { CHECK_TEXT, checkText } from '@/core/messages/setups/checks'
+import { formatQuestionTitle, formatWorth } from '@/core/messages/setups/questions'
+import { CheckPicture } from '../../kit/drawing/CheckPicture'
+import { QUESTION_CARD } from '../steps/checksOfStep'
+import { MisSet } from '../misSet/MisSet'
+import { isSuspect } from '../misSet/misSet'
+import { Forward } from './Forward'
+import { QUESTIONS } from '../questions'
+import { Numbers } from '../questions/Numbers'
+import type { StepPanelProps } from '../steps/stepPanelProps'
+import { stepPrompt } from './stepPrompt'
+import styles from '../steps/stepPanel.module.css'
+
+/** What to do next in one sentence, the answers as large buttons, and the one step forward. */
+export function StepPanel(props: StepPanelProps) {
+  const {
+    step,
+    check,
+    checks,
+    answer,
+    working,
+    trouble,
+    set,
+    misSet,
+    saving: { finished },
+  } = props
+  const { sentence, small } = formatPrompt(stepPrompt(props))
+  const Questions = QUESTIONS[check]
+  const suspect = misSet !== null && !finished && isSuspect(misSet)
+  const text = checkText(check, props.context.school)
+  const asks = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
+  const ask = answer?.ask
+  const there = ask && QUESTION_CARD[ask.question]
+  // In the saddle there are no questions for beside the bike, and the other way round.
+  const inSaddle = (s: typeof step) => s === 'knee' || s === 'cranks'
+  const offersAsk =
+    there && asks && (there.step === step || (inSaddle(there.step) && inSaddle(step))) && there.check !== check
+  return (
+    <section className={styles.dock} aria-label="What to do next" aria-busy={working}>
+      {asks && (
+        <div className={styles.picture}>
+          <CheckPicture check={check} landmark={props.landmark} />
+        </div>
+      )}
+      <div className={`${styles.saying} ${asks ? '' : styles.wide}`} aria-live="polite">
+        <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
+        {small !== '' && <p className={styles.small}>{small}</p>}
+        {asks && (
+          <p className={styles.small}>
+            {text.look} <q>{text.say}</q>
+          </p>
+        )}
+        {answer?.starter && step === 'numbers' && <p className={styles.small}>{answer.starter.sentence}</p>}
+        {suspect ? (
+          <p className={styles.doubt}>{misSet.sentence}</p>
+        ) : (
+          answer && answer.doubts.length > 0 && <p className={styles.doubt}>{answer.doubts[0].say}</p>
+        )}
+        {trouble && <p className={styles.trouble}>{trouble}</p>}
+      </div>
+      <div className={`${styles.answers} ${asks ? '' : styles.wide}`}>
+        <div className={styles.tools}>
+          {asks && checks.length > 1 && (
+            <Segmented
+              className={styles.cards}
+              value={check}
+              onChange={props.actions.onCheck}
+              options={checks.map((value) => ({ value, label: CHECK_TEXT[value].name }))}
+            />
+          )}
+          {answer && step !== 'talk' && (
+            <details className={styles.why}>
+              <summary>Why</summary>
+              <ul>
+                {answer.next.because.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+                {answer.cautions.map((line) => (
+                  <li key={line} className={styles.caution}>
+                    {line}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+          {misSet && !finished && step !== 'talk' && <MisSet {...props} misSet={misSet} suspect={suspect} />}
+          {offersAsk && (
+            <button
+              type="button"
+              className={styles.ask}
+              title={ask.sentence}
+              onClick={() => {
+                props.actions.onStep(there.step)
+                props.actions.onCheck(there.check)
+              }}
+            >
+              <b>{formatQuestionTitle(ask.question)}</b> {formatWorth(ask)}
+            </button>
+          )}
+        </div>
+        <div className={styles.question} data-question="">
+          {asks && <Questions {...props} />}
+          {step === 'numbers' && <Numbers {...props} />}
+        </div>
+      </div>
+      <Forward {...props} />
+    </section>
+  )
+}

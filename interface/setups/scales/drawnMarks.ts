@@ -1,0 +1,40 @@
+import { axisOf, type BikeType } from '@/core/bikes/bike/bike'
+import type { AxisName, Label, Marks } from '@/core/base/conventions'
+import { unitVector } from '@/core/base/geometry'
+import type { MarkChance } from '@/core/setups/recommend/request/request'
+import { positionsOf } from '@/core/bikes/scale/scale'
+import type { DrawnMark } from '../../kit/scale/Scale'
+import { formatLabel } from '@/core/messages/words/labels'
+
+/**
+ * The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. `flag`: a
+ * mark at which something was found.
+ */
+export function drawnMarks(
+  bikeType: BikeType,
+  axis: AxisName,
+  current: Marks,
+  wanted: Marks,
+  chances: readonly MarkChance[] | undefined,
+  flag?: Readonly<{ label: Label; text: string }>,
+): DrawnMark[] {
+  const { directionDeg, scale } = axisOf(bikeType, axis)!
+  const u = unitVector(directionDeg)
+  const upright = isUpright(axis)
+  const along = upright ? -u.y : u.x
+  const chanceAt = new Map(chances?.map((c) => [c.label, c.chance]))
+  return positionsOf(scale)
+    .map(({ label, mm }) => ({
+      order: along * mm,
+      label,
+      text: formatLabel(bikeType, axis, label),
+      set: current[axis] === label,
+      wanted: wanted[axis] === label && current[axis] !== label,
+      chance: chanceAt.get(label),
+      ...(flag?.label === label && { flag: flag.text }),
+    }))
+    .sort((a, b) => a.order - b.order)
+}
+
+/** Heights are drawn upright, slides level, as on the bike. */
+export const isUpright = (axis: AxisName): boolean => axis === 'seatHeight' || axis === 'barHeight'

@@ -1,0 +1,157 @@
+import { asksNow } from '../../../core/comfort/changes/trial'
+import { formatComplaint, formatTrialStage } from '../../../core/messages/comfort/comfort'
+import { formatNote } from '../../../core/messages/classes/watch'
+import { afterList, type AfterKind, type FollowUpState } from '../../../core/classes/watch/afterList'
+import { isOpen, lastLooks, resultOfRoomCue } from '../../../core/classes/watch/classState'
+import type { RoomCueResult } from '../../../core/classes/watch/cue'
+import { signNamed } from '../../../core/classes/watch/signs'
+import type { Scope } from '../../platform/accounts/scope'
+import { isReferred, openComplaints } from '../../comfort/complaints'
+import { runningTrials } from '../../comfort/trials'
+import type { DbExecutor } from '../../platform/db/connection'
+import { getStudio } from '../../studio/studio'
+import type { StudioClass } from '../../classes/classes'
+import { listPeople } from '../../studio/people'
+import { listFollowUps, listPutToClass, type FollowUp } from '../../classes/followUps'
+import { watchData } from './watch'
+
+/** One thing to see to after a class. */
+export type AfterRow = Readonly<{
+  kind: AfterKind
+  memberId: string
+  name: string
+  number: number | null
+  /** What was noted, in words. */
+  said: readonly string[]
+  /** Of numbers nobody looked at: the rider is new here, rather than left to the warm-up. */
+  isNew: boolean
+  /** What to look at first, where a cue failed repeatedly. */
+  setUp: string | null
+  /** The class the line is from: this one, or an earlier one that put it here. */
+  classId: string
+  /** "from Sunrise Ride, 28 Nov"; null for lines of this class. */
+  from: Readonly<{ title: string; startsAt: Date }> | null
+  /** What became of it; null while it is to be seen to. */
+  followUp: Readonly<{ state: FollowUpState; handedTo: string | null; to: string | null; by: string }> | null
+}>
+
+export type AfterData = Readonly<{
+  rows: readonly AfterRow[]
+  /** Lines of earlier classes that were put to this one. */
+  put: readonly AfterRow[]
+  /** The words to referred riders, in the studio's own words; null for the product's. */
+  referral: string | null
+  /** Riders on the floor, and how many of them were looked at. */
+  riders: number
+  looked: number
+  notLooked: readonly Readonly<{ name: string; number: number }>[]
+  notes: number
+  roomCues: readonly Readonly<{ cue: string; riders: number; result: RoomCueResult | null }>[]
+  /** All notes in their order, for the list. */
+  all: readonly Readonly<{
+    minute: number | null
+    number: number
+    name: string
+    said: string
+    strength: string
+    posture: string
+    cued: boolean
+    held: boolean | null
+  }>[]
+}>
+
+/** What came up in a class, the most pressing first. */
+export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<AfterData> {
+  const { bikes, state, earlier } = await watchData(db, scope, ofClass, now)
+  const seated = bikes.flatMap(({ rider, number, toCheck, isNew, bikeId }) =>
+    rider ? [{ ...rider, number, toCheck, isNew, bikeId }] : [],
+  )
+  const looks = lastLooks(state)
+  const noteById = new Map(state.notes.map((note) => [note.id, note]))
+  const numberOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.number ?? null
+  const nameOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.name ?? ''
+  const ids = seated.map(({ id }) => id)
+  const [complaints, trials] = [await openComplaints(db, scope, ids), await runningTrials(db, scope, ids, now)]
+  // What runs on trial is under way; what was sent on is out of these hands.
+  const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
+  const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
+  const due = trials.filter(asksNow)
+  const people = new Map((await listPeople(db, scope)).map(({ id, name }) => [id, name]))
+  const became = new Map(
+    (await listFollowUps(db, scope, ofClass.id)).map((one) => [`${one.kind} ${one.memberId}`, one]),
+  )
+  const asFollowUp = ({ state: how, handedTo, by }: FollowUp): AfterRow['followUp'] => ({
+    state: how,
+    handedTo,
+    to: handedTo ? (people.get(handedTo) ?? null) : null,
+    by,
+  })
+  const put = await listPutToClass(db, scope, ofClass)
+  const noteIds = new Set(state.notes.map(({ id }) => id))
+  const items = afterList({
+    notes: state.notes,
+    earlier: [...earlier, ...state.notes],
+    warmUp: seated.filter(({ toCheck }) => toCheck).map(({ id }) => id),
+    trialsDue: [...new Set(due.map(({ memberId }) => memberId))],
+    complaints: open
+      .filter(({ noteId }) => noteId === null || !noteIds.has(noteId))
+      .map((one) => ({ id: one.id, memberId: one.memberId, strength: one.strength, flagged: isReferred(one) })),
+  })
+  return {
+    referral: (await getStudio(db, scope)).referral,
+    put: put.map((one) => ({
+      kind: one.kind,
+      memberId: one.memberId,
+      name: one.name,
+      number: numberOf(one.memberId),
+      said: [one.said],
+      isNew: false,
+      setUp: null,
+      classId: one.classId,
+      from: { title: one.title, startsAt: one.startsAt },
+      followUp: null,
+    })),
+    rows: items.map(({ kind, memberId, notes, complaints: told }): AfterRow => {
+      const own = notes.map((id) => noteById.get(id)!)
+      const followedUp = became.get(`${kind} ${memberId}`)
+      const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
+      return {
+        kind,
+        memberId,
+        name: nameOf(memberId),
+        number: numberOf(memberId),
+        classId: ofClass.id,
+        from: null,
+        followUp: followedUp ? asFollowUp(followedUp) : null,
+        isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
+        said: [
+          ...new Set(own.map(formatNote)),
+          ...told.map((id) => formatComplaint(open.find((one) => one.id === id)!)),
+          ...ofTrial.map(
+            ({ said, stage, proposed, verdict }) => `${said}. ${formatTrialStage(stage, proposed, verdict)}`,
+          ),
+        ],
+        setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,
+      }
+    }),
+    riders: seated.length,
+    looked: seated.filter(({ id }) => looks.has(id)).length,
+    notLooked: seated.filter(({ id }) => !looks.has(id)).map(({ name, number }) => ({ name, number })),
+    notes: state.notes.filter((note) => isOpen(note) || note.held === true).length,
+    roomCues: state.cues.map((cue) => ({
+      cue: cue.cue,
+      riders: cue.concerned.length,
+      result: resultOfRoomCue(state, cue),
+    })),
+    all: state.notes.map((note) => ({
+      minute: note.minute,
+      number: bikes.find(({ bikeId }) => bikeId === note.bikeId)?.number ?? 0,
+      name: nameOf(note.memberId),
+      said: formatNote(note),
+      strength: note.strength ?? '',
+      posture: note.posture ?? '',
+      cued: note.cued,
+      held: note.held,
+    })),
+  }
+}

@@ -1,0 +1,174 @@
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm'
+import { asksNow } from '../../../core/comfort/changes/trial'
+import { formatComplaint, formatTrialOnFloor } from '../../../core/messages/comfort/comfort'
+import { can } from '../../platform/accounts/can'
+import type { Scope } from '../../platform/accounts/scope'
+import { floorBefore, type QueueItem } from './floor'
+import { formatHanded } from '../../../core/messages/classes/watch'
+import { listHandedToMe } from '../../classes/followUps'
+import { findClass, type StudioClass } from '../../classes/classes'
+import { isReferred, listOpenComplaints } from '../../comfort/complaints'
+import { listRunningTrials } from '../../comfort/trials'
+import type { DbExecutor } from '../../platform/db/connection'
+import { bike, bikeFault, bikeType } from '../../bikes/tables'
+import { studioClass } from '../../classes/rooms/tables'
+import { memberMessage } from '../../riders/memberPage/tables'
+import { getStudio } from '../../studio/studio'
+import { member } from '../../riders/tables'
+
+/** Something to see to: whose it is, what it is in words, and whether it presses. */
+export type DueLine = Readonly<{
+  memberId: string
+  name: string
+  what: string
+  isStop: boolean
+  /** The class whose list it was handed on from; null for lines of the rider's own page. */
+  fromClassId: string | null
+}>
+
+/** What a studio has already, for the first steps of an empty one. */
+export type FirstSteps = Readonly<{ types: boolean; taped: boolean; machines: boolean; members: boolean }>
+
+/** The studio's day, as far as the person's role sees it. */
+export type Today = Readonly<{
+  now: Date
+  timeZone: string
+  seesNotes: boolean
+  setsUp: boolean
+  managesBikes: boolean
+  /** The class that runs, or the next one within a week; null without one. */
+  next: Readonly<{ ofClass: StudioClass; coming: number; withoutBike: number }> | null
+  /** Who is set up next for it. */
+  queue: readonly QueueItem[]
+  /**
+   * Red flags first, then trials with a rating due and complaints without an answer; empty for a role without notes.
+   */
+  due: readonly DueLine[]
+  /** Members who wrote from their own page and wait for an answer. */
+  messages: readonly Readonly<{ memberId: string; name: string }>[]
+  outOfUse: readonly Readonly<{ bikeId: string; number: number; why: string }>[]
+  steps: FirstSteps
+}>
+
+/** A class is shown from so far ahead, ms. */
+const AHEAD_MS = 7 * 86_400_000
+/** Lines of one kind; the rest is behind them. */
+const MAX_LINES = 12
+
+/** Everything the first page shows; one query a kind, each limited. */
+export async function today(db: DbExecutor, scope: Scope, now: Date): Promise<Today> {
+  const [seesNotes, setsUp] = [can(scope, 'seeNotes'), can(scope, 'setUpRiders')]
+  const ofClass = await nextClass(db, scope, now)
+  const floor = ofClass ? await floorBefore(db, scope, ofClass, seesNotes, now) : null
+  const coming = floor?.roster.filter(({ state }) => state !== 'cancelled') ?? []
+  return {
+    now,
+    timeZone: (await getStudio(db, scope)).timeZone,
+    seesNotes,
+    setsUp,
+    managesBikes: can(scope, 'manageBikes'),
+    next: ofClass && {
+      ofClass,
+      coming: coming.length,
+      withoutBike: coming.filter(({ number }) => number === null).length,
+    },
+    queue: setsUp ? (floor?.queue ?? []) : [],
+    due: seesNotes ? await dueLines(db, scope, now) : [],
+    messages: seesNotes ? await unansweredMessages(db, scope) : [],
+    outOfUse: await bikesOutOfUse(db, scope),
+    steps: await firstSteps(db, scope),
+  }
+}
+
+async function nextClass(db: DbExecutor, scope: Scope, now: Date): Promise<StudioClass | null> {
+  const [found] = await db
+    .select({ id: studioClass.id })
+    .from(studioClass)
+    .where(
+      and(
+        eq(studioClass.studioId, scope.studioId),
+        gt(studioClass.endsAt, now),
+        lt(studioClass.startsAt, new Date(now.getTime() + AHEAD_MS)),
+        isNull(studioClass.cancelledAt),
+        isNull(studioClass.openDay),
+      ),
+    )
+    .orderBy(asc(studioClass.startsAt), asc(studioClass.id))
+    .limit(1)
+  return found ? findClass(db, scope, found.id) : null
+}
+
+async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLine[]> {
+  const [complaints, trials] = [await listOpenComplaints(db, scope), await listRunningTrials(db, scope, now)]
+  const handed = await listHandedToMe(db, scope)
+  const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
+  const lines = [
+    ...complaints
+      .filter((one) => isReferred(one))
+      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: true, fromClassId: null })),
+    ...handed.map((one) => ({
+      memberId: one.memberId,
+      what: formatHanded(one.by, one.said),
+      isStop: false,
+      fromClassId: one.classId,
+    })),
+    ...trials
+      .filter(asksNow)
+      .map((one) => ({ memberId: one.memberId, what: formatTrialOnFloor(one), isStop: false, fromClassId: null })),
+    ...complaints
+      .filter((one) => !isReferred(one) && !onTrial.has(one.id))
+      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: false, fromClassId: null })),
+  ].slice(0, MAX_LINES)
+  const names = await namesOf(
+    db,
+    scope,
+    lines.map(({ memberId }) => memberId),
+  )
+  return lines.map((line) => ({ ...line, name: names.get(line.memberId) ?? '' }))
+}
+
+async function namesOf(db: DbExecutor, scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  if (ids.length === 0) return new Map()
+  const found = await db
+    .select({ id: member.id, name: member.name })
+    .from(member)
+    .where(and(eq(member.studioId, scope.studioId), inArray(member.id, [...ids])))
+  return new Map(found.map(({ id, name }) => [id, name]))
+}
+
+/** The latest message of each member first; what was measured at home waits for nobody. */
+async function unansweredMessages(db: DbExecutor, scope: Scope): Promise<Today['messages']> {
+  const found = await db
+    .select({ memberId: member.id, name: member.name, kind: memberMessage.kind })
+    .from(memberMessage)
+    .innerJoin(member, eq(member.id, memberMessage.memberId))
+    .where(and(eq(memberMessage.studioId, scope.studioId), isNull(memberMessage.handledAt)))
+    .orderBy(desc(memberMessage.createdAt))
+    .limit(10 * MAX_LINES)
+  const waiting = new Map(
+    found.filter(({ kind }) => kind !== 'home').map(({ memberId, name }) => [memberId, { memberId, name }]),
+  )
+  return [...waiting.values()].slice(0, MAX_LINES)
+}
+
+async function bikesOutOfUse(db: DbExecutor, scope: Scope): Promise<Today['outOfUse']> {
+  const found = await db
+    .select({ bikeId: bike.id, number: bike.number, why: bikeFault.note })
+    .from(bikeFault)
+    .innerJoin(bike, eq(bike.id, bikeFault.bikeId))
+    .where(and(eq(bike.studioId, scope.studioId), isNull(bikeFault.resolvedAt), isNull(bike.retiredAt)))
+    .orderBy(asc(bike.number))
+    .limit(MAX_LINES)
+  return [...new Map(found.map((one) => [one.bikeId, one])).values()]
+}
+
+async function firstSteps(db: DbExecutor, { studioId }: Scope): Promise<FirstSteps> {
+  const [types] = await db.select({ n: count() }).from(bikeType).where(eq(bikeType.studioId, studioId))
+  const [taped] = await db
+    .select({ n: count() })
+    .from(bikeType)
+    .where(and(eq(bikeType.studioId, studioId), isNotNull(bikeType.calibration)))
+  const [machines] = await db.select({ n: count() }).from(bike).where(eq(bike.studioId, studioId))
+  const [one] = await db.select({ id: member.id }).from(member).where(eq(member.studioId, studioId)).limit(1)
+  return { types: types.n > 0, taped: taped.n > 0, machines: machines.n > 0, members: one !== undefined }
+}

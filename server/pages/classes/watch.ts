@@ -1,0 +1,141 @@
+import { formatMarks } from '../../../core/messages/words/labels'
+import { formatPutHere } from '../../../core/messages/classes/watch'
+import { numbersLookedAt, type ClassState } from '../../../core/classes/watch/classState'
+import type { CuedNote } from '../../../core/classes/watch/cue'
+import type { Scope } from '../../platform/accounts/scope'
+import { listBikesOfRecords } from '../../bikes/bikes'
+import { stopsOf } from '../../comfort/stops'
+import { trialsOnFloor } from '../../comfort/trialsOnFloor'
+import type { DbExecutor } from '../../platform/db/connection'
+import { currentEntries, byDisplayPriority } from '../../setups/register'
+import { findRoom, listPlaces } from '../../classes/rooms/rooms'
+import { getStudio } from '../../studio/studio'
+import { listAssignments } from '../../classes/assignments'
+import type { StudioClass } from '../../classes/classes'
+import { listPutToClass } from '../../classes/followUps'
+import { listNotesOfMembers } from '../../classes/notes'
+import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from '../../classes/planning'
+import { listRoster } from '../../classes/roster'
+import { numbersAt } from '../../classes/seats'
+import { classState, listOwnCues } from '../../classes/watch'
+
+/** A bike as the floor shows it during a class. */
+export type WatchBike = Readonly<{
+  bikeId: string
+  number: number
+  xM: number
+  yM: number
+  rider: Readonly<{ id: string; name: string }> | null
+  numbers: string | null
+  /** Numbers nobody looked at yet: left to the warm-up, or new here and not set up. */
+  toCheck: boolean
+  /** Has no numbers yet. */
+  isNew: boolean
+  /** To be looked at sooner: to check, reported or carried numbers, a recent note. */
+  watchFor: boolean
+  kneeNotes: boolean
+  /** An open red flag from before this class, in words; null without one. */
+  stop: string | null
+  /** What is on trial here, or was put to this class by an earlier one, in a few words; null where nothing is. */
+  trial: string | null
+}>
+
+/** What the floor needs during a class, network or not. */
+export type WatchData = Readonly<{
+  bikes: readonly WatchBike[]
+  /** Riders on the list who have no bike. */
+  withoutBike: number
+  widthM: number
+  state: ClassState
+  /** Earlier notes on these riders, for cues and their results. */
+  earlier: readonly CuedNote[]
+  /** The studio's own words for cues, by sign. */
+  cues: Readonly<Record<string, string>>
+  /** The words to referred riders, in the studio's own words; null for the product's. */
+  referral: string | null
+}>
+
+/** Maximum age of cues that count, ms. */
+const CUES_MS = 120 * 86_400_000
+/** Something noted within so long makes a rider one to watch, ms. */
+const LATELY_MS = 42 * 86_400_000
+
+export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> {
+  const [all, assigned, roster, ofRoom, places, state, cues] = [
+    await listBikesOfRecords(db, scope),
+    await listAssignments(db, scope, ofClass.id),
+    await listRoster(db, scope, ofClass.id),
+    ofClass.roomId ? await findRoom(db, scope, ofClass.roomId) : null,
+    await listPlaces(db, scope),
+    await classState(db, scope, ofClass.id),
+    await listOwnCues(db, scope),
+  ]
+  const ids = assigned.map(({ memberId }) => memberId)
+  const looked = numbersLookedAt(state.looks)
+  const [entries, notes, knees, ready] = [
+    byDisplayPriority(await currentEntries(db, scope, ids)),
+    await listNotesOfMembers(db, scope, ids, new Date(now.getTime() - CUES_MS)),
+    await ridersWithKneeNotes(db, scope, ids, now),
+    await readyRiders(db, scope, ids, ofClass),
+  ]
+  const trials = await trialsOnFloor(
+    db,
+    scope,
+    ids,
+    assigned.map(({ bikeId }) => bikeId),
+    now,
+  )
+  const put = await listPutToClass(db, scope, ofClass)
+  const putTo = (memberId: string) =>
+    put.filter((one) => one.memberId === memberId).map(({ said }) => formatPutHere(said))
+  const stops = await stopsOf(db, scope, ids, now)
+  const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
+  const room = ofRoom?.plan ?? PLAIN_ROOM
+  const floor = floorOf(
+    all.filter(({ retiredAt }) => retiredAt === null),
+    room,
+    ofClass.roomId,
+    places,
+  )
+  // Bikes that were ridden here and have left the room or retired since: behind the others, so that no rider is lost.
+  const left = all
+    .filter(({ id }) => assigned.some(({ bikeId }) => bikeId === id) && !floor.some(({ bike }) => bike.id === id))
+    .map((bike, i) => ({ bike, xM: i + 1, yM: room.depthM }))
+  const bikes = [...floor, ...left].map(({ bike, xM, yM }): WatchBike => {
+    const rider = assigned.find(({ bikeId }) => bikeId === bike.id)
+    const own = entries.filter(({ memberId }) => memberId === rider?.memberId)
+    const listed = roster.find(({ memberId }) => memberId === rider?.memberId)
+    const { marks, certainty } = numbersAt(bike, own)
+    const isUnchecked = listed?.warmUp === true || own.length === 0
+    const toCheck = rider !== undefined && isUnchecked && !looked.has(rider.memberId) && !ready.has(rider.memberId)
+    const lately = earlier.some(
+      (note) => note.memberId === rider?.memberId && now.getTime() - note.createdAt.getTime() < LATELY_MS,
+    )
+    const unsure = certainty === 'told' || certainty === 'translated' || marks === null
+    return {
+      bikeId: bike.id,
+      number: bike.number,
+      xM,
+      yM,
+      rider: rider ? { id: rider.memberId, name: rider.name } : null,
+      numbers: marks && formatMarks(bike.type, marks),
+      toCheck,
+      isNew: rider !== undefined && own.length === 0,
+      watchFor:
+        rider !== undefined &&
+        (toCheck || unsure || lately || trials.isDue(rider.memberId) || putTo(rider.memberId).length > 0),
+      kneeNotes: rider !== undefined && knees.has(rider.memberId),
+      stop: (rider && stops.get(rider.memberId)) ?? null,
+      trial: rider ? [...trials.words(rider.memberId, bike.id), ...putTo(rider.memberId)].join('; ') || null : null,
+    }
+  })
+  return {
+    bikes,
+    withoutBike: roster.filter(({ memberId, state: how }) => how !== 'cancelled' && !ids.includes(memberId)).length,
+    widthM: room.widthM,
+    state,
+    earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
+    cues,
+    referral: (await getStudio(db, scope)).referral,
+  }
+}

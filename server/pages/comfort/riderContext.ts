@@ -1,0 +1,84 @@
+import { and, asc, eq, gt, isNull, lt } from 'drizzle-orm'
+import {
+  formatComplaint,
+  formatMoreComplaints,
+  formatTrialOnFloor,
+  HEALTH_NAME,
+} from '../../../core/messages/comfort/comfort'
+import { can } from '../../platform/accounts/can'
+import type { Scope } from '../../platform/accounts/scope'
+import { complaintsToAnswer } from '../../comfort/complaints'
+import { stopsOf } from '../../comfort/stops'
+import { runningTrials } from '../../comfort/trials'
+import type { DbExecutor } from '../../platform/db/connection'
+import { bike } from '../../bikes/tables'
+import { studioClass } from '../../classes/rooms/tables'
+import { bikeAssignment } from '../../classes/tables'
+
+/** The seat a rider has in the class that runs or comes next today. */
+export type NextSeat = Readonly<{ classId: string; title: string; startsAt: Date; bikeId: string; number: number }>
+
+/** Context of a rider before a set-up, besides numbers and earlier set-ups. */
+export type RiderContext = Readonly<{
+  /** An open red flag, in words; null without one. */
+  stop: string | null
+  /** What to know: complaints, trials, health; each in a few words. */
+  lines: readonly string[]
+  seat: NextSeat | null
+}>
+
+/** A seat counts for a set-up from this long before its class, ms. */
+const AHEAD_MS = 14 * 3_600_000
+/** Complaints named; the rest is counted. */
+const MAX_COMPLAINTS = 3
+
+/** The rider's seat in the class that runs, or begins within 14 hours; the earliest of several, null without one. */
+export async function nextSeat(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<NextSeat | null> {
+  const [found] = await db
+    .select({
+      classId: studioClass.id,
+      title: studioClass.title,
+      startsAt: studioClass.startsAt,
+      bikeId: bike.id,
+      number: bike.number,
+    })
+    .from(bikeAssignment)
+    .innerJoin(studioClass, eq(studioClass.id, bikeAssignment.classId))
+    .innerJoin(bike, eq(bike.id, bikeAssignment.bikeId))
+    .where(
+      and(
+        eq(bikeAssignment.memberId, memberId),
+        eq(bikeAssignment.studioId, scope.studioId),
+        gt(studioClass.endsAt, now),
+        lt(studioClass.startsAt, new Date(now.getTime() + AHEAD_MS)),
+        isNull(studioClass.cancelledAt),
+        isNull(studioClass.openDay),
+      ),
+    )
+    .orderBy(asc(studioClass.startsAt))
+    .limit(1)
+  return found ?? null
+}
+
+/** Context of a rider for a set-up; health only for roles that may see notes. */
+export async function riderContext(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderContext> {
+  const seat = await nextSeat(db, scope, memberId, now)
+  if (!can(scope, 'seeNotes')) return { stop: null, lines: [], seat }
+  const [complaints, trials, stops] = [
+    await complaintsToAnswer(db, scope, memberId, now),
+    await runningTrials(db, scope, [memberId], now),
+    await stopsOf(db, scope, [memberId], now),
+  ]
+  const health = [...new Set(complaints.flatMap((one) => one.health))]
+  const more = complaints.length - MAX_COMPLAINTS
+  return {
+    stop: stops.get(memberId) ?? null,
+    lines: [
+      ...complaints.slice(0, MAX_COMPLAINTS).map(formatComplaint),
+      ...(more > 0 ? [formatMoreComplaints(more)] : []),
+      ...trials.map(formatTrialOnFloor),
+      ...health.map((one) => HEALTH_NAME[one]),
+    ],
+    seat,
+  }
+}

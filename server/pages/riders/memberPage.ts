@@ -1,0 +1,137 @@
+import type { BikeType } from '../../../core/bikes/bike/bike'
+import type { BikeEquipment } from '../../../core/bikes/bike/equipment'
+import type { Marks } from '../../../core/base/conventions'
+import { isErrorResponse } from '../../../core/operations/errorResponse'
+import type { Recommendation } from '../../../core/operations/requests/recommend'
+import type { TranslateResponse } from '../../../core/operations/requests/translate'
+import type { SelfAdjustmentRange } from '../../../core/setups/recommend/request/selfAdjustment'
+import type { Certainty, Purpose } from '../../../core/setups/register/entry'
+import { MINUTES_AT_THE_BIKE } from '../../../core/riders/memberPage/message'
+import type { Scope } from '../../platform/accounts/scope'
+import { listTypes } from '../../bikes/versions'
+import { runningTrials, type Trial } from '../../comfort/trials'
+import { compute } from '../../platform/compute/pool'
+import type { DbExecutor } from '../../platform/db/connection'
+import { currentEntries } from '../../setups/register'
+import { listEvidence } from '../../setups/evidence'
+import { HISTORY_ROWS } from '../../setups/setups'
+import { validateRow } from '../../setups/validateRow'
+import { getStudio } from '../../studio/studio'
+import type { LinkOwner } from '../../riders/memberPage/links'
+import { latestHomeMeasures } from '../../riders/memberPage/messages'
+
+/** A set of numbers for the member: without health data. */
+export type MemberSet = Readonly<{
+  id: string
+  type: BikeType
+  closing: BikeEquipment['closing']
+  purpose: Purpose
+  marks: Marks
+  certainty: Certainty
+  at: Date
+  tryAlone: SelfAdjustmentRange
+}>
+
+/** First marks on a type, before anybody looked. */
+export type FirstMarks = Readonly<{ type: BikeType; closing: BikeEquipment['closing']; marks: Marks }>
+
+export type MemberPageData = Readonly<{
+  studio: Readonly<{ name: string; timeZone: string; referral: string | null }>
+  name: string
+  sets: readonly MemberSet[]
+  /** Where there are no numbers yet: what was measured at home, and what it comes to. */
+  first: Readonly<{ measured: boolean; minutes: number; marks: readonly FirstMarks[] }> | null
+  /** Changes that are tried now; none by a link to the numbers alone. */
+  trials: readonly Trial[]
+  /** Whether the link opens the member's story. */
+  hasStory: boolean
+}>
+
+/** Nobody waits longer for what they may try. */
+const PATIENCE_MS = 8000
+
+/** The scope of a member's link: no user. */
+export const scopeOf = ({ studioId }: Pick<LinkOwner, 'studioId'>): Scope => ({ studioId, userId: '', role: 'desk' })
+
+/** What a member's own page shows. */
+export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date): Promise<MemberPageData> {
+  const scope = scopeOf(owner)
+  const [studio, entries, types, trials] = await Promise.all([
+    getStudio(db, scope),
+    currentEntries(db, scope, [owner.memberId]),
+    listTypes(db, scope),
+    owner.opens === 'everything' ? runningTrials(db, scope, [owner.memberId], now) : [],
+  ])
+  const closingOf = (lineId: string) => types.find((type) => type.lineId === lineId)?.equipment.closing ?? {}
+  const sets = await Promise.all(
+    entries.map(async (entry) => ({
+      id: entry.id,
+      type: entry.type,
+      closing: closingOf(entry.lineId),
+      purpose: entry.purpose,
+      marks: entry.marks,
+      certainty: entry.certainty,
+      at: entry.sinceAt,
+      tryAlone: entry.source === 'setUp' && entry.setupId ? await mayTry(entry.setupId) : {},
+    })),
+  )
+  return {
+    studio: { name: studio.name, timeZone: studio.timeZone, referral: studio.referral },
+    name: owner.name,
+    sets,
+    first: sets.length > 0 ? null : await firstMarks(db, scope, owner.memberId, types),
+    trials,
+    hasStory: owner.opens === 'everything',
+  }
+
+  async function mayTry(setupId: string): Promise<SelfAdjustmentRange> {
+    const entry = entries.find((one) => one.setupId === setupId)!
+    const rows = await listEvidence(db, scope, setupId)
+    const evidence = rows.map(({ row }) => row).filter((row) => 'row' in validateRow(entry.type, row))
+    const answer = await compute<Recommendation>(
+      'recommend',
+      {
+        bikeType: entry.type,
+        bike: entry.machineCalibration ?? {},
+        school: studio.school,
+        evidence: evidence.slice(-HISTORY_ROWS),
+      },
+      PATIENCE_MS,
+    )
+    return isErrorResponse(answer) ? {} : answer.tryAlone
+  }
+}
+
+/** What was measured at home comes to on each type: by the rider's own bike where they taped it, else by their body. */
+async function firstMarks(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  types: Awaited<ReturnType<typeof listTypes>>,
+): Promise<NonNullable<MemberPageData['first']>> {
+  const home = await latestHomeMeasures(db, scope, memberId)
+  if (!home) return { measured: false, minutes: MINUTES_AT_THE_BIKE.unknown, marks: [] }
+  const { evidence, ownBike } = home.measures
+  const { school } = await getStudio(db, scope)
+  const marks = await Promise.all(
+    types.map(async ({ bikeType, equipment }): Promise<FirstMarks | null> => {
+      const to = { bikeType }
+      const answer = ownBike
+        ? await compute<TranslateResponse>('translate', { from: ownBike, to }, PATIENCE_MS)
+        : await compute<Recommendation>('recommend', { bikeType, school, evidence }, PATIENCE_MS)
+      if (isErrorResponse(answer)) return null
+      const start = 'next' in answer ? startOf(answer) : answer.marks
+      return { type: bikeType, closing: equipment.closing, marks: start }
+    }),
+  )
+  return {
+    measured: true,
+    minutes: ownBike ? MINUTES_AT_THE_BIKE.taped : MINUTES_AT_THE_BIKE.measured,
+    marks: marks.filter((one) => one !== null),
+  }
+}
+
+const startOf = ({ marks, next }: Recommendation): Marks => ({
+  ...marks,
+  ...Object.fromEntries(next.moves.map(({ axis, to }) => [axis, to])),
+})

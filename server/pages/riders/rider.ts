@@ -1,0 +1,84 @@
+import { findChangeSince } from '../../bikes/bikeReadings'
+import { listBikes } from '../../bikes/bikes'
+import { listTypes } from '../../bikes/versions'
+import { listNotesOfMember } from '../../classes/notes'
+import { listOwnCues } from '../../classes/watch'
+import { can } from '../../platform/accounts/can'
+import type { Scope } from '../../platform/accounts/scope'
+import type { DbExecutor } from '../../platform/db/connection'
+import { findLink } from '../../riders/memberPage/links'
+import { listMessages } from '../../riders/memberPage/messages'
+import { addressOf, qrSvg } from '../../riders/memberPage/qr'
+import { findMember } from '../../riders/members/members'
+import { listEvidence } from '../../setups/evidence'
+import {
+  byDisplayPriority,
+  currentEntries,
+  listEntries,
+  TIMELINE_PAGE,
+  type RegisterEntry,
+} from '../../setups/register'
+import { listOpenSetups } from '../../setups/setups'
+import { getStudio } from '../../studio/studio'
+import { riderContext } from '../comfort/riderContext'
+
+/** One rider as far as the user's role sees them; null where the studio has no such member. */
+export type RiderPage = NonNullable<Awaited<ReturnType<typeof riderPage>>>
+
+export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: Date) {
+  const [studio, member] = await Promise.all([getStudio(db, scope), findMember(db, scope, id)])
+  if (!member) return null
+  const [seesNotes, setsUp] = [can(scope, 'seeNotes'), can(scope, 'setUpRiders')]
+  const [bikes, current, listed, open, notes, types, cues] = await Promise.all([
+    listBikes(db, scope),
+    currentEntries(db, scope, [id]),
+    listEntries(db, scope, id, { limit: TIMELINE_PAGE + 1 }),
+    setsUp ? listOpenSetups(db, scope, id) : [],
+    seesNotes ? listNotesOfMember(db, scope, id) : null,
+    listTypes(db, scope),
+    listOwnCues(db, scope),
+  ])
+  // Entries of a version in force share its definition, so that it is sent to the page once.
+  const inForce = new Map(types.map((version) => [version.id, version.bikeType]))
+  const withSharedType = (entry: RegisterEntry): RegisterEntry => ({
+    ...entry,
+    type: inForce.get(entry.typeId) ?? entry.type,
+  })
+  const entries = listed.map(withSharedType)
+  const sets = byDisplayPriority(current).map(withSharedType)
+  const latest = sets.at(0)
+  const [changedAt, evidence, link, messages] = await Promise.all([
+    latest?.bikeId ? findChangeSince(db, scope, latest.bikeId, latest.createdAt) : null,
+    latest?.setupId && seesNotes ? listEvidence(db, scope, latest.setupId) : null,
+    findLink(db, scope, id, now),
+    seesNotes ? listMessages(db, scope, id) : null,
+  ])
+  const address = link && addressOf(link)
+  return {
+    timeZone: studio.timeZone,
+    school: studio.school,
+    referral: studio.referral,
+    seesNotes,
+    setsUp,
+    edits: can(scope, 'addMembers'),
+    merges: can(scope, 'manageStudio'),
+    member: { ...member, statureMm: seesNotes ? member.statureMm : null },
+    bikes,
+    types,
+    cues,
+    /** Sets in force, the one to show first first. */
+    sets,
+    /** The latest entries of the register, and whether there are older ones. */
+    entries,
+    hasMore: listed.length > TIMELINE_PAGE,
+    open,
+    notes,
+    /** When the machine of the first set was found changed since; null while it is as it was. */
+    changedAt,
+    /** Of the first set; null where the role sees none. */
+    evidence: evidence?.map(({ row }) => row) ?? null,
+    link: seesNotes && link && address ? { address, qr: await qrSvg(address), expiresAt: link.expiresAt } : null,
+    messages,
+    context: setsUp ? await riderContext(db, scope, id, now) : null,
+  }
+}

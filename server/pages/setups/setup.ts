@@ -1,0 +1,65 @@
+import { schoolOf } from '../../../core/base/school/school'
+import { listTypes } from '../../bikes/versions'
+import type { Scope } from '../../platform/accounts/scope'
+import type { Database } from '../../platform/db/connection'
+import { findMember } from '../../riders/members/members'
+import { listEvidence } from '../../setups/evidence'
+import { learnedPrior, observerErrorOf, observerOf } from '../../setups/learned'
+import { currentEntries } from '../../setups/register'
+import { findPreviousNumbers, findSetup, listHistory } from '../../setups/setups'
+import { findSetupSchool } from '../../setups/setupSchool'
+import { getStudio } from '../../studio/studio'
+import { riderContext } from '../comfort/riderContext'
+
+/** Other types are computed for up to this many. */
+const MAX_TYPES = 12
+
+/** One set-up with its rider's context, or null; history, context and learning only while it is open. */
+export type SetupPage = NonNullable<Awaited<ReturnType<typeof setupPage>>>
+
+export async function setupPage(db: Database, scope: Scope, id: string, now: Date) {
+  const setup = await findSetup(db, scope, id)
+  if (!setup) return null
+  const isOpen = setup.finishedAt === null
+  const [studio, member, rows, history] = await Promise.all([
+    getStudio(db, scope),
+    findMember(db, scope, setup.memberId),
+    listEvidence(db, scope, id),
+    isOpen ? listHistory(db, scope, setup.memberId, now) : [],
+  ])
+  if (!member) return null
+  const [ownSchool, previous, entries, types] = await Promise.all([
+    findSetupSchool(db, scope, id),
+    isOpen ? findPreviousNumbers(db, scope, setup) : null,
+    isOpen ? currentEntries(db, scope, [setup.memberId]) : [],
+    listTypes(db, scope),
+  ])
+  const [learned, eye] = isOpen
+    ? await Promise.all([learnedPrior(db, scope, studio), observerErrorOf(db, scope)])
+    : [null, null]
+  return {
+    timeZone: studio.timeZone,
+    referral: studio.referral,
+    setup,
+    member,
+    rows,
+    history,
+    school: schoolOf({ ...studio.school, ...ownSchool }),
+    ownSchool,
+    costs: studio.costs ?? {},
+    prior: learned?.prior ?? {},
+    observer: eye ? observerOf(eye) : undefined,
+    /** Numbers in use on other types. */
+    elsewhere: entries
+      .filter(({ lineId, purpose }) => lineId !== setup.lineId && purpose === 'usual')
+      .map(({ type, marks }) => ({ type: type.name, marks }))
+      .slice(0, MAX_TYPES),
+    otherTypes: types
+      .map(({ bikeType }) => bikeType)
+      .filter(({ name }) => name !== setup.type.name)
+      .slice(0, MAX_TYPES),
+    previous,
+    context: isOpen ? await riderContext(db, scope, setup.memberId, now) : null,
+    hasGauge: process.env.ANGLE_GAUGE_URL !== undefined,
+  }
+}

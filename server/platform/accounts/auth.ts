@@ -1,0 +1,88 @@
+import { hash, verify } from '@node-rs/argon2'
+import { betterAuth } from 'better-auth'
+import { drizzleAdapter } from 'better-auth/adapters/drizzle'
+import { APIError, createAuthMiddleware } from 'better-auth/api'
+import { nextCookies } from 'better-auth/next-js'
+import { username } from 'better-auth/plugins'
+import { database } from '../db/connection'
+import { account, rateLimit, session, user, verification } from './tables'
+import { countAttempt, resetAttempts } from './signInLimits'
+
+/** Argon2id with the parameters OWASP's password storage sheet names (19 MiB, two passes); from memory. */
+const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
+
+export const hashPassword = (password: string): Promise<string> => hash(password, ARGON)
+export const verifyPassword = (stored: string, password: string): Promise<boolean> => verify(stored, password)
+
+/** What of the sign-in library's many addresses this studio uses; every other is as if it were not there. */
+export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({
+  '/sign-in/username': 'POST',
+  '/sign-out': 'POST',
+  '/get-session': 'GET',
+})
+
+const SIGN_IN = '/sign-in/username'
+/** Longest name or password looked at; hashing an endless one is work. */
+const MAX_CREDENTIAL_LENGTH = 200
+
+let made: ReturnType<typeof make> | undefined
+
+/** Sign-in: sessions in the database, by username; nobody can sign themselves up. Made at first use. */
+export const auth = () => (made ??= make())
+
+/** The peer as the request filter in front put it; nothing else is believed. */
+const peerOf = (headers: Headers | undefined): string => headers?.get('x-forwarded-for') ?? 'unknown'
+
+function make() {
+  return betterAuth({
+    database: drizzleAdapter(database(), {
+      provider: 'mysql',
+      schema: { user, session, account, verification, rateLimit },
+    }),
+    secret: process.env.BETTER_AUTH_SECRET,
+    baseURL: process.env.BETTER_AUTH_URL,
+    // Some type the machine's name instead of its address.
+    trustedOrigins: process.env.BETTER_AUTH_URL ? [process.env.BETTER_AUTH_URL.replace('127.0.0.1', 'localhost')] : [],
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      password: { hash: hashPassword, verify: ({ hash: stored, password }) => verifyPassword(stored, password) },
+    },
+    // The studio and the role come with the session: one question less on every request.
+    user: {
+      additionalFields: {
+        studioId: { type: 'string', required: false, input: false },
+        role: { type: 'string', required: false, input: false },
+      },
+    },
+    session: { expiresIn: 60 * 60 * 24 * 14, updateAge: 60 * 60 * 24 },
+    // Tries to sign in are counted per account and true peer, below; the library's own count knows addresses only.
+    rateLimit: { enabled: false },
+    telemetry: { enabled: false },
+    hooks: {
+      before: createAuthMiddleware(async ({ path, body, headers }) => {
+        if (path !== SIGN_IN) return
+        const { username: name, password } = (body ?? {}) as { username?: unknown; password?: unknown }
+        if (
+          typeof name !== 'string' ||
+          typeof password !== 'string' ||
+          name.length > MAX_CREDENTIAL_LENGTH ||
+          password.length > MAX_CREDENTIAL_LENGTH
+        )
+          throw new APIError('UNAUTHORIZED')
+        const seconds = await countAttempt(name, peerOf(headers))
+        if (seconds > 0)
+          throw new APIError(
+            'TOO_MANY_REQUESTS',
+            { message: 'Too many tries.', seconds },
+            { 'retry-after': String(seconds) },
+          )
+      }),
+      after: createAuthMiddleware(async ({ path, body, headers, context }) => {
+        if (path === SIGN_IN && context.newSession)
+          await resetAttempts(String((body as { username?: string }).username), peerOf(headers))
+      }),
+    },
+    plugins: [username(), nextCookies()],
+  })
+}

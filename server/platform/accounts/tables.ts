@@ -1,0 +1,101 @@
+import { bigint, boolean, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
+import type { Costs } from '../../../core/setups/recommend/request/questionCosts'
+import type { School } from '../../../core/base/school/school'
+import { ROLES } from '../db/roles'
+import { id, moment, now, reference } from '../db/columns'
+
+export const studio = mysqlTable('studio', {
+  id: id(),
+  name: varchar('name', { length: 120 }).notNull(),
+  place: varchar('place', { length: 120 }).notNull(),
+  timeZone: varchar('time_zone', { length: 60 }).notNull(),
+  school: json('school').$type<Partial<School>>().notNull(),
+  /** Seconds of a check or a dismount, where the studio sets others than the product. */
+  costs: json('costs').$type<Costs>(),
+  /** Whether finished set-ups move what is believed of riders before one is looked at. */
+  learns: boolean('learns').notNull().default(true),
+  /** What is said to a rider who is sent on, in the studio's own words; null for the product's. */
+  referral: text('referral'),
+})
+
+// The tables and names the sign-in library expects. All but the studio and the role belong to it.
+export const user = mysqlTable('user', {
+  id: id(),
+  name: varchar('name', { length: 120 }).notNull(),
+  email: varchar('email', { length: 190 }).notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  username: varchar('username', { length: 60 }).unique(),
+  displayUsername: varchar('display_username', { length: 60 }),
+  /** The one studio this person works for, and what they may do there. */
+  studioId: reference('studio_id').references(() => studio.id),
+  role: mysqlEnum('role', ROLES).notNull().default('instructor'),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const session = mysqlTable('session', {
+  id: id(),
+  token: varchar('token', { length: 190 }).notNull().unique(),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
+  expiresAt: moment('expires_at').notNull(),
+  ipAddress: varchar('ip_address', { length: 60 }),
+  userAgent: text('user_agent'),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const account = mysqlTable('account', {
+  id: id(),
+  accountId: varchar('account_id', { length: 190 }).notNull(),
+  providerId: varchar('provider_id', { length: 60 }).notNull(),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
+  accessToken: text('access_token'),
+  refreshToken: text('refresh_token'),
+  idToken: text('id_token'),
+  accessTokenExpiresAt: moment('access_token_expires_at'),
+  refreshTokenExpiresAt: moment('refresh_token_expires_at'),
+  scope: text('scope'),
+  password: text('password'),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+export const verification = mysqlTable('verification', {
+  id: id(),
+  identifier: varchar('identifier', { length: 190 }).notNull(),
+  value: text('value').notNull(),
+  expiresAt: moment('expires_at').notNull(),
+  createdAt: moment('created_at').notNull().default(now),
+  updatedAt: moment('updated_at').notNull().default(now),
+})
+
+/** Tries to sign in that failed, per account and per peer; written by the rate-limiting library. */
+export const signInAttempts = mysqlTable('sign_in_attempts', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+})
+
+export const rateLimit = mysqlTable('rate_limit', {
+  id: id(),
+  key: varchar('key', { length: 190 }).notNull().unique(),
+  count: int('count').notNull(),
+  lastRequest: bigint('last_request', { mode: 'number' }).notNull(),
+})
+
+/** The studio a row belongs to; every table has this column. */
+export const studioId = () =>
+  reference('studio_id')
+    .notNull()
+    .references(() => studio.id)
+
+/** Who wrote a row. */
+export const createdBy = () =>
+  reference('created_by')
+    .notNull()
+    .references(() => user.id)

@@ -1,0 +1,64 @@
+import { index, int, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { createdBy, studioId } from '../platform/accounts/tables'
+import { id, moment, reference } from '../platform/db/columns'
+
+export const member = mysqlTable(
+  'member',
+  {
+    id: id(),
+    studioId: studioId(),
+    name: varchar('name', { length: 120 }).notNull(),
+    /** The studio's own number of the member, as on their card; unique within a studio. */
+    number: varchar('number', { length: 40 }),
+    email: varchar('email', { length: 254 }),
+    /** Height without shoes as a list gave it; opens the first set-up, where it outranks nothing measured. */
+    statureMm: int('stature_mm'),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+    /** The set-up saved last, denormalized so that a list of thousands reads no history. */
+    latestSetupId: reference('latest_setup_id'),
+    /** The register's latest numbers of any purpose. */
+    latestEntryId: reference('latest_entry_id'),
+  },
+  (t) => [
+    uniqueIndex('member_number').on(t.studioId, t.number),
+    index('member_name').on(t.studioId, t.name),
+    index('member_latest').on(t.studioId, t.latestSetupId, t.name),
+    index('member_numbers').on(t.studioId, t.latestEntryId, t.name),
+  ],
+)
+
+/** A member merged into another: their rows are the other's now, and an address with the old id leads there. */
+export const memberMerge = mysqlTable(
+  'member_merge',
+  {
+    /** The id of the member who was merged. */
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [index('member_merge_member').on(t.memberId), index('member_merge_studio').on(t.studioId)],
+)
+
+/** The words of every member's name, so that three letters of any of them find it without reading all names. */
+export const memberWord = mysqlTable(
+  'member_word',
+  {
+    studioId: studioId(),
+    word: varchar('word', { length: 120 }).notNull(),
+    /** With the word first, what is found by it lies in the order of names already. */
+    name: varchar('name', { length: 120 }).notNull(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+  },
+  (t) => [
+    primaryKey({ columns: [t.studioId, t.word, t.name, t.memberId] }),
+    index('member_word_member').on(t.memberId),
+  ],
+)

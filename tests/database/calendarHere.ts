@@ -1,4 +1,0 @@
-import { readCalendar, type CalendarAsked } from '@/server/calendar/calendar'
-
-/** Instead of the thread, which is a bundle beside a build: read at once. */
-export const readCalendarInThread = async (text: string, asked: CalendarAsked) => readCalendar(text, asked)

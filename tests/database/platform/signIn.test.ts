@@ -1,0 +1,119 @@
+/** @jest-environment node */
+import { GET, POST } from '@/app/api/auth/[...all]/route'
+import { hashPassword } from '@/server/platform/accounts/auth'
+import { closeDatabase, database } from '@/server/platform/db/connection'
+import { account, user } from '@/server/platform/accounts/tables'
+
+jest.mock('better-auth/next-js', () => ({ nextCookies: () => ({ id: 'no-pages-here' }) }))
+
+const BASE = process.env.BETTER_AUTH_URL!
+const PASSWORD = 'only-for-this-test'
+let people = 0
+
+/** An account of its own for each test: what is counted for one must not be counted for another. */
+async function newAccount(): Promise<string> {
+  const name = `limit_${process.pid}_${(people += 1)}`
+  await database()
+    .insert(user)
+    .values({ id: name, name, email: `${name}@netloft-hall.example`, username: name, displayUsername: name })
+  await database()
+    .insert(account)
+    .values({
+      id: `${name}-password`,
+      accountId: name,
+      providerId: 'credential',
+      userId: name,
+      password: await hashPassword(PASSWORD),
+    })
+  return name
+}
+let peers = 0
+const newPeer = () => `192.0.2.${(peers += 1)}`
+
+async function tryOnce(username: unknown, password: unknown, peer: string): Promise<Response> {
+  const headers = { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': peer }
+  return POST(
+    new Request(`${BASE}/api/auth/sign-in/username`, {
+      method: 'POST',
+      headers,
+      body: JSON.stringify({ username, password }),
+    }),
+  )
+}
+
+afterAll(closeDatabase)
+
+test(
+  'the sixth wrong try of one peer at one account waits; the right password waits too; ' +
+    'another peer may still sign in',
+  async () => {
+    const [name, peer] = [await newAccount(), newPeer()]
+    const statuses: number[] = []
+    for (let i = 0; i < 6; i++) statuses.push((await tryOnce(name, 'wrong', peer)).status)
+    expect(statuses).toEqual([401, 401, 401, 401, 401, 429])
+    const right = await tryOnce(name, PASSWORD, peer)
+    expect(right.status).toBe(429)
+    expect(Number(right.headers.get('retry-after'))).toBeGreaterThan(200)
+    expect((await tryOnce(name, PASSWORD, newPeer())).status).toBe(200)
+  },
+)
+
+test('capitals and spaces make no other account', async () => {
+  const [name, peer] = [await newAccount(), newPeer()]
+  for (let i = 0; i < 5; i++) await tryOnce(i % 2 ? name.toUpperCase() : ` ${name} `, 'wrong', peer)
+  expect((await tryOnce(name, 'wrong', peer)).status).toBe(429)
+})
+
+test('signing in forgets the tries before it', async () => {
+  const [name, peer] = [await newAccount(), newPeer()]
+  for (let round = 0; round < 3; round++) {
+    for (let i = 0; i < 4; i++) expect((await tryOnce(name, 'wrong', peer)).status).toBe(401)
+    expect((await tryOnce(name, PASSWORD, peer)).status).toBe(200)
+  }
+})
+
+test('one account tried from many peers is counted as one account', async () => {
+  const name = await newAccount()
+  const statuses: number[] = []
+  for (let i = 0; i < 32; i++) statuses.push((await tryOnce(name, 'wrong', newPeer())).status)
+  expect(statuses.slice(0, 30)).toEqual(Array(30).fill(401))
+  expect(statuses.slice(30)).toEqual([429, 429])
+})
+
+test.each([
+  [null, 'x'],
+  [{ $ne: 1 }, 'x'],
+  ['ines', ['x']],
+  ['x'.repeat(5000), 'x'],
+  ['ines', 'x'.repeat(100_000)],
+])('%p is no name and password', async (name, password) => {
+  const { status } = await tryOnce(name, password, newPeer())
+  expect([400, 401]).toContain(status)
+})
+
+test('every address of the sign-in library that is not used does not exist', async () => {
+  const closed = [
+    'is-username-available',
+    'update-user',
+    'change-password',
+    'sign-up/email',
+    'sign-in/email',
+    'list-sessions',
+    'reset-password',
+    'delete-user',
+    'change-email',
+    'ok',
+    'error',
+    'x'.repeat(400),
+    'constructor',
+    '../outbox',
+  ]
+  for (const path of closed) {
+    for (const method of ['GET', 'POST']) {
+      const handle = method === 'GET' ? GET : POST
+      const { status } = await handle(new Request(`${BASE}/api/auth/${path}`, { method, headers: { origin: BASE } }))
+      expect([path, status]).toEqual([path, 404])
+    }
+  }
+  expect((await GET(new Request(`${BASE}/api/auth/sign-out`))).status).toBe(405)
+})

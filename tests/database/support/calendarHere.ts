@@ -1,0 +1,4 @@
+import { readCalendar, type CalendarAsked } from '@/server/classes/calendar/calendar'
+
+/** Instead of the thread, which is a bundle beside a build: read at once. */
+export const readCalendarInThread = async (text: string, asked: CalendarAsked) => readCalendar(text, asked)
