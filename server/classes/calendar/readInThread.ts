@@ -2,8 +2,8 @@ import { join } from 'node:path'
 import { Piscina } from 'piscina'
 import type { CalendarAsked, CalendarRead } from './calendar'
 
-/** Hard limit for one calendar, ms; the reader itself stops after a few seconds. The pool then ends the thread. */
-const TIMEOUT_MS = 30_000
+/** Hard limit for one calendar, ms; the reader itself stops after 20 s. The pool then ends the thread. */
+const TIMEOUT_MS = 60_000
 /** Heap limit of the thread, MB. */
 const MEMORY_MB = 256
 const MAX_QUEUE = 20
