@@ -36,6 +36,9 @@ export default defineConfig({
   use: {
     ...chromium,
     screenshot: 'only-on-failure',
+    // Far beyond what a loaded machine takes; a step that hangs is then named in the report.
+    actionTimeout: 180_000,
+    navigationTimeout: 180_000,
     reducedMotion: 'reduce',
     serviceWorkers: 'block',
     trace: 'off',

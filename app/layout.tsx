@@ -12,10 +12,10 @@ export const metadata: Metadata = {
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, viewportFit: 'cover' }
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const kept = await cookies()
-  const light = kept.get('light')?.value === 'dim' ? 'dim' : 'bright'
+  const jar = await cookies()
+  const light = jar.get('light')?.value === 'dim' ? 'dim' : 'bright'
   // Devices wrote the older word.
-  const lengths = ['imperial', 'feet'].includes(kept.get('lengths')?.value ?? '') ? 'imperial' : 'metric'
+  const lengths = ['imperial', 'feet'].includes(jar.get('lengths')?.value ?? '') ? 'imperial' : 'metric'
   return (
     <html lang="en" data-light={light}>
       <body>

@@ -10,7 +10,7 @@ const named = (causes: readonly string[]): string =>
   causes.map((cause) => causeRow(cause as never).name).join('; ') || '–'
 
 /** When a rule speaks, in a few words. */
-function whenText(when: When, say: string): string {
+function whenText(when: When, textOf: string): string {
   if (when.kind === 'seen') {
     const side = when.side ? ', on the other side than the complaint' : ''
     return `${capitalized(formatSign(signNamed(when.sign)!))}${side}`
@@ -21,13 +21,13 @@ function whenText(when: When, say: string): string {
     'from' in when && when.from !== undefined ? `${when.from} to ${when.to}` : '',
     'by' in when && when.by > 0 ? `by more than ${when.by}` : '',
   ].filter(Boolean)
-  return `${capitalized(say)}${span.length > 0 ? ` (${span.join(', ')})` : ''}`
+  return `${capitalized(textOf)}${span.length > 0 ? ` (${span.join(', ')})` : ''}`
 }
 
 /** The cause table as a page to read: `docs/causes.md`. */
 export function causePage(): string {
   const { complaints, causes, findings } = CAUSE_TABLE
-  const asked = complaints.filter((one) => one.causes.length > 0)
+  const withCauses = complaints.filter((one) => one.causes.length > 0)
   const never = complaints.filter((one) => one.causes.length === 0)
   return `# Complaints and their causes
 
@@ -44,7 +44,7 @@ ${Object.entries(FINDING_FACTOR)
 
 Never a matter of the bike: ${never.map(({ name }) => name).join(', ')}.
 
-${asked
+${withCauses
   .map(
     ({ name, causes: own }) =>
       `## ${capitalized(name)}\n\n${table(

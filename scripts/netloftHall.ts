@@ -3,7 +3,7 @@ import type { InspectionItem } from '../core/bikes/bike/inspection'
 import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bikes/bike/equipment'
 import type { TypeCalibration } from '../core/bikes/calibration/calibrate'
 import type { Block } from '../core/classes/plan/blocks'
-import type { RoomPlan, Stand } from '../core/classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '../core/classes/planning/roomPlan'
 import type { Role } from '../server/platform/db/roles'
 import people from './people.json'
 
@@ -206,7 +206,7 @@ export const ROOM: Readonly<{ id: string; name: string; plan: RoomPlan }> = {
   },
 }
 /** Six bikes a row, the outer ones turned in a little. */
-export const PLACES: readonly (Stand & Readonly<{ number: number }>)[] = BIKES.map(({ number }, i) => {
+export const PLACES: readonly (FloorPosition & Readonly<{ number: number }>)[] = BIKES.map(({ number }, i) => {
   const [row, column] = [Math.floor(i / 6), i % 6]
   const shift = row % 2 === 0 ? 0 : 0.25
   return {

@@ -5,7 +5,7 @@
 import { chromium } from '@playwright/test'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { program } from './support/installed.mjs'
+import { chromiumPath } from './support/installed.mjs'
 
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:4077'
 const folder = join(dirname(dirname(fileURLToPath(import.meta.url))), 'docs', 'screenshots')
@@ -13,7 +13,7 @@ const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 
 const browser = await chromium.launch({
-  executablePath: program('chromium'),
+  executablePath: chromiumPath(),
   chromiumSandbox: process.getuid?.() !== 0,
   args: ['--disable-background-networking'],
 })

@@ -157,7 +157,7 @@ async function seed(): Promise<void> {
 /** The room with its bikes, the week's classes, and what was seen in yesterday's. */
 async function roomAndClasses(tx: Tx, now: Date): Promise<void> {
   const scope = scopeOf(INSTRUCTORS[0])
-  const places = PLACES.map(({ number, ...stand }) => ({ ...stand, bikeId: `bike-${number}` }))
+  const places = PLACES.map(({ number, ...place }) => ({ ...place, bikeId: `bike-${number}` }))
   await saveRoom(tx, scope, { ...ROOM, places }, daysBefore(now, 65))
   for (const [c, { id, title, at, minutes, riders }] of CLASSES.entries()) {
     const startsAt = at
@@ -191,14 +191,14 @@ async function seenYesterday(tx: Tx, now: Date): Promise<void> {
   const scope = scopeOf(INSTRUCTORS[1])
   const day = dayAfter(studioDay(now, STUDIO.timeZone), -1)
   const start = momentAt(day, '07:00', STUDIO.timeZone).getTime()
-  for (const [i, [member, sign, minute, cued, held]] of SEEN.entries()) {
+  for (const [i, [member, sign, minute, cued, isAnswered]] of SEEN.entries()) {
     const at = new Date(start + minute * 60_000)
     const id = `dawn-note-${i + 1}`
     const who = { memberId: memberId(member), bikeId: `bike-${member + 1}`, classId: 'class-dawn' }
     const { region, sided } = signNamed(sign)!
     const side = sided ? 'left' : 'both'
     await addNote(tx, scope, { id, ...who, region, sign, side, minute, strength: 'clear', cued, createdAt: at })
-    if (held !== null) await changeNote(tx, scope, id, { held }, new Date(at.getTime() + 120_000))
+    if (isAnswered !== null) await changeNote(tx, scope, id, { held: isAnswered }, new Date(at.getTime() + 120_000))
   }
   const felt = { region: 'feltLowBack', sign: 'felt', side: 'both', score: 4, minute: 38 } as const
   const who = { memberId: memberId(4), bikeId: 'bike-5', classId: 'class-dawn' }
@@ -214,13 +214,13 @@ async function felt(tx: Tx, now: Date): Promise<void> {
   const { answer } = await reasonsOf(tx, teacher, trying, begun)
   const { axis, to, deg } = answer!.change!
   const shown = { axis, ...(to !== undefined && { to }), ...(axis === 'tilt' && { deg }) }
-  const asked = { id: 'seed-trial-1', memberId: trying, complaintId: knee.id, shown, weeks: 2, reason: null } as const
-  await startTrial(tx, teacher, { ...asked, ratingBefore: 6 }, begun)
+  const input = { id: 'seed-trial-1', memberId: trying, complaintId: knee.id, shown, weeks: 2, reason: null } as const
+  await startTrial(tx, teacher, { ...input, ratingBefore: 6 }, begun)
   for (const [days, rating] of [
     [8, 5],
     [1, 3],
   ])
-    await rateTrial(tx, teacher, { id: `seed-rating-${days}`, trialId: asked.id, rating }, daysBefore(now, days - 0.5))
+    await rateTrial(tx, teacher, { id: `seed-rating-${days}`, trialId: input.id, rating }, daysBefore(now, days - 0.5))
   const link = (await openLink(tx, teacher, memberId(3), daysBefore(now, 13)))!
   const owner = { linkId: link.id, studioId: STUDIO.id, memberId: memberId(3) }
   const hands = { what: 'hands', side: 'both', strength: 5, moment: 'late', lasts: false } as const

@@ -11,7 +11,7 @@ import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { changedFiles, reachedFrom, touchedSpecs } from './support/changed.mjs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { CHROMIUM, ensureDebian, ensureNode, ensureNpmPackages, MARIADB, program } from './support/installed.mjs'
+import { CHROMIUM, chromiumPath, ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
 import { claim, copyDatabase, startMariaDb } from './support/mariadb.mjs'
 import { startStandIn } from './support/standIns.mjs'
 import { freePort, run, stopRunning } from './support/processes.mjs'
@@ -143,7 +143,7 @@ async function inBrowsers(env, databases) {
     () =>
       run(bin(root, 'playwright'), ['test', ...(change ? change.specs : given)], {
         cwd: root,
-        env: { ...env, SERVERS: JSON.stringify(addresses), CHROMIUM: program('chromium') },
+        env: { ...env, SERVERS: JSON.stringify(addresses), CHROMIUM: chromiumPath() },
       }),
     browserCount,
   )

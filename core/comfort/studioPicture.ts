@@ -129,14 +129,14 @@ export function complaintsByType(
   const ridersOf = new Map<string, Set<string>>()
   for (const { memberId, type } of [...rides, ...felt])
     ridersOf.set(type, (ridersOf.get(type) ?? new Set()).add(memberId))
-  const told = new Map<string, { what: ComplaintName; type: string; riders: Set<string> }>()
+  const reports = new Map<string, { what: ComplaintName; type: string; riders: Set<string> }>()
   for (const { memberId, type, what } of felt) {
     const key = `${type} ${what}`
-    const one = told.get(key) ?? { what, type, riders: new Set() }
+    const one = reports.get(key) ?? { what, type, riders: new Set() }
     one.riders.add(memberId)
-    told.set(key, one)
+    reports.set(key, one)
   }
-  return [...told.values()]
+  return [...reports.values()]
     .map(({ what, type, riders }) => ({ what, type, count: { changed: riders.size, of: ridersOf.get(type)!.size } }))
     .filter(({ count }) => count.of >= MIN_OF_TYPE && count.changed >= MIN_OF_COMPLAINT)
     .toSorted((a, b) => b.count.changed / b.count.of - a.count.changed / a.count.of || (a.what < b.what ? -1 : 1))

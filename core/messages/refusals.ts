@@ -152,7 +152,7 @@ export function formatRefusal(refusal: Refusal): string {
 }
 
 /** The same as a sentence of its own: "A member needs a name." */
-export const asSentence = (say: string): string => capitalized(say) + (/[.?!]$/.test(say) ? '' : '.')
+export const asSentence = (text: string): string => capitalized(text) + (/[.?!]$/.test(text) ? '' : '.')
 
 /** Issues of a file of types, a line each. */
 export const formatFileIssues = (issues: readonly Issue[]): string[] =>

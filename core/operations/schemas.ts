@@ -2,7 +2,7 @@ import { axisSchema, bikeSchema, bikeTypeSchema } from '../bikes/bike/bike'
 import { blocksSchema } from '../classes/plan/blocksSchema'
 import { marksSchema, pointSchema } from '../base/conventions'
 import { evidenceSchema, KINDS } from '../riders/evidence/registry'
-import { roomPlanSchema, standSchema } from '../classes/planning/roomPlan'
+import { roomPlanSchema, floorPositionSchema } from '../classes/planning/roomPlan'
 import { recommendSchema } from '../setups/recommend/request/request'
 import { accommodationSchema } from './requests/accommodation'
 import { afterChangeSchema } from './requests/afterChange'
@@ -41,7 +41,7 @@ export const schemas: Readonly<Record<string, object>> = {
   studioSettings: studioSettingsSchema,
   blocks: blocksSchema,
   roomPlan: roomPlanSchema,
-  stand: standSchema,
+  stand: floorPositionSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),
   typeFile: typeFileSchema,
   point: pointSchema,

@@ -31,17 +31,17 @@ function excessOf(schema: Schema | undefined, value: unknown, at: string): Issue
   if (!schema || typeof value !== 'object' || value === null) return null
   if (schema.$ref) return excessOf(schemas[schema.$ref] as Schema, value, at)
   if (schema.if && (schema.then || schema.else))
-    return excessOf(holds(schema.if, value) ? schema.then : schema.else, value, at)
+    return excessOf(isSatisfied(schema.if, value) ? schema.then : schema.else, value, at)
   if (Array.isArray(value)) {
     if (schema.maxItems !== undefined && value.length > schema.maxItems)
       return [{ pointer: at, reason: REASON.tooLong(schema.maxItems) }]
     return firstOf(value, (item, i) => excessOf(schema.items, item, `${at}/${i}`))
   }
-  const known = (schema.allOf ? kindOf(value) : schema).properties ?? {}
+  const properties = (schema.allOf ? kindOf(value) : schema).properties ?? {}
   const count = Object.keys(value).length
-  if (count > Object.keys(known).length + MAX_UNKNOWN_FIELDS)
+  if (count > Object.keys(properties).length + MAX_UNKNOWN_FIELDS)
     return [{ pointer: at, reason: REASON.tooManyFields(count) }]
-  return firstOf(Object.entries(known), ([key, inner]) =>
+  return firstOf(Object.entries(properties), ([key, inner]) =>
     excessOf(inner, (value as Record<string, unknown>)[key], `${at}/${key}`),
   )
 }
@@ -50,12 +50,12 @@ function excessOf(schema: Schema | undefined, value: unknown, at: string): Issue
 const kindOf = (row: object): Schema =>
   'kind' in row && typeof row.kind === 'string' && Object.hasOwn(schemas, row.kind) ? (schemas[row.kind] as Schema) : {}
 
-const holds = (condition: NonNullable<Schema['if']>, value: object): boolean =>
+const isSatisfied = (condition: NonNullable<Schema['if']>, value: object): boolean =>
   (condition.required ?? []).every((key) => Object.hasOwn(value, key))
 
-function firstOf<T>(items: readonly T[], ask: (item: T, i: number) => Issue[] | null): Issue[] | null {
+function firstOf<T>(items: readonly T[], issuesOf: (item: T, i: number) => Issue[] | null): Issue[] | null {
   for (let i = 0; i < items.length; i++) {
-    const found = ask(items[i], i)
+    const found = issuesOf(items[i], i)
     if (found) return found
   }
   return null

@@ -36,10 +36,10 @@ export function randomRoom(
       ]),
     )
   const riders = Array.from({ length: riderCount }, (_, i): FloorRider => {
-    const known = names.filter(() => random.uniform() < 0.5)
+    const withNumbers = names.filter(() => random.uniform() < 0.5)
     return {
       id: `rider ${i + 1}`,
-      marksByType: Object.fromEntries(known.map((name) => [name, marksOn(types[name])])),
+      marksByType: Object.fromEntries(withNumbers.map((name) => [name, marksOn(types[name])])),
       setup: pick(['none', 'none', 'recheck', 'new'] as const),
       arrivesMin: -25 + Math.floor(25 * random.uniform()),
       ...(random.uniform() < 0.4 && { lastBike: pick(bikes).id }),

@@ -56,7 +56,7 @@ export function inAnotherSetup(
   { body, random }: SimulatedRider,
   bikeType: BikeType,
   driftDays = 0,
-  standsMm: Readonly<{ seatHeight: number; seatSlide: number }> = { seatHeight: 0, seatSlide: 0 },
+  scaleErrorMm: Readonly<{ seatHeight: number; seatSlide: number }> = { seatHeight: 0, seatSlide: 0 },
 ): SimulatedRider {
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(driftDays / 365)
   const [up, along] = [
@@ -64,8 +64,8 @@ export function inAnotherSetup(
     unitVector(bikeType.axes.seatSlide.directionDeg),
   ]
   const [height, slide] = [
-    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + standsMm.seatHeight,
-    Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal() + standsMm.seatSlide,
+    Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + scaleErrorMm.seatHeight,
+    Math.hypot(SETUP_HABIT_SD_MM.seatSlide, driftMm) * random.normal() + scaleErrorMm.seatSlide,
   ]
   const shift = {
     xMm: Float64Array.of(up.x * height + along.x * slide),
@@ -92,8 +92,8 @@ export const crestAtMark = (rider: SimulatedRider): Evidence =>
 
 function landmarkAtMark(rider: SimulatedRider, landmark: 'hipCrest' | 'frontHipBone', heightMm: number): Evidence {
   const { bikeType, random } = rider
-  const wantedY = heightMm + DEFAULT_SOLE_MM + MEASUREMENT_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
-  const rise = (wantedY - bikeType.seatOrigin.yMm) / Math.sin((bikeType.axes.seatHeight.directionDeg * Math.PI) / 180)
+  const targetY = heightMm + DEFAULT_SOLE_MM + MEASUREMENT_SD.landmarkMm * random.normal() - bikeType.axleHeightMm
+  const rise = (targetY - bikeType.seatOrigin.yMm) / Math.sin((bikeType.axes.seatHeight.directionDeg * Math.PI) / 180)
   return {
     kind: 'landmarkAtMark',
     landmark,

@@ -20,7 +20,7 @@ const CUES_A_RIDE = 0.15
 const ONE_SIDED = Object.freeze({ anybody: 0.015, carried: 0.12, aMm: 0.03 })
 const WHO_CARRY = 0.06
 /** How often a cue works, and how far riders differ in it. */
-const HOLDS = Object.freeze({ mean: 0.3, sd: 0.08 })
+const ANSWER_PROBABILITY = Object.freeze({ mean: 0.3, sd: 0.08 })
 
 /** A studio's rides and cues over some weeks; some riders carry a sore side with them from bike to bike. Seeded. */
 export function simulateStudio(
@@ -35,7 +35,7 @@ export function simulateStudio(
     const memberId = `member-${r}`
     const usual = `bike-${pick(bikes)}`
     const carried = random.uniform() < WHO_CARRY ? (random.uniform() < 0.5 ? 'left' : 'right') : null
-    const answers = HOLDS.mean + HOLDS.sd * random.normal()
+    const answers = ANSWER_PROBABILITY.mean + ANSWER_PROBABILITY.sd * random.normal()
     for (let week = 0; week < weeks; week++) {
       const count = Math.floor(RIDES_A_WEEK) + Number(random.uniform() < RIDES_A_WEEK % 1)
       for (let i = 0; i < count; i++) {

@@ -30,22 +30,22 @@ export const useClassClock = (): Clock =>
     () => NOT_YET,
   )
 
-function watch(tell: () => void): () => void {
-  watching.add(tell)
+function watch(listener: () => void): () => void {
+  watching.add(listener)
   if (watching.size === 1) begin()
   return () => {
-    watching.delete(tell)
+    watching.delete(listener)
     if (watching.size === 0) clearInterval(timer)
   }
 }
 
 function begin(): void {
-  tick(keptAhead())
+  tick(storedAhead())
   timer = setInterval(() => tick(clock.aheadMs), TICK_MS)
-  askAhead()
+  fetchAhead()
     .then((aheadMs) => {
       if (aheadMs === null) return
-      keepAhead(aheadMs)
+      storeAhead(aheadMs)
       if (watching.size > 0) tick(aheadMs)
     })
     .catch(() => undefined)
@@ -53,30 +53,30 @@ function begin(): void {
 
 function tick(aheadMs: number): void {
   clock = { nowMs: Date.now() - aheadMs, aheadMs }
-  for (const tell of watching) tell()
+  for (const listener of watching) listener()
 }
 
 /** How far this device's clock is ahead of the server's, from the date the server answers with; null without one. */
-async function askAhead(): Promise<number | null> {
-  const asked = Date.now()
+async function fetchAhead(): Promise<number | null> {
+  const sentAt = Date.now()
   const response = await fetch('/api/health', { cache: 'no-store' })
-  const said = Date.parse(response.headers.get('date') ?? '')
-  if (!Number.isFinite(said)) return null
+  const serverMs = Date.parse(response.headers.get('date') ?? '')
+  if (!Number.isFinite(serverMs)) return null
   // The header is whole seconds: half of one is added.
-  const off = (asked + Date.now()) / 2 - (said + 500)
+  const off = (sentAt + Date.now()) / 2 - (serverMs + 500)
   return Math.abs(off) > ALIKE_MS ? Math.round(off) : 0
 }
 
-function keptAhead(): number {
+function storedAhead(): number {
   try {
-    const kept = Number(localStorage.getItem(KEY) ?? 0)
-    return Number.isFinite(kept) ? kept : 0
+    const stored = Number(localStorage.getItem(KEY) ?? 0)
+    return Number.isFinite(stored) ? stored : 0
   } catch {
     return 0
   }
 }
 
-function keepAhead(aheadMs: number): void {
+function storeAhead(aheadMs: number): void {
   try {
     localStorage.setItem(KEY, String(aheadMs))
   } catch {

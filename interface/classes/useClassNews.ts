@@ -7,10 +7,10 @@ import { listenShared } from '../offline/sharedEvents'
  * Hears what others write of a class: an entry, or null for anything that needs the page's rows again; null too
  * whenever something may have been missed.
  */
-export function useClassNews(classId: string, tell: (news: ClassEvent) => void): void {
-  const heard = useRef(tell)
+export function useClassNews(classId: string, listener: (news: ClassEvent) => void): void {
+  const heard = useRef(listener)
   useEffect(() => {
-    heard.current = tell
+    heard.current = listener
   })
   useEffect(
     () =>

@@ -12,7 +12,7 @@ export const command = <Name extends keyof Commands>(
 ) => send(name, input, id) as Promise<AnswerOf<Commands[Name]>>
 
 /** Runs a query. */
-export const ask = <Name extends keyof Queries>(name: Name, input: InputOf<Queries[Name]>) =>
+export const query = <Name extends keyof Queries>(name: Name, input: InputOf<Queries[Name]>) =>
   sendQuery(name, input) as Promise<AnswerOf<Queries[Name]>>
 
 /** What a command answers. */

@@ -3,13 +3,13 @@ import { useEffect, useRef, useState } from 'react'
 import { isErrorResponse, type ErrorResponse } from '@/core/operations/errorResponse'
 import type { Recommendation } from '@/core/operations/requests/recommend'
 import type { RecommendRequest } from '@/core/setups/recommend/request/request'
-import { askCore } from './askCore'
+import { requestCore } from './requestCore'
 
 const reasonsOf = ({ error }: ErrorResponse): string => error.faults.map((fault) => fault.reason).join('; ')
 
 /** One recommendation, computed in the worker. Rejects where the core refuses the request. */
-export async function askRecommendation(request: RecommendRequest): Promise<Recommendation> {
-  const answer = await askCore('recommend', request)
+export async function requestRecommendation(request: RecommendRequest): Promise<Recommendation> {
+  const answer = await requestCore('recommend', request)
   if (isErrorResponse(answer)) throw new Error(reasonsOf(answer))
   return answer as Recommendation
 }
@@ -47,7 +47,7 @@ export function useRecommendation(request: RecommendRequest): RecommendationStat
 /** What to show for a request; where it fails the last answer stays. */
 async function compute(request: RecommendRequest): Promise<Partial<Computed>> {
   try {
-    const answer = await askCore('recommend', request)
+    const answer = await requestCore('recommend', request)
     if (isErrorResponse(answer)) return { of: request, trouble: reasonsOf(answer) }
     return { of: request, answer: answer as Recommendation, trouble: null }
   } catch {

@@ -60,7 +60,7 @@ export function Shell({
               <Link
                 key={href}
                 href={href}
-                className={here ? styles.here : styles.room}
+                className={`${here ? styles.here : styles.room} ${href === STUDIO.href ? styles.studio : ''}`}
                 aria-current={here ? 'page' : undefined}
               >
                 {name}
@@ -81,6 +81,11 @@ export function Shell({
           <MenuOutlined />
         </BarButton>
         <div id="bar-tools" className={styles.tools} data-open={open || undefined} onClick={() => setOpen(false)}>
+          {manages && (
+            <Link href={STUDIO.href} className={`${styles.person} ${styles.studioInMenu}`}>
+              {STUDIO.name}
+            </Link>
+          )}
           {setsUp ? (
             <Link href="/eye" className={styles.person} title="How your eye reads beside an instrument">
               {person}

@@ -12,7 +12,7 @@ import {
 } from 'react'
 import type { OutboxEntry } from '@/server/platform/entry'
 import { drain, resume } from './drain'
-import { useServiceWorker } from './keepPage'
+import { useServiceWorker } from './storePage'
 import { createJournal, recover, type Journal } from './journal'
 import { recordDelivery } from './lastDelivery'
 import { send } from './send'

@@ -18,7 +18,7 @@ export type DrainResult = 'empty' | 'later' | 'noNetwork' | 'noRoom' | 'signedOu
 
 /** After this many failures of one entry the outbox stops retrying it: the entry stays and is shown. */
 const MAX_FAULTS = 5
-const FAULT_SAID =
+const FAULT_TEXT =
   'the studio’s server had a fault with this one, several times over. It is kept on this device; try again later'
 
 /**
@@ -31,10 +31,10 @@ export async function drain(
   author: string,
   send: (entry: OutboxEntry) => Promise<SendResult>,
 ): Promise<DrainResult> {
-  const heldUp = new Set<string>()
+  const blocked = new Set<string>()
   for (;;) {
-    const next = await store.first(author, SENDABLE, heldUp)
-    if (!next) return heldUp.size > 0 ? 'later' : 'empty'
+    const next = await store.first(author, SENDABLE, blocked)
+    if (!next) return blocked.size > 0 ? 'later' : 'empty'
     await store.change([next.seq], { state: 'sending' })
     const sent = await send(next.entry)
     switch (sent.outcome) {
@@ -45,9 +45,9 @@ export async function drain(
         await store.change([next.seq], { state: 'refused', code: sent.code, say: sent.say })
         break
       case 'fault':
-        heldUp.add(next.queue)
+        blocked.add(next.queue)
         await store.change([next.seq], afterFault(next))
-        if (next.attempts + 1 >= MAX_FAULTS) heldUp.delete(next.queue)
+        if (next.attempts + 1 >= MAX_FAULTS) blocked.delete(next.queue)
         break
       case 'noNetwork':
       case 'noRoom':
@@ -65,7 +65,7 @@ const SENDABLE = ['waiting', 'sending'] as const
 const afterFault = ({ attempts }: StoredEntry): Partial<StoredEntry> =>
   attempts + 1 < MAX_FAULTS
     ? { state: 'waiting', attempts: attempts + 1 }
-    : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_SAID }
+    : { state: 'refused', attempts: 0, code: 'fault', say: FAULT_TEXT }
 
 /** What an author left when the session ended may be sent again, now that they are signed in. */
 export async function resume(store: OutboxStore, author: string): Promise<void> {

@@ -4,7 +4,7 @@
 const RETRY_MS = [2000, 5000, 15_000, 60_000] as const
 
 type Heard = Readonly<{ message: (data: string) => void; back: () => void }>
-type Told = Readonly<{ data: string } | { isBack: true }>
+type TabMessage = Readonly<{ data: string } | { isBack: true }>
 
 /**
  * Listens to server-sent events, once a device: a browser opens few connections to one server, and each stream occupies
@@ -15,7 +15,7 @@ export function listenShared(url: string, { message, back }: Heard): () => void 
   if (!('locks' in navigator) || typeof BroadcastChannel === 'undefined') return openStream(url, { message, back })
   const name = `yielding-saddle-events ${url}`
   const channel = new BroadcastChannel(name)
-  channel.onmessage = ({ data }: MessageEvent<Told>) => ('data' in data ? message(data.data) : back())
+  channel.onmessage = ({ data }: MessageEvent<TabMessage>) => ('data' in data ? message(data.data) : back())
   const over = new AbortController()
   let close: () => void = () => undefined
   const lead = () =>

@@ -6,7 +6,7 @@ const PATIENCE_S = 5
 const DAY_S = 86_400
 
 /** Pages that open without network, as they were last seen on this device. */
-const KEPT = /^\/(class|today)(\/|$)/
+const STORED_PATHS = /^\/(class|today)(\/|$)/
 
 const isPage = (request: Request): boolean => request.mode === 'navigate'
 /**
@@ -32,7 +32,7 @@ const serwist = new Serwist({
       }),
     },
     {
-      matcher: ({ request, url, sameOrigin }) => sameOrigin && isPage(request) && KEPT.test(url.pathname),
+      matcher: ({ request, url, sameOrigin }) => sameOrigin && isPage(request) && STORED_PATHS.test(url.pathname),
       handler: new NetworkFirst({
         cacheName: PAGES,
         networkTimeoutSeconds: PATIENCE_S,
@@ -52,8 +52,8 @@ serwist.addEventListeners()
 
 /** What is shown where a page was never opened on this device. */
 async function offlinePage(): Promise<Response> {
-  const kept = await (await caches.open(PAGES)).keys()
-  const paths = kept.map(({ url }) => new URL(url).pathname)
+  const stored = await (await caches.open(PAGES)).keys()
+  const paths = stored.map(({ url }) => new URL(url).pathname)
   const today = paths.includes('/today') ? ['<p><a href="/today">Today, as it was last seen here</a></p>'] : []
   const watches = paths.filter((path) => path.endsWith('/watch'))
   const classes = watches.map((path) => `<p><a href="${path}">A class opened on this device</a></p>`)

@@ -47,8 +47,8 @@ export function SetupDrawing({ bike, school, about, rows, step, answer, trouble,
           show={PART[step] ?? 'knee'}
           knee={
             angle?.kind === 'kneeAngle'
-              ? { deg: angle.deg, spreadDeg: 0 }
-              : { deg: answer.belief.kneeFlexionDeg.mean, spreadDeg: answer.belief.kneeFlexionDeg.sd }
+              ? { deg: angle.deg, sdDeg: 0 }
+              : { deg: answer.belief.kneeFlexionDeg.mean, sdDeg: answer.belief.kneeFlexionDeg.sd }
           }
           plumbMm={plumb?.kind === 'plumb' ? plumb.mm : answer.belief.plumbOffsetMm.mean}
           windowText={`${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]} wanted`}

@@ -50,7 +50,17 @@ export function SetupView(props: SetupViewProps) {
   const done = finished || finishedElsewhere
   const wasSavedElsewhere = finishedElsewhere || pending.some((e) => e.state === 'refused' && e.code === 'finished')
 
-  const { answer, working, trouble, misSet, set, current, shown, wanted, lengths } = useSetupAnswer(props, rows, step)
+  const {
+    answer,
+    working,
+    trouble,
+    misSet,
+    set,
+    current,
+    shown,
+    wanted: target,
+    lengths,
+  } = useSetupAnswer(props, rows, step)
   const { purpose, setPurpose, saving, moving, finish, goOn } = useFinish(setupId, rows, save, back)
 
   function tap(axis: AxisName, label: Label) {
@@ -107,7 +117,7 @@ export function SetupView(props: SetupViewProps) {
           bikeType={bike.type}
           current={current}
           shown={shown}
-          wanted={wanted}
+          target={target}
           answer={answer}
           step={step}
           set={set}

@@ -4,12 +4,12 @@ import type { RecommendRequest } from '@/core/setups/recommend/request/request'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import type { DraftEntry } from '../offline/OutboxProvider'
 import type { StoredEntry } from '../offline/store'
-import { askCore } from '../compute/askCore'
+import { requestCore } from '../compute/requestCore'
 import { useRecommendation } from '../compute/useRecommendation'
 import { useSetupRows } from './rows/useSetupRows'
 
-jest.mock('../compute/askCore', () => ({ askCore: jest.fn() }))
-const inferred = jest.mocked(askCore)
+jest.mock('../compute/requestCore', () => ({ requestCore: jest.fn() }))
+const inferred = jest.mocked(requestCore)
 
 /** What the outbox shows; a test moves it along as delivery does. */
 let entries: readonly StoredEntry[] = []

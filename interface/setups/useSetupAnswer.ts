@@ -5,9 +5,9 @@ import { useRecommendation } from '../compute/useRecommendation'
 import { useUnitSystem } from '../kit/theme/DevicePreferences'
 import { useMisSet } from './misSet/useMisSet'
 import type { SetupViewProps } from './setupViewProps'
-import { currentMarks, wantedMarks, wasSet, type Row, type Step } from './steps/flow'
+import { currentMarks, targetMarks, wasSet, type Row, type Step } from './steps/flow'
 
-type Known = Pick<
+type SetupContext = Pick<
   SetupViewProps,
   'bike' | 'school' | 'history' | 'elsewhere' | 'otherTypes' | 'costs' | 'prior' | 'observer' | 'entersKnownNumbers'
 >
@@ -16,8 +16,8 @@ type Known = Pick<
  * What the rows of a set-up come to: the recommendation, what may be mis-set, and three sets of marks: `current` as
  * set on the bike, `shown` with the recommendation's where nothing is set, and the advised ones of this step.
  */
-export function useSetupAnswer(known: Known, rows: readonly Row[], step: Step) {
-  const { bike, school, history, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } = known
+export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step: Step) {
+  const { bike, school, history, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } = context
   const { shown: lengths } = useUnitSystem()
   const request = useMemo<RecommendRequest>(
     () => ({
@@ -47,8 +47,8 @@ export function useSetupAnswer(known: Known, rows: readonly Row[], step: Step) {
     [bike, history, elsewhere, school, observer, prior],
   )
   const misSet = useMisSet(misSetInputs, rows, current, working)
-  const wanted = answer
-    ? wantedMarks(answer, step, { set, shown, base: set || entersKnownNumbers ? current : shown })
+  const target = answer
+    ? targetMarks(answer, step, { set, shown, base: set || entersKnownNumbers ? current : shown })
     : {}
-  return { answer, working, trouble, misSet, set, current, shown, wanted, lengths }
+  return { answer, working, trouble, misSet, set, current, shown, wanted: target, lengths }
 }

@@ -8,12 +8,12 @@ import styles from './studioView.module.css'
 export function RiderSelect({ onPick }: { onPick: (picked: { id: string; name: string } | null) => void }) {
   const [found, setFound] = useState<readonly { id: string; name: string }[]>([])
   const [typed, setTyped] = useState('')
-  const asked = useRef(0)
+  const latest = useRef(0)
   useEffect(() => {
-    const now = ++asked.current
+    const now = ++latest.current
     findMembers(typed)
       .then((members) => {
-        if (asked.current === now) setFound(members)
+        if (latest.current === now) setFound(members)
       })
       .catch(() => undefined)
   }, [typed])

@@ -16,7 +16,7 @@ import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
 import { schoolOf, type School } from '@/core/base/school/school'
 import { NumberField } from '../kit/NumberField'
 import { useAction } from '../commands/useAction'
-import { ask, command } from '../commands/command'
+import { query, command } from '../commands/command'
 import { LearnedChart } from './LearnedChart'
 import { RiderSelect } from './RiderSelect'
 import { KneeWindow, Option } from './SchoolOptions'
@@ -41,7 +41,7 @@ type Props = Readonly<{
 export function StudioView({ name, settings, learned, record, types }: Props) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const [kept, setKept] = useState(settings)
+  const [saved, setSaved] = useState(settings)
   const [draft, setDraft] = useState(settings)
   const [typeId, setTypeId] = useState(types[0]?.id)
   const [rider, setRider] = useState<Readonly<{ id: string; name: string; history: readonly EarlierSetup[] }> | null>(
@@ -50,12 +50,12 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
   const school = useMemo(() => schoolOf(draft.school), [draft.school])
   const bikeType = types.find((t) => t.id === typeId)?.bikeType
   const { marks, done } = useSchoolMarks(bikeType, rider?.history ?? null, draft.school)
-  const changed = JSON.stringify(draft) !== JSON.stringify(kept)
+  const changed = JSON.stringify(draft) !== JSON.stringify(saved)
   const choose = (change: Partial<School>) => setDraft((d) => ({ ...d, school: { ...d.school, ...change } }))
 
   async function save() {
     if (!(await act(() => command('studio.saveStudio', { settings: draft })))) return
-    setKept(draft)
+    setSaved(draft)
     message.success('Kept. Set-ups go by it from now on.', 3)
   }
 
@@ -69,7 +69,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
         <Button size="large" href="/studio/files">
           Files
         </Button>
-        <Button size="large" disabled={!changed || busy} onClick={() => setDraft(kept)}>
+        <Button size="large" disabled={!changed || busy} onClick={() => setDraft(saved)}>
           Undo
         </Button>
         <Button type="primary" size="large" disabled={!changed} loading={busy} onClick={save}>
@@ -85,7 +85,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           onPick={(picked) => {
             setRider(null)
             if (!picked) return
-            void act(() => ask('setups.historyOf', { memberId: picked.id })).then(
+            void act(() => query('setups.historyOf', { memberId: picked.id })).then(
               (found) => found && setRider({ ...picked, history: found.history }),
             )
           }}
@@ -107,7 +107,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           </span>
         )}
       </div>
-      {SCHOOL_CHOICES.map(({ field, title, asks, choices }) => (
+      {SCHOOL_CHOICES.map(({ field, title, question: asks, choices }) => (
         <section key={field} className={styles.choice} aria-label={title}>
           <div>
             <h2>{title}</h2>
@@ -159,7 +159,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           <Switch checked={draft.learns} onChange={(learns) => setDraft((d) => ({ ...d, learns }))} />
           Finished, checked set-ups move what is believed of a new rider
         </label>
-        {kept.learns && (
+        {saved.learns && (
           <div className={styles.wide}>
             <LearnedChart learned={learned} />
           </div>

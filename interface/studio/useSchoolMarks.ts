@@ -8,7 +8,7 @@ import { SCHOOL_CHOICES } from '@/core/messages/studio/schools'
 import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
 import type { StartRule } from '@/core/setups/recommend/startRules'
 import type { School } from '@/core/base/school/school'
-import { askRecommendation } from '../compute/useRecommendation'
+import { requestRecommendation } from '../compute/useRecommendation'
 
 /** Enough samples to place marks; the set-up itself uses more. */
 const SAMPLES = 1500
@@ -33,7 +33,7 @@ export function useSchoolMarks(
     const work = async () => {
       setState({ marks: {}, done: 0 })
       for (const [i, { field, value }] of all.entries()) {
-        const answer = await askRecommendation({
+        const answer = await requestRecommendation({
           bikeType,
           school: { ...school, [field]: value },
           history: [...history],

@@ -55,12 +55,12 @@ for (let i = 0, placed = 0; placed < RIDERS; i++) {
       { kind: 'plumb', mm: truePlumbMm(rider, saddle), at: saddle },
     ]),
   ]
-  const ask = () => advise({ bikeType, evidence: rows, samples: 1200 })
+  const adviseNow = () => advise({ bikeType, evidence: rows, samples: 1200 })
   const anyOf = (axis: 'barHeight' | 'barSlide') => {
     const all = positionsOf(axisOf(bikeType, axis)!.scale)
     return all[Math.floor(random.uniform() * all.length)].label
   }
-  const { bars } = ask()
+  const { bars } = adviseNow()
   let at: Marks = {
     ...saddle,
     barHeight: began === 'as advised' ? bars.height.label : anyOf('barHeight'),
@@ -76,7 +76,7 @@ for (let i = 0, placed = 0; placed < RIDERS; i++) {
       { kind: 'reachFeel', seen: look.reachFeel, at },
       { kind: 'clearance', seen: look.clearance, at },
     )
-    const { next } = ask()
+    const { next } = adviseNow()
     const moves = next.moves.filter(({ axis }) => axis.startsWith('bar'))
     steps += moves.length > 0 ? 1 : 0
     if (against(moves, look)) tally.against += 1

@@ -29,7 +29,7 @@ const READINGS = Number(values.readings)
 const GUESS = { originMm: 15, directionDeg: 2, spacingShare: 0.04 }
 const TAPE_SD_MM = 1.5
 const BLUNDER_MM = 25
-const WANTED_MM = { saddleHeightMm: 4, setbackMm: 5, reachMm: 5, stackMm: 4 }
+const TARGET_MM = { saddleHeightMm: 4, setbackMm: 5, reachMm: 5, stackMm: 4 }
 
 type Trial = Readonly<{
   named: boolean
@@ -113,7 +113,7 @@ for (const [name, guess] of Object.entries(TYPES)) {
     trial(guess, settings, createRng(Number(values.seed) * 100_000 + i)),
   )
   const cell = (length: LengthName) => {
-    const within = trials.filter((t) => t.worst[length] <= WANTED_MM[length]).length
+    const within = trials.filter((t) => t.worst[length] <= TARGET_MM[length]).length
     const all = trials.flatMap((t) => t.errors[length].map(Math.abs))
     return (
       `${percent(within, TRIALS)} of trials everywhere (95 % of all settings: ` +

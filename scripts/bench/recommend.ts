@@ -71,7 +71,7 @@ function timed(core: Core, request: RecommendRequest): { ms: number; advice: Adv
 
 const median = (numbers: readonly number[]): number =>
   [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
-const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): RecommendRequest => ({
+const requestOf = (rows: readonly Evidence[], seed: number, samples = SAMPLES): RecommendRequest => ({
   bikeType,
   evidence: rows,
   seed,
@@ -81,13 +81,13 @@ const ask = (rows: readonly Evidence[], seed: number, samples = SAMPLES): Recomm
 async function main(): Promise<void> {
   const earlier = await coreOf(values.against)
   const now: Core = { recommend: advise }
-  for (const core of [now, earlier]) for (let i = 0; i < 5; i++) timed(core, ask(TEN_ROWS, 7))
+  for (const core of [now, earlier]) for (let i = 0; i < 5; i++) timed(core, requestOf(TEN_ROWS, 7))
 
   const times = {
     newSeed: { now: [] as number[], earlier: [] as number[] },
     oneMore: { now: [] as number[], earlier: [] as number[] },
   }
-  const said = { now: [] as Advice[], earlier: [] as Advice[] }
+  const answers = { now: [] as Advice[], earlier: [] as Advice[] }
   // Alternating, so that other load on the machine affects both.
   for (let run = 0; run < RUNS; run++) {
     for (const [name, core] of [
@@ -95,11 +95,11 @@ async function main(): Promise<void> {
       ['earlier', earlier],
     ] as const) {
       const seed = 100 + run
-      timed(core, ask(TEN_ROWS.slice(0, 9), 7))
-      times.oneMore[name].push(timed(core, ask(TEN_ROWS, 7)).ms)
-      const answer = timed(core, ask(TEN_ROWS, seed))
+      timed(core, requestOf(TEN_ROWS.slice(0, 9), 7))
+      times.oneMore[name].push(timed(core, requestOf(TEN_ROWS, 7)).ms)
+      const answer = timed(core, requestOf(TEN_ROWS, seed))
       times.newSeed[name].push(answer.ms)
-      said[name].push(answer.advice)
+      answers[name].push(answer.advice)
     }
   }
   const row = (what: string, { now: a, earlier: b }: { now: number[]; earlier: number[] }) =>
@@ -125,7 +125,7 @@ async function main(): Promise<void> {
       '\n|---|---|---|---|---|---|',
   )
   for (const [name, of] of figures) {
-    const [a, b] = [moments(said.now.map(of)), moments(said.earlier.map(of))]
+    const [a, b] = [moments(answers.now.map(of)), moments(answers.earlier.map(of))]
     const error = Math.hypot(a.sd, b.sd) / Math.sqrt(RUNS)
     console.log(
       `| ${name} | ${a.mean.toFixed(3)} | ${a.sd.toFixed(3)} | ${b.mean.toFixed(3)} | ${b.sd.toFixed(3)} ` +
@@ -135,15 +135,15 @@ async function main(): Promise<void> {
 
   console.log('\n| Rows | time, a new seed | per row |\n|---|---|---|')
   for (const count of [10, 20, 40, 80, 160, 320]) {
-    const ms = median([1, 2, 3, 4, 5].map((run) => timed(now, ask(rowsOf(count), 1000 + 10 * run + count)).ms))
+    const ms = median([1, 2, 3, 4, 5].map((run) => timed(now, requestOf(rowsOf(count), 1000 + 10 * run + count)).ms))
     console.log(`| ${count} | ${ms.toFixed(0)} ms | ${(ms / count).toFixed(1)} ms |`)
   }
 
   console.log('\n| The heaviest requests allowed | time | more in memory |\n|---|---|---|')
   const rows = 40
   const samples = Math.floor((1000 * MAX_WORK) / rows)
-  heavy(`${rows} rows × ${samples} samples`, ask(rowsOf(rows), 5, samples))
-  heavy('500 rows × 4000 samples', ask(rowsOf(500), 6))
+  heavy(`${rows} rows × ${samples} samples`, requestOf(rowsOf(rows), 5, samples))
+  heavy('500 rows × 4000 samples', requestOf(rowsOf(500), 6))
   const fine = (mmPerUnit: number, mmAtZero: number) => ({
     ruler: { min: 0, max: 399, resolution: 1, mmPerUnit, mmAtZero },
   })

@@ -9,7 +9,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import { chromium } from '@playwright/test'
-import { program } from '../support/installed.mjs'
+import { chromiumPath } from '../support/installed.mjs'
 import { claim, startMariaDb } from '../support/mariadb.mjs'
 import { freePort, run } from '../support/processes.mjs'
 import { bin, build, serve } from '../support/production.mjs'
@@ -81,7 +81,7 @@ try {
     '/api/members?find=kes',
   ]
   const browser = await chromium.launch({
-    executablePath: program('chromium'),
+    executablePath: chromiumPath(),
     chromiumSandbox: process.getuid?.() !== 0,
     args: ['--disable-background-networking', '--no-first-run'],
   })

@@ -11,7 +11,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { ensureDebian, CHROMIUM, program } from '../support/installed.mjs'
+import { ensureDebian, CHROMIUM, chromiumPath } from '../support/installed.mjs'
 
 const { values } = parseArgs({ options: { taps: { type: 'string', default: '200' } } })
 const taps = Number(values.taps)
@@ -40,7 +40,7 @@ const run = (...flags) =>
 async function workerTimes() {
   await ensureDebian([CHROMIUM])
   const browser = await chromium.launch({
-    executablePath: program('chromium'),
+    executablePath: chromiumPath(),
     chromiumSandbox: process.getuid?.() !== 0,
     args: ['--disable-background-networking'],
   })

@@ -49,7 +49,7 @@ const perAxis = (type: BikeType, label: (axis: AxisName) => string): Marks =>
 type Errors = { reachMm: number[]; setbackMm: number[]; gripMm: number[]; kneeDeg: number[] }
 const errors = new Map<Way, Errors>(WAYS.map((way) => [way, { reachMm: [], setbackMm: [], gripMm: [], kneeDeg: [] }]))
 const predicted: number[] = []
-const fromKnown: number[] = []
+const fromExact: number[] = []
 let ended = 0
 for (const [p, [from, to]] of types.flatMap((a) => types.filter((b) => b !== a).map((b) => [a, b] as const)).entries())
   for (let i = 0; i < RIDERS; i++) {
@@ -70,7 +70,7 @@ for (const [p, [from, to]] of types.flatMap((a) => types.filter((b) => b !== a).
     const change = knee(to, found.marks) - knee(from, marks)
     predicted.push(Math.abs(found.kneeChangeDeg - change))
     const { contact } = found
-    fromKnown.push(Math.abs(kneeChangeDeg(contact.before, contact.there, to, knee(from, marks)) - change))
+    fromExact.push(Math.abs(kneeChangeDeg(contact.before, contact.there, to, knee(from, marks)) - change))
     const ways: Record<Way, Marks> = {
       translate: found.marks,
       'copied labels': copied(to, marks),
@@ -133,7 +133,7 @@ const text = [
   '',
   'What `translate` says of the knee against the knee of each rider’s own body there:',
   `with nothing known of the rider ${within(predicted)};`,
-  `from the knee as it was before ${within(fromKnown)}.`,
+  `from the knee as it was before ${within(fromExact)}.`,
   '',
 ].join('\n')
 writeFileSync(new URL('../../docs/bench/translate.md', import.meta.url), text)

@@ -14,7 +14,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { chromium } from '@playwright/test'
 import { createConnection } from 'mysql2/promise'
-import { program } from '../support/installed.mjs'
+import { chromiumPath } from '../support/installed.mjs'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from '../trials/hall.mjs'
 
@@ -40,7 +40,7 @@ const ms = (n) => `${n.toFixed(n < 10 ? 1 : 0)} ms`
 async function bench() {
   const cookie = await hall.signIn()
   const browser = await chromium.launch({
-    executablePath: program('chromium'),
+    executablePath: chromiumPath(),
     chromiumSandbox: process.getuid?.() !== 0,
     args: ['--disable-background-networking', '--no-first-run'],
   })

@@ -18,7 +18,7 @@ const CUED_SIGNS = ['shrugged', 'toesDown', 'kneesOut', 'bouncing', 'turnedHead'
   (sign) => signNamed(sign) !== undefined,
 )
 /** Share of cues that work, usual and for the good one; ours. */
-const HOLDS = { usual: 0.3, good: 0.85 }
+const ANSWER_PROBABILITY = { usual: 0.3, good: 0.85 }
 const WEEKLY = [
   { day: 1, time: '07:00', title: 'Dawn Ride', minutes: 45 },
   { day: 2, time: '12:15', title: 'Noon Spin', minutes: 30 },
@@ -78,8 +78,8 @@ async function addPastClass({ db, scopes, bikes, riders }: Hall, past: PastClass
       const noteId = `${id}-note-${n++}`
       const seen = { region, sign, side: sided ? 'left' : 'both', strength: 'clear', cued: true } as const
       await addNote(db, scope, { id: noteId, ...note, ...seen })
-      const held = random.uniform() < (sign === GOOD_CUE ? HOLDS.good : HOLDS.usual)
-      await changeNote(db, scope, noteId, { held }, new Date(at.getTime() + 150_000))
+      const isAnswered = random.uniform() < (sign === GOOD_CUE ? ANSWER_PROBABILITY.good : ANSWER_PROBABILITY.usual)
+      await changeNote(db, scope, noteId, { held: isAnswered }, new Date(at.getTime() + 150_000))
     } else if (week < 3 && random.uniform() < 0.7)
       await addLook(db, scope, {
         id: `${id}-look-${n++}`,

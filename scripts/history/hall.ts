@@ -35,6 +35,6 @@ export const daysBefore = (now: Date, days: number): Date => new Date(now.getTim
 export function bodyOn(rider: Rider, { lineId, number, machineCalibration }: StudioBike): SimulatedRider {
   const hiddenMm = number === LOW_BIKE.number ? LOW_BIKE.standsMm : 0
   const { seatHeight = 0, seatSlide = 0 } = machineCalibration.offsetsMm ?? {}
-  const standsMm = { seatHeight: seatHeight + hiddenMm, seatSlide }
-  return inAnotherSetup(rider.body, TYPES[lineId as keyof typeof TYPES], 0, standsMm)
+  const scaleErrorMm = { seatHeight: seatHeight + hiddenMm, seatSlide }
+  return inAnotherSetup(rider.body, TYPES[lineId as keyof typeof TYPES], 0, scaleErrorMm)
 }

@@ -32,5 +32,5 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
       { classId: 'class-dusk', memberId: memberId(i), state: 'booked', comesMinBefore: 15 },
       daysBefore(now, 1),
     )
-  await replanClass(db, scopes[0], 'class-dusk', now, { kept: 'here' })
+  await replanClass(db, scopes[0], 'class-dusk', now, { fixedSeats: 'here' })
 }

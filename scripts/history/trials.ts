@@ -99,8 +99,8 @@ async function addTrial(
   const { axis, to, deg } = answer.change
   const shown = { axis, ...(to !== undefined && { to }), ...(axis === 'tilt' && { deg }) }
   const id = `history-trial-${t}`
-  const asked = { id, memberId: rider.id, complaintId: complaint.id, shown, weeks: 2, reason: null } as const
-  const { outcome } = await startTrial(db, scope, { ...asked, ratingBefore: 6 }, begun)
+  const input = { id, memberId: rider.id, complaintId: complaint.id, shown, weeks: 2, reason: null } as const
+  const { outcome } = await startTrial(db, scope, { ...input, ratingBefore: 6 }, begun)
   if (outcome !== 'kept') return 'noChange'
   for (const [r, rating] of ratings.entries())
     await rateTrial(

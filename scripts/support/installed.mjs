@@ -55,7 +55,9 @@ export const MARIADB = {
   programs: ['mariadbd', 'mariadb-install-db'],
   packages: ['mariadb-server-core', 'mariadb-client-core'],
 }
-export const CHROMIUM = { programs: ['chromium'], packages: ['chromium'] }
+/** The old headless shell: a quarter less work than the whole browser without its windows, for the same pages. */
+export const CHROMIUM = { programs: ['chromium-headless-shell'], packages: ['chromium-headless-shell'] }
+export const chromiumPath = () => program(CHROMIUM.programs[0])
 
 /** Installs the npm packages of the lock file unless they are there already. */
 export async function ensureNpmPackages(root) {

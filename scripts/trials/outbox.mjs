@@ -12,7 +12,7 @@ import { parseArgs } from 'node:util'
 import { chromium } from '@playwright/test'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
-import { program } from '../support/installed.mjs'
+import { chromiumPath } from '../support/installed.mjs'
 import { build } from '../support/production.mjs'
 import { hallIn, root } from './hall.mjs'
 
@@ -36,7 +36,7 @@ const PATIENCE_MS = Number(process.env.PATIENCE_MS ?? 600_000)
 
 async function trial() {
   const browser = await chromium.launch({
-    executablePath: program('chromium'),
+    executablePath: chromiumPath(),
     chromiumSandbox: process.getuid?.() !== 0,
     args: ['--disable-background-networking', '--no-first-run'],
   })

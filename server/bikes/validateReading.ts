@@ -33,7 +33,7 @@ export function readingRefusal(bikeType: BikeType, row: BikeReading): Refusal | 
 }
 
 /** A reading as stored: its own fields only. Null where it is none this version knows. */
-export function knownFieldsOf(row: BikeReading): BikeReading | null {
+export function validFieldsOf(row: BikeReading): BikeReading | null {
   switch (row.kind) {
     case 'tape': {
       const { kind, marks, lengths } = row

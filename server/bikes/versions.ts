@@ -121,7 +121,7 @@ async function insertVersion(
 ): Promise<VersionResult> {
   const lineId = latest?.lineId ?? crypto.randomUUID()
   const name = document.bikeType.name.trim()
-  const kept = latest && sameGeometry(latest.bikeType, document.bikeType) ? latest.calibration : null
+  const carried = latest && sameGeometry(latest.bikeType, document.bikeType) ? latest.calibration : null
   if (latest) await tx.update(bikeTypeLine).set({ name }).where(eq(bikeTypeLine.id, lineId))
   else await tx.insert(bikeTypeLine).values({ id: lineId, studioId, name })
   await tx.insert(bikeType).values({
@@ -131,7 +131,7 @@ async function insertVersion(
     version: (latest?.version ?? 0) + 1,
     definition: document.bikeType,
     equipment: document.equipment,
-    calibration: calibration === undefined ? kept : calibration,
+    calibration: calibration === undefined ? carried : calibration,
     createdAt: now,
     createdBy: userId,
   })

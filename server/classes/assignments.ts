@@ -50,13 +50,13 @@ export async function assignBike(
       .from(bikeAssignmentLog)
       .where(eq(bikeAssignmentLog.id, id))
     if (before) return { outcome: sameContent(before, { studioId, classId, bikeId, memberId }) ? 'kept' : 'idTaken' }
-    const said = { studioId, classId, bikeId, createdAt: now, createdBy: userId }
-    await tx.insert(bikeAssignmentLog).values({ ...said, id, memberId })
+    const values = { studioId, classId, bikeId, createdAt: now, createdBy: userId }
+    await tx.insert(bikeAssignmentLog).values({ ...values, id, memberId })
     const elsewhere = memberId ? eq(bikeAssignment.memberId, memberId) : undefined
     await tx
       .delete(bikeAssignment)
       .where(and(eq(bikeAssignment.classId, classId), or(eq(bikeAssignment.bikeId, bikeId), elsewhere)))
-    if (memberId) await tx.insert(bikeAssignment).values({ ...said, memberId })
+    if (memberId) await tx.insert(bikeAssignment).values({ ...values, memberId })
     return { outcome: 'kept' }
   })
 }
@@ -75,7 +75,7 @@ export async function replaceAssignments(
   tx: DbExecutor,
   { studioId, userId }: Scope,
   classId: string,
-  wanted: ReadonlyMap<string, string>,
+  target: ReadonlyMap<string, string>,
   now: Date,
 ): Promise<void> {
   const before = await tx
@@ -83,11 +83,11 @@ export async function replaceAssignments(
     .from(bikeAssignment)
     .where(eq(bikeAssignment.classId, classId))
   const had = new Map(before.map(({ bikeId, memberId }) => [bikeId, memberId]))
-  const freed = before.filter(({ bikeId, memberId }) => wanted.get(bikeId) !== memberId).map(({ bikeId }) => bikeId)
-  const taken = [...wanted].filter(([bikeId, memberId]) => had.get(bikeId) !== memberId)
-  const said = { studioId, classId, createdAt: now, createdBy: userId }
+  const freed = before.filter(({ bikeId, memberId }) => target.get(bikeId) !== memberId).map(({ bikeId }) => bikeId)
+  const taken = [...target].filter(([bikeId, memberId]) => had.get(bikeId) !== memberId)
+  const values = { studioId, classId, createdAt: now, createdBy: userId }
   const log = [
-    ...freed.filter((bikeId) => !wanted.has(bikeId)).map((bikeId) => ({ bikeId, memberId: null })),
+    ...freed.filter((bikeId) => !target.has(bikeId)).map((bikeId) => ({ bikeId, memberId: null })),
     ...taken.map(([bikeId, memberId]) => ({ bikeId, memberId })),
   ]
   if (freed.length > 0)
@@ -95,7 +95,7 @@ export async function replaceAssignments(
       .delete(bikeAssignment)
       .where(and(eq(bikeAssignment.classId, classId), inArray(bikeAssignment.bikeId, freed)))
   if (taken.length > 0)
-    await tx.insert(bikeAssignment).values(taken.map(([bikeId, memberId]) => ({ ...said, bikeId, memberId })))
+    await tx.insert(bikeAssignment).values(taken.map(([bikeId, memberId]) => ({ ...values, bikeId, memberId })))
   if (log.length > 0)
-    await tx.insert(bikeAssignmentLog).values(log.map((one) => ({ ...said, ...one, id: crypto.randomUUID() })))
+    await tx.insert(bikeAssignmentLog).values(log.map((one) => ({ ...values, ...one, id: crypto.randomUUID() })))
 }

@@ -123,8 +123,8 @@ export type NewClass = Readonly<{
 }>
 
 /** Adds a class; the same id with the same content again changes nothing. */
-export async function addClass(db: DbExecutor, scope: Scope, asked: NewClass, now: Date): Promise<WriteResult> {
-  const content = { ...asked, teacherId: asked.teacherId ?? null, studioId: scope.studioId }
+export async function addClass(db: DbExecutor, scope: Scope, input: NewClass, now: Date): Promise<WriteResult> {
+  const content = { ...input, teacherId: input.teacherId ?? null, studioId: scope.studioId }
   const { id, title, startsAt, endsAt, roomId, teacherId, studioId } = studioClass
   return insertOnce(
     () => db.insert(studioClass).values({ ...content, source: 'hand', createdAt: now, createdBy: scope.userId }),
@@ -133,7 +133,7 @@ export async function addClass(db: DbExecutor, scope: Scope, asked: NewClass, no
         await db
           .select({ id, title, startsAt, endsAt, roomId, teacherId, studioId })
           .from(studioClass)
-          .where(eq(id, asked.id))
+          .where(eq(id, input.id))
       )[0],
     content,
   )
@@ -143,12 +143,12 @@ export async function addClass(db: DbExecutor, scope: Scope, asked: NewClass, no
 export async function addClasses(
   db: Database,
   scope: Scope,
-  asked: readonly NewClass[],
+  inputs: readonly NewClass[],
   now: Date,
 ): Promise<WriteResult> {
   try {
     await withTransaction(db, async (tx) => {
-      for (const one of asked)
+      for (const one of inputs)
         if ((await addClass(tx, scope, one, now)).outcome !== 'kept') throw new IdTaken('a class of another content')
     })
     return { outcome: 'kept' }
@@ -254,8 +254,8 @@ export async function repeatClass(
   const { title, roomId, hands, doorsMin, blocks, teacherId } = of
   return withTransaction(db, async (tx): Promise<WriteResult> => {
     for (const { id, startsAt } of weeks) {
-      const asked = { id, title, startsAt, endsAt: new Date(startsAt.getTime() + length), roomId, teacherId }
-      const added = await addClass(tx, scope, asked, now)
+      const input = { id, title, startsAt, endsAt: new Date(startsAt.getTime() + length), roomId, teacherId }
+      const added = await addClass(tx, scope, input, now)
       if (added.outcome !== 'kept') throw new IdTaken('a class of another content')
       await changeClass(tx, scope, id, { hands, doorsMin, blocks })
     }
@@ -373,12 +373,12 @@ export async function upsertTimetable(
       }
       continue
     }
-    const told = { title, startsAt, endsAt, roomId: named ? roomId : before.roomId }
-    if (!cancelledAt && sameContent(before, told)) tally.unchanged += 1
+    const update = { title, startsAt, endsAt, roomId: named ? roomId : before.roomId }
+    if (!cancelledAt && sameContent(before, update)) tally.unchanged += 1
     else {
       await tx
         .update(studioClass)
-        .set({ ...told, cancelledAt: null })
+        .set({ ...update, cancelledAt: null })
         .where(eq(studioClass.id, id))
       tally.changed += 1
     }

@@ -95,7 +95,7 @@ export async function followUp(
   db: DbExecutor,
   scope: Scope,
   key: FollowUpKey,
-  said: Readonly<{ state: FollowUpState | null; handedTo: string | null; said: string }>,
+  input: Readonly<{ state: FollowUpState | null; handedTo: string | null; said: string }>,
   now: Date,
 ): Promise<FollowUpResult> {
   const { studioId, userId } = scope
@@ -104,20 +104,20 @@ export async function followUp(
       .select({ id: table.id })
       .from(table)
       .where(and(eq(table.id, id), eq(table.studioId, studioId)))
-  const known =
+  const isListed =
     AFTER_KINDS.includes(key.kind) &&
     (await own(studioClass, key.classId)).length > 0 &&
     (await own(member, key.memberId)).length > 0
-  if (!known) return { outcome: 'gone' }
-  const { state } = said
+  if (!isListed) return { outcome: 'gone' }
+  const { state } = input
   if (state === null) {
     const { classId, memberId, kind } = classFollowUp
     await db.delete(classFollowUp).where(and(eq(classId, key.classId), eq(memberId, key.memberId), eq(kind, key.kind)))
     return { outcome: 'kept' }
   }
-  const handedTo = state === 'handed' ? said.handedTo : null
+  const handedTo = state === 'handed' ? input.handedTo : null
   if (state === 'handed' && (!handedTo || (await own(user, handedTo)).length === 0)) return { outcome: 'gone' }
-  const content = { state, handedTo, said: said.said.slice(0, MAX_TEXT_LENGTH), createdAt: now, createdBy: userId }
+  const content = { state, handedTo, said: input.said.slice(0, MAX_TEXT_LENGTH), createdAt: now, createdBy: userId }
   await db
     .insert(classFollowUp)
     .values({ ...key, studioId, ...content })

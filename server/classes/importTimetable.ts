@@ -2,7 +2,7 @@ import { formatCalendarFault } from '../../core/messages/classes/calendar'
 import { formatClassListFault, type ClassListFault, type TimetableTaken } from '../../core/messages/classes/timetable'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
-import type { CalendarAsked } from './calendar/calendar'
+import type { CalendarWindow } from './calendar/calendar'
 import { readCalendarInThread } from './calendar/readInThread'
 import { readClassList, type ListedClass } from './classList'
 import { membersNamed } from '../riders/members/members'
@@ -36,8 +36,8 @@ export async function importTimetable(
   now: Date,
 ): Promise<BringInResult> {
   const isCalendar = /^\uFEFF?\s*BEGIN:VCALENDAR/i.test(text)
-  const asked = { from: new Date(now.getTime() - BACK_MS), to: new Date(now.getTime() + AHEAD_MS), timeZone }
-  const read = isCalendar ? await fromCalendar(text, asked) : fromList(text, timeZone)
+  const window = { from: new Date(now.getTime() - BACK_MS), to: new Date(now.getTime() + AHEAD_MS), timeZone }
+  const read = isCalendar ? await fromCalendar(text, window) : fromList(text, timeZone)
   const { bookings, faults } = await bookingsOf(db, scope, read.listed)
   const taken = take ? await takeAll(db, scope, isCalendar ? 'calendar' : 'list', read.entries, bookings, now) : null
   return {
@@ -61,8 +61,8 @@ type Read = Readonly<{
   gaveUp: boolean
 }>
 
-async function fromCalendar(text: string, asked: CalendarAsked): Promise<Read> {
-  const { events, faults } = await readCalendarInThread(text, asked)
+async function fromCalendar(text: string, window: CalendarWindow): Promise<Read> {
+  const { events, faults } = await readCalendarInThread(text, window)
   const entries = events.map(({ uid, at, title, ...rest }) => ({
     ...rest,
     uid: uid.slice(0, 190),
@@ -87,7 +87,7 @@ async function bookingsOf(
   scope: Scope,
   listed: readonly ListedClass[],
 ): Promise<Readonly<{ bookings: Booking[]; faults: ClassListFault[] }>> {
-  const known = await membersNamed(
+  const memberIds = await membersNamed(
     db,
     scope,
     listed.flatMap(({ riders }) => riders.map(({ name }) => name)),
@@ -95,7 +95,7 @@ async function bookingsOf(
   const faults: ClassListFault[] = []
   const bookings = listed.flatMap(({ uid, occurrence, riders }) =>
     riders.flatMap(({ line, name, comesMinBefore }): Booking[] => {
-      const ids = known.get(name.toLowerCase()) ?? []
+      const ids = memberIds.get(name.toLowerCase()) ?? []
       if (ids.length === 1) return [{ uid, occurrence, memberId: ids[0], comesMinBefore }]
       faults.push({ line, code: ids.length === 0 ? 'unknownName' : 'severalOfName', text: name })
       return []

@@ -12,12 +12,12 @@ const listeners = (): Listeners => {
 }
 
 /** Subscribes to the events of a class in this process; the returned function unsubscribes. */
-export function subscribeToClass(classId: string, tell: Listener): () => void {
+export function subscribeToClass(classId: string, listener: Listener): () => void {
   const all = listeners()
   const own = all.get(classId) ?? new Set()
-  all.set(classId, own.add(tell))
+  all.set(classId, own.add(listener))
   return () => {
-    own.delete(tell)
+    own.delete(listener)
     if (own.size === 0 && all.get(classId) === own) all.delete(classId)
   }
 }
@@ -26,4 +26,4 @@ export function subscribeToClass(classId: string, tell: Listener): () => void {
 export const publishClassEvent = (classId: string, news: ClassEvent): void =>
   listeners()
     .get(classId)
-    ?.forEach((tell) => tell(news))
+    ?.forEach((listener) => listener(news))

@@ -178,9 +178,9 @@ const withoutMoment = ({
 export async function changeNote(db: Database, scope: Scope, id: string, change: NoteChange, at: Date): Promise<void> {
   const own = and(eq(classNote.id, id), eq(classNote.studioId, scope.studioId), isNull(classNote.withdrawnAt))
   await withTransaction(db, async (tx) => {
-    const [known] = await tx.select({ heldAt: classNote.heldAt }).from(classNote).where(own).for('update')
-    if (!known) return
-    const { heldAtMs, ...rest } = changeOf({ heldAtMs: known.heldAt?.getTime() ?? null }, change, at.getTime())
+    const [current] = await tx.select({ heldAt: classNote.heldAt }).from(classNote).where(own).for('update')
+    if (!current) return
+    const { heldAtMs, ...rest } = changeOf({ heldAtMs: current.heldAt?.getTime() ?? null }, change, at.getTime())
     const written = { ...rest, ...(heldAtMs !== undefined && { heldAt: new Date(heldAtMs) }) }
     if (Object.keys(written).length > 0) await tx.update(classNote).set(written).where(own)
   })

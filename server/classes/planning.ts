@@ -58,7 +58,7 @@ export const PLAIN_ROOM: Room['plan'] = {
 }
 
 /** Riders who stay on their seat while the others are placed: who is here already, or everybody who has one. */
-export type SeatsKept = 'here' | 'all'
+export type FixedSeats = 'here' | 'all'
 
 /** Plans a class: who sits where, what each needs, the queue and who will be late. See `planBasis`. */
 export async function planClass(...of: Parameters<typeof planBasis>): Promise<ClassPlan> {
@@ -82,7 +82,7 @@ export async function planBasis(
   scope: Scope,
   ofClass: StudioClass,
   now: Date,
-  kept: SeatsKept = 'all',
+  fixedSeats: FixedSeats = 'all',
 ): Promise<PlanBasis> {
   const [bikes, listed, assigned, floorRoom, places] = [
     await listBikes(db, scope),
@@ -130,7 +130,7 @@ export async function planBasis(
     })),
     room: { instructor: room.instructor, screens: room.screens },
     riders: coming.map(({ memberId, state, comesMinBefore, rowWish, pinnedBikeId }) => {
-      const seat = kept === 'all' || state === 'here' ? seats.get(memberId) : undefined
+      const seat = fixedSeats === 'all' || state === 'here' ? seats.get(memberId) : undefined
       // A rider on a bike out of use, or on another rider's pin, gets a new place.
       const stays = seat !== undefined && usable.has(seat) && !pinnedTo.has(seat)
       const pin = pinnedBikeId && usable.has(pinnedBikeId) ? pinnedBikeId : stays ? seat : undefined
@@ -293,11 +293,11 @@ async function setupDurations(db: DbExecutor, scope: Scope, now: Date): Promise<
     )
     .orderBy(desc(setup.finishedAt))
     .limit(MAX_DURATIONS)
-  const known = new Map<string, Set<string>>()
+  const names = new Map<string, Set<string>>()
   return found.reverse().map(({ memberId, lineId, startedAt, finishedAt }) => {
-    const lines = known.get(memberId)
+    const lines = names.get(memberId)
     const need = !lines ? 'new' : lines.has(lineId) ? 'recheck' : 'translate'
-    known.set(memberId, (lines ?? new Set<string>()).add(lineId))
+    names.set(memberId, (lines ?? new Set<string>()).add(lineId))
     return { need, minutes: (finishedAt!.getTime() - startedAt.getTime()) / 60_000 }
   })
 }

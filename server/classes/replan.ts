@@ -8,7 +8,7 @@ import { classRider } from './tables'
 import { member } from '../riders/tables'
 import { listAssignments, lockClass, replaceAssignments } from './assignments'
 import { findClass, type StudioClass } from './classes'
-import { computePlan, planBasis, type PlanBasis, type SeatsKept } from './planning'
+import { computePlan, planBasis, type PlanBasis, type FixedSeats } from './planning'
 import { changeRider, listRoster, type RosterChange, type RosterRider } from './roster'
 
 /** Somebody who sat on a bike and sits on another now, or on none (`number` null). */
@@ -46,7 +46,7 @@ export type ClassChanging<Refusal> = (tx: DbExecutor) => Promise<Refusal | null>
 export type ReplanOptions<Refusal> = Readonly<{
   change?: ClassChanging<Refusal>
   /** Default: before the doors open who is here already, from then on everybody who has a seat. */
-  kept?: SeatsKept
+  fixedSeats?: FixedSeats
   /** Computes the result and writes nothing. */
   preview?: boolean
 }>
@@ -110,7 +110,7 @@ async function applyChange<Refusal>(
   scope: Scope,
   classId: string,
   now: Date,
-  { change, kept, preview = false }: ReplanOptions<Refusal>,
+  { change, fixedSeats: kept, preview = false }: ReplanOptions<Refusal>,
 ): Promise<AppliedChange> {
   if (!(await lockClass(tx, scope, classId))) throw new NotReplanned<Refusal>({ outcome: 'gone' })
   const ofClass = (await findClass(tx, scope, classId))!

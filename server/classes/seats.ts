@@ -49,16 +49,16 @@ export function numbersAt(
   bike: StudioBike,
   own: readonly RegisterEntry[],
 ): Pick<Seat, 'marks' | 'certainty' | 'remark' | 'elsewhere'> {
-  const kept = own.find(({ lineId }) => lineId === bike.lineId)
-  if (!kept) return { marks: null, certainty: null, remark: null, elsewhere: own[0]?.type.name ?? null }
+  const entry = own.find(({ lineId }) => lineId === bike.lineId)
+  if (!entry) return { marks: null, certainty: null, remark: null, elsewhere: own[0]?.type.name ?? null }
   const here = marksOnMachine(
-    { bikeType: kept.type, bike: kept.machineCalibration ?? undefined, marks: kept.marks },
+    { bikeType: entry.type, bike: entry.machineCalibration ?? undefined, marks: entry.marks },
     { bikeType: bike.type, bike: bike.machineCalibration },
   )
-  const remarks = [kept.purpose !== 'usual' && PURPOSE_NAME[kept.purpose].toLowerCase(), formatMachineWhy(here)]
+  const remarks = [entry.purpose !== 'usual' && PURPOSE_NAME[entry.purpose].toLowerCase(), formatMachineWhy(here)]
   return {
     marks: here.marks,
-    certainty: kept.certainty,
+    certainty: entry.certainty,
     remark: remarks.filter(Boolean).join(', ') || null,
     elsewhere: null,
   }

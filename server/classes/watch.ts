@@ -66,9 +66,9 @@ export async function listRoomCues(db: DbExecutor, scope: Scope, classId: string
 
 export async function addRoomCue(db: DbExecutor, scope: Scope, cue: RoomCue): Promise<WriteResult> {
   const { studioId, userId } = scope
-  const { createdAt, ...said } = cue
+  const { createdAt, ...fields } = cue
   return insertOnce(
-    () => db.insert(classCue).values({ ...said, studioId, createdAt, createdBy: userId }),
+    () => db.insert(classCue).values({ ...fields, studioId, createdAt, createdBy: userId }),
     async () =>
       (
         await db
@@ -83,7 +83,7 @@ export async function addRoomCue(db: DbExecutor, scope: Scope, cue: RoomCue): Pr
           .from(classCue)
           .where(eq(classCue.id, cue.id))
       )[0],
-    { ...said, studioId },
+    { ...fields, studioId },
   )
 }
 

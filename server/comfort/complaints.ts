@@ -3,7 +3,7 @@ import type { ComplaintName } from '../../core/comfort/model/causeTable'
 import {
   COMPLAINT_OF_FELT,
   COMPLAINT_OF_RED_FLAG,
-  TOLD_BY,
+  REPORTERS,
   type Health,
   type Moment,
   type Quality,
@@ -36,7 +36,7 @@ export type RiderComplaint = Readonly<{
   quality: readonly Quality[]
   health: readonly Health[]
   line: string
-  toldBy: (typeof TOLD_BY)[number]
+  toldBy: (typeof REPORTERS)[number]
   createdAt: Date
   handedAt: Date | null
   handedTo: string | null
@@ -140,27 +140,30 @@ export async function complaintsToAnswer(
   now: Date,
 ): Promise<RiderComplaint[]> {
   // A query of its own: newer closed complaints do not push open ones out.
-  const [kept, open, ofNotes, felt] = [
+  const [ownComplaints, open, ofNotes, felt] = [
     await listComplaints(db, scope, memberId),
     await openComplaints(db, scope, [memberId]),
     await complaintsOfNotes(db, scope, memberId),
     await feltAsComplaints(db, scope, [memberId], now),
   ]
   const taken = new Set(ofNotes.map(({ noteId }) => noteId))
-  const told = new Set<string>()
-  return [...open, ...felt.filter(({ id, createdAt, what }) => !taken.has(id) && !answeredSince(kept, what, createdAt))]
+  const reported = new Set<string>()
+  return [
+    ...open,
+    ...felt.filter(({ id, createdAt, what }) => !taken.has(id) && !answeredSince(ownComplaints, what, createdAt)),
+  ]
     .sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
     .filter(({ what, side, toldBy, noteId }) => {
       const key = `${what} ${side}`
-      const again = told.has(key) && toldBy === 'instructor' && noteId !== null
-      told.add(key)
+      const again = reported.has(key) && toldBy === 'instructor' && noteId !== null
+      reported.add(key)
       return !again
     })
 }
 
 /** What was felt before the same was closed went with it. */
-const answeredSince = (kept: readonly RiderComplaint[], what: ComplaintName, at: Date): boolean =>
-  kept.some((one) => one.what === what && one.closedAt !== null && one.closedAt >= at)
+const answeredSince = (complaints: readonly RiderComplaint[], what: ComplaintName, at: Date): boolean =>
+  complaints.some((one) => one.what === what && one.closedAt !== null && one.closedAt >= at)
 
 /** What these riders felt on the floor in the last six weeks, mapped to complaints, the latest first. */
 export async function feltAsComplaints(
@@ -215,29 +218,29 @@ export type ComplaintResult = WriteResult | Readonly<{ outcome: 'gone' }>
 export async function addComplaint(
   db: DbExecutor,
   scope: Scope,
-  asked: NewComplaint & Readonly<{ memberId: string; noteId?: string | null }>,
+  input: NewComplaint & Readonly<{ memberId: string; noteId?: string | null }>,
   now: Date,
 ): Promise<ComplaintResult> {
   const { studioId, userId } = scope
-  if (!(await isOwn(db, studioId, asked))) return { outcome: 'gone' }
-  const told = asked.noteId ? await withFlagOf(db, asked.noteId, asked) : asked
-  return insert(db, { ...told, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
+  if (!(await isOwn(db, studioId, input))) return { outcome: 'gone' }
+  const withFlag = input.noteId ? await withFlagOf(db, input.noteId, input) : input
+  return insert(db, { ...withFlag, studioId, toldBy: 'instructor' }, { createdAt: now, createdBy: userId })
 }
 
 /** Adds the quality, duration and health of a red flag to the complaint that is created from it. */
-async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string, told: C): Promise<C> {
+async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string, complaint: C): Promise<C> {
   const [note] = await db
     .select({ sign: classNote.sign, region: classNote.region })
     .from(classNote)
     .where(eq(classNote.id, noteId))
   const flag = note?.sign === RED_FLAG ? redFlagNamed(note.region) : undefined
-  if (!flag) return told
+  if (!flag) return complaint
   const { lasts, quality = [], health = [] } = COMPLAINT_OF_RED_FLAG[flag.flag]
   return {
-    ...told,
+    ...complaint,
     ...(lasts && { lasts }),
-    quality: [...new Set([...(told.quality ?? []), ...quality])],
-    health: [...new Set([...(told.health ?? []), ...health])],
+    quality: [...new Set([...(complaint.quality ?? []), ...quality])],
+    health: [...new Set([...(complaint.health ?? []), ...health])],
   }
 }
 
@@ -245,12 +248,12 @@ async function withFlagOf<C extends NewComplaint>(db: DbExecutor, noteId: string
 export async function addOwnComplaint(
   db: Database,
   { studioId, memberId, linkId }: Pick<LinkOwner, 'studioId' | 'memberId' | 'linkId'>,
-  asked: NewComplaint,
+  input: NewComplaint,
   now: Date,
 ): Promise<ComplaintResult | TooMany> {
-  const said = { ...asked, bikeId: null, classId: null, memberId, studioId, toldBy: 'member' } as const
-  return writeFromPage(db, { linkId, memberId }, { table: complaint, id: asked.id }, now, (tx) =>
-    insert(tx, said, { createdAt: now, linkId }),
+  const values = { ...input, bikeId: null, classId: null, memberId, studioId, toldBy: 'member' } as const
+  return writeFromPage(db, { linkId, memberId }, { table: complaint, id: input.id }, now, (tx) =>
+    insert(tx, values, { createdAt: now, linkId }),
   )
 }
 
@@ -271,26 +274,26 @@ async function isOwn(
 
 async function insert(
   db: DbExecutor,
-  asked: NewComplaint &
+  input: NewComplaint &
     Readonly<{ memberId: string; studioId: string; toldBy: RiderComplaint['toldBy']; noteId?: string | null }>,
   written: Readonly<{ createdAt: Date; createdBy?: string; linkId?: string }>,
 ): Promise<WriteResult> {
   const content = {
-    id: asked.id,
-    studioId: asked.studioId,
-    memberId: asked.memberId,
-    bikeId: asked.bikeId ?? null,
-    classId: asked.classId ?? null,
-    noteId: asked.noteId ?? null,
-    what: asked.what,
-    side: asked.side ?? null,
-    strength: asked.strength,
-    moment: asked.moment ?? null,
-    lasts: asked.lasts ?? null,
-    quality: asked.quality ?? [],
-    health: asked.health ?? [],
-    line: asked.line ?? '',
-    toldBy: asked.toldBy,
+    id: input.id,
+    studioId: input.studioId,
+    memberId: input.memberId,
+    bikeId: input.bikeId ?? null,
+    classId: input.classId ?? null,
+    noteId: input.noteId ?? null,
+    what: input.what,
+    side: input.side ?? null,
+    strength: input.strength,
+    moment: input.moment ?? null,
+    lasts: input.lasts ?? null,
+    quality: input.quality ?? [],
+    health: input.health ?? [],
+    line: input.line ?? '',
+    toldBy: input.toldBy,
   }
   return insertOnce(
     () => db.insert(complaint).values({ ...content, ...written }),
@@ -298,7 +301,7 @@ async function insert(
       const [found] = await db
         .select({ ...columns, studioId: complaint.studioId })
         .from(complaint)
-        .where(eq(complaint.id, asked.id))
+        .where(eq(complaint.id, input.id))
       if (!found) return undefined
       const { handedAt: _a, handedTo: _t, closedAt: _c, createdAt: _at, ...same } = found
       return same
@@ -324,8 +327,8 @@ export async function complaintFromNote(
         .from(complaint)
         .where(and(eq(complaint.id, id), eq(complaint.memberId, memberId), eq(complaint.studioId, scope.studioId)))
     ).at(0)
-  const kept = await find()
-  if (kept) return kept
+  const stored = await find()
+  if (stored) return stored
   const felt = (await feltAsComplaints(db, scope, [memberId], now)).find((one) => one.id === id)
   if (!felt) return null
   await addComplaint(db, scope, felt, felt.createdAt)
@@ -355,7 +358,7 @@ export async function closeComplaint(db: DbExecutor, scope: Scope, id: string, n
 }
 
 /** Sets the side of a complaint without one; a complaint with a side, or of another studio, does not change. */
-export async function tellSide(
+export async function recordSide(
   db: DbExecutor,
   scope: Scope,
   { memberId, id }: Readonly<{ memberId: string; id: string }>,

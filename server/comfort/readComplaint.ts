@@ -1,11 +1,11 @@
 import { WITHOUT_SIDE } from '../../core/comfort/model/complaint'
 import { oneLine } from '../../core/riders/memberPage/message'
 import { requestIssues } from '../../core/operations/dispatch'
-import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
+import type { ComplaintInput } from '../../core/comfort/complaintInput'
 
 /** A complaint validated against the wire's own schema; null where invalid. A side without meaning is left out. */
-export function readComplaint(sent: unknown): ComplaintSaid | null {
-  const { what, strength, side, moment, lasts, quality, health, line } = (sent ?? {}) as Partial<ComplaintSaid>
+export function readComplaint(sent: unknown): ComplaintInput | null {
+  const { what, strength, side, moment, lasts, quality, health, line } = (sent ?? {}) as Partial<ComplaintInput>
   if (!what || !Number.isInteger(strength)) return null
   const own = {
     what,

@@ -1,7 +1,8 @@
 import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
 import { redFlagsOf } from '../../core/comfort/model/redFlags'
+import { formatRedFlag } from '../../core/messages/classes/watch'
 import { FLAG_TEXT } from '../../core/messages/comfort/complaints'
-import { RED_FLAG, redFlagNamed } from '../../core/classes/watch/comfort'
+import { RED_FLAG } from '../../core/classes/watch/comfort'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { classNote } from '../classes/tables'
@@ -44,8 +45,7 @@ export async function stopsOf(
   const recordedFlags = new Set(complaints.filter(isReferred).map(({ noteId }) => noteId))
   const stops = new Map<string, string>()
   for (const note of tapped)
-    if (!recordedFlags.has(note.id) && !stops.has(note.memberId))
-      stops.set(note.memberId, redFlagNamed(note.region)?.name ?? 'Red flag')
+    if (!recordedFlags.has(note.id) && !stops.has(note.memberId)) stops.set(note.memberId, formatRedFlag(note.region))
   for (const member of memberIds) {
     if (stops.has(member)) continue
     const open = [

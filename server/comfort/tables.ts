@@ -1,6 +1,6 @@
 import { boolean, double, index, int, json, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { CHANGED_AXES, WAYS, type Cause, type ComplaintName } from '../../core/comfort/model/causeTable'
-import { TOLD_BY, type Health, type Quality } from '../../core/comfort/model/complaint'
+import { REPORTERS, type Health, type Quality } from '../../core/comfort/model/complaint'
 import { MOMENTS } from '../../core/comfort/model/request'
 import { TRIAL_OUTCOMES } from '../../core/comfort/changes/trial'
 import type { Marks } from '../../core/base/conventions'
@@ -38,7 +38,7 @@ export const complaint = mysqlTable(
     quality: json('quality').$type<readonly Quality[]>().notNull(),
     health: json('health').$type<readonly Health[]>().notNull(),
     line: varchar('line', { length: 200 }).notNull(),
-    toldBy: mysqlEnum('told_by', TOLD_BY).notNull(),
+    toldBy: mysqlEnum('told_by', REPORTERS).notNull(),
     /** The member's link it came by, where it did; links go into no archive. */
     linkId: reference('link_id').references(() => memberLink.id),
     createdAt: moment('created_at').notNull(),
@@ -109,7 +109,7 @@ export const trialRating = mysqlTable(
       .notNull()
       .references(() => trial.id),
     rating: int('rating').notNull(),
-    toldBy: mysqlEnum('told_by', TOLD_BY).notNull(),
+    toldBy: mysqlEnum('told_by', REPORTERS).notNull(),
     linkId: reference('link_id').references(() => memberLink.id),
     createdAt: moment('created_at').notNull(),
     createdBy: reference('created_by').references(() => user.id),

@@ -50,8 +50,8 @@ export async function lockMember(tx: DbExecutor, scope: Scope, memberId: string)
  * Inserts a trial within the caller's transaction, which has locked the member: its numbers are in force from now on,
  * under the trial's id. Idempotent by id.
  */
-export async function insertTrial(tx: DbExecutor, scope: Scope, asked: NewTrial, now: Date): Promise<TrialResult> {
-  const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...told } = asked
+export async function insertTrial(tx: DbExecutor, scope: Scope, input: NewTrial, now: Date): Promise<TrialResult> {
+  const { id, memberId, complaintId, cause, change, bikeId, entry, reason, ...values } = input
   const [before] = await tx.select({ memberId: trial.memberId, axis: trial.axis }).from(trial).where(eq(trial.id, id))
   if (before) return { outcome: before.memberId === memberId && before.axis === change.axis ? 'kept' : 'idTaken' }
   const others = await tx
@@ -82,7 +82,7 @@ export async function insertTrial(tx: DbExecutor, scope: Scope, asked: NewTrial,
         source: 'trial',
         certainty: 'translated',
         meant: null,
-        basis: { note: told.said },
+        basis: { note: values.said },
         fromId: current.id,
       },
       now,
@@ -103,7 +103,7 @@ export async function insertTrial(tx: DbExecutor, scope: Scope, asked: NewTrial,
     mm: change.mm ?? null,
     deg: change.deg ?? null,
     large: change.large,
-    ...told,
+    ...values,
     reason: others.length > 0 ? reason : null,
     fromEntryId: toMarks && entry ? entry.id : null,
     entryId: toMarks ? id : null,
@@ -123,7 +123,7 @@ export async function rateTrial(
   { id, trialId, rating }: Readonly<{ id: string; trialId: string; rating: number }>,
   now: Date,
 ): Promise<WriteResult | Readonly<{ outcome: 'gone' | 'ended' }>> {
-  const said = { id, rating, createdAt: now }
+  const values = { id, rating, createdAt: now }
   const by =
     'linkId' in who
       ? ({ toldBy: 'member', linkId: who.linkId, createdBy: null } as const)
@@ -155,9 +155,9 @@ export async function rateTrial(
     if (isToday)
       await tx
         .update(trialRating)
-        .set({ ...said, ...by })
+        .set({ ...values, ...by })
         .where(eq(trialRating.id, last.id))
-    else await tx.insert(trialRating).values({ ...said, ...by, studioId: who.studioId, trialId })
+    else await tx.insert(trialRating).values({ ...values, ...by, studioId: who.studioId, trialId })
     return { outcome: 'kept' }
   })
 }
@@ -205,18 +205,18 @@ async function restoreNumbers(
   const [before, own] = [await findEntry(tx, scope, fromEntryId!), await findEntry(tx, scope, entryId!)]
   if (!before || !own || axis === 'tilt') return { outcome: 'stale' }
   const current = await currentEntries(tx, scope, [memberId])
-  const holds = current.find((one) => one.lineId === own.lineId && one.purpose === own.purpose)
-  if (!holds || holds.marks[axis] !== toMarks?.[axis]) return { outcome: 'numbersChanged' }
-  const isOwn = holds.id === own.id
+  const currentEntry = current.find((one) => one.lineId === own.lineId && one.purpose === own.purpose)
+  if (!currentEntry || currentEntry.marks[axis] !== toMarks?.[axis]) return { outcome: 'numbersChanged' }
+  const isOwn = currentEntry.id === own.id
   await recordEntry(
     tx,
     scope,
     {
-      ...newEntryOf(isOwn ? before : holds),
+      ...newEntryOf(isOwn ? before : currentEntry),
       id: crypto.randomUUID(),
       source: 'restored',
       fromId: before.id,
-      ...(!isOwn && { marks: { ...holds.marks, [axis]: fromMarks?.[axis] }, certainty: 'translated' as const }),
+      ...(!isOwn && { marks: { ...currentEntry.marks, [axis]: fromMarks?.[axis] }, certainty: 'translated' as const }),
     },
     now,
   )

@@ -1,4 +1,4 @@
-import { asksNow } from '../../core/comfort/changes/trial'
+import { needsRating } from '../../core/comfort/changes/trial'
 import { formatTrialOnFloor, SADDLE_ON_TRIAL } from '../../core/messages/comfort/comfort'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
@@ -29,6 +29,6 @@ export async function trialsOnFloor(
       ...ofRider(memberId).map(formatTrialOnFloor),
       ...saddles.filter((one) => one.bikeId === bikeId && one.memberId !== memberId).map(() => SADDLE_ON_TRIAL),
     ],
-    isDue: (memberId) => ofRider(memberId).some(asksNow),
+    isDue: (memberId) => ofRider(memberId).some(needsRating),
   }
 }

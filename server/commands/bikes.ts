@@ -13,7 +13,7 @@ import * as bikes from '../bikes/bikes'
 import * as calibration from '../bikes/calibrateType'
 import * as inspections from '../bikes/inspections'
 import * as tapes from '../bikes/tapeReadings'
-import { knownFieldsOf, readingRefusal, tapeRefusal } from '../bikes/validateReading'
+import { validFieldsOf, readingRefusal, tapeRefusal } from '../bikes/validateReading'
 import * as versions from '../bikes/versions'
 import * as residuals from '../setups/riderResiduals'
 import { formatDate, formatTime } from '../../core/messages/words/dates'
@@ -24,7 +24,7 @@ import {
   defineQuery,
   idOrNull,
   idSchema,
-  KEPT,
+  SAVED,
   refused,
   typedText,
   type CommandOutcome,
@@ -115,7 +115,7 @@ export const removeMachine = defineCommand({
   permission: 'manageBikes',
   schema: bikeOnly,
   run: async (tx, scope, { bikeId }) =>
-    (await bikes.deleteBike(tx, scope, bikeId)) ? KEPT : refused({ code: 'hasRecords' }),
+    (await bikes.deleteBike(tx, scope, bikeId)) ? SAVED : refused({ code: 'hasRecords' }),
 })
 
 /** Gives a machine another number. */
@@ -155,7 +155,7 @@ export const deleteType = defineCommand({
   schema: closed({ lineId: idSchema }),
   run: async (tx, scope, { lineId }) => {
     const { outcome } = await versions.deleteType(tx, scope, lineId)
-    return outcome === 'kept' ? KEPT : refused({ code: outcome === 'inUse' ? 'typeInUse' : 'noSuchType' })
+    return outcome === 'kept' ? SAVED : refused({ code: outcome === 'inUse' ? 'typeInUse' : 'noSuchType' })
   },
 })
 
@@ -192,7 +192,7 @@ export const replaceTapeReadings = defineCommand({
     if (refusal) return refused(refusal)
     const rows = replaced.map(({ id, newId, row: { marks, lengths } }) => ({ id, newId, row: { marks, lengths } }))
     const { outcome } = await tapes.replaceTapeReadings(tx, scope, { typeId, replaced: rows }, now)
-    return outcome === 'kept' ? KEPT : refused({ code: outcome === 'gone' ? 'readingsGone' : 'idTaken' })
+    return outcome === 'kept' ? SAVED : refused({ code: outcome === 'gone' ? 'readingsGone' : 'idTaken' })
   },
 })
 
@@ -203,7 +203,7 @@ export const withdrawTapeReading = defineCommand({
   schema: closed({ readingId: idSchema }),
   run: async (tx, scope, { readingId }, { now }) => {
     await tapes.withdrawTapeReading(tx, scope, readingId, now)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -250,7 +250,7 @@ export const addBikeReading = defineCommand({
   ownsId: true,
   schema: closed({ bikeId: idSchema, reading: checkedInRun<BikeReading>() }),
   run: async (tx, scope, { bikeId, reading }, { id, now }) => {
-    const row = knownFieldsOf(reading ?? {})
+    const row = validFieldsOf(reading ?? {})
     if (!row) return refused({ code: 'unknownReading' })
     const bike = await bikes.findBike(tx, scope, bikeId)
     if (!bike) return refused({ code: 'noSuchBike' })
@@ -280,7 +280,7 @@ export const withdrawBikeReading = defineCommand({
   schema: closed({ bikeId: idSchema, readingId: idSchema }),
   run: async (tx, scope, { bikeId, readingId }, { now }) => {
     await readings.withdrawBikeReading(tx, scope, { id: readingId, bikeId }, now)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -299,7 +299,7 @@ export const recordInspection = defineCommand({
     const faults = wrong.map((w) => ({ id: w.id, item: w.item, note: w.note.trim().slice(0, MAX_NOTE_LENGTH) }))
     const good = INSPECTION_ITEMS.filter((item) => !faults.some((f) => f.item === item))
     const { outcome } = await inspections.recordInspection(tx, scope, { id, bikeId, good, faults }, now)
-    return outcome === 'kept' ? KEPT : refused({ code: outcome === 'gone' ? 'noSuchBike' : 'inspectionTaken' })
+    return outcome === 'kept' ? SAVED : refused({ code: outcome === 'gone' ? 'noSuchBike' : 'inspectionTaken' })
   },
 })
 
@@ -310,16 +310,16 @@ export const resolveFault = defineCommand({
   schema: closed({ bikeId: idSchema, faultId: idSchema }),
   run: async (tx, scope, { bikeId, faultId }, { now }) => {
     await inspections.resolveFault(tx, scope, { id: faultId, bikeId }, now)
-    return KEPT
+    return SAVED
   },
 })
 
 function changed({ outcome }: bikes.BikeChangeResult): CommandOutcome {
-  if (outcome === 'kept') return KEPT
+  if (outcome === 'kept') return SAVED
   return refused({ code: outcome === 'numberTaken' ? 'bikeNumberTaken' : 'noSuchBike' })
 }
 
 function written({ outcome }: readings.BikeWriteResult): CommandOutcome {
-  if (outcome === 'kept') return KEPT
+  if (outcome === 'kept') return SAVED
   return refused({ code: outcome === 'gone' ? 'noSuchBike' : 'idTaken' })
 }

@@ -23,7 +23,16 @@ import { dayAfter, momentAt } from '../studio/day'
 import { formatDate, formatTime, studioDay } from '../../core/messages/words/dates'
 import { listTeachers } from '../studio/people'
 import { getStudio } from '../studio/studio'
-import { checkedInRun, defineCommand, defineQuery, idOrNull, idSchema, KEPT, refused, typedText } from './defineCommand'
+import {
+  checkedInRun,
+  defineCommand,
+  defineQuery,
+  idOrNull,
+  idSchema,
+  SAVED,
+  refused,
+  typedText,
+} from './defineCommand'
 
 const MAX_WEEKS = 52
 const MAX_TIMETABLE_LENGTH = 2_000_000
@@ -60,7 +69,7 @@ export const addClass = defineCommand({
       return { id: week === 0 ? id : partId(id, week), title, startsAt, endsAt, roomId, teacherId }
     })
     const { outcome } = await classes.addClasses(tx, scope, added, now)
-    return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+    return outcome === 'kept' ? SAVED : refused({ code: 'idTaken' })
   },
 })
 
@@ -76,7 +85,7 @@ export const changeClass = defineCommand({
     const { outcome } = await classes.changeClassFacts(tx, scope, classId, { from: before, to: after })
     if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchClass' : 'classChanged' })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })
 
@@ -106,7 +115,7 @@ export const repeatClass = defineCommand({
       startsAt: momentAt(dayAfter(day, 7 * (i + 1)), time, timeZone),
     }))
     const { outcome } = await classes.repeatClass(tx, scope, of, repeated, now)
-    return outcome === 'kept' ? KEPT : refused({ code: 'idTaken' })
+    return outcome === 'kept' ? SAVED : refused({ code: 'idTaken' })
   },
 })
 
@@ -119,7 +128,7 @@ export const cancelClass = defineCommand({
     const isFound = await classes.changeClass(tx, scope, classId, { cancelledAt: cancelled ? now : null })
     if (!isFound) return refused({ code: 'noSuchClass' })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })
 
@@ -164,7 +173,7 @@ export const changeHands = defineCommand({
     if (!(await classes.findClass(tx, scope, classId))) return refused({ code: 'noSuchClass' })
     await classes.changeClass(tx, scope, classId, { hands, doorsMin })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })
 
@@ -178,7 +187,7 @@ export const saveBlocks = defineCommand({
     if (shapeIssues('blocks', blocks).length > 0) return refused({ code: 'badBlocks' })
     await classes.changeClass(tx, scope, classId, { blocks: blocks.length > 0 ? blocks : null })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })
 
@@ -220,7 +229,7 @@ export const changeCue = defineCommand({
     const words = cue?.trim() ?? null
     if (words !== null && words.length > MAX_CUE_LENGTH) return refused({ code: 'cueTooLong' })
     await setCueText(tx, scope, sign, words || null, now)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -240,7 +249,7 @@ export const followUpLine = defineCommand({
     if (!(await classes.findClass(tx, scope, classId))) return refused({ code: 'noSuchClass' })
     const content = { state, handedTo, said }
     const { outcome } = await followUps.followUp(tx, scope, { classId, memberId, kind }, content, now)
-    return outcome === 'kept' ? KEPT : refused({ code: state === 'handed' ? 'noSuchColleague' : 'noSuchMember' })
+    return outcome === 'kept' ? SAVED : refused({ code: state === 'handed' ? 'noSuchColleague' : 'noSuchMember' })
   },
 })
 

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
+import type { ComplaintInput } from '../../core/comfort/complaintInput'
 import { TRIAL_OUTCOMES } from '../../core/comfort/changes/trial'
 import { oneLine } from '../../core/riders/memberPage/message'
 import { closed, oneOf } from '../../core/base/schema'
@@ -7,13 +7,13 @@ import * as complaints from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
 import { setReferralText } from '../comfort/referral'
 import * as trials from '../comfort/trialChanges'
-import { startTrial as startTrialOf, type TrialAsked } from './useCases/startTrial'
+import { startTrial as startTrialOf, type TrialInput } from './useCases/startTrial'
 import {
   checkedInRun,
   defineCommand,
   idOrNull,
   idSchema,
-  KEPT,
+  SAVED,
   ratingSchema,
   refused,
   typedText,
@@ -35,14 +35,14 @@ const REFUSAL = {
 } as const
 
 const recorded = ({ outcome }: Readonly<{ outcome: 'kept' | keyof typeof REFUSAL }>): CommandOutcome =>
-  outcome === 'kept' ? KEPT : refused({ code: REFUSAL[outcome] })
+  outcome === 'kept' ? SAVED : refused({ code: REFUSAL[outcome] })
 
 /** Records a complaint made to an instructor, or taken up from a note of a class. */
-export const keepComplaint = defineCommand({
-  name: 'comfort.keepComplaint',
+export const saveComplaint = defineCommand({
+  name: 'comfort.saveComplaint',
   permission: 'writeNotes',
   ownsId: true,
-  schema: closed({ memberId: idSchema, said: checkedInRun<ComplaintSaid>(), bikeId: idOrNull, noteId: idOrNull }),
+  schema: closed({ memberId: idSchema, said: checkedInRun<ComplaintInput>(), bikeId: idOrNull, noteId: idOrNull }),
   run: async (tx, scope, { memberId, said, bikeId, noteId }, { id, now }) => {
     const read = readComplaint(said)
     if (!read) return refused({ code: 'malformed' })
@@ -61,20 +61,20 @@ export const recordReferral = defineCommand({
     const taken = await complaints.complaintFromNote(tx, scope, { memberId, id: complaintId }, now)
     if (!taken) return recorded({ outcome: 'gone' })
     await complaints.recordReferral(tx, scope, complaintId, recipient, now)
-    return KEPT
+    return SAVED
   },
 })
 
 /** Records the side of a lasting complaint. */
-export const sayWhichSide = defineCommand({
-  name: 'comfort.sayWhichSide',
+export const recordSide = defineCommand({
+  name: 'comfort.recordSide',
   permission: 'writeNotes',
   schema: closed({ ...ofComplaint, side: oneOf(['left', 'right', 'both']) }),
   run: async (tx, scope, { memberId, complaintId, side }, { now }) => {
     const of = { memberId, id: complaintId }
     if (!(await complaints.complaintFromNote(tx, scope, of, now))) return recorded({ outcome: 'gone' })
-    await complaints.tellSide(tx, scope, of, side)
-    return KEPT
+    await complaints.recordSide(tx, scope, of, side)
+    return SAVED
   },
 })
 
@@ -87,7 +87,7 @@ export const endComplaint = defineCommand({
     const taken = await complaints.complaintFromNote(tx, scope, { memberId, id: complaintId }, now)
     if (!taken) return recorded({ outcome: 'gone' })
     await complaints.closeComplaint(tx, scope, complaintId, now)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -98,7 +98,7 @@ export const reopenComplaint = defineCommand({
   schema: closed(ofComplaint),
   run: async (tx, scope, { memberId, complaintId }) => {
     await complaints.reopen(tx, scope, { memberId, id: complaintId })
-    return KEPT
+    return SAVED
   },
 })
 
@@ -111,7 +111,7 @@ export const startTrial = defineCommand({
   schema: closed({
     ...ofComplaint,
     shown: closed({
-      axis: Type.Unsafe<TrialAsked['shown']['axis']>({ type: 'string', maxLength: 40 }),
+      axis: Type.Unsafe<TrialInput['shown']['axis']>({ type: 'string', maxLength: 40 }),
       to: Type.Optional(Type.String({ maxLength: 40 })),
       deg: Type.Optional(Type.Number()),
     }),
@@ -145,14 +145,14 @@ export const finishTrial = defineCommand({
 })
 
 /** Sets the studio's own words for a referral; empty goes back to the product's. */
-export const keepReferral = defineCommand({
-  name: 'comfort.keepReferral',
+export const saveReferral = defineCommand({
+  name: 'comfort.saveReferral',
   permission: 'manageStudio',
   schema: closed({ words: typedText }),
   run: async (tx, scope, { words }) => {
     const text = words.replace(/[^\S\n]+/gu, ' ').trim()
     if (text.length > MAX_REFERRAL_LENGTH) return refused({ code: 'malformed' })
     await setReferralText(tx, scope, text || null)
-    return KEPT
+    return SAVED
   },
 })

@@ -83,7 +83,7 @@ export const defineQuery = <const Name extends string, S extends TSchema, Data e
 ): Query<Name, S, Data> => ({ kind: 'query', ...query })
 
 export const refused = (refusal: Refusal): CommandRefused => ({ outcome: 'refused', ...refusal })
-export const KEPT = Object.freeze({ outcome: 'kept' })
+export const SAVED = Object.freeze({ outcome: 'kept' })
 
 /** An id of this product: made by a client, at most 36 letters, digits and hyphens. */
 export const idSchema = Type.String({ pattern: '^[0-9a-z-]{1,36}$' })

@@ -7,7 +7,7 @@ import { mergedInto } from '../riders/members/members'
 import * as members from '../riders/members/members'
 import * as merges from './useCases/mergeMembers'
 import { normalizeName } from '../riders/members/normalizeName'
-import { defineCommand, defineQuery, idSchema, KEPT, refused, typedText } from './defineCommand'
+import { defineCommand, defineQuery, idSchema, SAVED, refused, typedText } from './defineCommand'
 
 /** Names offered at once; a few letters more find the rest. */
 const MAX_FOUND = 40
@@ -84,7 +84,7 @@ export const changeMember = defineCommand({
     const to = { name, number: number || null, email: email || null, statureMm }
     switch ((await members.changeMember(tx, scope, shown, to)).outcome) {
       case 'kept':
-        return KEPT
+        return SAVED
       case 'gone':
         return refused({ code: 'noSuchMember' })
       case 'changed':
@@ -116,9 +116,9 @@ export const mergeMembers = defineCommand({
   schema: pair,
   run: async (tx, scope, { from, into }, { now }) => {
     const { outcome } = await merges.mergeMembers(tx, scope, { from, into }, now)
-    if (outcome === 'kept') return KEPT
+    if (outcome === 'kept') return SAVED
     // Sent again under another id after the answer was lost: it is done.
-    if (outcome === 'gone' && (await mergedInto(tx, scope, from)) === into) return KEPT
+    if (outcome === 'gone' && (await mergedInto(tx, scope, from)) === into) return SAVED
     return refused({ code: outcome === 'same' ? 'sameMember' : 'noSuchMember' })
   },
 })

@@ -9,7 +9,7 @@ import * as watch from '../classes/watch'
 import type { DbExecutor } from '../platform/db/connection'
 import { isId } from '../platform/ids'
 import { mergedInto } from '../riders/members/members'
-import { defineCommand, idSchema, KEPT, refused, type CommandContext, type CommandOutcome } from './defineCommand'
+import { defineCommand, idSchema, SAVED, refused, type CommandContext, type CommandOutcome } from './defineCommand'
 
 /*
  * What an instructor writes while a class rides. Devices send it from their outbox, days later and from earlier
@@ -56,7 +56,7 @@ function announce({ id, observedAt, afterCommit }: CommandContext, classId: stri
 }
 
 const written = (outcome: 'kept' | 'idTaken'): CommandOutcome =>
-  outcome === 'kept' ? KEPT : refused({ code: 'entryTaken' })
+  outcome === 'kept' ? SAVED : refused({ code: 'entryTaken' })
 
 /** Records a sign, a complaint or a red flag of a rider. */
 export const addNote = defineCommand({
@@ -127,7 +127,7 @@ export const changeNote = defineCommand({
     const { classId, noteId } = entry
     await notes.changeNote(tx, scope, noteId, change, context.observedAt)
     announce(context, classId, { op: 'changeNote', classId, noteId, change })
-    return KEPT
+    return SAVED
   },
 })
 
@@ -156,7 +156,7 @@ export const withdrawNote = defineCommand({
     if ('outcome' in there) return there
     await notes.withdrawNote(tx, scope, noteId, context.now)
     announce(context, classId, { op: 'withdrawNote', classId, noteId })
-    return KEPT
+    return SAVED
   },
 })
 
@@ -195,9 +195,9 @@ export const addRoomCue = defineCommand({
     const there = await memberOf(tx, scope, { classId })
     if ('outcome' in there) return there
     if (typeof sign !== 'string' || !signNamed(sign)) return refused({ code: 'unknownSign' })
-    const said = { classId, sign, cue, concerned }
-    const { outcome } = await watch.addRoomCue(tx, scope, { id: context.id, ...said, createdAt: context.observedAt })
-    if (outcome === 'kept') announce(context, classId, { op: 'addRoomCue', ...said })
+    const values = { classId, sign, cue, concerned }
+    const { outcome } = await watch.addRoomCue(tx, scope, { id: context.id, ...values, createdAt: context.observedAt })
+    if (outcome === 'kept') announce(context, classId, { op: 'addRoomCue', ...values })
     return written(outcome)
   },
 })

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import type { ComplaintSaid } from '../../core/comfort/complaintSaid'
+import type { ComplaintInput } from '../../core/comfort/complaintInput'
 import { feltFrom, oneLine, type HomeMeasures, type MemberMessageBody } from '../../core/riders/memberPage/message'
 import { evidenceIssues, requestIssues } from '../../core/operations/dispatch'
 import { closed } from '../../core/base/schema'
@@ -14,7 +14,7 @@ import {
   checkedInRun,
   defineOwnCommand,
   idSchema,
-  KEPT,
+  SAVED,
   ratingSchema,
   refused,
   type CommandContext,
@@ -26,9 +26,9 @@ const MAX_ROWS = 6
 
 const unreadable = refused({ code: 'unreadable' })
 const recorded = (outcome: string) =>
-  outcome === 'kept' ? KEPT : outcome === 'tooMany' ? refused({ code: 'tooManyToday' }) : unreadable
+  outcome === 'kept' ? SAVED : outcome === 'tooMany' ? refused({ code: 'tooManyToday' }) : unreadable
 
-async function keepMessage(
+async function saveMessage(
   tx: Database,
   owner: LinkOwner,
   kind: 'felt' | 'recheck' | 'home',
@@ -43,15 +43,15 @@ export const sendFelt = defineOwnCommand({
   name: 'ownPage.sendFelt',
   ownsId: true,
   schema: closed({ felt: Type.Unknown() }),
-  run: (tx, owner, { felt }, context) => keepMessage(tx, owner, 'felt', feltFrom(felt), context),
+  run: (tx, owner, { felt }, context) => saveMessage(tx, owner, 'felt', feltFrom(felt), context),
 })
 
 /** Requests a re-check from the studio. */
-export const askRecheck = defineOwnCommand({
-  name: 'ownPage.askRecheck',
+export const requestRecheck = defineOwnCommand({
+  name: 'ownPage.requestRecheck',
   ownsId: true,
   schema: closed({ line: Type.String() }),
-  run: (tx, owner, { line }, context) => keepMessage(tx, owner, 'recheck', { line: oneLine(line) }, context),
+  run: (tx, owner, { line }, context) => saveMessage(tx, owner, 'recheck', { line: oneLine(line) }, context),
 })
 
 /** What was answered and measured at home. */
@@ -60,16 +60,16 @@ export const sendHome = defineOwnCommand({
   ownsId: true,
   schema: closed({ home: checkedInRun<HomeMeasures>() }),
   run: async (tx, owner, { home }, context) =>
-    keepMessage(tx, owner, 'home', await homeBody(tx, owner.studioId, home), context),
+    saveMessage(tx, owner, 'home', await homeBody(tx, owner.studioId, home), context),
 })
 
 async function homeBody(db: Database, studioId: string, home: unknown): Promise<HomeMeasures | null> {
   const { evidence, ownBike } = (home ?? {}) as Partial<HomeMeasures>
-  const isKnown =
+  const isListed =
     Array.isArray(evidence) &&
     evidence.length <= MAX_ROWS &&
     evidence.every((row) => HOME_KINDS.includes(row?.kind) && evidenceIssues(row).length === 0)
-  if (!isKnown || (evidence.length === 0 && !ownBike)) return null
+  if (!isListed || (evidence.length === 0 && !ownBike)) return null
   if (!ownBike) return { evidence }
   const [type] = await listTypes(db, { studioId, userId: '', role: 'desk' })
   if (!type || requestIssues('translate', { from: ownBike, to: { bikeType: type.bikeType } }).length > 0) return null
@@ -81,7 +81,7 @@ async function homeBody(db: Database, studioId: string, home: unknown): Promise<
 export const sendComplaint = defineOwnCommand({
   name: 'ownPage.sendComplaint',
   ownsId: true,
-  schema: closed({ said: checkedInRun<ComplaintSaid>() }),
+  schema: closed({ said: checkedInRun<ComplaintInput>() }),
   run: async (tx, owner, { said }, { id, now }) => {
     const read = readComplaint(said)
     return read ? recorded((await addOwnComplaint(tx, owner, { id, ...read }, now)).outcome) : unreadable

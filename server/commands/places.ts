@@ -17,7 +17,7 @@ import {
   defineQuery,
   idOrNull,
   idSchema,
-  KEPT,
+  SAVED,
   refused,
   type CommandOutcome,
 } from './defineCommand'
@@ -74,7 +74,7 @@ export const assignBike = defineCommand({
     // In a class a rider put on a bike by hand is here, and stays there; the rider who sat there is placed again.
     if (memberId !== null && ofClass.openDay === null)
       return changeAndReplan(db, scope, classId, [memberId], now, {
-        kept: 'all',
+        fixedSeats: 'all',
         change: async (tx) => {
           const booked = { classId, memberId, state: 'here', comesMinBefore: minutesBefore(ofClass, now) } as const
           await freePins(tx, scope, classId, bikeId)
@@ -86,7 +86,7 @@ export const assignBike = defineCommand({
     const { outcome } = await assignments.assignBike(db, scope, { id, classId, bikeId, memberId }, now)
     if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'assignmentTaken' })
     publishClassEvent(classId, null)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -96,7 +96,7 @@ export const placeEverybody = defineCommand({
   permission: 'planClasses',
   inTransaction: false,
   schema: closed({ classId: idSchema }),
-  run: (db, scope, { classId }, { now }) => changeAndReplan(db, scope, classId, [], now, { kept: 'here' }),
+  run: (db, scope, { classId }, { now }) => changeAndReplan(db, scope, classId, [], now, { fixedSeats: 'here' }),
 })
 
 /** What `placeEverybody` would change. */
@@ -105,7 +105,7 @@ export const previewPlaces = defineQuery({
   permission: 'planClasses',
   schema: closed({ classId: idSchema }),
   run: async (db, scope, { classId }, now) => {
-    const found = await changeAndReplan(db, scope, classId, [], now, { kept: 'here', preview: true })
+    const found = await changeAndReplan(db, scope, classId, [], now, { fixedSeats: 'here', preview: true })
     return found.outcome === 'refused' ? found : { ...found, outcome: 'found' }
   },
 })
@@ -121,7 +121,7 @@ export const undoPlaces = defineCommand({
     const outcome = await restorePlaces(tx, scope, classId, read, now)
     if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchClass' : 'placesChanged' })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })
 
@@ -141,7 +141,7 @@ export const addRider = defineCommand({
     const state = how === 'here' ? 'here' : 'booked'
     const comesMinBefore = how === 'here' ? minutesBefore(ofClass, now) : how
     const done = await changeAndReplan(db, scope, classId, [memberId], now, {
-      kept: 'all',
+      fixedSeats: 'all',
       change: async (tx) =>
         (await bookRider(tx, scope, { classId, memberId, state, comesMinBefore }, now))
           ? null
@@ -227,6 +227,6 @@ export const leaveToWarmUp = defineCommand({
     if (!(await findClass(tx, scope, classId))) return noSuchClass
     await changeRider(tx, scope, classId, memberIds, { warmUp })
     afterCommit(() => publishClassEvent(classId, null))
-    return KEPT
+    return SAVED
   },
 })

@@ -4,10 +4,18 @@ import { closed, oneOf } from '../../core/base/schema'
 import type { Source } from '../../core/setups/translate/translate'
 import { openLink, revokeLinks } from '../riders/memberPage/links'
 import { handleMessage as markHandled } from '../riders/memberPage/messages'
-import { keepChange, keepTape, keepTranslation, type ProposalResult } from '../setups/proposals'
+import { saveChange, saveTapeNumbers, saveTranslation, type ProposalResult } from '../setups/proposals'
 import { listEntries, restoreEntry } from '../setups/register'
 import { getStudio } from '../studio/studio'
-import { checkedInRun, defineCommand, defineQuery, idSchema, KEPT, refused, type CommandOutcome } from './defineCommand'
+import {
+  checkedInRun,
+  defineCommand,
+  defineQuery,
+  idSchema,
+  SAVED,
+  refused,
+  type CommandOutcome,
+} from './defineCommand'
 
 /** Types or entries in one command; a studio has a handful. */
 const MAX_PARTS = 40
@@ -15,7 +23,7 @@ const MAX_PARTS = 40
 const REFUSAL = { gone: 'noSuchNumbers', idTaken: 'idTaken', stale: 'numbersChanged' } as const
 
 function recorded(result: ProposalResult): CommandOutcome {
-  if (result.outcome === 'kept') return KEPT
+  if (result.outcome === 'kept') return SAVED
   if (result.outcome === 'refused') return refused({ code: 'noProposal', say: result.say })
   return refused({ code: REFUSAL[result.outcome] })
 }
@@ -30,19 +38,19 @@ export const restoreNumbers = defineCommand({
 })
 
 /** Records numbers for another type as well, translated on the server. */
-export const keepForType = defineCommand({
-  name: 'register.keepForType',
+export const saveForType = defineCommand({
+  name: 'register.saveForType',
   permission: 'setUpRiders',
   ownsId: true,
   inTransaction: false,
   schema: closed({ entryId: idSchema, lineId: idSchema }),
   run: async (db, scope, { entryId, lineId }, { id, now }) =>
-    recorded(await keepTranslation(db, scope, { id, entryId, lineId }, now)),
+    recorded(await saveTranslation(db, scope, { id, entryId, lineId }, now)),
 })
 
 /** Records what a rider's own bike gives on some types. */
-export const keepFromTape = defineCommand({
-  name: 'register.keepFromTape',
+export const saveFromTape = defineCommand({
+  name: 'register.saveFromTape',
   permission: 'setUpRiders',
   inTransaction: false,
   schema: closed({
@@ -50,12 +58,12 @@ export const keepFromTape = defineCommand({
     from: checkedInRun<Extract<Source, { crankMm: number }>>(),
     parts: Type.Array(closed({ id: idSchema, lineId: idSchema }), { maxItems: MAX_PARTS }),
   }),
-  run: async (db, scope, input, { now }) => recorded(await keepTape(db, scope, input, now)),
+  run: async (db, scope, input, { now }) => recorded(await saveTapeNumbers(db, scope, input, now)),
 })
 
 /** Records what a change of shoes or bike makes of a rider's numbers. */
-export const keepAfterChange = defineCommand({
-  name: 'register.keepAfterChange',
+export const saveAfterChange = defineCommand({
+  name: 'register.saveAfterChange',
   permission: 'setUpRiders',
   inTransaction: false,
   schema: closed({
@@ -64,7 +72,7 @@ export const keepAfterChange = defineCommand({
     mm: Type.Number(),
     parts: Type.Array(closed({ id: idSchema, entryId: idSchema }), { maxItems: MAX_PARTS }),
   }),
-  run: async (db, scope, input, { now }) => recorded(await keepChange(db, scope, input, now)),
+  run: async (db, scope, input, { now }) => recorded(await saveChange(db, scope, input, now)),
 })
 
 /** The time line from before an entry on. */
@@ -84,7 +92,7 @@ export const openOwnPage = defineCommand({
   permission: 'setUpRiders',
   schema: closed({ memberId: idSchema }),
   run: async (tx, scope, { memberId }, { now }) =>
-    (await openLink(tx, scope, memberId, now)) ? KEPT : refused({ code: 'noSuchMember' }),
+    (await openLink(tx, scope, memberId, now)) ? SAVED : refused({ code: 'noSuchMember' }),
 })
 
 /** Ends every link to a member's own page. */
@@ -94,7 +102,7 @@ export const revokeOwnPage = defineCommand({
   schema: closed({ memberId: idSchema }),
   run: async (tx, scope, { memberId }, { now }) => {
     await revokeLinks(tx, scope, memberId, now)
-    return KEPT
+    return SAVED
   },
 })
 
@@ -105,6 +113,6 @@ export const handleMessage = defineCommand({
   schema: closed({ messageId: idSchema }),
   run: async (tx, scope, { messageId }, { now }) => {
     await markHandled(tx, scope, messageId, now)
-    return KEPT
+    return SAVED
   },
 })

@@ -1,14 +1,14 @@
 import { Type } from '@sinclair/typebox'
 import { shapeIssues } from '../../core/operations/dispatch'
-import type { RoomPlan, Stand } from '../../core/classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '../../core/classes/planning/roomPlan'
 import { closed } from '../../core/base/schema'
 import * as rooms from '../classes/rooms/rooms'
-import { checkedInRun, defineCommand, idSchema, KEPT, refused, typedText } from './defineCommand'
+import { checkedInRun, defineCommand, idSchema, SAVED, refused, typedText } from './defineCommand'
 
 const MAX_BIKES = 200
 const MAX_NAME_LENGTH = 80
 
-const placeSchema = Type.Unsafe<Stand & Readonly<{ bikeId: string }>>({
+const placeSchema = Type.Unsafe<FloorPosition & Readonly<{ bikeId: string }>>({
   type: 'object',
   required: ['bikeId'],
   properties: { bikeId: idSchema },
@@ -28,12 +28,12 @@ export const saveRoom = defineCommand({
     const named = name.trim()
     if (named === '' || named.length > MAX_NAME_LENGTH || !plan) return refused({ code: 'malformed' })
     if (shapeIssues('roomPlan', plan).length > 0) return refused({ code: 'malformed' })
-    const stands = places.map(({ bikeId, xM, yM, headingDeg }) => ({ bikeId, xM, yM, headingDeg }))
-    const isWrong = stands.some(({ bikeId: _, ...stand }) => shapeIssues('stand', stand).length > 0)
+    const placed = places.map(({ bikeId, xM, yM, headingDeg }) => ({ bikeId, xM, yM, headingDeg }))
+    const isWrong = placed.some(({ bikeId: _, ...place }) => shapeIssues('stand', place).length > 0)
     if (isWrong) return refused({ code: 'malformed' })
-    const { outcome } = await rooms.saveRoom(tx, scope, { id: roomId, name: named, plan, places: stands }, now)
+    const { outcome } = await rooms.saveRoom(tx, scope, { id: roomId, name: named, plan, places: placed }, now)
     if (outcome === 'nameTaken') return refused({ code: 'roomNameTaken' })
-    return outcome === 'gone' ? refused({ code: 'noSuchBike' }) : KEPT
+    return outcome === 'gone' ? refused({ code: 'noSuchBike' }) : SAVED
   },
 })
 
@@ -44,6 +44,6 @@ export const removeRoom = defineCommand({
   schema: closed({ roomId: idSchema }),
   run: async (tx, scope, { roomId }) => {
     const { outcome } = await rooms.deleteRoom(tx, scope, roomId)
-    return outcome === 'kept' ? KEPT : refused({ code: outcome === 'inUse' ? 'roomInUse' : 'noSuchRoom' })
+    return outcome === 'kept' ? SAVED : refused({ code: outcome === 'inUse' ? 'roomInUse' : 'noSuchRoom' })
   },
 })

@@ -20,7 +20,15 @@ import { changeSetupSchool as recordSetupSchool } from '../setups/setupSchool'
 import { validateRow } from '../setups/validateRow'
 import { formatDayAndTime } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
-import { checkedInRun, defineCommand, defineQuery, idSchema, KEPT, refused, type CommandOutcome } from './defineCommand'
+import {
+  checkedInRun,
+  defineCommand,
+  defineQuery,
+  idSchema,
+  SAVED,
+  refused,
+  type CommandOutcome,
+} from './defineCommand'
 
 /** Starts a set-up of a member on a bike, or resumes the one left open there. */
 export const startSetup = defineCommand({
@@ -43,7 +51,7 @@ export const changeSetupSchool = defineCommand({
     const issues = settingsIssues({ school, costs: {}, learns: true })
     if (issues.length > 0) return refused({ code: 'setupEnded' })
     const { outcome } = await recordSetupSchool(tx, scope, { id, setupId, school }, now)
-    return outcome === 'kept' ? KEPT : refused({ code: 'setupEnded' })
+    return outcome === 'kept' ? SAVED : refused({ code: 'setupEnded' })
   },
 })
 
@@ -134,7 +142,7 @@ async function recorded(
 ): Promise<CommandOutcome> {
   switch (done.outcome) {
     case 'kept':
-      return KEPT
+      return SAVED
     case 'gone':
       return refused({ code: 'noSetup' })
     case 'idTaken':

@@ -2,7 +2,7 @@ import { settingsIssues } from '../../core/operations/dispatch'
 import type { StudioSettings } from '../../core/operations/requests/studioSettings'
 import { changeStudio } from '../studio/studio'
 import { closed } from '../../core/base/schema'
-import { checkedInRun, defineCommand, KEPT, refused } from './defineCommand'
+import { checkedInRun, defineCommand, SAVED, refused } from './defineCommand'
 
 /** Changes how the studio sets riders up, from now on. */
 export const saveStudio = defineCommand({
@@ -13,6 +13,6 @@ export const saveStudio = defineCommand({
     const issues = settingsIssues(settings)
     if (issues.length > 0) return refused({ code: 'readingIssues', issues })
     await changeStudio(tx, scope, settings)
-    return KEPT
+    return SAVED
   },
 })

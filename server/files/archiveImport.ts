@@ -2,7 +2,12 @@ import Ajv, { type ValidateFunction } from 'ajv'
 import { count, eq, inArray } from 'drizzle-orm'
 import { typeIssues } from '../../core/operations/typeFile'
 import type { BikeType } from '../../core/bikes/bike/bike'
-import type { ArchiveFault, ArchiveOutcome, ArchiveTally } from '../../core/messages/studio/archive'
+import {
+  ARCHIVE_FAULT,
+  type ArchiveFault,
+  type ArchiveOutcome,
+  type ArchiveTally,
+} from '../../core/messages/studio/archive'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { isDuplicate } from '../platform/db/errors'
@@ -18,18 +23,18 @@ import { NotReadable, readArchive } from './archiveRead'
 import { IMPORT_LEASE, MAX_FAULTS, type Progress } from './importMembers'
 import type { Upload } from './uploads'
 
-type Asked = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal }>
+type ArchiveInput = Readonly<{ upload: Upload; progress: Progress; signal: AbortSignal }>
 
 /** Sections whose rows others refer to. */
 const REFERRED = new Set(SECTIONS.flatMap(({ refersTo }) => Object.values(refersTo)))
 
 /** Reads a whole archive and writes nothing: its content, or what is wrong with it, by section, row and field. */
-export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
+export async function checkArchive(db: DbExecutor, scope: Scope, input: ArchiveInput): Promise<ArchiveOutcome> {
   if (!(await isEmpty(db, scope))) return { outcome: 'notEmpty' }
   const reading = new Reading()
   try {
-    for await (const { items, bytes } of readArchive(asked.upload)) {
-      if (asked.signal.aborted) return { outcome: 'stopped' }
+    for await (const { items, bytes } of readArchive(input.upload)) {
+      if (input.signal.aborted) return { outcome: 'stopped' }
       for (const item of items) {
         if (item.kind === 'field') reading.field(item.name, item.value)
         else reading.row(item.section, item.index, item.value)
@@ -38,7 +43,7 @@ export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): 
           return { outcome: version > ARCHIVE_VERSION ? 'newer' : 'older', version }
         }
       }
-      asked.progress(bytes, asked.upload.bytes)
+      input.progress(bytes, input.upload.bytes)
     }
   } catch (error) {
     if (!(error instanceof NotReadable)) throw error
@@ -48,22 +53,22 @@ export async function checkArchive(db: DbExecutor, scope: Scope, asked: Asked): 
 }
 
 /** Imports an archive into an empty studio, whole or not at all. */
-export async function importArchive(db: Database, scope: Scope, asked: Asked): Promise<ArchiveOutcome> {
-  const checked = await checkArchive(db, scope, asked)
+export async function importArchive(db: Database, scope: Scope, input: ArchiveInput): Promise<ArchiveOutcome> {
+  const checked = await checkArchive(db, scope, input)
   if (checked.outcome !== 'fits') return checked
   try {
-    return await withLease(db, scope, IMPORT_LEASE, (hold) =>
+    return await withLease(db, scope, IMPORT_LEASE, (renew) =>
       withTransaction(db, async (tx): Promise<ArchiveOutcome> => {
         if (!(await isEmpty(tx, scope))) throw new NothingWritten({ outcome: 'notEmpty' })
         // Written in the order of what refers to what; a file in another order is gone through again for the rest.
         const later = sectionsAfter(checked.version)
         const written = WRITTEN.filter((name) => !later.has(name))
         for (let next = 0; next < written.length;) {
-          const done = await writeInOrder(tx, scope, asked, written, next)
+          const done = await writeInOrder(tx, scope, input, written, next)
           if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
           next = done
         }
-        await hold(tx)
+        await renew(tx)
         return { outcome: 'kept', tally: checked.tally }
       }),
     )
@@ -124,20 +129,20 @@ class Reading {
     this.fields.set(name, value)
     if (name === 'formatVersion') {
       if (typeof value !== 'number')
-        this.fault({ section: name, index: null, field: '', reason: 'must be a number: 2, 3 or 4' })
+        this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.noVersion })
       else if (!READABLE_VERSIONS.includes(value)) this.otherVersion = value
     }
-    const known = name === 'format' || name === 'formatVersion' || name in this.validators
-    if (!known) this.fault({ section: name, index: null, field: '', reason: 'is no part of an archive' })
+    const isKnownKey = name === 'format' || name === 'formatVersion' || name in this.validators
+    if (!isKnownKey) this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.notAPart })
   }
 
   row(section: string, index: number, value: unknown): void {
     const validate = Object.hasOwn(this.validators, section) ? this.validators[section] : undefined
     if (!validate || !Number.isInteger(index))
-      return this.fault({ section, index: null, field: '', reason: 'is no part of an archive' })
+      return this.fault({ section, index: null, field: '', reason: ARCHIVE_FAULT.notAPart })
     this.rows[section as SectionName] = (this.rows[section as SectionName] ?? 0) + 1
     if (!validate(value)) {
-      for (const { instancePath, message = 'is not right' } of validate.errors ?? [])
+      for (const { instancePath, message = ARCHIVE_FAULT.invalid } of validate.errors ?? [])
         this.fault({ section, index, field: instancePath.slice(1), reason: message })
       return
     }
@@ -156,7 +161,7 @@ class Reading {
     if (REFERRED.has(name)) {
       const ids = this.ids.get(name) ?? new Set<string>()
       this.ids.set(name, ids)
-      if (ids.has(row.id as string)) this.fault({ section: name, index, field: 'id', reason: 'stands twice' })
+      if (ids.has(row.id as string)) this.fault({ section: name, index, field: 'id', reason: ARCHIVE_FAULT.twice })
       ids.add(row.id as string)
     }
     for (const [field, to] of Object.entries(refersTo)) {
@@ -173,20 +178,20 @@ class Reading {
   end(): ArchiveOutcome {
     if (this.fields.get('format') !== ARCHIVE_FORMAT) return { outcome: 'otherFormat' }
     for (const { section, index, field, to, id } of this.open)
-      if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: `no row of ${to} has this id` })
+      if (!this.ids.get(to)?.has(id)) this.fault({ section, index, field, reason: ARCHIVE_FAULT.noRow(to) })
     const version = this.fields.get('formatVersion')
     const optional = sectionsAfter(typeof version === 'number' ? version : ARCHIVE_VERSION)
     // What an earlier version had no place for would be lost.
     for (const [name, since] of optional)
       if (this.fields.has(name)) {
-        const reason = `is of version ${since}, and the archive says ${String(version)}`
+        const reason = ARCHIVE_FAULT.laterPart(since, String(version))
         this.fault({ section: name, index: null, field: '', reason })
       }
     for (const name of ['studio', 'formatVersion', ...SECTIONS.map((one) => one.name)])
       if (!this.fields.has(name) && !optional.has(name))
-        this.fault({ section: name, index: null, field: '', reason: 'is missing' })
+        this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.missing })
     if ((this.rows.studio ?? 0) !== 1 && this.fields.has('studio'))
-      this.fault({ section: 'studio', index: null, field: '', reason: 'must be one' })
+      this.fault({ section: 'studio', index: null, field: '', reason: ARCHIVE_FAULT.notOne })
     if (this.count > 0) return { outcome: 'faulty', faults: this.faults, count: this.count }
     const { members = 0, setups = 0, register = 0, bikes = 0, types = 0, evidence = 0 } = this.rows
     const tally: ArchiveTally = { members, setups, numbers: register, bikes, types, evidence }
@@ -209,8 +214,8 @@ function momentFaults(section: SectionName, row: Record<string, unknown>): [stri
     const text = row[column]
     if (typeof text !== 'string') return []
     const ms = Date.parse(text)
-    if (!Number.isFinite(ms) || new Date(ms).toISOString() !== text) return [[column, 'is no moment there is']]
-    return ms < FIRST_MOMENT || ms > LAST_MOMENT ? [[column, 'is not within 1900 to 2200']] : []
+    if (!Number.isFinite(ms) || new Date(ms).toISOString() !== text) return [[column, ARCHIVE_FAULT.noMoment]]
+    return ms < FIRST_MOMENT || ms > LAST_MOMENT ? [[column, ARCHIVE_FAULT.outOfYears]] : []
   })
 }
 
@@ -222,7 +227,7 @@ const BATCH = 500
 async function writeInOrder(
   tx: DbExecutor,
   scope: Scope,
-  { upload, signal }: Asked,
+  { upload, signal }: ArchiveInput,
   written: readonly (typeof WRITTEN)[number][],
   from: number,
 ): Promise<number> {
@@ -282,8 +287,8 @@ async function writePeople(
   const there = await tx.select({ id: user.id, studioId: user.studioId }).from(user).where(inArray(user.id, ids))
   if (there.some((one) => one.studioId !== null && one.studioId !== studioId))
     throw new NothingWritten({ outcome: 'elsewhere' })
-  const known = new Set(there.map(({ id }) => id))
-  const missing = people.filter(({ id }) => !known.has(id))
+  const existing = new Set(there.map(({ id }) => id))
+  const missing = people.filter(({ id }) => !existing.has(id))
   if (missing.length === 0) return
   await tx
     .insert(user)

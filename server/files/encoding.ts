@@ -28,11 +28,11 @@ export function encodingOf(head: Buffer): string {
   if (isUtf8(head)) return 'utf-8'
   const guesses = analyse(head).map(({ name, confidence }) => ({ name: name.toLowerCase(), confidence }))
   const [first] = guesses
-  const known = guesses.filter(({ name }) => (PAGE_OF[name] ?? name) in LANGUAGES)
-  if (first && first.name !== known[0]?.name && first.confidence > CLOSE)
+  const supported = guesses.filter(({ name }) => (PAGE_OF[name] ?? name) in LANGUAGES)
+  if (first && first.name !== supported[0]?.name && first.confidence > CLOSE)
     return iconv.encodingExists(first.name) ? first.name : 'windows-1252'
   // Each of these code pages is a candidate, whether or not the statistic lists it.
-  const all = [...known, ...Object.keys(LANGUAGES).map((name) => ({ name, confidence: 0 }))]
+  const all = [...supported, ...Object.keys(LANGUAGES).map((name) => ({ name, confidence: 0 }))]
   const readable = all.filter(({ name }) => !SYMBOL_IN_WORD.test(iconv.decode(head, name)))
   const best = readable[0]?.confidence ?? 0
   const close = readable.filter(({ confidence }) => confidence >= best - CLOSE)

@@ -35,9 +35,9 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
 const NAMING: readonly MemberColumn[] = ['name', 'firstName', 'lastName']
 
 /** The columns as chosen by the user, or why they are invalid. */
-export function columnsFrom(said: unknown): ColumnMap | FileRefusal {
-  if (!Array.isArray(said) || said.length > MAX_COLUMNS) return 'noName'
-  const columns = said.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)
+export function columnsFrom(value: unknown): ColumnMap | FileRefusal {
+  if (!Array.isArray(value) || value.length > MAX_COLUMNS) return 'noName'
+  const columns = value.map((one): MemberColumn | null => MEMBER_COLUMNS.find((column) => column === one) ?? null)
   if (!NAMING.some((column) => columns.includes(column))) return 'noName'
   const named = columns.filter((column) => column !== null)
   return new Set(named).size === named.length ? columns : 'twice'

@@ -11,7 +11,7 @@ import type { Upload } from './uploads'
 
 /** Which column each cell of a line is, in the file's order; null where it is none. */
 export type ColumnMap = readonly (MemberColumn | null)[]
-export type ImportAsked = Readonly<{ upload: Upload; format: ListFormat; columns: ColumnMap }>
+export type ImportInput = Readonly<{ upload: Upload; format: ListFormat; columns: ColumnMap }>
 
 /** Maximum number of listed faults; more are counted. */
 export const MAX_FAULTS = 200
@@ -33,13 +33,13 @@ export type Progress = (done: number, of: number) => void
 export async function checkMembers(
   db: DbExecutor,
   scope: Scope,
-  asked: ImportAsked,
+  input: ImportInput,
   now: Date,
   progress: Progress,
   signal: AbortSignal,
 ): Promise<ImportOutcome> {
   const plan = await planFor(db, scope, now)
-  const read = await readAll(asked, plan, progress, signal, async () => undefined)
+  const read = await readAll(input, plan, progress, signal, async () => undefined)
   if (read.outcome !== 'read') return read
   return { outcome: 'fits', tally: plan.tally }
 }
@@ -51,7 +51,7 @@ export async function checkMembers(
 export async function importMembers(
   db: Database,
   scope: Scope,
-  asked: ImportAsked,
+  input: ImportInput,
   now: Date,
   progress: Progress,
   signal: AbortSignal,
@@ -59,16 +59,16 @@ export async function importMembers(
   beforeAppearing: () => Promise<void> = async () => undefined,
 ): Promise<ImportOutcome> {
   try {
-    return await withLease(db, scope, IMPORT_LEASE, (hold) =>
+    return await withLease(db, scope, IMPORT_LEASE, (renew) =>
       withTransaction(db, async (tx): Promise<ImportOutcome> => {
         const plan = await planFor(tx, scope, now)
-        const read = await readAll(asked, plan, progress, signal, () => plan.write(tx))
+        const read = await readAll(input, plan, progress, signal, () => plan.write(tx))
         if (read.outcome !== 'read') throw new NothingWritten(read)
         await plan.write(tx)
         await beforeAppearing()
         // Rows that others need are locked only now.
         await plan.appear(tx)
-        await hold(tx)
+        await renew(tx)
         return { outcome: 'kept', tally: plan.tally }
       }),
     )
@@ -88,14 +88,14 @@ class NothingWritten extends Error {
 }
 
 async function readAll(
-  { upload, format, columns }: ImportAsked,
+  { upload, format, columns }: ImportInput,
   plan: ImportPlan,
   progress: Progress,
   signal: AbortSignal,
   batch: () => Promise<void>,
 ): Promise<ImportOutcome | Readonly<{ outcome: 'read' }>> {
   const faults: FileFault[] = []
-  let [count, wanted] = [0, -1]
+  let [count, announced] = [0, -1]
   const fault = (one: FileFault) => {
     if (faults.length < MAX_FAULTS) faults.push(one)
     count += 1
@@ -107,11 +107,11 @@ async function readAll(
       break
     }
     const { line, cells, bytes } = found
-    if (wanted < 0) {
-      wanted = cells.length
+    if (announced < 0) {
+      announced = cells.length
       continue
     }
-    if (cells.length !== wanted) fault({ line, code: 'cells', found: cells.length, wanted })
+    if (cells.length !== announced) fault({ line, code: 'cells', found: cells.length, wanted: announced })
     else plan.read(line, cellsOf(columns, cells)).forEach((cell) => fault({ line, cell }))
     if (plan.tally.lines % TURN === 0) await nextTurn()
     if (plan.tally.lines % BATCH === 0) {

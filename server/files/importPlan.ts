@@ -86,13 +86,13 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     meet(id, name)
     describe(id, { number: number ?? undefined, email: email ?? undefined, statureMm: statureMm ?? undefined })
   }
-  const held = await heldBy(db, scope)
+  const existing = await storedMembers(db, scope)
   const createdAt = await notBeforeTheLast(db, scope, now)
-  const known = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
+  const context = { types, normalizeName, maxNameLength: MAX_NAME_LENGTH, today: studioDay(now, timeZone) }
   const tally = {
     lines: 0,
     newMembers: 0,
-    knownMembers: 0,
+    existingMembers: 0,
     newNumbers: 0,
     changedNumbers: 0,
     sameNumbers: 0,
@@ -101,7 +101,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     alike: [] as { name: string; there: string }[],
   }
   const met = new Set<string>()
-  const said = new Map<string, Readonly<{ line: number; content: string }>>()
+  const byNumber = new Map<string, Readonly<{ line: number; content: string }>>()
   let members: { id: string; name: string }[] = []
   /** Members whose row is written already and is described otherwise now. */
   const redescribed = new Set<string>()
@@ -157,12 +157,12 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     const version = versionOf.get(type)!
     const key = `${memberId}/${version.lineId}/${purpose}`
     const content = contentOf(marks, footwear)
-    const earlier = said.get(key)
+    const earlier = byNumber.get(key)
     if (earlier && earlier.content !== content)
       return [{ column: 'seatHeight', code: 'saidOtherwise', line: earlier.line }]
     if (earlier) return []
-    said.set(key, { line, content })
-    const before = held.get(key)?.content
+    byNumber.set(key, { line, content })
+    const before = existing.get(key)?.content
     if (before === content) {
       tally.sameNumbers += 1
       return []
@@ -189,7 +189,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
   }
 
   /** Numbers of the register in the labels of an earlier version of their type. */
-  function isHeld(cells: MemberCells): boolean {
+  function isStored(cells: MemberCells): boolean {
     const version = versions.find(({ bikeType }) => bikeType.name === cells.bikeType)
     if (!cells.memberId || !version || nameOf.get(cells.memberId) !== normalizeName(unguarded(cells.name ?? '')))
       return false
@@ -198,7 +198,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
       ...(cells.soleMm && { soleMm: Number(cells.soleMm) }),
       ...(cells.pedal && { pedal: cells.pedal as Footwear['pedal'] }),
     }
-    const before = held.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)?.content
+    const before = existing.get(`${cells.memberId}/${version.lineId}/${cells.purpose}`)?.content
     if (before !== contentOf(marks, footwear)) return false
     tally.sameNumbers += 1
     return true
@@ -208,14 +208,14 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
     tally,
     read(line, cells) {
       tally.lines += 1
-      const row = readMemberRow(cells, known)
-      if (row.outcome === 'faulty') return row.faults.every(ofAnotherVersion) && isHeld(cells) ? [] : row.faults
+      const row = readMemberRow(cells, context)
+      if (row.outcome === 'faulty') return row.faults.every(ofAnotherVersion) && isStored(cells) ? [] : row.faults
       const who = whoIs(row.memberId, row.name, row.details.number)
       if (typeof who !== 'string') return [who]
       takeDetails(who, row.details)
       if (!met.has(who)) {
         met.add(who)
-        tally.knownMembers += 1
+        tally.existingMembers += 1
       }
       return row.numbers ? takeNumbers(line, who, row.numbers) : []
     },
@@ -261,7 +261,7 @@ export async function planFor(db: DbExecutor, scope: Scope, now: Date): Promise<
               .for('update')
           ).map((row) => [keyOf(row), row.entryId]),
         )
-        const fresh = some.filter((one) => holding.get(keyOf(one)) === held.get(keyOf(one))?.entryId)
+        const fresh = some.filter((one) => holding.get(keyOf(one)) === existing.get(keyOf(one))?.entryId)
         tally.overtaken += some.length - fresh.length
         if (fresh.length === 0) continue
         await tx
@@ -294,7 +294,7 @@ const currentColumns = {
 const keyOf = ({ memberId, lineId, purpose }: Omit<Appearing, 'entryId'>): string => `${memberId}/${lineId}/${purpose}`
 
 /** Entries in force in the studio, by member, type and purpose. */
-async function heldBy(
+async function storedMembers(
   db: DbExecutor,
   { studioId }: Scope,
 ): Promise<Map<string, Readonly<{ entryId: string; content: string }>>> {

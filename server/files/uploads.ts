@@ -9,7 +9,7 @@ import { isId } from '../platform/ids'
 /** Larger than this no studio is, bytes. */
 const MAX_UPLOAD_BYTES = 500_000_000
 /** A file chosen and not brought in is thrown away after this. */
-const KEPT_MS = 2 * 3_600_000
+const RETENTION_MS = 2 * 3_600_000
 /** Bytes of its beginning that identify a file. */
 const HEAD_BYTES = 65_536
 
@@ -23,7 +23,7 @@ const folderOf = ({ studioId, userId }: Scope): string =>
   join(process.env.UPLOADS_FOLDER ?? join(process.cwd(), '.data', 'uploads'), studioId, userId)
 
 /** Writes what is sent to a file of its own as it comes; refused beyond a size, or where it is no text. */
-export async function keepUpload(
+export async function storeUpload(
   scope: Scope,
   body: ReadableStream<Uint8Array> | null,
   announced: number | null,
@@ -79,7 +79,7 @@ export async function removeUpload(scope: Scope, id: string): Promise<void> {
 async function removeOld(folder: string): Promise<void> {
   for (const name of await readdir(folder)) {
     const found = await stat(join(folder, name)).catch(() => null)
-    if (found && Date.now() - found.mtimeMs > KEPT_MS) await rm(join(folder, name), { force: true })
+    if (found && Date.now() - found.mtimeMs > RETENTION_MS) await rm(join(folder, name), { force: true })
   }
 }
 

@@ -31,7 +31,7 @@ export type RecordResult =
 /** More rows than this no set-up has; the arithmetic takes no more. */
 export const MAX_ROWS = 500
 
-const KEPT: RecordResult = { outcome: 'kept' }
+const SAVED: RecordResult = { outcome: 'kept' }
 
 /** The rows of a set-up in the order seen, without those withdrawn. */
 export async function listEvidence(db: DbExecutor, scope: Scope, setupId: string): Promise<StoredEvidence[]> {
@@ -51,7 +51,7 @@ async function lockOpen(tx: DbExecutor, scope: Scope, setupId: string): Promise<
     .where(and(eq(setup.id, setupId), eq(setup.studioId, scope.studioId)))
     .for('update')
   if (!found) return { outcome: 'gone' }
-  return found.finishedAt ? whoFinished(tx, setupId) : KEPT
+  return found.finishedAt ? whoFinished(tx, setupId) : SAVED
 }
 
 async function whoFinished(tx: DbExecutor, setupId: string): Promise<RecordResult> {
@@ -79,7 +79,7 @@ export async function appendEvidence(
   const state = await lockOpen(tx, scope, setupId)
   if (state.outcome === 'gone') return state
   const before = await storedUnder(tx, seen.id)
-  if (before) return before.setupId === setupId && sameContent(before.row, seen.row) ? KEPT : { outcome: 'idTaken' }
+  if (before) return before.setupId === setupId && sameContent(before.row, seen.row) ? SAVED : { outcome: 'idTaken' }
   if (state.outcome !== 'kept') return state
   const [{ rows }] = await tx.select({ rows: count() }).from(evidence).where(eq(evidence.setupId, setupId))
   if (rows >= MAX_ROWS) return { outcome: 'full' }
@@ -95,7 +95,7 @@ async function insertRow(
 ): Promise<RecordResult> {
   try {
     await tx.insert(evidence).values({ id, studioId, setupId, row, createdAt: now, createdBy: userId })
-    return KEPT
+    return SAVED
   } catch (error) {
     if (isDuplicate(error)) return { outcome: 'idTaken' }
     throw error
@@ -124,13 +124,13 @@ export async function withdrawEvidence(
     .from(evidence)
     .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
     .where(and(eq(evidence.id, rowId), eq(evidence.setupId, setupId)))
-  if (state.outcome === 'finished' && found?.withdrawn) return KEPT
+  if (state.outcome === 'finished' && found?.withdrawn) return SAVED
   if (state.outcome !== 'kept' || !found || found.withdrawn) return state
   await tx
     .insert(withdrawal)
     .values({ evidenceId: rowId, studioId: scope.studioId, createdAt: now, createdBy: scope.userId })
     .onDuplicateKeyUpdate({ set: { evidenceId: rowId } })
-  return KEPT
+  return SAVED
 }
 
 /**
@@ -150,19 +150,19 @@ export async function finishSetup(
   const row: Evidence = { kind: 'set', at: numbers.marks, ...(meant && { meant }) }
   if (state.outcome === 'finished') {
     const before = await storedUnder(tx, numbers.id)
-    return before?.setupId === setupId && sameContent(before.row, row) ? KEPT : state
+    return before?.setupId === setupId && sameContent(before.row, row) ? SAVED : state
   }
   if (state.outcome !== 'kept') return state
   if (await storedUnder(tx, numbers.id)) return { outcome: 'idTaken' }
-  const kept = await insertRow(tx, scope, setupId, { id: numbers.id, row }, now)
-  if (kept.outcome !== 'kept') return kept
+  const recorded = await insertRow(tx, scope, setupId, { id: numbers.id, row }, now)
+  if (recorded.outcome !== 'kept') return recorded
   await tx
     .update(setup)
     .set({ numbersId: numbers.id, finishedAt: now, finishedBy: scope.userId, openKey: null })
     .where(eq(setup.id, setupId))
   await updateLatestSetup(tx, setupId)
   await enterNumbers(tx, scope, setupId, { ...numbers, meant, seen: seen.map(({ row: one }) => one) }, now)
-  return KEPT
+  return SAVED
 }
 
 /** The numbers of a set-up, with what they rest on, as they go into the register. */

@@ -3,6 +3,7 @@ import { isErrorResponse } from '../../core/operations/errorResponse'
 import type { TranslateRequest, TranslateResponse } from '../../core/operations/requests/translate'
 import type { Basis, Change } from '../../core/setups/register/entry'
 import type { Source as TapeOrMarks } from '../../core/setups/translate/translate'
+import { NOT_COMPUTED } from '../../core/messages/setups/register'
 import type { Scope } from '../platform/accounts/scope'
 import { listTypes, type TypeVersion } from '../bikes/versions'
 import { compute } from '../platform/compute/pool'
@@ -26,7 +27,7 @@ const MAX_ROWS = Math.min(200, HISTORY_ROWS)
  * Stores a rider's numbers for another type as well, recomputed here from the entry and the readings of its
  * set-up; under the caller's id, so that a retry changes nothing.
  */
-export async function keepTranslation(
+export async function saveTranslation(
   db: Database,
   scope: Scope,
   { id, entryId, lineId }: Readonly<{ id: string; entryId: string; lineId: string }>,
@@ -71,7 +72,7 @@ export async function keepTranslation(
 }
 
 /** Stores the numbers of a rider's own bike on some types, for riding as on the road bike: all of them or none. */
-export async function keepTape(
+export async function saveTapeNumbers(
   db: Database,
   scope: Scope,
   {
@@ -106,7 +107,7 @@ export async function keepTape(
 }
 
 /** What a change of shoes or bike makes of numbers, each with the entry it was worked out from. */
-export async function keepChange(
+export async function saveChange(
   db: Database,
   scope: Scope,
   {
@@ -153,7 +154,7 @@ export async function keepChange(
   return recordAll(db, scope, entries, now)
 }
 
-const refused = (say = 'it could not be worked out'): ProposalResult => ({ outcome: 'refused', say })
+const refused = (reason: string = NOT_COMPUTED): ProposalResult => ({ outcome: 'refused', say: reason })
 
 async function typeInForce(db: Database, scope: Scope, lineId: string): Promise<TypeVersion | null> {
   return (await listTypes(db, scope)).find((type) => type.lineId === lineId) ?? null

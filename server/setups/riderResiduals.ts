@@ -40,8 +40,8 @@ export async function riderResiduals(
   bikes: readonly StudioBike[],
   now: Date,
 ): Promise<ReadonlyMap<string, PooledResidual>> {
-  const stands = bikes.map(({ id, typeId, machineCalibration }) => [id, typeId, machineCalibration.offsetsMm])
-  const of = JSON.stringify([await latestSaved(db, scope), stands])
+  const machines = bikes.map(({ id, typeId, machineCalibration }) => [id, typeId, machineCalibration.offsetsMm])
+  const of = JSON.stringify([await latestSaved(db, scope), machines])
   const answer = await pooled(scope.studioId, of, async () => ({ checks: await machineChecks(db, scope, bikes, now) }))
   const here = new Set(bikes.map(({ id }) => id))
   const named =

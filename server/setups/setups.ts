@@ -59,24 +59,19 @@ export type StartSetupResult =
  * Starts a set-up of a member on a bike, opened with what they answered lately; where one of theirs on it is open, that
  * one is taken up.
  */
-export async function startSetup(
-  db: DbExecutor,
-  scope: Scope,
-  asked: SetupAsked,
-  now: Date,
-): Promise<StartSetupResult> {
-  const { isNew, ...opened } = await openSetup(db, scope, asked, now)
-  if (isNew) await carryAnswers(db, scope, asked.id, now)
+export async function startSetup(db: DbExecutor, scope: Scope, input: NewSetup, now: Date): Promise<StartSetupResult> {
+  const { isNew, ...opened } = await openSetup(db, scope, input, now)
+  if (isNew) await carryAnswers(db, scope, input.id, now)
   return opened
 }
 
-type SetupAsked = Readonly<{ id: string; memberId: string; bikeId: string }>
+type NewSetup = Readonly<{ id: string; memberId: string; bikeId: string }>
 
 /** `isNew` where it was written just now: not one taken up, nor one sent once more. */
 async function openSetup(
   db: DbExecutor,
   scope: Scope,
-  { id, memberId, bikeId }: SetupAsked,
+  { id, memberId, bikeId }: NewSetup,
   now: Date,
 ): Promise<StartSetupResult & Readonly<{ isNew?: true }>> {
   const [found, member] = [await findBike(db, scope, bikeId), await findMember(db, scope, memberId)]
@@ -130,11 +125,11 @@ async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date)
       agoDays: (now.getTime() - at.getTime()) / DAY_MS,
     })),
   ]
-  const told = new Set(measured.map(({ kind }) => kind))
-  const standing = [...standingAnswers(history).filter(({ kind }) => !told.has(kind)), ...measured]
-  const known = [...standing, ...answers.flatMap(({ evidence: rows }) => rows)]
-  for (const row of [...(await listedStature(db, scope, memberId, known)), ...standing]) {
-    const carried = row.kind === 'wish' ? withKnownGrip(type, row) : withPregnancy(row, answers)
+  const measuredKinds = new Set(measured.map(({ kind }) => kind))
+  const standing = [...standingAnswers(history).filter(({ kind }) => !measuredKinds.has(kind)), ...measured]
+  const rows = [...standing, ...answers.flatMap(({ evidence: rows }) => rows)]
+  for (const row of [...(await listedStature(db, scope, memberId, rows)), ...standing]) {
+    const carried = row.kind === 'wish' ? withExistingGrip(type, row) : withPregnancy(row, answers)
     const checked = validateRow(type, carried)
     if ('row' in checked) await appendEvidence(db, scope, id, { id: crypto.randomUUID(), row: checked.row }, now)
   }
@@ -145,15 +140,15 @@ async function listedStature(
   db: DbExecutor,
   scope: Scope,
   memberId: string,
-  known: readonly Evidence[],
+  rows: readonly Evidence[],
 ): Promise<Evidence[]> {
-  if (known.some(({ kind }) => kind === 'stature')) return []
+  if (rows.some(({ kind }) => kind === 'stature')) return []
   const mm = (await findMember(db, scope, memberId))?.statureMm
   return mm ? [{ kind: 'stature', mm }] : []
 }
 
 /** Removes the hand position of a wish where this type lacks it; the posture stays. */
-function withKnownGrip(type: BikeType, { grip, ...wish }: EvidenceOf<'wish'>): Evidence {
+function withExistingGrip(type: BikeType, { grip, ...wish }: EvidenceOf<'wish'>): Evidence {
   return type.grips?.some(({ name }) => name === grip) ? { ...wish, grip } : wish
 }
 
@@ -238,12 +233,12 @@ export async function listFinishedSetups(
     .leftJoin(withdrawal, eq(withdrawal.evidenceId, evidence.id))
     .where(and(inArray(evidence.setupId, ids), isNull(withdrawal.evidenceId)))
     .orderBy(asc(evidence.position))
-  return found.map(({ numbers, finishedAt, ...kept }) => ({
-    ...kept,
+  return found.map(({ numbers, finishedAt, ...setup }) => ({
+    ...setup,
     marks: numbers.at ?? {},
     ...(numbers.kind === 'set' && numbers.meant && { meant: numbers.meant }),
     finishedAt: finishedAt!,
-    evidence: rows.filter((r) => r.setupId === kept.id).map((r) => r.row),
+    evidence: rows.filter((r) => r.setupId === setup.id).map((r) => r.row),
   }))
 }
 

@@ -1,8 +1,12 @@
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
 import { createHash } from 'node:crypto'
+import type { Scope } from '../../server/platform/accounts/scope'
 import { expect, PASSWORD, patientContext, STATE, test } from './test'
 
 export { STATE }
+
+/** The demo's manager, for what a test does without the browser. */
+export const MANAGER: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
 
 /** Signs in as the demo's manager (ines), instructor (bram) or desk (tove); waits where tries are limited. */
 export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): Promise<void> {

@@ -36,7 +36,9 @@ test('every choice of every school can be chosen, is kept, and shows the marks i
   }
   await page.getByRole('combobox', { name: 'Rider' }).fill('Edmer')
   await page.getByTitle('Edmer Vossey').click()
-  await expect(page.getByText(/^(From \w+ set-ups?\.|Nobody set this rider up yet)/)).toBeVisible()
+  // Some thirty inferences, one after the other: they take their time on a busy machine.
+  const isDone = page.getByText(/^(From \w+ set-ups?\.|Nobody set this rider up yet)/)
+  await expect(isDone).toBeVisible({ timeout: 500_000 })
   const marks = page.getByRole('radio').locator('em')
   await expect(marks.filter({ hasText: '…' })).toHaveCount(0)
   expect(await marks.count()).toBeGreaterThan(20)

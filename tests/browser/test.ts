@@ -1,5 +1,6 @@
 import { expect, request, test as base, type BrowserContext, type Page } from '@playwright/test'
 import { existsSync, readFileSync } from 'node:fs'
+import { setTimeout as wait } from 'node:timers/promises'
 
 /** The server and the database of this worker; `npm test` starts one pair for each. */
 const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0)
@@ -37,6 +38,9 @@ export function patientContext(context: BrowserContext): BrowserContext {
   return context
 }
 
+/** After this a context is left as it is, and the next test gets a new one. */
+const EMPTIED_WITHIN_MS = 60_000
+
 /** A context that the tests of one file share, with what it was made with. */
 let shared: Readonly<{ key: string; context: BrowserContext }> | null = null
 
@@ -59,7 +63,12 @@ export const test = base.extend<{ warm: boolean }, { session: void }>({
     }
     const { context } = shared!
     await provide(context)
-    await emptied(context, typeof storageState === 'string' ? storageState : null)
+    const isEmptied = await Promise.race([
+      emptied(context, typeof storageState === 'string' ? storageState : null).then(() => true),
+      wait(EMPTIED_WITHIN_MS, false, { ref: false }),
+    ])
+    // A browser that does not answer must not cost the next test its time.
+    if (!isEmptied) shared = null
   },
 })
 

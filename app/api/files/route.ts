@@ -2,7 +2,7 @@ import { FILE_REFUSAL_TEXT } from '@/core/messages/studio/files'
 import { can } from '@/server/platform/accounts/can'
 import { currentUser } from '@/server/platform/accounts/session'
 import { previewList } from '@/server/files/files'
-import { keepUpload } from '@/server/files/uploads'
+import { storeUpload } from '@/server/files/uploads'
 import { fromHere } from '@/server/platform/http/readJson'
 
 const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
@@ -14,11 +14,11 @@ export async function POST(request: Request): Promise<Response> {
   if (!person) return refused('notAllowed', 401)
   if (!can(person, 'manageStudio') || !fromHere(request)) return refused('notAllowed', 403)
   const announced = request.headers.get('content-length')
-  const kept = await keepUpload(person, request.body, announced === null ? null : Number(announced))
-  if (kept.outcome === 'refused') return refused(kept.why, kept.why === 'tooLarge' ? 413 : 422)
-  const { id, kind, bytes } = kept.upload
+  const stored = await storeUpload(person, request.body, announced === null ? null : Number(announced))
+  if (stored.outcome === 'refused') return refused(stored.why, stored.why === 'tooLarge' ? 413 : 422)
+  const { id, kind, bytes } = stored.upload
   if (kind === 'archive') return Response.json({ outcome: 'kept', id, kind, bytes })
-  const preview = await previewList(kept.upload)
+  const preview = await previewList(stored.upload)
   return typeof preview === 'string'
     ? refused(preview, 422)
     : Response.json({ outcome: 'kept', id, kind, bytes, preview })

@@ -23,13 +23,13 @@ export function calibrateMachine(
     row.kind === 'tape' && i >= changed && resolveMarks(bikeType, row.marks).issues.length === 0 ? [i] : [],
   )
   const tapes = from.map((i) => rows[i]).flatMap((row) => (row.kind === 'tape' ? [row] : []))
-  const known = Object.fromEntries(
+  const calibration = Object.fromEntries(
     axesOf(bikeType).flatMap((axis) => (typeSdMm?.[axis] === undefined ? [] : [[axis, typeSdMm[axis]]])),
   ) as Partial<Record<AxisName, number>>
-  const { offsetsMm, sdMm } = fitOffset(bikeType, tapes, known)
-  const said = rows.findLastIndex((row) => row.kind === 'riders')
-  const riders = said > Math.max(-1, ...from) ? rows[said] : undefined
-  const byRiders = riders?.kind === 'riders' ? ridersOffset(bikeType, riders, known) : null
+  const { offsetsMm, sdMm } = fitOffset(bikeType, tapes, calibration)
+  const lastOfRiders = rows.findLastIndex((row) => row.kind === 'riders')
+  const riders = lastOfRiders > Math.max(-1, ...from) ? rows[lastOfRiders] : undefined
+  const byRiders = riders?.kind === 'riders' ? ridersOffset(bikeType, riders, calibration) : null
   const tilt = rows.findLastIndex((row) => row.kind === 'tilt')
   const read = rows[tilt]
   const own = {
@@ -44,7 +44,7 @@ export function calibrateMachine(
       tiltAcross: read.across,
     }),
   }
-  return { bike: own, from: [...from, ...(byRiders ? [said] : []), ...(tilt < 0 ? [] : [tilt])] }
+  return { bike: own, from: [...from, ...(byRiders ? [lastOfRiders] : []), ...(tilt < 0 ? [] : [tilt])] }
 }
 
 /** The seat height's offset by riders, mm along its axis; null at marks that this version does not have. */

@@ -80,8 +80,8 @@ function correlation(a: readonly number[], b: readonly number[]): number {
 }
 
 /** The covariance once all four lengths were read at these marks. */
-function covarianceAfter(bikeType: BikeType, p: Float64Array, known: Matrix, marks: Marks): Matrix {
-  const information = known.clone()
+function covarianceAfter(bikeType: BikeType, p: Float64Array, informationBefore: Matrix, marks: Marks): Matrix {
+  const information = informationBefore.clone()
   const positions = axisPositions(bikeType, marks)
   const nothing = Matrix.zeros(p.length, 1)
   for (const length of LENGTHS)

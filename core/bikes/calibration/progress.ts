@@ -55,8 +55,8 @@ export function checkPlausibility(
 ): InputWarning | null {
   const observed = observationsOf(readings)
   const fit = observed.length === 0 ? null : fitReadings(bikeType, observed)
-  const known = fit?.outcome === 'fitted' ? fit.bikeType : bikeType
-  const expected = contactPoints(known, undefined, axisPositions(known, marks)).lengths
+  const fitted = fit?.outcome === 'fitted' ? fit.bikeType : bikeType
+  const expected = contactPoints(fitted, undefined, axisPositions(fitted, marks)).lengths
   for (const length of LENGTHS) {
     const mm = lengths[length]
     if (mm === undefined || Math.abs(mm - expected[length]) <= IMPLAUSIBLE_MM) continue

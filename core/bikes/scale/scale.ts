@@ -35,8 +35,8 @@ export type ScalePosition = Readonly<{ label: Label; mm: number }>
 
 /** Every place this scale can be closed at, in the order printed, half marks between their neighbours. */
 export function positionsOf(scale: Scale): readonly ScalePosition[] {
-  const known = positionsCache.get(scale)
-  if (known) return known
+  const cached = positionsCache.get(scale)
+  if (cached) return cached
   const positions = Object.freeze('ruler' in scale ? rulerPositions(scale.ruler) : printedPositions(scale))
   positionsCache.set(scale, positions)
   return positions
@@ -82,16 +82,16 @@ export type FoundPosition =
  */
 export function findPosition(scale: Scale, label: Label): FoundPosition {
   const positions = positionsOf(scale)
-  const wanted = label.trim().replace(/^\+/, '')
-  const exact = positions.find((s) => s.label === wanted)
+  const text = label.trim().replace(/^\+/, '')
+  const exact = positions.find((s) => s.label === text)
   if (exact) return { outcome: 'found', stop: exact }
-  const value = numberOf(wanted)
+  const value = numberOf(text)
   const equal =
     value === null
       ? undefined
       : positions.find((s) => numberOf(s.label) !== null && Math.abs(numberOf(s.label)! - value) < 1e-9)
   if (equal && 'ruler' in scale) return { outcome: 'found', stop: equal }
-  return { outcome: 'noSuchLabel', nearest: nearestLabels(positions, wanted) }
+  return { outcome: 'noSuchLabel', nearest: nearestLabels(positions, text) }
 }
 
 /**
@@ -139,12 +139,12 @@ function decimalsOf(ruler: Ruler): number {
 const numberOf = (label: Label): number | null => (/^[+-]?\d+(\.\d+)?$/.test(label) ? Number(label) : null)
 
 /** One or two labels closest to what was typed: by value where both are numbers, by letter otherwise. */
-function nearestLabels(positions: readonly ScalePosition[], wanted: Label): Label[] {
+function nearestLabels(positions: readonly ScalePosition[], label: Label): Label[] {
   const rank = (label: Label): number => numberOf(label) ?? label.toUpperCase().charCodeAt(0)
-  const comparable = positions.filter((s) => (numberOf(s.label) === null) === (numberOf(wanted) === null))
+  const comparable = positions.filter((s) => (numberOf(s.label) === null) === (numberOf(label) === null))
   if (comparable.length === 0) return [positions[0].label, positions[positions.length - 1].label]
   const sorted = [...comparable].sort(
-    (a, b) => Math.abs(rank(a.label) - rank(wanted)) - Math.abs(rank(b.label) - rank(wanted)),
+    (a, b) => Math.abs(rank(a.label) - rank(label)) - Math.abs(rank(b.label) - rank(label)),
   )
   return sorted.slice(0, 2).map((s) => s.label)
 }

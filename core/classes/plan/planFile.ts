@@ -55,9 +55,9 @@ export function readPlanRows(
       return low
     }
     const word = <W extends string>(column: (typeof PLAN_COLUMNS)[number], words: readonly W[], usual: W): W => {
-      const said = cell(column)
-      const found = said === '' ? usual : words.find((one) => one.toLowerCase() === said.toLowerCase())
-      if (!found) wrong.push({ line, column, text: said })
+      const text = cell(column)
+      const found = text === '' ? usual : words.find((one) => one.toLowerCase() === text.toLowerCase())
+      if (!found) wrong.push({ line, column, text: text })
       return found ?? usual
     }
     const rpm = cell('turns') === '' && cell('beats') !== '' ? number('beats', 60, 300) / 2 : number('turns', 30, 150)

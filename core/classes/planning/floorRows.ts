@@ -1,7 +1,7 @@
 /** Bikes farther apart in depth than this are in different rows, metres. */
 const ROW_GAP_M = 0.7
 
-type Stood = Readonly<{ id: string; xM: number; yM: number }>
+type PlacedBike = Readonly<{ id: string; xM: number; yM: number }>
 /** A bike within its row: `at` is where its middle lies, 0 left to 1 right. */
 export type InRow = Readonly<{ id: string; at: number }>
 
@@ -9,8 +9,8 @@ export type InRow = Readonly<{ id: string; at: number }>
  * The bikes of a room in rows from the front, each row from left to right; where a row's bikes are closer than the
  * longest row lets them, they are moved apart, so that none covers another on a screen.
  */
-export function floorRows(bikes: readonly Stood[], widthM: number): InRow[][] {
-  const rows: Stood[][] = []
+export function floorRows(bikes: readonly PlacedBike[], widthM: number): InRow[][] {
+  const rows: PlacedBike[][] = []
   for (const bike of [...bikes].sort((a, b) => a.yM - b.yM)) {
     const last = rows[rows.length - 1]
     if (last && bike.yM - last[0].yM <= ROW_GAP_M) last.push(bike)

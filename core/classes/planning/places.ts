@@ -140,9 +140,9 @@ export function costsOf(room: ClassRoom): (rider: FloorRider, bike: FloorBike) =
   const carried = new Map<string, readonly PlaceReason[]>()
   const numbersOn = (rider: FloorRider, type: string): readonly PlaceReason[] => {
     const key = JSON.stringify([rider.id, type])
-    const known = carried.get(key) ?? carriedTo(room, rider, type)
-    carried.set(key, known)
-    return known
+    const cached = carried.get(key) ?? carriedTo(room, rider, type)
+    carried.set(key, cached)
+    return cached
   }
   return (rider, bike) => {
     const need = needOn(rider, bike.type)

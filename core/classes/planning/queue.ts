@@ -66,7 +66,7 @@ const isBetter = (a: Lateness, b: Lateness): boolean =>
 /** Riders on time by Moore's rule on the clock turned round, in their order of coming, then the others. */
 function mooreBackwards(jobs: readonly Job[], { hands, startMin }: Deadline): Job[] {
   const byDue = [...jobs].sort((a, b) => b.fromMin - a.fromMin || a.minutes - b.minutes)
-  const kept: Job[] = []
+  const sequence: Job[] = []
   const dropped: Job[] = []
   const isOnTime = (list: readonly Job[]): boolean => {
     const loads = new Array<number>(hands).fill(0)
@@ -77,13 +77,13 @@ function mooreBackwards(jobs: readonly Job[], { hands, startMin }: Deadline): Jo
     })
   }
   for (const job of byDue) {
-    kept.push(job)
-    if (isOnTime(kept)) continue
-    const longest = kept.reduce((a, b) => (b.minutes > a.minutes ? b : a))
-    kept.splice(kept.indexOf(longest), 1)
+    sequence.push(job)
+    if (isOnTime(sequence)) continue
+    const longest = sequence.reduce((a, b) => (b.minutes > a.minutes ? b : a))
+    sequence.splice(sequence.indexOf(longest), 1)
     dropped.push(longest)
   }
-  return [...kept.reverse(), ...dropped.sort((a, b) => a.minutes - b.minutes)]
+  return [...sequence.reverse(), ...dropped.sort((a, b) => a.minutes - b.minutes)]
 }
 
 /** Single riders moved to another place of the list as long as that helps, and no more than so many moves looked at. */
@@ -110,7 +110,7 @@ const MAX_MOVES = 20_000
 /** For each minute somebody might come at. */
 const MAX_MOVES_AGAIN = 1500
 /** Maximum number of late riders who get a time to come. */
-const MAX_ASKED = 20
+const MAX_CANDIDATES = 20
 
 /** Somebody who comes at `fromMin` and is not ready by the start, and the latest coming at which one more would be. */
 export type Late = Readonly<{ rider: string; fromMin: number; toMin: number; comeByMin: number | null }>
@@ -124,7 +124,7 @@ export function tardyJobs(jobs: readonly Job[], schedule: Schedule, deadline: De
     .filter(({ toMin }) => toMin > deadline.startMin + ROUNDING_MIN)
     .map(({ rider, toMin }, i) => {
       const job = jobs.find((one) => one.rider === rider)!
-      const comeByMin = i < MAX_ASKED ? comeBy(job, jobs, schedule, deadline, doorsMin) : null
+      const comeByMin = i < MAX_CANDIDATES ? comeBy(job, jobs, schedule, deadline, doorsMin) : null
       return { rider, fromMin: job.fromMin, toMin, comeByMin }
     })
 }

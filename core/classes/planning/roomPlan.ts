@@ -17,8 +17,8 @@ export const roomPlanSchema = closed({
 export type RoomPlan = Plain<typeof roomPlanSchema>
 
 /** Place and heading of a bike: 0 faces the instructor's wall, clockwise plus, −179 to 180. */
-export const standSchema = closed({ xM: metres, yM: metres, headingDeg: between(-180, 180) })
-export type Stand = Plain<typeof standSchema>
+export const floorPositionSchema = closed({ xM: metres, yM: metres, headingDeg: between(-180, 180) })
+export type FloorPosition = Plain<typeof floorPositionSchema>
 
 /** Half a bike with its rider's elbows, from its middle, metres (common practice, no source). */
 export const BIKE_HALF_M = Object.freeze({ across: 0.3, along: 0.65 })
@@ -39,15 +39,15 @@ export function withinRoom<P extends Readonly<{ xM: number; yM: number }>>(
   { widthM, depthM }: Pick<RoomPlan, 'widthM' | 'depthM'>,
   at: P,
 ): P {
-  const held = (m: number, most: number) => Math.min(most - BIKE_HALF_M.across, Math.max(BIKE_HALF_M.across, m))
-  return { ...at, xM: held(at.xM, widthM), yM: held(at.yM, depthM) }
+  const clamped = (m: number, most: number) => Math.min(most - BIKE_HALF_M.across, Math.max(BIKE_HALF_M.across, m))
+  return { ...at, xM: clamped(at.xM, widthM), yM: clamped(at.yM, depthM) }
 }
 
 /** Pairs of bikes too close for two riders. */
-export function overlappingBikes(stands: readonly (Stand & Readonly<{ id: string }>)[]): [string, string][] {
+export function overlappingBikes(places: readonly (FloorPosition & Readonly<{ id: string }>)[]): [string, string][] {
   const nearest = 2 * BIKE_HALF_M.across
-  return stands.flatMap((a, i) =>
-    stands
+  return places.flatMap((a, i) =>
+    places
       .slice(i + 1)
       .filter((b) => Math.hypot(a.xM - b.xM, a.yM - b.yM) < nearest - 1e-9)
       .map((b): [string, string] => [a.id, b.id]),
@@ -58,7 +58,7 @@ export function overlappingBikes(stands: readonly (Stand & Readonly<{ id: string
  * Bikes in rows before the instructor, the first ones in front, all turned toward the instructor's place; rows as long
  * as the room is wide, filled evenly.
  */
-export function arrangeInRows(plan: RoomPlan, ids: readonly string[]): (Stand & Readonly<{ id: string }>)[] {
+export function arrangeInRows(plan: RoomPlan, ids: readonly string[]): (FloorPosition & Readonly<{ id: string }>)[] {
   if (ids.length === 0) return []
   const front = Math.min(plan.depthM - 1, plan.instructor.yM + 2)
   const deep = Math.max(1, plan.depthM - 1 - front)

@@ -46,7 +46,8 @@ export function afterList({ notes, earlier, warmUp, trialsDue, complaints = [] }
       earlier.filter((note) => note.memberId === memberId && note.sign === sign && note.cued && note.held === false)
     const failing = seen.filter(({ sign }) => fails(sign).length >= FAILS_BEFORE_SETUP)
     const other = seen.filter((note) => !failing.includes(note))
-    const told = (flagged: boolean) => complaints.filter((one) => one.memberId === memberId && one.flagged === flagged)
+    const complaintsWhere = (flagged: boolean) =>
+      complaints.filter((one) => one.memberId === memberId && one.flagged === flagged)
     const item = (
       kind: AfterKind,
       of: readonly ClassRecord[],
@@ -59,11 +60,11 @@ export function afterList({ notes, earlier, warmUp, trialsDue, complaints = [] }
     const strongest = Math.max(
       0,
       ...felt.map(({ score }) => score ?? 0),
-      ...told(false).map(({ strength }) => strength),
+      ...complaintsWhere(false).map(({ strength }) => strength),
     )
     return [
-      ...item('redFlag', flags, told(true)),
-      ...item('felt', felt, told(false), strongest),
+      ...item('redFlag', flags, complaintsWhere(true)),
+      ...item('felt', felt, complaintsWhere(false), strongest),
       ...item('cueFailed', failing),
       ...item('noted', other),
     ]

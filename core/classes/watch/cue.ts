@@ -28,11 +28,11 @@ export function cueAdvice(open: readonly string[], earlier: readonly CuedNote[])
   const signs = open.map(signNamed).filter((sign) => sign !== undefined)
   if (signs.length === 0) return null
   const sign = signs.reduce((lowest, one) => (rank(one) < rank(lowest) ? one : lowest))
-  const said = earlier.filter((note) => note.sign === sign.sign && note.cued)
-  const failed = said.filter(({ held }) => held === false).length
-  const held = said.filter((note) => note.held === true).length
-  if (failed >= FAILS_BEFORE_SETUP && held < failed) return { kind: 'setUpFirst', sign, failed }
-  return { kind: 'say', sign, said: said.length, held, failed }
+  const cued = earlier.filter((note) => note.sign === sign.sign && note.cued)
+  const failed = cued.filter(({ held }) => held === false).length
+  const answered = cued.filter((note) => note.held === true).length
+  if (failed >= FAILS_BEFORE_SETUP && answered < failed) return { kind: 'setUpFirst', sign, failed }
+  return { kind: 'say', sign, said: cued.length, held: answered, failed }
 }
 
 /** Minimum share of riders who need a cue for a cue to the room (common practice, no source). */

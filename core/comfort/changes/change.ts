@@ -37,9 +37,9 @@ const MAX_STEP_MM: Readonly<Record<AxisName, number>> = { seatHeight: 20, seatSl
  * would read the same. A change that takes a read check further outside its window is none.
  */
 export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChange {
-  const wanted = causeRow(cause).change
-  if (!wanted) return { code: 'notOfAnAxis' }
-  const { axis, direction } = wanted
+  const remedy = causeRow(cause).change
+  if (!remedy) return { code: 'notOfAnAxis' }
+  const { axis, direction } = remedy
   const { bikeType, marks, findings } = inputs
   const measure = unmeasured(axis, cause, inputs)
   if (measure) return { code: 'measureFirst', axis, measure }
@@ -177,12 +177,12 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
   const seatAt = (at: AxisPositions) => contactPoints(bikeType, undefined, at).seat
   const here = seatAt(axisPositions(bikeType, marks))
   const [low, high] = school.kneeWindowDeg
-  const wanted = freshest(findings, 'kneeAngle')?.deg ?? (low + high) / 2
+  const targetDeg = freshest(findings, 'kneeAngle')?.deg ?? (low + high) / 2
   // A longer leg bends more on the same saddle.
   let [short, tall] = SCORES as readonly [number, number]
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (short + tall) / 2
-    if (bottomFlexionDeg(legOf(middle), here) < wanted) short = middle
+    if (bottomFlexionDeg(legOf(middle), here) < targetDeg) short = middle
     else tall = middle
   }
   const leg = legOf((short + tall) / 2)

@@ -41,7 +41,7 @@ export function trialVerdict({ ratingBefore, ratings }: Pick<TrialRun, 'ratingBe
 }
 
 /** Whether it is time to see to a trial: its time is there, or it went worse. */
-export const asksNow = ({ stage, verdict }: Readonly<{ stage: TrialStage; verdict: TrialVerdict }>): boolean =>
+export const needsRating = ({ stage, verdict }: Readonly<{ stage: TrialStage; verdict: TrialVerdict }>): boolean =>
   stage !== 'early' || verdict === 'worse'
 
 /** How a trial ends: the change stays, the numbers of before come back, or the next cause is tried. */

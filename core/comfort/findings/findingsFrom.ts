@@ -5,7 +5,7 @@ import { isBarCheck } from '../../riders/evidence/evidence'
 import { plumbFromFrontMm } from '../../riders/evidence/kinds/onBike/plumb'
 import type { Evidence } from '../../riders/evidence/registry'
 import { nearestPlace, turnDeg } from '../../classes/planning/sightLine'
-import type { RoomPlan, Stand } from '../../classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '../../classes/planning/roomPlan'
 import type { Basis, Footwear } from '../../setups/register/entry'
 import type { School } from '../../base/school/school'
 import { signNamed } from '../../classes/watch/signs'
@@ -114,9 +114,13 @@ export function barsFinding(bikeType: BikeType, bike: Bike | undefined, marks: M
 }
 
 /** How far aside instructor or nearest screen lie from where somebody rode, whichever is farther. */
-export function viewFinding(stand: Stand, room: Pick<RoomPlan, 'instructor' | 'screens'>, daysAgo: number): Finding {
-  const screen = nearestPlace(stand, room.screens)
-  const turns = [room.instructor, ...(screen ? [screen] : [])].map((place) => turnDeg(stand, place))
+export function viewFinding(
+  bikePlace: FloorPosition,
+  room: Pick<RoomPlan, 'instructor' | 'screens'>,
+  daysAgo: number,
+): Finding {
+  const screen = nearestPlace(bikePlace, room.screens)
+  const turns = [room.instructor, ...(screen ? [screen] : [])].map((place) => turnDeg(bikePlace, place))
   const deg = turns.reduce((most, turn) => (Math.abs(turn) > Math.abs(most) ? turn : most))
   return { kind: 'viewAngle', deg, daysAgo: Math.max(0, daysAgo) }
 }
@@ -141,9 +145,9 @@ export function changesOf(entries: readonly EntryChange[]): Finding[] {
   }
   entries.forEach((entry, i) => {
     const before = entries.slice(i + 1).find(({ set }) => set === entry.set)
-    const told = entry.basis.change?.what
-    if (told === 'shoes' || told === 'cleats') changed(told, entry)
-    if (told === 'saddle' || told === 'gelCover') changed('saddle', entry)
+    const change = entry.basis.change?.what
+    if (change === 'shoes' || change === 'cleats') changed(change, entry)
+    if (change === 'saddle' || change === 'gelCover') changed('saddle', entry)
     if (!before) return
     if (JSON.stringify(sorted(before.marks)) !== JSON.stringify(sorted(entry.marks))) changed('numbers', entry)
     const soles = [before.footwear.soleMm, entry.footwear.soleMm]

@@ -8,7 +8,7 @@ export type Quality = (typeof QUALITIES)[number]
 export type Health = (typeof HEALTH)[number]
 
 /** Who reported a complaint. */
-export const TOLD_BY = ['instructor', 'member'] as const
+export const REPORTERS = ['instructor', 'member'] as const
 /** The complaint that corresponds to something felt on the floor. */
 export const COMPLAINT_OF_FELT: Readonly<Record<FeltRegion, ComplaintName>> = Object.freeze({
   feltFeet: 'feet',

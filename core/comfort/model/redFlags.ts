@@ -63,7 +63,7 @@ export function redFlagsOf(complaint: Complaint, { health = [], others = [] }: C
   ]
   return [
     ...NEVER_OF_THE_BIKE.filter((flag) => flag === what),
-    ...flags.flatMap(([flag, holds]) => (holds ? [flag] : [])),
+    ...flags.flatMap(([flag, isPresent]) => (isPresent ? [flag] : [])),
   ]
 }
 

@@ -4,7 +4,7 @@ import { SIGNS } from '../../classes/watch/signs'
 import { CAUSES, COMPLAINTS, type Cause } from '../model/causeTable'
 import { explainComplaints } from './explain'
 import { MOMENTS, QUALITIES, type Complaint, type Finding } from '../model/request'
-import { prepareFindings } from '../findings/knownFindings'
+import { prepareFindings } from '../findings/findingIndex'
 import { weighCauses } from './weigh'
 
 const side = fc.constantFrom('left', 'right', 'both')
@@ -59,12 +59,12 @@ test('a finding of a kind not read before that supports a cause never lowers its
       // Of readings the newest replaces what was read before: that may lower a weight.
       fc.pre(more.kind === 'seen' || more.kind === 'changed' || known.every(({ kind }) => kind !== more.kind))
       const before = new Map(
-        weighCauses({ ...asked, known: prepareFindings(known) }).map(({ cause, weight }) => [cause, weight]),
+        weighCauses({ ...asked, findingIndex: prepareFindings(known) }).map(({ cause, weight }) => [cause, weight]),
       )
-      const alone = weighCauses({ ...asked, known: prepareFindings([more]) })
+      const alone = weighCauses({ ...asked, findingIndex: prepareFindings([more]) })
       const supports = (cause: Cause) =>
         alone.some((one) => one.cause === cause && one.for.some(({ finding: by }) => by === more))
-      for (const { cause, weight } of weighCauses({ ...asked, known: prepareFindings([...known, more]) }))
+      for (const { cause, weight } of weighCauses({ ...asked, findingIndex: prepareFindings([...known, more]) }))
         if (supports(cause)) expect(weight).toBeGreaterThanOrEqual(before.get(cause)! - 1e-9)
     }),
     RUNS,

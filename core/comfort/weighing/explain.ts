@@ -4,7 +4,7 @@ import { causeRow, CAUSES, type Cause, type ChangedAxis } from '../model/causeTa
 import { changeFor } from '../changes/change'
 import type { NoChange, Proposal } from '../changes/changeTypes'
 import { areAllGood, isAxisInside } from '../findings/checksRead'
-import { findingsThatHold, prepareFindings } from '../findings/knownFindings'
+import { validFindings, prepareFindings } from '../findings/findingIndex'
 import { redFlagsOf, type RedFlagReason } from '../model/redFlags'
 import type { Complaint, ExplainRequest, Finding } from '../model/request'
 import {
@@ -86,11 +86,11 @@ export function explainComplaints(request: ExplainRequest, tried: readonly Cause
     }))
     .filter(({ flags }) => flags.length > 0)
   const answered = complaints.filter((complaint) => !referred.some((one) => one.complaint === complaint))
-  const asked = { ...request, complaints: answered, findings, known: prepareFindings(findings), school, tried }
-  const causes = weighCauses(asked)
-  const conflicts = [...oppositeWishes(asked), ...contradictions(causes)]
+  const inputs = { ...request, complaints: answered, findings, findingIndex: prepareFindings(findings), school, tried }
+  const causes = weighCauses(inputs)
+  const conflicts = [...oppositeWishes(inputs), ...contradictions(causes)]
   const stopped = referred.length > 0 || causes.length === 0
-  const proposed = stopped ? null : proposalFor(causes, asked, conflicts)
+  const proposed = stopped ? null : proposalFor(causes, inputs, conflicts)
   const proposal = proposed && 'change' in proposed ? proposed : null
   return {
     school,
@@ -99,7 +99,7 @@ export function explainComplaints(request: ExplainRequest, tried: readonly Cause
     tried,
     referred,
     conflicts: stopped ? [] : conflicts,
-    deciding: stopped ? [] : decidingFindings(asked, causes),
+    deciding: stopped ? [] : decidingFindings(inputs, causes),
     checks: stopped ? [] : checksOf(causes),
     proposal,
     noChange: proposed && !('change' in proposed) ? proposed : null,
@@ -124,27 +124,27 @@ const inOrder = <T extends object>(items: readonly T[]): T[] =>
  */
 function proposalFor(
   causes: readonly Weighed[],
-  asked: ExplainInputs,
+  explainInputs: ExplainInputs,
   conflicts: readonly Conflict[],
 ): NonNullable<Explanation['proposal']> | WhyNoChange {
   const [first] = causes
   // The size of a step is computed at the current marks.
-  const findings = findingsThatHold(asked.known)
+  const findings = validFindings(explainInputs.findingIndex)
   if (conflicts.some(({ kind }) => kind === 'oppositeWishes')) return { code: 'opposite' }
   const axis = causeRow(first.cause).change?.axis
   // What the likeliest cause depends on was read, or cannot be read: bars with marks but no reading are not
   // enough.
-  const isRead = axis === undefined || isAxisInside(axis, findings, asked) !== null
-  if (isRead && areAllGood(findings, asked)) return { code: 'allGood' }
+  const isRead = axis === undefined || isAxisInside(axis, findings, explainInputs) !== null
+  if (isRead && areAllGood(findings, explainInputs)) return { code: 'allGood' }
   if (first.weight < MIN_LEADING_WEIGHT) return { code: 'unsure' }
   if (!causeRow(first.cause).change) return { code: 'notOfAnAxis' }
   const leadingWeight = (axis: ChangedAxis) =>
     causes.find(({ cause }) => causeRow(cause).change?.axis === axis)?.weight ?? 0
-  const inputs = { ...asked, findings, leadingWeight }
+  const inputs = { ...explainInputs, findings, leadingWeight }
   let why: WhyNoChange | null = null
   for (const { cause, weight } of causes) {
     if (weight < NEAR_FIRST * first.weight || weight < MIN_LEADING_WEIGHT / 2) break
-    const found = asked.tried.includes(cause) ? ({ code: 'tried' } as const) : changeFor(cause, inputs)
+    const found = explainInputs.tried.includes(cause) ? ({ code: 'tried' } as const) : changeFor(cause, inputs)
     if (isFound(found)) return { cause, ...found }
     why ??= found
     // What decides is measured before anything else is moved.
@@ -246,12 +246,12 @@ const MEASURED = [
 ] as const satisfies readonly Finding['kind'][]
 
 /** Measurements not on file whose outcome would change which cause leads, the one between the likeliest first. */
-function decidingFindings(asked: ExplainInputs, causes: readonly Weighed[]): Deciding[] {
+function decidingFindings(inputs: ExplainInputs, causes: readonly Weighed[]): Deciding[] {
   const weightOf = new Map(causes.map(({ cause, weight }) => [cause, weight]))
-  const leaderWith = leadingCauseWith(asked)
-  return MEASURED.filter((kind) => !asked.findings.some((one) => one.kind === kind && !one.otherType))
+  const leaderWith = leadingCauseWith(inputs)
+  return MEASURED.filter((kind) => !inputs.findings.some((one) => one.kind === kind && !one.otherType))
     .map((kind) => {
-      const leaders = outcomesOf(kind, asked.school).map((finding) => leaderWith(finding)!)
+      const leaders = outcomesOf(kind, inputs.school).map((finding) => leaderWith(finding)!)
       return { kind, between: [...new Set(leaders)].toSorted((a, b) => weightOf.get(b)! - weightOf.get(a)!) }
     })
     .filter(({ between }) => between.length > 1)
@@ -263,11 +263,11 @@ const atStake = (causes: readonly Cause[], weightOf: ReadonlyMap<Cause, number>)
   causes.slice(0, 2).reduce((total, cause) => total + weightOf.get(cause)!, 0)
 
 /** Pairs of complaints whose own likeliest changes of one axis go opposite ways. */
-function oppositeWishes(asked: ExplainInputs): Conflict[] {
-  if (asked.complaints.length < 2) return []
-  const wishes = asked.complaints.map((complaint) => ({
+function oppositeWishes(inputs: ExplainInputs): Conflict[] {
+  if (inputs.complaints.length < 2) return []
+  const wishes = inputs.complaints.map((complaint) => ({
     what: complaint.what,
-    causes: [...causeWeights({ ...asked, complaints: [complaint] })]
+    causes: [...causeWeights({ ...inputs, complaints: [complaint] })]
       .filter(([cause, weight]) => weight >= TELLING_SHARE && causeRow(cause).change)
       .toSorted(([a, one], [b, other]) => other - one || CAUSES.indexOf(a) - CAUSES.indexOf(b))
       .map(([cause]) => cause),

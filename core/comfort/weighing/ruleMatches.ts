@@ -1,5 +1,5 @@
 import type { When } from '../model/causeTable'
-import type { Drift, Known } from '../findings/knownFindings'
+import type { Drift, FindingOrDrift } from '../findings/findingIndex'
 import type { Complaint, Finding } from '../model/request'
 import { barsWindowMm, offWindow, plumbWindowMm, tiltOutcome, type WindowContext } from '../model/windows'
 
@@ -7,9 +7,9 @@ export const areOppositeSides = (a: string | undefined, b: string | undefined): 
   (a === 'left' && b === 'right') || (a === 'right' && b === 'left')
 
 /** Whether a finding of the rule's kind, and of its sign, is what the rule is about. */
-export function matches(when: When, found: Known, complaint: Complaint, asked: WindowContext): boolean {
+export function matches(when: When, found: FindingOrDrift, complaint: Complaint, context: WindowContext): boolean {
   if (when.kind !== found.kind) return false
-  const { school } = asked
+  const { school } = context
   const finding = found as Finding
   switch (when.kind) {
     case 'kneeAngle': {
@@ -25,7 +25,7 @@ export function matches(when: When, found: Known, complaint: Complaint, asked: W
       return when.side === 'ahead' ? off > when.by : -off > when.by
     }
     case 'barsAgainstSaddle': {
-      const off = offWindow((finding as Extract<Finding, { kind: 'barsAgainstSaddle' }>).mm, barsWindowMm(asked))
+      const off = offWindow((finding as Extract<Finding, { kind: 'barsAgainstSaddle' }>).mm, barsWindowMm(context))
       return when.side === 'below' ? -off > when.by : off >= 0
     }
     case 'viewAngle':

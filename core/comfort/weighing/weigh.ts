@@ -14,10 +14,10 @@ import {
   INVALIDATED_BY_CHANGE,
   isOfOtherType,
   withMeasurement,
-  type Known,
-  type KnownFindings,
+  type FindingOrDrift,
+  type FindingIndex,
   type Prepared,
-} from '../findings/knownFindings'
+} from '../findings/findingIndex'
 import { areOppositeSides, matches } from './ruleMatches'
 import { seenSign } from '../findings/seenSign'
 import { offWindow, plumbWindowMm } from '../model/windows'
@@ -31,7 +31,7 @@ const BEFORE_CHANGE_EXPONENT = 0.3
 /** How far a note exponent that was seen on the other side than the complaint's; ours. */
 const OTHER_SIDE_EXPONENT = 0.4
 /** Exponent of a note whose cue worked: a habit is weaker evidence for other causes. Assumption. */
-const HELD_EXPONENT = 0.6
+const ANSWERED_EXPONENT = 0.6
 /** How far a note exponent that an instrument does not bear out: an instrument outranks a note. Ours. */
 const NOT_BORNE_OUT_EXPONENT = 0.25
 /**
@@ -64,7 +64,7 @@ export type Weighed = Readonly<{
 
 export type WeighingInputs = Pick<ExplainRequest, 'complaints' | 'experience' | 'health'> &
   Readonly<{
-    known: KnownFindings
+    findingIndex: FindingIndex
     school: School
     /** Causes whose change was on trial for these complaints and did not help: as a strong finding against them. */
     tried: readonly Cause[]
@@ -104,10 +104,10 @@ export function leadingCauseWith(inputs: WeighingInputs): (measured: Finding) =>
   const complaints = answerable(inputs)
   const appliedBefore = complaints.map((complaint) => applicableRules(complaint, inputs))
   return (measured) => {
-    const known = withMeasurement(inputs.known, measured)
+    const findingIndex = withMeasurement(inputs.findingIndex, measured)
     const { weights } = weigh(inputs, (complaint, i) => [
       ...appliedBefore[i].filter(({ rule }) => rule.when.kind !== measured.kind),
-      ...applicableRules(complaint, { ...inputs, known }, RULES_ABOUT.get(measured.kind) ?? []),
+      ...applicableRules(complaint, { ...inputs, findingIndex }, RULES_ABOUT.get(measured.kind) ?? []),
     ])
     let leading: Cause | null = null
     let most = 0
@@ -195,7 +195,7 @@ function applicableRules(
   inputs: WeighingInputs,
   rules: readonly FindingRule[] = CAUSE_TABLE.findings,
 ): AppliedRule[] {
-  const { known, experience } = inputs
+  const { findingIndex, experience } = inputs
   return rules.flatMap((rule): AppliedRule[] => {
     const { when } = rule
     if (when.kind === 'complaint') {
@@ -209,7 +209,7 @@ function applicableRules(
     let best: Omit<AppliedRule, 'rule' | 'times' | 'exponentBeforeAging'> | null = null
     let exponentBeforeAging = 0
     let times = 0
-    for (const one of known.get(when.kind === 'seen' ? `seen ${when.sign}` : when.kind) ?? []) {
+    for (const one of findingIndex.get(when.kind === 'seen' ? `seen ${when.sign}` : when.kind) ?? []) {
       if (!matches(when, one.finding, complaint, inputs)) continue
       const reliabilityOfOne = reliability(rule, one, complaint, inputs.school)
       exponentBeforeAging = Math.max(exponentBeforeAging, reliabilityOfOne.exponentBeforeAging)
@@ -240,7 +240,7 @@ function reliability(
       less = 'notBorneOut'
     }
     if (finding.held) {
-      exponentBeforeAging *= HELD_EXPONENT
+      exponentBeforeAging *= ANSWERED_EXPONENT
       less = 'held'
     }
   }
@@ -264,14 +264,14 @@ function bearsOut({ reading, way }: NonNullable<Prepared['measured']>, school: S
   return Math.sign(off) === way
 }
 
-const isOfBike = ({ kind }: Known): boolean => (INVALIDATED_BY_CHANGE.bike as string[]).includes(kind)
+const isOfBike = ({ kind }: FindingOrDrift): boolean => (INVALIDATED_BY_CHANGE.bike as string[]).includes(kind)
 
 /** A rule that applies to two complaints is listed once, where its weight is greatest. */
 function uniqueRules(applied: readonly AppliedRule[]): AppliedRule[] {
   const byRule = new Map<string, AppliedRule>()
   for (const one of applied) {
-    const known = byRule.get(one.rule.rule)
-    if (!known || known.exponent < one.exponent) byRule.set(one.rule.rule, one)
+    const matched = byRule.get(one.rule.rule)
+    if (!matched || matched.exponent < one.exponent) byRule.set(one.rule.rule, one)
   }
   const power = ({ rule, exponent }: AppliedRule) => exponent * Math.log(FINDING_FACTOR[rule.strength])
   return [...byRule.values()].toSorted((a, b) => power(b) - power(a) || (a.rule.rule < b.rule.rule ? -1 : 1))

@@ -8,11 +8,11 @@ export function formatTilt({ deg, windowDeg: [low, high], outcome, alarm }: Tilt
   because: string[]
 } {
   const way = Math.abs(deg) < 0.05 ? 'Level' : `Nose ${deg < 0 ? 'down' : 'up'} ${formatTenths(deg)}`
-  const wanted =
+  const direction =
     high > 0 ? `${-low}° down to ${high}° up` : high === 0 ? `level to ${-low}° down` : `${-high} to ${-low}° down`
-  if (outcome === 'good') return { sentence: `${way}: as wanted, ${wanted}.`, because: [] }
+  if (outcome === 'good') return { sentence: `${way}: as wanted, ${direction}.`, because: [] }
   return {
-    sentence: `${way}; ${wanted} is wanted.${alarm ? ' That is far off.' : ''}`,
+    sentence: `${way}; ${direction} is wanted.${alarm ? ' That is far off.' : ''}`,
     because: [
       outcome === 'noseUp'
         ? 'Nose up rolls the pelvis back and presses in front.'

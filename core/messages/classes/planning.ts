@@ -4,7 +4,7 @@ import type { Late } from '../../classes/planning/queue'
 import { AXIS_NAME, capitalized, formatLength } from '../words/phrases'
 
 /** Nearer than this nothing is felt, mm. */
-const SAID_FROM_MM = 1.5
+const MIN_SHOWN_MM = 1.5
 
 /** Why somebody sits here, or what speaks against it, in a few words. */
 export function formatPlaceReason(reason: PlaceReason): string {
@@ -28,7 +28,7 @@ export function formatPlaceReason(reason: PlaceReason): string {
     case 'otherRow':
       return `wished for the ${reason.wish} row`
     case 'translated':
-      return reason.residueMm < SAID_FROM_MM
+      return reason.residueMm < MIN_SHOWN_MM
         ? `numbers carried over from ${reason.from}`
         : `numbers carried over from ${reason.from}, ${formatLength(reason.residueMm)} left over`
     case 'outOfRange':

@@ -6,6 +6,9 @@ import type { ConsoleProposal } from '../../classes/watch/console'
 import type { CueAdvice, RoomCueResult } from '../../classes/watch/cue'
 import { formatSign, signNamed } from '../../classes/watch/signs'
 
+/** A red flag tapped on the floor, by its name. */
+export const formatRedFlag = (flag: string): string => redFlagNamed(flag)?.name ?? 'Red flag'
+
 /** A note in words, without its side: "knees out", "felt: low back 4 of 10", "red flag: sharp pain". */
 export function formatNoted({
   sign,
@@ -17,8 +20,8 @@ export function formatNoted({
     return score === null || score === undefined ? `felt: ${where}` : `felt: ${where} ${score} of 10`
   }
   if (sign === RED_FLAG) return `red flag: ${redFlagNamed(region ?? '')?.name.toLowerCase() ?? 'stop'}`
-  const known = signNamed(sign)
-  return known ? formatSign(known) : sign
+  const named = signNamed(sign)
+  return named ? formatSign(named) : sign
 }
 
 /** The same with its side where it is on one: "knees out, left". */
@@ -125,10 +128,10 @@ export function formatPlanRemark(remark: PlanRemark): string {
 }
 
 /** A line of an earlier class that was put to this one. */
-export const formatPutHere = (said: string): string => `from the last class: ${said}`
+export const formatPutHere = (text: string): string => `from the last class: ${text}`
 
 /** A line of the list after a class that a colleague handed on. */
-export const formatHanded = (by: string, said: string): string => `${by} handed this to you: ${said}`
+export const formatHanded = (by: string, text: string): string => `${by} handed this to you: ${text}`
 
 /** The state of a line after a class, and who set it. */
 export function formatFollowUp({ state, to, by }: Readonly<{ state: string; to: string | null; by: string }>): string {

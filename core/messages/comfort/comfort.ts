@@ -140,13 +140,13 @@ export function formatOneSidedBike({ side, here, elsewhere, pValue }: OneSidedBi
 }
 
 /** That a cue works more, or less, often than the others. */
-export function formatTellingCue({ sign, holds, own, others, low, high }: SignificantCue): string {
-  const known = signNamed(sign)
-  const name = known ? formatSign(known) : sign
-  const [from, to] = holds === 'more' ? [low, high] : [-high, -low]
+export function formatTellingCue({ sign, holds: direction, own, others, low, high }: SignificantCue): string {
+  const named = signNamed(sign)
+  const name = named ? formatSign(named) : sign
+  const [from, to] = direction === 'more' ? [low, high] : [-high, -low]
   return (
     `${capitalized(name)}: its cue held for ${own.changed} of ${own.of}, the others for ${others.changed} of ` +
-    `${others.of}: ${percent(from)} to ${percent(to)} ${holds === 'more' ? 'more often' : 'less often'}.`
+    `${others.of}: ${percent(from)} to ${percent(to)} ${direction === 'more' ? 'more often' : 'less often'}.`
   )
 }
 

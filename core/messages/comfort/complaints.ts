@@ -268,11 +268,11 @@ export function formatReferral(
   return {
     why: capitalized(formatList(flags.map((flag) => FLAG_TEXT[flag]))),
     say: REFERRAL,
-    ...(flags.includes('sideUnknown') && { askFirst: ASK_SIDE_TEXT }),
+    ...(flags.includes('sideUnknown') && { askFirst: SIDE_QUESTION }),
   }
 }
 const MAX_FLAGS_SPOKEN = 2
-const ASK_SIDE_TEXT = 'Ask which side, left, right or both, before anything else.'
+const SIDE_QUESTION = 'Ask which side, left, right or both, before anything else.'
 const CLINICIAN_FIRST_TEXT = 'Pregnant: their clinician’s word comes first.'
 
 /** One sentence to read aloud. */
@@ -280,11 +280,11 @@ export function formatExplanation(explanation: Explanation, bikeType?: BikeType)
   const { referred, causes, proposal, noChange, deciding, clinicianFirst } = explanation
   const refer = formatReferral(referred)
   if (refer) {
-    const ask = refer.askFirst ? `${refer.askFirst} ` : ''
+    const question = refer.askFirst ? `${refer.askFirst} ` : ''
     // Spoken, the gravest are enough; `why` lists all.
     const gravest = [...new Set(referred.flatMap(({ flags }) => flags))].slice(0, MAX_FLAGS_SPOKEN)
     const why = formatList(gravest.map((flag) => FLAG_TEXT[flag]))
-    return `${ask}No change: ${why} ${gravest.length > 1 ? 'are' : 'is'} not settled on a bike. ${REFERRAL}`
+    return `${question}No change: ${why} ${gravest.length > 1 ? 'are' : 'is'} not settled on a bike. ${REFERRAL}`
   }
   if (causes.length === 0) return 'Nothing here points to the bike.'
   const [first] = causes

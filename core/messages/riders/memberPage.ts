@@ -63,8 +63,8 @@ export function formatMemberMessage(kind: MemberMessageKind, body: MemberMessage
       return 'Asks for a second look'
     case 'home': {
       const { evidence, ownBike } = body as HomeMeasures
-      const said = evidence.map(({ kind: one }) => evidenceName(one))
-      return `From home: ${formatList([...said, ...(ownBike ? ['their own bike'] : [])])}`
+      const names = evidence.map(({ kind: one }) => evidenceName(one))
+      return `From home: ${formatList([...names, ...(ownBike ? ['their own bike'] : [])])}`
     }
   }
 }

@@ -25,11 +25,11 @@ export function describeNote(
 ) {
   if (sign === FELT || sign === RED_FLAG)
     return { seen: capitalized(formatNoted({ sign, region, score })), side: side === 'both' ? null : side, cue: '' }
-  const known = signNamed(sign)
+  const named = signNamed(sign)
   return {
-    seen: `${REGION_NAME[region as Region] ?? region}: ${(known?.name ?? sign).toLowerCase()}`,
-    side: known?.sided ? side : null,
-    cue: cues[sign] ?? known?.cue ?? '',
+    seen: `${REGION_NAME[region as Region] ?? region}: ${(named?.name ?? sign).toLowerCase()}`,
+    side: named?.sided ? side : null,
+    cue: cues[sign] ?? named?.cue ?? '',
   }
 }
 

@@ -158,7 +158,7 @@ const MIN_CHANCE = 0.3
 
 function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advice, shown: UnitSystem): string {
   const window = `${school.kneeWindowDeg[0]} to ${school.kneeWindowDeg[1]}°`
-  const wanted = school.heelCheck === 'target' ? 'the leg just straight on the heel' : window
+  const target = school.heelCheck === 'target' ? 'the leg just straight on the heel' : window
   switch (reason.code) {
     case 'noEvidence':
       return 'Nothing is known of this rider yet, so this is only where most people begin.'
@@ -180,7 +180,7 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         return `The plumb line fell ${formatPlumb(reason.mm, shown)}${reason.inWindow ? ', as wanted' : ''}.`
       return (
         `${reason.at === undefined ? 'The' : `At ${formatLabel(bikeType, 'seatHeight', reason.at)} the`}` +
-        ` knee read ${formatDegreesBeside(reason.deg, school.kneeWindowDeg)}; ${wanted} is wanted.`
+        ` knee read ${formatDegreesBeside(reason.deg, school.kneeWindowDeg)}; ${target} is wanted.`
       )
     case 'seenByEye':
       return {

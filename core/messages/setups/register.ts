@@ -8,6 +8,9 @@ import { formatLabel } from '../words/labels'
 import { AXIS_NAME, capitalized, evidenceName, formatLength } from '../words/phrases'
 import { formatPedalSide } from '../bikes/bikeNames'
 
+/** Why no numbers were saved, where the computation gave none and no reason. */
+export const NOT_COMPUTED = 'it could not be worked out'
+
 /** Purposes of numbers. */
 export const PURPOSE_NAME: Readonly<Record<Purpose, string>> = Object.freeze({
   usual: 'Usual',
@@ -90,11 +93,11 @@ export const UNCHANGED = 'as before'
 /** "seat height 7 → 8, bar height 5 → 6"; "as before" where nothing moved, null where there was nothing before. */
 export function formatMoved(bikeType: BikeType, before: Marks | null, now: Marks): string | null {
   if (!before) return null
-  const said = (axis: AxisName, label: string | undefined) =>
+  const shown = (axis: AxisName, label: string | undefined) =>
     label === undefined ? '–' : formatLabel(bikeType, axis, label)
   const moved = movedAxes(before, now)
   if (moved.length === 0) return UNCHANGED
-  return moved.map((axis) => `${AXIS_NAME[axis]} ${said(axis, before[axis])} → ${said(axis, now[axis])}`).join(', ')
+  return moved.map((axis) => `${AXIS_NAME[axis]} ${shown(axis, before[axis])} → ${shown(axis, now[axis])}`).join(', ')
 }
 
 /** The four numbers with which is which, "Seat height 7, seat slide C, bar height 5, bar slide 2". */
@@ -137,9 +140,9 @@ export function formatContactDifference(before: Lengths, now: Lengths, shown: Un
     [now.reachMm - before.reachMm, 'Reach', 'longer', 'shorter'],
     [now.stackMm - before.stackMm, 'Bars', 'higher', 'lower'],
   ]
-  const said = parts.filter(([mm]) => Math.abs(mm) >= FELT_FROM_MM)
-  if (said.length === 0) return ['Saddle and bars stand in the same place.']
-  return said.map(([mm, what, more, less]) => `${what} ${formatLength(mm, shown)} ${mm > 0 ? more : less}.`)
+  const noticeable = parts.filter(([mm]) => Math.abs(mm) >= FELT_FROM_MM)
+  if (noticeable.length === 0) return ['Saddle and bars stand in the same place.']
+  return noticeable.map(([mm, what, more, less]) => `${what} ${formatLength(mm, shown)} ${mm > 0 ? more : less}.`)
 }
 
 /** "cleats, 12 mm sole"; null where unknown. */

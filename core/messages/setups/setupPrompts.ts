@@ -33,7 +33,7 @@ const REACH_TEXT: Readonly<Record<School['reach'], string>> = {
   slideFirst: 'Too far? Ask first whether the saddle merely stands too far back.',
 }
 
-const ASK_A_CLINICIAN =
+const SEE_A_CLINICIAN =
   'Pain that is sharp, growing or lasting, numbness, swelling, recent surgery or a heart ' +
   'condition: to a licensed clinician before any fitting.'
 
@@ -46,10 +46,10 @@ const TEXT = {
     sentence: 'These numbers are saved.',
     small: 'To change them, start a new set-up from the rider’s page.',
   },
-  talk: { sentence: 'Talk first: how much have they ridden, and does anything hurt?', small: ASK_A_CLINICIAN },
+  talk: { sentence: 'Talk first: how much have they ridden, and does anything hurt?', small: SEE_A_CLINICIAN },
   talkPregnant: {
     sentence: 'Their clinician’s word comes first; then fit for comfort only.',
-    small: ASK_A_CLINICIAN,
+    small: SEE_A_CLINICIAN,
   },
   wait: { sentence: 'One moment.', small: '' },
   plumbToo: {

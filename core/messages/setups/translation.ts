@@ -7,8 +7,8 @@ import { formatLabel, formatMarks } from '../words/labels'
 import { AXIS_NAME, capitalized, formatDegrees, formatHalfMm, formatLength, formatList } from '../words/phrases'
 
 /** Differences below this are not felt and not reported, mm. */
-const SAID_FROM_MM = 1.5
-const SAID_FROM_DEG = 0.5
+const MIN_SHOWN_MM = 1.5
+const MIN_SHOWN_DEG = 0.5
 
 /** The numbers on the other bike in one sentence, and what they rest on. */
 export function formatTranslation(
@@ -24,19 +24,19 @@ export function formatTranslation(
   const surfaceMm = contact.wanted.pedalSurfaceMm - contact.before.pedalSurfaceMm
   const axes = (names: readonly AxisName[]) => formatList(names.map((axis) => AXIS_NAME[axis]))
   const reasons: readonly (readonly [holds: boolean, text: string])[] = [
-    [crankMm >= SAID_FROM_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} longer, so the saddle goes down.`],
-    [crankMm <= -SAID_FROM_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} shorter, so the saddle goes up.`],
+    [crankMm >= MIN_SHOWN_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} longer, so the saddle goes down.`],
+    [crankMm <= -MIN_SHOWN_MM, `Its cranks are ${formatHalfMm(crankMm, shown)} shorter, so the saddle goes up.`],
     [
-      Math.abs(surfaceMm) >= SAID_FROM_MM,
+      Math.abs(surfaceMm) >= MIN_SHOWN_MM,
       `Its pedals stand ${length(surfaceMm)} ${surfaceMm > 0 ? 'higher' : 'lower'}, and the saddle with them.`,
     ],
     ...outOfRange.map((one) => [true, formatOutOfRange(to, one, shown)] as const),
     [
-      Math.abs(kneeChangeDeg) >= SAID_FROM_DEG,
+      Math.abs(kneeChangeDeg) >= MIN_SHOWN_DEG,
       `A knee of ${formatDegrees(kneeBeforeDeg)} becomes about ${formatDegrees(kneeBeforeDeg + kneeChangeDeg)} there.`,
     ],
     [
-      !to.axes.barSlide && Math.abs(residueMm.reachMm) >= SAID_FROM_MM,
+      !to.axes.barSlide && Math.abs(residueMm.reachMm) >= MIN_SHOWN_MM,
       `Its bars do not slide: a reach ${length(residueMm.reachMm)} ${residueMm.reachMm > 0 ? 'longer' : 'shorter'}.`,
     ],
     [byBelief.length > 0, `The ${axes(byBelief)} is the neighbour that suits what was read of this rider.`],
@@ -46,7 +46,7 @@ export function formatTranslation(
       'The saddle keeps its distance to the farthest pedal and its place behind the axle; the bars keep their place.',
     ],
   ]
-  const because = reasons.filter(([holds]) => holds).map(([, text]) => text)
+  const because = reasons.filter(([applies]) => applies).map(([, text]) => text)
   return { sentence: `On ${to.name}: ${formatMarks(to, marks)}${then}.`, because }
 }
 
@@ -61,14 +61,14 @@ function formatLeftOver(
     [reachMm, 'the reach', 'longer', 'shorter'],
     [barsAgainstSaddleMm, 'the bars', 'higher against the saddle', 'lower against the saddle'],
   ] as const
-  const said = parts.filter(([mm]) => Math.abs(mm) >= SAID_FROM_MM)
-  if (said.length === 0) return ': just as before'
+  const visible = parts.filter(([mm]) => Math.abs(mm) >= MIN_SHOWN_MM)
+  if (visible.length === 0) return ': just as before'
   const off = ([mm, , more, less]: (typeof parts)[number]) => `${formatLength(mm, shown)} ${mm > 0 ? more : less}`
-  const whats = [...new Set(said.map(([, what]) => what))]
+  const whats = [...new Set(visible.map(([, what]) => what))]
   const differs = formatList(
     whats.map(
       (what) =>
-        `${what} ${said
+        `${what} ${visible
           .filter((part) => part[1] === what)
           .map(off)
           .join(', ')}`,

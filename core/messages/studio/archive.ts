@@ -11,6 +11,20 @@ export type ArchiveOutcome =
   | Readonly<{ outcome: 'unreadable'; why: 'notJson' | 'cutShort' | 'rowTooLong' | 'tooDeep'; bytes: number }>
   | Readonly<{ outcome: 'notEmpty' | 'elsewhere' | 'otherFormat' | 'stopped' | 'busy' | 'gone' }>
 
+/** Reasons of faults in an archive, without a full stop; they follow the place they are about. */
+export const ARCHIVE_FAULT = Object.freeze({
+  noVersion: 'must be a number: 2, 3 or 4',
+  notAPart: 'is no part of an archive',
+  invalid: 'is not right',
+  twice: 'stands twice',
+  missing: 'is missing',
+  notOne: 'must be one',
+  noMoment: 'is no moment there is',
+  outOfYears: 'is not within 1900 to 2200',
+  noRow: (section: string) => `no row of ${section} has this id`,
+  laterPart: (since: number, version: string) => `is of version ${since}, and the archive says ${version}`,
+})
+
 /** "setups, row 12, marks/seatHeight: …"; rows count from 1. */
 export const formatArchiveFault = ({ section, index, field, reason }: ArchiveFault): string =>
   `${[section, index === null ? '' : `row ${index + 1}`, field].filter(Boolean).join(', ')}: ${reason}.`

@@ -99,7 +99,7 @@ export type FileRefusal = keyof typeof FILE_REFUSAL_TEXT
 export type ImportTally = Readonly<{
   lines: number
   newMembers: number
-  knownMembers: number
+  existingMembers: number
   newNumbers: number
   changedNumbers: number
   sameNumbers: number

@@ -9,14 +9,14 @@ type ChoiceKey = { [K in keyof School]: School[K] extends string ? K : never }[k
 export type SchoolChoice = Readonly<{
   field: ChoiceKey
   title: string
-  asks: string
+  question: string
   choices: Readonly<Record<string, Readonly<{ name: string; means: string }>>>
 }>
 
-const choice = <K extends ChoiceKey>(field: K, title: string, asks: string, choices: Choices<K>): SchoolChoice => ({
+const choice = <K extends ChoiceKey>(field: K, title: string, question: string, choices: Choices<K>): SchoolChoice => ({
   field,
   title,
-  asks,
+  question,
   choices: choices as SchoolChoice['choices'],
 })
 

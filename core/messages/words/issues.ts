@@ -7,8 +7,8 @@ export type Issue = Readonly<{ pointer: string; reason: string }>
 
 /** Why something is an issue, by code; beside these there are those of the schema, below. */
 export const REASON = Object.freeze({
-  unknownOperation: (name: string, known: readonly string[]) =>
-    `there is no operation ${name}; there are ${known.join(', ')}`,
+  unknownOperation: (name: string, available: readonly string[]) =>
+    `there is no operation ${name}; there are ${available.join(', ')}`,
   notJson: (message: string) => `this is not JSON: ${message}`,
   tooLong: (most: number) => `is too long: at most ${most}`,
   tooManyFields: (count: number) => `has ${count} fields: far too many`,
@@ -27,21 +27,22 @@ export const REASON = Object.freeze({
   windowNarrow: (least: number) => `is narrower than ${least}°: no rider could be put into it`,
   needsSeatHeight: (about: 'saddle' | 'landmark') =>
     `${about === 'saddle' ? 'a check on the bike' : 'a landmark at a mark'} needs the seat height it was taken at`,
-  noSuchGrip: (typeName: string, grip: string, known: readonly string[]) =>
-    known.length === 0
+  noSuchGrip: (typeName: string, grip: string, available: readonly string[]) =>
+    available.length === 0
       ? `${typeName} names no hand positions`
-      : `${typeName} has no hand position ${grip}; it has ${known.join(', ')}`,
+      : `${typeName} has no hand position ${grip}; it has ${available.join(', ')}`,
   betweenTheBones: () =>
     'is out of range: at most 90 is possible. A figure like 147 is the angle between the bones; the bend is 33',
   inseamAsLongAsBody: () => 'an inseam cannot be as long as the whole body',
   idTwice: (id: string) => `${id} stands twice in this list`,
-  noSuchType: (name: string, known: readonly string[]) =>
-    `there is no type ${name} here; there are ${known.join(', ') || 'none'}`,
+  noSuchType: (name: string, available: readonly string[]) =>
+    `there is no type ${name} here; there are ${available.join(', ') || 'none'}`,
   marksNeedType: () => 'is missing: marks mean nothing without the type of the bike',
   hasNoSide: (complaint: string) => `${complaint} is neither left nor right`,
-  noSuchRegion: (region: string, known: readonly string[]) =>
-    `there is no region ${region}; there are ${known.join(', ')}`,
-  noSuchSign: (what: string, known: readonly string[]) => `“${what}” is not seen there; there are ${known.join(', ')}`,
+  noSuchRegion: (region: string, available: readonly string[]) =>
+    `there is no region ${region}; there are ${available.join(', ')}`,
+  noSuchSign: (what: string, available: readonly string[]) =>
+    `“${what}” is not seen there; there are ${available.join(', ')}`,
   startsBeforeDoors: () => 'lies before the doors open',
   nameTwice: (name: string) => `${name} stands twice in this file`,
   saddleBelowAxle: () => 'puts the saddle below the crank axle at its lowest mark',

@@ -42,9 +42,9 @@ export function formatMarks(bikeType: BikeType, marks: Marks): string {
 
 /** The marks to try alone, in their order and without a gap but for `here`: "may try 6, 8", or "may try 4 to 9". */
 export function formatTryAlone(bikeType: BikeType, axis: AxisName, alone: readonly Label[], here?: Label): string {
-  const said = (label: Label) => formatLabel(bikeType, axis, label)
-  if (alone.length <= MAX_LISTED || here === undefined) return `may try ${alone.map(said).join(', ')}`
-  return `may try ${said(alone[0])} to ${said(alone[alone.length - 1])}`
+  const shown = (label: Label) => formatLabel(bikeType, axis, label)
+  if (alone.length <= MAX_LISTED || here === undefined) return `may try ${alone.map(shown).join(', ')}`
+  return `may try ${shown(alone[0])} to ${shown(alone[alone.length - 1])}`
 }
 /** More marks than this are listed by their ends. */
 const MAX_LISTED = 2

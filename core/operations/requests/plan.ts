@@ -94,14 +94,14 @@ export function plan(request: PlanRequest): PlanResponse {
 const inPointer = (key: string): string => key.replaceAll('~', '~0').replaceAll('/', '~1')
 
 export function planIssues({ types, bikes, riders, doorsMin, startMin }: PlanRequest): Issue[] {
-  const known = types as Readonly<Record<string, BikeType>>
-  const ofTypes = Object.entries(known).flatMap(([key, type]) => bikeTypeIssues(type, `/types/${inPointer(key)}`))
+  const typesById = types as Readonly<Record<string, BikeType>>
+  const ofTypes = Object.entries(typesById).flatMap(([key, type]) => bikeTypeIssues(type, `/types/${inPointer(key)}`))
   const twice = (all: readonly Readonly<{ id: string }>[], list: string) =>
     all.flatMap(({ id }, i) =>
       all.findIndex((one) => one.id === id) < i ? [{ pointer: `/${list}/${i}/id`, reason: REASON.idTwice(id) }] : [],
     )
   const unknownType = (type: string, pointer: string): Issue[] =>
-    Object.hasOwn(known, type) ? [] : [{ pointer, reason: REASON.noSuchType(type, Object.keys(known)) }]
+    Object.hasOwn(typesById, type) ? [] : [{ pointer, reason: REASON.noSuchType(type, Object.keys(typesById)) }]
   return [
     ...ofTypes,
     ...twice(bikes, 'bikes'),
@@ -111,7 +111,7 @@ export function planIssues({ types, bikes, riders, doorsMin, startMin }: PlanReq
       Object.entries(marksByType as Readonly<Record<string, Marks>>).flatMap(([type, marks]) => {
         const pointer = `/riders/${i}/marksByType/${inPointer(type)}`
         const unknown = unknownType(type, pointer)
-        return unknown.length > 0 || ofTypes.length > 0 ? unknown : marksIssues(known[type], marks, pointer)
+        return unknown.length > 0 || ofTypes.length > 0 ? unknown : marksIssues(typesById[type], marks, pointer)
       }),
     ),
     ...(startMin < doorsMin ? [{ pointer: '/startMin', reason: REASON.startsBeforeDoors() }] : []),

@@ -45,15 +45,15 @@ export function latestAnswer<K extends 'rider' | 'wish' | 'build'>(
  * set-ups and answers from home together.
  */
 export function isPregnant(earlier: readonly EarlierAnswers[]): boolean {
-  const said = earlier.flatMap(({ evidence, agoDays }) => {
-    const row = evidence.findLast(saysOfPregnancy)
+  const healthRows = earlier.flatMap(({ evidence, agoDays }) => {
+    const row = evidence.findLast(statesPregnancy)
     return row ? [{ agoDays, pregnant: row.pregnant === true }] : []
   })
-  const [newest] = said.sort((a, b) => a.agoDays - b.agoDays)
+  const [newest] = healthRows.sort((a, b) => a.agoDays - b.agoDays)
   return newest !== undefined && newest.pregnant && newest.agoDays < PREGNANT_DAYS
 }
 
-const saysOfPregnancy = (row: Evidence): row is EvidenceOf<'rider'> =>
+const statesPregnancy = (row: Evidence): row is EvidenceOf<'rider'> =>
   row.kind === 'rider' && row.pregnant !== undefined
 
 /** A rider's answers, with pregnancy from an earlier answer where they lack the field. */

@@ -23,7 +23,7 @@ export function cachedProposal(
   while (2 * first < rows) first *= 2
   if (first >= rows) return undefined
   const key = of.key(first)
-  const known = proposals.get(key) ?? of.proposal(first, cachedProposal(first, of))
-  proposals.set(key, known)
-  return known
+  const cached = proposals.get(key) ?? of.proposal(first, cachedProposal(first, of))
+  proposals.set(key, cached)
+  return cached
 }

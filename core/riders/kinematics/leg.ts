@@ -214,20 +214,20 @@ export function kneeAndPlumbShare(
 }
 
 /** The same rider by rider, of those at `index`: 1 where both checks pass. */
-export function kneeAndPlumbHold(
+export function kneeAndPlumbWithin(
   legs: Legs,
   seat: Point,
   limits: KneeLimits,
   window: readonly [number, number],
   index: Int32Array,
 ): Uint8Array {
-  const hold = new Uint8Array(index.length)
+  const within = new Uint8Array(index.length)
   for (let k = 0; k < index.length; k++) {
     const i = index[k]
     const squared = hipToAnkleSquared(legs, seat, i)
     if (squared > limits.farthest[i] || squared < limits.nearest[i]) continue
     const plumb = kneeOverPedalMm(legs, seat, i)
-    if (plumb >= window[0] && plumb <= window[1]) hold[k] = 1
+    if (plumb >= window[0] && plumb <= window[1]) within[k] = 1
   }
-  return hold
+  return within
 }

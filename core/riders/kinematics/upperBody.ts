@@ -95,17 +95,17 @@ export function forearmShare(
 ): (nose: Point, grip: Point) => number {
   const { hipAheadMm } = legs
   // A bar that is only raised needs the same value again.
-  const known = new Map<number, number>()
+  const cache = new Map<number, number>()
   return (nose, grip) => {
     const x = grip.xMm - nose.xMm
-    const before = known.get(x)
+    const before = cache.get(x)
     if (before !== undefined) return before
     let share = 0
     for (let i = 0; i < count; i++) {
       const gap = x - hipAheadMm[i] - fingertipMm[i]
       if (gap >= low && gap <= high) share += weights[i]
     }
-    known.set(x, Math.min(1, share))
+    cache.set(x, Math.min(1, share))
     return Math.min(1, share)
   }
 }

@@ -44,9 +44,9 @@ export const oneLine = (typed: unknown): string =>
 /** What was felt, where it is that; null where it is not. */
 export function feltFrom(sent: unknown): Felt | null {
   const { comfort, place, line } = (sent ?? {}) as Record<string, unknown>
-  const known = FELT_PLACES.find((one) => one === place)
-  if (!known || !Number.isInteger(comfort) || (comfort as number) < 0 || (comfort as number) > 10) return null
-  return { comfort: comfort as number, place: known, line: oneLine(line) }
+  const listed = FELT_PLACES.find((one) => one === place)
+  if (!listed || !Number.isInteger(comfort) || (comfort as number) < 0 || (comfort as number) > 10) return null
+  return { comfort: comfort as number, place: listed, line: oneLine(line) }
 }
 
 /**

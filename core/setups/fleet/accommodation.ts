@@ -72,7 +72,7 @@ export function accommodation(
     const table = priorVectorOf(priorFor(school.foot, { ...request.prior, statureMm: { mean: statureMm, sd: 0 } }))
     const answers = fitsOf(bodiesFromScores(table, scores, riders))
     onProgress(i + 1, STATURES_MM.length)
-    const share = (holds: (a: FitsByAxis) => boolean) => answers.filter(holds).length / riders
+    const share = (predicate: (a: FitsByAxis) => boolean) => answers.filter(predicate).length / riders
     const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
     const everywhere = answers.map((a) => AXES.every((name) => a[name]))
     return { statureMm, all: everywhere.filter(Boolean).length / riders, riders: everywhere, axes }
@@ -152,11 +152,11 @@ function gaugeFits(grips: readonly Readonly<{ xMm: number }>[], fingertipsXMm: n
 }
 
 /** The first index, not below `from`, where the test is true, by bisection; the length if it is true nowhere. */
-function firstIndex<T>(all: readonly T[], holds: (one: T) => boolean, from = 0): number {
+function firstIndex<T>(all: readonly T[], predicate: (one: T) => boolean, from = 0): number {
   let [low, high] = [from, all.length]
   while (low < high) {
     const middle = (low + high) >> 1
-    if (holds(all[middle])) high = middle
+    if (predicate(all[middle])) high = middle
     else low = middle + 1
   }
   return low

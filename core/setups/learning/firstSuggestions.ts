@@ -13,21 +13,23 @@ export type CheckedSetup = Omit<EarlierSetup, 'agoDays'> & Readonly<{ history?: 
  */
 export type FirstSuggestion = Readonly<{ stated: number; right: number }>
 
-type Asked = Readonly<{ school?: Partial<School>; prior?: Partial<Prior> }>
+type StudioContext = Readonly<{ school?: Partial<School>; prior?: Partial<Prior> }>
 
 const SAMPLES = 1000
 
 /** The first suggestion of a set-up, recomputed from the evidence before the first look in the saddle. */
-export function firstSuggestion(setup: CheckedSetup, { school, prior }: Asked, seed = 1): FirstSuggestion {
+export function firstSuggestion(setup: CheckedSetup, { school, prior }: StudioContext, seed = 1): FirstSuggestion {
   const { evidence, ...where } = setup
   const firstLook = evidence.findIndex(isSaddleCheck)
-  const known = evidence.slice(0, firstLook < 0 ? evidence.length : firstLook).filter(({ kind }) => kind !== 'set')
-  const ask = (rows: CheckedSetup['evidence'], from: number) =>
+  const beforeFirstLook = evidence
+    .slice(0, firstLook < 0 ? evidence.length : firstLook)
+    .filter(({ kind }) => kind !== 'set')
+  const recommendAfter = (rows: CheckedSetup['evidence'], from: number) =>
     advise({ ...where, school, prior, evidence: rows, seed: from, samples: SAMPLES })
-  const first = ask(known, seed)
+  const first = recommendAfter(beforeFirstLook, seed)
   const { seatHeight, seatSlide } = first.marks
   // Another seed: the two share no error of sampling.
-  const after = ask([...evidence, { kind: 'set', at: { seatHeight, seatSlide } }], seed + 1)
+  const after = recommendAfter([...evidence, { kind: 'set', at: { seatHeight, seatSlide } }], seed + 1)
   return { stated: first.chance, right: after.chance }
 }
 

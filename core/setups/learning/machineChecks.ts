@@ -6,7 +6,7 @@ import type { Evidence, EvidenceOf } from '../../riders/evidence/registry'
 import { KNEE_READING_SD_DEG } from '../../riders/evidence/kinds/onBike/kneeAngle'
 import { KNEE_BY_EYE_DEG } from '../../riders/evidence/kinds/onBike/kneeByEye'
 import { MEASUREMENT_SD, MOVING_MORE_SD_DEG } from '../../base/measurementNoise'
-import { heldFlexionDeg } from '../recommend/history/lastReadings'
+import { staticFlexionDeg } from '../recommend/history/lastReadings'
 import { DEFAULT_SOLE_MM } from '../../riders/rider/anthropometry'
 import { farthestPedalMm } from '../translate/contactGeometry'
 
@@ -33,15 +33,15 @@ type KneeRow = EvidenceOf<'kneeAngle'> | EvidenceOf<'kneeByEye'>
  * hip.
  */
 export function heightByKnee({ bikeType, bike, evidence }: MachineLooks): HeightByKnee | null {
-  let stand: Marks = {}
+  let currentMarks: Marks = {}
   let soleMm = DEFAULT_SOLE_MM
   const looks: Readonly<{ row: KneeRow; reachMm: number }>[] = []
   for (const row of evidence) {
-    stand = { ...stand, ...row.at }
+    currentMarks = { ...currentMarks, ...row.at }
     if (row.kind === 'rider') soleMm = row.soleMm ?? soleMm
     if ((row.kind === 'kneeAngle' && row.foot !== 'heel') || row.kind === 'kneeByEye') {
-      if (stand.seatHeight === undefined) continue
-      const { seat } = contactPoints(bikeType, bike, axisPositions(bikeType, stand))
+      if (currentMarks.seatHeight === undefined) continue
+      const { seat } = contactPoints(bikeType, bike, axisPositions(bikeType, currentMarks))
       looks.push({ row, reachMm: farthestPedalMm(seat, bikeType) })
     }
   }
@@ -52,10 +52,10 @@ export function heightByKnee({ bikeType, bike, evidence }: MachineLooks): Height
   for (const { row, reachMm } of counted) {
     const { deg, sdDeg } = kneeOf(row)
     const bonesMm = (reachMm - FOOT_MORE_THAN_HIP_MM) / Math.cos(inRad(deg) / 2)
-    const wanted = bonesMm * Math.cos(inRad(COMPARED_AT_DEG) / 2) + FOOT_MORE_THAN_HIP_MM
+    const expectedMm = bonesMm * Math.cos(inRad(COMPARED_AT_DEG) / 2) + FOOT_MORE_THAN_HIP_MM
     const sdMm = 0.5 * bonesMm * Math.tan(inRad(Math.max(deg, MIN_SLOPE_DEG)) / 2) * inRad(sdDeg)
     weight += 1 / sdMm ** 2
-    sum += wanted / sdMm ** 2
+    sum += expectedMm / sdMm ** 2
   }
   return { heightMm: sum / weight - soleMm, sdMm: Math.sqrt(1 / weight), byEye: measured.length === 0 }
 }
@@ -69,7 +69,7 @@ const inRad = (deg: number): number => (deg * Math.PI) / 180
 const kneeOf = (row: KneeRow): Readonly<{ deg: number; sdDeg: number }> =>
   row.kind === 'kneeAngle'
     ? {
-        deg: heldFlexionDeg(row),
+        deg: staticFlexionDeg(row),
         sdDeg: Math.hypot(KNEE_READING_SD_DEG[row.by], row.moving ? MOVING_MORE_SD_DEG : 0),
       }
     : kneeByWord(row.seen)
@@ -81,8 +81,8 @@ const kneeOf = (row: KneeRow): Readonly<{ deg: number; sdDeg: number }> =>
 export function kneeByWord(seen: EvidenceOf<'kneeByEye'>['seen']): Readonly<{ deg: number; sdDeg: number }> {
   const { from, to } = KNEE_BY_EYE_DEG[seen]
   const [before, eye] = [USUAL_KNEE_SD_DEG ** 2, MEASUREMENT_SD.kneeByEyeDeg ** 2]
-  const spread = Math.sqrt(before + eye)
-  const [a, b] = [(from - COMPARED_AT_DEG) / spread, (to - COMPARED_AT_DEG) / spread]
+  const sd = Math.sqrt(before + eye)
+  const [a, b] = [(from - COMPARED_AT_DEG) / sd, (to - COMPARED_AT_DEG) / sd]
   const density = (z: number) => (Number.isFinite(z) ? jstat.jStat.normal.pdf(z, 0, 1) : 0)
   const below = (z: number) => (Number.isFinite(z) ? jstat.jStat.normal.cdf(z, 0, 1) : z > 0 ? 1 : 0)
   const times = (z: number) => (Number.isFinite(z) ? z * density(z) : 0)
@@ -91,10 +91,10 @@ export function kneeByWord(seen: EvidenceOf<'kneeByEye'>['seen']): Readonly<{ de
   const mean = (density(a) - density(b)) / share
   const variance = 1 + (times(a) - times(b)) / share - mean ** 2
   const gain = before / (before + eye)
-  const after = before * (1 - gain) + gain ** 2 * variance * spread ** 2
+  const after = before * (1 - gain) + gain ** 2 * variance * sd ** 2
   const precision = 1 / after - 1 / before
   return {
-    deg: COMPARED_AT_DEG + (gain * mean * spread) / after / precision,
+    deg: COMPARED_AT_DEG + (gain * mean * sd) / after / precision,
     sdDeg: Math.sqrt(1 / precision),
   }
 }

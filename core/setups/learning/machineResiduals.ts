@@ -57,21 +57,21 @@ export function poolResiduals(checks: readonly MachineCheck[], seed = 1): Pooled
   for (let sweep = -BURN_IN; sweep < SWEEPS; sweep++)
     for (let k = 0; k < effects.length; k++) {
       // Conditional on the other effects: the evidence for this one alone.
-      let told = information[k]
+      let axisPrecision = information[k]
       for (let other = 0; other < effects.length; other++)
-        if (other !== k) told -= precision.get(k, other) * effects[other]
+        if (other !== k) axisPrecision -= precision.get(k, other) * effects[other]
       const weight = precision.get(k, k)
       // The indicator with the offset integrated out (collapsed step), so that the chain mixes.
       const log = (sd: number, share: number) => {
         const whole = weight + 1 / (sd * sd)
-        return Math.log(share / sd) - 0.5 * Math.log(whole) + (told * told) / (2 * whole)
+        return Math.log(share / sd) - 0.5 * Math.log(whole) + (axisPrecision * axisPrecision) / (2 * whole)
       }
       const isMachine = k < machines.length
       const odds = isMachine ? Math.exp(log(USUAL_SD_MM, 1 - OFF_SHARE) - log(OFF_SD_MM, OFF_SHARE)) : 0
       const isOff = isMachine && random.uniform() < 1 / (1 + odds)
       const sdMm = isMachine ? (isOff ? OFF_SD_MM : USUAL_SD_MM) : strays[k - machines.length]
       const whole = weight + 1 / sdMm ** 2
-      effects[k] = told / whole + random.normal() / Math.sqrt(whole)
+      effects[k] = axisPrecision / whole + random.normal() / Math.sqrt(whole)
       if (!isMachine || sweep < 0) continue
       draws[k][sweep] = effects[k]
       offCount[k] += isOff ? 1 : 0

@@ -194,9 +194,11 @@ function logEvidence(
       isSaddleCheck(row) && AXES.every((axis) => row.at?.[axis] === undefined || row.at[axis] === marks[axis])
     return here ? ({ ...row, at: truly } as Evidence) : row
   }
-  const told = evidence.some(({ kind }) => kind === 'rider')
+  const hasRiderRow = evidence.some(({ kind }) => kind === 'rider')
   const rows: Evidence[] = [
-    ...(told ? [] : [{ kind: 'rider' as const, experience: 'regular' as const, soleMm: DEFAULT_SOLE_MM + soleMm }]),
+    ...(hasRiderRow
+      ? []
+      : [{ kind: 'rider' as const, experience: 'regular' as const, soleMm: DEFAULT_SOLE_MM + soleMm }]),
     ...evidence.map(moved),
   ]
   const slipped: Bike = {

@@ -86,7 +86,7 @@ export type ReadRow =
     }>
   | Readonly<{ outcome: 'faulty'; faults: readonly CellFault[] }>
 
-type Known = Readonly<{
+type RowContext = Readonly<{
   types: readonly BikeType[]
   /** A name as stored; empty where nothing is left of it. */
   normalizeName: (typed: string) => string
@@ -107,7 +107,7 @@ const THICKEST_SOLE_MM = 80
  * Reads one line: name, details, and the numbers if given; or every fault of it, each with its
  * column. Numbers without a type are of the studio's only type, where it has just one.
  */
-export function readMemberRow(cells: MemberCells, { types, normalizeName, maxNameLength, today }: Known): ReadRow {
+export function readMemberRow(cells: MemberCells, { types, normalizeName, maxNameLength, today }: RowContext): ReadRow {
   const faults: CellFault[] = []
   const fault = (column: MemberColumn, problem: CellProblem) => void faults.push({ column, ...problem })
   const text = (column: MemberColumn) => unguarded((cells[column] ?? '').trim())

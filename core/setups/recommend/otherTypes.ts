@@ -19,7 +19,7 @@ export const hasEnded = ({ kind, barsEnd }: Advice['next']): boolean => kind ===
 export function otherTypes(request: RecommendRequest, types: readonly BikeType[]): OtherType[] {
   const { bikeType, bike, evidence, history = [], school, prior, seed } = request
   const here = { bikeType, ...(bike && { bike }), evidence: evidence.slice(-MAX_ROWS), agoDays: 0 }
-  const told = evidence.filter((row) => row.kind === 'rider' || row.kind === 'build')
+  const bodyRows = evidence.filter((row) => row.kind === 'rider' || row.kind === 'build')
   return types
     .map((type): OtherType | null => {
       const advice = advise({
@@ -29,7 +29,7 @@ export function otherTypes(request: RecommendRequest, types: readonly BikeType[]
         seed,
         samples: SAMPLES,
         history: [here, ...history].slice(0, MAX_SETUPS),
-        evidence: told,
+        evidence: bodyRows,
       })
       const saddle = advice.next.reasons.find((reason) => reason.code === 'chance')
       if (advice.next.kind === 'outOfRange' || saddle?.code !== 'chance') return null

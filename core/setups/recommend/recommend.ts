@@ -216,9 +216,9 @@ function saddleAfter(search: SaddleSearch, current: SaddlePosition, next: Next):
  */
 function barChances(search: BarSearch, saddle: AxisPositions, marks: Marks): Advice['chances'] {
   const { bikeType, bars, byRider } = search
-  const stand = { ...saddle, ...axisPositions(bikeType, { barHeight: marks.barHeight, barSlide: marks.barSlide }) }
+  const positions = { ...saddle, ...axisPositions(bikeType, { barHeight: marks.barHeight, barSlide: marks.barSlide }) }
   const chanceAt = (axis: 'barHeight' | 'barSlide', mm: number): number => {
-    const at = bars.contactAt({ ...stand, [axis]: mm })
+    const at = bars.contactAt({ ...positions, [axis]: mm })
     if (byRider) return bars.softChance(at) * bars.clearChance(at)
     return axis === 'barHeight' ? bars.aboveSaddleChance(at) : bars.reachChance(at)
   }

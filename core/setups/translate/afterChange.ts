@@ -52,11 +52,11 @@ function seatShift({ bikeType, bike, marks }: SetNumbers, what: 'shoes' | 'cleat
   }
   const statureMm = statureBending(USUAL_KNEE_DEG, (size) => bottomFlexionDeg(legOf(size, false), seat))
   const [was, is] = [legOf(statureMm, false), legOf(statureMm, true)]
-  const wanted = [bottomFlexionDeg(was, seat), kneeOverPedalMm(was, seat)] as const
+  const target = [bottomFlexionDeg(was, seat), kneeOverPedalMm(was, seat)] as const
   let shift: Point = { xMm: 0, yMm: 0 }
   const off = (by: Point) => {
     const at = offsetPoint(seat, by.xMm, by.yMm)
-    return [bottomFlexionDeg(is, at) - wanted[0], kneeOverPedalMm(is, at) - wanted[1]] as const
+    return [bottomFlexionDeg(is, at) - target[0], kneeOverPedalMm(is, at) - target[1]] as const
   }
   for (let round = 0; round < ROUNDS; round++) {
     const [deg, plumb] = off(shift)

@@ -89,16 +89,16 @@ function solveBoth({ upright, level, origin }: AxisPair, to: Point): readonly [n
   return [(dx * v.y - dy * v.x) / determinant, (u.x * dy - u.y * dx) / determinant]
 }
 
-function solution(axis: AxisName, { scale }: Axis, wantedMm: number): AxisSolution {
+function solution(axis: AxisName, { scale }: Axis, targetMm: number): AxisSolution {
   const all = positionsOf(scale).map(({ mm }) => mm)
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const grace = all.length > 1 ? (high - low) / (all.length - 1) / 2 : 0
-  const beyond = Math.max(low - wantedMm, wantedMm - high, 0)
+  const beyond = Math.max(low - targetMm, targetMm - high, 0)
   return {
     axis,
-    wantedMm,
-    reachedMm: Math.min(high, Math.max(low, wantedMm)),
-    nearest: nearestPosition(scale, wantedMm),
+    wantedMm: targetMm,
+    reachedMm: Math.min(high, Math.max(low, targetMm)),
+    nearest: nearestPosition(scale, targetMm),
     missingMm: beyond > grace + 1e-9 ? beyond : 0,
   }
 }

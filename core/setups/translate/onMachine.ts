@@ -51,13 +51,13 @@ export function marksOnMachine(
     const offsetMm = (machine.bike?.offsetsMm?.[axis] ?? 0) - (numbers.bike?.offsetsMm?.[axis] ?? 0)
     const u = unitVector(directionDeg)
     const follows = axis === 'barHeight' ? left.yMm / u.y : axis === 'barSlide' ? left.xMm / u.x : 0
-    const wantedMm = found.stop.mm - offsetMm + follows
-    const nearest = nearestPosition(scale, wantedMm)
+    const targetMm = found.stop.mm - offsetMm + follows
+    const nearest = nearestPosition(scale, targetMm)
     // Half-way between two marks nobody moves.
-    const moves = Math.abs(nearest.mm - wantedMm) < Math.abs(found.stop.mm - wantedMm) - TIE_MM
+    const moves = Math.abs(nearest.mm - targetMm) < Math.abs(found.stop.mm - targetMm) - TIE_MM
     const to = moves ? nearest : found.stop
     marks[axis] = to.label
-    const overMm = to.mm - wantedMm
+    const overMm = to.mm - targetMm
     if (axis === 'seatHeight') leftOverMm = overMm
     if (axis === 'seatHeight' || axis === 'seatSlide') left = offsetPoint(left, u.x * overMm, u.y * overMm)
     const followsSaddle = Math.abs(follows) > Math.abs(offsetMm)

@@ -42,7 +42,7 @@ export type Translation = Readonly<{
 
 export type CarriedMarks = Omit<Translation, 'kneeBeforeDeg' | 'kneeChangeDeg'>
 
-type Asked = Readonly<{
+type TranslationInputs = Readonly<{
   from: Source
   to: Target
   school?: Partial<School>
@@ -52,9 +52,9 @@ type Asked = Readonly<{
 }>
 
 /** Numbers on another bike with what that makes of the knee. */
-export function translateMarks(asked: Asked): Translation {
-  const { from, to, school, evidence } = asked
-  const carried = carryMarks(asked)
+export function translateMarks(inputs: TranslationInputs): Translation {
+  const { from, to, school, evidence } = inputs
+  const carried = carryMarks(inputs)
   const { before, there } = carried.contact
   const kneeBeforeDeg = evidence && 'bikeType' in from ? posteriorMeanKneeDeg(from, school, evidence) : USUAL_KNEE_DEG
   return { ...carried, kneeBeforeDeg, kneeChangeDeg: kneeChangeDeg(before, there, to.bikeType, kneeBeforeDeg) }
@@ -66,7 +66,7 @@ export function translateMarks(asked: Asked): Translation {
  * with the rider's evidence, the neighbouring marks of the saddle are compared by the chance of their checks. What a
  * type lacks or cannot reach is returned as a remainder, mm.
  */
-export function carryMarks({ from, to, school, evidence, shift }: Asked): CarriedMarks {
+export function carryMarks({ from, to, school, evidence, shift }: TranslationInputs): CarriedMarks {
   const before = translateContacts(touchPointsOf(from, to.bikeType), shift)
   const pedals: Pedals = to.bikeType
   const reachMm = farthestPedalMm(before.seat, before)
@@ -86,20 +86,20 @@ export function carryMarks({ from, to, school, evidence, shift }: Asked): Carrie
   const marks: Marks = { ...nearest, ...chosen }
   const there = contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, marks))
   const seat: Point = { xMm: before.seat.xMm, yMm: seatHeightFor(before.seat.xMm, reachMm, pedals) }
-  const wanted: TouchPoints = { seat, grip: gripFrom(seat), ...crankOf(pedals) }
+  const target: TouchPoints = { seat, grip: gripFrom(seat), ...crankOf(pedals) }
   return {
     marks,
     residueMm: {
       saddleHeightMm: there.lengths.saddleHeightMm - Math.hypot(seat.xMm, seat.yMm),
       setbackMm: seat.xMm - there.seat.xMm,
-      reachMm: there.lengths.reachMm - (wanted.grip.xMm - seat.xMm),
-      stackMm: there.grip.yMm - wanted.grip.yMm,
+      reachMm: there.lengths.reachMm - (target.grip.xMm - seat.xMm),
+      stackMm: there.grip.yMm - target.grip.yMm,
     },
     barsAgainstSaddleMm: there.grip.yMm - there.seat.yMm - (before.grip.yMm - before.seat.yMm),
     outOfRange: solved.filter((one) => one.missingMm > 0).map(outOfRange),
     assumed:
       'bikeType' in from ? AXES.filter((axis) => from.bikeType.axes[axis] && from.marks[axis] === undefined) : [],
-    contact: { before, wanted, there: { seat: there.seat, grip: there.grip, ...crankOf(pedals) } },
+    contact: { before, wanted: target, there: { seat: there.seat, grip: there.grip, ...crankOf(pedals) } },
     byBelief: AXES.filter((axis) => chosen[axis] !== undefined && chosen[axis] !== nearest[axis]),
   }
 }
@@ -147,14 +147,14 @@ function marksByPosterior(
   { school, evidence }: Readonly<{ school?: Partial<School>; evidence: readonly Evidence[] }>,
 ): Marks {
   const history = [{ bikeType: from.bikeType, bike: from.bike, evidence, agoDays: 0 }]
-  const told = evidence.filter(({ kind }) => kind === 'rider')
+  const riderRows = evidence.filter(({ kind }) => kind === 'rider')
   const adviceAt = (at: Marks) =>
     advise({
       bikeType,
       bike,
       school,
       history,
-      evidence: [...told, { kind: 'set', at, meant: 'wish' }],
+      evidence: [...riderRows, { kind: 'set', at, meant: 'wish' }],
       samples: SAMPLES,
     })
   const [heights, slides] = saddle.map((one) => neighboursOf(bikeType, one))

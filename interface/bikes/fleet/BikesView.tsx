@@ -12,7 +12,7 @@ import { formatImport } from '@/core/messages/bikes/typeImport'
 import { asSentence, formatFileIssues } from '@/core/messages/refusals'
 import { BikeDrawing } from '../../kit/drawing/BikeDrawing'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
-import { ask, command } from '../../commands/command'
+import { query, command } from '../../commands/command'
 import parts from '../parts.module.css'
 import { RetiredBikes } from './RetiredBikes'
 import styles from './bikesView.module.css'
@@ -175,7 +175,7 @@ function Tile({ bike, href }: { bike: BikesViewProps['bikes'][number]; href: str
 function ExportButton() {
   const { act, busy } = useAction()
   async function download() {
-    const found = await act(() => ask('bikes.exportTypes', {}))
+    const found = await act(() => query('bikes.exportTypes', {}))
     if (!found) return
     const url = URL.createObjectURL(new Blob([found.text], { type: 'application/json' }))
     const link = Object.assign(document.createElement('a'), { href: url, download: 'bike-types.json' })

@@ -13,11 +13,11 @@ import { LengthField } from '../../kit/LengthField'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import parts from '../parts.module.css'
 import type { Machine } from './machine'
-import { useKeepTape } from '../tape/useKeepTape'
+import { useSaveTape } from '../tape/useSaveTape'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function MachineReadingForm({ bike }: { bike: Machine }) {
-  const { typed, type, keep, warning, busy, shown } = useKeepTape(bike.type.saddle.noseAheadMm)
+  const { typed, type, keep: save, warning, busy, shown } = useSaveTape(bike.type.saddle.noseAheadMm)
   const [marks, setMarks] = useState<Marks>(() =>
     Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
   )
@@ -37,7 +37,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
               label,
               text: formatLabel(bike.type, axis, label),
               set: marks[axis] === label,
-              wanted: false,
+              isTarget: false,
             }))}
             onTap={(label) => setMarks((m) => ({ ...m, [axis]: label }))}
           />
@@ -59,7 +59,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
             title={LENGTH_NAME[length]}
             typed={typed[length]}
             onTyped={(text) => type(length, text)}
-            onEnter={() => keep(bike.id, marks)}
+            onEnter={() => save(bike.id, marks)}
             placeholder={shown === 'imperial' ? 'in' : 'mm'}
           />
         ))}
@@ -67,7 +67,7 @@ export function MachineReadingForm({ bike }: { bike: Machine }) {
       <p className={parts.faults} aria-live="polite">
         {warning}
       </p>
-      <Button size="large" type="primary" loading={busy} onClick={() => keep(bike.id, marks)}>
+      <Button size="large" type="primary" loading={busy} onClick={() => save(bike.id, marks)}>
         Keep the reading
       </Button>
     </>

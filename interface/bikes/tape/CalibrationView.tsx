@@ -45,8 +45,8 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
     const { lengths, wrong } = parseTape(typed, method, bikeType.saddle.noseAheadMm, shown)
     if (wrong) return setWarning(wrong)
     const found = checkPlausibility(bikeType, rows, { marks, lengths })
-    const asks = found ? formatInputWarning(found, shown) : ''
-    if (asks && asks !== warning) return setWarning(asks)
+    const inputWarning = found ? formatInputWarning(found, shown) : ''
+    if (inputWarning && inputWarning !== warning) return setWarning(inputWarning)
     if (!(await add({ marks, lengths }))) return
     setTyped(EMPTY_LENGTHS)
     setWarning('')
@@ -159,6 +159,6 @@ function stopsDrawn(bikeType: BikeType, axis: AxisName, marks: Marks) {
     label,
     text: formatLabel(bikeType, axis, label),
     set: marks[axis] === label,
-    wanted: false,
+    isTarget: false,
   }))
 }

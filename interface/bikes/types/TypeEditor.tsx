@@ -43,18 +43,18 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
   )
   const [last, setLast] = useState<BikeTypeDocument | null>(drawn)
   if (drawn && drawn !== last) setLast(drawn)
-  const [asked, setAsked] = useState(false)
+  const [isConfirming, setConfirming] = useState(false)
   const set = (change: Partial<TypeDraft>) => setDraft((d) => ({ ...d, ...change }))
   const setAxis = (name: AxisName, change: Partial<AxisDraft>) =>
     setDraft((d) => ({ ...d, axes: { ...d.axes, [name]: { ...d.axes[name], ...change } } }))
-  const wrong = (field: string) => (asked || draft.name !== '') && issues.some((f) => f.field === field)
+  const wrong = (field: string) => (isConfirming || draft.name !== '') && issues.some((f) => f.field === field)
 
   async function save() {
-    if (!document) return setAsked(true)
-    const kept = await act(() => command('bikes.saveType', { baseId: copy ? null : baseId, document }, id))
-    if (!kept) return
+    if (!document) return setConfirming(true)
+    const saved = await act(() => command('bikes.saveType', { baseId: copy ? null : baseId, document }, id))
+    if (!saved) return
     forget()
-    router.push(start && !copy ? '/bikes' : `/bikes/types/${kept.lineId}/tape`)
+    router.push(start && !copy ? '/bikes' : `/bikes/types/${saved.lineId}/tape`)
     router.refresh()
   }
 
@@ -102,7 +102,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
                   autoComplete="off"
                   maxLength={80}
                   value={draft.name}
-                  status={asked && draft.name.trim() === '' ? 'error' : ''}
+                  status={isConfirming && draft.name.trim() === '' ? 'error' : ''}
                   onChange={(e) => set({ name: e.target.value })}
                 />
               </label>
@@ -169,7 +169,7 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
           {last && <BikeDrawing bikeType={last.bikeType} marks={marks} shown={shown} lengths={LENGTHS} />}
         </div>
       </div>
-      <Foot issues={issues.filter((f) => asked || f.field !== 'name')} busy={busy} onSave={save}>
+      <Foot issues={issues.filter((f) => isConfirming || f.field !== 'name')} busy={busy} onSave={save}>
         {start && !copy ? `Save version ${version + 1}` : 'Save, then lay the tape'}
       </Foot>
     </>
@@ -189,8 +189,8 @@ function Foot({ issues, busy, onSave, children }: FootProps) {
     <div className={parts.foot}>
       <div aria-live="polite">
         {issues.slice(0, 3).map((issue) => (
-          <p key={issue.say} className={parts.act}>
-            {issue.say}.
+          <p key={issue.reason} className={parts.act}>
+            {issue.reason}.
           </p>
         ))}
       </div>

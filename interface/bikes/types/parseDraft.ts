@@ -10,14 +10,14 @@ import { parseLength, type UnitSystem } from '@/core/base/length'
 import { parseQuantity } from '@/core/base/quantity'
 import type { TypeDraft } from './typeDraft'
 
-export type DraftIssue = Readonly<{ field: string; say: string }>
+export type DraftIssue = Readonly<{ field: string; reason: string }>
 export type ParsedDraft = Readonly<{ document: BikeTypeDocument | null; issues: readonly DraftIssue[] }>
 
 /** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
 export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
   const issues: DraftIssue[] = []
-  const refuse = (field: string, say: string) => {
-    issues.push({ field, say })
+  const refuse = (field: string, reason: string) => {
+    issues.push({ field, reason })
     return 0
   }
   const lengthOf = (field: string, typed: string, title: string): number => {
@@ -119,6 +119,6 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     },
   }
   if (issues.length > 0) return { document: null, issues: issues }
-  const found = documentIssues(document).map((issue) => ({ field: issue.pointer, say: FIELD_REASON.issue(issue) }))
+  const found = documentIssues(document).map((issue) => ({ field: issue.pointer, reason: FIELD_REASON.issue(issue) }))
   return { document: found.length > 0 ? null : document, issues: found }
 }

@@ -12,7 +12,7 @@ import { draftFromDocument, NEW_DRAFT, waysOf, type TypeDraft } from './typeDraf
 
 const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
 const says = (change: Partial<TypeDraft>) =>
-  parseDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').issues.map((f) => f.say)
+  parseDraft({ ...NEW_DRAFT, name: 'Teasel', ...change }, 'metric').issues.map((f) => f.reason)
 const axis = (name: 'seatHeight' | 'barHeight', change: object) => ({
   axes: { ...NEW_DRAFT.axes, [name]: { ...NEW_DRAFT.axes[name], ...change } },
 })

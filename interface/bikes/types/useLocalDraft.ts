@@ -22,10 +22,10 @@ export function useLocalDraft(key: string, start: () => TypeDraft): LocalDraft {
   const name = `type-draft-${key}`
 
   useEffect(() => {
-    const kept = draftIn(onDevice(() => localStorage.getItem(name)) ?? null)
+    const draft = draftIn(onDevice(() => localStorage.getItem(name)) ?? null)
     // The first render is the server's; the device's draft comes after it.
-    if (kept) {
-      setDraft(kept) // eslint-disable-line react-hooks/set-state-in-effect
+    if (draft) {
+      setDraft(draft) // eslint-disable-line react-hooks/set-state-in-effect
       setFound(true)
     }
     setRead(true)
@@ -45,9 +45,9 @@ export function useLocalDraft(key: string, start: () => TypeDraft): LocalDraft {
 }
 
 /** What a device's storage answers; nothing where it is full, closed or broken: the page goes on without it. */
-function onDevice<T>(ask: () => T): T | undefined {
+function onDevice<T>(access: () => T): T | undefined {
   try {
-    return ask()
+    return access()
   } catch {
     return undefined
   }
@@ -56,9 +56,9 @@ function onDevice<T>(ask: () => T): T | undefined {
 /** A stored draft, or null where it is none; fields that an earlier version lacked are as in a new one. */
 function draftIn(text: string | null): TypeDraft | null {
   try {
-    const kept = JSON.parse(text ?? 'null') as Partial<TypeDraft> | null
-    return kept && typeof kept.name === 'string' && kept.axes?.seatHeight && kept.equipment
-      ? { ...NEW_DRAFT, ...kept }
+    const parsed = JSON.parse(text ?? 'null') as Partial<TypeDraft> | null
+    return parsed && typeof parsed.name === 'string' && parsed.axes?.seatHeight && parsed.equipment
+      ? { ...NEW_DRAFT, ...parsed }
       : null
   } catch {
     return null

@@ -16,7 +16,7 @@ const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trial
 
 /** Time to take it back, s. */
 const UNDO_S = 6
-const SAID: Readonly<Record<FollowUpState | 'open', string>> = {
+const STATE_NAME: Readonly<Record<FollowUpState | 'open', string>> = {
   done: 'seen to.',
   nextClass: 'put to the next class.',
   handed: 'handed on.',
@@ -34,20 +34,20 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const { kind, memberId, classId, name, number, said, setUp, isNew, from, followUp } = row
-  const words = said.join('; ')
+  const { kind, memberId, classId, name, number, said: texts, setUp, isNew, from, followUp } = row
+  const words = texts.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
     act(() =>
       command('classes.followUpLine', { classId, memberId, kind, state, handedTo, said: words || wordsOf(isNew) }),
     )
   /** What it was before: set by an earlier class, or on this page. */
   const before = from ? 'nextClass' : (followUp?.state ?? null)
-  async function say(state: FollowUpState | null, handedTo: string | null = null) {
+  async function follow(state: FollowUpState | null, handedTo: string | null = null) {
     if (!(await write(state, handedTo))) return
     router.refresh()
     message.success(
       <>
-        {name}: {SAID[state ?? 'open']}
+        {name}: {STATE_NAME[state ?? 'open']}
         <Button type="link" onClick={() => write(before, followUp?.handedTo ?? null).then(() => router.refresh())}>
           Undo
         </Button>
@@ -57,14 +57,14 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
   }
   const isDone = followUp?.state === 'done'
   const ways: MenuProps['items'] = [
-    ...(from ? [] : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void say('nextClass') }]),
+    ...(from ? [] : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void follow('nextClass') }]),
     ...colleagues.map(({ id, name: colleague }) => ({
       key: id,
       label: `Hand to ${colleague}`,
-      onClick: () => void say('handed', id),
+      onClick: () => void follow('handed', id),
     })),
     ...(followUp && !isDone
-      ? [{ key: 'open', label: 'Take it back: still to see to', onClick: () => void say(null) }]
+      ? [{ key: 'open', label: 'Take it back: still to see to', onClick: () => void follow(null) }]
       : []),
   ]
   return (
@@ -76,7 +76,7 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
         aria-checked={isDone}
         aria-label={`${name}: seen to`}
         disabled={busy}
-        onClick={() => say(isDone ? null : 'done')}
+        onClick={() => follow(isDone ? null : 'done')}
       >
         {isDone && <CheckOutlined />}
       </button>

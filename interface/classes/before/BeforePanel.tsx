@@ -19,7 +19,7 @@ type Props = BeforeQueueProps &
     close: () => void
     free: (tile: FloorTile) => void
     /** Makes a change of the places, with its message and Undo; false where it was refused. */
-    change: (say: string, action: () => Promise<CommandAnswer<'places.changeRider'>>) => Promise<boolean>
+    change: (text: string, action: () => Promise<CommandAnswer<'places.changeRider'>>) => Promise<boolean>
   }>
 
 /** Beside the floor: the bike that was tapped, or who is set up next. */
@@ -36,9 +36,9 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
   const [busy, setBusy] = useState(false)
   const rider = tile!.rider!
   const listed = floor.roster.find(({ memberId }) => memberId === rider.id)
-  const change = async (say: string, change: RosterChange) => {
+  const change = async (text: string, change: RosterChange) => {
     setBusy(true)
-    await changePlaces(say, () => command('places.changeRider', { classId: info.id, memberId: rider.id, change }))
+    await changePlaces(text, () => command('places.changeRider', { classId: info.id, memberId: rider.id, change }))
     setBusy(false)
   }
   return (

@@ -53,7 +53,7 @@ function spoken({ number, rider, faulty, numbers, remark, watchFor, mark, stop }
   if (!rider) return `${number} ${faulty ? 'out of use' : 'free'}`
   const todo = rider.ready ? 'ready' : rider.warmUp ? 'left to the warm-up' : NEED_WORD[rider.need] || mark
   const watch = watchFor.length > 0 && `watch: ${watchFor.join('; ')}`
-  const said = [
+  const spoken = [
     stop && `stop: ${stop}`,
     todo,
     numbers?.join(' · ') ?? 'no numbers yet',
@@ -61,7 +61,7 @@ function spoken({ number, rider, faulty, numbers, remark, watchFor, mark, stop }
     rider.pinned && 'pinned',
     watch,
   ]
-  return [`${number} ${rider.name}`, ...said.filter(Boolean)].join(', ')
+  return [`${number} ${rider.name}`, ...spoken.filter(Boolean)].join(', ')
 }
 
 function Todo({ rider, mark }: { rider: NonNullable<FloorTile['rider']>; mark: FloorTile['mark'] }) {

@@ -108,7 +108,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
 
   // One filled button a page: what is to be done next.
   const hasNext = maySetUp && floor.queue.length > 0
-  const picker = askOf(asking, floor)
+  const picker = questionFor(asking, floor)
   return (
     <>
       <ClassHead info={info} moment="before" seesNotes={seesNotes}>
@@ -187,7 +187,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
   )
 }
 
-function askOf(asking: string | null, floor: FloorBefore): string | null {
+function questionFor(asking: string | null, floor: FloorBefore): string | null {
   if (asking === null) return null
   if (asking === 'walkIn') return 'Who came in?'
   if (asking === 'book') return 'Who will come?'

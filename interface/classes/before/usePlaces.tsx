@@ -2,7 +2,7 @@ import { App, Button } from 'antd'
 import { formatExtra } from '@/core/messages/classes/planning'
 import type { FloorBefore } from '@/server/pages/classes/floor'
 import { useAction } from '../../commands/useAction'
-import { ask, command, type CommandAnswer } from '../../commands/command'
+import { query, command, type CommandAnswer } from '../../commands/command'
 
 /** A change of the places as its door answers. */
 type PlacesAnswer = CommandAnswer<
@@ -19,14 +19,14 @@ export function usePlaces(classId: string, floor: FloorBefore, refresh: () => vo
 
   /** Changes the places, shows what changed, and offers Undo. */
   async function change(
-    say: string | ((done: { number?: number | null }) => string),
+    text: string | ((done: { number?: number | null }) => string),
     action: () => Promise<PlacesAnswer>,
   ) {
     const done = await act(action)
     if (!done) return false
     refresh()
-    const said = [
-      typeof say === 'string' ? say : say('number' in done ? done : {}),
+    const sentences = [
+      typeof text === 'string' ? text : text('number' in done ? done : {}),
       done.others,
       formatExtra(done.extraMin ?? null),
     ]
@@ -37,7 +37,7 @@ export function usePlaces(classId: string, floor: FloorBefore, refresh: () => vo
       duration: 12,
       content: (
         <span>
-          {said.filter(Boolean).join(' ')}{' '}
+          {sentences.filter(Boolean).join(' ')}{' '}
           {undo && (
             <Button
               onClick={async () => {
@@ -60,7 +60,7 @@ export function usePlaces(classId: string, floor: FloorBefore, refresh: () => vo
     const place = () =>
       change('Everybody is placed around who is here or pinned.', () => command('places.placeEverybody', { classId }))
     if (!floor.doorsOpen || floor.tiles.every(({ rider }) => !rider)) return place()
-    const preview = await act(() => ask('places.previewPlaces', { classId }))
+    const preview = await act(() => query('places.previewPlaces', { classId }))
     if (!preview) return
     if (preview.others === '') return place()
     modal.confirm({

@@ -36,11 +36,11 @@ export function CuesView({ own }: Readonly<{ own: Readonly<Record<string, string
 
 function CueLine({ sign, own }: { sign: Sign; own: string }) {
   const { act, busy } = useAction()
-  const [kept, setKept] = useState(own)
+  const [saved, setSaved] = useState(own)
   const [typed, setTyped] = useState(own)
   const save = async (words: string) => {
     const done = await act(() => command('classes.changeCue', { sign: sign.sign, cue: words.trim() || null }))
-    if (done) setKept(words.trim())
+    if (done) setSaved(words.trim())
   }
   return (
     <li className={styles.line}>
@@ -54,12 +54,12 @@ function CueLine({ sign, own }: { sign: Sign; own: string }) {
         onChange={(e) => setTyped(e.target.value)}
         onPressEnter={() => save(typed)}
       />
-      {typed.trim() !== kept ? (
+      {typed.trim() !== saved ? (
         <Button size="large" type="primary" loading={busy} onClick={() => save(typed)}>
           Keep
         </Button>
       ) : (
-        kept !== '' && (
+        saved !== '' && (
           <Button
             size="large"
             loading={busy}

@@ -9,7 +9,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { planRemarks, totalMinutes, type Block } from '@/core/classes/plan/blocks'
 import { formatPlanRemark } from '@/core/messages/classes/watch'
-import { ask, command } from '../../commands/command'
+import { query, command } from '../../commands/command'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
 import { useAction } from '../../commands/useAction'
@@ -38,7 +38,7 @@ export function BlocksView({
   const { act, busy } = useAction()
   const [blocks, setBlocks] = useState<readonly Block[]>(info.blocks)
   const [before, setBefore] = useState<readonly (readonly Block[])[]>([])
-  const [kept, setKept] = useState<readonly Block[]>(info.blocks)
+  const [saved, setSaved] = useState<readonly Block[]>(info.blocks)
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 4 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 150, tolerance: 6 } }),
@@ -55,7 +55,7 @@ export function BlocksView({
   async function save() {
     const done = await act(() => command('classes.saveBlocks', { classId: info.id, blocks }))
     if (!done) return
-    setKept(blocks)
+    setSaved(blocks)
     message.success('The plan is kept.', 3)
     router.refresh()
   }
@@ -79,7 +79,7 @@ export function BlocksView({
             >
               Undo
             </Button>
-            <Button size="large" type="primary" loading={busy} disabled={blocks === kept} onClick={save}>
+            <Button size="large" type="primary" loading={busy} disabled={blocks === saved} onClick={save}>
               Keep the plan
             </Button>
           </>
@@ -91,7 +91,7 @@ export function BlocksView({
               showUploadList={false}
               beforeUpload={(file) => {
                 void file.text().then(async (text) => {
-                  const read = await act(() => ask('classes.readPlan', { text }))
+                  const read = await act(() => query('classes.readPlan', { text }))
                   if (!read) return
                   set(read.blocks.map((block) => ({ ...block, id: crypto.randomUUID() })))
                   if (read.faults.length > 0) message.warning(read.faults.slice(0, 3).join(' '), 10)
@@ -102,7 +102,7 @@ export function BlocksView({
               <Button size="large">Import</Button>
             </Upload>
           )}
-          {kept.length > 0 && (
+          {saved.length > 0 && (
             <>
               <Button size="large" href={`/api/classes/${info.id}/plan.csv`}>
                 CSV

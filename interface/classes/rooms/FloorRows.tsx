@@ -2,13 +2,13 @@ import type { ReactNode } from 'react'
 import { floorRows } from '@/core/classes/planning/floorRows'
 import styles from './floorRows.module.css'
 
-type Stood = Readonly<{ bikeId: string; xM: number; yM: number }>
+type PlacedBike = Readonly<{ bikeId: string; xM: number; yM: number }>
 
 /**
  * The bikes of a room row by row as seen from the instructor's wall, none over another; on a phone one row
  * fills the width, and a swipe leads to the next.
  */
-export function FloorRows<B extends Stood>({
+export function FloorRows<B extends PlacedBike>({
   bikes,
   widthM,
   label,

@@ -64,17 +64,17 @@ export function RoomCanvas({ draft, bikes, scale, chosen, tight, onChoose, onMov
         <span className={styles.wall}>the instructor’s wall</span>
         {fixtures}
         {thing('instructor', draft.plan.instructor, 'instructor', <i className={styles.instructor}>instructor</i>)}
-        {Object.entries(draft.places).map(([id, stand]) =>
+        {Object.entries(draft.places).map(([id, place]) =>
           thing(
             `bike:${id}`,
-            stand,
+            place,
             `bike ${numberOf(id)}`,
             <BikeSeenFromAbove
               number={numberOf(id)}
-              headingDeg={stand.headingDeg}
+              headingDeg={place.headingDeg}
               scale={scale}
               tight={tight.has(id)}
-              turned={lookAside(draft.plan, stand) > TURNED_FROM_DEG}
+              turned={lookAside(draft.plan, place) > TURNED_FROM_DEG}
             />,
           ),
         )}

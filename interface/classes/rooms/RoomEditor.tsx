@@ -21,19 +21,19 @@ export function RoomEditor({ room, rooms, bikes }: RoomEditorProps) {
   const first: Draft = { name: room.name, plan: room.plan, places: room.places }
   const [{ draft, before }, change] = useReducer(afterDraft, { draft: first, before: [] })
   const [chosen, setChosen] = useState<ThingKey | null>(null)
-  const [kept, setKept] = useState<Draft>(first)
+  const [saved, setSaved] = useState<Draft>(first)
   const [scale, frame] = useScale(draft.plan)
-  const near = overlappingBikes(Object.entries(draft.places).map(([id, stand]) => ({ id, ...stand })))
+  const near = overlappingBikes(Object.entries(draft.places).map(([id, place]) => ({ id, ...place })))
   const tight = new Set(near.flat())
-  const unsaved = draft !== kept || room.fresh
+  const unsaved = draft !== saved || room.fresh
 
   async function save() {
-    const places = Object.entries(draft.places).map(([bikeId, stand]) => ({ bikeId, ...stand }))
+    const places = Object.entries(draft.places).map(([bikeId, place]) => ({ bikeId, ...place }))
     const done = await act(() =>
       command('rooms.saveRoom', { roomId: room.id, name: draft.name, plan: draft.plan, places }),
     )
     if (!done) return
-    setKept(draft)
+    setSaved(draft)
     message.success('The room is kept.', 3)
     if (room.fresh) router.replace(`/rooms?room=${room.id}`)
     router.refresh()

@@ -1,4 +1,11 @@
-import { arrangeInRows, snapDeg, snapM, withinRoom, type RoomPlan, type Stand } from '@/core/classes/planning/roomPlan'
+import {
+  arrangeInRows,
+  snapDeg,
+  snapM,
+  withinRoom,
+  type RoomPlan,
+  type FloorPosition,
+} from '@/core/classes/planning/roomPlan'
 
 /** Things in a room besides the bikes. */
 export const FIXTURES = ['instructor', 'screen', 'door', 'fan'] as const
@@ -11,7 +18,7 @@ export type ThingKey = string
 export type Draft = Readonly<{
   name: string
   plan: RoomPlan
-  places: Readonly<Record<string, Stand>>
+  places: Readonly<Record<string, FloorPosition>>
 }>
 
 export type DraftAction =
@@ -46,11 +53,11 @@ function changed(draft: Draft, action: Exclude<DraftAction, { kind: 'undo' }>): 
       return { ...draft, name: action.name }
     case 'size': {
       const sized = { ...plan, widthM: action.widthM, depthM: action.depthM }
-      const held = Object.entries(places).map(([id, stand]) => [id, withinRoom(sized, stand)] as const)
+      const clamped = Object.entries(places).map(([id, place]) => [id, withinRoom(sized, place)] as const)
       const inside = (list: readonly Readonly<{ xM: number; yM: number }>[]) => list.map((at) => within(sized, at))
       return {
         ...draft,
-        places: Object.fromEntries(held),
+        places: Object.fromEntries(clamped),
         plan: {
           ...sized,
           instructor: within(sized, plan.instructor),
@@ -63,11 +70,11 @@ function changed(draft: Draft, action: Exclude<DraftAction, { kind: 'undo' }>): 
     case 'arrange':
       return {
         ...draft,
-        places: Object.fromEntries(arrangeInRows(plan, action.bikeIds).map(({ id, ...stand }) => [id, stand])),
+        places: Object.fromEntries(arrangeInRows(plan, action.bikeIds).map(({ id, ...place }) => [id, place])),
       }
     case 'place': {
-      const stand = { ...withinRoom(plan, freeSpot(draft)), headingDeg: 0 }
-      return { ...draft, places: { ...places, [action.bikeId]: stand } }
+      const place = { ...withinRoom(plan, freeSpot(draft)), headingDeg: 0 }
+      return { ...draft, places: { ...places, [action.bikeId]: place } }
     }
     case 'add': {
       const list = LIST[action.what]
@@ -122,9 +129,9 @@ function withoutThing(draft: Draft, key: ThingKey): Draft {
 
 /** The first spot of a raster, from the front, without a bike nearby. */
 function freeSpot({ plan, places }: Draft): Readonly<{ xM: number; yM: number }> {
-  const stands = Object.values(places)
+  const placed = Object.values(places)
   for (let yM = 2; yM < plan.depthM - 0.5; yM += 1.5)
     for (let xM = 0.75; xM < plan.widthM - 0.25; xM += 1.25)
-      if (stands.every((one) => Math.hypot(one.xM - xM, one.yM - yM) >= 1)) return { xM, yM }
+      if (placed.every((one) => Math.hypot(one.xM - xM, one.yM - yM) >= 1)) return { xM, yM }
   return { xM: plan.widthM / 2, yM: plan.depthM / 2 }
 }

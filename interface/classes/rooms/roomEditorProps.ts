@@ -1,10 +1,10 @@
-import type { RoomPlan, Stand } from '@/core/classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '@/core/classes/planning/roomPlan'
 
 export type EditedRoom = Readonly<{
   id: string
   name: string
   plan: RoomPlan
-  places: Readonly<Record<string, Stand>>
+  places: Readonly<Record<string, FloorPosition>>
   /** Not stored yet. */
   fresh: boolean
 }>

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { formatTaken } from '@/core/messages/classes/timetable'
 import { useAction } from '../../commands/useAction'
-import { ask, command, type Found } from '../../commands/command'
+import { query, command, type Found } from '../../commands/command'
 import styles from './timetable.module.css'
 
 /** A calendar or a list of classes: looked at first, then taken over. */
@@ -19,7 +19,7 @@ export default function BringIn({ open, close }: Readonly<{ open: boolean; close
   const readIn = async (of: string, take: boolean) => {
     const done = take
       ? await act(() => command('classes.importTimetable', { text: of }))
-      : await act(() => ask('classes.readTimetable', { text: of }))
+      : await act(() => query('classes.readTimetable', { text: of }))
     if (!done) return
     setRead(done)
     if (take) router.refresh()

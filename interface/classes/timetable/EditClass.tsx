@@ -9,7 +9,7 @@ import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import type { ClassFieldValues } from '@/server/classes/classFields'
 import { ClassFields } from './ClassFields'
 import styles from './classFields.module.css'
-import { ask, command, type Found } from '../../commands/command'
+import { query, command, type Found } from '../../commands/command'
 
 type Props = Readonly<{ open: boolean; classId: string; close: () => void }>
 
@@ -29,7 +29,7 @@ function Dialog({ classId, close }: Omit<Props, 'open'>) {
   const [found, setFound] = useState<Found<'classes.classForEdit'> | null>(null)
   useEffect(() => {
     let isStale = false
-    void act(() => ask('classes.classForEdit', { classId })).then((answer) => {
+    void act(() => query('classes.classForEdit', { classId })).then((answer) => {
       if (isStale) return
       if (answer) setFound(answer)
       else close()
@@ -61,7 +61,7 @@ function Form({
   const isChanged = JSON.stringify(value) !== JSON.stringify(found.facts)
 
   /** Shows what was done, with Undo where possible. */
-  function say(what: string, undo?: () => Promise<unknown>) {
+  function notify(what: string, undo?: () => Promise<unknown>) {
     close()
     router.refresh()
     message.success(
@@ -78,7 +78,7 @@ function Form({
   }
   async function save() {
     if (!(await act(() => command('classes.changeClass', { classId, from: found.facts, to: value })))) return
-    say('The class is changed.', () =>
+    notify('The class is changed.', () =>
       act(() => command('classes.changeClass', { classId, from: value, to: found.facts })),
     )
   }
@@ -86,11 +86,11 @@ function Form({
     const done = await act(() => command('classes.repeatClass', { classId, weeks }, idFor({ classId, weeks })))
     if (!done) return
     forget()
-    say(weeks === 1 ? 'Added for the week after.' : `Added for the ${weeks} weeks after.`)
+    notify(weeks === 1 ? 'Added for the week after.' : `Added for the ${weeks} weeks after.`)
   }
   async function cancel(to: boolean) {
     if (!(await act(() => command('classes.cancelClass', { classId, cancelled: to })))) return
-    say(to ? 'The class is called off. Its list and notes stay.' : 'The class takes place.', () =>
+    notify(to ? 'The class is called off. Its list and notes stay.' : 'The class takes place.', () =>
       act(() => command('classes.cancelClass', { classId, cancelled: !to })),
     )
   }

@@ -5,7 +5,7 @@ import Link from 'next/link'
 import { NEED_TITLE } from '@/core/messages/classes/planning'
 import type { FirstSteps, Today } from '@/server/pages/classes/today'
 import { SetUpButton } from '../before/SetUpButton'
-import { useKeptPage } from '../../offline/keepPage'
+import { useStoredPage } from '../../offline/storePage'
 import { OutboxLine } from '../../frame/outboxStatus/OutboxLine'
 import { StopMark } from '../../kit/StopMark'
 import { useRefresh } from '../../kit/useRefresh'
@@ -37,7 +37,7 @@ const MAX_QUEUE = 4
 /** Home: the next class, who is set up next, and what waits for somebody. */
 export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: TodayViewProps) {
   useRefresh(REFRESH_MS)
-  useKeptPage('/today')
+  useStoredPage('/today')
   const { steps, queue, due, messages, outOfUse } = today
   const isEmpty = !(steps.types && steps.machines && steps.members)
   const hasNothing = due.length === 0 && messages.length === 0 && outOfUse.length === 0

@@ -2,7 +2,13 @@
 import { useState } from 'react'
 import type { Block } from '@/core/classes/plan/blocks'
 import { judgeSign } from '@/core/classes/plan/blocks'
-import { formatCueHistory, formatJudged, formatNote, formatSetUpFirst } from '@/core/messages/classes/watch'
+import {
+  formatCueHistory,
+  formatJudged,
+  formatNote,
+  formatRedFlag,
+  formatSetUpFirst,
+} from '@/core/messages/classes/watch'
 import { isOpen, type ClassState, type NoteChange, type NoteState, type Side } from '@/core/classes/watch/classState'
 import {
   FELT,
@@ -10,7 +16,6 @@ import {
   RED_FLAG,
   RED_FLAGS,
   feltNamed,
-  redFlagNamed,
   SCORES,
   type FeltRegion,
 } from '@/core/classes/watch/comfort'
@@ -80,10 +85,7 @@ export function NotePanel(props: Props) {
         </button>
       </header>
       {(bike.stop || flag) && (
-        <StopBanner
-          why={flag ? (redFlagNamed(flag.region)?.name ?? 'Red flag') : bike.stop!}
-          referral={props.referral}
-        />
+        <StopBanner why={flag ? formatRedFlag(flag.region) : bike.stop!} referral={props.referral} />
       )}
       {toCheck && (
         <button type="button" className={styles.check} onClick={() => onLook(true)}>

@@ -10,13 +10,13 @@ type Props = Readonly<{
   state: ClassState
   bikes: readonly WatchBike[]
   cues: Readonly<Record<string, string>>
-  onSay: (cue: Readonly<{ sign: string; cue: string; concerned: readonly string[] }>) => void
-  onHeld: (noteId: string, held: boolean) => void
+  onSpoken: (cue: Readonly<{ sign: string; cue: string; concerned: readonly string[] }>) => void
+  onOutcome: (noteId: string, held: boolean) => void
   close: () => void
 }>
 
 /** The cue to the room that covers most open signs; then a second look: what changed, and for whom. */
-export function RoomCuePanel({ state, bikes, cues, onSay, onHeld, close }: Props) {
+export function RoomCuePanel({ state, bikes, cues, onSpoken: onSay, onOutcome: onHeld, close }: Props) {
   const open = state.notes.filter(isOpen)
   const riders = bikes.filter(({ rider }) => rider).length
   const proposed = roomCue(open, riders)
@@ -99,8 +99,8 @@ export function RoomCuePanel({ state, bikes, cues, onSay, onHeld, close }: Props
   )
 }
 
-const isAfter = ({ held, heldAtMs }: NoteState, atMs: number, wanted: boolean): boolean =>
-  held === wanted && heldAtMs !== null && heldAtMs > atMs
+const isAfter = ({ held, heldAtMs }: NoteState, atMs: number, expected: boolean): boolean =>
+  held === expected && heldAtMs !== null && heldAtMs > atMs
 
 /** Whom to look at again: those it was meant for, then as many with something else open. */
 function scanOf(

@@ -31,8 +31,8 @@ const FULL_AGE = 10
 /** A bike during the class. Rendered again only when something on it changes. */
 export const WatchTile = memo(
   function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, stop, trial, onTap }: Props) {
-    const said = open === '' ? [] : open.split(' ').map((id) => notes.find((note) => note.id === id)!)
-    const flagged = stop !== null || said.some(({ sign }) => sign === 'redFlag')
+    const openNotes = open === '' ? [] : open.split(' ').map((id) => notes.find((note) => note.id === id)!)
+    const flagged = stop !== null || openNotes.some(({ sign }) => sign === 'redFlag')
     if (name === null)
       return (
         <span className={styles.empty} aria-hidden="true">
@@ -56,7 +56,7 @@ export const WatchTile = memo(
           stop && `stop: ${stop}`,
           toCheck && 'numbers to check',
           trial,
-          ...said.map(formatNote),
+          ...openNotes.map(formatNote),
         ]
           .filter(Boolean)
           .join(', ')}
@@ -77,7 +77,7 @@ export const WatchTile = memo(
         ) : (
           trial && <span className={styles.trial}>{trial}</span>
         )}
-        <span className={styles.notes}>{said.slice(-3).map(formatNote).join('; ')}</span>
+        <span className={styles.notes}>{openNotes.slice(-3).map(formatNote).join('; ')}</span>
         <i className={styles.age} style={{ width: `${Math.min(100, (100 * (age ?? 0)) / FULL_AGE)}%` }} />
       </button>
     )

@@ -14,7 +14,7 @@ import type { ConsoleProposal } from '@/core/classes/watch/console'
 import { coverage, minutesSince, nextToLook, type WatchedBike } from '@/core/classes/watch/coverage'
 import type { WatchData } from '@/server/pages/classes/watch'
 import { FloorRows } from '../rooms/FloorRows'
-import { useKeptPage } from '../../offline/keepPage'
+import { useStoredPage } from '../../offline/storePage'
 import { useRefresh } from '../../kit/useRefresh'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
@@ -36,17 +36,17 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const { state, write } = useWatch(info.id, data.state, refreshPlaces)
   const { nowMs } = useClassClock()
   useWakeLock()
-  useKeptPage(`/class/${info.id}/watch`)
+  useStoredPage(`/class/${info.id}/watch`)
   const [chosen, setChosen] = useState<string | null>(null)
   const [inRoom, setInRoom] = useState(false)
   /** Chosen by hand: valid for its block. */
-  const [said, setSaid] = useState<Readonly<{ posture: Posture; blockId: string | undefined }> | null>(null)
+  const [announced, setAnnounced] = useState<Readonly<{ posture: Posture; blockId: string | undefined }> | null>(null)
   /** The latest tap: it can be taken back until the next one. */
   const [last, setLast] = useState<string | null>(null)
   const now = nowMs || info.startMs
   const minute = Math.floor((now - info.startMs) / 60_000)
   const block = info.open ? null : blockAt(info.blocks, (now - info.startMs) / 60_000)
-  const posture = (said?.blockId === block?.id ? said?.posture : undefined) ?? block?.posture ?? null
+  const posture = (announced?.blockId === block?.id ? announced?.posture : undefined) ?? block?.posture ?? null
 
   const checked = useMemo(() => numbersLookedAt(state.looks), [state.looks])
   const watched = useWatchedBikes(data.bikes, state)
@@ -84,7 +84,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
         posture={posture}
         coverage={coverage(watched, { startMs, nowMs: now })}
         inRoom={inRoom}
-        onPosture={(one) => setSaid({ posture: one, blockId: block?.id })}
+        onPosture={(one) => setAnnounced({ posture: one, blockId: block?.id })}
         onRoomCue={() => {
           setInRoom(!inRoom)
           setChosen(null)
@@ -160,8 +160,8 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             state={state}
             bikes={data.bikes}
             cues={data.cues}
-            onSay={(cue) => write({ op: 'addRoomCue', classId: info.id, ...cue })}
-            onHeld={(noteId, held) => write({ op: 'changeNote', classId: info.id, noteId, change: { held } })}
+            onSpoken={(cue) => write({ op: 'addRoomCue', classId: info.id, ...cue })}
+            onOutcome={(noteId, held) => write({ op: 'changeNote', classId: info.id, noteId, change: { held } })}
             close={() => setInRoom(false)}
           />
         ) : (

@@ -16,9 +16,9 @@ const LOOK_MS = 2000
 export function useConsoles(numbers: readonly number[], block: Block | null): readonly ConsoleProposal[] {
   const readings = useRef<ConsoleReading[]>([])
   const [proposals, setProposals] = useState<readonly ConsoleProposal[]>([])
-  const asked = useRef({ numbers, block })
+  const subscribed = useRef({ numbers, block })
   useEffect(() => {
-    asked.current = { numbers, block }
+    subscribed.current = { numbers, block }
   })
   useEffect(() => {
     const stop = listenShared('/api/consoles', {
@@ -32,8 +32,8 @@ export function useConsoles(numbers: readonly number[], block: Block | null): re
     const look = setInterval(() => {
       const now = Date.now()
       readings.current = readings.current.filter(({ atMs }) => atMs > now - CONSOLE_WINDOW_MS)
-      const found = asked.current.numbers
-        .map((bike) => consoleProposal(readings.current, bike, now, asked.current.block))
+      const found = subscribed.current.numbers
+        .map((bike) => consoleProposal(readings.current, bike, now, subscribed.current.block))
         .filter((one) => one !== null)
       setProposals((before) => (JSON.stringify(before) === JSON.stringify(found) ? before : found))
     }, LOOK_MS)

@@ -7,7 +7,7 @@ export function useWakeLock(): void {
     if (!('wakeLock' in navigator)) return
     let lock: WakeLockSentinel | null = null
     let gone = false
-    const ask = async () => {
+    const requestLock = async () => {
       if (document.visibilityState !== 'visible' || lock) return
       try {
         const granted = await navigator.wakeLock.request('screen')
@@ -18,11 +18,11 @@ export function useWakeLock(): void {
         // A device that saves its battery refuses; the next time the page is visible it is requested again.
       }
     }
-    void ask()
-    document.addEventListener('visibilitychange', ask)
+    void requestLock()
+    document.addEventListener('visibilitychange', requestLock)
     return () => {
       gone = true
-      document.removeEventListener('visibilitychange', ask)
+      document.removeEventListener('visibilitychange', requestLock)
       void lock?.release()
     }
   }, [])

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { afterEntries, type ClassEntry, type ClassState, type MadeEntry } from '@/core/classes/watch/classState'
 import type { OutboxEntry } from '@/server/platform/entry'
-import { readSnapshot, saveSnapshot } from '../../offline/keepPage'
+import { readSnapshot, saveSnapshot } from '../../offline/storePage'
 import { useOwnEntries } from '../../offline/useOwnEntries'
 import { useOutbox } from '../../offline/OutboxProvider'
 import { useClassNews } from '../useClassNews'
@@ -26,7 +26,7 @@ export function useWatch(
   const { author, entries, enqueue } = useOutbox()
   const [base, setBase] = useState(initial)
   /** A first request to the server ended, with or without a response. */
-  const [asked, setAsked] = useState(false)
+  const [isRequested, setRequested] = useState(false)
 
   const ofClass = useMemo(
     () => entries?.filter(({ queue, entry }) => queue === CLASS_QUEUE && entry.author === author.id) ?? null,
@@ -62,10 +62,10 @@ export function useWatch(
       settle(requestedAtMs)
     } catch {
       // Without network: the page may be older than what this device last knew.
-      const kept = readSnapshot<ClassState>(classId)
-      if (kept) setBase(kept)
+      const snapshot = readSnapshot<ClassState>(classId)
+      if (snapshot) setBase(snapshot)
     } finally {
-      setAsked(true)
+      setRequested(true)
     }
   }, [classId, settle])
 
@@ -91,7 +91,7 @@ export function useWatch(
       ),
     [base, own],
   )
-  useSnapshot(classId, asked ? state : null)
+  useSnapshot(classId, isRequested ? state : null)
   return { state, write }
 }
 

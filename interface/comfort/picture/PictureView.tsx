@@ -54,7 +54,7 @@ export function PictureView({ page, referral, mayWord }: Props) {
             </p>
           ) : (
             <ul className={styles.shares}>
-              {page.complaints.map(({ what, type, said, low, high, share }) => (
+              {page.complaints.map(({ what, type, shareText, low, high, share }) => (
                 <li key={`${what} ${type}`}>
                   <b>{what}</b>
                   <span>{type}</span>
@@ -62,7 +62,7 @@ export function PictureView({ page, referral, mayWord }: Props) {
                     <i style={{ left: `${100 * low}%`, right: `${100 * (1 - high)}%` }} />
                     <em style={{ left: `${100 * share}%` }} />
                   </span>
-                  <small>{said}</small>
+                  <small>{shareText}</small>
                 </li>
               ))}
             </ul>
@@ -76,11 +76,11 @@ export function PictureView({ page, referral, mayWord }: Props) {
             </p>
           ) : (
             <ul className={styles.trials}>
-              {page.trials.map(({ cause, text, kept }) => (
+              {page.trials.map(({ cause, text, keptText }) => (
                 <li key={cause}>
                   <b>{cause}</b>
                   <span>{text}</span>
-                  {kept && <small>{kept}</small>}
+                  {keptText && <small>{keptText}</small>}
                 </li>
               ))}
             </ul>
@@ -103,11 +103,11 @@ type Props = Readonly<{
 /** The words to referred riders; the referral itself does not depend on the words. */
 function ReferralWords({ referral }: Pick<Props, 'referral'>) {
   const { act, busy } = useAction()
-  const [kept, setKept] = useState(referral ?? '')
+  const [saved, setSaved] = useState(referral ?? '')
   const [typed, setTyped] = useState(referral ?? REFERRAL)
   async function save(words: string) {
-    if (!(await act(() => command('comfort.keepReferral', { words })))) return
-    setKept(words.trim())
+    if (!(await act(() => command('comfort.saveReferral', { words })))) return
+    setSaved(words.trim())
     setTyped(words.trim() || REFERRAL)
   }
   return (
@@ -129,12 +129,12 @@ function ReferralWords({ referral }: Pick<Props, 'referral'>) {
           size="large"
           type="primary"
           loading={busy}
-          disabled={typed.trim() === (kept || REFERRAL)}
+          disabled={typed.trim() === (saved || REFERRAL)}
           onClick={() => save(typed)}
         >
           Keep these words
         </Button>
-        {kept !== '' && (
+        {saved !== '' && (
           <Button size="large" disabled={busy} onClick={() => save('')}>
             As they were
           </Button>

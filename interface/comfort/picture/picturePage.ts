@@ -13,12 +13,12 @@ export type PicturePage = Readonly<{
   complaints: readonly Readonly<{
     what: string
     type: string
-    said: string
+    shareText: string
     share: number
     low: number
     high: number
   }>[]
-  trials: readonly Readonly<{ cause: string; text: string; kept: string | null }>[]
+  trials: readonly Readonly<{ cause: string; text: string; keptText: string | null }>[]
 }>
 
 /** Minimum ended trials for a share. */
@@ -38,7 +38,7 @@ export const picturePage = (picture: StudioPicture): PicturePage => ({
   complaints: picture.complaints.slice(0, MAX_SHARES).map(({ what, type, count }) => ({
     what: FELT_NAME[what],
     type,
-    said: formatShare(count),
+    shareText: formatShare(count),
     share: count.changed / count.of,
     ...wilson(count),
   })),
@@ -53,7 +53,7 @@ export const picturePage = (picture: StudioPicture): PicturePage => ({
     return {
       cause: capitalized(causeRow(cause).name),
       text: parts.join(', '),
-      kept: of >= MIN_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
+      keptText: of >= MIN_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
     }
   }),
 })

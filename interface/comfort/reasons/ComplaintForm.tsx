@@ -11,7 +11,13 @@ import type { Region } from '@/core/classes/watch/signs'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
 import { ScoreRow } from '../../kit/ScoreRow'
 import styles from './complaintForm.module.css'
-import { flagsOfSaid, isStop, NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from '@/core/comfort/complaintSaid'
+import {
+  flagsOfInput,
+  isStop,
+  EMPTY_COMPLAINT,
+  URGENT_STRENGTH,
+  type ComplaintInput,
+} from '@/core/comfort/complaintInput'
 
 /** They exclude all others. */
 const URGENT: readonly ComplaintName[] = NEVER_OF_THE_BIKE
@@ -19,41 +25,41 @@ const ORDINARY = COMPLAINTS.filter((what) => !URGENT.includes(what))
 
 type Props = Readonly<{
   /** What is filled in already, as from a note of the floor. */
-  begun?: Partial<ComplaintSaid>
+  begun?: Partial<ComplaintInput>
   referral: string
   /** Who reads the questions: the rider, or the instructor. */
-  asks: 'rider' | 'instructor'
+  reporter: 'rider' | 'instructor'
   busy: boolean
-  send: (said: ComplaintSaid) => void
+  send: (complaint: ComplaintInput) => void
   submit: string
 }>
 
 /** Where, how strong, which side, when, whether it lasts, and what would make it no matter for a bike. */
-export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }: Props) {
+export function ComplaintForm({ begun = {}, referral, reporter: asks, busy, send, submit }: Props) {
   const [what, setWhat] = useState<ComplaintName | null>(begun.what ?? null)
   /** Tapped on the figure: only what is felt there is to choose from, until it is tapped once more. */
   const [region, setRegion] = useState<Region | null>(null)
   const [strength, setStrength] = useState<number | null>(begun.strength ?? null)
-  const [said, setSaid] = useState({ ...NOTHING_SAID, ...begun })
-  const say = (more: Partial<typeof said>) => setSaid((all) => ({ ...all, ...more }))
+  const [complaint, setComplaint] = useState({ ...EMPTY_COMPLAINT, ...begun })
+  const update = (more: Partial<typeof complaint>) => setComplaint((all) => ({ ...all, ...more }))
   const sided = what !== null && !WITHOUT_SIDE.includes(what)
-  const { side, moment, lasts, quality, health, line } = said
-  const flags = what === null ? [] : flagsOfSaid({ ...said, what, strength })
+  const { side, moment, lasts, quality, health, line } = complaint
+  const flags = what === null ? [] : flagsOfInput({ ...complaint, what, strength })
   const you = asks === 'rider'
   const nameOf = you ? OWN_FELT_NAME : FELT_NAME
   // The side of a lasting pain decides: the form requires it.
-  const asksSide = sided && flags.includes('sideUnknown')
+  const needsSide = sided && flags.includes('sideUnknown')
   // One tap records what never is a matter for a bike.
   const pickUrgent = (one: ComplaintName) => {
     setWhat(one)
-    send({ ...said, what: one, strength: strength ?? URGENT_STRENGTH, side: null })
+    send({ ...complaint, what: one, strength: strength ?? URGENT_STRENGTH, side: null })
   }
   const missing =
     what === null
       ? 'First tap where it is'
       : strength === null
         ? 'Tap how strong it is, 0 to 10'
-        : asksSide
+        : needsSide
           ? 'Tap which side it is on'
           : null
   return (
@@ -105,7 +111,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
                   ['right', 'Right'],
                 ]}
                 chosen={[side]}
-                pick={(one) => say({ side: one === side ? null : one })}
+                pick={(one) => update({ side: one === side ? null : one })}
               />
             )}
             <Picks
@@ -115,10 +121,10 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
                 [true, 'It lasts'],
               ]}
               chosen={[lasts]}
-              pick={(one) => say({ lasts: one === lasts ? null : one })}
+              pick={(one) => update({ lasts: one === lasts ? null : one })}
             />
           </div>
-          {asksSide && (
+          {needsSide && (
             <p className={styles.stop} role="alert">
               {you
                 ? 'Tap which side it is on, left, right or both: it decides what comes next.'
@@ -129,19 +135,19 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
             title="When does it come?"
             options={MOMENTS.map((one) => [one, MOMENT_NAME[one]])}
             chosen={[moment]}
-            pick={(one) => say({ moment: one === moment ? null : one })}
+            pick={(one) => update({ moment: one === moment ? null : one })}
           />
           <Picks
             title="Is any of this so?"
             options={QUALITIES.map((one) => [one, QUALITY_NAME[one]])}
             chosen={quality}
-            pick={(one) => say({ quality: toggled(quality, one) })}
+            pick={(one) => update({ quality: toggled(quality, one) })}
           />
           <Picks
             title={you ? 'Are you' : 'Is the rider'}
             options={HEALTH.map((one) => [one, HEALTH_NAME[one]])}
             chosen={health}
-            pick={(one) => say({ health: toggled(health, one) })}
+            pick={(one) => update({ health: toggled(health, one) })}
           />
           <Input
             size="large"
@@ -149,7 +155,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
             placeholder="In one line, if you like"
             aria-label="In one line"
             value={line}
-            onChange={(event) => say({ line: event.target.value })}
+            onChange={(event) => update({ line: event.target.value })}
           />
         </>
       )}
@@ -160,7 +166,7 @@ export function ComplaintForm({ begun = {}, referral, asks, busy, send, submit }
         disabled={missing !== null}
         loading={busy}
         onClick={() =>
-          what !== null && strength !== null && send({ ...said, what, strength, side: sided ? side : null })
+          what !== null && strength !== null && send({ ...complaint, what, strength, side: sided ? side : null })
         }
       >
         {missing ?? submit}

@@ -32,7 +32,7 @@ export function NextChange({ memberId, page, complaints, mayTry, changed }: Prop
         {bike ?? 'No bike yet'}
         {numbers && <b>{numbers}</b>}
       </p>
-      <h2>{shown ? shown.said : (noChange ?? remedy)}</h2>
+      <h2>{shown ? shown.text : (noChange ?? remedy)}</h2>
       {shown && shown.expects.length > 0 && <p className={styles.expects}>{capitalized(shown.expects.join('; '))}.</p>}
       {shown && !slide && page.changeWhy && <p className={styles.expects}>{page.changeWhy}</p>}
       {!shown && page.sentence && <p className={styles.expects}>{page.sentence}</p>}
@@ -41,7 +41,7 @@ export function NextChange({ memberId, page, complaints, mayTry, changed }: Prop
       )}
       {orSlide && (
         <Button size="large" onClick={() => setSlide(!slide)}>
-          {slide ? 'Back to the seat height' : `Or the slide: ${orSlide.said}`}
+          {slide ? 'Back to the seat height' : `Or the slide: ${orSlide.text}`}
         </Button>
       )}
       {isSaddle && (
@@ -95,8 +95,8 @@ function BeginTrial({
   const [reason, setReason] = useState('')
   const before = rated ?? chosen.strength
   async function begin() {
-    const asked = { memberId, complaintId: chosen.id, shown: shown.shown, weeks, ratingBefore: before, reason }
-    if (!(await act(() => command('comfort.startTrial', asked, idFor(asked))))) return
+    const input = { memberId, complaintId: chosen.id, shown: shown.shown, weeks, ratingBefore: before, reason }
+    if (!(await act(() => command('comfort.startTrial', input, idFor(input))))) return
     forget()
     close()
     changed()

@@ -50,7 +50,7 @@ export function ReasonsAside({ member, page, mayNote, changed, more, children }:
           <ul>
             {page.past.map((trial) => (
               <li key={trial.id} className={styles.past}>
-                <b>{trial.said}</b>
+                <b>{trial.text}</b>
                 <span>
                   {trial.ended}; {trial.ratings}
                 </span>

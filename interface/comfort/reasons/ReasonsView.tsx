@@ -11,7 +11,7 @@ import { Causes } from './Causes'
 import { ReasonsAside } from './ReasonsAside'
 import { ComplaintForm } from './ComplaintForm'
 import { NextChange } from './NextChange'
-import { NOTHING_SAID, URGENT_STRENGTH, type ComplaintSaid } from '@/core/comfort/complaintSaid'
+import { EMPTY_COMPLAINT, URGENT_STRENGTH, type ComplaintInput } from '@/core/comfort/complaintInput'
 import styles from './reasons.module.css'
 import type { ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
@@ -29,14 +29,18 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   const router = useRouter()
   const { act, busy } = useAction()
   const { idFor, forget } = useIdempotencyKey()
-  const [asking, setAsking] = useState<Readonly<{ noteId: string | null; begun: Partial<ComplaintSaid> }> | null>(null)
+  const [asking, setAsking] = useState<Readonly<{ noteId: string | null; begun: Partial<ComplaintInput> }> | null>(null)
   const changed = () => router.refresh()
   const referred = page.complaints.filter(({ flags }) => flags.length > 0)
-  async function add(said: ComplaintSaid, noteId = asking?.noteId ?? null) {
+  async function add(complaint: ComplaintInput, noteId = asking?.noteId ?? null) {
     const from = { bikeId: page.bikeId, noteId }
     if (
       !(await act(() =>
-        command('comfort.keepComplaint', { memberId: member.id, said, ...from }, idFor({ said, from })),
+        command(
+          'comfort.saveComplaint',
+          { memberId: member.id, said: complaint, ...from },
+          idFor({ said: complaint, from }),
+        ),
       ))
     )
       return
@@ -141,9 +145,9 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
           <ComplaintForm
             begun={asking.begun}
             referral={page.referral}
-            asks="instructor"
+            reporter="instructor"
             busy={busy}
-            send={(said) => add(said)}
+            send={(complaint) => add(complaint)}
             submit="Record it"
           />
         )}
@@ -174,4 +178,8 @@ function LookFirst({ page }: { page: ReasonsPage }) {
 }
 
 /** The whole complaint of a red flag of the floor that names what is felt. */
-const wholeOf = (what: ComplaintSaid['what']): ComplaintSaid => ({ ...NOTHING_SAID, what, strength: URGENT_STRENGTH })
+const wholeOf = (what: ComplaintInput['what']): ComplaintInput => ({
+  ...EMPTY_COMPLAINT,
+  what,
+  strength: URGENT_STRENGTH,
+})

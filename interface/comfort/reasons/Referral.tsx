@@ -19,7 +19,7 @@ type Props = Readonly<{
 export function Referral({ member, why, say, complaints, mayNote, changed }: Props) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const [told, setTold] = useState('')
+  const [words, setWords] = useState('')
   const open = complaints.filter(({ handed }) => handed === null)
   const text = [
     member.name,
@@ -36,15 +36,15 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
       message.error('This browser does not let pages copy; select the text instead.')
     }
   }
-  async function tell(id: string, side: 'left' | 'both' | 'right') {
-    if (await act(() => command('comfort.sayWhichSide', { memberId: member.id, complaintId: id, side }))) changed()
+  async function recordSide(id: string, side: 'left' | 'both' | 'right') {
+    if (await act(() => command('comfort.recordSide', { memberId: member.id, complaintId: id, side }))) changed()
   }
-  async function keep() {
+  async function save() {
     for (const { id } of open) {
-      const referral = { memberId: member.id, complaintId: id, handedTo: told }
+      const referral = { memberId: member.id, complaintId: id, handedTo: words }
       if (!(await act(() => command('comfort.recordReferral', referral)))) return
     }
-    setTold('')
+    setWords('')
     changed()
   }
   return (
@@ -60,12 +60,12 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
       </ul>
       {mayNote &&
         complaints
-          .filter(({ asksSide }) => asksSide)
+          .filter(({ needsSide: asksSide }) => asksSide)
           .map(({ id, text: felt }) => (
             <div key={id} className={`${styles.tell} no-print`} role="group" aria-label={`Which side: ${felt}`}>
               <p>Ask first, which side is it on? {felt}</p>
               {(['left', 'both', 'right'] as const).map((side) => (
-                <Button key={side} size="large" disabled={busy} onClick={() => tell(id, side)}>
+                <Button key={side} size="large" disabled={busy} onClick={() => recordSide(id, side)}>
                   {side === 'left' ? 'Left' : side === 'right' ? 'Right' : 'Both'}
                 </Button>
               ))}
@@ -89,10 +89,10 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
               maxLength={120}
               aria-label="Who was told"
               placeholder="Who was told? The rider, a parent, the desk …"
-              value={told}
-              onChange={(event) => setTold(event.target.value)}
+              value={words}
+              onChange={(event) => setWords(event.target.value)}
             />
-            <Button size="large" type="primary" loading={busy} disabled={told.trim() === ''} onClick={keep}>
+            <Button size="large" type="primary" loading={busy} disabled={words.trim() === ''} onClick={save}>
               Referred
             </Button>
           </>

@@ -45,7 +45,7 @@ export function TrialCard({
           okText: 'End it so',
           onOk: () => end(outcome, true),
         })
-        return { outcome: 'kept' as const, asked: true }
+        return { outcome: 'kept' as const, isRequested: true }
       }
       return result
     })
@@ -59,7 +59,7 @@ export function TrialCard({
         <span className={styles.age}>{trial.age}</span>
       </header>
       <h3>
-        {trial.said}
+        {trial.text}
         {saddle && <span>, bike {trial.bikeNumber}</span>}
       </h3>
       <p className={styles.quiet}>

@@ -12,7 +12,7 @@ import { formatNote } from '@/core/messages/classes/watch'
 import { redFlagNamed, REFERRAL } from '@/core/classes/watch/comfort'
 import type { Reasons } from '@/server/pages/comfort/reasons'
 import { formatDate } from '@/core/messages/words/dates'
-import type { ComplaintSaid } from '@/core/comfort/complaintSaid'
+import type { ComplaintInput } from '@/core/comfort/complaintInput'
 import { trialSummary, type TrialSummary } from './trialSummary'
 
 export type ComplaintSummary = Readonly<{
@@ -24,10 +24,10 @@ export type ComplaintSummary = Readonly<{
   strength: number
   flags: readonly string[]
   /** A lasting pain whose side is unknown. */
-  asksSide: boolean
+  needsSide: boolean
   onTrial: boolean
   /** Content of a note from the floor without further details. */
-  begun: Partial<ComplaintSaid> | null
+  begun: Partial<ComplaintInput> | null
   handed: string | null
 }>
 
@@ -43,7 +43,7 @@ export type CauseSummary = Readonly<{
 
 export type ShownChange = Readonly<{
   shown: Readonly<{ axis: Change['axis']; to?: string; deg?: number }>
-  said: string
+  text: string
   expects: readonly string[]
   large: boolean
 }>
@@ -51,7 +51,7 @@ export type ShownChange = Readonly<{
 /** The page of reasons in words. */
 export type ReasonsPage = Readonly<{
   complaints: readonly ComplaintSummary[]
-  flagged: readonly Readonly<{ id: string; text: string; begun: Partial<ComplaintSaid> }>[]
+  flagged: readonly Readonly<{ id: string; text: string; begun: Partial<ComplaintInput> }>[]
   causes: readonly CauseSummary[]
   checks: readonly string[]
   conflicts: readonly string[]
@@ -91,7 +91,7 @@ export function reasonsPage(found: Reasons): ReasonsPage {
       ...(change.to !== undefined && { to: change.to }),
       ...(change.axis === 'tilt' && change.deg !== undefined && { deg: change.deg }),
     },
-    said: formatChange(change, type),
+    text: formatChange(change, type),
     expects,
     large: change.large,
   })
@@ -109,7 +109,7 @@ export function reasonsPage(found: Reasons): ReasonsPage {
       from: `${one.toldBy === 'member' ? 'From their page' : 'Heard in class'}, ${formatDate(one.createdAt, timeZone)}`,
       strength: one.strength,
       flags: one.flags.map((flag) => FLAG_TEXT[flag]),
-      asksSide: one.flags.includes('sideUnknown'),
+      needsSide: one.flags.includes('sideUnknown'),
       onTrial: one.onTrial,
       begun: one.noteId === one.id ? { what: one.what, strength: one.strength, side: one.side } : null,
       handed: one.handedAt ? `${formatDate(one.handedAt, timeZone)}, told: ${one.handedTo}` : null,
@@ -164,7 +164,7 @@ function whyOf(cause: Cause, causes: readonly Readonly<{ cause: Cause; for: read
   return `Why: ${lowered(name)}${reason ? `, because ${lowered(reason)}` : ''}. What helps there: ${lowered(remedy)}.`
 }
 
-function begunBy(region: string, side: 'left' | 'right' | 'both'): Partial<ComplaintSaid> {
+function begunBy(region: string, side: 'left' | 'right' | 'both'): Partial<ComplaintInput> {
   const flag = redFlagNamed(region)
   return { ...(flag && COMPLAINT_OF_RED_FLAG[flag.flag]), ...(side !== 'both' && { side }) }
 }

@@ -7,7 +7,7 @@ import { formatDate } from '@/core/messages/words/dates'
 /** A trial in words. */
 export type TrialSummary = Readonly<{
   id: string
-  said: string
+  text: string
   cause: string
   /** What puts its cause right, in words. */
   remedy: string
@@ -33,7 +33,7 @@ export function trialSummary(trial: Trial, timeZone: string): TrialSummary {
   const { stage, proposed, verdict, endedAt, outcome } = trial
   return {
     id: trial.id,
-    said: trial.said,
+    text: trial.said,
     cause: capitalized(causeRow(trial.cause).name),
     remedy: causeRow(trial.cause).remedy,
     because: trial.because,

@@ -2,20 +2,20 @@ import { formatNote } from '@/core/messages/classes/watch'
 import { FELT_NAME, formatComplaint, formatRatings, formatWhen, OUTCOME_TEXT } from '@/core/messages/comfort/comfort'
 import { formatBasis, formatMoved, UNCHANGED } from '@/core/messages/setups/register'
 import { capitalized } from '@/core/messages/words/phrases'
-import { STORY_PARTS, type Story, type StoryAsked, type StoryItem } from '@/server/pages/comfort/story'
+import { STORY_PARTS, type Story, type StoryQuery, type StoryItem } from '@/server/pages/comfort/story'
 import { formatDate } from '@/core/messages/words/dates'
 
 type ShownKind = Exclude<StoryItem['kind'], 'felt'>
 
 /** A rider's story in words and points; times in ms. */
-export type StoryPage = StoryAsked &
+export type StoryPage = StoryQuery &
   Readonly<{
     isEmpty: boolean
     more: boolean
     items: readonly Readonly<{ id: string; kind: ShownKind; date: string; title: string; more: string }>[]
     lines: readonly Readonly<{ name: string; points: readonly Readonly<{ ms: number; rating: number }>[] }>[]
     knees: readonly Readonly<{ ms: number; deg: number }>[]
-    changes: readonly Readonly<{ ms: number; said: string }>[]
+    changes: readonly Readonly<{ ms: number; text: string }>[]
     rides: readonly number[]
     /** The window the school wants the knee in, degrees. */
     kneeWindowDeg: readonly [number, number]
@@ -30,7 +30,7 @@ const MAX_PAGES = 1000
 type Query = Readonly<Record<string, string | string[] | undefined>>
 
 /** Lines and page of an address; by default all lines, from the latest. */
-export function storyAsked({ part, page }: Query): StoryAsked {
+export function storyQuery({ part, page }: Query): StoryQuery {
   const number = Number(page ?? 0)
   return {
     part: STORY_PARTS.find((one) => one === part) ?? 'all',
@@ -38,7 +38,7 @@ export function storyAsked({ part, page }: Query): StoryAsked {
   }
 }
 
-export function storyPage(story: Story, asked: StoryAsked): StoryPage {
+export function storyPage(story: Story, query: StoryQuery): StoryPage {
   const { timeZone, kneeWindowDeg } = story
   const names = [...new Set(story.felt.map(({ what }) => what))]
   const lines = names
@@ -49,7 +49,7 @@ export function storyPage(story: Story, asked: StoryAsked): StoryPage {
     .sort((a, b) => b.points.length - a.points.length)
     .slice(0, MAX_LINES)
   return {
-    ...asked,
+    ...query,
     isEmpty: story.isEmpty,
     more: story.more,
     items: story.items.map((item) => ({
@@ -61,8 +61,8 @@ export function storyPage(story: Story, asked: StoryAsked): StoryPage {
     lines,
     knees: story.knees.map(({ at, deg }) => ({ ms: at.getTime(), deg })),
     changes: story.changes.flatMap(({ at, type, before, after }) => {
-      const said = formatMoved(type, before, after)
-      return said && said !== UNCHANGED ? [{ ms: at.getTime(), said }] : []
+      const text = formatMoved(type, before, after)
+      return text && text !== UNCHANGED ? [{ ms: at.getTime(), text }] : []
     }),
     rides: story.rides.map((at) => at.getTime()),
     kneeWindowDeg,
@@ -86,8 +86,8 @@ function describeItem(item: StoryItem): Readonly<{ title: string; more: string }
     case 'note':
     case 'felt': {
       const { note, cue } = item
-      const held = note.held === null ? '' : note.held ? ' It held.' : ' It did not hold.'
-      return { title: capitalized(formatNote(note)), more: cue ? `“${cue}”${held}` : held.trim() }
+      const outcome = note.held === null ? '' : note.held ? ' It held.' : ' It did not hold.'
+      return { title: capitalized(formatNote(note)), more: cue ? `“${cue}”${outcome}` : outcome.trim() }
     }
     case 'complaint': {
       const { line, handedTo } = item.complaint

@@ -36,25 +36,25 @@ function Search({ close }: { close: () => void }) {
   const [typed, setTyped] = useState('')
   const [answer, setAnswer] = useState<Answer>({ of: '', members: [] })
   const [at, setAt] = useState(0)
-  const asked = typed.trim()
+  const text = typed.trim()
   const latest = useRef('')
   useEffect(() => {
-    latest.current = asked
-    if (asked === '') return
+    latest.current = text
+    if (text === '') return
     const timer = setTimeout(async () => {
-      const members = await fetch(`/api/members?find=${encodeURIComponent(asked)}`)
+      const members = await fetch(`/api/members?find=${encodeURIComponent(text)}`)
         .then(async (response) =>
           response.ok ? ((await response.json()) as { members: FoundMember[] }).members : null,
         )
         .catch(() => null)
       // An answer that comes after a later letter is none.
-      if (latest.current !== asked) return
-      setAnswer({ of: asked, members })
+      if (latest.current !== text) return
+      setAnswer({ of: text, members })
       setAt(0)
     }, PAUSE_MS)
     return () => clearTimeout(timer)
-  }, [asked])
-  const members = asked === '' ? [] : (answer.members ?? [])
+  }, [text])
+  const members = text === '' ? [] : (answer.members ?? [])
   const open = (id: string) => {
     close()
     router.push(`/riders/${id}`)
@@ -77,14 +77,14 @@ function Search({ close }: { close: () => void }) {
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={press}
         // Enter before the answer to the last letter would open somebody else.
-        onPressEnter={() => answer.of === asked && members[at] && open(members[at].id)}
+        onPressEnter={() => answer.of === text && members[at] && open(members[at].id)}
       />
       <div aria-live="polite">
-        {asked !== '' && answer.of === asked && members.length === 0 && (
+        {text !== '' && answer.of === text && members.length === 0 && (
           <p className={styles.none}>
             {answer.members === null
               ? 'The studio’s server cannot be reached, or you are signed out. Nothing was lost.'
-              : `Nobody here has a name that begins with “${asked}”.`}
+              : `Nobody here has a name that begins with “${text}”.`}
           </p>
         )}
         <ul className={styles.found}>

@@ -3,7 +3,7 @@ import { LogoutOutlined } from '@ant-design/icons'
 import { useState, useTransition } from 'react'
 import { BarButton } from '../../kit/BarButton'
 import { lazyDialog } from '../../kit/lazyDialog'
-import { forgetPages } from '../../offline/keepPage'
+import { forgetPages } from '../../offline/storePage'
 import { signOut } from '../signIn/actions'
 import { useOutbox } from '../../offline/OutboxProvider'
 

@@ -5,17 +5,17 @@ import { BikeFrame } from './BikeFrame'
 import { bikeScene } from './sideView'
 import styles from './bikeOverlay.module.css'
 
-type Stood = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
+type BikeSetting = Readonly<{ bikeType: BikeType; bike?: Bike; marks: Marks }>
 type Props = Readonly<{
-  before: Stood
-  there: Stood
+  before: BikeSetting
+  there: BikeSetting
   /** Where seat and grip should be on the second bike, and where they are. */
-  wanted: Readonly<{ seat: Point; grip: Point }>
+  target: Readonly<{ seat: Point; grip: Point }>
   reached: Readonly<{ seat: Point; grip: Point }>
 }>
 
 /** Two bikes one over the other to scale, crank axle on crank axle: the target ringed, the result filled. */
-export function BikeOverlay({ before, there, wanted, reached }: Props) {
+export function BikeOverlay({ before, there, target: wanted, reached }: Props) {
   const [first, second] = [before, there].map(({ bikeType, bike = {}, marks }) => bikeScene(bikeType, bike, marks))
   const top = Math.max(first.frame.topMm, second.frame.topMm, reached.grip.yMm + 160) - 80
   const bottom = Math.min(first.frame.bottomMm, second.frame.bottomMm)

@@ -24,7 +24,7 @@ type Props = Readonly<{
    * The knee's angle at the bottom: as read here, or the posterior with its standard deviation; a rider without
    * evidence is drawn as a guess.
    */
-  knee: Readonly<{ deg: number; spreadDeg: number }>
+  knee: Readonly<{ deg: number; sdDeg: number }>
   /** The plumb offset, mm, as read here or as believed. */
   plumbMm: number
   windowText: string
@@ -34,11 +34,11 @@ const LEVEL_DEG = 90
 
 /** Rider and bike from the side, to scale, computed at the marks shown; it glides when a mark moves. */
 export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, plumbMm, windowText }: Props) {
-  const wanted = useMemo(
+  const target = useMemo(
     () => sideScene(bikeType, bike, marks, rider, show === 'plumb' ? LEVEL_DEG : undefined),
     [bikeType, bike, marks, rider, show],
   )
-  const scene = useGliding(wanted)
+  const scene = useGliding(target)
   const { frame } = scene
   const box = `${frame.leftMm} ${-frame.topMm} ${frame.rightMm - frame.leftMm} ${frame.topMm - frame.bottomMm}`
   return (
@@ -47,12 +47,12 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
       viewBox={box}
       preserveAspectRatio="xMidYMax meet"
       role="img"
-      aria-label={spoken(wanted, show, knee, plumbMm)}
+      aria-label={spoken(target, show, knee, plumbMm)}
     >
       {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} scene={scene} />}
       <BikeFrame scene={scene} />
       {scene.near.outcome === 'posed' ? (
-        <g className={knee.spreadDeg > 8 ? styles.guessed : undefined}>
+        <g className={knee.sdDeg > 8 ? styles.guessed : undefined}>
           <Body pose={scene.near} elbow={scene.nearElbow} scene={scene} />
         </g>
       ) : (
@@ -201,7 +201,7 @@ function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: U
 }
 
 /** "38°", "about 31°", or that the leg would be locked straight. */
-function formatKnee({ deg, spreadDeg }: Props['knee']): string {
+function formatKnee({ deg, sdDeg: spreadDeg }: Props['knee']): string {
   if (deg < 1) return 'locked'
   return `${spreadDeg > 4 ? 'about ' : ''}${Math.round(deg)}°`
 }

@@ -6,9 +6,9 @@ beforeAll(() => {
 })
 
 const marks: DrawnMark[] = [
-  { label: '8', text: '8', set: true, wanted: false, chance: 0.12 },
-  { label: '7', text: '7', set: false, wanted: true, chance: 0.81 },
-  { label: '6.5', text: '6½', set: false, wanted: false, chance: 0.001 },
+  { label: '8', text: '8', set: true, isTarget: false, chance: 0.12 },
+  { label: '7', text: '7', set: false, isTarget: true, chance: 0.81 },
+  { label: '6.5', text: '6½', set: false, isTarget: false, chance: 0.001 },
 ]
 const draw = (onTap?: (label: string) => void) =>
   render(<Scale title="Seat height" way="upright" marks={marks} remark="" drawnAs="holes" onTap={onTap} />)
@@ -36,7 +36,7 @@ test('after a tap the scale stays where it is, and the mark keeps a flag', () =>
       marks={marks.map((mark) =>
         flag && mark.label === '6.5'
           ? { ...mark, flag }
-          : { ...mark, wanted: flag !== undefined && mark.label === '8' },
+          : { ...mark, isTarget: flag !== undefined && mark.label === '8' },
       )}
       remark=""
       drawnAs="holes"

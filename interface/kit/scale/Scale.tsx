@@ -8,7 +8,7 @@ export type DrawnMark = Readonly<{
   label: Label
   text: string
   set: boolean
-  wanted: boolean
+  isTarget: boolean
   chance?: number
   flag?: string
 }>
@@ -32,7 +32,9 @@ type Props = Readonly<{
 export function Scale({ title, way, marks, remark, onTap, asking = false, drawnAs }: Props) {
   const list = useRef<HTMLDivElement>(null)
   const focus =
-    marks.find((m) => m.wanted)?.label ?? marks.find((m) => m.set)?.label ?? marks[Math.floor(marks.length / 2)]?.label
+    marks.find((m) => m.isTarget)?.label ??
+    marks.find((m) => m.set)?.label ??
+    marks[Math.floor(marks.length / 2)]?.label
   const withChances = marks.some((m) => m.chance !== undefined)
   const best = Math.max(...marks.map((m) => m.chance ?? 0))
 
@@ -96,7 +98,7 @@ export function Scale({ title, way, marks, remark, onTap, asking = false, drawnA
                 onTap?.(mark.label)
               }}
             >
-              <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.wanted ? styles.wanted : ''}`}>
+              <span className={`${styles.dot} ${mark.set ? styles.set : ''} ${mark.isTarget ? styles.wanted : ''}`}>
                 {mark.text}
               </span>
               <i className={`${styles.rail} ${styles[drawnAs]} ${mark.set ? styles.pinned : ''}`} aria-hidden="true" />
@@ -125,6 +127,6 @@ function Chance({ chance, best }: { chance: number; best: boolean }) {
 
 function spoken(title: string, mark: DrawnMark): string {
   const chance = mark.chance === undefined ? '' : `, chance ${Math.round(100 * mark.chance)} of 100`
-  const states = [mark.flag, mark.set && 'set here', mark.wanted && 'wanted next'].filter(Boolean)
+  const states = [mark.flag, mark.set && 'set here', mark.isTarget && 'wanted next'].filter(Boolean)
   return [`${title} ${mark.text}`, ...states].join(', ') + chance
 }

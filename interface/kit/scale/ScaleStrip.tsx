@@ -24,7 +24,7 @@ export function ScaleStrip({ bikeType, axis, label }: Props) {
 /** All scales of a bike below each other, each with its name and the mark to set. */
 export function ScalesDrawing({ bikeType, marks }: Readonly<{ bikeType: BikeType; marks: Marks }>) {
   const axes = axesOf(bikeType)
-  const said = axes.flatMap((axis) => {
+  const spoken = axes.flatMap((axis) => {
     const label = marks[axis]
     return label === undefined ? [] : [`${AXIS_TITLE[axis]} ${formatLabel(bikeType, axis, label)}`]
   })
@@ -34,7 +34,7 @@ export function ScalesDrawing({ bikeType, marks }: Readonly<{ bikeType: BikeType
       className={`${styles.strip} ${styles.all}`}
       viewBox={`0 0 ${width} ${ROW * axes.length}`}
       role="img"
-      aria-label={`The scales of ${bikeType.name}: ${said.join(', ')}`}
+      aria-label={`The scales of ${bikeType.name}: ${spoken.join(', ')}`}
     >
       {axes.map((axis, i) => (
         <g key={axis} transform={`translate(0 ${ROW * i})`}>

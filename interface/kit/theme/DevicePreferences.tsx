@@ -32,13 +32,13 @@ export function DevicePreferences({
   }, [])
   const turn = () => {
     const next: Light = light === 'dim' ? 'bright' : 'dim'
-    keepOnDevice('light', next)
+    storeOnDevice('light', next)
     document.documentElement.dataset.light = next
     setLight(next)
   }
   const swap = () => {
     const next: UnitSystem = shown === 'imperial' ? 'metric' : 'imperial'
-    keepOnDevice('lengths', next)
+    storeOnDevice('lengths', next)
     setShown(next)
   }
   return (
@@ -48,6 +48,6 @@ export function DevicePreferences({
   )
 }
 
-function keepOnDevice(name: string, value: string): void {
+function storeOnDevice(name: string, value: string): void {
   document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`
 }

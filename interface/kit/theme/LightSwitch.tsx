@@ -5,9 +5,9 @@ import { useLight } from './DevicePreferences'
 
 export function LightSwitch() {
   const { light, turn } = useLight()
-  const says = light === 'dim' ? 'Bright light' : 'Dim light'
+  const label = light === 'dim' ? 'Bright light' : 'Dim light'
   return (
-    <BarButton onClick={turn} aria-label={says} title={says}>
+    <BarButton onClick={turn} aria-label={label} title={label}>
       {light === 'dim' ? <SunOutlined /> : <MoonOutlined />}
     </BarButton>
   )

@@ -5,9 +5,9 @@ import { useUnitSystem } from './DevicePreferences'
 /** Centimetres, or feet and inches: a choice of the device. */
 export function UnitSwitch() {
   const { shown, swap } = useUnitSystem()
-  const says = shown === 'imperial' ? 'Lengths in centimetres' : 'Lengths in feet and inches'
+  const label = shown === 'imperial' ? 'Lengths in centimetres' : 'Lengths in feet and inches'
   return (
-    <BarButton onClick={swap} aria-label={says} title={says}>
+    <BarButton onClick={swap} aria-label={label} title={label}>
       {shown === 'imperial' ? 'ft' : 'cm'}
     </BarButton>
   )

@@ -92,11 +92,11 @@ type Algorithm = typeof antd.defaultAlgorithm
 
 /** The library computes its palettes again for every page the server renders: of the same tokens they are the same. */
 function remembering(algorithm: Algorithm): Algorithm {
-  const known = new Map<string, ReturnType<Algorithm>>()
+  const cache = new Map<string, ReturnType<Algorithm>>()
   return (seed) => {
     const key = JSON.stringify(seed)
-    const found = known.get(key) ?? algorithm(seed)
-    known.set(key, found)
+    const found = cache.get(key) ?? algorithm(seed)
+    cache.set(key, found)
     return { ...found }
   }
 }

@@ -2,7 +2,7 @@
 import { Button } from 'antd'
 import { useState } from 'react'
 import { ComplaintForm } from '../../comfort/reasons/ComplaintForm'
-import { flagsOfSaid, isStop, type ComplaintSaid } from '@/core/comfort/complaintSaid'
+import { flagsOfInput, isStop, type ComplaintInput } from '@/core/comfort/complaintInput'
 import { useAction } from '../../commands/useAction'
 import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import { ownCommand } from '../../commands/command'
@@ -13,11 +13,11 @@ export function Bothers({ token, referral }: { token: string; referral: string }
   const { act, busy } = useAction()
   const { idFor, forget } = useIdempotencyKey()
   const [state, setState] = useState<'closed' | 'asking' | 'sent' | 'stopped'>('closed')
-  async function send(said: ComplaintSaid) {
-    if (!(await act(() => ownCommand(token, 'ownPage.sendComplaint', { said }, idFor(said))))) return
+  async function send(complaint: ComplaintInput) {
+    if (!(await act(() => ownCommand(token, 'ownPage.sendComplaint', { said: complaint }, idFor(complaint))))) return
     forget()
     // The stop sentence outlives the form.
-    setState(isStop(flagsOfSaid(said)) ? 'stopped' : 'sent')
+    setState(isStop(flagsOfInput(complaint)) ? 'stopped' : 'sent')
   }
   return (
     <section className={styles.part} aria-label="Does something bother you">
@@ -37,7 +37,7 @@ export function Bothers({ token, referral }: { token: string; referral: string }
         <p>A few taps: where, how strong, when. What is found comes back to you as one change at a time.</p>
       )}
       {state === 'asking' ? (
-        <ComplaintForm referral={referral} asks="rider" busy={busy} send={send} submit="Send" />
+        <ComplaintForm referral={referral} reporter="rider" busy={busy} send={send} submit="Send" />
       ) : (
         <Button size="large" block onClick={() => setState('asking')}>
           {state === 'closed' ? 'Tell us' : 'Say something else'}

@@ -20,7 +20,7 @@ export function OwnTrial({ token, trial }: { token: string; trial: OwnTrialSumma
   return (
     <section className={styles.trial} aria-label="On trial">
       <p className={styles.tag}>on trial, {trial.age}</p>
-      <h2>{trial.said}</h2>
+      <h2>{trial.text}</h2>
       <p>It may feel odd at first: the body learned the old place. {trial.expects.length > 0 && `${trial.expects}.`}</p>
       <p className={styles.ask}>
         {trial.felt}: how is it now? <span>It was {trial.before} of 10.</span>
@@ -37,7 +37,7 @@ export function OwnTrial({ token, trial }: { token: string; trial: OwnTrialSumma
 
 export type OwnTrialSummary = Readonly<{
   id: string
-  said: string
+  text: string
   felt: string
   age: string
   expects: string

@@ -10,11 +10,11 @@ import styles from './memberPage.module.css'
 export function Recheck({ token }: { token: string }) {
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
-  const [asked, setAsked] = useState(false)
+  const [isSent, setSent] = useState(false)
   return (
     <section className={styles.part} aria-label="A second look">
       <h2>A second look</h2>
-      {asked ? (
+      {isSent ? (
         <p className={styles.lead} role="status">
           Asked. Come five minutes before class.
         </p>
@@ -24,7 +24,8 @@ export function Recheck({ token }: { token: string }) {
           block
           loading={busy}
           onClick={async () => {
-            if (await act(() => ownCommand(token, 'ownPage.askRecheck', { line: '' }, idFor('recheck')))) setAsked(true)
+            if (await act(() => ownCommand(token, 'ownPage.requestRecheck', { line: '' }, idFor('recheck'))))
+              setSent(true)
           }}
         >
           Please look at my set-up again

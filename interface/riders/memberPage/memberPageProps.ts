@@ -19,7 +19,7 @@ export const memberPageProps = (
   hasStory,
   trials: trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
     id,
-    said,
+    text: said,
     felt: FELT_NAME[what],
     expects: capitalized(expects.join('; ')),
     age: formatTrialAge(run),

@@ -7,7 +7,7 @@ import { formatMerge } from '@/core/messages/riders/members'
 import type { MergePreview } from '@/server/commands/useCases/mergeMembers'
 import { findMembers } from './findMembers'
 import { useAction } from '../../commands/useAction'
-import { ask, command } from '../../commands/command'
+import { query, command } from '../../commands/command'
 import styles from './addMember.module.css'
 
 type Member = Readonly<{ id: string; name: string }>
@@ -32,7 +32,7 @@ export function MergeMember({ member, close }: Readonly<{ member: Member; close:
   }
   async function choose(into: string) {
     setPreview(null)
-    const answer = await act(() => ask('members.previewMerge', { from: member.id, into }))
+    const answer = await act(() => query('members.previewMerge', { from: member.id, into }))
     if (answer) setPreview(answer.preview)
   }
   async function merge({ into }: MergePreview) {

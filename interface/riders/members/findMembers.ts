@@ -1,8 +1,8 @@
 import type { Member } from '@/server/riders/members/members'
-import { ask } from '../../commands/command'
+import { query } from '../../commands/command'
 
 /** Members whose name has every word typed; none where the role sees no numbers. */
 export async function findMembers(typed: string): Promise<readonly Member[]> {
-  const answer = await ask('members.findMembers', { typed })
+  const answer = await query('members.findMembers', { typed })
   return answer.outcome === 'found' ? answer.members : []
 }

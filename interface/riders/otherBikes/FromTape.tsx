@@ -20,13 +20,13 @@ const PLACES: { value: SaddlePlace; label: string }[] = [
   { value: 'seatPoint', label: 'Widest' },
 ]
 
-type Props = Readonly<{ memberId: string; types: readonly StudioType[]; close: () => void; kept: () => void }>
+type Props = Readonly<{ memberId: string; types: readonly StudioType[]; close: () => void; onSaved: () => void }>
 
 /** A rider's own bike by its four lengths and crank, and what that is on each of the studio's types. */
-export function FromTape({ memberId, types, close, kept }: Props) {
+export function FromTape({ memberId, types, close, onSaved: kept }: Props) {
   const { shown } = useUnitSystem()
   const [typed, setTyped] = useState<TypedSheet>(EMPTY_SHEET)
-  const [asked, setAsked] = useState(false)
+  const [isConfirming, setConfirming] = useState(false)
   const parsed = useMemo(() => parseFitSheet(typed, shown), [typed, shown])
   const numbers = useMemo<Numbers | null>(
     () => (parsed.outcome === 'read' ? { from: parsed.from, lengths: shown } : null),
@@ -35,15 +35,15 @@ export function FromTape({ memberId, types, close, kept }: Props) {
   const bikeTypes = useMemo(() => types.map(({ bikeType }) => bikeType), [types])
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
-  async function keepAll() {
+  async function saveAll() {
     if (parsed.outcome !== 'read') return
     const { from } = parsed
     const id = idFor([memberId, from])
     const parts = types.map(({ lineId }, i) => ({ id: partId(id, i), lineId }))
-    if (await act(() => command('register.keepFromTape', { memberId, from, parts }, id))) kept()
+    if (await act(() => command('register.saveFromTape', { memberId, from, parts }, id))) kept()
   }
   const wrong = (length: SheetLength) =>
-    asked &&
+    isConfirming &&
     (parsed.outcome === 'unread'
       ? parsed.wrong.includes(length)
       : parsed.outcome === 'asks' && parsed.doubts.some((doubt) => doubt.length === length))
@@ -54,7 +54,7 @@ export function FromTape({ memberId, types, close, kept }: Props) {
       placeholder={shown === 'imperial' ? 'in' : 'mm'}
       wrong={wrong(length)}
       onTyped={(text) => setTyped((all) => ({ ...all, [length]: text }))}
-      onEnter={() => setAsked(true)}
+      onEnter={() => setConfirming(true)}
     />
   )
   return (
@@ -91,10 +91,10 @@ export function FromTape({ memberId, types, close, kept }: Props) {
         </label>
       </div>
       <div aria-live="polite">
-        {asked && parsed.outcome === 'unread' && (
+        {isConfirming && parsed.outcome === 'unread' && (
           <p className={styles.act}>All five are needed. What is red is not a length.</p>
         )}
-        {asked &&
+        {isConfirming &&
           parsed.outcome === 'asks' &&
           parsed.doubts.map((doubt) => (
             <p key={doubt.length} className={styles.act}>
@@ -112,12 +112,12 @@ export function FromTape({ memberId, types, close, kept }: Props) {
       {numbers ? (
         <>
           <Translated numbers={numbers} types={bikeTypes} />
-          <Button type="primary" size="large" loading={busy} onClick={keepAll}>
+          <Button type="primary" size="large" loading={busy} onClick={saveAll}>
             Keep, as on the road bike
           </Button>
         </>
       ) : (
-        <Button type="primary" size="large" onClick={() => setAsked(true)}>
+        <Button type="primary" size="large" onClick={() => setConfirming(true)}>
           Show the numbers
         </Button>
       )}

@@ -28,12 +28,12 @@ export type StudioType = Readonly<{
 }>
 
 type Props = Readonly<{
-  from: Readonly<{ entryId: string; held: Readonly<{ bikeType: BikeType; bike: Bike; marks: Marks }> }>
+  from: Readonly<{ entryId: string; setting: Readonly<{ bikeType: BikeType; bike: Bike; marks: Marks }> }>
   /** Sets of the same purpose, on any type. */
-  kept: readonly Readonly<{
+  saved: readonly Readonly<{
     lineId: string
     certainty: Certainty
-    held: Readonly<{ bikeType: BikeType; marks: Marks }>
+    setting: Readonly<{ bikeType: BikeType; marks: Marks }>
   }>[]
   /** What the numbers rest on, where this person may see it. */
   request: RecommendRequest | null
@@ -42,7 +42,7 @@ type Props = Readonly<{
 }>
 
 /** The same numbers on the studio's other types: what to set, what is left over, and why, drawn to scale. */
-export function OtherBikes({ from: { entryId, held: from }, kept, request, types: all, maySetUp }: Props) {
+export function OtherBikes({ from: { entryId, setting: from }, saved: kept, request, types: all, maySetUp }: Props) {
   const { shown } = useUnitSystem()
   const router = useRouter()
   const { act, busy } = useAction()
@@ -60,8 +60,8 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
   )
   const found = useTranslations(numbers, types)
   const [open, setOpen] = useState<string | null>(null)
-  async function keep(lineId: string) {
-    if (!(await act(() => command('register.keepForType', { entryId, lineId }, idFor([entryId, lineId]))))) return
+  async function save(lineId: string) {
+    if (!(await act(() => command('register.saveForType', { entryId, lineId }, idFor([entryId, lineId]))))) return
     // Stored: the same again, after other numbers meanwhile, is another write.
     forget()
     router.refresh()
@@ -73,7 +73,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
         {studioTypes.map(({ lineId, bikeType, machines }) => {
           const answer = found[bikeType.name]
           const own = kept.find((set) => set.lineId === lineId)
-          const differs = answer && own && movedAxes(own.held.marks, answer.marks).length > 0
+          const differs = answer && own && movedAxes(own.setting.marks, answer.marks).length > 0
           const shows = open === bikeType.name && answer
           return (
             <li key={bikeType.name}>
@@ -98,7 +98,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
                   {answer ? leftOver(answer) : 'Working it out …'}
                   {own && (
                     <em>
-                      {differs ? `Kept there: ${formatMarks(bikeType, own.held.marks)}` : 'Kept there as well'},{' '}
+                      {differs ? `Kept there: ${formatMarks(bikeType, own.setting.marks)}` : 'Kept there as well'},{' '}
                       {CERTAINTY_WORD[own.certainty]}
                     </em>
                   )}
@@ -110,7 +110,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
                     <BikeOverlay
                       before={from}
                       there={{ bikeType, marks: answer.marks }}
-                      wanted={answer.contact.wanted}
+                      target={answer.contact.wanted}
                       reached={answer.contact.there}
                     />
                   </div>
@@ -124,7 +124,7 @@ export function OtherBikes({ from: { entryId, held: from }, kept, request, types
                       </li>
                     </ul>
                     {maySetUp && (!own || (differs && !wasLookedAt(own.certainty))) && (
-                      <Button size="large" loading={busy} onClick={() => keep(lineId)}>
+                      <Button size="large" loading={busy} onClick={() => save(lineId)}>
                         {own ? 'Keep these instead' : `Keep for ${bikeType.name}`}
                       </Button>
                     )}

@@ -11,7 +11,7 @@ import { formatMarks } from '@/core/messages/words/labels'
 import { formatMachineWhy } from '@/core/messages/setups/register'
 import { formatBikeLength } from '@/core/base/length'
 import { marksOnMachine } from '@/core/setups/translate/onMachine'
-import { useKeepTape } from '../../bikes/tape/useKeepTape'
+import { useSaveTape } from '../../bikes/tape/useSaveTape'
 import { LengthField } from '../../kit/LengthField'
 import styles from './tapeVerify.module.css'
 
@@ -27,10 +27,10 @@ type Props = Readonly<{
  * from it, and the marks follow.
  */
 export function TapeVerify({ bikeType, machines, marks }: Props) {
-  const { typed, type, keep, warning, busy, shown } = useKeepTape(bikeType.saddle.noseAheadMm)
+  const { typed, type, keep: save, warning, busy, shown } = useSaveTape(bikeType.saddle.noseAheadMm)
   const [bikeId, setBikeId] = useState<string | null>(null)
   const machine = machines.find(({ id }) => id === bikeId)
-  const wanted = contactPoints(bikeType, undefined, axisPositions(bikeType, marks)).lengths
+  const target = contactPoints(bikeType, undefined, axisPositions(bikeType, marks)).lengths
   const there = machine && marksOnMachine({ bikeType, marks }, { bikeType, bike: machine.machineCalibration })
   return (
     <div className={styles.verify}>
@@ -56,10 +56,10 @@ export function TapeVerify({ bikeType, machines, marks }: Props) {
             {LENGTHS.map((length) => (
               <LengthField
                 key={length}
-                title={`${LENGTH_NAME[length]}, wanted ${formatBikeLength(wanted[length], shown)}`}
+                title={`${LENGTH_NAME[length]}, wanted ${formatBikeLength(target[length], shown)}`}
                 typed={typed[length]}
                 placeholder={shown === 'imperial' ? 'in' : 'mm'}
-                onEnter={() => keep(machine.id, there.marks)}
+                onEnter={() => save(machine.id, there.marks)}
                 onTyped={(text) => type(length, text)}
               />
             ))}
@@ -67,7 +67,7 @@ export function TapeVerify({ bikeType, machines, marks }: Props) {
           <p className={styles.act} aria-live="polite">
             {warning}
           </p>
-          <Button size="large" loading={busy} onClick={() => keep(machine.id, there.marks)}>
+          <Button size="large" loading={busy} onClick={() => save(machine.id, there.marks)}>
             Keep what the tape reads
           </Button>
         </>

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import type { BikeType } from '@/core/bikes/bike/bike'
 import { isErrorResponse } from '@/core/operations/errorResponse'
 import type { TranslateRequest, TranslateResponse } from '@/core/operations/requests/translate'
-import { askCore } from '../../compute/askCore'
+import { requestCore } from '../../compute/requestCore'
 
 /** Numbers a rider has, and what was read of them where this person may see it. */
 export type Numbers = Pick<TranslateRequest, 'from' | 'school' | 'evidence' | 'lengths'>
@@ -21,7 +21,7 @@ export function useTranslations(
     let stale = false
     async function work() {
       for (const bikeType of types) {
-        const answer = await askCore('translate', { ...numbers, to: { bikeType } })
+        const answer = await requestCore('translate', { ...numbers, to: { bikeType } })
         if (stale) return
         if (!isErrorResponse(answer)) setFound((all) => ({ ...all, [bikeType.name]: answer as TranslateResponse }))
       }

@@ -13,20 +13,20 @@ import { LengthField } from '../../kit/LengthField'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { partId, useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import { useAction } from '../../commands/useAction'
-import { askCore } from '../../compute/askCore'
+import { requestCore } from '../../compute/requestCore'
 import { command } from '../../commands/command'
 import styles from './changed.module.css'
 
 /** Numbers in force, of one type and purpose. */
-export type HeldNumbers = Readonly<{ entryId: string; name: string; bikeType: BikeType; bike: Bike; marks: Marks }>
+export type NumbersOnType = Readonly<{ entryId: string; name: string; bikeType: BikeType; bike: Bike; marks: Marks }>
 
-type Props = Readonly<{ memberId: string; held: readonly HeldNumbers[]; close: () => void; kept: () => void }>
+type Props = Readonly<{ memberId: string; numbers: readonly NumbersOnType[]; close: () => void; onSaved: () => void }>
 
 /** More than this is no change of shoes, saddle or post, mm. */
 const MAX_MM = 60
 
 /** Something changed: its millimetres, and what that makes of the numbers on every type, as a proposal. */
-export function Changed({ memberId, held, close, kept }: Props) {
+export function Changed({ memberId, numbers: held, close, onSaved: kept }: Props) {
   const { shown } = useUnitSystem()
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
@@ -40,11 +40,11 @@ export function Changed({ memberId, held, close, kept }: Props) {
     return found && movedAxes(marks, { ...marks, ...found.marks }).length > 0
   })
 
-  async function keepAll() {
+  async function saveAll() {
     if (mm === null) return
     const id = idFor([memberId, what, mm, held.map(({ entryId }) => entryId)])
     const parts = held.map(({ entryId }, i) => ({ id: partId(id, i), entryId }))
-    if (await act(() => command('register.keepAfterChange', { memberId, what, mm, parts }, id))) kept()
+    if (await act(() => command('register.saveAfterChange', { memberId, what, mm, parts }, id))) kept()
   }
   return (
     <Modal open onCancel={close} footer={null} width={720} title="Shoes or saddle changed">
@@ -86,7 +86,7 @@ export function Changed({ memberId, held, close, kept }: Props) {
             : 'A proposal, to the nearest marks. Look at the knee before the first ride.'}
         </p>
       )}
-      <Button type="primary" size="large" disabled={!proposals || mm === null} loading={busy} onClick={keepAll}>
+      <Button type="primary" size="large" disabled={!proposals || mm === null} loading={busy} onClick={saveAll}>
         Keep for all
       </Button>
     </Modal>
@@ -95,28 +95,28 @@ export function Changed({ memberId, held, close, kept }: Props) {
 
 /** What the change makes of each set of numbers, by entry; null until all are worked out. */
 function useProposals(
-  held: readonly HeldNumbers[],
+  numbers: readonly NumbersOnType[],
   what: Change,
   mm: number | null,
   lengths: AfterChangeRequest['lengths'],
 ): Readonly<Record<string, TranslateResponse>> | null {
-  const asked = useMemo(() => ({ held, what, mm, lengths }), [held, what, mm, lengths])
-  const [found, setFound] = useState<Readonly<{ of: typeof asked; all: Record<string, TranslateResponse> }>>()
+  const inputs = useMemo(() => ({ held: numbers, what, mm, lengths }), [numbers, what, mm, lengths])
+  const [found, setFound] = useState<Readonly<{ of: typeof inputs; all: Record<string, TranslateResponse> }>>()
   useEffect(() => {
     let stale = false
     if (mm === null) return
     async function work(): Promise<void> {
       const all: Record<string, TranslateResponse> = {}
-      for (const { entryId, bikeType, bike, marks } of held) {
-        const answer = await askCore('afterChange', { bikeType, bike, marks, what, mm, lengths })
+      for (const { entryId, bikeType, bike, marks } of numbers) {
+        const answer = await requestCore('afterChange', { bikeType, bike, marks, what, mm, lengths })
         if (!isErrorResponse(answer)) all[entryId] = answer as TranslateResponse
       }
-      if (!stale) setFound({ of: asked, all })
+      if (!stale) setFound({ of: inputs, all })
     }
     work().catch(() => undefined)
     return () => {
       stale = true
     }
-  }, [asked, held, what, mm, lengths])
-  return found?.of === asked ? found.all : null
+  }, [inputs, numbers, what, mm, lengths])
+  return found?.of === inputs ? found.all : null
 }

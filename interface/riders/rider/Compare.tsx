@@ -15,7 +15,7 @@ export function Compare({ two, close }: { two: readonly [TimelineEntry, Timeline
   return (
     <div className={styles.compare} role="region" aria-label="Compared">
       <div className={styles.drawing}>
-        <BikeOverlay before={before} there={there} wanted={a} reached={b} />
+        <BikeOverlay before={before} there={there} target={a} reached={b} />
       </div>
       <div>
         <dl className={styles.pair}>

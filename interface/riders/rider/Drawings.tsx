@@ -9,19 +9,19 @@ import { SideView } from '../../kit/drawing/SideView'
 import { saveSvg } from '../../kit/drawing/svgFile'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useRecommendation } from '../../compute/useRecommendation'
-import type { HeldNumbers } from './Changed'
+import type { NumbersOnType } from './Changed'
 import styles from './drawings.module.css'
 
 type Props = Readonly<{
   name: string
-  held: HeldNumbers
+  numbers: NumbersOnType
   /** Evidence of the rider's body, where the user may see it. */
   request: RecommendRequest | null
   close: () => void
 }>
 
 /** The bike at these numbers from the side, with the rider on it where estimated, and its scales: each a file. */
-export function Drawings({ name, held, request, close }: Props) {
+export function Drawings({ name, numbers: held, request, close }: Props) {
   return (
     <Modal open onCancel={close} footer={null} width={920} title={`${name}, ${held.name}`}>
       <div className={styles.drawings}>
@@ -55,26 +55,26 @@ function Drawing({ title, file, children }: Readonly<{ title: string; file: stri
   )
 }
 
-function Bare({ held }: Readonly<{ held: HeldNumbers }>) {
+function Bare({ held: numbers }: Readonly<{ held: NumbersOnType }>) {
   const { shown } = useUnitSystem()
-  return <BikeDrawing bikeType={held.bikeType} bike={held.bike} marks={held.marks} shown={shown} />
+  return <BikeDrawing bikeType={numbers.bikeType} bike={numbers.bike} marks={numbers.marks} shown={shown} />
 }
 
 /** The rider as believed from what was read; the bike alone until that is worked out. */
-function Ridden({ held, request }: Readonly<{ held: HeldNumbers; request: RecommendRequest }>) {
+function Ridden({ held: numbers, request }: Readonly<{ held: NumbersOnType; request: RecommendRequest }>) {
   const { shown } = useUnitSystem()
   const { answer } = useRecommendation(request)
-  if (!answer) return <Bare held={held} />
+  if (!answer) return <Bare held={numbers} />
   const { belief } = answer
   return (
     <SideView
       lengths={shown}
-      bikeType={held.bikeType}
-      bike={held.bike}
-      marks={held.marks}
+      bikeType={numbers.bikeType}
+      bike={numbers.bike}
+      marks={numbers.marks}
       rider={belief.rider}
       show="nothing"
-      knee={{ deg: belief.kneeFlexionDeg.mean, spreadDeg: belief.kneeFlexionDeg.sd }}
+      knee={{ deg: belief.kneeFlexionDeg.mean, sdDeg: belief.kneeFlexionDeg.sd }}
       plumbMm={belief.plumbOffsetMm.mean}
       windowText=""
     />

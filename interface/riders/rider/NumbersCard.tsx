@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import styles from './numbersCard.module.css'
 
 /** One of a rider's sets of numbers: of one type and purpose. */
-export type KeptSet = Readonly<{
+export type CurrentSet = Readonly<{
   entryId: string
   type: string
   /** Null for the usual. */
@@ -24,8 +24,8 @@ export type KeptSet = Readonly<{
 }>
 
 type Props = Readonly<{
-  sets: readonly KeptSet[]
-  shown: KeptSet
+  sets: readonly CurrentSet[]
+  shown: CurrentSet
   show: (entryId: string) => void
   /** What the chance is, once it is worked out. */
   chance: ReactNode

@@ -16,11 +16,11 @@ import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useRefreshAfterDelivery } from '../../offline/useRefreshAfterDelivery'
 import { StopBanner } from '../../kit/StopMark'
 import { useRecommendation } from '../../compute/useRecommendation'
-import { Changed, type HeldNumbers } from './Changed'
+import { Changed, type NumbersOnType } from './Changed'
 import { ChooseBike } from '../otherBikes/ChooseBike'
 import { Drawings } from './Drawings'
 import { FromTape } from '../otherBikes/FromTape'
-import { NumbersCard, type KeptSet } from './NumbersCard'
+import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
 import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
 import styles from './rider.module.css'
@@ -30,8 +30,8 @@ import { TimeLine } from './TimeLine'
 import type { TimelineEntry } from './timelineEntries'
 
 /** One of the sets in force, with what it takes to carry it elsewhere. */
-export type RiderSet = KeptSet &
-  Readonly<{ lineId: string; purposeOf: string; certainty: Certainty; held: HeldNumbers }>
+export type RiderSet = CurrentSet &
+  Readonly<{ lineId: string; purposeOf: string; certainty: Certainty; setting: NumbersOnType }>
 
 export type RiderViewProps = Readonly<{
   /** The height is null for users who may not see bodies. */
@@ -67,7 +67,7 @@ export function RiderView({
   mayMerge,
   sets,
   timeline,
-  request: asked,
+  request: requestParts,
   types,
   stop,
   seat,
@@ -83,8 +83,8 @@ export function RiderView({
   const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | 'edit' | 'merge' | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const shown = sets.find(({ entryId }) => entryId === chosen) ?? sets[0]
-  const held = useMemo(() => sets.map((set) => set.held), [sets])
-  const request = useMemo(() => requestOf(asked, shown?.entryId), [asked, shown?.entryId])
+  const allNumbers = useMemo(() => sets.map((set) => set.setting), [sets])
+  const request = useMemo(() => requestOf(requestParts, shown?.entryId), [requestParts, shown?.entryId])
   const { shown: system } = useUnitSystem()
   const details = [
     member.number && `No. ${member.number}`,
@@ -93,7 +93,7 @@ export function RiderView({
   ]
     .filter(Boolean)
     .join(', ')
-  const kept = () => {
+  const onSaved = () => {
     setModal(null)
     router.refresh()
   }
@@ -160,7 +160,10 @@ export function RiderView({
           shown={shown}
           show={setChosen}
           chance={
-            request && asked?.seatHeight && <KneeChance key={shown.entryId} request={request} at={asked.seatHeight} />
+            request &&
+            requestParts?.seatHeight && (
+              <KneeChance key={shown.entryId} request={request} at={requestParts.seatHeight} />
+            )
           }
         />
       ) : (
@@ -172,7 +175,7 @@ export function RiderView({
         <OtherBikes
           key={shown.entryId}
           from={shown}
-          kept={sets.filter(({ purposeOf }) => purposeOf === shown.purposeOf)}
+          saved={sets.filter(({ purposeOf }) => purposeOf === shown.purposeOf)}
           request={request}
           types={types}
           maySetUp={maySetUp}
@@ -193,10 +196,14 @@ export function RiderView({
         A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
         dizziness: stop, and refer the rider to a licensed clinician.
       </p>
-      {modal === 'tape' && <FromTape memberId={member.id} types={types} close={() => setModal(null)} kept={kept} />}
-      {modal === 'changed' && <Changed memberId={member.id} held={held} close={() => setModal(null)} kept={kept} />}
+      {modal === 'tape' && (
+        <FromTape memberId={member.id} types={types} close={() => setModal(null)} onSaved={onSaved} />
+      )}
+      {modal === 'changed' && (
+        <Changed memberId={member.id} numbers={allNumbers} close={() => setModal(null)} onSaved={onSaved} />
+      )}
       {modal === 'drawings' && shown && (
-        <Drawings name={member.name} held={shown.held} request={request} close={() => setModal(null)} />
+        <Drawings name={member.name} numbers={shown.setting} request={request} close={() => setModal(null)} />
       )}
       {modal === 'edit' && <EditMember member={member} seesBody={notes !== null} close={() => setModal(null)} />}
       {modal === 'merge' && <MergeMember member={member} close={() => setModal(null)} />}
@@ -206,9 +213,9 @@ export function RiderView({
 }
 
 /** The request without what is only the page's, where it is about this entry. */
-function requestOf(asked: RiderViewProps['request'], entryId: string | undefined): RecommendRequest | null {
-  if (!asked || asked.entryId !== entryId) return null
-  const { bikeType, bike, school, evidence } = asked
+function requestOf(parts: RiderViewProps['request'], entryId: string | undefined): RecommendRequest | null {
+  if (!parts || parts.entryId !== entryId) return null
+  const { bikeType, bike, school, evidence } = parts
   return { bikeType, bike, school, evidence }
 }
 

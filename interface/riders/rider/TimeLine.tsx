@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { formatMoved, UNCHANGED } from '@/core/messages/setups/register'
 import { useAction } from '../../commands/useAction'
-import { ask, command } from '../../commands/command'
+import { query, command } from '../../commands/command'
 import { Compare } from './Compare'
 import rider from './rider.module.css'
 import styles from './timeLine.module.css'
@@ -34,7 +34,7 @@ export function TimeLine({ memberId, entries: first, more: hasMore, holding, may
   const chosen = picked.flatMap((id) => entries.find((entry) => entry.id === id) ?? [])
 
   async function loadOlder() {
-    const found = await act(() => ask('register.earlierEntries', { memberId, before: entries.at(-1)!.id }))
+    const found = await act(() => query('register.earlierEntries', { memberId, before: entries.at(-1)!.id }))
     if (found && last)
       setOlder({
         after: last,
@@ -56,9 +56,9 @@ export function TimeLine({ memberId, entries: first, more: hasMore, holding, may
         {entries.map((entry, i) => {
           const before = entries.slice(i + 1).find(({ set }) => set === entry.set)
           const moved = formatMoved(entry.type, before?.marks ?? null, entry.marks)
-          const holds = holding.includes(entry.id)
+          const isCurrent = holding.includes(entry.id)
           return (
-            <li key={entry.id} className={holds ? styles.holds : undefined}>
+            <li key={entry.id} className={isCurrent ? styles.holds : undefined}>
               <time>
                 {entry.date}
                 <small>{entry.time}</small>
@@ -89,7 +89,7 @@ export function TimeLine({ memberId, entries: first, more: hasMore, holding, may
                 >
                   Compare
                 </Button>
-                {holds ? (
+                {isCurrent ? (
                   <span className={styles.now}>holds now</span>
                 ) : (
                   maySetUp && (

@@ -16,7 +16,7 @@ import type { RegisterEntry } from '@/server/setups/register'
 import { formatDate, studioDay } from '@/core/messages/words/dates'
 import type { RiderSet } from './RiderView'
 
-type Known = Readonly<{
+type RiderState = Readonly<{
   bikes: readonly StudioBike[]
   /** The loaded time line, for the date of a restored entry. */
   entries: readonly RegisterEntry[]
@@ -24,15 +24,15 @@ type Known = Readonly<{
 }>
 
 /** A set of numbers in words, with the marks each machine of its type takes for it. */
-export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Known): RiderSet {
+export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: RiderState): RiderSet {
   const { type, marks, purpose, footwear } = entry
-  const held = { bikeType: type, bike: entry.machineCalibration ?? {}, marks }
+  const setting = { bikeType: type, bike: entry.machineCalibration ?? {}, marks }
   const machines = bikes
     .filter(({ lineId, id }) => lineId === entry.lineId && id !== entry.bikeId)
     .map((bike) => ({
       number: bike.number,
       type: bike.type,
-      ...marksOnMachine(held, { bikeType: bike.type, bike: bike.machineCalibration }),
+      ...marksOnMachine(setting, { bikeType: bike.type, bike: bike.machineCalibration }),
     }))
   const was = entries.find(({ id }) => id === entry.fromId)
   const since = studioDay(entry.sinceAt, timeZone) === studioDay(entry.createdAt, timeZone) ? null : entry.sinceAt
@@ -61,6 +61,10 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Kno
       .filter(({ moved, translated }) => moved.length > 0 || translated)
       .map((one) => ({ number: one.number, line: formatMarks(one.type, one.marks), why: formatMachineWhy(one) })),
     same: machines.filter(({ moved, translated }) => moved.length === 0 && !translated).map(({ number }) => number),
-    held: { ...held, entryId: entry.id, name: `${type.name}${purpose === 'usual' ? '' : `, ${name.toLowerCase()}`}` },
+    setting: {
+      ...setting,
+      entryId: entry.id,
+      name: `${type.name}${purpose === 'usual' ? '' : `, ${name.toLowerCase()}`}`,
+    },
   }
 }

@@ -12,18 +12,18 @@ const MAX_ROWS = 40
  * rider. Null where there is nothing to compare: the rider was never checked in the saddle, or not yet here.
  */
 export function misSetQuestion(
-  known: Omit<MisSetRequest, 'marks' | 'evidence'>,
+  situation: Omit<MisSetRequest, 'marks' | 'evidence'>,
   rows: readonly Row[],
   current: Marks,
 ): MisSetRequest | null {
   const seen = rowsSinceSet(rows).flatMap(({ row }) =>
     isSaddleCheck(row) ? [{ ...row, at: current } as Evidence] : [],
   )
-  if (seen.length === 0 || !known.history.some(({ evidence }) => evidence.some(isSaddleCheck))) return null
+  if (seen.length === 0 || !situation.history.some(({ evidence }) => evidence.some(isSaddleCheck))) return null
   const rider = latestRow(rows, 'rider')
   const body = rows.flatMap(({ row }) => (isBodyEvidence(row) ? [row] : []))
   const evidence = [...(rider ? [rider.row] : []), ...[...body, ...seen].slice(1 - MAX_ROWS)]
-  return { ...known, marks: current, evidence }
+  return { ...situation, marks: current, evidence }
 }
 
 /** A row withdrawn and the one that takes its place. */

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import { isErrorResponse } from '@/core/operations/errorResponse'
 import type { MisSetRequest, MisSetResponse } from '@/core/operations/requests/misSet'
-import { askCore } from '../../compute/askCore'
+import { requestCore } from '../../compute/requestCore'
 import type { Row } from '../steps/flow'
 import { misSetQuestion } from './misSet'
 
@@ -12,17 +12,17 @@ import { misSetQuestion } from './misSet'
  * to compare, and until it is computed.
  */
 export function useMisSet(
-  known: Omit<MisSetRequest, 'marks' | 'evidence'>,
+  situation: Omit<MisSetRequest, 'marks' | 'evidence'>,
   rows: readonly Row[],
   current: Marks,
   working: boolean,
 ): MisSetResponse | null {
-  const request = useMemo(() => misSetQuestion(known, rows, current), [known, rows, current])
+  const request = useMemo(() => misSetQuestion(situation, rows, current), [situation, rows, current])
   const [found, setFound] = useState<{ of: MisSetRequest; answer: MisSetResponse | null } | null>(null)
   useEffect(() => {
     if (!request || working) return
     let stale = false
-    askCore('misSet', request)
+    requestCore('misSet', request)
       .then((answer) => {
         if (!stale) setFound({ of: request, answer: isErrorResponse(answer) ? null : (answer as MisSetResponse) })
       })

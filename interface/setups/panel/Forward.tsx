@@ -74,10 +74,10 @@ export function Forward({
     return <Onward name={STEP_NAME[next]} strong={rows.length > 0} onClick={() => onStep(next)} />
   if (step === 'beside' && !set) {
     const marks = marksAfter(answer)
-    const known = rows.some(({ row }) => isBodyEvidence(row))
+    const hasBodyRow = rows.some(({ row }) => isBodyEvidence(row))
     return (
       <Done
-        skip={!known}
+        skip={!hasBodyRow}
         marks={formatMarks(bikeType, marks)}
         onClick={() => {
           onAdd({ kind: 'set', at: marks })
@@ -91,8 +91,8 @@ export function Forward({
   if (step === 'bars' && !answer.next.forReach) {
     const marks = marksWithBars(answer, shown)
     const at = rows.findLast(({ row }) => row.at?.barHeight !== undefined)
-    const stands = at !== undefined && differingAxes(bikeType, shown, marks).length === 0
-    return stands ? (
+    const isSet = at !== undefined && differingAxes(bikeType, shown, marks).length === 0
+    return isSet ? (
       <Onward name={STEP_NAME[next]} strong onClick={() => onStep(next)} />
     ) : (
       <Done marks={formatMarks(bikeType, marks)} onClick={() => onAdd({ kind: 'set', at: marks })} />

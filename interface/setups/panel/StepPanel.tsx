@@ -31,24 +31,24 @@ export function StepPanel(props: StepPanelProps) {
   const Questions = QUESTIONS[check]
   const suspect = misSet !== null && !finished && isSuspect(misSet)
   const text = checkText(check, props.context.school)
-  const asks = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
-  const ask = answer?.ask
-  const there = ask && QUESTION_CARD[ask.question]
+  const hasQuestions = !finished && (set || step === 'talk' || step === 'beside') && checks.length > 0
+  const proposed = answer?.ask
+  const there = proposed && QUESTION_CARD[proposed.question]
   // In the saddle there are no questions for beside the bike, and the other way round.
   const inSaddle = (s: typeof step) => s === 'knee' || s === 'cranks'
-  const offersAsk =
-    there && asks && (there.step === step || (inSaddle(there.step) && inSaddle(step))) && there.check !== check
+  const offersQuestion =
+    there && hasQuestions && (there.step === step || (inSaddle(there.step) && inSaddle(step))) && there.check !== check
   return (
     <section className={styles.dock} aria-label="What to do next" aria-busy={working}>
-      {asks && (
+      {hasQuestions && (
         <div className={styles.picture}>
           <CheckPicture check={check} landmark={props.landmark} />
         </div>
       )}
-      <div className={`${styles.saying} ${asks ? '' : styles.wide}`} aria-live="polite">
+      <div className={`${styles.saying} ${hasQuestions ? '' : styles.wide}`} aria-live="polite">
         <p className={`${styles.sentence} ${working ? styles.working : ''}`}>{sentence}</p>
         {small !== '' && <p className={styles.small}>{small}</p>}
-        {asks && (
+        {hasQuestions && (
           <p className={styles.small}>
             {text.look} <q>{text.say}</q>
           </p>
@@ -61,9 +61,9 @@ export function StepPanel(props: StepPanelProps) {
         )}
         {trouble && <p className={styles.trouble}>{trouble}</p>}
       </div>
-      <div className={`${styles.answers} ${asks ? '' : styles.wide}`}>
+      <div className={`${styles.answers} ${hasQuestions ? '' : styles.wide}`}>
         <div className={styles.tools}>
-          {asks && checks.length > 1 && (
+          {hasQuestions && checks.length > 1 && (
             <Segmented
               className={styles.cards}
               value={check}
@@ -87,22 +87,22 @@ export function StepPanel(props: StepPanelProps) {
             </details>
           )}
           {misSet && !finished && step !== 'talk' && <MisSet {...props} misSet={misSet} suspect={suspect} />}
-          {offersAsk && (
+          {offersQuestion && (
             <button
               type="button"
               className={styles.ask}
-              title={ask.sentence}
+              title={proposed.sentence}
               onClick={() => {
                 props.actions.onStep(there.step)
                 props.actions.onCheck(there.check)
               }}
             >
-              <b>{formatQuestionTitle(ask.question)}</b> {formatWorth(ask)}
+              <b>{formatQuestionTitle(proposed.question)}</b> {formatWorth(proposed)}
             </button>
           )}
         </div>
         <div className={styles.question} data-question="">
-          {asks && <Questions {...props} />}
+          {hasQuestions && <Questions {...props} />}
           {step === 'numbers' && <Numbers {...props} />}
         </div>
       </div>

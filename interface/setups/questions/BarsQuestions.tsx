@@ -22,7 +22,7 @@ export function WishQuestions({
   actions: { onAdd, onReplace },
 }: StepPanelProps) {
   const row = latestRow(rows, 'wish')
-  const known = row?.row.kind === 'wish' ? row.row : undefined
+  const wish = row?.row.kind === 'wish' ? row.row : undefined
   const grips = bikeType.grips ?? []
   const choices = answer?.bars.choices
   return (
@@ -42,17 +42,17 @@ export function WishQuestions({
       )}
       <ChoiceGroup
         title="The rider wants to sit"
-        given={known?.posture}
+        given={wish?.posture}
         choices={POSTURES}
-        onChoose={(posture) => onReplace(row, { ...known, kind: 'wish', posture })}
+        onChoose={(posture) => onReplace(row, { ...wish, kind: 'wish', posture })}
       />
       {grips.length > 0 && (
         <ChoiceGroup
           title="Hands mostly"
-          given={known?.grip ?? ''}
+          given={wish?.grip ?? ''}
           choices={[{ value: '', name: 'Near' }, ...grips.map(({ name }) => ({ value: name, name }))]}
           onChoose={(grip) =>
-            onReplace(row, { kind: 'wish', posture: known?.posture ?? 'level', ...(grip !== '' && { grip }) })
+            onReplace(row, { kind: 'wish', posture: wish?.posture ?? 'level', ...(grip !== '' && { grip }) })
           }
         />
       )}
@@ -109,7 +109,7 @@ export function ClearanceQuestions({ rows, shown: at, actions: { onReplace } }: 
 
 export function TrunkAngleQuestions({ rows, shown: at, answer, actions: { onReplace } }: StepPanelProps) {
   const row = latestSinceSet(rows, 'trunkAngle')
-  const wanted = answer?.bars.reach.by === 'trunk' ? answer.bars.reach.window : TRUNK_WINDOW_DEG.level
+  const range = answer?.bars.reach.by === 'trunk' ? answer.bars.reach.window : TRUNK_WINDOW_DEG.level
   return (
     <SliderInput
       key={row?.id ?? 'unread'}
@@ -118,7 +118,7 @@ export function TrunkAngleQuestions({ rows, shown: at, answer, actions: { onRepl
       from={20}
       to={90}
       step={1}
-      window={wanted}
+      window={range}
       start={Math.round(Math.min(90, Math.max(20, answer?.bars.trunkDeg.mean ?? 60)))}
       given={row?.row.kind === 'trunkAngle' ? row.row.deg : undefined}
       name={(v) => `${v} degrees`}

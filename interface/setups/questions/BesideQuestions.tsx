@@ -57,19 +57,19 @@ export function LimbQuestions({ rows, actions: { onReplace } }: StepPanelProps) 
   const { shown } = useUnitSystem()
   const [limb, setLimb] = useState<Limb>('trochanter')
   const [typed, setTyped] = useState('')
-  const [asked, setAsked] = useState(false)
+  const [isConfirming, setConfirming] = useState(false)
   const read = parseLength(typed, bodyUnit(shown))
   const mm = read.outcome === 'read' ? read.mm : null
   const [low, high] = RANGE_MM[limb]
   const suits = mm !== null && mm >= low && mm <= high
   const given = rows.findLast(({ row }) => isOf(limb, row))
-  const kept = given && 'mm' in given.row ? `kept: ${(given.row.mm / 10).toFixed(1)} cm` : ''
+  const savedText = given && 'mm' in given.row ? `kept: ${(given.row.mm / 10).toFixed(1)} cm` : ''
   function save() {
-    setAsked(true)
+    setConfirming(true)
     if (!suits) return
     onReplace(given, rowOf(limb, mm))
     setTyped('')
-    setAsked(false)
+    setConfirming(false)
   }
   return (
     <div className={styles.limbs}>
@@ -79,7 +79,7 @@ export function LimbQuestions({ rows, actions: { onReplace } }: StepPanelProps) 
         onChange={(next) => {
           setLimb(next)
           setTyped('')
-          setAsked(false)
+          setConfirming(false)
         }}
       />
       <div className={styles.limb}>
@@ -87,7 +87,7 @@ export function LimbQuestions({ rows, actions: { onReplace } }: StepPanelProps) 
           title={limb === 'trochanter' ? 'Floor to hip knob' : 'Length'}
           typed={typed}
           onTyped={setTyped}
-          wrong={asked && !suits}
+          wrong={isConfirming && !suits}
           onEnter={save}
           describedBy="limb-said"
           placeholder={shown === 'imperial' ? 'in' : 'cm'}
@@ -96,7 +96,7 @@ export function LimbQuestions({ rows, actions: { onReplace } }: StepPanelProps) 
           Keep
         </Button>
         <p id="limb-said" className={styles.limbSaid} aria-live="polite">
-          {asked && !suits ? `From ${low / 10} to ${high / 10} cm is possible.` : kept}
+          {isConfirming && !suits ? `From ${low / 10} to ${high / 10} cm is possible.` : savedText}
         </p>
       </div>
     </div>

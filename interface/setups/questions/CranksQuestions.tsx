@@ -17,9 +17,9 @@ export function PlumbQuestions({
   actions: { onReplace },
 }: StepPanelProps) {
   const plumb = latestSinceSet(rows, 'plumb')
-  const known = plumb?.row.kind === 'plumb' ? plumb.row : undefined
-  const [from, setFrom] = useState<'front' | 'middle'>(known?.from ?? school.plumbFrom)
-  const [readBy, setReadBy] = useState<'instructor' | 'rider'>(known?.readBy ?? 'instructor')
+  const reading = plumb?.row.kind === 'plumb' ? plumb.row : undefined
+  const [from, setFrom] = useState<'front' | 'middle'>(reading?.from ?? school.plumbFrom)
+  const [readBy, setReadBy] = useState<'instructor' | 'rider'>(reading?.readBy ?? 'instructor')
   return (
     <>
       <div className={styles.meanings}>
@@ -51,7 +51,7 @@ export function PlumbQuestions({
         step={2}
         window={PLUMB_WINDOW_MM[school.foreAft]}
         start={Math.round(Math.min(100, Math.max(-100, answer?.belief.plumbOffsetMm.mean ?? 0)) / 2) * 2}
-        given={known?.mm}
+        given={reading?.mm}
         name={(v) => (v === 0 ? 'over the axle' : `${Math.abs(v)} millimetres ${v > 0 ? 'ahead' : 'behind'}`)}
         onRead={(mm) =>
           onReplace(plumb, { kind: 'plumb', mm, from, at, ...(readBy === 'rider' && { readBy: 'rider' as const }) })

@@ -11,8 +11,8 @@ import type { StepPanelProps } from '../steps/stepPanelProps'
 export function GaugeQuestions({ rows, shown: at, actions: { onReplace, onCheck } }: StepPanelProps) {
   const { state, act } = useGauge()
   const taken = meanReading(state)
-  const kept = latestSinceSet(rows, 'kneeAngle')
-  const keptDeg = kept?.row.kind === 'kneeAngle' && kept.row.by === 'gauge' ? kept.row.deg : null
+  const latest = latestSinceSet(rows, 'kneeAngle')
+  const latestDeg = latest?.row.kind === 'kneeAngle' && latest.row.by === 'gauge' ? latest.row.deg : null
   const side = state.last?.side
   return (
     <div className={styles.gauge}>
@@ -42,10 +42,12 @@ export function GaugeQuestions({ rows, shown: at, actions: { onReplace, onCheck 
       {taken && (
         <Button
           size="large"
-          type={state.takes.length >= SAMPLES && keptDeg !== taken.deg ? 'primary' : 'default'}
-          onClick={() => onReplace(kept, { kind: 'kneeAngle', deg: taken.deg, by: 'gauge', at, ...(side && { side }) })}
+          type={state.takes.length >= SAMPLES && latestDeg !== taken.deg ? 'primary' : 'default'}
+          onClick={() =>
+            onReplace(latest, { kind: 'kneeAngle', deg: taken.deg, by: 'gauge', at, ...(side && { side }) })
+          }
         >
-          {keptDeg === taken.deg ? `${taken.deg}° kept` : `Keep ${taken.deg}°`}
+          {latestDeg === taken.deg ? `${taken.deg}° kept` : `Keep ${taken.deg}°`}
         </Button>
       )}
       {state.signal !== 'live' && (

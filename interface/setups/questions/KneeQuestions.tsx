@@ -66,10 +66,10 @@ export function KneeAngleQuestions({
 }: StepPanelProps) {
   const [side, setSide] = useState<SideLookedAt>('either')
   const angle = latestOn(rows, 'kneeAngle', side)
-  const known = angle?.row.kind === 'kneeAngle' ? angle.row : undefined
-  const [by, setBy] = useState<'goniometer' | 'photo'>(known?.by === 'photo' ? 'photo' : 'goniometer')
+  const reading = angle?.row.kind === 'kneeAngle' ? angle.row : undefined
+  const [by, setBy] = useState<'goniometer' | 'photo'>(reading?.by === 'photo' ? 'photo' : 'goniometer')
   const [meaning, setMeaning] = useState<KneeMeaning>(
-    known?.moving ? 'moving' : known?.foot === 'heel' ? 'heel' : 'ball',
+    reading?.moving ? 'moving' : reading?.foot === 'heel' ? 'heel' : 'ball',
   )
   const read = (deg: number) =>
     onReplace(angle, {
@@ -119,7 +119,7 @@ export function KneeAngleQuestions({
         step={1}
         window={school.kneeWindowDeg}
         start={Math.round(Math.min(70, Math.max(0, answer?.belief.kneeFlexionDeg.mean ?? 30)))}
-        given={known?.deg}
+        given={reading?.deg}
         name={(v) => `${v} degrees`}
         onRead={read}
       />

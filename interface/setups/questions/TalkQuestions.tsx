@@ -11,16 +11,16 @@ import type { StepPanelProps } from '../steps/stepPanelProps'
 /** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
 export function RiderQuestions({ rows, context: { answeredBefore }, actions: { onAdd, onReplace } }: StepPanelProps) {
   const row = latestRow(rows, 'rider')
-  const known = row?.row.kind === 'rider' ? row.row : undefined
+  const answers = row?.row.kind === 'rider' ? row.row : undefined
   // A pregnancy reported before stays until somebody switches it off here.
-  const rider: EvidenceOf<'rider'> = known ?? {
+  const rider: EvidenceOf<'rider'> = answers ?? {
     kind: 'rider',
     experience: 'new',
     ...(answeredBefore?.row.pregnant && { pregnant: true }),
   }
-  const say = (change: Partial<EvidenceOf<'rider'>>) =>
+  const update = (change: Partial<EvidenceOf<'rider'>>) =>
     row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
-  const sole = SOLES.find(({ value }) => Number(value) === known?.soleMm)
+  const sole = SOLES.find(({ value }) => Number(value) === answers?.soleMm)
   return (
     <>
       {!row && answeredBefore && (
@@ -32,30 +32,30 @@ export function RiderQuestions({ rows, context: { answeredBefore }, actions: { o
       )}
       <ChoiceGroup
         title="Indoor riding"
-        given={known?.experience}
+        given={answers?.experience}
         choices={[
           { value: 'new', name: 'New' },
           { value: 'regular', name: 'Regular' },
           { value: 'experienced', name: 'Experienced' },
         ]}
-        onChoose={(experience) => say({ experience })}
+        onChoose={(experience) => update({ experience })}
       />
       <ChoiceGroup
         title="Pedal side"
-        given={known?.pedal}
+        given={answers?.pedal}
         choices={[
           { value: 'cage', name: 'Cage' },
           { value: 'cleat', name: 'Cleat' },
         ]}
-        onChoose={(pedal) => say({ pedal })}
+        onChoose={(pedal) => update({ pedal })}
       />
-      <ChoiceGroup title="Sole" given={sole?.value} choices={SOLES} onChoose={(mm) => say({ soleMm: Number(mm) })} />
+      <ChoiceGroup title="Sole" given={sole?.value} choices={SOLES} onChoose={(mm) => update({ soleMm: Number(mm) })} />
       <div className={styles.flags}>
         <label>
-          <Switch checked={known?.backSore ?? false} onChange={(backSore) => say({ backSore })} /> Sore back
+          <Switch checked={answers?.backSore ?? false} onChange={(backSore) => update({ backSore })} /> Sore back
         </label>
         <label>
-          <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => say({ pregnant })} /> Pregnant
+          <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => update({ pregnant })} /> Pregnant
         </label>
       </div>
     </>
@@ -65,28 +65,28 @@ export function RiderQuestions({ rows, context: { answeredBefore }, actions: { o
 /** How the rider is built, for where the saddle's slide starts. */
 export function BuildQuestions({ rows, actions: { onReplace } }: StepPanelProps) {
   const row = latestRow(rows, 'build')
-  const known = row?.row.kind === 'build' ? row.row : undefined
-  const build: EvidenceOf<'build'> = known ?? { kind: 'build', torso: 'even' }
-  const say = (change: Partial<EvidenceOf<'build'>>) => onReplace(row, { ...build, ...change })
+  const answers = row?.row.kind === 'build' ? row.row : undefined
+  const build: EvidenceOf<'build'> = answers ?? { kind: 'build', torso: 'even' }
+  const update = (change: Partial<EvidenceOf<'build'>>) => onReplace(row, { ...build, ...change })
   return (
     <>
       <ChoiceGroup
         title="Torso against legs"
-        given={known?.torso}
+        given={answers?.torso}
         choices={[
           { value: 'long', name: 'Long' },
           { value: 'even', name: 'Even' },
           { value: 'short', name: 'Short' },
         ]}
-        onChoose={(torso) => say({ torso })}
+        onChoose={(torso) => update({ torso })}
       />
       <div className={styles.flags}>
         <label>
-          <Switch checked={known?.heavyUpperBody ?? false} onChange={(on) => say({ heavyUpperBody: on })} /> Heavy upper
-          body
+          <Switch checked={answers?.heavyUpperBody ?? false} onChange={(on) => update({ heavyUpperBody: on })} /> Heavy
+          upper body
         </label>
         <label>
-          <Switch checked={known?.tightHips ?? false} onChange={(on) => say({ tightHips: on })} /> Tight hips
+          <Switch checked={answers?.tightHips ?? false} onChange={(on) => update({ tightHips: on })} /> Tight hips
         </label>
       </div>
     </>

@@ -8,21 +8,21 @@ import styles from '../steps/questions.module.css'
 /** A knee angle typed with keys; what looks like the angle between the bones needs a confirmation. */
 export function TypedAngle({ onRead }: { onRead: (deg: number) => void }) {
   const [typed, setTyped] = useState<number | null>(null)
-  const [asked, setAsked] = useState(false)
+  const [isConfirming, setConfirming] = useState(false)
   const meant = typed === null ? null : interpretKneeAngle(typed)
-  function keep(deg: number) {
+  function save(deg: number) {
     onRead(deg)
     setTyped(null)
-    setAsked(false)
+    setConfirming(false)
   }
   function enter() {
     if (typed === null || meant === null) return
-    if (meant.outcome === 'bend') keep(meant.deg)
-    else setAsked(true)
+    if (meant.outcome === 'bend') save(meant.deg)
+    else setConfirming(true)
   }
   return (
     <Popover
-      open={asked && meant !== null}
+      open={isConfirming && meant !== null}
       placement="top"
       content={
         <div className={styles.asks} role="alert">
@@ -32,11 +32,11 @@ export function TypedAngle({ onRead }: { onRead: (deg: number) => void }) {
               : 'A knee bends from −20° (over-straight) to 90°. Type it again.'}
           </p>
           {meant?.outcome === 'includedAngle' && (
-            <Button type="primary" onClick={() => keep(meant.deg)}>
+            <Button type="primary" onClick={() => save(meant.deg)}>
               Keep {meant.deg}° of bend
             </Button>
           )}
-          <Button onClick={() => setAsked(false)}>Type again</Button>
+          <Button onClick={() => setConfirming(false)}>Type again</Button>
         </div>
       }
     >
@@ -50,7 +50,7 @@ export function TypedAngle({ onRead }: { onRead: (deg: number) => void }) {
           aria-label="Type the knee angle"
           onChange={(value) => {
             setTyped(value)
-            setAsked(false)
+            setConfirming(false)
           }}
           onEnter={enter}
         />

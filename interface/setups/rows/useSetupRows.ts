@@ -58,7 +58,7 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
         if (!response.ok || gone) return
         const { rows, finished } = (await response.json()) as { rows: Row[]; finished: boolean }
         if (gone) return
-        setServer((known) => (sameRows(known, rows) ? known : rows))
+        setServer((current) => (sameRows(current, rows) ? current : rows))
         settle(requestedAtMs)
         setFinishedElsewhere(finished)
       } catch {

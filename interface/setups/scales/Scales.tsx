@@ -15,7 +15,7 @@ type Props = Readonly<{
   bikeType: BikeType
   current: Marks
   shown: Marks
-  wanted: Marks
+  target: Marks
   answer: Recommendation | null
   step: Step
   set: boolean
@@ -32,7 +32,7 @@ export function Scales({
   lengths,
   bikeType,
   current,
-  wanted,
+  target: wanted,
   answer,
   step,
   set,

@@ -14,7 +14,7 @@ export function drawnMarks(
   bikeType: BikeType,
   axis: AxisName,
   current: Marks,
-  wanted: Marks,
+  target: Marks,
   chances: readonly MarkChance[] | undefined,
   flag?: Readonly<{ label: Label; text: string }>,
 ): DrawnMark[] {
@@ -29,7 +29,7 @@ export function drawnMarks(
       label,
       text: formatLabel(bikeType, axis, label),
       set: current[axis] === label,
-      wanted: wanted[axis] === label && current[axis] !== label,
+      isTarget: target[axis] === label && current[axis] !== label,
       chance: chanceAt.get(label),
       ...(flag?.label === label && { flag: flag.text }),
     }))

@@ -24,14 +24,14 @@ const DIGITS_PAUSE_MS = 1500
  * A reading taken on a drawn scale: tap or drag to the value, step by one, or type it, then confirm it (Enter). Until
  * it is touched it has no value: what the model expects is no reading.
  */
-export function SliderInput({ title, unit, from, to, step, window: wanted, start, given, onRead, name }: Props) {
+export function SliderInput({ title, unit, from, to, step, window: range, start, given, onRead, name }: Props) {
   const [value, setValue] = useState<number | null>(given ?? null)
   const digits = useRef({ text: '', atMs: 0 })
   const share = (v: number) => ((v - from) / (to - from)) * 100
   const set = (v: number) => setValue(Math.min(to, Math.max(from, v)))
-  const keep = () => value !== null && onRead(value)
+  const save = () => value !== null && onRead(value)
   function press(event: KeyboardEvent<HTMLInputElement>) {
-    if (event.key === 'Enter') return keep()
+    if (event.key === 'Enter') return save()
     if (!/^[\d-]$/.test(event.key)) return
     event.preventDefault()
     const now = event.timeStamp
@@ -39,7 +39,7 @@ export function SliderInput({ title, unit, from, to, step, window: wanted, start
     digits.current = { text, atMs: now }
     if (/\d/.test(text)) set(Number(text))
   }
-  const isKept = value !== null && given === value
+  const isSaved = value !== null && given === value
   return (
     <div className={styles.dial} data-untouched={value === null || undefined}>
       <p className={styles.title}>{title}</p>
@@ -55,7 +55,7 @@ export function SliderInput({ title, unit, from, to, step, window: wanted, start
         <div className={styles.track}>
           <i
             className={styles.window}
-            style={{ left: `${share(wanted[0])}%`, width: `${share(wanted[1]) - share(wanted[0])}%` }}
+            style={{ left: `${share(range[0])}%`, width: `${share(range[1]) - share(range[0])}%` }}
           />
           {Array.from({ length: Math.round((to - from) / (step * 5)) + 1 }, (_, i) => from + i * step * 5).map(
             (tick) => (
@@ -86,9 +86,9 @@ export function SliderInput({ title, unit, from, to, step, window: wanted, start
         >
           <PlusOutlined />
         </button>
-        <button type="button" className={styles.keep} aria-pressed={isKept} disabled={value === null} onClick={keep}>
+        <button type="button" className={styles.keep} aria-pressed={isSaved} disabled={value === null} onClick={save}>
           <b>{value === null ? '–' : `${String(value).replace('-', '−')}${unit}`}</b>
-          <span>{value === null ? 'tap the scale' : isKept ? 'kept' : 'keep this'}</span>
+          <span>{value === null ? 'tap the scale' : isSaved ? 'kept' : 'keep this'}</span>
         </button>
       </div>
     </div>

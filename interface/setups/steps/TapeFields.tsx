@@ -22,18 +22,18 @@ export function TapeFields({ rows, actions: { onReplace } }: StepPanelProps) {
   const [stature, setStature] = useState(() => format(latest(evidence, 'stature')?.mm))
   const [inseam, setInseam] = useState(() => format(latest(evidence, 'inseam')?.mm))
   const [shod, setShod] = useState(latest(evidence, 'inseam')?.shod ?? false)
-  const [asked, setAsked] = useState(false)
+  const [isConfirming, setConfirming] = useState(false)
   const { statureMm, inseamMm, wrong, trouble, rare } = parseBodyLengths({ stature, inseam }, shown)
 
   function save() {
     const nothing = statureMm === null && inseamMm === null
-    if (trouble || nothing || (rare && !asked)) return setAsked(true)
+    if (trouble || nothing || (rare && !isConfirming)) return setConfirming(true)
     if (statureMm !== null) onReplace(latestRow(rows, 'stature'), { kind: 'stature', mm: statureMm })
     if (inseamMm !== null) onReplace(latestRow(rows, 'inseam'), { kind: 'inseam', mm: inseamMm, shod })
-    setAsked(false)
+    setConfirming(false)
   }
 
-  const asks = rare ? RARE_INSEAM : statureMm === null && inseamMm === null ? NO_BODY_LENGTH : ''
+  const warning = rare ? RARE_INSEAM : statureMm === null && inseamMm === null ? NO_BODY_LENGTH : ''
   return (
     <div className={styles.tape}>
       <LengthField
@@ -41,9 +41,9 @@ export function TapeFields({ rows, actions: { onReplace } }: StepPanelProps) {
         typed={stature}
         onTyped={(v) => {
           setStature(v)
-          setAsked(false)
+          setConfirming(false)
         }}
-        wrong={asked && wrong === 'stature'}
+        wrong={isConfirming && wrong === 'stature'}
         describedBy="tape-said"
         placeholder={shown === 'imperial' ? '5′8″' : 'cm'}
       />
@@ -52,9 +52,9 @@ export function TapeFields({ rows, actions: { onReplace } }: StepPanelProps) {
         typed={inseam}
         onTyped={(v) => {
           setInseam(v)
-          setAsked(false)
+          setConfirming(false)
         }}
-        wrong={asked && (wrong === 'inseam' || rare)}
+        wrong={isConfirming && (wrong === 'inseam' || rare)}
         onEnter={save}
         describedBy="tape-said"
         placeholder={shown === 'imperial' ? 'in' : 'cm'}
@@ -64,10 +64,10 @@ export function TapeFields({ rows, actions: { onReplace } }: StepPanelProps) {
         in shoes
       </label>
       <Button size="large" onClick={save}>
-        {rare && asked ? 'Yes, keep it' : 'Keep'}
+        {rare && isConfirming ? 'Yes, keep it' : 'Keep'}
       </Button>
       <p id="tape-said" className={styles.tapeSaid} aria-live="polite">
-        {asked && (trouble || asks)}
+        {isConfirming && (trouble || warning)}
       </p>
     </div>
   )

@@ -51,7 +51,7 @@ export const latestRow = (rows: readonly Row[], kind: EvidenceKind): Row | undef
  * before.
  */
 export function resumeStep(rows: readonly Row[], returning = false): Step {
-  if (rows.some(({ row }) => KINDS[row.kind].askedAt === 'cranks')) return 'cranks'
+  if (rows.some(({ row }) => KINDS[row.kind].step === 'cranks')) return 'cranks'
   if (wasSet(rows)) return 'knee'
   const onlyCarried = rows.every(({ row }) => KINDS[row.kind].about === 'reported')
   if (rows.length > 0 && !(returning && onlyCarried)) return 'beside'
@@ -88,7 +88,7 @@ export const hasAllMarks = (bikeType: BikeType, marks: Marks): boolean =>
   axesOf(bikeType).every((axis) => marks[axis] !== undefined)
 
 /** The marks advised at a step; none where the advice is to stop. `base` is what the bars are changed from. */
-export function wantedMarks(
+export function targetMarks(
   answer: Recommendation,
   step: Step,
   { set, shown, base }: Readonly<{ set: boolean; shown: Marks; base: Marks }>,

@@ -6,7 +6,7 @@ import {
 } from '@/core/messages/studio/archive'
 import { formatAlike, formatFileFault, formatTally } from '@/core/messages/studio/files'
 import type { ImportOutcome } from '@/server/files/importMembers'
-import type { Refused } from './askFile'
+import type { Refused } from './requestFile'
 import styles from './filesView.module.css'
 
 /** What became of a file: what it would do or did, or what is wrong with it, each by its place. */
@@ -15,14 +15,14 @@ export function FileResult({ result }: { result: ImportOutcome | ArchiveOutcome 
     case 'fits':
       return (
         <>
-          <p className={styles.good}>{told(result.tally)} Nothing is written yet.</p>
+          <p className={styles.good}>{tallyText(result.tally)} Nothing is written yet.</p>
           <Alike tally={result.tally} />
         </>
       )
     case 'kept':
       return (
         <>
-          <p className={styles.good}>Imported. {told(result.tally)}</p>
+          <p className={styles.good}>Imported. {tallyText(result.tally)}</p>
           <Alike tally={result.tally} />
         </>
       )
@@ -50,16 +50,16 @@ export function FileResult({ result }: { result: ImportOutcome | ArchiveOutcome 
 
 type Tally = Extract<ImportOutcome | ArchiveOutcome, { outcome: 'fits' | 'kept' }>['tally']
 
-const told = (tally: Tally): string =>
+const tallyText = (tally: Tally): string =>
   'lines' in tally ? `${tally.lines} lines, all right. ${formatTally(tally)}` : `${formatArchiveTally(tally)}.`
 
 /** Names to look at: nothing is wrong with them, and they may be meant for somebody who is here. */
 function Alike({ tally }: { tally: Tally }) {
-  const said = 'lines' in tally ? formatAlike(tally) : []
+  const alike = 'lines' in tally ? formatAlike(tally) : []
   return (
-    said.length > 0 && (
+    alike.length > 0 && (
       <ul className={styles.faults}>
-        {said.map((line) => (
+        {alike.map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>

@@ -8,7 +8,7 @@ import { useRef, useState } from 'react'
 import type { ColumnMap, ImportOutcome } from '@/server/files/importMembers'
 import type { ArchiveOutcome } from '@/core/messages/studio/archive'
 import { FileResult } from './FileResult'
-import { askFile, sendFile, type Chosen, type Refused } from './askFile'
+import { requestFile, sendFile, type Chosen, type Refused } from './requestFile'
 import { ListColumns } from './ListColumns'
 import styles from './filesView.module.css'
 
@@ -45,12 +45,12 @@ export function FilesView() {
     setChosen(sent)
     if (sent.kind === 'list') setColumns(sent.preview.columns)
   }
-  async function ask(what: 'check' | 'import') {
+  async function send(what: 'check' | 'import') {
     if (!chosen) return
     const saying = what === 'check' ? 'Checking every line' : 'Bringing it in'
     setResult(null)
     const answer = await run(saying, (signal) =>
-      askFile<ImportOutcome | ArchiveOutcome>(
+      requestFile<ImportOutcome | ArchiveOutcome>(
         chosen.id,
         { what, columns },
         (share) => setBusy({ what: saying, share }),
@@ -145,11 +145,11 @@ export function FilesView() {
         {chosen && !busy && (
           <div className={styles.does}>
             {result?.outcome === 'fits' ? (
-              <Button type="primary" size="large" onClick={() => ask('import')}>
+              <Button type="primary" size="large" onClick={() => send('import')}>
                 Bring it in
               </Button>
             ) : (
-              <Button type="primary" size="large" onClick={() => ask('check')}>
+              <Button type="primary" size="large" onClick={() => send('check')}>
                 {chosen.kind === 'list' ? 'Check every line' : 'Check the archive'}
               </Button>
             )}

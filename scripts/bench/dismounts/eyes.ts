@@ -31,10 +31,10 @@ function ofOneEye(seed: number): string {
     return { seen, read: simulated.goniometer(rider, at).deg, readSd: MEASUREMENT_SD.goniometerDeg }
   })
   const observer = observerFrom(kneeEyeError(pairs), plumbEyeError([]))
-  const dismounts = (eye: SimulatedEye, known?: Observer) => {
+  const dismounts = (eye: SimulatedEye, observer?: Observer) => {
     const look: Looks = (rider, at) => [simulated.kneeByEye(rider, at, eye), simulated.plumbLine(rider, at)]
     const ended = ridersOf(POPULATIONS.own, bikeType, seed + 2000).map((rider) =>
-      follow(rider, { ...crest(rider), observer: known }, look),
+      follow(rider, { ...crest(rider), observer: observer }, look),
     )
     return { mounts: mean(ended.map((e) => e.dismounts)), knee: share(ended.flatMap((e) => e.knee ?? [])) }
   }

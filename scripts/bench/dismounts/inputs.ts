@@ -62,22 +62,22 @@ export const bikeWith = (seatHeight: Scale, crankMm = 170): BikeType => ({
 /** The type on which a rider was set up before. */
 export const OTHER_BIKE = bikeWith({ ruler: { min: 0, max: 40, resolution: 0.5, mmPerUnit: 10, mmAtZero: 0 } }, 172.5)
 
-export const kneeHolds = (rider: SimulatedRider, at: Marks, slackDeg = 0): boolean =>
+export const isKneeWithin = (rider: SimulatedRider, at: Marks, slackDeg = 0): boolean =>
   inWindow(simulated.trueFlexionDeg(rider, at), [
     DEFAULT_SCHOOL.kneeWindowDeg[0] - slackDeg,
     DEFAULT_SCHOOL.kneeWindowDeg[1] + slackDeg,
   ])
-export const plumbHolds = (rider: SimulatedRider, at: Marks, slackMm = 0): boolean =>
+export const isPlumbWithin = (rider: SimulatedRider, at: Marks, slackMm = 0): boolean =>
   inWindow(simulated.truePlumbMm(rider, at), [PLUMB_WINDOW_MM.plumb[0] - slackMm, PLUMB_WINDOW_MM.plumb[1] + slackMm])
 export const right = (rider: SimulatedRider, at: Marks): boolean =>
-  kneeHolds(rider, at, TOLERANCE.deg) && plumbHolds(rider, at, TOLERANCE.mm)
+  isKneeWithin(rider, at, TOLERANCE.deg) && isPlumbWithin(rider, at, TOLERANCE.mm)
 
 export function aMarkExists(rider: SimulatedRider): boolean {
   const { seatHeight, seatSlide } = rider.bikeType.axes
   return positionsOf(seatHeight.scale).some((height) =>
     positionsOf(seatSlide.scale).some((slide) => {
       const at = { seatHeight: height.label, seatSlide: slide.label }
-      return kneeHolds(rider, at) && plumbHolds(rider, at)
+      return isKneeWithin(rider, at) && isPlumbWithin(rider, at)
     }),
   )
 }

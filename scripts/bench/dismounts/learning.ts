@@ -6,7 +6,7 @@ import { createRng } from '../../../core/base/rng'
 import { DEFAULT_SCHOOL } from '../../../core/base/school/school'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import type { SimulatedRider } from '../../../core/simulated/simulatedRider'
-import { bikeWith, kneeHolds, percent, ridersOf, SAMPLES, SCALES, SEEDS, share } from './inputs'
+import { bikeWith, isKneeWithin, percent, ridersOf, SAMPLES, SCALES, SEEDS, share } from './inputs'
 
 /** The table of a studio whose riders' legs are longer, before and after it learned. */
 export const learning = (): string[] => [
@@ -38,9 +38,9 @@ function learned(seed: number): string {
   const first = (riders: readonly SimulatedRider[], taughtPrior: Partial<Prior>) =>
     share(
       riders.map((rider) => {
-        const told = { evidence: statureOf(rider), prior: taughtPrior }
-        const { next, marks } = advise({ bikeType, ...told, seed: 1, samples: SAMPLES })
-        return kneeHolds(rider, { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) })
+        const body = { evidence: statureOf(rider), prior: taughtPrior }
+        const { next, marks } = advise({ bikeType, ...body, seed: 1, samples: SAMPLES })
+        return isKneeWithin(rider, { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) })
       }),
     )
   const riders = ridersOf(longLegs, bikeType, seed + 1000)

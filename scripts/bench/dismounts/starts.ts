@@ -2,25 +2,25 @@ import type { Evidence } from '../../../core/riders/evidence/registry'
 import { advise } from '../../../core/setups/recommend/recommend'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import { POPULATIONS, type SimulatedRider } from '../../../core/simulated/simulatedRider'
-import { bikeWith, kneeHolds, plumbHolds, ridersOf, SAMPLES, SCALES, SEEDS } from './inputs'
+import { bikeWith, isKneeWithin, isPlumbWithin, ridersOf, SAMPLES, SCALES, SEEDS } from './inputs'
 import { statedTable, type Stated } from './stated'
 
 /** The chance stated with the first saddle, by the evidence; each rider with a seed of their own. */
 export function starts(): string[] {
-  const told: Readonly<Record<string, (rider: SimulatedRider) => Evidence[]>> = {
+  const evidenceOf: Readonly<Record<string, (rider: SimulatedRider) => Evidence[]>> = {
     stature: (rider) => [simulated.answerBeside(rider, 'stature')],
     'hip crest': (rider) => [simulated.crestAtMark(rider)],
     'crest, stature, inseam': (rider) => [simulated.crestAtMark(rider), ...simulated.statureAndInseam(rider)],
   }
   const stated = Object.fromEntries(
-    Object.entries(told).map(([name, evidenceOf]) => [
+    Object.entries(evidenceOf).map(([name, evidenceOf]) => [
       name,
       Object.values(SCALES).flatMap((scale) =>
         SEEDS.flatMap((seed) =>
           ridersOf(POPULATIONS.own, bikeWith(scale), seed + 3000).map((rider, i): Stated => {
             const evidence = evidenceOf(rider)
             const { chance, marks } = advise({ bikeType: rider.bikeType, evidence, seed: i + 1, samples: SAMPLES })
-            return { chance, true: kneeHolds(rider, marks) && plumbHolds(rider, marks) }
+            return { chance, true: isKneeWithin(rider, marks) && isPlumbWithin(rider, marks) }
           }),
         ),
       ),

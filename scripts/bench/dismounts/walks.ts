@@ -9,7 +9,7 @@ import { nearestPosition, positionsOf } from '../../../core/bikes/scale/scale'
 import { DEFAULT_SCHOOL, inWindow } from '../../../core/base/school/school'
 import * as simulated from '../../../core/simulated/simulatedRider'
 import type { SimulatedRider } from '../../../core/simulated/simulatedRider'
-import { aMarkExists, kneeHolds, OTHER_BIKE, plumbHolds, right, SAMPLES, TOLERANCE } from './inputs'
+import { aMarkExists, isKneeWithin, OTHER_BIKE, isPlumbWithin, right, SAMPLES, TOLERANCE } from './inputs'
 import type { Stated } from './stated'
 
 const MAX_MOUNTS = 12
@@ -32,7 +32,7 @@ const endedAt = (
   dismounts,
   first: right(rider, firstAt),
   both: right(rider, at),
-  knee: aMarkExists(rider) ? kneeHolds(rider, at, TOLERANCE.deg) : null,
+  knee: aMarkExists(rider) ? isKneeWithin(rider, at, TOLERANCE.deg) : null,
   stated,
 })
 
@@ -78,7 +78,7 @@ export const BY_HAND: Readonly<Record<string, (rider: SimulatedRider) => Ended>>
 }
 
 export type Looks = (rider: SimulatedRider, at: Marks) => Evidence[]
-export type Told = Readonly<{
+export type StartInformation = Readonly<{
   evidence: readonly Evidence[]
   history?: readonly EarlierSetup[]
   observer?: Observer
@@ -86,23 +86,23 @@ export type Told = Readonly<{
 }>
 
 /** Follows the recommendation until it stops; every change is one dismount. */
-export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
+export function follow(rider: SimulatedRider, start: StartInformation, look: Looks): Ended {
   const { bikeType } = rider
-  const evidence: Evidence[] = [...told.evidence]
+  const evidence: Evidence[] = [...start.evidence]
   const stated = { height: [] as Stated[], slide: [] as Stated[], start: [] as Stated[] }
   let firstAt: Marks = {}
   for (let mounts = 0; ; mounts++) {
-    const { next, marks, chances } = advise({ bikeType, ...told, evidence, seed: 1, samples: SAMPLES })
+    const { next, marks, chances } = advise({ bikeType, ...start, evidence, seed: 1, samples: SAMPLES })
     const at: Marks = { ...marks, ...Object.fromEntries(next.moves.map((m) => [m.axis, m.to])) }
     for (const { chance, label } of chances.seatHeight ?? [])
-      if (chance >= 0.02) stated.height.push({ chance, true: kneeHolds(rider, { ...marks, seatHeight: label }) })
+      if (chance >= 0.02) stated.height.push({ chance, true: isKneeWithin(rider, { ...marks, seatHeight: label }) })
     for (const { chance, label } of chances.seatSlide ?? [])
-      if (chance >= 0.02) stated.slide.push({ chance, true: plumbHolds(rider, { ...marks, seatSlide: label }) })
+      if (chance >= 0.02) stated.slide.push({ chance, true: isPlumbWithin(rider, { ...marks, seatSlide: label }) })
     if (mounts === 0) {
       firstAt = at
-      const said = next.reasons.find((reason) => reason.code === 'chance')
-      if (said?.code === 'chance')
-        stated.start.push({ chance: said.chance, true: kneeHolds(rider, at) && plumbHolds(rider, at) })
+      const chanceReason = next.reasons.find((reason) => reason.code === 'chance')
+      if (chanceReason?.code === 'chance')
+        stated.start.push({ chance: chanceReason.chance, true: isKneeWithin(rider, at) && isPlumbWithin(rider, at) })
     }
     const moved = next.moves.some((m) => m.from !== m.to)
     if ((mounts > 0 && (next.kind === 'stop' || !moved)) || mounts > MAX_MOUNTS)
@@ -112,7 +112,7 @@ export function follow(rider: SimulatedRider, told: Told, look: Looks): Ended {
 }
 
 /** The product's questions beside the bike, as long as one is worth its time. */
-function asked(rider: SimulatedRider): Told {
+function withTalk(rider: SimulatedRider): StartInformation {
   const evidence: Evidence[] = [simulated.crestAtMark(rider)]
   for (let questions = 0; questions < 6; questions++) {
     const [top] = advise({ bikeType: rider.bikeType, evidence, seed: 1, samples: SAMPLES }).questions
@@ -127,7 +127,7 @@ const AGO_DAYS = 180
 const SOLE: Evidence = { kind: 'rider', experience: 'regular', soleMm: 10 }
 
 /** Set up half a year ago on another type, checked with goniometer and string at the marks that were right there. */
-function knownElsewhere(rider: SimulatedRider): Told {
+function withOtherType(rider: SimulatedRider): StartInformation {
   const then = simulated.inAnotherSetup(rider, OTHER_BIKE, AGO_DAYS)
   const { seatHeight, seatSlide } = OTHER_BIKE.axes
   const pairs = positionsOf(seatHeight.scale).flatMap((height) =>
@@ -146,16 +146,16 @@ const EYE: Looks = (rider, at) => [
   simulated.heelCheck(rider, at),
   simulated.plumbLine(rider, at),
 ]
-export const crest = (rider: SimulatedRider): Told => ({ evidence: [simulated.crestAtMark(rider)] })
+export const crest = (rider: SimulatedRider): StartInformation => ({ evidence: [simulated.crestAtMark(rider)] })
 export const WAYS: readonly Readonly<{
   start: string
   method: string
-  from: (r: SimulatedRider) => Told
+  from: (r: SimulatedRider) => StartInformation
   look: Looks
 }>[] = [
   { start: 'hip crest', method: 'goniometer, plumb line', from: crest, look: GONIOMETER },
-  { start: 'hip crest and what it asks', method: 'goniometer, plumb line', from: asked, look: GONIOMETER },
-  { start: 'known on another type', method: 'goniometer, plumb line', from: knownElsewhere, look: GONIOMETER },
+  { start: 'hip crest and what it asks', method: 'goniometer, plumb line', from: withTalk, look: GONIOMETER },
+  { start: 'known on another type', method: 'goniometer, plumb line', from: withOtherType, look: GONIOMETER },
   { start: 'hip crest', method: 'eye, heel, plumb line', from: crest, look: EYE },
 ]
 

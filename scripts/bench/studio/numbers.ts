@@ -42,11 +42,11 @@ let peak = 0
 setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 20).unref()
 
 /** "46 s, at most 240 MB". */
-async function measured<T>(work: () => Promise<T>): Promise<Readonly<{ result: T; said: string }>> {
+async function measured<T>(work: () => Promise<T>): Promise<Readonly<{ result: T; text: string }>> {
   peak = process.memoryUsage().rss
   const began = performance.now()
   const result = await work()
-  return { result, said: `${((performance.now() - began) / 1000).toFixed(0)} s, at most ${mb(peak)}` }
+  return { result, text: `${((performance.now() - began) / 1000).toFixed(0)} s, at most ${mb(peak)}` }
 }
 const mb = (bytes: number) => `${(bytes / 1e6).toFixed(0)} MB`
 
@@ -69,8 +69,8 @@ const out = await measured(() => write(db, scope, first))
 const far = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_bench_${process.pid}`)
 try {
   const archive = { id: 'archive', path: first, bytes: statSync(first).size, kind: 'archive' as const }
-  const asked = { upload: archive, progress: () => undefined, signal: going }
-  const into = await measured(() => importArchive(far.db, far.scope, asked))
+  const inputs = { upload: archive, progress: () => undefined, signal: going }
+  const into = await measured(() => importArchive(far.db, far.scope, inputs))
   if (into.result.outcome !== 'kept') throw new Error(JSON.stringify(into.result))
   await write(far.db, far.scope, second)
   const digests = [await digestOf(first), await digestOf(second)]
@@ -98,10 +98,10 @@ try {
 95th percentiles over one connection: a bare query by key ${bare.toFixed(1)} ms, the finder’s names ${times(search)},
 one rider’s sets of numbers ${times(numbers)}.
 
-The archive of all of it, ${mb(archive.bytes)}: out in ${out.said}; into an empty studio in ${into.said}; out of that
+The archive of all of it, ${mb(archive.bytes)}: out in ${out.text}; into an empty studio in ${into.text}; out of that
 one the same, row by row with sorted keys, SHA-256 ${digests[0].slice(0, 16)} … both times.
 
-A list of ${LINES.toLocaleString('en')} new members with numbers into the studio so filled: ${brought.said} of memory;
+A list of ${LINES.toLocaleString('en')} new members with numbers into the studio so filled: ${brought.text} of memory;
 once more nothing is new. The process may hold ${process.env.NODE_OPTIONS?.match(/\d+/)?.[0]} MB of heap; what is said
 of memory is all it takes, code included.
 `)

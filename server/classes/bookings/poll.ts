@@ -132,8 +132,8 @@ export function pollCalendar(
     const scope = await bookingScope(db, studioId)
     if (!scope) return { trouble: null, taken: null }
     const { timeZone } = await getStudio(db, scope)
-    const asked = { text: answer.text, timeZone, take: true }
-    const { faults, taken, gaveUp } = await importTimetable(db, scope, asked, now)
+    const input = { text: answer.text, timeZone, take: true }
+    const { faults, taken, gaveUp } = await importTimetable(db, scope, input, now)
     if (gaveUp) return { trouble: 'nonsense', taken: null }
     const classes = taken ? taken.added + taken.changed + taken.cancelled : 0
     return { trouble: null, taken: { classes, bookings: 0, unknownNames: [], faults: faults.length } }

@@ -53,27 +53,27 @@ export async function takeBookings(
     unknown.clear()
     const { tally, classIds } = await upsertTimetable(tx, scope, 'booking', entries, now)
     const { added, changed, cancelled } = tally
-    const known = await membersNamed(
+    const memberIds = await membersNamed(
       tx,
       scope,
       bookings.map(({ name }) => name),
     )
     const rosters = new Map<string, readonly RosterRider[]>()
-    const told = new Map<string, Readonly<{ classId: string; memberId: string; booking: FeedBooking }>>()
+    const newest = new Map<string, Readonly<{ classId: string; memberId: string; booking: FeedBooking }>>()
     for (const booking of bookings) {
       const classId = classIds.get(sourceKey(ofFeed(booking.class)))
       if (!classId) continue
-      const [memberId, another] = known.get(booking.name.toLowerCase()) ?? []
+      const [memberId, another] = memberIds.get(booking.name.toLowerCase()) ?? []
       if (!memberId || another) {
         unknown.add(booking.name)
         continue
       }
       // Listed twice, as after a cancellation and a new booking, a rider is booked.
       const key = `${classId}/${memberId}`
-      if (told.get(key)?.booking.state !== 'booked') told.set(key, { classId, memberId, booking })
+      if (newest.get(key)?.booking.state !== 'booked') newest.set(key, { classId, memberId, booking })
     }
     let count = 0
-    for (const { classId, memberId, booking } of told.values()) {
+    for (const { classId, memberId, booking } of newest.values()) {
       const { comesMinBefore = 10, state } = booking
       if (!rosters.has(classId)) rosters.set(classId, await listRoster(tx, scope, classId))
       const before = rosters.get(classId)!.find((one) => one.memberId === memberId)

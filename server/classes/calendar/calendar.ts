@@ -18,7 +18,7 @@ export type CalendarEvent = Readonly<{
 export type CalendarRead = Readonly<{ events: readonly CalendarEvent[]; faults: readonly CalendarFault[] }>
 
 /** Request: occurrences that begin in a time span; the studio's zone applies to events without one. */
-export type CalendarAsked = Readonly<{ from: Date; to: Date; timeZone: string }>
+export type CalendarWindow = Readonly<{ from: Date; to: Date; timeZone: string }>
 
 /**
  * Time limits for one recurring event and for the whole calendar, ms. An ordinary event takes under 1 ms; the limits
@@ -37,7 +37,7 @@ const MAX_EVENTS = 5000
  * days, and events that take too long, each with a fault and its line. An unknown zone gives a fault, and the studio's
  * zone applies.
  */
-export function readCalendar(text: string, asked: CalendarAsked, limits: CalendarLimits = LIMITS): CalendarRead {
+export function readCalendar(text: string, window: CalendarWindow, limits: CalendarLimits = LIMITS): CalendarRead {
   const endsAt = performance.now() + limits.wholeMs
   const faults: CalendarFault[] = []
   const lines = text.split(/\r\n|\n|\r/)
@@ -59,7 +59,7 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
     return null
   }
   const read = blocks
-    .filter((block) => !isElsewhere(block, asked))
+    .filter((block) => !isElsewhere(block, window))
     .flatMap(
       (block) =>
         done(
@@ -70,18 +70,18 @@ export function readCalendar(text: string, asked: CalendarAsked, limits: Calenda
     )
   const byUid = new Map<string, ReadEvent[]>()
   for (const one of read) {
-    const known = byUid.get(one.uid)
-    if (known) known.push(one)
+    const series = byUid.get(one.uid)
+    if (series) series.push(one)
     else byUid.set(one.uid, [one])
   }
   const events: CalendarEvent[] = []
   for (const ofOne of byUid.values()) {
     const name = () => titleOf(ofOne[0])
-    const series = done(ofOne[0], name, () => seriesOf(ofOne, asked))
+    const series = done(ofOne[0], name, () => seriesOf(ofOne, window))
     if (series)
       for (const one of ofOne) {
         const hasRule = one.component.hasProperty('rrule')
-        events.push(...(done(one, name, () => timesOf(one, series, asked, faults), hasRule) ?? []))
+        events.push(...(done(one, name, () => timesOf(one, series, window, faults), hasRule) ?? []))
       }
   }
   events.sort((a, b) => a.startsAt.getTime() - b.startsAt.getTime() || (a.uid < b.uid ? -1 : 1))
@@ -114,7 +114,7 @@ function blocksOf(lines: readonly string[], faults: CalendarFault[]): Block[] {
 const AROUND_MS = 2 * 86_400_000
 
 /** Whether a non-recurring event lies outside the window, by its raw DTSTART line. Skips parsing of old events. */
-function isElsewhere({ body }: Block, { from, to }: CalendarAsked): boolean {
+function isElsewhere({ body }: Block, { from, to }: CalendarWindow): boolean {
   if (body.some((line) => /^(RRULE|RDATE|RECURRENCE-ID)[:;]/i.test(line))) return false
   const start = body.find((line) => /^DTSTART[:;]/i.test(line))
   const [, year, month, day] = /:(\d{4})(\d{2})(\d{2})T\d{6}Z?$/.exec(start ?? '') ?? []
@@ -141,7 +141,7 @@ type Series = Readonly<{ start: ICAL.Time | null; zone: string; moved: ReadonlyS
 
 const isMoved = ({ component }: ReadEvent): boolean => component.hasProperty('recurrence-id')
 
-function seriesOf(ofOne: readonly ReadEvent[], { timeZone }: CalendarAsked): Series {
+function seriesOf(ofOne: readonly ReadEvent[], { timeZone }: CalendarWindow): Series {
   const master = ofOne.find((one) => !isMoved(one))
   const start = (master?.component.getFirstPropertyValue('dtstart') ?? null) as ICAL.Time | null
   const series = { start, zone: master ? zoneOf(master.component, timeZone).zone : timeZone }
@@ -157,14 +157,14 @@ function keyOfMoved({ component }: ReadEvent, { start, zone }: Pick<Series, 'sta
 }
 
 /** Occurrences of one event within the window, without those that an override replaces. */
-function timesOf(one: ReadEvent, series: Series, asked: CalendarAsked, faults: CalendarFault[]): CalendarEvent[] {
+function timesOf(one: ReadEvent, series: Series, window: CalendarWindow, faults: CalendarFault[]): CalendarEvent[] {
   const start = startOf(one)
-  if (isMoved(one)) return timeOf(one, start, keyOfMoved(one, series) ?? String(start), asked, faults)
+  if (isMoved(one)) return timeOf(one, start, keyOfMoved(one, series) ?? String(start), window, faults)
   const repeats = one.component.hasProperty('rrule') || one.component.hasProperty('rdate')
-  const times = repeats ? occurrences(one.component, start, series.zone, asked) : [start]
+  const times = repeats ? occurrences(one.component, start, series.zone, window) : [start]
   return times
     .filter((at) => !series.moved.has(String(at)) && !series.moved.has(String(at).slice(0, 10)))
-    .flatMap((at) => timeOf(one, at, String(at), asked, faults))
+    .flatMap((at) => timeOf(one, at, String(at), window, faults))
 }
 
 /** The event begins at no minute. */
@@ -185,16 +185,16 @@ function timeOf(
   one: ReadEvent,
   start: ICAL.Time,
   at: string,
-  asked: CalendarAsked,
+  window: CalendarWindow,
   faults: CalendarFault[],
 ): CalendarEvent[] {
   const { component, uid, line } = one
-  const { zone, unknown } = zoneOf(component, asked.timeZone)
+  const { zone, unknown } = zoneOf(component, window.timeZone)
   if (unknown && !faults.some((fault) => fault.line === line && fault.code === 'unknownZone'))
     faults.push({ line, code: 'unknownZone', zone: unknown })
   const startsAt = momentOf(start, zone)
-  if (!(startsAt >= asked.from && startsAt <= asked.to)) return []
-  const seconds = secondsOf(component, zone, asked.timeZone)
+  if (!(startsAt >= window.from && startsAt <= window.to)) return []
+  const seconds = secondsOf(component, zone, window.timeZone)
   if (!(seconds > 0) || seconds > MAX_HOURS * 3600) {
     if (!faults.some((fault) => fault.line === line && fault.code === 'oddLength'))
       faults.push({ line, code: 'oddLength' })

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { Piscina } from 'piscina'
-import type { CalendarAsked, CalendarRead } from './calendar'
+import type { CalendarWindow, CalendarRead } from './calendar'
 
 /** Hard limit for one calendar, ms; the reader itself stops after 20 s. The pool then ends the thread. */
 const TIMEOUT_MS = 60_000
@@ -16,7 +16,7 @@ let pool: Piscina | null = null
  * Reads an iCalendar text in a worker thread with time and memory limits. Returns no events and the fault `gaveUp` if
  * the thread exceeds a limit.
  */
-export async function readCalendarInThread(text: string, asked: CalendarAsked): Promise<CalendarRead> {
+export async function readCalendarInThread(text: string, window: CalendarWindow): Promise<CalendarRead> {
   pool ??= new Piscina({
     filename: join(process.cwd(), process.env.NEXT_DIST ?? '.next', 'compute', 'calendar.cjs'),
     minThreads: 0,
@@ -26,7 +26,7 @@ export async function readCalendarInThread(text: string, asked: CalendarAsked): 
   })
   if (pool.queueSize >= MAX_QUEUE) return GAVE_UP
   try {
-    return (await pool.run({ text, asked }, { signal: AbortSignal.timeout(TIMEOUT_MS) })) as CalendarRead
+    return (await pool.run({ text, asked: window }, { signal: AbortSignal.timeout(TIMEOUT_MS) })) as CalendarRead
   } catch (error) {
     const { name, code } = error as NodeJS.ErrnoException
     if (name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY') return GAVE_UP

@@ -107,7 +107,7 @@ function scaleStrip(
   }
   const clear = (at: number) => setAt === null || Math.abs(at - setAt) > CLEAR
   const written = ticks.filter(
-    ({ at, written: said }) => said && (at === setAt || ((at === 0 || at === 1) && clear(at))),
+    ({ at, written: text }) => text && (at === setAt || ((at === 0 || at === 1) && clear(at))),
   )
   pdf.font('regular').fontSize(4.5).fillColor(INK.soft)
   for (const tick of written) {

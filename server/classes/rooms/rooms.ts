@@ -1,5 +1,5 @@
 import { and, asc, count, eq, inArray } from 'drizzle-orm'
-import type { RoomPlan, Stand } from '../../../core/classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '../../../core/classes/planning/roomPlan'
 import type { Scope } from '../../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../../platform/db/connection'
 import { isDuplicate } from '../../platform/db/errors'
@@ -7,7 +7,7 @@ import { bike } from '../../bikes/tables'
 import { bikePlace, room, studioClass } from './tables'
 
 export type Room = Readonly<{ id: string; name: string; plan: RoomPlan }>
-export type BikePlace = Stand & Readonly<{ bikeId: string; roomId: string }>
+export type BikePlace = FloorPosition & Readonly<{ bikeId: string; roomId: string }>
 
 const columns = { id: room.id, name: room.name, plan: room.plan }
 
@@ -40,7 +40,7 @@ export type RoomResult = Readonly<{ outcome: 'kept' | 'nameTaken' | 'gone' }>
 export async function saveRoom(
   db: Database,
   scope: Scope,
-  { id, name, plan, places }: Room & Readonly<{ places: readonly (Stand & Readonly<{ bikeId: string }>)[] }>,
+  { id, name, plan, places }: Room & Readonly<{ places: readonly (FloorPosition & Readonly<{ bikeId: string }>)[] }>,
   now: Date,
 ): Promise<RoomResult> {
   const { studioId } = scope
@@ -82,8 +82,11 @@ export async function deleteRoom(
     const own = and(eq(room.id, id), eq(room.studioId, scope.studioId))
     const [there] = await tx.select({ id: room.id }).from(room).where(own).for('update')
     if (!there) return { outcome: 'gone' }
-    const [{ held }] = await tx.select({ held: count() }).from(studioClass).where(eq(studioClass.roomId, id))
-    if (held > 0) return { outcome: 'inUse' }
+    const [{ held: classCount }] = await tx
+      .select({ held: count() })
+      .from(studioClass)
+      .where(eq(studioClass.roomId, id))
+    if (classCount > 0) return { outcome: 'inUse' }
     await tx.delete(bikePlace).where(eq(bikePlace.roomId, id))
     await tx.delete(room).where(own)
     return { outcome: 'kept' }

@@ -67,23 +67,23 @@ export async function previewMerge(db: DbExecutor, scope: Scope, { from, into }:
  * Merges one member into another, whole or not at all. Where both have numbers for the same, the later ones are in
  * force; where both are in a class, the seat of `into` stays. The old id leads to the other member from then on.
  */
-export async function mergeMembers(db: Database, scope: Scope, asked: Merge, now: Date): Promise<MergeResult> {
-  if (asked.from === asked.into) return { outcome: 'same' }
+export async function mergeMembers(db: Database, scope: Scope, input: Merge, now: Date): Promise<MergeResult> {
+  if (input.from === input.into) return { outcome: 'same' }
   return withTransaction(db, async (tx): Promise<MergeResult> => {
-    const { from, into } = asked
+    const { from, into } = input
     const both = and(inArray(member.id, [from, into]), eq(member.studioId, scope.studioId))
     const locked = await tx.select().from(member).where(both).orderBy(member.id).for('update')
     const [a, b] = [locked.find(({ id }) => id === from), locked.find(({ id }) => id === into)]
     if (!a || !b) return { outcome: 'gone' }
-    await freeOpenSetups(tx, asked)
-    await mergeClasses(tx, asked)
-    await mergeCurrentNumbers(tx, asked)
+    await freeOpenSetups(tx, input)
+    await mergeClasses(tx, input)
+    await mergeCurrentNumbers(tx, input)
     for (const table of MOVED)
       await tx
         .update(table)
         .set({ memberId: into } as never)
         .where(eq(table.memberId, from))
-    await renameConcerned(tx, scope, asked)
+    await renameConcerned(tx, scope, input)
     await tx.delete(memberWord).where(eq(memberWord.memberId, from))
     await tx.delete(member).where(eq(member.id, from))
     const { number, email, statureMm } = b

@@ -7,7 +7,7 @@ import { withTransaction, type Database } from '../../platform/db/connection'
 import { reasonsOf } from '../../pages/comfort/reasons'
 
 /** What the page showed and is put on trial: the change, or the slide beside it. */
-export type TrialAsked = Readonly<{
+export type TrialInput = Readonly<{
   id: string
   memberId: string
   complaintId: string
@@ -24,35 +24,35 @@ const MAX_TEXT_LENGTH = 400
  * Starts a trial of the change that `explain` proposes now, recomputed here. `stale`: it differs from the one on the
  * page, or a red flag was added meanwhile.
  */
-export async function startTrial(db: Database, scope: Scope, asked: TrialAsked, now: Date): Promise<TrialResult> {
+export async function startTrial(db: Database, scope: Scope, input: TrialInput, now: Date): Promise<TrialResult> {
   return withTransaction(db, async (tx) => {
     // Locks before the first read, so that the reads are current.
-    if (!(await lockMember(tx, scope, asked.memberId))) return { outcome: 'gone' }
-    const taken = await complaintFromNote(tx, scope, { memberId: asked.memberId, id: asked.complaintId }, now)
+    if (!(await lockMember(tx, scope, input.memberId))) return { outcome: 'gone' }
+    const taken = await complaintFromNote(tx, scope, { memberId: input.memberId, id: input.complaintId }, now)
     if (!taken) return { outcome: 'gone' }
-    const { complaints, answer, onFile, trials } = await reasonsOf(tx, scope, asked.memberId, now)
-    if (trials.some(({ id }) => id === asked.id)) return { outcome: 'kept' }
-    if (!asked.reason && trials.some(({ endedAt }) => endedAt === null)) return { outcome: 'needsReason' }
+    const { complaints, answer, onFile, trials } = await reasonsOf(tx, scope, input.memberId, now)
+    if (trials.some(({ id }) => id === input.id)) return { outcome: 'kept' }
+    if (!input.reason && trials.some(({ endedAt }) => endedAt === null)) return { outcome: 'needsReason' }
     const changes = [answer?.change, answer?.orSlide].filter((one) => one !== undefined)
-    const { axis, to, deg } = asked.shown
+    const { axis, to, deg } = input.shown
     const change = changes.find((one) => one.axis === axis && one.to === to && one.deg === deg)
-    if (!answer || !change || !complaints.some(({ id }) => id === asked.complaintId)) return { outcome: 'stale' }
+    if (!answer || !change || !complaints.some(({ id }) => id === input.complaintId)) return { outcome: 'stale' }
     const cause = answer.proposedFor!
     return insertTrial(
       tx,
       scope,
       {
-        id: asked.id,
-        memberId: asked.memberId,
-        complaintId: asked.complaintId,
+        id: input.id,
+        memberId: input.memberId,
+        complaintId: input.complaintId,
         cause,
         change,
         said: formatChange(change, onFile.entry?.type).slice(0, MAX_TEXT_LENGTH),
         because: answer.causes.find((one) => one.cause === cause)?.for ?? [],
         expects: change === answer.change ? (answer.expect ?? []).map(formatExpected) : [],
-        weeks: asked.weeks,
-        ratingBefore: asked.ratingBefore,
-        reason: asked.reason,
+        weeks: input.weeks,
+        ratingBefore: input.ratingBefore,
+        reason: input.reason,
         bikeId: onFile.bike?.id ?? null,
         entry: onFile.entry,
       },

@@ -1,4 +1,4 @@
-import { asksNow } from '../../../core/comfort/changes/trial'
+import { needsRating } from '../../../core/comfort/changes/trial'
 import { formatComplaint, formatTrialStage } from '../../../core/messages/comfort/comfort'
 import { formatNote } from '../../../core/messages/classes/watch'
 import { afterList, type AfterKind, type FollowUpState } from '../../../core/classes/watch/afterList'
@@ -75,7 +75,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   // What runs on trial is under way; what was sent on is out of these hands.
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
   const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
-  const due = trials.filter(asksNow)
+  const due = trials.filter(needsRating)
   const people = new Map((await listPeople(db, scope)).map(({ id, name }) => [id, name]))
   const became = new Map(
     (await listFollowUps(db, scope, ofClass.id)).map((one) => [`${one.kind} ${one.memberId}`, one]),
@@ -111,7 +111,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       from: { title: one.title, startsAt: one.startsAt },
       followUp: null,
     })),
-    rows: items.map(({ kind, memberId, notes, complaints: told }): AfterRow => {
+    rows: items.map(({ kind, memberId, notes, complaints: reported }): AfterRow => {
       const own = notes.map((id) => noteById.get(id)!)
       const followedUp = became.get(`${kind} ${memberId}`)
       const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
@@ -126,9 +126,9 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
         isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
         said: [
           ...new Set(own.map(formatNote)),
-          ...told.map((id) => formatComplaint(open.find((one) => one.id === id)!)),
+          ...reported.map((id) => formatComplaint(open.find((one) => one.id === id)!)),
           ...ofTrial.map(
-            ({ said, stage, proposed, verdict }) => `${said}. ${formatTrialStage(stage, proposed, verdict)}`,
+            ({ said: text, stage, proposed, verdict }) => `${text}. ${formatTrialStage(stage, proposed, verdict)}`,
           ),
         ],
         setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,

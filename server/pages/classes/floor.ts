@@ -153,7 +153,7 @@ export async function floorBefore(
       watchFor: memberId
         ? [
             ...(trials?.words(memberId, bike.id) ?? []),
-            ...put.filter((one) => one.memberId === memberId).map(({ said }) => formatPutHere(said)),
+            ...put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text)),
             ...watchFor(notes, memberId),
           ]
         : [],

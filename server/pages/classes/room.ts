@@ -1,4 +1,4 @@
-import type { RoomPlan, Stand } from '../../../core/classes/planning/roomPlan'
+import type { RoomPlan, FloorPosition } from '../../../core/classes/planning/roomPlan'
 import { listBikes } from '../../bikes/bikes'
 import { PLAIN_ROOM } from '../../classes/planning'
 import { listPlaces, listRooms } from '../../classes/rooms/rooms'
@@ -13,7 +13,7 @@ export type RoomPage = Readonly<{
     name: string | null
     plan: RoomPlan
     /** By bike. */
-    places: Readonly<Record<string, Stand>>
+    places: Readonly<Record<string, FloorPosition>>
   }>
   rooms: readonly Readonly<{ id: string; name: string }>[]
   bikes: readonly Readonly<{ id: string; number: number; type: string; elsewhere: string | null }>[]

@@ -40,37 +40,37 @@ export async function roundOf(db: DbExecutor, scope: Scope, ofClass: StudioClass
     scope,
     open.map(({ memberId }) => memberId),
   )
-  const known = new Map<string, { wrong: number | null; setupId: string; isChecked: boolean }>()
+  const checks = new Map<string, { wrong: number | null; setupId: string; isChecked: boolean }>()
   for (const { memberId } of open) {
     const bikeId = seats.get(memberId)!
     const found = latest.find((one) => one.memberId === memberId && one.bikeId === bikeId)
-    if (found) known.set(memberId, { setupId: found.id, ...(await standOf(db, scope, found.id)) })
+    if (found) checks.set(memberId, { setupId: found.id, ...(await checksOf(db, scope, found.id)) })
   }
-  const asked = open.map(({ memberId, comesMinBefore }): Newcomer => {
-    const stand = known.get(memberId)
+  const listed = open.map(({ memberId, comesMinBefore }): Newcomer => {
+    const check = checks.get(memberId)
     return {
       id: memberId,
       arrivesMin: -comesMinBefore,
-      isSet: stand?.wrong != null,
-      isChecked: stand?.isChecked ?? false,
-      wrong: stand?.wrong ?? null,
+      isSet: check?.wrong != null,
+      isChecked: check?.isChecked ?? false,
+      wrong: check?.wrong ?? null,
     }
   })
   const nameOf = new Map(roster.map(({ memberId, name }) => [memberId, name]))
   return {
-    steps: roundSteps(asked).map((step) => ({
+    steps: roundSteps(listed).map((step) => ({
       ...step,
       name: nameOf.get(step.id) ?? '',
       bikeId: seats.get(step.id)!,
       number: numberOf.get(seats.get(step.id)!) ?? 0,
-      wrong: known.get(step.id)?.wrong ?? null,
-      setupId: known.get(step.id)?.setupId ?? null,
+      wrong: checks.get(step.id)?.wrong ?? null,
+      setupId: checks.get(step.id)?.setupId ?? null,
     })),
     withoutBike: roster
       .filter(({ memberId, state }) => state !== 'cancelled' && !seats.has(memberId) && needs.get(memberId) === 'new')
       .map(({ name }) => name),
     done: newcomers
-      .filter(({ memberId }) => (ready.has(memberId) && isNew(memberId)) || known.get(memberId)?.isChecked)
+      .filter(({ memberId }) => (ready.has(memberId) && isNew(memberId)) || checks.get(memberId)?.isChecked)
       .map(({ memberId, name }) => ({ name, number: numberOf.get(seats.get(memberId)!) ?? 0 })),
   }
 }
@@ -85,7 +85,7 @@ async function openSetups(db: DbExecutor, scope: Scope, memberIds: readonly stri
 }
 
 /** State of a set-up: the chance that the saddle is wrong as set, and whether somebody looked at the knee. */
-async function standOf(
+async function checksOf(
   db: DbExecutor,
   scope: Scope,
   setupId: string,

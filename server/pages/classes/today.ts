@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm'
-import { asksNow } from '../../../core/comfort/changes/trial'
+import { needsRating } from '../../../core/comfort/changes/trial'
 import { formatComplaint, formatTrialOnFloor } from '../../../core/messages/comfort/comfort'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
@@ -113,7 +113,7 @@ async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLin
       fromClassId: one.classId,
     })),
     ...trials
-      .filter(asksNow)
+      .filter(needsRating)
       .map((one) => ({ memberId: one.memberId, what: formatTrialOnFloor(one), isStop: false, fromClassId: null })),
     ...complaints
       .filter((one) => !isReferred(one) && !onTrial.has(one.id))

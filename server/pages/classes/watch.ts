@@ -87,7 +87,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   )
   const put = await listPutToClass(db, scope, ofClass)
   const putTo = (memberId: string) =>
-    put.filter((one) => one.memberId === memberId).map(({ said }) => formatPutHere(said))
+    put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text))
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM

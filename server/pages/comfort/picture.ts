@@ -39,7 +39,7 @@ const AFTERWARDS_MS = 3 * 86_400_000
 
 export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Promise<StudioPicture> {
   const since = new Date(now.getTime() - PICTURE_WEEKS * WEEK_MS)
-  const [bikes, seats, notes, told, trials] = [
+  const [bikes, seats, notes, complaints, trials] = [
     await listBikesOfRecords(db, scope),
     await seatsSince(db, scope, since, now),
     await notesSince(db, scope, since, now),
@@ -52,7 +52,7 @@ export async function studioPicture(db: DbExecutor, scope: Scope, now: Date): Pr
       const place = sign === FELT && (score ?? 0) > 0 ? feltNamed(region) : undefined
       return place ? [{ memberId, bikeId, classId, what: COMPLAINT_OF_FELT[place.region], side }] : []
     }),
-    ...told.flatMap((one): Felt[] => {
+    ...complaints.flatMap((one): Felt[] => {
       const ride = one.classId
         ? seats.find(({ memberId, classId }) => memberId === one.memberId && classId === one.classId)
         : seats.findLast(

@@ -50,14 +50,14 @@ const MAX_FINDINGS = 200
 
 /** Data of the page of reasons. */
 export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<Reasons> {
-  const [studio, complaints, kept, trials] = [
+  const [studio, complaints, entries, trials] = [
     await getStudio(db, scope),
     await complaintsToAnswer(db, scope, memberId, now),
     await complaintsOfNotes(db, scope, memberId),
     await listTrials(db, scope, memberId, now),
   ]
   const school = schoolOf(studio.school)
-  const flagged = await flagsOfFloor(db, scope, memberId, kept, now)
+  const flagged = await flagsOfFloor(db, scope, memberId, entries, now)
   const bikeId = complaints.find((one) => one.bikeId !== null)?.bikeId ?? null
   const onFile = await findingsOnFile(db, scope, { memberId, bikeId }, school, now)
   const tried = triedCauses(complaints, trials)
@@ -78,9 +78,9 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   })
   const waiting = shown.filter(({ onTrial }) => !onTrial)
   // Beyond the limit, complaints with a red flag come first.
-  const asked = (waiting.length > 0 ? waiting : shown).toSorted((a, b) => b.flags.length - a.flags.length)
+  const chosen = (waiting.length > 0 ? waiting : shown).toSorted((a, b) => b.flags.length - a.flags.length)
   const stopped = flagged.length > 0 || complaints.length === 0
-  const answer = stopped ? null : explain(requestOf(asked, onFile, health, studio.school), tried)
+  const answer = stopped ? null : explain(requestOf(chosen, onFile, health, studio.school), tried)
   const touched =
     answer?.change?.axis === 'tilt' && onFile.bike
       ? await ridersOfBike(db, scope, onFile.bike.id, new Date(now.getTime() - TOUCHED_MS))
@@ -131,11 +131,11 @@ async function flagsOfFloor(
   db: DbExecutor,
   scope: Scope,
   memberId: string,
-  kept: readonly RiderComplaint[],
+  stored: readonly RiderComplaint[],
   now: Date,
 ): Promise<Note[]> {
   const flags = await listFlagsOfMember(db, scope, memberId, new Date(now.getTime() - FLAG_MS))
   // A flag that was taken up as something without one is still a flag, also after that was settled.
-  const taken = new Set(kept.filter(isReferred).map(({ noteId }) => noteId))
+  const taken = new Set(stored.filter(isReferred).map(({ noteId }) => noteId))
   return flags.filter(({ id }) => !taken.has(id))
 }

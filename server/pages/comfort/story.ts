@@ -39,7 +39,7 @@ export const STORY_PARTS = ['all', 'numbers', 'note', 'felt'] as const
 export type StoryPart = (typeof STORY_PARTS)[number]
 
 /** Request of a story: which lines, and which page of them, from 0. */
-export type StoryAsked = Readonly<{ part: StoryPart; page: number }>
+export type StoryQuery = Readonly<{ part: StoryPart; page: number }>
 
 /**
  * Numbers, notes, cues, complaints, trials and ratings of a rider in one line, the latest first, a page of it, and what
@@ -72,7 +72,7 @@ export async function storyOf(
   db: DbExecutor,
   scope: Scope,
   memberId: string,
-  { part, page }: StoryAsked,
+  { part, page }: StoryQuery,
   now: Date,
 ): Promise<Story> {
   const [entries, notes, cues, complaints, trials, setups, rides] = [

@@ -6,7 +6,7 @@ import type { DbExecutor } from '../../platform/db/connection'
 import { setup } from '../../setups/tables'
 import { member } from '../../riders/tables'
 import { Numbers, latestNumbers } from '../../setups/latestNumbers'
-import { nameHolds, Member } from '../../riders/members/members'
+import { nameMatches, Member } from '../../riders/members/members'
 
 /** A member with the latest saved numbers, if any, and a set-up still open. */
 export type MemberInList = Member & Readonly<{ numbers: Numbers | null; openSetupId: string | null }>
@@ -31,17 +31,17 @@ export type MemberPage = Readonly<{
  * numbers.
  */
 export async function searchMembers(db: DbExecutor, scope: Scope, search: MemberSearch): Promise<MemberPage> {
-  const wanted = and(nameHolds(scope, search.typed), search.withoutNumbers ? isNull(member.latestEntryId) : undefined)
+  const filter = and(nameMatches(scope, search.typed), search.withoutNumbers ? isNull(member.latestEntryId) : undefined)
   const counts = await countMembers(db, scope)
-  const known = search.withoutNumbers ? counts.withoutNumbers : counts.all
+  const unfiltered = search.withoutNumbers ? counts.withoutNumbers : counts.all
   const total =
-    search.typed.trim() === '' ? known : (await db.select({ total: count() }).from(member).where(wanted))[0].total
+    search.typed.trim() === '' ? unfiltered : (await db.select({ total: count() }).from(member).where(filter))[0].total
   const pages = Math.max(1, Math.ceil(total / PAGE_SIZE))
   const page = Math.min(pages, Math.max(1, search.page))
   const found = await db
     .select({ id: member.id, name: member.name })
     .from(member)
-    .where(wanted)
+    .where(filter)
     .orderBy(asc(member.name), asc(member.id))
     .limit(PAGE_SIZE)
     .offset((page - 1) * PAGE_SIZE)

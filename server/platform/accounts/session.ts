@@ -13,8 +13,8 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   const session = await auth().api.getSession({ headers: await headers() })
   if (!session) return null
   const { id, name, studioId, role } = session.user
-  const known = ROLES.find((one) => one === role)
-  return studioId && known ? { userId: id, name, studioId, role: known } : null
+  const validRole = ROLES.find((one) => one === role)
+  return studioId && validRole ? { userId: id, name, studioId, role: validRole } : null
 })
 
 /** Whether the session that a request came with still goes on; for what lasts longer than a request. */

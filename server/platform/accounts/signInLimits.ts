@@ -17,8 +17,8 @@ type Limit = keyof typeof LIMITS
 const limiters = new Map<Limit, RateLimiterMySQL>()
 
 function limiter(limit: Limit): RateLimiterMySQL {
-  const known = limiters.get(limit)
-  if (known) return known
+  const existing = limiters.get(limit)
+  if (existing) return existing
   const made = new RateLimiterMySQL({
     storeClient: connectionPool().pool,
     storeType: 'pool',

@@ -21,8 +21,8 @@ const workerFile = () => join(process.cwd(), process.env.NEXT_DIST ?? '.next', '
 
 /** Two lanes of one thread each, so that heavy requests never block ordinary ones; created on first use. */
 function lane(name: Lane): Piscina {
-  const known = lanes.get(name)
-  if (known) return known
+  const existing = lanes.get(name)
+  if (existing) return existing
   const made = new Piscina({
     filename: workerFile(),
     minThreads: 0,

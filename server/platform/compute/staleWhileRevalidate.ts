@@ -10,16 +10,16 @@ const TIMEOUT_MS = 120_000
  * earlier answer where `olderServes`, else null.
  */
 export function staleWhileRevalidate<Answer extends object>(operation: string, { olderServes = true } = {}) {
-  const known = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
+  const cache = new Map<string, Readonly<{ of: string; answer: Answer | null }>>()
   return (key: string, of: string, request: () => Promise<unknown>): Answer | null => {
-    if (known.get(key)?.of !== of) {
-      known.set(key, { of, answer: (olderServes && known.get(key)?.answer) || null })
+    if (cache.get(key)?.of !== of) {
+      cache.set(key, { of, answer: (olderServes && cache.get(key)?.answer) || null })
       void work(request)
-        .then((answer) => known.get(key)?.of === of && known.set(key, { of, answer }))
+        .then((answer) => cache.get(key)?.of === of && cache.set(key, { of, answer }))
         // Database down, queue full or thread ended: the next page view retries.
-        .catch(() => known.get(key)?.of === of && known.delete(key))
+        .catch(() => cache.get(key)?.of === of && cache.delete(key))
     }
-    return known.get(key)?.answer ?? null
+    return cache.get(key)?.answer ?? null
   }
 
   async function work(request: () => Promise<unknown>): Promise<Answer> {

@@ -20,7 +20,7 @@ const PROGRESS = sql`CREATE TABLE IF NOT EXISTS __migration_progress (
  */
 export async function migrate(db: Database, migrationsFolder: string): Promise<number> {
   await db.execute(PROGRESS)
-  const carriedOut = await knownToTheLibrary(db)
+  const carriedOut = await recordedByLibrary(db)
   let count = 0
   for (const { hash, sql: statements, folderMillis } of readMigrationFiles({ migrationsFolder })) {
     if (carriedOut.has(folderMillis)) continue
@@ -43,11 +43,11 @@ async function carryOut(db: Database, statement: string): Promise<void> {
   try {
     await db.execute(sql.raw(statement))
   } catch (error) {
-    if (!saysDoneAlready(error)) throw error
+    if (!isAppliedAlready(error)) throw error
   }
 }
 
-function saysDoneAlready(error: unknown): boolean {
+function isAppliedAlready(error: unknown): boolean {
   const errno = errnoOf(error) ?? 0
   // A foreign key that is there: the storage engine's own word for a duplicate, wrapped in "cannot create table".
   return DONE_ALREADY.includes(errno) || (errno === 1005 && messageOf(error).includes('errno: 121'))
@@ -64,7 +64,7 @@ async function statementsDone(db: Database, hash: string): Promise<{ statements:
  * Migrations that an earlier version of this product carried out with the library's own migrator, which records whole
  * ones.
  */
-async function knownToTheLibrary(db: Database): Promise<ReadonlySet<number>> {
+async function recordedByLibrary(db: Database): Promise<ReadonlySet<number>> {
   try {
     const [rows] = (await db.execute(sql`SELECT created_at FROM __drizzle_migrations`)) as unknown as [
       { created_at: number | string }[],

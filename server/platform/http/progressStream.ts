@@ -15,19 +15,19 @@ export function progressResponse<Result>(
   const gone = new AbortController()
   request.signal.addEventListener('abort', () => gone.abort())
   const encoder = new TextEncoder()
-  let told = 0
+  let reported = 0
   const body = new ReadableStream<Uint8Array>({
     async start(controller) {
-      const tell = (message: ProgressMessage<Result>) => {
+      const send = (message: ProgressMessage<Result>) => {
         if (!gone.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(message)}\n`))
       }
       try {
         const result = await work((done, of) => {
-          if (performance.now() - told < EVERY_MS) return
-          told = performance.now()
-          tell({ done, of })
+          if (performance.now() - reported < EVERY_MS) return
+          reported = performance.now()
+          send({ done, of })
         }, gone.signal)
-        tell({ result })
+        send({ result })
         if (!gone.signal.aborted) controller.close()
       } catch (error) {
         if (!gone.signal.aborted) controller.error(error)

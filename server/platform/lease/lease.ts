@@ -9,7 +9,7 @@ const RENEW_MS = 15_000
 
 export type Busy = Readonly<{ outcome: 'busy' }>
 /** Locks the lease row until the transaction ends; throws if another holder took the lease. */
-export type HoldLease = (tx: DbExecutor) => Promise<void>
+export type RenewLease = (tx: DbExecutor) => Promise<void>
 
 /**
  * Runs work under a lease, one holder per studio and name, without locking other rows of the studio. Returns `busy` if
@@ -20,7 +20,7 @@ export async function withLease<R>(
   db: Database,
   { studioId }: Readonly<{ studioId: string }>,
   name: string,
-  work: (hold: HoldLease) => Promise<R>,
+  work: (renew: RenewLease) => Promise<R>,
   now: () => Date = () => new Date(),
 ): Promise<R | Busy> {
   const holder = crypto.randomUUID()
@@ -35,7 +35,7 @@ export async function withLease<R>(
   }, RENEW_MS)
   renewing.unref()
   try {
-    return await work(hold)
+    return await work(renew)
   } finally {
     clearInterval(renewing)
     await db
@@ -44,9 +44,9 @@ export async function withLease<R>(
       .catch(() => undefined)
   }
 
-  async function hold(tx: DbExecutor): Promise<void> {
-    const [held] = await tx.select({ holder: lease.holder }).from(lease).where(own).for('update')
-    if (!held) throw new Error(`the lease ${name} was lost`)
+  async function renew(tx: DbExecutor): Promise<void> {
+    const [current] = await tx.select({ holder: lease.holder }).from(lease).where(own).for('update')
+    if (!current) throw new Error(`the lease ${name} was lost`)
   }
 
   function until(): Date {

@@ -16,7 +16,7 @@ export async function findMembers(db: DbExecutor, scope: Scope, typed: string, l
   return db
     .select({ id: member.id, name: member.name })
     .from(member)
-    .where(nameHolds(scope, typed))
+    .where(nameMatches(scope, typed))
     .orderBy(asc(member.name), asc(member.id))
     .limit(limit)
 }
@@ -25,7 +25,7 @@ export async function findMembers(db: DbExecutor, scope: Scope, typed: string, l
  * The name contains every typed word, or the text is the member's number; accents and capitals do not count, as the
  * database's collation compares.
  */
-export function nameHolds(scope: Scope, typed: string): SQL | undefined {
+export function nameMatches(scope: Scope, typed: string): SQL | undefined {
   const words = typed.trim().split(/\s+/).filter(Boolean).slice(0, 6)
   const named = and(...words.map((word) => like(member.name, `%${word.replaceAll(/[\\%_]/g, '\\$&')}%`)))
   return and(
@@ -100,11 +100,11 @@ export async function changeMember(
       const [locked] = await tx.select({ id: member.id }).from(member).where(own).for('update')
       const now = locked && (await findMember(tx, scope, from.id))
       if (!now) return { outcome: 'gone' }
-      const wanted = { id: from.id, name: to.name, number: to.number, email: to.email, statureMm: to.statureMm }
-      if (sameContent(now, wanted)) return { outcome: 'kept' }
+      const values = { id: from.id, name: to.name, number: to.number, email: to.email, statureMm: to.statureMm }
+      if (sameContent(now, values)) return { outcome: 'kept' }
       if (!sameContent(now, from)) return { outcome: 'changed' }
-      await tx.update(member).set(wanted).where(own)
-      if (to.name !== from.name) await replaceWords(tx, scope, wanted)
+      await tx.update(member).set(values).where(own)
+      if (to.name !== from.name) await replaceWords(tx, scope, values)
       return { outcome: 'kept' }
     })
   } catch (error) {

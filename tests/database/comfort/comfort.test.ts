@@ -335,7 +335,7 @@ describe('red flags', () => {
     expect(stopped).toMatchObject({ answer: null, flagged: [{ id: noteId }] })
     const said = { ...knee, quality: ['sharp'], health: [], moment: null, lasts: null, line: '' }
     expect(
-      await command('comfort.keepComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
+      await command('comfort.saveComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
     ).toEqual({
       outcome: 'kept',
     })
@@ -359,13 +359,13 @@ describe('red flags', () => {
   })
 
   test('the studio words what is said, and cannot switch the rule off', async () => {
-    expect(await command('comfort.keepReferral', { words: '  Call the harbour clinic.\nThen sit down. ' })).toEqual({
+    expect(await command('comfort.saveReferral', { words: '  Call the harbour clinic.\nThen sit down. ' })).toEqual({
       outcome: 'kept',
     })
     expect((await getStudio(db, scope)).referral).toBe('Call the harbour clinic.\nThen sit down.')
-    expect(await command('comfort.keepReferral', { words: 'x'.repeat(801) })).toMatchObject({ outcome: 'refused' })
+    expect(await command('comfort.saveReferral', { words: 'x'.repeat(801) })).toMatchObject({ outcome: 'refused' })
     role = 'desk'
-    expect(await command('comfort.keepReferral', { words: 'Nothing to see' })).toMatchObject({ outcome: 'refused' })
+    expect(await command('comfort.saveReferral', { words: 'Nothing to see' })).toMatchObject({ outcome: 'refused' })
     await setReferralText(db, scope, null)
   })
 })
@@ -395,7 +395,7 @@ describe('flags that cannot be buried', () => {
     const said = { what: 'frontThighs', side: null, strength: 2, quality: [], health: [] }
     const plain = { ...said, moment: null, lasts: null, line: '' }
     expect(
-      await command('comfort.keepComplaint', { memberId, said: plain as never, bikeId: null, noteId }, id()),
+      await command('comfort.saveComplaint', { memberId, said: plain as never, bikeId: null, noteId }, id()),
     ).toEqual({ outcome: 'kept' })
     const { complaints, answer } = await reasonsOf(db, scope, memberId, day(2))
     expect(complaints[0].flags).toContain('sharp')
@@ -429,13 +429,13 @@ describe('flags that cannot be buried', () => {
     const complaintId = id()
     await addComplaint(db, scope, { id: complaintId, memberId, what: 'frontKnee', strength: 4, lasts: true }, day(1))
     expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer!.askFirst).toMatch(/which side/)
-    expect(await command('comfort.sayWhichSide', { memberId, complaintId, side: 'north' as never })).toMatchObject({
+    expect(await command('comfort.recordSide', { memberId, complaintId, side: 'north' as never })).toMatchObject({
       outcome: 'refused',
     })
-    expect(await command('comfort.sayWhichSide', { memberId, complaintId, side: 'both' })).toEqual({ outcome: 'kept' })
+    expect(await command('comfort.recordSide', { memberId, complaintId, side: 'both' })).toEqual({ outcome: 'kept' })
     expect((await reasonsOf(db, scope, memberId, day(2))).answer!.refer).toBeUndefined()
     // A recorded side does not change.
-    await command('comfort.sayWhichSide', { memberId, complaintId, side: 'left' })
+    await command('comfort.recordSide', { memberId, complaintId, side: 'left' })
     expect((await listComplaints(db, scope, memberId))[0].side).toBe('both')
   })
 
@@ -478,7 +478,7 @@ describe('complaints', () => {
     const other = await rider()
     const noted = id()
     await addNote(db, scope, { id: noted, ...at, memberId: other, score: 5, createdAt: day(3) })
-    await command('comfort.keepComplaint', { memberId: other, said: said as never, bikeId: null, noteId: noted }, id())
+    await command('comfort.saveComplaint', { memberId: other, said: said as never, bikeId: null, noteId: noted }, id())
     expect(await complaintsToAnswer(db, scope, other, day(4))).toMatchObject([{ moment: 'late', noteId: noted }])
     const shown = shownIn(await reasonsOf(db, scope, memberId, day(4)))
     const asked = { id: id(), memberId, complaintId: second, shown, weeks: 1, ratingBefore: 6, reason: null } as const
@@ -500,7 +500,7 @@ describe('complaints', () => {
     const memberId = await rider()
     const link = (await openLink(db, scope, memberId, new Date()))!
     const none = { bikeId: null, noteId: null }
-    expect(await command('comfort.keepComplaint', { memberId, said: sent as never, ...none }, id())).toMatchObject({
+    expect(await command('comfort.saveComplaint', { memberId, said: sent as never, ...none }, id())).toMatchObject({
       outcome: 'refused',
     })
     expect(await ownCommand(link.token, 'ownPage.sendComplaint', { said: sent as never }, id())).toMatchObject({
@@ -544,7 +544,7 @@ describe('complaints', () => {
     await addNote(db, scope, { id: noteId, ...at, region: 'sharp', sign: 'redFlag', side: 'left' })
     const said = { ...knee, quality: [], health: [] }
     expect(
-      await command('comfort.keepComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
+      await command('comfort.saveComplaint', { memberId, said: said as never, bikeId: null, noteId }, id()),
     ).toMatchObject({
       outcome: 'refused',
     })
@@ -579,7 +579,7 @@ describe('complaints', () => {
       await command('comfort.finishTrial', { trialId, outcome: 'keep', leaveNumbers: false }),
       await command('comfort.rate', { trialId, rating: 3 }, id()),
       await command(
-        'comfort.keepComplaint',
+        'comfort.saveComplaint',
         { memberId, said: knee as never, bikeId: null, noteId: null },
         complaintId,
       ),

@@ -5,7 +5,7 @@ import type { Evidence } from '@/core/riders/evidence/registry'
 import { tapeAt, trueTypeFor } from '@/core/simulated/simulatedTape'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import type { Marks } from '@/core/base/conventions'
-import { ask, command } from '@/interface/commands/command'
+import { query, command } from '@/interface/commands/command'
 import { EQUIPMENT, TYPES } from '@/scripts/netloftHall'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { findBike, listBikes } from '@/server/bikes/bikes'
@@ -70,7 +70,7 @@ async function member(): Promise<string> {
 
 /** The studio's types as the text of a file. */
 async function exported(): Promise<string> {
-  const found = await ask('bikes.exportTypes', {})
+  const found = await query('bikes.exportTypes', {})
   if (found.outcome !== 'found') throw new Error(found.say)
   return found.text
 }
@@ -262,7 +262,7 @@ test(
       marks,
       lengths: { saddleHeightMm: Math.round(lengths.saddleHeightMm + mm), setbackMm: Math.round(lengths.setbackMm) },
     })
-    expect(await ask('bikes.compareTapeReading', { bikeId, row: tape(4), shown: 'metric' })).toEqual({
+    expect(await query('bikes.compareTapeReading', { bikeId, row: tape(4), shown: 'metric' })).toEqual({
       outcome: 'found',
       says: [],
     })
@@ -271,7 +271,7 @@ test(
     })
     const offset = async () => (await findBike(db, scope, bikeId))!.machineCalibration.offsetsMm!.seatHeight!
     expect(Math.abs((await offset()) - 4)).toBeLessThan(1.5)
-    expect(await ask('bikes.compareTapeReading', { bikeId, row: tape(-9), shown: 'metric' })).toMatchObject({
+    expect(await query('bikes.compareTapeReading', { bikeId, row: tape(-9), shown: 'metric' })).toMatchObject({
       says: [
         expect.stringMatching(
           /^Saddle height reads 1[123] mm less than this bike’s last tape: the post may have slipped\.$/,
@@ -294,7 +294,7 @@ test(
     expect(await command('bikes.withdrawBikeReading', { bikeId, readingId: later })).toEqual({ outcome: 'kept' })
     expect(await offset()).toBeGreaterThan(2)
     expect(
-      await ask('bikes.compareTapeReading', {
+      await query('bikes.compareTapeReading', {
         bikeId,
         row: { marks: { seatHeight: '99' }, lengths: { stackMm: 700 } },
         shown: 'metric',
@@ -304,7 +304,7 @@ test(
       say: expect.stringMatching(/no mark 99/),
     })
     expect(
-      await ask('bikes.compareTapeReading', { bikeId, row: { marks, lengths: { stackMm: -5 } }, shown: 'metric' }),
+      await query('bikes.compareTapeReading', { bikeId, row: { marks, lengths: { stackMm: -5 } }, shown: 'metric' }),
     ).toMatchObject({
       outcome: 'refused',
     })

@@ -440,7 +440,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
     reopen: () => complaints.reopen(db, here, { memberId: other.member, id: other.complaint }),
     complaintsOfNotes: () => complaints.complaintsOfNotes(db, here, other.member),
-    tellSide: () => complaints.tellSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
+    tellSide: () => complaints.recordSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
   },
   'pages/comfort/findings': {
     findingsOnFile: () =>
@@ -556,7 +556,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'files/importPlan': { planFor: () => importPlan.planFor(db, here, now) },
   'files/uploads': {
-    keepUpload: () => uploads.keepUpload(here, null, 0),
+    keepUpload: () => uploads.storeUpload(here, null, 0),
     findUpload: () => uploads.findUpload(here, id()),
     removeUpload: () => uploads.removeUpload(here, id()),
   },
@@ -601,16 +601,16 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'setups/proposals': {
     keepTranslation: () =>
-      proposals.keepTranslation(db, here, { id: id(), entryId: other.finished, lineId: 'bracken' }, now),
+      proposals.saveTranslation(db, here, { id: id(), entryId: other.finished, lineId: 'bracken' }, now),
     keepTape: () =>
-      proposals.keepTape(
+      proposals.saveTapeNumbers(
         db,
         here,
         { memberId: other.member, from: TAPED, parts: [{ id: id(), lineId: other.line }] },
         now,
       ),
     keepChange: () =>
-      proposals.keepChange(
+      proposals.saveChange(
         db,
         here,
         { memberId: other.member, what: 'shoes', mm: 9, parts: [{ id: id(), entryId: other.finished }] },
@@ -714,7 +714,7 @@ const ENTRY = {
 }
 const going = new AbortController().signal
 async function sent(text: string) {
-  const kept = await uploads.keepUpload(here, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
+  const kept = await uploads.storeUpload(here, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
   if (kept.outcome !== 'kept') throw new Error(kept.why)
   return { upload: kept.upload, progress: nothing, signal: going }
 }
@@ -941,11 +941,11 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.renameMember': () => ({ input: { memberId: other.member, from: SECRET, typed: 'Taken' } }),
   'members.findMembers': () => ({ input: { typed: SECRET } }),
   'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
-  'register.keepForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
-  'register.keepFromTape': () => ({
+  'register.saveForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
+  'register.saveFromTape': () => ({
     input: { memberId: other.member, from: TAPED, parts: [{ id: id(), lineId: 'bracken' }] },
   }),
-  'register.keepAfterChange': () => ({
+  'register.saveAfterChange': () => ({
     input: { memberId: other.member, what: 'shoes', mm: 9, parts: [{ id: id(), entryId: other.finished }] },
   }),
   'register.openOwnPage': () => ({ input: { memberId: other.member } }),
@@ -957,7 +957,7 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'studio.saveStudio': () => ({ input: { settings: { school: {}, costs: {}, learns: true } } }),
   'setups.historyOf': () => ({ input: { memberId: other.member } }),
   'setups.continueSetup': () => ({ input: { setupId: other.setup, rows: [] } }),
-  'comfort.keepComplaint': () => ({
+  'comfort.saveComplaint': () => ({
     input: { memberId: other.member, said: BOTHER as never, ...FROM_NOTHING },
     id: id(),
   }),
@@ -966,11 +966,11 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   }),
   'comfort.endComplaint': () => ({ input: { memberId: other.member, complaintId: other.complaint } }),
   'comfort.reopenComplaint': () => ({ input: { memberId: other.member, complaintId: other.complaint } }),
-  'comfort.sayWhichSide': () => ({ input: { memberId: other.member, complaintId: other.complaint, side: 'left' } }),
+  'comfort.recordSide': () => ({ input: { memberId: other.member, complaintId: other.complaint, side: 'left' } }),
   'comfort.startTrial': () => ({ input: TRIAL_INPUT, id: id() }),
   'comfort.rate': () => ({ input: { trialId: other.trial, rating: 1 }, id: id() }),
   'comfort.finishTrial': () => ({ input: { trialId: other.trial, outcome: 'undo', leaveNumbers: true } }),
-  'comfort.keepReferral': () => ({ input: { words: '' } }),
+  'comfort.saveReferral': () => ({ input: { words: '' } }),
   'classes.importTimetable': () => ({ input: { text: 'day,start,class\n' } }),
   'places.previewPlaces': () => ({ input: { classId: other.ofClass } }),
 }
@@ -992,7 +992,7 @@ for (const { op, id: entryId, ...input } of ENTRIES) {
 /** Commands of a member's own page, by the page of this studio's member, about records of the other studio. */
 const OWN_INPUTS: Readonly<Record<string, unknown>> = {
   'ownPage.sendFelt': { felt: { comfort: 3, place: 'knees', line: '' } },
-  'ownPage.askRecheck': { line: '' },
+  'ownPage.requestRecheck': { line: '' },
   'ownPage.sendHome': { home: { evidence: [{ kind: 'stature', mm: 1700 }] } },
   'ownPage.sendComplaint': { said: BOTHER },
   'ownPage.rateOwnTrial': { trialId: other.trial, rating: 1 },
@@ -1033,12 +1033,12 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'classes.saveBlocks': 'noSuchClass',
   'comfort.endComplaint': 'noSuchMember',
   'comfort.finishTrial': 'noSuchMember',
-  'comfort.keepComplaint': 'noSuchMember',
-  'comfort.keepReferral': 'kept',
+  'comfort.saveComplaint': 'noSuchMember',
+  'comfort.saveReferral': 'kept',
   'comfort.rate': 'noSuchMember',
   'comfort.recordReferral': 'noSuchMember',
   'comfort.reopenComplaint': 'kept',
-  'comfort.sayWhichSide': 'noSuchMember',
+  'comfort.recordSide': 'noSuchMember',
   'comfort.startTrial': 'noSuchMember',
   'members.addMember': 'malformed',
   'members.changeMember': 'noSuchMember',
@@ -1051,7 +1051,7 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'notes.addRoomCue': 'noClass',
   'notes.changeNote': 'kept',
   'notes.withdrawNote': 'kept',
-  'ownPage.askRecheck': 'kept',
+  'ownPage.requestRecheck': 'kept',
   'ownPage.rateOwnTrial': 'unreadable',
   'ownPage.sendComplaint': 'kept',
   'ownPage.sendFelt': 'kept',
@@ -1066,9 +1066,9 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'places.undoPlaces': 'noSuchClass',
   'register.earlierEntries': 'found',
   'register.handleMessage': 'kept',
-  'register.keepAfterChange': 'numbersChanged',
-  'register.keepForType': 'noSuchNumbers',
-  'register.keepFromTape': 'noSuchNumbers',
+  'register.saveAfterChange': 'numbersChanged',
+  'register.saveForType': 'noSuchNumbers',
+  'register.saveFromTape': 'noSuchNumbers',
   'register.openOwnPage': 'noSuchMember',
   'register.restoreNumbers': 'noSuchNumbers',
   'register.revokeOwnPage': 'kept',

@@ -13,7 +13,7 @@ import { columnsFrom, previewList } from '@/server/files/files'
 import { checkMembers, importMembers } from '@/server/files/importMembers'
 import { linesOf, recognizeList } from '@/server/files/list'
 import { sampleList } from '@/server/files/sampleList'
-import { findUpload, keepUpload, removeUpload, type Upload } from '@/server/files/uploads'
+import { findUpload, storeUpload, removeUpload, type Upload } from '@/server/files/uploads'
 import { addMember } from '@/server/riders/members/members'
 import { findByWords } from '@/server/riders/members/words'
 import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
@@ -32,7 +32,7 @@ afterAll(closeDatabase)
 
 const streamOf = (bytes: Uint8Array) => new Blob([bytes as never]).stream() as ReadableStream<Uint8Array>
 async function kept(text: string | Buffer): Promise<Upload> {
-  const result = await keepUpload(scope, streamOf(Buffer.from(text)), null)
+  const result = await storeUpload(scope, streamOf(Buffer.from(text)), null)
   if (result.outcome !== 'kept') throw new Error(result.why)
   return result.upload
 }
@@ -289,12 +289,12 @@ test.each([
   ['binary', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0])],
   ['empty', Buffer.from('  \n')],
 ])('%s: nothing is kept, and nothing is unpacked', async (why, bytes) => {
-  expect(await keepUpload(scope, streamOf(bytes), null)).toEqual({ outcome: 'refused', why })
+  expect(await storeUpload(scope, streamOf(bytes), null)).toEqual({ outcome: 'refused', why })
 })
 
 test('a file announced longer than it came, or longer than any, is refused', async () => {
-  expect(await keepUpload(scope, streamOf(Buffer.from('name\nx')), 900)).toMatchObject({ why: 'cutShort' })
-  expect(await keepUpload(scope, streamOf(Buffer.from('name\nx')), 900_000_000)).toMatchObject({ why: 'tooLarge' })
+  expect(await storeUpload(scope, streamOf(Buffer.from('name\nx')), 900)).toMatchObject({ why: 'cutShort' })
+  expect(await storeUpload(scope, streamOf(Buffer.from('name\nx')), 900_000_000)).toMatchObject({ why: 'tooLarge' })
 })
 
 test('a chosen file is nobody else’s, and can be thrown away', async () => {

@@ -145,9 +145,11 @@ test('how it felt is kept once, in one line, and seen to by the studio', async (
     expect(await ownCommand(link.token, 'ownPage.sendFelt', { felt: wrong }, id())).toMatchObject({
       outcome: 'refused',
     })
-  expect(await ownCommand(link.token, 'ownPage.askRecheck', { line: '' }, id())).toEqual({ outcome: 'kept' })
+  expect(await ownCommand(link.token, 'ownPage.requestRecheck', { line: '' }, id())).toEqual({ outcome: 'kept' })
   const odd = Object.create(null) as string
-  expect(await ownCommand(link.token, 'ownPage.askRecheck', { line: odd }, id())).toMatchObject({ code: 'malformed' })
+  expect(await ownCommand(link.token, 'ownPage.requestRecheck', { line: odd }, id())).toMatchObject({
+    code: 'malformed',
+  })
   const said = await listMessages(db, scope, memberId)
   expect(said.map(({ kind }) => kind).sort()).toEqual(['felt', 'recheck'])
   const kept = said.find(({ kind }) => kind === 'felt')!

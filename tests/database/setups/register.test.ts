@@ -6,7 +6,7 @@ import { closeDatabase, database } from '@/server/platform/db/connection'
 import { addMember, renameMember } from '@/server/riders/members/members'
 import { latestNumbers } from '@/server/setups/latestNumbers'
 import { findByWords } from '@/server/riders/members/words'
-import { keepChange, keepTape, keepTranslation } from '@/server/setups/proposals'
+import { saveChange, saveTapeNumbers, saveTranslation } from '@/server/setups/proposals'
 import { currentEntries, listEntries, recordEntry, restoreEntry } from '@/server/setups/register'
 import { appendEvidence, finishSetup } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
@@ -125,13 +125,13 @@ test('several purposes stand beside each other on one type; the time line comes 
 test('numbers are kept for another type, worked out from its checks; the list shows what was set up', async () => {
   const { memberId, setupId } = await rider()
   const kept = { id: id(), entryId: setupId, lineId: 'bracken' }
-  expect(await keepTranslation(db, scope, kept, at(5))).toEqual({ outcome: 'kept' })
-  expect(await keepTranslation(db, scope, kept, at(6))).toEqual({ outcome: 'kept' })
+  expect(await saveTranslation(db, scope, kept, at(5))).toEqual({ outcome: 'kept' })
+  expect(await saveTranslation(db, scope, kept, at(6))).toEqual({ outcome: 'kept' })
   const [there] = (await currentEntries(db, scope, [memberId])).filter(({ lineId }) => lineId === 'bracken')
   expect(there).toMatchObject({ source: 'translated', certainty: 'translated', basis: { fromType: 'Sorrel' } })
   expect(Object.keys(there.marks).sort()).toEqual(Object.keys(TYPES.bracken.axes).sort())
   expect((await latestNumbers(db, scope, [memberId])).get(memberId)?.type.name).toBe('Sorrel')
-  expect(await keepTranslation(db, scope, { ...kept, id: id(), lineId: 'none' }, at(6))).toEqual({ outcome: 'gone' })
+  expect(await saveTranslation(db, scope, { ...kept, id: id(), lineId: 'none' }, at(6))).toEqual({ outcome: 'gone' })
 })
 
 test('a road bike’s tape is kept on every type or on none', async () => {
@@ -142,19 +142,21 @@ test('a road bike’s tape is kept on every type or on none', async () => {
     noseAheadMm: 150,
   }
   const parts = ['sorrel', 'bracken', 'none'].map((lineId) => ({ id: id(), lineId }))
-  expect(await keepTape(db, scope, { memberId, from, parts }, at(5))).toEqual({ outcome: 'gone' })
+  expect(await saveTapeNumbers(db, scope, { memberId, from, parts }, at(5))).toEqual({ outcome: 'gone' })
   expect(await currentEntries(db, scope, [memberId])).toHaveLength(1)
-  expect(await keepTape(db, scope, { memberId, from, parts: parts.slice(0, 2) }, at(5))).toEqual({ outcome: 'kept' })
+  expect(await saveTapeNumbers(db, scope, { memberId, from, parts: parts.slice(0, 2) }, at(5))).toEqual({
+    outcome: 'kept',
+  })
   const sets = await currentEntries(db, scope, [memberId])
   expect(sets.map(({ purpose }) => purpose).sort()).toEqual(['road', 'road', 'usual'])
-  expect(await keepTape(db, scope, { memberId, from: { ...from, crankMm: 9 }, parts }, at(5))).toMatchObject({
+  expect(await saveTapeNumbers(db, scope, { memberId, from: { ...from, crankMm: 9 }, parts }, at(5))).toMatchObject({
     outcome: 'refused',
   })
 })
 
 test('a change of shoes moves every set of numbers, once, and is refused where others hold by now', async () => {
   const { memberId, setupId } = await rider()
-  await keepTranslation(db, scope, { id: id(), entryId: setupId, lineId: 'bracken' }, at(5))
+  await saveTranslation(db, scope, { id: id(), entryId: setupId, lineId: 'bracken' }, at(5))
   const before = await currentEntries(db, scope, [memberId])
   const change = {
     memberId,
@@ -162,15 +164,15 @@ test('a change of shoes moves every set of numbers, once, and is refused where o
     mm: 30,
     parts: before.map((entry) => ({ id: id(), entryId: entry.id })),
   }
-  expect(await keepChange(db, scope, change, at(6))).toEqual({ outcome: 'kept' })
-  expect(await keepChange(db, scope, change, at(7))).toEqual({ outcome: 'kept' })
+  expect(await saveChange(db, scope, change, at(6))).toEqual({ outcome: 'kept' })
+  expect(await saveChange(db, scope, change, at(7))).toEqual({ outcome: 'kept' })
   const after = await currentEntries(db, scope, [memberId])
   expect(after.map(({ source }) => source)).toEqual(['change', 'change'])
   const onSorrel = after.find(({ lineId }) => lineId === 'sorrel')!
   expect(onSorrel).toMatchObject({ basis: { change: { what: 'shoes', mm: 30 } }, footwear: { soleMm: 42 } })
   expect(Number(onSorrel.marks.seatHeight)).toBeGreaterThan(Number(marks.seatHeight))
   const stale = { ...change, parts: before.map((entry) => ({ id: id(), entryId: entry.id })) }
-  expect(await keepChange(db, scope, stale, at(8))).toEqual({ outcome: 'stale' })
+  expect(await saveChange(db, scope, stale, at(8))).toEqual({ outcome: 'stale' })
   expect(await listEntries(db, scope, memberId)).toHaveLength(4)
 })
 

@@ -10,7 +10,7 @@ import { studio } from '@/server/platform/accounts/tables'
 import { archiveText } from '@/server/files/archiveExport'
 import { checkArchive, importArchive } from '@/server/files/archiveImport'
 import { SECTION_NAMES } from '@/server/files/archiveSections'
-import { keepUpload } from '@/server/files/uploads'
+import { storeUpload } from '@/server/files/uploads'
 import { findByWords } from '@/server/riders/members/words'
 
 const db = database()
@@ -36,7 +36,7 @@ async function exported(from: Database, of: Scope): Promise<string> {
 }
 const going = new AbortController().signal
 async function asked(text: string, signal = going) {
-  const kept = await keepUpload(other, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
+  const kept = await storeUpload(other, new Blob([text]).stream() as ReadableStream<Uint8Array>, null)
   if (kept.outcome !== 'kept') throw new Error(kept.why)
   return { upload: kept.upload, progress: () => undefined, signal }
 }

@@ -1,4 +1,4 @@
-import { readCalendar, type CalendarAsked } from '@/server/classes/calendar/calendar'
+import { readCalendar, type CalendarWindow } from '@/server/classes/calendar/calendar'
 
 /** Instead of the thread, which is a bundle beside a build: read at once. */
-export const readCalendarInThread = async (text: string, asked: CalendarAsked) => readCalendar(text, asked)
+export const readCalendarInThread = async (text: string, asked: CalendarWindow) => readCalendar(text, asked)

@@ -14,13 +14,13 @@ const MAX_BODY_LENGTH = 20_000
 const refused = (why: keyof typeof FILE_REFUSAL_TEXT, status: number) =>
   Response.json({ outcome: 'refused', say: FILE_REFUSAL_TEXT[why] }, { status })
 
-type Asked = { params: Promise<{ id: string }> }
+type RouteContext = { params: Promise<{ id: string }> }
 
 /**
  * `POST /api/files/<id>` with `{ what: 'check' | 'import', columns }`: reads a stored list or archive through,
  * and reports what it would do, or imports all of it; lines of JSON with progress, the result last.
  */
-export async function POST(request: Request, { params }: Asked): Promise<Response> {
+export async function POST(request: Request, { params }: RouteContext): Promise<Response> {
   const person = await currentUser()
   if (!person) return refused('notAllowed', 401)
   if (!can(person, 'manageStudio')) return refused('notAllowed', 403)
@@ -30,7 +30,7 @@ export async function POST(request: Request, { params }: Asked): Promise<Respons
   const { id } = await params
   const upload = await findUpload(person, id)
   if (!upload) return refused('gone', 404)
-  const { what, columns: said } = (read.body ?? {}) as { what?: unknown; columns?: unknown }
+  const { what, columns: columnsGiven } = (read.body ?? {}) as { what?: unknown; columns?: unknown }
   if (upload.kind === 'archive')
     return progressResponse(request, async (progress, signal) => {
       const work = what === 'import' ? importArchive : checkArchive
@@ -38,21 +38,21 @@ export async function POST(request: Request, { params }: Asked): Promise<Respons
       if (result.outcome === 'kept') await removeUpload(person, id)
       return result
     })
-  const columns = columnsFrom(said)
+  const columns = columnsFrom(columnsGiven)
   if (typeof columns === 'string') return refused(columns, 422)
   const format = await recognizeList(upload.path).catch(() => null)
   if (!format) return refused('gone', 404)
-  const asked = { upload, columns, format }
+  const fileRequest = { upload, columns, format }
   return progressResponse(request, async (progress, signal) => {
     const work = what === 'import' ? importMembers : checkMembers
-    const result = await onFile(() => work(database(), person, asked, new Date(), progress, signal))
+    const result = await onFile(() => work(database(), person, fileRequest, new Date(), progress, signal))
     if (result.outcome === 'kept') await removeUpload(person, id)
     return result
   })
 }
 
 /** `DELETE /api/files/<id>`: throws a file away that was chosen and not brought in. */
-export async function DELETE(_: Request, { params }: Asked): Promise<Response> {
+export async function DELETE(_: Request, { params }: RouteContext): Promise<Response> {
   const person = await currentUser()
   if (!person) return refused('notAllowed', 401)
   await removeUpload(person, (await params).id)

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { storyAsked, storyPage } from '@/interface/comfort/story/storyPage'
+import { storyQuery, storyPage } from '@/interface/comfort/story/storyPage'
 import { OwnStory } from '@/interface/riders/memberPage/OwnStory'
 import { storyOf } from '@/server/pages/comfort/story'
 import { scopeOf } from '@/server/pages/riders/memberPage'
@@ -17,11 +17,11 @@ type Props = Readonly<{
 
 /** A member's own story behind their private link. */
 export default async function OwnStoryRoute({ params, searchParams }: Props) {
-  const [{ token }, asked] = [await params, storyAsked(await searchParams)]
+  const [{ token }, query] = [await params, storyQuery(await searchParams)]
   const owner = await ownerOfLink(token)
   if (owner.opens !== 'everything') notFound()
   const scope = scopeOf(owner)
   const studio = await getStudio(database(), scope)
-  const story = storyPage(await storyOf(database(), scope, owner.memberId, asked, new Date()), asked)
+  const story = storyPage(await storyOf(database(), scope, owner.memberId, query, new Date()), query)
   return <OwnStory studio={studio.name} name={owner.name} token={token} story={story} />
 }

@@ -39,7 +39,7 @@ export type ReadingContext = Readonly<{
 }>
 
 /** Steps of a set-up that offer a kind. */
-export type AskedAt = 'talk' | 'beside' | 'knee' | 'cranks' | 'bars'
+export type StepOfKind = 'talk' | 'beside' | 'knee' | 'cranks' | 'bars'
 
 type Definition<K extends string, F extends TProperties> = Readonly<{
   kind: K
@@ -53,7 +53,7 @@ type Definition<K extends string, F extends TProperties> = Readonly<{
    */
   about: 'body' | 'landmark' | 'saddle' | 'bars' | 'reported'
   /** The step that offers it; null where the system records it. */
-  askedAt: AskedAt | null
+  step: StepOfKind | null
   /** Its measurement model; null for rows without information about the body, or excluded ones. */
   likelihood: (row: Common & Readonly<{ kind: K }> & Plain<TObject<F>>, seen: ReadingContext) => SingleLikelihood | null
 }>

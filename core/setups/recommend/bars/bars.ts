@@ -91,10 +91,10 @@ const slidesOf = ({ bikeType }: BarSearch): readonly (ScalePosition | undefined)
 export function firstBarPosition(search: BarSearch, saddle: AxisPositions): BarPosition {
   const { bikeType, target, bars } = search
   const heights = positionsOf(bikeType.axes.barHeight.scale)
-  const wantedMm = target.posture === 'lowest' ? target.aimMm[0] : middleOf(target.aimMm)
+  const aimMm = target.posture === 'lowest' ? target.aimMm[0] : middleOf(target.aimMm)
   const aboveMm = (height: ScalePosition) => barHeightMm(search, saddle, height)
   const missMm = (height: ScalePosition) =>
-    Math.abs(aboveMm(height) - wantedMm) + (aboveMm(height) < target.aimMm[0] ? TOO_LOW_MM : 0)
+    Math.abs(aboveMm(height) - aimMm) + (aboveMm(height) < target.aimMm[0] ? TOO_LOW_MM : 0)
   const nearest = heights.reduce((best, height) => (missMm(height) < missMm(best) ? height : best))
   const suiting = heights.filter((height) => inWindow(aboveMm(height), target.aimMm))
   // Where the rider chooses one starts from the lowest; where no height suits, from the nearest.

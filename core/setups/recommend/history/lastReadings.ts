@@ -24,7 +24,8 @@ const isKnee = (row: Evidence): row is KneeRow =>
   row.kind === 'kneeByEye' || (row.kind === 'kneeAngle' && row.foot !== 'heel')
 
 /** A knee read from a turning leg, converted to a still one. */
-export const heldFlexionDeg = ({ deg, moving }: EvidenceOf<'kneeAngle'>): number => deg - (moving ? MOVING_MORE_DEG : 0)
+export const staticFlexionDeg = ({ deg, moving }: EvidenceOf<'kneeAngle'>): number =>
+  deg - (moving ? MOVING_MORE_DEG : 0)
 
 const isPlumb = (row: Evidence): row is PlumbRow => row.kind === 'plumb' || row.kind === 'plumbByEye'
 
@@ -83,7 +84,7 @@ function kneeReadingsInRange(here: readonly Evidence[], kind: KneeRow['kind'], s
   return [...new Set(rows.map((row) => row.side))].every((side) => {
     const ofSide = rows.filter((row) => row.side === side)
     const angles = ofSide
-      .flatMap((row) => (row.kind === 'kneeAngle' ? [heldFlexionDeg(row)] : []))
+      .flatMap((row) => (row.kind === 'kneeAngle' ? [staticFlexionDeg(row)] : []))
       .sort((a, b) => a - b)
     if (angles.length > 0)
       return inWindow(

@@ -38,7 +38,7 @@ export function intentionalSettingReason(
 ): MeantReason | undefined {
   const i = evidence.findLastIndex((row) => row.kind === 'set')
   const row = evidence[i]
-  const stands =
+  const isUnchanged =
     now.seatHeight !== undefined && i >= 0 && AXES.every((axis) => now[axis] === undefined || at[i][axis] === now[axis])
-  return row?.kind === 'set' && stands ? row.meant : undefined
+  return row?.kind === 'set' && isUnchanged ? row.meant : undefined
 }

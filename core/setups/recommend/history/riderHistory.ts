@@ -35,10 +35,10 @@ const DAYS_A_YEAR = 365
  * Standard deviation of the saddle offset in an earlier set-up of this rider: the machine, the variation between
  * set-ups, and the drift since; mm along the seat's axes.
  */
-export function earlierSdMm(bike: Bike | undefined, agoDays: number, soleTold: boolean): ModelInputs['sdMm'] {
+export function earlierSdMm(bike: Bike | undefined, agoDays: number, isSoleGiven: boolean): ModelInputs['sdMm'] {
   const years = agoDays / DAYS_A_YEAR
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(years)
-  const shoesMm = soleTold ? 0 : UNTOLD_SHOES_MM * Math.sqrt(Math.min(1, SHOES_A_YEAR * years))
+  const shoesMm = isSoleGiven ? 0 : UNTOLD_SHOES_MM * Math.sqrt(Math.min(1, SHOES_A_YEAR * years))
   const machine = machineSdMm(bike)
   return {
     seatHeight: Math.hypot(machine.seatHeight, SETUP_HABIT_SD_MM.seatHeight, driftMm, shoesMm),
@@ -85,7 +85,7 @@ function priorUpTo(setups: number, history: readonly EarlierSetup[], question: Q
   const readings = readSetup(setup, school, undefined)
   const inputs: ModelInputs = {
     bikeType: setup.bikeType,
-    sdMm: earlierSdMm(setup.bike, setup.agoDays, readings.soleTold),
+    sdMm: earlierSdMm(setup.bike, setup.agoDays, readings.isSoleGiven),
     prior,
     footing: readings.footing,
     carriedPrior: priorUpTo(setups - 1, history, question),

@@ -21,7 +21,7 @@ export type SetupReadings = Readonly<{
   at: readonly Marks[]
   now: Marks
   footing: Footing
-  soleTold: boolean
+  isSoleGiven: boolean
   /** Of each row; null where it is no evidence of the body. */
   likelihoods: readonly (SingleLikelihood | null)[]
   /** Of row i read otherwise, with the axes standing elsewhere. */
@@ -55,7 +55,7 @@ export function readSetup(
     at,
     now,
     footing: footings.at(-1) ?? { soleMm: DEFAULT_SOLE_MM, pedalSurfaceMm: bikeType.pedalSurfaceMm },
-    soleTold: evidence.some((row) => row.kind === 'rider' && row.soleMm !== undefined),
+    isSoleGiven: evidence.some((row) => row.kind === 'rider' && row.soleMm !== undefined),
     likelihoods,
     likelihoodOf: likelihoodAt,
     keys,

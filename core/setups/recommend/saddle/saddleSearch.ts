@@ -79,9 +79,9 @@ const MIN_SPACING_MM = 2
  * side.
  */
 export function candidatePositions(search: SaddleSearch): readonly SaddlePosition[] {
-  const known = candidatesOf.get(search) ?? findCandidates(search)
-  candidatesOf.set(search, known)
-  return known
+  const cached = candidatesOf.get(search) ?? findCandidates(search)
+  candidatesOf.set(search, cached)
+  return cached
 }
 
 /** Cached: one answer needs them several times. */
@@ -100,10 +100,10 @@ function findCandidates(search: SaddleSearch): SaddlePosition[] {
 
 /** Stops of a fine scale, thinned to a spacing that a check can resolve; in order of mm. */
 function spacedPositions(positions: readonly ScalePosition[]): ScalePosition[] {
-  const kept: ScalePosition[] = []
+  const thinned: ScalePosition[] = []
   for (const position of sortedBy(positions, ({ mm }) => mm))
-    if (kept.length === 0 || position.mm - kept[kept.length - 1].mm >= MIN_SPACING_MM) kept.push(position)
-  return kept
+    if (thinned.length === 0 || position.mm - thinned[thinned.length - 1].mm >= MIN_SPACING_MM) thinned.push(position)
+  return thinned
 }
 
 /**
@@ -228,12 +228,12 @@ export function heightEnd(search: SaddleSearch, current: SaddlePosition): ScaleE
   if (!end) return null
   const nearest = end === 'top' ? highest : lowest
   // The higher the seat, the straighter the knee.
-  const wantedMm = bisectPosition(
+  const idealMm = bisectPosition(
     (mm) => -search.targets.knee(seatAt(search, { label: '', mm }, current.slide)).mean,
     -(least + most) / 2,
     nearest.mm,
   )
-  return { axis: 'seatHeight', end, nearest, wantedMm }
+  return { axis: 'seatHeight', end, nearest, wantedMm: idealMm }
 }
 
 /**
@@ -265,12 +265,12 @@ export function slideEnd(search: SaddleSearch, current: SaddlePosition): ScaleEn
   if (!end) return null
   const [least, most] = PLUMB_WINDOW_MM[search.school.foreAft]
   const nearest = end === 'rear' ? rear : front
-  const wantedMm = bisectPosition(
+  const idealMm = bisectPosition(
     (mm) => search.targets.plumb(seatAt(search, current.height, { label: '', mm })).mean,
     (least + most) / 2,
     nearest.mm,
   )
-  return { axis: 'seatSlide', end, nearest, wantedMm }
+  return { axis: 'seatSlide', end, nearest, wantedMm: idealMm }
 }
 
 const sortedBy = (positions: readonly ScalePosition[], by: (position: ScalePosition) => number): ScalePosition[] =>

@@ -8,7 +8,7 @@ import {
   eachLeg,
   heelReachDeficitMm,
   hipToAnkleSquared,
-  kneeAndPlumbHold,
+  kneeAndPlumbWithin,
   kneeAndPlumbShare,
   kneeOverPedalMm,
   kneeShares,
@@ -27,7 +27,7 @@ export type TargetProbabilities = Readonly<{
   plumbChance: (seat: Point) => number
   bothChance: (seat: Point) => number
   /** Of the particles at `index`, 1 where both checks pass. */
-  bothHold: (seat: Point, index: Int32Array) => Uint8Array
+  bothWithin: (seat: Point, index: Int32Array) => Uint8Array
   /** Share of riders for whom the seat is still too low (or too high) here. */
   tooLowChance: (seat: Point) => number
   tooHighChance: (seat: Point) => number
@@ -72,9 +72,9 @@ export function targetProbabilities(
     return angle && (school.heelCheck !== 'ceiling' || heelGap(i, seat) <= HEEL_JUST_STRAIGHT_MM)
   }
   const plumbInRange = (i: number, seat: Point) => anyPlumb || inWindow(kneeOverPedalMm(legs, seat, i), plumbWindow)
-  const share = (holds: (i: number) => boolean) => {
+  const share = (predicate: (i: number) => boolean) => {
     let sum = 0
-    for (let i = 0; i < weights.length; i++) if (holds(i)) sum += weights[i]
+    for (let i = 0; i < weights.length; i++) if (predicate(i)) sum += weights[i]
     return Math.min(1, sum)
   }
   const tooHigh = (i: number, seat: Point) => {
@@ -97,9 +97,9 @@ export function targetProbabilities(
     kneeChance: (seat) => Math.min(1, knees(seat).right),
     plumbChance: (seat) => (anyPlumb ? 1 : Math.min(1, plumbs(seat).right)),
     bothChance: memoized((seat) => Math.min(1, bothShare(seat))),
-    bothHold: (seat, index) =>
+    bothWithin: (seat, index) =>
       byAngle && !anyPlumb
-        ? kneeAndPlumbHold(legs, seat, limits, plumbWindow, index)
+        ? kneeAndPlumbWithin(legs, seat, limits, plumbWindow, index)
         : Uint8Array.from(index, (i) => (kneeInRange(i, seat) && plumbInRange(i, seat) ? 1 : 0)),
     tooHighChance: (seat) => Math.min(1, knees(seat).straight),
     tooLowChance: (seat) => Math.max(0, 1 - knees(seat).right - knees(seat).straight),
@@ -114,11 +114,11 @@ export function targetProbabilities(
 
 /** Many callers need the same value of the same seat; it is computed once. */
 function memoized<T>(worksOut: (seat: Point) => T): (seat: Point) => T {
-  const known = new Map<string, T>()
+  const cache = new Map<string, T>()
   return (seat) => {
     const key = `${seat.xMm} ${seat.yMm}`
-    const found = known.get(key) ?? worksOut(seat)
-    known.set(key, found)
+    const found = cache.get(key) ?? worksOut(seat)
+    cache.set(key, found)
     return found
   }
 }

@@ -156,12 +156,12 @@ function forwardAndUp(inputs: StepInputs, situation: BarSituation): Next | null 
     reachChanceAt(barSearch, contactOf(barSearch, saddleAxes(saddle), bars))
   const here = reachChance(current, standing)
   // A check that was read to be right stays right.
-  const keeps = ({ seat }: SaddlePosition) =>
-    (!readings.kneeInRange || search.tolerant.kneeChance(seat) >= KEEPS_CHANCE) &&
-    (!readings.plumbInRange || search.tolerant.plumbChance(seat) >= KEEPS_CHANCE)
+  const preservesSaddleTargets = ({ seat }: SaddlePosition) =>
+    (!readings.kneeInRange || search.tolerant.kneeChance(seat) >= MIN_PRESERVED_CHANCE) &&
+    (!readings.plumbInRange || search.tolerant.plumbChance(seat) >= MIN_PRESERVED_CHANCE)
   const better = candidatePositions(search)
     .filter(({ seat, chance }) => seat.xMm > current.seat.xMm + 1 && chance >= current.chance - REACH_MAY_COST)
-    .filter(keeps)
+    .filter(preservesSaddleTargets)
     .map((to) => ({ to, chance: reachChance(to, standing) }))
   const best = better.reduce<(typeof better)[number] | null>((a, b) => (a && a.chance >= b.chance ? a : b), null)
   if (!best || best.chance < MIN_REACH_CHANCE || best.chance - here < MIN_REACH_GAIN) return null
@@ -175,7 +175,7 @@ function forwardAndUp(inputs: StepInputs, situation: BarSituation): Next | null 
   }
 }
 /** A check read to be right must stay so for most riders like this one. */
-const KEEPS_CHANCE = 0.5
+const MIN_PRESERVED_CHANCE = 0.5
 
 const barMoves = (from: BarPosition, to: BarPosition) => [
   ...moveBetween('barHeight', from.height, to.height),

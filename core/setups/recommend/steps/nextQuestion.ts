@@ -79,15 +79,15 @@ const SHARPER: Partial<Record<Question, Question>> = { kneeByEye: 'goniometer', 
 export function questionValues(inputs: QuestionInputs): QuestionValue[] {
   const { posterior, costs } = inputs
   const sample = thinned(posterior)
-  const holds = holdMatrix(inputs, sample)
-  const base = bestChance(holds, sample.weights)
+  const withinMatrix = withinTargets(inputs, sample)
+  const base = bestChance(withinMatrix, sample.weights)
   const dismountS = costs?.dismount ?? DEFAULT_COSTS_S.dismount
   return QUESTIONS.filter((question) => isOpen(question, inputs))
     .flatMap((question): QuestionValue[] => {
       const likelihoods = likelihoodsOf(question, inputs)
       if (likelihoods.length === 0) return []
       const costS = costs?.[question] ?? DEFAULT_COSTS_S[question]
-      const gain = Math.max(0, expectedBest(likelihoods, inputs, sample, holds) - base)
+      const gain = Math.max(0, expectedBest(likelihoods, inputs, sample, withinMatrix) - base)
       return [{ question, gain, costS, worthS: gain * dismountS - costS }]
     })
     .sort((a, b) => b.worthS - a.worthS)
@@ -96,9 +96,9 @@ export function questionValues(inputs: QuestionInputs): QuestionValue[] {
 function isOpen(question: Question, { evidence, at, marks, started, search }: QuestionInputs): boolean {
   if (IN_THE_SADDLE.has(question) !== started) return false
   if (question.startsWith('plumb') && search.school.foreAft === 'unused') return false
-  const answered = (asked: Question) =>
+  const answered = (other: Question) =>
     evidence.some((row, i) => {
-      const [sample] = ROWS[asked]
+      const [sample] = ROWS[other]
       const named = (field: string) =>
         (row as Record<string, unknown>)[field] === (sample as Record<string, unknown>)[field]
       if (row.kind !== sample.kind || !named('landmark') || !named('segment')) return false
@@ -122,27 +122,27 @@ type Sample = Readonly<{ index: Int32Array; weights: Float64Array }>
 function thinned({ weights }: Posterior): Sample {
   const stride = Math.max(1, Math.ceil(weights.length / MAX_PARTICLES))
   const index = Int32Array.from({ length: Math.floor(weights.length / stride) }, (_, k) => k * stride)
-  const kept = Float64Array.from(index, (i) => weights[i])
-  const sum = kept.reduce((a, b) => a + b, 0)
-  return { index, weights: kept.map((w) => w / sum) }
+  const thinnedWeights = Float64Array.from(index, (i) => weights[i])
+  const sum = thinnedWeights.reduce((a, b) => a + b, 0)
+  return { index, weights: thinnedWeights.map((w) => w / sum) }
 }
 
 /** For each candidate position and particle, whether knee and plumb line both pass. */
-function holdMatrix({ search }: QuestionInputs, { index }: Sample): readonly Uint8Array[] {
+function withinTargets({ search }: QuestionInputs, { index }: Sample): readonly Uint8Array[] {
   const candidates = candidatePositions(search)
   const enough = MIN_SHARE * Math.max(...candidates.map((c) => c.chance))
   return [...candidates]
     .filter((c) => c.chance >= enough)
     .sort((a, b) => b.chance - a.chance)
     .slice(0, MAX_PLACES)
-    .map(({ seat }) => search.targets.bothHold(seat, index))
+    .map(({ seat }) => search.targets.bothWithin(seat, index))
 }
 
-function bestChance(holds: readonly Uint8Array[], weights: Float64Array): number {
+function bestChance(rows: readonly Uint8Array[], weights: Float64Array): number {
   let best = 0
-  for (const held of holds) {
+  for (const row of rows) {
     let sum = 0
-    for (let k = 0; k < weights.length; k++) if (held[k]) sum += weights[k]
+    for (let k = 0; k < weights.length; k++) if (row[k]) sum += weights[k]
     if (sum > best) best = sum
   }
   return best
@@ -153,7 +153,7 @@ function expectedBest(
   likelihoods: readonly SingleLikelihood[],
   { posterior }: QuestionInputs,
   { index, weights }: Sample,
-  holds: readonly Uint8Array[],
+  rows: readonly Uint8Array[],
 ): number {
   const all = likelihoods[0].quantity(posterior.particles)
   const values = Float64Array.from(index, (i) => all[i])
@@ -164,7 +164,7 @@ function expectedBest(
     for (let k = 0; k < values.length; k++) weighed[k] = weights[k] * probability(values[k])
     let sum = 0
     for (let k = 0; k < values.length; k++) sum += weighed[k]
-    const best = bestChance(holds, weighed)
+    const best = bestChance(rows, weighed)
     // Of an imagined reading each answer counts alike; of words, by how likely it is.
     expected += likelihoods[0].form === 'gaussian' ? best / Math.max(sum, 1e-300) : best
     total += likelihoods[0].form === 'gaussian' ? 1 : sum

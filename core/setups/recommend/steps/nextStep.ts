@@ -5,7 +5,7 @@ import type { ScalePosition } from '../../../bikes/scale/scale'
 import { positionAt } from '../bars/bars'
 import { barStep, looksReason } from './barStep'
 import { expectations } from '../request/expectations'
-import { heldFlexionDeg } from '../history/lastReadings'
+import { staticFlexionDeg } from '../history/lastReadings'
 import { heelIfItDecides, openChecks, plumbIfUsed } from './openChecks'
 import type { Check, Move, Next, Reason } from '../request/request'
 import type { EarlierSetup } from '../history/riderHistory'
@@ -100,9 +100,9 @@ function startStep(situation: StepInputs, end: ScaleEnd | null): Next {
     moveTo('barHeight', bars.height),
     ...(bars.slide ? [moveTo('barSlide', bars.slide)] : []),
   ]
-  const known = evidence.some(isBodyEvidence) || situation.history.length > 0
+  const hasRiderData = evidence.some(isBodyEvidence) || situation.history.length > 0
   const reasons: Reason[] = [
-    ...(known ? [] : [{ code: 'noEvidence' } as const]),
+    ...(hasRiderData ? [] : [{ code: 'noEvidence' } as const]),
     ...historyReason(situation.history),
     chanceReason(current),
   ]
@@ -213,7 +213,7 @@ function readingReasons({ readings, search, evidence }: StepInputs): Reason[] {
     reasons.push({
       code: 'lastReading',
       check: 'kneeFlexion',
-      deg: heldFlexionDeg(knee),
+      deg: staticFlexionDeg(knee),
       inWindow: knee === readings.knee && readings.kneeInRange,
       ...elsewhere,
     })

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import { RiderStory } from '@/interface/comfort/story/RiderStory'
-import { storyAsked, storyPage } from '@/interface/comfort/story/storyPage'
+import { storyQuery, storyPage } from '@/interface/comfort/story/storyPage'
 import { storyOf } from '@/server/pages/comfort/story'
 import { requirePermission } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
@@ -17,10 +17,10 @@ type Props = Readonly<{
 /** Everything recorded of a rider on one time line. */
 export default async function StoryRoute({ params, searchParams }: Props) {
   const person = await requirePermission('seeNotes')
-  const [{ id }, asked] = [await params, storyAsked(await searchParams)]
+  const [{ id }, query] = [await params, storyQuery(await searchParams)]
   const member = await findMember(database(), person, id)
   if (!member) return leaveForMerged(database(), person, id, '/story')
   return (
-    <RiderStory member={member} story={storyPage(await storyOf(database(), person, id, asked, new Date()), asked)} />
+    <RiderStory member={member} story={storyPage(await storyOf(database(), person, id, query, new Date()), query)} />
   )
 }

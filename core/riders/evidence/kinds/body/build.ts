@@ -22,7 +22,7 @@ export const build = defineKind({
   },
   name: 'build',
   about: 'reported',
-  askedAt: 'talk',
+  step: 'talk',
   likelihood: ({ torso }) =>
     orderedProbit(SHARE[torso], MEASUREMENT_SD.buildShare, ({ body, count }) =>
       columnOf(count, (i) => (body.trunkMm[i] / F.trunk / body.trochanterHeightMm[i]) * F.trochanterHeight - 1),

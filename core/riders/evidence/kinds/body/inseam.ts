@@ -13,7 +13,7 @@ export const inseam = defineKind({
   fields: { mm: between(...INSEAM_RANGE_MM), shod: Type.Boolean() },
   name: 'inseam',
   about: 'body',
-  askedAt: 'beside',
+  step: 'beside',
   likelihood: ({ mm, shod }, { footing }) =>
     gaussian(mm - (shod ? footing.soleMm : 0), MEASUREMENT_SD.inseamMm, ({ body }) => body.inseamMm),
 })

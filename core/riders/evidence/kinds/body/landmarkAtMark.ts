@@ -13,7 +13,7 @@ export const landmarkAtMark = defineKind({
   fields: { landmark: oneOf(LANDMARKS_AT_MARK) },
   name: 'landmark beside the bike',
   about: 'landmark',
-  askedAt: 'beside',
+  step: 'beside',
   likelihood: ({ landmark }, { contact, bikeType, footing, spacingMm }) =>
     gaussian(
       bikeType.axleHeightMm - footing.soleMm,

@@ -10,7 +10,7 @@ export const landmarkHeight = defineKind({
   fields: { landmark: oneOf(LANDMARK_HEIGHTS), mm: between(450, 1600), shod: Type.Boolean() },
   name: 'landmark height',
   about: 'body',
-  askedAt: null,
+  step: null,
   likelihood: ({ landmark, mm, shod }, { footing }) =>
     gaussian(mm - (shod ? footing.soleMm : 0), landmarkSdMm(landmark), ({ body }) => landmarkHeightMm(body, landmark)),
 })

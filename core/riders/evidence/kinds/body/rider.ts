@@ -15,6 +15,6 @@ export const rider = defineKind({
   },
   name: 'rider’s answers',
   about: 'reported',
-  askedAt: 'talk',
+  step: 'talk',
   likelihood: () => null,
 })

@@ -20,6 +20,6 @@ export const segment = defineKind({
   fields: { segment: oneOf(['thigh', 'shank', 'trunk', 'arm', 'foot']), mm: between(100, 1200) },
   name: 'limb length',
   about: 'body',
-  askedAt: 'beside',
+  step: 'beside',
   likelihood: (row) => gaussian(row.mm, MEASUREMENT_SD.segmentMm, LENGTH_MM[row.segment]),
 })

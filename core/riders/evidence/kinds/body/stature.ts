@@ -12,6 +12,6 @@ export const stature = defineKind({
   fields: { mm: between(...STATURE_RANGE_MM) },
   name: 'stature',
   about: 'body',
-  askedAt: 'beside',
+  step: 'beside',
   likelihood: ({ mm }) => gaussian(mm, MEASUREMENT_SD.statureMm, ({ body }) => body.statureMm),
 })

@@ -11,7 +11,7 @@ export const clearance = defineKind({
   fields: { seen: oneOf(['clear', 'touches']) },
   name: 'standing clearance',
   about: 'bars',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ seen }, { contact, bikeType }) =>
     orderedProbit(
       seen === 'clear' ? { from: 0, to: Infinity } : { from: -Infinity, to: 0 },

@@ -16,7 +16,7 @@ export const elbows = defineKind({
   fields: { seen: oneOf(['locked', 'soft', 'cramped']) },
   name: 'elbows',
   about: 'bars',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ seen }, { contact }) =>
     orderedProbit(EXCESS_MM[seen], MEASUREMENT_SD.elbowsMm, (particles) =>
       eachUpperBody(particles.upperBodies(), contact.seat, contact.grip, reachExcessMm),

@@ -9,6 +9,6 @@ export const footPitch = defineKind({
   fields: { deg: between(-40, 70) },
   name: 'foot angle',
   about: 'saddle',
-  askedAt: 'knee',
+  step: 'knee',
   likelihood: ({ deg }) => gaussian(deg, MEASUREMENT_SD.footPitchDeg, ({ body }) => body.bottomPitchDeg),
 })

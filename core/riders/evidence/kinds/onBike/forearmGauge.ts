@@ -10,7 +10,7 @@ export const forearmGauge = defineKind({
   fields: { gapMm: between(-300, 400) },
   name: 'forearm gauge',
   about: 'bars',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ gapMm }, { contact }) =>
     gaussian(gapMm, MEASUREMENT_SD.forearmGapMm, (particles) =>
       eachUpperBody(particles.upperBodies(), contact.nose, contact.grip, forearmGapMm),

@@ -16,7 +16,7 @@ export const heelCheck = defineKind({
   fields: { seen: oneOf(['justStraight', 'stillBent', 'cannotReach']) },
   name: 'heel check',
   about: 'saddle',
-  askedAt: 'knee',
+  step: 'knee',
   likelihood: ({ seen }, { contact, footing, school }) =>
     school.heelCheck === 'unused'
       ? null

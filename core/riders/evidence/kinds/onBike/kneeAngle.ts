@@ -41,7 +41,7 @@ export const kneeAngle = defineKind({
   },
   name: 'knee angle',
   about: 'saddle',
-  askedAt: 'knee',
+  step: 'knee',
   likelihood: ({ deg, by, side, foot, moving }, seen) =>
     gaussian(
       deg - (moving ? MOVING_MORE_DEG : 0),

@@ -18,7 +18,7 @@ export const kneeByEye = defineKind({
   fields: { seen: oneOf(['locked', 'slightBend', 'deepBend']) },
   name: 'knee by eye',
   about: 'saddle',
-  askedAt: 'knee',
+  step: 'knee',
   likelihood: ({ seen, side }, context) => {
     const { from, to } = KNEE_BY_EYE_DEG[seen]
     const { kneeBiasDeg, kneeSdDeg } = context.observer?.eye ?? {

@@ -22,7 +22,7 @@ export const plumb = defineKind({
   },
   name: 'plumb line',
   about: 'saddle',
-  askedAt: 'cranks',
+  step: 'cranks',
   likelihood: (row, { contact, footing, school }) =>
     gaussian(
       plumbFromFrontMm(row, school),

@@ -21,7 +21,7 @@ export const plumbByEye = defineKind({
   fields: { seen: oneOf(['behindAnkle', 'midFoot', 'overAxle', 'aheadOfAxle', 'pastToes']) },
   name: 'plumb line by eye',
   about: 'saddle',
-  askedAt: 'cranks',
+  step: 'cranks',
   likelihood: ({ seen }, { contact, footing, observer }) => {
     const { from, to } = PLUMB_BY_EYE_MM[seen]
     const biasMm = observer?.eye?.plumbBiasMm ?? 0

@@ -16,7 +16,7 @@ export const reachFeel = defineKind({
   fields: { seen: oneOf(['stretched', 'right', 'cramped']) },
   name: 'feel of the reach',
   about: 'bars',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ seen }, { contact }) =>
     orderedProbit(EXCESS_MM[seen], MEASUREMENT_SD.reachFeelMm, (particles) =>
       eachUpperBody(particles.upperBodies(), contact.seat, contact.grip, reachExcessMm),

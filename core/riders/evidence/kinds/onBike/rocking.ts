@@ -22,7 +22,7 @@ export const rocking = defineKind({
   },
   name: 'rocking',
   about: 'saddle',
-  askedAt: 'knee',
+  step: 'knee',
   likelihood: ({ seen, foot }, context) => {
     if (seen === 'left' || seen === 'right') return null
     if (foot === 'heel')

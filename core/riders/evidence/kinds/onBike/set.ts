@@ -12,6 +12,6 @@ export const set = defineKind({
   fields: { meant: Type.Optional(oneOf(MEANT_REASONS)) },
   name: 'setting',
   about: 'reported',
-  askedAt: null,
+  step: null,
   likelihood: () => null,
 })

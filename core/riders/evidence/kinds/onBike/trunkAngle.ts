@@ -10,7 +10,7 @@ export const trunkAngle = defineKind({
   fields: { deg: between(0, 100) },
   name: 'trunk angle',
   about: 'bars',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ deg }, { contact }) =>
     gaussian(deg, MEASUREMENT_SD.trunkDeg, (particles) =>
       eachUpperBody(particles.upperBodies(), contact.seat, contact.grip, trunkAngleDeg),

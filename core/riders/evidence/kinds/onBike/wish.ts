@@ -14,7 +14,7 @@ export const wish = defineKind({
   },
   name: 'wish',
   about: 'reported',
-  askedAt: 'bars',
+  step: 'bars',
   likelihood: ({ posture }) => {
     const [low, high] = TRUNK_WINDOW_DEG[posture]
     return gaussian((low + high) / 2, MEASUREMENT_SD.wishDeg, ({ body }) => body.trunkComfortDeg)

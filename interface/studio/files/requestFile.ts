@@ -35,9 +35,9 @@ const LOST: Refused = {
 }
 
 /** Runs a long request on an uploaded file; `progress` gets the finished share. */
-export async function askFile<Result = ImportOutcome>(
+export async function requestFile<Result = ImportOutcome>(
   id: string,
-  asked: object,
+  body: object,
   progress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<Result | Refused> {
@@ -45,7 +45,7 @@ export async function askFile<Result = ImportOutcome>(
     const response = await fetch(`/api/files/${id}`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(asked),
+      body: JSON.stringify(body),
       signal,
     })
     if (!response.ok || !response.body) return (await response.json()) as Refused

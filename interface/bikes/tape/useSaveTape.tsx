@@ -7,14 +7,14 @@ import type { Marks } from '@/core/base/conventions'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useAction } from '../../commands/useAction'
 import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
-import { ask, command } from '../../commands/command'
+import { query, command } from '../../commands/command'
 import { EMPTY_LENGTHS, parseTape, type TypedLengths } from './parseTape'
 
 /**
  * The tape on one machine, from typing to storing: compared with the last one first, and confirmed where it does
  * not agree.
  */
-export function useKeepTape(noseAheadMm: number) {
+export function useSaveTape(noseAheadMm: number) {
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act, busy } = useAction()
@@ -27,11 +27,11 @@ export function useKeepTape(noseAheadMm: number) {
     setTyped((all) => ({ ...all, [length]: text }))
     setWarning('')
   }
-  async function keep(bikeId: string, marks: Marks) {
+  async function save(bikeId: string, marks: Marks) {
     const { lengths, wrong } = parseTape(typed, { setback: 'direct', reach: 'seat' }, noseAheadMm, shown)
     if (wrong) return setWarning(wrong)
     const row: TapeReading = { marks, lengths }
-    const weighed = await act(() => ask('bikes.compareTapeReading', { bikeId, row, shown }))
+    const weighed = await act(() => query('bikes.compareTapeReading', { bikeId, row, shown }))
     if (!weighed) return
     if (weighed.says.length === 0) return store(bikeId, row, false)
     modal.confirm({
@@ -50,5 +50,5 @@ export function useKeepTape(noseAheadMm: number) {
     setWarning('')
     router.refresh()
   }
-  return { typed, type, keep, warning, busy, shown }
+  return { typed, type, keep: save, warning, busy, shown }
 }

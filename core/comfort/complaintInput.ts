@@ -3,7 +3,7 @@ import type { ComplaintName } from './model/causeTable'
 import type { Health, Moment, Quality } from './model/complaint'
 
 /** What the form of a complaint sends; everything but what and how strong may be left unsaid. */
-export type ComplaintSaid = Readonly<{
+export type ComplaintInput = Readonly<{
   what: ComplaintName
   strength: number
   side: 'left' | 'right' | 'both' | null
@@ -15,7 +15,7 @@ export type ComplaintSaid = Readonly<{
 }>
 
 /** A complaint without details beyond what is felt and how strongly. */
-export const NOTHING_SAID: Omit<ComplaintSaid, 'what' | 'strength'> = {
+export const EMPTY_COMPLAINT: Omit<ComplaintInput, 'what' | 'strength'> = {
   side: null,
   moment: null,
   lasts: null,
@@ -28,7 +28,7 @@ export const NOTHING_SAID: Omit<ComplaintSaid, 'what' | 'strength'> = {
 export const URGENT_STRENGTH = 10
 
 /** Red flags of a complaint as far as the form was filled in; an unknown strength raises none. */
-export const flagsOfSaid = ({
+export const flagsOfInput = ({
   what,
   strength,
   side,
@@ -36,7 +36,7 @@ export const flagsOfSaid = ({
   lasts,
   quality,
   health,
-}: Omit<ComplaintSaid, 'strength'> & Readonly<{ strength: number | null }>): RedFlagReason[] =>
+}: Omit<ComplaintInput, 'strength'> & Readonly<{ strength: number | null }>): RedFlagReason[] =>
   redFlagsOf(
     {
       what,

@@ -24,51 +24,51 @@ export const INVALIDATED_BY_CHANGE: Readonly<
  * A reading that differs from an older one of its kind although nothing was changed between them: newest less older.
  */
 export type Drift = Readonly<{ kind: 'drift'; of: 'kneeAngle' | 'plumb'; by: number; daysAgo?: number }>
-export type Known = Finding | Drift
+export type FindingOrDrift = Finding | Drift
 
 /** Findings as they are looked up: by kind, notes by their sign; whether what they were found on was changed since. */
 export type Prepared = Readonly<{
-  finding: Known
+  finding: FindingOrDrift
   isOld: boolean
   /** A valid instrument reading of the same quantity, and the note's direction. */
-  measured?: Readonly<{ reading: Known; way: 1 | -1 }>
+  measured?: Readonly<{ reading: FindingOrDrift; way: 1 | -1 }>
 }>
-export type KnownFindings = ReadonlyMap<string, readonly Prepared[]>
+export type FindingIndex = ReadonlyMap<string, readonly Prepared[]>
 
-const keyOf = (finding: Known): string =>
+const keyOf = (finding: FindingOrDrift): string =>
   finding.kind === 'seen' ? `seen ${seenSign(finding.region, finding.what)?.sign}` : finding.kind
 
-const daysOf = ({ daysAgo = 0 }: Known): number => daysAgo
-export const isOfOtherType = (finding: Known): boolean => 'otherType' in finding && finding.otherType === true
+const daysOf = ({ daysAgo = 0 }: FindingOrDrift): number => daysAgo
+export const isOfOtherType = (finding: FindingOrDrift): boolean => 'otherType' in finding && finding.otherType === true
 
 /**
  * The findings that speak: of readings and looks of one kind only the newest, those of this type of bike before others;
  * notes and changes all. An older reading that differs, with nothing changed in between, speaks for a slip instead.
  */
-export function prepareFindings(findings: readonly Finding[]): KnownFindings {
+export function prepareFindings(findings: readonly Finding[]): FindingIndex {
   const changes = findings.filter((one) => one.kind === 'changed')
-  const changedAfter = (finding: Known): boolean =>
+  const changedAfter = (finding: FindingOrDrift): boolean =>
     changes.some(
       ({ what, daysAgo }) =>
         (INVALIDATED_BY_CHANGE[what] as string[]).includes(finding.kind) && daysOf(finding) > daysAgo,
     )
   const byKind = new Map<string, Finding[]>()
   for (const finding of findings) byKind.set(keyOf(finding), [...(byKind.get(keyOf(finding)) ?? []), finding])
-  const known = new Map<string, Prepared[]>()
+  const index = new Map<string, Prepared[]>()
   for (const [key, all] of byKind) {
     const speaking = all[0].kind === 'seen' || all[0].kind === 'changed' ? all : newestOf(all)
-    known.set(
+    index.set(
       key,
       speaking.map((finding) => ({ finding, isOld: finding.kind !== 'changed' && changedAfter(finding) })),
     )
   }
   const drifts = (['kneeAngle', 'plumb'] as const).flatMap((kind) => driftOf(byKind.get(kind) ?? [], kind, changes))
   if (drifts.length > 0)
-    known.set(
+    index.set(
       'drift',
       drifts.map((finding) => ({ finding, isOld: false })),
     )
-  return withInstruments(known)
+  return withInstruments(index)
 }
 
 /** The newest of a kind on this type of bike; of another type only where there is none. Of one age all. */
@@ -103,23 +103,23 @@ const MEASURED_SIGNS = [
   { sign: 'aheadOfToes', by: 'plumb', way: 1 },
 ] as const
 
-function withInstruments(known: Map<string, Prepared[]>): KnownFindings {
+function withInstruments(index: Map<string, Prepared[]>): FindingIndex {
   for (const { sign, by, way } of MEASURED_SIGNS) {
-    const notes = known.get(`seen ${sign}`)
-    const reading = known.get(by)?.find(({ finding, isOld }) => !isOld && !isOfOtherType(finding))?.finding
+    const notes = index.get(`seen ${sign}`)
+    const reading = index.get(by)?.find(({ finding, isOld }) => !isOld && !isOfOtherType(finding))?.finding
     if (notes && reading)
-      known.set(
+      index.set(
         `seen ${sign}`,
         notes.map((one) => ({ ...one, measured: { reading, way } })),
       )
   }
-  return known
+  return index
 }
 
 /** Findings that nothing was changed under since. */
-export const findingsThatHold = (known: KnownFindings): Finding[] =>
-  [...known.values()].flat().flatMap(({ finding, isOld }) => (isOld || finding.kind === 'drift' ? [] : [finding]))
+export const validFindings = (index: FindingIndex): Finding[] =>
+  [...index.values()].flat().flatMap(({ finding, isOld }) => (isOld || finding.kind === 'drift' ? [] : [finding]))
 
 /** The findings with one more measurement of today. */
-export const withMeasurement = (known: KnownFindings, finding: Finding): KnownFindings =>
-  new Map(known).set(keyOf(finding), [{ finding, isOld: false }])
+export const withMeasurement = (index: FindingIndex, finding: Finding): FindingIndex =>
+  new Map(index).set(keyOf(finding), [{ finding, isOld: false }])

@@ -29,24 +29,24 @@ export async function forgetPages(): Promise<void> {
 const LATER_MS = 8000
 
 /** Stores this page with all its files, so that it opens without network; once each time it is opened. */
-export function useKeptPage(path: string): void {
+export function useStoredPage(path: string): void {
   useEffect(() => {
     if (!('caches' in window)) return
-    const keep = async () => {
+    const store = async () => {
       const response = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' })
       if (!response.ok || response.redirected) return
       // The device's store is fetched after the page answers to hands; without it the page is not whole.
       await import('dexie')
-      await keepParts()
+      await storeParts()
       await (await caches.open(PAGES)).put(path, response)
     }
-    keep().catch(() => undefined)
-    const later = setTimeout(() => void keepParts().catch(() => undefined), LATER_MS)
+    store().catch(() => undefined)
+    const later = setTimeout(() => void storeParts().catch(() => undefined), LATER_MS)
     return () => clearTimeout(later)
   }, [path])
 }
 
-async function keepParts(): Promise<void> {
+async function storeParts(): Promise<void> {
   const parts = await caches.open(STATIC)
   await Promise.allSettled([...partsOfPage()].map(async (url) => (await parts.match(url)) ?? parts.add(url)))
 }
