@@ -104,23 +104,21 @@ function jestPart(name, projects, env) {
   )
 }
 
-/** What needs no database: beside what works on one. The checks come last, when the browsers leave them the machine. */
-async function withoutDatabase(env) {
-  if (isRun('jest')) await jestPart('jest', ['plain', 'page'], env)
-  if (isRun('types')) await part('types', () => run(bin(root, 'tsc'), ['--noEmit'], { cwd: root }))
-  if (isRun('format')) {
-    const files = ['--check', '--ignore-unknown', ...(change?.files ?? ['.'])]
-    await part('format', () => run(bin(root, 'prettier'), files, { cwd: root, quiet: true }))
-  }
-  if (!isRun('lint')) return
+/** All parts but the build and the browser's, the longest first: each takes one core. */
+function partsOfOneCore(env) {
+  const files = ['--check', '--ignore-unknown', ...(change?.files ?? ['.'])]
   const linted = [...(change?.code ?? ['.']), '--max-warnings', '0']
-  await part('lint', () => run(bin(root, 'eslint'), linted, { cwd: root }))
-  await part('imports', () => run(bin(root, 'depcruise'), CRUISED, { cwd: root, quiet: true }))
-}
-
-/** The tests of server code, one file after the other: they share a database. */
-async function withDatabase(env) {
-  if (isRun('jest')) await jestPart('jest with database', ['database'], env)
+  const check = (name, command, args, options) => () =>
+    part(name, () => run(bin(root, command), args, { cwd: root, ...options }))
+  return [
+    ['jest', () => jestPart('jest', ['plain', 'page'], env)],
+    // The tests of server code, one file after the other: they share a database.
+    ['jest', () => jestPart('jest with database', ['database'], env)],
+    ['lint', check('lint', 'eslint', linted)],
+    ['types', check('types', 'tsc', ['--noEmit'])],
+    ['format', check('format', 'prettier', files, { quiet: true })],
+    ['lint', check('imports', 'depcruise', CRUISED, { quiet: true })],
+  ].flatMap(([name, work]) => (isRun(name) ? [work] : []))
 }
 
 /** The browser's tests, in as many workers as there are databases: each worker has a server of its own. */
@@ -188,11 +186,12 @@ try {
   const databases = isRun('browser') ? await copyDatabase(database.url, ['saddle_browser_0', 'saddle_browser_1']) : []
   // The build writes the route types that the type check reads.
   const built = isChanged && !isRun('build') ? true : await part('build', () => build(root, '.next-test'))
-  await Promise.all([
-    withoutDatabase(env),
-    withDatabase(env),
-    ...(built && isRun('browser') ? [inBrowsers(env, databases)] : []),
-  ])
+  // One part beside the browsers, which take two cores as well; a second once they are done.
+  const waiting = partsOfOneCore(env)
+  const workOff = async () => {
+    while (waiting.length > 0) await waiting.shift()()
+  }
+  await Promise.all([workOff(), built && isRun('browser') ? inBrowsers(env, databases).then(workOff) : workOff()])
 } catch (error) {
   totals.failed += 1
   console.error(`\n${error.message}${error.output ? `\n${error.output}` : ''}`)

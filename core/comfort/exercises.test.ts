@@ -1,6 +1,30 @@
+import { Type } from '@sinclair/typebox'
+import Ajv from 'ajv'
+import { closed, oneOf } from '../base/schema'
 import { SIGNS } from '../classes/watch/signs'
 import { CAUSE_TABLE } from './model/causeTable'
 import { exerciseNamed, EXERCISES } from './exercises'
+
+const point = Type.Array(Type.Number(), { minItems: 2, maxItems: 2 })
+const lines = Type.Array(Type.Array(point, { minItems: 2 }), { minItems: 1 })
+const pose = closed({ head: Type.Optional(point), limbs: lines, props: Type.Optional(lines) })
+const text = Type.String({ minLength: 5, maxLength: 160 })
+const schema = Type.Array(
+  closed({
+    name: text,
+    howOften: text,
+    how: text,
+    named: text,
+    kind: oneOf(['strength', 'drill']),
+    drawn: Type.Array(closed({ from: Type.Optional(pose), to: pose }), { minItems: 1 }),
+  }),
+)
+
+test('the exercises follow their schema', () => {
+  const validate = new Ajv({ allErrors: true }).compile(schema)
+  expect(validate(EXERCISES) ? [] : validate.errors).toEqual([])
+  expect(validate([{ ...EXERCISES[0], drawn: [] }])).toBe(false)
+})
 
 test('everything the tables name to do off the bike is drawn, and everything drawn is named there', () => {
   const named = [...CAUSE_TABLE.causes.map(({ offBike }) => offBike), ...SIGNS.map(({ strength }) => strength)].filter(

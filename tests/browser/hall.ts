@@ -1,5 +1,7 @@
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
-import { createHash } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
+import { addMember as insertMember } from '../../server/riders/members/members'
+import { database } from '../../server/platform/db/connection'
 import type { Scope } from '../../server/platform/accounts/scope'
 import { expect, PASSWORD, patientContext, STATE, test } from './test'
 
@@ -22,12 +24,11 @@ export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): 
   }).toPass({ timeout: 600_000, intervals: [4000] })
 }
 
-/** Adds a member by name and ends on their page. */
+/** Adds a member by name, without the browser, and opens their page. */
 export async function addMember(page: Page, name: string): Promise<void> {
-  await page.goto('/members')
-  await page.getByRole('button', { name: 'Add a member' }).click()
-  await page.getByLabel('Name', { exact: true }).fill(name)
-  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  const id = randomUUID()
+  await insertMember(database(), MANAGER, { id, name }, new Date())
+  await page.goto(`/riders/${id}`)
   await expect(page.getByRole('heading', { name })).toBeVisible()
 }
 

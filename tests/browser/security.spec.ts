@@ -1,10 +1,8 @@
 import { expect, test } from './test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
-import { closeDatabase, database } from '../../server/platform/db/connection'
+import { database } from '../../server/platform/db/connection'
 import { openLink } from '../../server/riders/memberPage/links'
 import { MANAGER, seat, see, signIn, STATE, watch, watched } from './hall'
-
-test.afterAll(closeDatabase)
 
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 

@@ -1,5 +1,6 @@
 import { expect, request, test as base, type BrowserContext, type Page } from '@playwright/test'
 import { existsSync, readFileSync } from 'node:fs'
+import { closeDatabase } from '../../server/platform/db/connection'
 import { setTimeout as wait } from 'node:timers/promises'
 
 /** The server and the database of this worker; `npm test` starts one pair for each. */
@@ -52,6 +53,7 @@ export const test = base.extend<{ warm: boolean }, { session: void }>({
     async ({}, provide) => {
       if (!existsSync(STATE)) await signInByRequest()
       await provide()
+      await closeDatabase()
     },
     { scope: 'worker', auto: true },
   ],

@@ -1,4 +1,28 @@
+import { Type } from '@sinclair/typebox'
+import Ajv from 'ajv'
+import { closed, oneOf } from '../../base/schema'
 import { REGIONS, signNamed, formatSign, SIGNS } from './signs'
+
+const textOrNull = (maxLength: number) => Type.Union([Type.String({ minLength: 3, maxLength }), Type.Null()])
+const schema = Type.Array(
+  closed({
+    sign: Type.String({ pattern: '^[a-z][A-Za-z]+$' }),
+    region: oneOf(REGIONS),
+    name: Type.String({ minLength: 2, maxLength: 40 }),
+    cue: Type.String({ minLength: 5, maxLength: 80 }),
+    sided: Type.Boolean(),
+    setUp: textOrNull(60),
+    strength: textOrNull(120),
+  }),
+)
+
+test('the table of signs follows its schema, and its regions go from the feet up', () => {
+  const validate = new Ajv({ allErrors: true }).compile(schema)
+  expect(validate(SIGNS) ? [] : validate.errors).toEqual([])
+  expect(validate([{ ...SIGNS[0], region: 'elbow' }])).toBe(false)
+  const order = SIGNS.map(({ region }) => REGIONS.indexOf(region))
+  expect(order).toEqual(order.toSorted((a, b) => a - b))
+})
 
 test('every sign has one short cue of its own, said calmly', () => {
   expect(new Set(SIGNS.map((s) => s.sign)).size).toBe(SIGNS.length)

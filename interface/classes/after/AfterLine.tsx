@@ -5,10 +5,10 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { formatFollowUp } from '@/core/messages/classes/watch'
 import type { AfterKind, FollowUpState } from '@/core/classes/watch/afterList'
-import type { AfterRow } from '@/server/pages/classes/after'
 import { clockTime } from '../../kit/clockTime'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import type { AfterLineProps } from './afterProps'
 import styles from './after.module.css'
 
 /** What opens where its reasons are weighed, rather than the numbers. */
@@ -24,7 +24,7 @@ const STATE_NAME: Readonly<Record<FollowUpState | 'open', string>> = {
 }
 
 type Props = Readonly<{
-  row: AfterRow
+  row: AfterLineProps
   colleagues: readonly Readonly<{ id: string; name: string }>[]
   timeZone: string
 }>
@@ -34,7 +34,7 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const { kind, memberId, classId, name, number, said: texts, setUp, isNew, from, followUp } = row
+  const { kind, memberId, classId, name, number, texts, setUp, isNew, from, followUp } = row
   const words = texts.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
     act(() =>

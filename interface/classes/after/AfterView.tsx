@@ -4,7 +4,7 @@ import Link from 'next/link'
 import { AFTER_TITLE, formatRoomCueResult } from '@/core/messages/classes/watch'
 import { AFTER_KINDS } from '@/core/classes/watch/afterList'
 import { REFERRAL } from '@/core/classes/watch/comfort'
-import type { AfterData, AfterRow } from '@/server/pages/classes/after'
+import type { AfterLineProps, AfterViewData } from './afterProps'
 import styles from './after.module.css'
 import { AfterLine } from './AfterLine'
 import { ClassHead } from '../head/ClassHead'
@@ -12,13 +12,13 @@ import type { ClassInfo } from '../classTypes'
 
 type Props = Readonly<{
   info: ClassInfo
-  data: AfterData
+  data: AfterViewData
   /** To whom a line can be handed. */
   colleagues: readonly Readonly<{ id: string; name: string }>[]
 }>
 
 /** What is seen to goes to the end of its kind. */
-const inOrder = (rows: readonly AfterRow[]): AfterRow[] =>
+const inOrder = (rows: readonly AfterLineProps[]): AfterLineProps[] =>
   [...rows].sort((a, b) => Number(a.followUp !== null) - Number(b.followUp !== null))
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */

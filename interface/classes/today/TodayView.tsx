@@ -3,7 +3,7 @@ import { CheckOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import Link from 'next/link'
 import { NEED_TITLE } from '@/core/messages/classes/planning'
-import type { FirstSteps, Today } from '@/server/pages/classes/today'
+import type { DueLine, FirstSteps, Today } from '@/server/pages/classes/today'
 import { SetUpButton } from '../before/SetUpButton'
 import { useStoredPage } from '../../offline/storePage'
 import { OutboxLine } from '../../frame/outboxStatus/OutboxLine'
@@ -24,7 +24,8 @@ type NextClass = Readonly<{
 
 export type TodayViewProps = Readonly<{
   next: NextClass | null
-  today: Pick<Today, 'queue' | 'due' | 'messages' | 'outOfUse' | 'steps'>
+  today: Pick<Today, 'queue' | 'messages' | 'outOfUse' | 'steps'> &
+    Readonly<{ due: readonly (Omit<DueLine, 'subject'> & Readonly<{ what: string }>)[] }>
   seesNotes: boolean
   setsUp: boolean
   managesBikes: boolean

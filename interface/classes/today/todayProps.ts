@@ -1,6 +1,19 @@
 import { formatDay, formatSpan } from '@/core/messages/words/dates'
-import type { Today } from '@/server/pages/classes/today'
+import { formatHanded } from '@/core/messages/classes/watch'
+import { formatComplaint, formatTrialOnFloor } from '@/core/messages/comfort/comfort'
+import type { DueSubject, Today } from '@/server/pages/classes/today'
 import type { TodayViewProps } from './TodayView'
+
+function textOf(subject: DueSubject): string {
+  switch (subject.kind) {
+    case 'complaint':
+      return formatComplaint(subject.complaint)
+    case 'trial':
+      return formatTrialOnFloor(subject.trial)
+    case 'handed':
+      return formatHanded(subject.by, subject.said)
+  }
+}
 
 /** The studio's day in words, times on the studio's clock. */
 export const todayProps = ({
@@ -10,6 +23,7 @@ export const todayProps = ({
   seesNotes,
   setsUp,
   managesBikes,
+  due,
   ...today
 }: Today): TodayViewProps => ({
   next: next && {
@@ -24,7 +38,7 @@ export const todayProps = ({
     coming: next.coming,
     withoutBike: next.withoutBike,
   },
-  today,
+  today: { ...today, due: due.map(({ subject, ...line }) => ({ ...line, what: textOf(subject) })) },
   seesNotes,
   setsUp,
   managesBikes,

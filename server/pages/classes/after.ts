@@ -1,13 +1,11 @@
 import { needsRating } from '../../../core/comfort/changes/trial'
-import { formatComplaint, formatTrialStage } from '../../../core/messages/comfort/comfort'
-import { formatNote } from '../../../core/messages/classes/watch'
 import { afterList, type AfterKind, type FollowUpState } from '../../../core/classes/watch/afterList'
-import { isOpen, lastLooks, resultOfRoomCue } from '../../../core/classes/watch/classState'
+import { isOpen, lastLooks, resultOfRoomCue, type NoteState } from '../../../core/classes/watch/classState'
 import type { RoomCueResult } from '../../../core/classes/watch/cue'
 import { signNamed } from '../../../core/classes/watch/signs'
 import type { Scope } from '../../platform/accounts/scope'
-import { isReferred, openComplaints } from '../../comfort/complaints'
-import { runningTrials } from '../../comfort/trials'
+import { isReferred, openComplaints, type RiderComplaint } from '../../comfort/complaints'
+import { runningTrials, type Trial } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
 import { getStudio } from '../../studio/studio'
 import type { StudioClass } from '../../classes/classes'
@@ -15,14 +13,23 @@ import { listPeople } from '../../studio/people'
 import { listFollowUps, listPutToClass, type FollowUp } from '../../classes/followUps'
 import { watchData } from './watch'
 
+/** What a note is about, without when and by whom. */
+type NotedThing = Pick<NoteState, 'sign' | 'region' | 'side' | 'score'>
+
+/** What a line is about; `words` are those an earlier class put it here with. */
+export type AfterSubject =
+  | Readonly<{ kind: 'note'; note: NotedThing }>
+  | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
+  | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'said' | 'stage' | 'proposed' | 'verdict'> }>
+  | Readonly<{ kind: 'words'; words: string }>
+
 /** One thing to see to after a class. */
 export type AfterRow = Readonly<{
   kind: AfterKind
   memberId: string
   name: string
   number: number | null
-  /** What was noted, in words. */
-  said: readonly string[]
+  subjects: readonly AfterSubject[]
   /** Of numbers nobody looked at: the rider is new here, rather than left to the warm-up. */
   isNew: boolean
   /** What to look at first, where a cue failed repeatedly. */
@@ -52,13 +59,15 @@ export type AfterData = Readonly<{
     minute: number | null
     number: number
     name: string
-    said: string
+    note: NotedThing
     strength: string
     posture: string
     cued: boolean
     held: boolean | null
   }>[]
 }>
+
+const notedThing = ({ sign, region, side, score }: NoteState): NotedThing => ({ sign, region, side, score })
 
 /** What came up in a class, the most pressing first. */
 export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<AfterData> {
@@ -104,7 +113,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       memberId: one.memberId,
       name: one.name,
       number: numberOf(one.memberId),
-      said: [one.said],
+      subjects: [{ kind: 'words', words: one.said }],
       isNew: false,
       setUp: null,
       classId: one.classId,
@@ -124,12 +133,10 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
         from: null,
         followUp: followedUp ? asFollowUp(followedUp) : null,
         isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
-        said: [
-          ...new Set(own.map(formatNote)),
-          ...reported.map((id) => formatComplaint(open.find((one) => one.id === id)!)),
-          ...ofTrial.map(
-            ({ said: text, stage, proposed, verdict }) => `${text}. ${formatTrialStage(stage, proposed, verdict)}`,
-          ),
+        subjects: [
+          ...own.map((note) => ({ kind: 'note' as const, note: notedThing(note) })),
+          ...reported.map((id) => ({ kind: 'complaint' as const, complaint: open.find((one) => one.id === id)! })),
+          ...ofTrial.map((trial) => ({ kind: 'trial' as const, trial })),
         ],
         setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,
       }
@@ -147,7 +154,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       minute: note.minute,
       number: bikes.find(({ bikeId }) => bikeId === note.bikeId)?.number ?? 0,
       name: nameOf(note.memberId),
-      said: formatNote(note),
+      note: notedThing(note),
       strength: note.strength ?? '',
       posture: note.posture ?? '',
       cued: note.cued,

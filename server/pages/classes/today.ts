@@ -1,14 +1,12 @@
 import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm'
 import { needsRating } from '../../../core/comfort/changes/trial'
-import { formatComplaint, formatTrialOnFloor } from '../../../core/messages/comfort/comfort'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
 import { floorBefore, type QueueItem } from './floor'
-import { formatHanded } from '../../../core/messages/classes/watch'
 import { listHandedToMe } from '../../classes/followUps'
 import { findClass, type StudioClass } from '../../classes/classes'
-import { isReferred, listOpenComplaints } from '../../comfort/complaints'
-import { listRunningTrials } from '../../comfort/trials'
+import { isReferred, listOpenComplaints, type RiderComplaint } from '../../comfort/complaints'
+import { listRunningTrials, type Trial } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
 import { bike, bikeFault, bikeType } from '../../bikes/tables'
 import { studioClass } from '../../classes/rooms/tables'
@@ -16,11 +14,17 @@ import { memberMessage } from '../../riders/memberPage/tables'
 import { getStudio } from '../../studio/studio'
 import { member } from '../../riders/tables'
 
-/** Something to see to: whose it is, what it is in words, and whether it presses. */
+/** What a line is about; `said` are the words it was handed on with. */
+export type DueSubject =
+  | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
+  | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'stage' | 'verdict'> }>
+  | Readonly<{ kind: 'handed'; by: string; said: string }>
+
+/** Something to see to: whose it is, what it is about, and whether it presses. */
 export type DueLine = Readonly<{
   memberId: string
   name: string
-  what: string
+  subject: DueSubject
   isStop: boolean
   /** The class whose list it was handed on from; null for lines of the rider's own page. */
   fromClassId: string | null
@@ -98,6 +102,12 @@ async function nextClass(db: DbExecutor, scope: Scope, now: Date): Promise<Studi
   return found ? findClass(db, scope, found.id) : null
 }
 
+const ofComplaint = ({ what, side, strength }: RiderComplaint): DueSubject => ({
+  kind: 'complaint',
+  complaint: { what, side, strength },
+})
+const ofTrial = ({ stage, verdict }: Trial): DueSubject => ({ kind: 'trial', trial: { stage, verdict } })
+
 async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLine[]> {
   const [complaints, trials] = [await listOpenComplaints(db, scope), await listRunningTrials(db, scope, now)]
   const handed = await listHandedToMe(db, scope)
@@ -105,19 +115,19 @@ async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLin
   const lines = [
     ...complaints
       .filter((one) => isReferred(one))
-      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: true, fromClassId: null })),
+      .map((one) => ({ memberId: one.memberId, subject: ofComplaint(one), isStop: true, fromClassId: null })),
     ...handed.map((one) => ({
       memberId: one.memberId,
-      what: formatHanded(one.by, one.said),
+      subject: { kind: 'handed' as const, by: one.by, said: one.said },
       isStop: false,
       fromClassId: one.classId,
     })),
     ...trials
       .filter(needsRating)
-      .map((one) => ({ memberId: one.memberId, what: formatTrialOnFloor(one), isStop: false, fromClassId: null })),
+      .map((one) => ({ memberId: one.memberId, subject: ofTrial(one), isStop: false, fromClassId: null })),
     ...complaints
       .filter((one) => !isReferred(one) && !onTrial.has(one.id))
-      .map((one) => ({ memberId: one.memberId, what: formatComplaint(one), isStop: false, fromClassId: null })),
+      .map((one) => ({ memberId: one.memberId, subject: ofComplaint(one), isStop: false, fromClassId: null })),
   ].slice(0, MAX_LINES)
   const names = await namesOf(
     db,

@@ -162,7 +162,9 @@ test('a line after class is ticked, put to the rider’s next class, or handed o
 
   expect(await say('nextClass')).toEqual({ outcome: 'kept' })
   expect(await watched()).toContain('from the last class: knees in')
-  expect((await after(next)).put).toMatchObject([{ memberId, said: ['knees in'], classId: first }])
+  expect((await after(next)).put).toMatchObject([
+    { memberId, subjects: [{ kind: 'words', words: 'knees in' }], classId: first },
+  ])
   expect((await after(first)).put).toEqual([])
 
   const colleague = (await listTeachers(db, scope)).find((one) => one.id !== scope.userId)!
@@ -171,7 +173,11 @@ test('a line after class is ticked, put to the rider’s next class, or handed o
   const theirs: Scope = { ...scope, userId: colleague.id, role: 'instructor' }
   expect((await listHandedToMe(db, theirs)).map(({ said }) => said)).toContain('knees in')
   expect((await today(db, theirs, now)).due).toContainEqual(
-    expect.objectContaining({ memberId, what: 'Ines Harrow handed this to you: knees in', fromClassId: first }),
+    expect.objectContaining({
+      memberId,
+      subject: { kind: 'handed', by: 'Ines Harrow', said: 'knees in' },
+      fromClassId: first,
+    }),
   )
   expect((await listHandedToMe(db, scope)).map(({ memberId: whose }) => whose)).not.toContain(memberId)
   expect(await say('handed', 'nobody')).toEqual({ outcome: 'gone' })

@@ -523,7 +523,10 @@ describe('complaints', () => {
       { side: null, line: 'far away', toldBy: 'member' },
     ])
     const { rows } = await afterClass(db, scope, (await findClass(db, scope, classId))!, day(2))
-    expect(rows.find(({ kind }) => kind === 'felt')).toMatchObject({ memberId, said: ['Feeling stretched, 7 of 10'] })
+    expect(rows.find(({ kind }) => kind === 'felt')).toMatchObject({
+      memberId,
+      subjects: [{ kind: 'complaint', complaint: { what: 'stretched', strength: 7 } }],
+    })
     expect(await command('comfort.endComplaint', { memberId, complaintId })).toEqual({ outcome: 'kept' })
     expect(await openComplaints(db, scope, [memberId])).toEqual([])
     expect(await command('comfort.reopenComplaint', { memberId, complaintId })).toEqual({ outcome: 'kept' })

@@ -96,7 +96,7 @@ test('today has a next class, a queue, a stop, trials due and bikes out of use',
   expect(found.next).toMatchObject({ withoutBike: 0 })
   expect(found.queue.length).toBeGreaterThan(0)
   expect(found.due[0].isStop).toBe(true)
-  expect(found.due.some(({ what }) => what.startsWith('trial'))).toBe(true)
+  expect(found.due.some(({ subject }) => subject.kind === 'trial')).toBe(true)
   expect(found.outOfUse.length).toBeGreaterThan(0)
   expect(Object.values(found.steps)).toEqual([true, true, true, true])
 })

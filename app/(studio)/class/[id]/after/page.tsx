@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { afterProps } from '@/interface/classes/after/afterProps'
 import { AfterView } from '@/interface/classes/after/AfterView'
 import { classInfo } from '@/interface/classes/classInfo'
 import { afterClass } from '@/server/pages/classes/after'
@@ -10,6 +11,7 @@ export const metadata: Metadata = { title: 'After the class' }
 
 export default async function AfterPage({ params }: { params: Promise<{ id: string }> }) {
   const page = await classPage((await params).id, 'seeNotes')
-  const data = await afterClass(database(), page.person, page.ofClass, new Date())
-  return <AfterView info={classInfo(page)} data={data} colleagues={await listColleagues(database(), page.person)} />
+  const [db, { person }] = [database(), page]
+  const data = afterProps(await afterClass(db, person, page.ofClass, new Date()))
+  return <AfterView info={classInfo(page)} data={data} colleagues={await listColleagues(db, person)} />
 }

@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync'
+import { formatNote } from '@/core/messages/classes/watch'
 import { guarded } from '@/core/setups/openFiles/memberRow'
 import { can } from '@/server/platform/accounts/can'
 import { currentUser } from '@/server/platform/accounts/session'
@@ -19,11 +20,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const ofClass = isId(id) ? await findClass(db, person, id) : null
   if (!ofClass) return new Response('There is no such class.', { status: 404 })
   const { all } = await afterClass(db, person, ofClass, new Date())
-  const lines = all.map(({ minute, number, name, said, strength, posture, cued, held }) => [
+  const lines = all.map(({ minute, number, name, note, strength, posture, cued, held }) => [
     minute === null ? '' : String(minute + 1),
     String(number),
     name,
-    said,
+    formatNote(note),
     strength,
     posture,
     cued ? 'yes' : '',
