@@ -64,7 +64,7 @@ test.each([
   expect(mm(typed)).toBe(reason)
 })
 
-test('statures said in feet are the usual ones, and read back to half an inch', () => {
+test('statures stated in feet are the usual ones, and read back to half an inch', () => {
   expect([1630, 1524, 1829, 1600].map((h) => formatBodyLength(h, 'imperial'))).toEqual(['5′4″', '5′0″', '6′0″', '5′3″'])
   expect(formatBodyLength(1638.3, 'imperial')).toBe('5′4½″')
   expect(formatBodyLength(1635, 'metric')).toBe('163.5 cm')

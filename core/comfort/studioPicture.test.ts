@@ -33,7 +33,7 @@ const rides = (bikeId: string, riders: readonly string[], oneSided: RideRecord['
   riders.map((memberId) => ({ memberId, bikeId, oneSided }))
 const named = (count: number, from = 0) => Array.from({ length: count }, (_, i) => `m${from + i}`)
 
-test('small numbers are no finding: two of two complained, and nothing is said', () => {
+test('small numbers are no finding: two of two complained, and nothing is stated', () => {
   expect(oneSidedBikes([...rides('a', named(2), 'left'), ...rides('b', named(60), null)])).toEqual([])
 })
 
@@ -49,7 +49,7 @@ test('one rider who complains of the same bike every week is one rider', () => {
   expect(oneSidedBikes([...often, ...rides('a', named(20, 1), null), ...rides('b', named(60), null)])).toEqual([])
 })
 
-test('ten of twelve riders on one bike, none elsewhere: the exact chance stands beside it', () => {
+test('ten of twelve riders on one bike, none elsewhere: with the exact chance', () => {
   const [bike] = oneSidedBikes([
     ...rides('a', named(10), 'left'),
     ...rides('a', named(2, 10), null),

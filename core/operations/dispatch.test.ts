@@ -94,7 +94,7 @@ test('pose answers one pose a crank angle, in order', () => {
 })
 
 describe('issues', () => {
-  test('missing, not a number and out of range are told apart, and all are found', () => {
+  test('missing, not a number and out of range are distinguished, and all are found', () => {
     const found = issues(
       'recommend',
       recommend({ kind: 'stature' }, { kind: 'stature', mm: '1700' }, { kind: 'stature', mm: 17_000 }),
@@ -113,7 +113,7 @@ describe('issues', () => {
     })
   })
 
-  test('147 for 33 is told as the angle between the bones', () => {
+  test('147 for 33 is reported as the angle between the bones', () => {
     const at = { seatHeight: '8' }
     expect(reason('recommend', recommend({ kind: 'kneeAngle', deg: 147, by: 'goniometer', at }))).toMatch(
       /between the bones/,

@@ -72,7 +72,7 @@ test.each<[string, string, unknown, string, RegExp]>([
   expect(issuesOf(changed(at, value))).toContainEqual({ pointer, reason: expect.stringMatching(reason) })
 })
 
-test('what is no JSON says so; NaN cannot be written and so cannot be read', () => {
+test('text that is not JSON is reported; NaN cannot be written and so cannot be read', () => {
   expect(issuesOf('{"format": NaN}')[0].reason).toMatch(/not JSON/)
   expect(issuesOf('')[0].reason).toMatch(/not JSON/)
 })

@@ -21,7 +21,7 @@ test('nothing is fetched before it is due; opened, it is there, and stays for th
   jest.useRealTimers()
 })
 
-test('unopened it is fetched by itself once the page is quiet', async () => {
+test('unopened it is fetched automatically once the page is quiet', async () => {
   jest.useFakeTimers()
   const load = jest.fn(() => Promise.resolve({ default: Dialog }))
   const Part = lazyDialog(load)
@@ -32,7 +32,7 @@ test('unopened it is fetched by itself once the page is quiet', async () => {
   jest.useRealTimers()
 })
 
-test('without network the page goes on: that it is not there is said, and it is tried again', async () => {
+test('without network the page goes on: the failure is shown, and it is tried again', async () => {
   const load = jest.fn<Promise<{ default: typeof Dialog }>, []>(() => Promise.reject(new Error('no network')))
   const Part = lazyDialog(load)
   const { rerender } = render(<Part open close={noClose} />)

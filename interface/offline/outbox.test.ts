@@ -62,7 +62,7 @@ test('what one author entered is never sent under another', async () => {
   expect((await store.all()).map((e) => e.entry.id)).toEqual(['theirs'])
 })
 
-test('a refused entry is kept with its reason and holds nobody up', async () => {
+test('a refused entry is stored with its reason and holds nobody up', async () => {
   const store = await freshStore()
   await add(store, 'a', '1', '2')
   expect(
@@ -111,7 +111,7 @@ test('while the studio’s disk is full everything waits, and is sent in order o
   expect(stored).toEqual(['1', '2'])
 })
 
-test('an ended session keeps all as signed out, and signing in again sends it', async () => {
+test('an ended session marks all as signed out, and signing in again sends it', async () => {
   const store = await freshStore()
   await add(store, 'a', '1', '2')
   expect(await drain(store, AUTHOR, async () => ({ outcome: 'signedOut' }))).toBe('signedOut')
@@ -142,7 +142,7 @@ test(
   },
 )
 
-test('watchers are told only what the device itself holds, never an empty list before it was read', async () => {
+test('listeners get only what the device itself holds, never an empty list before it was read', async () => {
   const store = await freshStore()
   await add(store, 'a', '1')
   const first = await new Promise<number>((resolve) => store.watch((all) => resolve(all.length)))

@@ -55,7 +55,7 @@ test('however many tabs listen, one stream is open, and all hear what comes', as
   expect(FakeSource.open).toEqual([])
 })
 
-test('when the tab that listens goes, the next takes over and asks for what was missed', async () => {
+test('when the tab that listens goes, the next takes over and requests what was missed', async () => {
   const [first, second] = [listener('/news'), listener('/news')]
   await turns()
   first.stop()
@@ -83,7 +83,7 @@ test('a stream that ends is opened again, and then something may have been misse
   jest.useRealTimers()
 })
 
-test('a browser without locks listens in each tab by itself', async () => {
+test('a browser without locks listens in each tab separately', async () => {
   Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true })
   const tabs = [listener('/news'), listener('/news')]
   expect(FakeSource.open).toHaveLength(2)

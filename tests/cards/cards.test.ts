@@ -101,7 +101,7 @@ test('a class of 24 on one A4 page, of more on two: every bike once, boxes for a
   expect(all).toContain('Sorrel, measured, post reads low')
 })
 
-test('tags for the bikes that are taken, ten a sheet; an empty class says so', async () => {
+test('tags for the bikes that are taken, ten a sheet; an empty class gives a sheet with a note', async () => {
   const { pages, text } = await read(await bikeTags('Mon 23 Nov 2026', rows))
   expect(pages).toHaveLength(2)
   expect(text.flat().filter((one) => /^Rider/.test(one))).toHaveLength(18)

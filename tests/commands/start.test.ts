@@ -33,7 +33,7 @@ test('a data folder is claimed by one start, and only its owner may look into it
   expect(statSync(folder).mode & 0o077).toBe(0)
 })
 
-test('while another start runs from the folder, the second is told so in words', async () => {
+test('while another start runs from the folder, the second gets the reason in words', async () => {
   const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 600000)'], { stdio: 'ignore' })
   children.push(other)
   plainNode(
@@ -56,7 +56,7 @@ test(
   },
 )
 
-test('a secret left half written by a start that was killed is made anew', () => {
+test('a secret left half written by a start that was killed is made again', () => {
   const file = join(folder, 'secret')
   writeFileSync(file, 'abc')
   expect(
@@ -66,7 +66,7 @@ test('a secret left half written by a start that was killed is made anew', () =>
   ).toMatch(/^[0-9a-f]{48}$/)
 })
 
-test('a child that ends by itself is said and started again, each time a little later, until it is stopped', () => {
+test('a child that ends on its own is reported and restarted, each time a little later, until it is stopped', () => {
   const { stdout } = plainNode(`
     import { keepRunning } from './scripts/support/supervise.mjs'
     let starts = 0
@@ -128,7 +128,7 @@ test('a child that answers no more is ended and started again after several miss
   })
 })
 
-test('a log that cannot be written is said once, left out for a while, and begun anew', () => {
+test('a log that cannot be written is reported once, left out for a while, and started again', () => {
   const { status, stdout } = plainNode(`
     import { Writable } from 'node:stream'
     import { serverLog } from './scripts/support/serverLog.mjs'
@@ -161,7 +161,7 @@ test('a log that cannot be written is said once, left out for a while, and begun
   })
 })
 
-test('on a full disk writing is refused with its reason, reading goes on, and a fault is said in words', () => {
+test('on a full disk writing is refused with its reason, reading goes on, and a fault is reported in words', () => {
   const { stdout } = plainNode(`
     import { describeFault, diskWatch, MIN_FREE } from './scripts/support/freeSpace.mjs'
     import { refusalOf } from './scripts/support/requestFilter.mjs'
@@ -191,7 +191,7 @@ test('on a full disk writing is refused with its reason, reading goes on, and a 
   ])
 })
 
-test('a child started here ends when whoever started it is killed', async () => {
+test('a child started here ends when its starter is killed', async () => {
   const code = `
     import { spawn } from 'node:child_process'
     import { endingWithItsParent } from './scripts/support/mariadb.mjs'
@@ -226,7 +226,7 @@ test('a database left behind by a killed start is ended', async () => {
   expect(await gone).toBe('SIGTERM')
 })
 
-test('a secret is made once, kept, and readable by its owner only', () => {
+test('a secret is made once, stored, and readable by its owner only', () => {
   const file = join(folder, 'secret')
   const once =
     `import { secret } from './scripts/support/mariadb.mjs'; process.stdout.write(secret(` + `${JSON.stringify(file)}))`
@@ -236,7 +236,7 @@ test('a secret is made once, kept, and readable by its owner only', () => {
   expect(statSync(file).mode & 0o077).toBe(0)
 })
 
-test('before the application: addresses that cannot be read, pages of other sites, and who a peer says it is', () => {
+test('before the application: addresses that cannot be read, pages of other sites, and forged client addresses', () => {
   const { stdout } = plainNode(`
     import { refusalOf, setPeer } from './scripts/support/requestFilter.mjs'
     const status = (url, headers = {}, method = 'GET') => refusalOf({ method, url, headers })?.status ?? 200
@@ -276,7 +276,7 @@ test('a port that is taken is passed over for a free one', () => {
   expect(stdout).toBe('true')
 })
 
-test('what to install is said in one sentence', () => {
+test('what to install is one sentence', () => {
   const { stdout } = plainNode(
     `import { pleaseInstall } from './scripts/support/installed.mjs'; ` +
       `process.stdout.write(pleaseInstall(['mariadb-server-core', 'chromium']))`,
@@ -295,7 +295,7 @@ test('nothing is installed when everything is there', () => {
   expect([status, stdout]).toEqual([0, ''])
 })
 
-test('a command that fails gives its output to whoever must say what happened', () => {
+test('a command that fails gives its output to the caller for its message', () => {
   const { stdout } = plainNode(`
     import { run } from './scripts/support/processes.mjs'
     await run(process.execPath, ['-e', 'console.log("the reason"); process.exit(3)'], { quiet: true })

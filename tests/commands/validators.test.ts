@@ -32,7 +32,7 @@ test('the page of complaints and causes is that of the table', () => {
   expect(readFileSync(join(__dirname, '../../docs/causes.md'), 'utf8')).toBe(causePage())
 })
 
-test('the published schema says the same as the door (JSON Schema draft-07, checked by Ajv)', () => {
+test('the published schema agrees with the door (JSON Schema draft-07, checked by Ajv)', () => {
   const schema = JSON.parse(publishedTypeFileSchema()) as object
   const validate = new Ajv({ strict: false }).compile(schema)
   const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }

@@ -69,7 +69,7 @@ test('a saddle 2–3 mm off its line after closing is noticed', () => {
   expect([0, 2, -2, 3].map(isSaddleStraight)).toEqual([true, true, true, false])
 })
 
-test('a deviation is said with what it causes and where to look first', () => {
+test('a deviation is stated with what it causes and where to look first', () => {
   const { sentence, because } = formatTilt(assessTilt(at(2.4), 'flat', 'byShape'))
   expect(sentence).toBe('Nose up 2.4°; level to 2° down is wanted. That is far off.')
   expect(because.join(' ')).toMatch(/look there before levelling/)

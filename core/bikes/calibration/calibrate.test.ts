@@ -84,7 +84,7 @@ test('a blunder of 25 mm is named, left out, and does no harm; residues keep it 
   expect(worst(answer.bikeType, truth)).toBeLessThan(5)
 })
 
-test('a reading taken at the next hole is said to be just that', () => {
+test('a reading taken at the next hole is stated to be just that', () => {
   const readings = readingsOf(HOLES_BIKE)
   const other = contactPoints(
     HOLES_BIKE,

@@ -23,7 +23,7 @@ const riders = (mm: number): BikeReading => ({
 })
 const heightOf = (rows: readonly BikeReading[], of = bikeType) => calibrateMachine(of, rows).bike.offsetsMm?.seatHeight
 
-test('what riders say holds in the place of tapes before it, until a tape is laid after it', () => {
+test('what riders report applies in the place of tapes before it, until a tape is laid after it', () => {
   expect(heightOf([])).toBeUndefined()
   expect(heightOf([riders(-9)])).toBeCloseTo(-9, 1)
   expect(heightOf([tape(2), riders(-9)])).toBeCloseTo(-9, 1)
@@ -36,7 +36,7 @@ test('what riders say holds in the place of tapes before it, until a tape is lai
   expect(calibrateMachine(bikeType, [riders(-9), tape(-3)]).from).toEqual([1])
 })
 
-test('a type measured anew keeps what riders said of the machine as a length, not as an offset', () => {
+test('a type measured again keeps what riders stated of the machine as a length, not as an offset', () => {
   const { xMm, yMm } = bikeType.seatOrigin
   const higher = { ...bikeType, seatOrigin: { xMm, yMm: yMm + 6 } }
   expect(heightOf([riders(-9)], higher)).toBeCloseTo(-9 - 6 * Math.cos((17 * Math.PI) / 180), 0)

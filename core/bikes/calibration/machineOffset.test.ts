@@ -41,7 +41,7 @@ test('two readings know more than one', () => {
   expect(fitOffset(HOLES_BIKE, [one, two]).sdMm.seatHeight!).toBeLessThan(fitOffset(HOLES_BIKE, [one]).sdMm.seatHeight!)
 })
 
-test('agreeing within 5 mm is silent; the misses are read minus said', () => {
+test('agreeing within 5 mm is silent; the misses are read minus stated', () => {
   expect(detectDrift(HOLES_BIKE, undefined, read({ offsetsMm: { seatHeight: -4 } }))).toEqual([])
   expect(residualsOf(HOLES_BIKE, undefined, read({ offsetsMm: { barHeight: 7 } })).stackMm).toBeCloseTo(7, 6)
 })

@@ -26,7 +26,7 @@ test('every reading proposed leaves less to doubt than the one before; seven lea
   expect(leaves[6]).toBeLessThan(3)
 })
 
-test('no setting is asked for twice, and no two axes are always changed alike', () => {
+test('no setting is proposed twice, and no two axes are always changed alike', () => {
   expect(new Set(readings.map((r) => JSON.stringify(r.marks))).size).toBe(readings.length)
   const axes = axesOf(HOLES_BIKE)
   for (const a of axes)

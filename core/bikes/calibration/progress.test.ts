@@ -48,7 +48,7 @@ test('the fit is shown from the first reading on; one mark alone blocks it', () 
   expect(calibrationProgress(HOLES_BIKE, []).blocked).toMatchObject({ reason: 'noReadings' })
 })
 
-test('what looks like a slip is doubted before it is kept; what fits is not', () => {
+test('what looks like a slip is questioned before it is stored; what fits is not', () => {
   const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
   const ask = (lengths: TapeReading['lengths']) => checkPlausibility(HOLES_BIKE, [], { marks, lengths })
   expect(ask({ saddleHeightMm: 70 })).toMatchObject({ length: 'saddleHeightMm', code: 'tenfold' })

@@ -66,7 +66,7 @@ test.each(SLIPS)(
   },
 )
 
-test('a setback whose sign was turned is named where the nose lies far enough from the axle to tell', () => {
+test('a setback whose sign was turned is named where the nose lies far enough from the axle to detect', () => {
   const back: BikeType = { ...HOLES_BIKE, saddle: { ...HOLES_BIKE.saddle, noseAheadMm: 80 } }
   for (const seed of [1, 2, 3]) {
     const answer = calibrate(
@@ -81,7 +81,7 @@ test('a setback whose sign was turned is named where the nose lies far enough fr
   }
 })
 
-test('somebody who measures everything from the floor and the nose is told of both', () => {
+test('somebody who measures everything from the floor and the nose gets both slips reported', () => {
   const both = (reading: TapeReading) =>
     changed('reachMm', (mm) => mm - 150)(changed('stackMm', (mm) => mm + 300)(reading))
   const answer = calibrate(HOLES_BIKE, tapes(trueTypeFor(HOLES_BIKE, GUESS, createRng(3)), 7, both))
@@ -114,7 +114,7 @@ test('a guess that is simply far off is warned of, and no slip is made up for it
   })
 })
 
-test('a fit that strayed is never done by itself', () => {
+test('a fit that strayed is never done automatically', () => {
   const state = calibrationProgress(
     HOLES_BIKE,
     tapes(

@@ -75,7 +75,7 @@ test('label → mm → label comes back, for every scale form and every mark, ha
   )
 })
 
-test('labels typed anew read back the same', () => {
+test('labels typed again read back the same', () => {
   fc.assert(
     fc.property(
       anyScale.filter((s) => 'marks' in s),
@@ -88,7 +88,7 @@ test('labels typed anew read back the same', () => {
   expect(compactLabels(['A', 'B', 'C', 'D', 'F', '1', '2'])).toBe('A-D F 1 2')
 })
 
-test('uneven marks are kept as they are', () => {
+test('uneven marks are stored as they are', () => {
   const scale = {
     marks: [
       { label: '1', mm: 0 },

@@ -9,7 +9,7 @@ const letters: Scale = {
 const ruler: Scale = { ruler: { min: -3, max: 3, resolution: 0.5, mmPerUnit: -10, mmAtZero: 4 } }
 const labels = (scale: Scale) => positionsOf(scale).map((s) => s.label)
 
-test('half marks are named as people say them: 2.5 between numbers, B/D between letters', () => {
+test('half marks are named as people name them: 2.5 between numbers, B/D between letters', () => {
   expect(labels(holes)).toEqual(['1', '1.5', '2', '2.5', '3', '3.5', '4'])
   expect(labels(letters)).toEqual(['A', 'A/B', 'B', 'B/D', 'D', 'D/E', 'E'])
   expect(findPosition(letters, 'B/D')).toEqual({

@@ -46,7 +46,7 @@ test('legs are on plan within a tenth', () => {
   expect(judgeRpm(50, null)).toBeNull()
 })
 
-test('a plan is told what it lacks, and a good one nothing', () => {
+test('lists what a plan lacks, and nothing for a good one', () => {
   expect(planRemarks(BLOCKS, 45)).toEqual([])
   expect(planRemarks([], 45)).toEqual([])
   const bad = [block({ effort: 'hard', rpm: 65, minutes: 8, name: 'Up' }), block({ effort: 'steady', minutes: 15 })]

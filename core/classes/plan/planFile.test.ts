@@ -38,7 +38,7 @@ test('turns and beats that do not go together are a fault with its own sentence'
   )
 })
 
-test('a line with something unreadable is told by line and column and left out, the others are taken', () => {
+test('a line with something unreadable is reported by line and column and left out, the others are taken', () => {
   const { blocks, faults } = read(
     'name,minutes,turns,posture,effort,move',
     'Good,5,90,STANDING,hard,',

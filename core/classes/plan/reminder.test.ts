@@ -24,7 +24,7 @@ test('every five minutes at one place the hands go elsewhere, every ten in the s
   ])
 })
 
-test('another hand position begins anew; standing and sitting up are a break', () => {
+test('another hand position starts again; standing and sitting up are a break', () => {
   expect(due([block(4), block(4, { hands: 2 }), block(4, { hands: 1 })])).toEqual([[10, 'sitUp']])
   expect(due([block(8), block(2, { posture: 'standing', hands: 2 }), block(8)])).toEqual([
     [5, 'hands'],

@@ -3,7 +3,7 @@ import { floorRows } from './floorRows'
 
 const stood = (...at: readonly (readonly [number, number])[]) => at.map(([xM, yM], i) => ({ id: `b${i}`, xM, yM }))
 
-test('rows from the front, each from left to right; a bike a little behind stands in the same row', () => {
+test('rows from the front, each from left to right; a bike a little behind is in the same row', () => {
   const rows = floorRows(stood([6, 2], [1, 2.4], [3, 5], [2, 8]), 10)
   expect(rows.map((row) => row.map(({ id }) => id))).toEqual([['b1', 'b0'], ['b2'], ['b3']])
 })

@@ -17,7 +17,7 @@ test('few of one’s own move the figure a little, many carry it there', () => {
   expect(of(4)).toBeGreaterThan(of(1))
 })
 
-test('left open over lunch, or saved in seconds, a set-up says nothing of hands', () => {
+test('left open over lunch, or saved in seconds, a set-up is no evidence about hands', () => {
   const odd = [
     { need: 'recheck', minutes: 95 },
     { need: 'recheck', minutes: 0.05 },

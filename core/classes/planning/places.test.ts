@@ -114,7 +114,7 @@ test('looking aside costs everybody a little and newcomers more, who sit where t
   expect(seatOf(pairs, 'newcomer').because).toContainEqual({ code: 'seenByInstructor' })
 })
 
-test('two on one bike, a faulty one, one not there, and more riders than bikes: told, and the others sit', () => {
+test('two on one bike, a faulty one, one not there, and more riders than bikes: reported, and the others sit', () => {
   const bikes = [bike('a'), bike('b', { inService: false })]
   const riders = [
     rider('first', { pinnedBike: 'a' }),
@@ -134,7 +134,7 @@ test('two on one bike, a faulty one, one not there, and more riders than bikes: 
   expect(placeRiders(roomOf([], [])).pairs).toEqual([])
 })
 
-test('each wish has its way where nothing speaks against it, and says so', () => {
+test('each wish is fulfilled where nothing speaks against it, with a note', () => {
   const bikes = [
     bike('front', { yM: 2 }),
     bike('back', { yM: 6 }),
@@ -182,7 +182,7 @@ test('what a swap costs is what pins to the swapped bikes cost, and never less t
   expect(swapCost(room, pairs, pairs[0].rider, 'nobody')).toBeNull()
 })
 
-test('rows are told apart by their distance from the instructor’s wall', () => {
+test('rows are distinguished by their distance from the instructor’s wall', () => {
   const rows = rowsOf([bike('a', { yM: 2 }), bike('b', { yM: 2.3 }), bike('c', { yM: 3.6 }), bike('d', { yM: 5.2 })])
   expect([...rows.values()]).toEqual([0, 0, 0.5, 1])
   expect([...rowsOf([bike('a')]).values()]).toEqual([0])

@@ -58,7 +58,7 @@ test('nobody is begun before coming, no hand does two at once, everybody has one
   }
 })
 
-test('whoever is late is asked to come by the latest minute that helps, and nobody where that helps nobody', () => {
+test('who is late has to come by the latest minute that helps, and nobody where that helps nobody', () => {
   const deadline = { hands: 1, startMin: 20 }
   const jobs = [job('early', 6, 0), job('late', 6, 17)]
   const schedule = scheduleJobs(jobs, deadline)

@@ -33,7 +33,7 @@ test('up to forty bikes in rows: all within the room, none too close, every one 
   expect(arrangeInRows(PLAN, [])).toEqual([])
 })
 
-test('bikes closer than two riders have room for are told, in pairs', () => {
+test('bikes closer than two riders have room for are reported in pairs', () => {
   const at = (id: string, xM: number) => ({ id, xM, yM: 3, headingDeg: 0 })
   expect(overlappingBikes([at('a', 1), at('b', 1.5), at('c', 2.1), at('d', 2.7)])).toEqual([['a', 'b']])
 })

@@ -24,7 +24,7 @@ test('first everybody by landmark as they come, then those most likely wrong', (
   ])
 })
 
-test('who was looked at is done; of whom nothing is known comes before whoever has a chance', () => {
+test('who was looked at is done; of whom nothing is known comes before who has a chance', () => {
   expect(roundSteps([one('done', { isSet: true, isChecked: true, wrong: 0.9 })])).toEqual([])
   const steps = roundSteps([one('a', { isSet: true, wrong: 0.9 }), one('b', { isSet: true })])
   expect(steps.map(({ id }) => id)).toEqual(['b', 'a'])

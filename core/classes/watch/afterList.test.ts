@@ -42,7 +42,7 @@ test('failures of another rider, or of another cue, are not this one’s', () =>
   expect(afterList({ notes, earlier, warmUp: [], trialsDue: [] })).toMatchObject([{ kind: 'noted' }])
 })
 
-test('what was told outside the floor stands beside what was felt there, once a rider; red flags first', () => {
+test('complaints from outside the floor are listed beside what was felt there, once a rider; red flags first', () => {
   const notes = [record('1', 'a', 'felt', { region: 'feltHands', score: 2 })]
   const complaints = [
     { id: 'c1', memberId: 'a', strength: 8, flagged: false },

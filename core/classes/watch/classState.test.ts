@@ -21,7 +21,7 @@ const held = (noteId: string, atMs: number, changed: boolean | null): MadeEntry 
   entry: { op: 'changeNote', noteId, change: { held: changed } },
 })
 
-test('notes are kept once, grow clear, hold, and go when taken back', () => {
+test('notes are stored once, grow clear, hold, and go when taken back', () => {
   const first = note('n', 'a', 'kneesOut', 1)
   const state = afterEntries(EMPTY, [
     first,
@@ -37,7 +37,7 @@ test('notes are kept once, grow clear, hold, and go when taken back', () => {
   expect(afterEntries(changed, [gone, gone, held('n', 12, false)])).toEqual(EMPTY)
 })
 
-test('what the server told and what is still on the device meet in one state, in whatever pieces it comes', () => {
+test('what the server sent and what is still on the device meet in one state, in any pieces it comes', () => {
   const all: MadeEntry[] = [
     note('1', 'a', 'kneesOut', 1),
     note('2', 'b', 'rocking', 2),

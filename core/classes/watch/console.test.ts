@@ -34,7 +34,7 @@ test('fast with little load is bouncing; feet that stop at speed come first; sta
   expect(asked(stream(steady(0)))).toBeNull()
 })
 
-test('too few readings, old ones and those of another bike say nothing', () => {
+test('too few readings, old ones and those of another bike are no evidence', () => {
   expect(asked(stream([70, 70, 70]))).toBeNull()
   expect(consoleProposal(stream(steady(70), 40, 8), 7, 9000, BLOCK)).toBeNull()
   expect(consoleProposal(stream(steady(70)), 7, 90_000, BLOCK)).toBeNull()

@@ -18,7 +18,7 @@ test('time since a look counts from the start, and never backwards', () => {
   expect(minutesSince({ lookedAtMs: 9 * MINUTE }, 0, 5 * MINUTE)).toBe(0)
 })
 
-test('whoever was not seen for longest comes first, whoever is to be watched sooner, and the way is short', () => {
+test('who was not seen for longest comes first, who is to be watched sooner, and the way is short', () => {
   const clock = { startMs: 0, nowMs: 10 * MINUTE, from: null }
   const seen = [
     bike('a', { lookedAtMs: 9 * MINUTE }),

@@ -3,13 +3,13 @@ import { formatSign, REGIONS, signNamed, SIGNS } from './signs'
 
 const said = (sign: string, held: boolean | null): CuedNote => ({ memberId: 'm', sign, cued: true, held })
 
-test('what goes wrong below is said before what shows above', () => {
+test('a cause below comes before what shows above', () => {
   expect(cueAdvice(['shrugged', 'toesDown', 'rocking'], [])).toMatchObject({ kind: 'say', sign: { sign: 'toesDown' } })
   expect(cueAdvice([], [])).toBeNull()
   expect(cueAdvice(['noSuchSign'], [])).toBeNull()
 })
 
-test('a cue that failed three times is not said again: set-up first, unless it holds as often', () => {
+test('a cue that failed three times is not proposed again: set-up first, unless it holds as often', () => {
   const failed = [said('rocking', false), said('rocking', false)]
   expect(cueAdvice(['rocking'], failed)).toMatchObject({ kind: 'say', said: 2, failed: 2 })
   const thrice = [...failed, said('rocking', false)]
@@ -36,7 +36,7 @@ test('the room’s cue meets most riders, each counted once; of two alike the lo
   expect(roomCue(open, 9)).toBeNull()
 })
 
-test('what changed is told against whom it did not concern, and only once somebody looked again', () => {
+test('what changed is counted against whom it did not concern, and only once somebody looked again', () => {
   expect(roomCueResult({ changed: 0, of: 0 }, { changed: 1, of: 4 })).toBeNull()
   const clear = roomCueResult({ changed: 9, of: 10 }, { changed: 1, of: 10 })!
   expect(clear.low).toBeGreaterThan(0)

@@ -24,7 +24,7 @@ test('the table of signs follows its schema, and its regions go from the feet up
   expect(order).toEqual(order.toSorted((a, b) => a - b))
 })
 
-test('every sign has one short cue of its own, said calmly', () => {
+test('every sign has one short cue of its own, in calm words', () => {
   expect(new Set(SIGNS.map((s) => s.sign)).size).toBe(SIGNS.length)
   expect(new Set(SIGNS.map((s) => s.cue)).size).toBe(SIGNS.length)
   for (const { cue } of SIGNS) {
@@ -38,7 +38,7 @@ test('the scan goes from the feet up, and every region can be noted', () => {
   for (const region of REGIONS) expect(SIGNS.some((s) => s.region === region)).toBe(true)
 })
 
-test('a sign is said with its region', () => {
+test('a sign is stated with its region', () => {
   expect(formatSign(signNamed('kneesOut')!)).toBe('knees out')
 })
 

@@ -1,7 +1,7 @@
 import { CAUSES } from '../model/causeTable'
 import { KIT_ADVICE, kitAdviceFor } from './kit'
 
-test('advice of the heaviest likely cause comes first, each once, three at most; unlikely causes say nothing', () => {
+test('advice of the heaviest likely cause comes first, each once, three at most; none of unlikely causes', () => {
   const advice = kitAdviceFor([
     { cause: 'heavyLoad', weight: 0.05 },
     { cause: 'handHabit', weight: 0.2 },

@@ -239,7 +239,7 @@ const complaint = fc.record(
   { requiredKeys: ['what', 'strength'] },
 ) as fc.Arbitrary<Complaint>
 
-test('a referral never stands beside a change, cue or exercise: complaints, health, quality, lasting, strength', () => {
+test('a referral never accompanies a change, cue or exercise: complaints, health, quality, lasting, strength', () => {
   fc.assert(
     fc.property(
       fc.array(complaint, { minLength: 1, maxLength: 4 }),

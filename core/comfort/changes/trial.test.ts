@@ -10,7 +10,7 @@ const run = (more: Partial<TrialRun> = {}): TrialRun => ({
   ...more,
 })
 
-test('a trial is left for a week and two rides; its time over, it is asked about whatever was ridden', () => {
+test('a trial is left for a week and two rides; its time over, it is due whatever was ridden', () => {
   expect(trialStage(run(), 6.9 * DAY)).toBe('early')
   expect(trialStage(run({ rides: 1 }), 8 * DAY)).toBe('early')
   expect(trialStage(run({ rides: 2 }), 7 * DAY)).toBe('due')

@@ -66,7 +66,7 @@ test('what an eye saw is a note like one of the class, with its age and type of 
   ])
 })
 
-test('a plumb line from the middle of the kneecap is told from its front, a finger’s breadth further ahead', () => {
+test('a plumb line from the middle of the kneecap is distinguished from its front, a finger further ahead', () => {
   const [found] = findingsOfSetup(
     { evidence: [{ kind: 'plumb', mm: -5 }], marks, daysAgo: 0, otherType: false },
     { plumbFrom: 'middle' },
@@ -107,7 +107,7 @@ test('instructor or nearest screen, whichever lies farther aside', () => {
   expect(viewFinding(stand, { ...room, screens: [] }, 0)).toMatchObject({ deg: expect.closeTo(0) })
 })
 
-test('what was changed, the latest first: numbers, soles, pedals, and what was told; first numbers are none', () => {
+test('what was changed, the latest first: numbers, soles, pedals, and reports; first numbers are none', () => {
   const entry = { set: 'a/usual', marks, footwear: {}, basis: {} }
   expect(changesOf([{ ...entry, daysAgo: 9 }])).toEqual([])
   expect(

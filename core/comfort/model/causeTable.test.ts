@@ -3,7 +3,7 @@ import { SIGNS } from '../../classes/watch/signs'
 import rows from './causeTable.json'
 import { CAUSE_TABLE, CAUSES, causeRow, causeTableSchema, COMPLAINTS, complaintRow, type Cause } from './causeTable'
 
-test('the table is as its schema says', () => {
+test('the table is as in its schema', () => {
   const validate = new Ajv({ allErrors: true }).compile(causeTableSchema)
   expect(validate(rows) ? [] : validate.errors).toEqual([])
 })
@@ -56,7 +56,7 @@ test('opposite causes are put right in opposite ways', () => {
   }
 })
 
-test('nearly every sign of the scan tells something; those that do not are known', () => {
+test('nearly every sign of the scan is evidence for something; those that are not are listed', () => {
   const told = new Set(CAUSE_TABLE.findings.flatMap(({ when }) => (when.kind === 'seen' ? [when.sign] : [])))
   expect(SIGNS.map(({ sign }) => sign).filter((sign) => !told.has(sign))).toEqual([
     'bouncing',

@@ -71,7 +71,7 @@ test('a finding of a kind not read before that supports a cause never lowers its
   )
 })
 
-test('what is told in another order is answered alike, to the last digit', () => {
+test('what is reported in another order is answered alike, to the last digit', () => {
   fc.assert(
     fc.property(
       complaints.chain((felt) => fc.tuple(fc.constant(felt), fc.shuffledSubarray(felt, { minLength: felt.length }))),

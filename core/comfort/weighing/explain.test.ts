@@ -30,7 +30,7 @@ test('written cases, three or more a complaint: the cause among the first two in
   }
 })
 
-test('one change, in marks and mm, with what the knee should read: into the window, large said, or the slide', () => {
+test('one change, in marks and mm, with what the knee should read: into the window, or the slide', () => {
   const {
     change,
     expect: reads,
@@ -87,7 +87,7 @@ test('what was read before the numbers changed sets no step, and nothing is fore
   expect(foretold([read, since])).toEqual([undefined, undefined])
 })
 
-test('at the scale’s end nothing is proposed that cannot be set, and it is said', () => {
+test('at the scale’s end nothing is proposed that cannot be set, and it is stated', () => {
   const { change, sentence } = explain(
     asked({ bikeType: HOLES_BIKE, marks: { ...MARKS, seatHeight: '15' }, findings: [{ kind: 'kneeAngle', deg: 44 }] }),
   )
@@ -105,7 +105,7 @@ test('a tilt is changed in degrees and names that others ride the saddle too', (
   expect(sentence).toContain('this changes it for everybody who rides this bike')
 })
 
-test('what would change the order is asked for, and what is on file is not', () => {
+test('what would change the order is requested, and what is on file is not', () => {
   const before = explain(asked({ complaints: [{ what: 'lowBack', strength: 5 }] }))
   expect(before.checkFirst.some((text) => / first: it decides between “.*” and “.*”\.$/.test(text))).toBe(true)
   const measured = explain(asked({ findings: [{ kind: 'kneeAngle', deg: 30 }] }))
@@ -129,7 +129,7 @@ test('opposite wishes of two complaints are shown, and findings that do not go t
   expect(conflicts).toContainEqual('Measure the knee angle again: what was found does not go together.')
 })
 
-test('a finding from another type, or older than a change of the numbers, counts less and says so', () => {
+test('a finding from another type, or older than a change of the numbers, counts less with a note', () => {
   const weight = (findings: ExplainRequest['findings']) =>
     explain(asked({ findings })).causes.find(({ cause }) => cause === 'saddleTooLow')!
   const fresh = weight([{ kind: 'kneeAngle', deg: 42 }])
@@ -172,7 +172,7 @@ test('one sore knee alone is no red flag: it is the commonest sign of a high sad
   expect(causes[0].cause).toBe('saddleTooHigh')
 })
 
-test('unknown words, strength 11, a side that cannot be, marks without their type: told where and why', () => {
+test('unknown words, strength 11, a side that cannot be, marks without type: reported with their place', () => {
   const faults = (request: object) =>
     (dispatch('explain', request) as { error: { faults: { pointer: string; reason: string }[] } }).error.faults
   expect(faults(asked({ complaints: [{ what: 'frontKnee', strength: 11 }] }))).toEqual([
@@ -224,7 +224,7 @@ test('a height whose marks are too far apart for the window is not moved: the sl
   expect(higher.change).toMatchObject({ axis: 'seatHeight', direction: 'up' })
 })
 
-test('a cause that was on trial without help weighs less, says so, and is not proposed again', () => {
+test('a cause that was on trial without help weighs less, with a note, and is not proposed again', () => {
   const request = asked({ bikeType: HOLES_BIKE, marks: MARKS, findings: [{ kind: 'kneeAngle', deg: 37 }] })
   const [before, after] = [explain(request), explain(request, ['saddleTooLow'])]
   const weight = ({ causes }: typeof before) => causes.find(({ cause }) => cause === 'saddleTooLow')!.weight

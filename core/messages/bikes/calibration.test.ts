@@ -14,7 +14,7 @@ const readings = [{ marks: { seatHeight: '8' }, lengths: { saddleHeightMm: 712, 
 const outlier = (mm: number, reason: Outlier['reason'], length: Outlier['length'] = 'saddleHeightMm') =>
   formatOutlier(HOLES_BIKE, readings, { reading: 0, length, mm, reason })
 
-test('a number that does not fit is said with its size, its likely cause and what to do', () => {
+test('a number that does not fit is stated with its size, its likely cause and what to do', () => {
   expect(outlier(20, { code: 'otherMark', axis: 'seatHeight', label: '9' })).toBe(
     'Reading 1: saddle height 712 mm lies 20 mm over what the others say, and fits seat ' +
       'height 9. Look at the mark and measure again.',
@@ -28,7 +28,7 @@ test('a number that does not fit is said with its size, its likely cause and wha
   expect(outlier(-600, { code: 'inches' }, 'stackMm')).toMatch(/Read in inches\?/)
 })
 
-test('where to measure next is said in the bike’s own labels', () => {
+test('where to measure next is stated in the bike’s own labels', () => {
   expect(formatDesignPoint(HOLES_BIKE, { seatHeight: '1', seatSlide: 'G', barHeight: '12', barSlide: '-4' })).toBe(
     'Set the seat height at 1, the seat slide at G, the bar height at 12 and the bar slide ' +
       'at −4; then take the four lengths.',
@@ -59,7 +59,7 @@ test('half of one length is refused with its name and numbers', () => {
   )
 })
 
-test('what strays from the type is said with its size and way; a slip with the length it goes by', () => {
+test('what strays from the type is stated with its size and way; a slip with the length it goes by', () => {
   expect(formatStray({ code: 'origin', point: 'grip', xMm: -90, yMm: 120 })).toBe(
     'By these readings the grip stands 150 mm from where this type has it: more than a careful guess is off.',
   )
@@ -81,7 +81,7 @@ test('what strays from the type is said with its size and way; a slip with the l
   )
 })
 
-test('a slip is asked about before it is kept: 70 instead of 700, inches, or simply far', () => {
+test('a slip needs a confirmation before it is stored: 70 instead of 700, inches, or simply far', () => {
   const anomaly = { length: 'stackMm', mm: 70, expectedMm: 702, code: 'tenfold' } as const
   expect(formatInputWarning(anomaly, 'metric')).toBe('Stack 70 mm, where about 702 mm was expected: was 700 mm meant?')
   expect(formatInputWarning({ ...anomaly, mm: 27.6, code: 'inches' }, 'metric')).toMatch(/was it read in inches\?$/)
@@ -90,7 +90,7 @@ test('a slip is asked about before it is kept: 70 instead of 700, inches, or sim
   )
 })
 
-test('a machine that disagrees is said with its likely cause', () => {
+test('a machine that disagrees is stated with its likely cause', () => {
   expect(formatDrift({ length: 'saddleHeightMm', mm: -9, cause: 'postSlipped' }, 'metric')).toBe(
     'Saddle height reads 9 mm less than this bike’s last tape: the post may have slipped.',
   )

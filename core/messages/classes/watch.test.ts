@@ -18,7 +18,7 @@ test('a note reads in one breath, with its side where it is on one', () => {
   expect(formatNote({ sign: 'redFlag', region: 'sharp', side: 'right' })).toBe('red flag: sharp pain, right')
 })
 
-test('what another version noted is told as it stands, never lost', () => {
+test('what another version noted is reported as it stands, never lost', () => {
   expect(formatNote({ sign: 'sparkles', side: 'both' })).toBe('sparkles')
   expect(formatNote({ sign: 'felt', region: 'feltTail', side: 'both' })).toBe('felt: something')
 })
@@ -31,7 +31,7 @@ const say = (said: number, held: number, failed: number): CueAdvice => ({
   failed,
 })
 
-test('what was said before, and what came of it', () => {
+test('what was stated before, and what came of it', () => {
   expect(formatCueHistory(say(0, 0, 0))).toBe('')
   expect(formatCueHistory(say(1, 1, 0))).toBe('Said once: held once.')
   expect(formatCueHistory(say(4, 1, 2))).toBe('Said 4 times: held once, failed twice, 1 not looked at again.')

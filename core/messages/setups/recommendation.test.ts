@@ -55,7 +55,7 @@ test.each(Object.entries(SITUATIONS))(
   },
 )
 
-test('a change says which way, how many marks, from and to, and where the knee goes', () => {
+test('a change states which way, how many marks, from and to, and where the knee goes', () => {
   expect(answer(SITUATIONS.change).next.sentence).toMatch(
     /^Raise the seat one mark, 8 to 9: the knee should come from (39|40)° to about 3\d°\.$/,
   )
@@ -74,7 +74,7 @@ test('two moves are one sentence, each with its own from and to, and the knee an
   )
 })
 
-test('on a ruler a change is told in centimetres or millimetres, with the ruler’s signs', () => {
+test('on a ruler a change is reported in centimetres or millimetres, with the ruler’s signs', () => {
   const ruled: BikeType = {
     ...HOLES_BIKE,
     axes: {
@@ -119,7 +119,7 @@ test('bars: where, how far above, and why', () => {
   )
 })
 
-test('a type without a bar slide says what that means for the reach', () => {
+test('the sentence for a type without a bar slide states what that means for the reach', () => {
   const { seatHeight, seatSlide, barHeight } = HOLES_BIKE.axes
   expect(answer(tape, { ...HOLES_BIKE, axes: { seatHeight, seatSlide, barHeight } }).bars.sentence).toContain(
     'bars do not slide',

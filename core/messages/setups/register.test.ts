@@ -3,7 +3,7 @@ import { formatBasis, formatChange, formatContactDifference, formatMoved, format
 
 const marks = { seatHeight: '7', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 
-test('which number is which is said', () => {
+test('which number is which is stated', () => {
   expect(formatNamedMarks(HOLES_BIKE, marks)).toBe('Seat height 7, seat slide C, bar height 5, bar slide +2')
   expect(formatNamedMarks(HOLES_BIKE, { seatHeight: '7' })).toMatch(/seat slide –/)
 })
@@ -29,12 +29,12 @@ test.each([
   expect(formatBasis(source, basis, was)).toBe(said)
 })
 
-test('a change that goes the other way is said the other way', () => {
+test('a change that goes the other way is stated the other way', () => {
   expect(formatChange('cleats', -5)).toBe('cleats moved, 5 mm toward the toes')
   expect(formatChange('postSlipped', 25)).toBe('the post had slipped, 25 mm low')
 })
 
-test('two positions are told apart by what one would feel', () => {
+test('two positions are distinguished by what one would feel', () => {
   const lengths = { saddleHeightMm: 700, setbackMm: 40, reachMm: 650, stackMm: 680 }
   expect(formatContactDifference(lengths, { ...lengths, stackMm: 681 })).toEqual([
     'Saddle and bars stand in the same place.',

@@ -12,7 +12,7 @@ test('the same bike is just as before, and nothing is explained but the rule', (
   expect(because).toHaveLength(1)
 })
 
-test('cranks, pedals and what rounding leaves are said with their sign and the knee they make', () => {
+test('cranks, pedals and what rounding leaves are stated with their sign and the knee they make', () => {
   const { sentence, because, residueMm } = ask({ bikeType: { ...HOLES_BIKE, crankMm: 178, pedalSurfaceMm: 20 } })
   expect(because).toEqual(
     expect.arrayContaining([
@@ -23,7 +23,7 @@ test('cranks, pedals and what rounding leaves are said with their sign and the k
   expect(sentence).toContain(residueMm.saddleHeightMm > 0 ? 'the saddle' : 'lower')
 })
 
-test('what is left of one part is said together', () => {
+test('what is left of one part is stated together', () => {
   const slide = {
     directionDeg: 0,
     scale: {

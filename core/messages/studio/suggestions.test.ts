@@ -3,7 +3,7 @@ import { formatSuggestionRecord } from './suggestions'
 const say = (count: number, stated: number, right: number) =>
   formatSuggestionRecord({ all: { count, stated, right, se: Math.sqrt((stated * (1 - stated)) / count) }, groups: [] })
 
-test('a few set-ups are no record, and none is said to be none', () => {
+test('a few set-ups are no record, and none is reported as none', () => {
   expect(say(0, 0, 0)).toBe('There are none so far; ten are needed.')
   expect(say(1, 0.5, 1)).toBe('There is one finished, checked set-up so far; ten are needed.')
   expect(say(9, 0.5, 1)).toMatch(/^There are 9 finished, checked set-ups so far/)

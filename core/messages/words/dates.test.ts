@@ -17,7 +17,7 @@ test('days and times are those of the studio’s own clock', () => {
   expect(formatDayAndTime(late, 'UTC', new Date('2026-07-01T01:00:00Z'))).toBe('on Tue 30 Jun 2026 at 23:30')
 })
 
-test('they are what another library (Day.js) says, over zones, summer time and leap days', () => {
+test('they equal those of another library (Day.js), over zones, summer time and leap days', () => {
   const random = createRng(5)
   for (const zone of ['UTC', 'Europe/Oslo', 'America/St_Johns', 'Australia/Lord_Howe', 'Pacific/Kiritimati'])
     for (let i = 0; i < 60; i++) {

@@ -7,7 +7,7 @@ import type { ErrorResponse } from '../errorResponse'
 const low = { ...HOLES_BIKE, name: 'Low', seatOrigin: { ...HOLES_BIKE.seatOrigin, yMm: 380 } }
 const ask = (request: object) => dispatch('accommodation', request) as AccommodationResponse
 
-test('each type is answered as by itself, and the fleet serves at least as many as its best type', () => {
+test('each type is answered as alone, and the fleet serves at least as many as its best type', () => {
   const { types, fleet } = ask({ bikeTypes: [HOLES_BIKE, low] })
   for (const [k, bikeType] of [HOLES_BIKE, low].entries())
     expect(types[k]).toEqual(

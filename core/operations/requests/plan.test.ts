@@ -13,7 +13,7 @@ const answerTo = (request: unknown): PlanResponse => {
 const faultsOf = (request: unknown) =>
   (dispatch('plan', request) as ErrorResponse).error.faults.map(({ pointer, reason }) => `${pointer}: ${reason}`)
 
-test('a class is planned: everybody sits once with reasons in words, and whoever needs a hand has a slot', () => {
+test('a class is planned: everybody sits once with reasons in words, and who needs a hand has a slot', () => {
   const { pairs, unplaced, totalCost, queue, late } = answerTo(example)
   expect(pairs.map(({ rider }) => rider).sort()).toEqual(example.riders.map(({ id }) => id).sort())
   expect(unplaced).toEqual([])
@@ -39,7 +39,7 @@ test('with two pairs of hands and an earlier coming nobody is late', () => {
   expect(answerTo({ ...example, hands: 2, riders }).late).toEqual([])
 })
 
-test('what is wrong with a room is told by place, and nothing is planned', () => {
+test('what is wrong with a room is reported by place, and nothing is planned', () => {
   const [bike, rider] = [example.bikes[0], example.riders[0]]
   expect(
     faultsOf({

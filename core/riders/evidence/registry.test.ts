@@ -76,7 +76,7 @@ test('an impossible sight keeps a smallest chance, so that contradictions stay c
   expect(Number.isFinite(low)).toBe(true)
 })
 
-test('what was done and who the rider is say nothing of the body; an unused heel check is silent', () => {
+test('what was done and who the rider is are no evidence about the body; an unused heel check is silent', () => {
   expect(likelihoodOf({ kind: 'set' }, seen)).toBeNull()
   expect(likelihoodOf({ kind: 'rider', experience: 'new' }, seen)).toBeNull()
   expect(

@@ -4,12 +4,12 @@ import { isPregnant, latestAnswer, standingAnswers, withPregnancy } from './stan
 const regular: Evidence = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }
 const at = (agoDays: number, ...evidence: Evidence[]) => ({ agoDays, evidence })
 
-test('shoes and pedal side stand for half a year, then they are asked again', () => {
+test('shoes and pedal side stand for half a year, then they are due again', () => {
   expect(standingAnswers([at(180, regular)])).toEqual([regular])
   expect(standingAnswers([at(181, regular)])).toEqual([])
 })
 
-test('what passes is asked again after six weeks: a sore back, a pregnancy, being new', () => {
+test('what passes is due again after six weeks: a sore back, a pregnancy, being new', () => {
   for (const row of [
     { ...regular, backSore: true },
     { ...regular, pregnant: true },
@@ -30,7 +30,7 @@ test('the latest answer counts, whatever the order, and readings of the body are
   expect(latestAnswer([], 'rider')).toBeNull()
 })
 
-test('a pregnancy holds until somebody says that it is over; an answer that leaves it out says nothing of it', () => {
+test('a pregnancy holds until somebody states that it is over; an answer without it changes nothing', () => {
   const told = at(100, { ...regular, pregnant: true })
   expect(isPregnant([told])).toBe(true)
   expect(isPregnant([told, at(10, regular)])).toBe(true)

@@ -31,7 +31,7 @@ function fresh(): (request: RecommendRequest) => { belief: { kneeFlexionDeg: { m
   return advise!
 }
 
-test('an answer is the same to the last bit whether earlier rows were asked about before or not', () => {
+test('an answer is the same to the last bit whether earlier rows were evaluated before or not', () => {
   const used = fresh()
   for (let rows = 1; rows < ROWS.length; rows++) used(request(rows))
   for (const rows of [5, 9, 10]) expect(used(request(rows))).toEqual(fresh()(request(rows)))

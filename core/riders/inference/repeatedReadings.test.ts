@@ -18,7 +18,7 @@ const sd = (...evidence: Evidence[]) => ask(...evidence).belief.kneeFlexionDeg.s
 const chanceHere = (...evidence: Evidence[]) =>
   ask(...evidence).chances.seatHeight!.find((c) => c.label === '9')!.chance
 
-test('ten looks at one mark tell little more than three, and far less than ten independent ones would', () => {
+test('ten looks at one mark are little more evidence than three, and far less than ten independent ones would', () => {
   const [one, three, ten] = [1, 3, 10].map((n) => sd(...times(n, look('slightBend'))))
   expect(three).toBeLessThan(one)
   expect(ten).toBeLessThanOrEqual(three)
@@ -42,7 +42,7 @@ test('15° and 45° at one mark: read again, wide chances, nothing changed', () 
   expect(chanceHere(gonio(15), gonio(45))).toBeLessThan(0.9)
 })
 
-test('ten locked and ten deep bends say nothing, and that is said', () => {
+test('ten locked and ten deep bends are no evidence, and that is stated', () => {
   const { next, belief } = ask(...times(10, look('locked')), ...times(10, look('deepBend')))
   expect(next.readAgain).toBe(true)
   expect(belief.kneeFlexionDeg.sd).toBeGreaterThan(4)
@@ -59,7 +59,7 @@ test('no single last look overrides five', () => {
 })
 
 test(
-  'left 25° and right 35° are two knees: told apart, both must be in the window, and never ' + '30° with certainty',
+  'left 25° and right 35° are two knees: distinguished, both must be in the window, and never ' + '30° with certainty',
   () => {
     const both = ask(gonio(25, 'left'), gonio(35, 'right'))
     const asymmetry = both.doubts.find((d) => d.code === 'asymmetry')!
@@ -75,7 +75,7 @@ test(
   },
 )
 
-test('a sole told later holds from its row on: what was read before it stays as it was read', () => {
+test('a sole reported later holds from its row on: what was read before it stays as it was read', () => {
   const rider = (soleMm: number): Evidence => ({ kind: 'rider', experience: 'regular', soleMm })
   const leg = (...evidence: Evidence[]) => ask(...evidence).belief.legMm.mean
   expect(leg(gonio(30), rider(40))).toBeCloseTo(leg(gonio(30)), 0)

@@ -214,7 +214,7 @@ describe('laws of the linkage', () => {
 })
 
 describe('who cannot reach', () => {
-  test('a short rider on a high saddle misses the pedal by the millimetres said', () => {
+  test('a short rider on a high saddle misses the pedal by the millimetres stated', () => {
     const pose = poseAt(meanRider(1450), contactAt(760), CRANK, BOTTOM)
     expect(pose).toMatchObject({ outcome: 'unreachable', limb: 'leg' })
     const { missingMm } = pose as UnreachablePose

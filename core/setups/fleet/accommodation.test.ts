@@ -78,7 +78,7 @@ test(
   },
 )
 
-test('same seed, same shares; progress is told once a stature', () => {
+test('same seed, same shares; progress is reported once a stature', () => {
   const told: number[] = []
   expect(accommodation({ bikeType: HOLES_BIKE, riders: 120 }, (done) => told.push(done))).toEqual(fits)
   expect(told).toEqual(Array.from({ length: 14 }, (_, i) => i + 1))

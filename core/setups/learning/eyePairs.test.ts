@@ -12,7 +12,7 @@ const gonio = (setupId: string, deg: number, more: object = {}): WrittenRow => (
   row: { kind: 'kneeAngle', deg, by: 'goniometer', at, ...more },
 })
 
-test('a look pairs with an instrument in the same set-up at the same place, whoever held it', () => {
+test('a look pairs with an instrument in the same set-up at the same place, whoever measured', () => {
   const { knee } = eyePairs([look('a', 'me'), gonio('a', 29), look('b', 'me'), gonio('c', 40)], 'me')
   expect(knee).toEqual([{ seen: 'slightBend', read: 29, readSd: 2 }])
 })

@@ -14,7 +14,7 @@ const at = { seatHeight: '7', seatSlide: 'C' }
 const angle = (deg: number, where: object = at): Evidence => ({ kind: 'kneeAngle', deg, by: 'goniometer', at: where })
 const heightOf = (...evidence: Evidence[]) => heightByKnee({ bikeType, evidence })!
 
-test('a knee that bends more wants the saddle higher, as the whole model says: within 2 mm over some 50', () => {
+test('a knee that bends more wants the saddle higher, as in the whole model: within 2 mm over some 50', () => {
   const random = createRng(31)
   for (let i = 0; i < 40; i++) {
     const { body } = drawRider(POPULATIONS.own, bikeType, random)
@@ -49,12 +49,12 @@ test('two readings are surer than one, instruments come before eyes, soles are t
   expect(heightOf({ kind: 'set', at }, { kind: 'kneeAngle', deg: 33, by: 'goniometer' })).toEqual(one)
 })
 
-test('the machine’s own offset is part of where it stands', () => {
+test('the machine’s own offset is part of where it is', () => {
   const low = heightByKnee({ bikeType, bike: { offsetsMm: { seatHeight: -8 } }, evidence: [angle(30)] })!
   expect(heightOf(angle(30)).heightMm - low.heightMm).toBeGreaterThan(7)
 })
 
-test('what a word says is what Bayes’ rule says of a knee about 30°, by plain summing over degrees', () => {
+test('the posterior of a word is that of Bayes’ rule for a knee about 30°, by plain summing over degrees', () => {
   for (const [seen, from, to] of [
     ['locked', -Infinity, 22],
     ['slightBend', 22, 38],

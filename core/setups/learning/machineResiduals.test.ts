@@ -40,13 +40,13 @@ test('of twelve machines the two that are off are named in twenty runs, no innoc
   expect(covered / intervals).toBeLessThanOrEqual(0.99)
 })
 
-test('a rider checked on one machine alone says nothing of it', () => {
+test('a rider checked on one machine alone is no evidence about it', () => {
   const [only] = poolResiduals([{ machine: 'a', rider: 'r', heightMm: 700, sdMm: 5 }])
   expect(Math.abs(only.mm)).toBeLessThan(0.5)
   expect(only.offChance).toBeLessThan(0.2)
 })
 
-test('one machine that is right for everybody higher by its marks stands low, and how many riders say so', () => {
+test('one machine that is right for everybody higher by its marks stands low, with the number of riders', () => {
   const checks = Array.from({ length: 30 }, (_, r) => r).flatMap((r) => [
     { machine: 'a', rider: `r${r}`, heightMm: 700 + r, sdMm: 5 },
     { machine: 'b', rider: `r${r}`, heightMm: 712 + r, sdMm: 5 },

@@ -28,7 +28,7 @@ test.each([-5, 0, 5])('a bias of %d° is found from many pairs, and its spread',
   expect(Math.abs(found.sd - 4)).toBeLessThan(1)
 })
 
-test('with few pairs it is shrunk, and says how unsure it is', () => {
+test('with few pairs it is shrunk, and states how unsure it is', () => {
   const [five, twenty, many] = [5, 20, 400].map((count) => kneeEyeError(pairsOf(count, 5, 5, 3)))
   expect(Math.abs(five.bias)).toBeLessThan(5)
   expect(five.biasSd).toBeGreaterThan(twenty.biasSd)

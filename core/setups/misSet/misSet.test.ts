@@ -95,7 +95,7 @@ function drawCause(marks: Marks, random: ReturnType<typeof createRng>) {
 }
 const ELSEWHERE = { type: 'Bracken', marks: { seatHeight: '12' } }
 
-test('what is said is as often so: chances over all causes, drawn as often as they are taken to be, seeded', () => {
+test('stated chances match frequencies over all causes, drawn as often as assumed, seeded', () => {
   const random = createRng(77)
   const bins = new Map<number, { stated: number; right: number; count: number }>()
   let [surprise, evenly] = [0, 0]

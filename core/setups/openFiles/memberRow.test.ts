@@ -22,7 +22,7 @@ const faultsOf = (changed: MemberCells) => {
   return read.outcome === 'faulty' ? read.faults.map((cell) => formatFileFault({ line: 4, cell })) : []
 }
 
-test('a line is read: who, on what, and what is not said is taken as told and usual', () => {
+test('a line is read: who, on what, and what is not stated is taken as reported and usual', () => {
   expect(readMemberRow(cells, known)).toEqual({
     outcome: 'read',
     memberId: null,
@@ -113,12 +113,12 @@ test.each([
   expect(faultsOf(changed)).toEqual(said)
 })
 
-test('every fault of a line is told, not the first alone; what is right is not', () => {
+test('every fault of a line is reported, not the first alone; what is right is not', () => {
   expect(faultsOf({ seatHeight: '99', barHeight: '99', since: 'soon', soleMm: '1.2 cm' })).toHaveLength(3)
   expect(faultsOf({ soleMm: '1.2 cm', since: '2024-02-29', pedal: 'Cleat', certainty: 'MEASURED' })).toEqual([])
 })
 
-test('headings are recognised in our words and in others, each once; the rest is left to whoever knows', () => {
+test('headings are recognised in our words and in others, each once; the rest is left to the user', () => {
   expect(guessColumns(MEMBER_COLUMNS.map((column) => COLUMN_HEADING[column]))).toEqual([...MEMBER_COLUMNS])
   expect(guessColumns(['Rider', 'Saddle Height', 'saddle fore-aft', 'Handlebar', 'Date', 'Locker', 'Name'])).toEqual([
     null,

@@ -33,7 +33,7 @@ test('the type is started from all that was read here: a knee read at the end of
   expect(ask([...tall, read]).chance).toBeGreaterThan(ask(tall).chance)
 })
 
-test('where no type serves that is said, and where this bike serves none is looked for', () => {
+test('where no type serves that is reported, and where this bike serves none is looked for', () => {
   const short = recommend({ bikeType: HOLES_BIKE, evidence: tall, otherTypes: types.slice(0, 1), samples: 1000 })
   expect(short.next.otherTypes).toEqual([])
   expect(short.next.sentence).toContain('No other type here would suit this rider better.')

@@ -57,13 +57,13 @@ describe('worth climbing off', () => {
 describe('what pulls too far apart', () => {
   const apart: Evidence[] = [{ kind: 'stature', mm: 2300 }, gonio(5, { seatHeight: '1', seatSlide: 'D' })]
 
-  test('is said first of all reasons: the chances are rough', () => {
+  test('comes first among the reasons: the chances are rough', () => {
     const { next } = ask(apart)
     expect(next.reasons[0]).toEqual({ code: 'notSettled' })
     expect(next.because[0]).toMatch(/not all of them could be taken in: take the chances as rough, and read again\.$/)
   })
 
-  test('is not said of evidence that goes together', () => {
+  test('is not reported for evidence that goes together', () => {
     expect(ask([...tape(1700), gonio(30), plumbLine(4)]).next.reasons.map((r) => r.code)).not.toContain('notSettled')
   })
 })
@@ -86,7 +86,7 @@ describe('start', () => {
     },
   )
 
-  test('a landmark at a mark says where the axis stands: from and mm are told, also for one that stays', () => {
+  test('a landmark at a mark states where the axis stands: from and mm are reported, also for one that stays', () => {
     const { next } = ask([{ kind: 'landmarkAtMark', landmark: 'hipCrest', at: { seatHeight: '11' } }])
     const height = next.moves[0]
     expect(height.from).toBe('11')
@@ -131,7 +131,7 @@ describe('start', () => {
 })
 
 describe('after a check', () => {
-  test('35° to 40° at the bottom means too low: raise, say where the knee goes, and what the move disturbs', () => {
+  test('35° to 40° at the bottom means too low: raise, state where the knee goes, and what the move disturbs', () => {
     const { next } = ask([...tape(1700), gonio(40), plumbLine(8)])
     expect(next).toMatchObject({ kind: 'change', moves: [{ axis: 'seatHeight', from: '8', to: '9', mm: 20 }] })
     const knee = next.expect.find((e) => e.check === 'kneeFlexion')!
@@ -162,7 +162,7 @@ describe('after a check', () => {
     expect(sd('goniometer')).toBeLessThan(sd('photo'))
   })
 
-  test('an eye that sees it locked lowers, one that sees it deeply bent raises, whichever the heel says', () => {
+  test('an eye that sees it locked lowers, one that sees it deeply bent raises, whatever the heel check reads', () => {
     const seen = (knee: 'locked' | 'deepBend') =>
       ask([...tape(1700), { kind: 'kneeByEye', seen: knee, at: { seatHeight: '9', seatSlide: 'D' } }]).belief
         .kneeFlexionDeg.mean
@@ -176,7 +176,7 @@ describe('after a check', () => {
     expect(partly.marks.seatSlide).toBe('D')
   })
 
-  test('before the plumb line was hung a change says so: both readings in one mount', () => {
+  test('before the plumb line was hung a change proposes both readings in one mount', () => {
     expect(ask([...tape(1700), gonio(40)]).next.sentence).toMatch(
       /^Before climbing off, hang the plumb line too\. Then /,
     )
@@ -279,7 +279,7 @@ describe('out of range', () => {
     expect(next).toMatchObject({ kind: 'change', moves: [{ axis: 'seatHeight', from: '1', to: '2' }] })
   })
 
-  test('a plumb line that no slide can meet leaves a good knee alone, and says where the slide ends', () => {
+  test('a plumb line that no slide can meet leaves a good knee alone, and states where the slide ends', () => {
     const marks = [0, 10].map((mm, i) => ({ label: 'AB'[i], mm }))
     const short = {
       ...bikeType,
@@ -377,7 +377,7 @@ describe('schools', () => {
     },
   )
 
-  test('a school that goes by the heel asks for it before it stops calmly', () => {
+  test('a school that goes by the heel requests it before it stops calmly', () => {
     for (const heelCheck of ['ceiling', 'target'] as const) {
       const here = { seatHeight: heelCheck === 'target' ? '8' : '9', seatSlide: 'D' }
       const rows = [...tape(1700), gonio(heelCheck === 'target' ? 38 : 31, here), plumbLine(5, here)]
@@ -438,7 +438,7 @@ describe('what contradicts itself', () => {
     expect(JSON.stringify(answer)).not.toMatch(/NaN|null/)
   })
 
-  test('a rare inseam is asked about, a usual one is not', () => {
+  test('a rare inseam needs a confirmation, a usual one does not', () => {
     expect(ask(tape(1700, 1020)).doubts).toContainEqual(expect.objectContaining({ evidence: 1, code: 'unusualInseam' }))
     expect(ask(tape(1700)).doubts).toEqual([])
   })

@@ -21,14 +21,14 @@ test('balance: a long or heavy upper body sits farther back, tight hips farther 
   )
 })
 
-test('a kneecap’s middle lies 10 mm behind its front: the school says which an unsaid reading hung from', () => {
+test('a kneecap’s middle lies 10 mm behind its front: the school decides for a reading without a place', () => {
   const read = (plumbFrom: 'front' | 'middle') =>
     ask({ plumbFrom }, { kind: 'plumb', mm: 5, at }).next.because.find((line) => line.startsWith('The plumb line'))
   expect(read('front')).toMatch(/fell 5 mm ahead/)
   expect(read('middle')).toMatch(/fell 15 mm ahead/)
 })
 
-test('newcomers begin one mark lower where the school says so, with the rides after which it is raised', () => {
+test('newcomers begin one mark lower where the school wants it, with the rides after which it is raised', () => {
   const newcomer: Evidence = { kind: 'rider', experience: 'new' }
   const { starter, next } = ask({ newcomers: 'starterLow' }, newcomer)
   expect(starter).toMatchObject({ from: next.moves[0].to, to: String(Number(next.moves[0].to) - 1), mm: -20 })

@@ -64,7 +64,7 @@ test.each(types)('what the saddle gains in height the post gives up, and the bar
   }
 })
 
-test.each(types)('a post that had slipped: what was checked stood lower, and so do the marks, on %p', (bikeType) => {
+test.each(types)('a post that had slipped: what was checked was lower, and so are the marks, on %p', (bikeType) => {
   const marks = middle(bikeType)
   const found = afterChange({ bikeType, marks }, 'postSlipped', 40)
   const downMm = mmOf(bikeType, 'seatHeight', marks) - mmOf(bikeType, 'seatHeight', found.marks)
@@ -85,7 +85,7 @@ test.each(types.flatMap((type) => CHANGES.map((what) => [type, what] as const)))
   },
 )
 
-test('as an operation: in words, and a label the type does not have is told with its place', () => {
+test('as an operation: in words, and a label the type does not have is reported with its place', () => {
   const [bikeType] = types
   const request = { bikeType, marks: middle(bikeType), what: 'shoes', mm: 12 }
   expect(dispatch('afterChange', request)).toMatchObject({ sentence: expect.stringMatching(/^On Sorrel: /) })

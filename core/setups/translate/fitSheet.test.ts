@@ -31,7 +31,7 @@ test('nose, middle or seat point: whatever a sheet measures from, the bike is th
   expect(sheet('nose', 'seatPoint').reachMm - sheet('nose', 'nose').reachMm).toBe(150)
 })
 
-test('inches and centimetres for millimetres are asked about, with what they would be; the rest is left alone', () => {
+test('inches and centimetres for millimetres need a confirmation, with what they would be; the rest does not', () => {
   const good = sheet('nose', 'seatPoint')
   expect(sheetDoubts(good)).toEqual([])
   expect(sheetDoubts({ ...good, saddleHeightMm: 72 })).toEqual([

@@ -17,7 +17,7 @@ const HALVES = {
 }
 const marks = { seatHeight: '7', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 
-test('a post that stands low takes a higher mark, and why is said', () => {
+test('a post that stands low takes a higher mark, with the reason', () => {
   const found = marksOnMachine(
     { bikeType: HALVES, marks },
     { bikeType: HALVES, bike: { offsetsMm: { seatHeight: -9 } } },
@@ -40,7 +40,7 @@ test('half-way between two marks nobody moves', () => {
   expect(marksOnMachine({ bikeType: HALVES, marks }, { bikeType: HALVES, bike }).marks).toEqual(marks)
 })
 
-test('a version with other scales is worked out, and says so', () => {
+test('a version with other scales is worked out, with a note', () => {
   const turned = { ...HALVES, seatOrigin: { xMm: HALVES.seatOrigin.xMm, yMm: HALVES.seatOrigin.yMm - 40 } }
   const found = marksOnMachine({ bikeType: HALVES, marks }, { bikeType: turned })
   expect(found.translated).toBe(true)
@@ -48,7 +48,7 @@ test('a version with other scales is worked out, and says so', () => {
   expect(found.marks.seatHeight).toBe('9')
 })
 
-test('wherever the marks reach, the saddle stands within half a mark of where it stood, and the bars of it', () => {
+test('wherever the marks reach, the saddle stands within half a mark of where it was, and the bars of it', () => {
   const offset = fc.double({ min: -9, max: 9, noNaN: true })
   const bike = fc.record({ seatHeight: offset, seatSlide: offset, barHeight: offset, barSlide: offset })
   fc.assert(

@@ -55,7 +55,7 @@ test.each(pairs)('there and back between %p and %p, all that is in range comes h
 })
 const LEAN_MM = 1.5
 
-test('contact points are kept within half a mark’s reach, and what is left is what the tape would read', () => {
+test('contact points are preserved within half a mark’s reach, and what is left is what the tape would read', () => {
   const random = createRng(5)
   for (const [a, b] of pairs)
     for (let i = 0; i < 100; i++) {
@@ -138,7 +138,7 @@ test('a post that ends is named with what is missing and its cost in degrees; a 
   expect(bracken.outOfRange.map(({ axis }) => axis)).not.toContain('barSlide')
 })
 
-test('a knee’s change, said for a mean rider, is that of all builds: half a degree for most, 0.8 for all', () => {
+test('a knee’s change, stated for a mean rider, is that of all builds: half a degree for most, 0.8 for all', () => {
   const random = createRng(9)
   const prior = priorVectorOf(priorFor('natural'))
   const off: number[] = []

@@ -33,7 +33,7 @@ test('fields of the way not chosen are not read', () => {
   })
 })
 
-test('nothing, half a wall, and what is no length are said in words', () => {
+test('nothing, half a wall, and what is no length are reported in words', () => {
   expect(read({}).wrong).toBe('Type at least one of the four lengths.')
   expect(read({ wallAxle: '900' }, { setback: 'wall', reach: 'seat' }).wrong).toMatch(/both are needed/)
   expect(read({ stackMm: '7o0' }).wrong).toBe('“7o0” is not a length. Write 172, 1.72 m or 5′8″.')

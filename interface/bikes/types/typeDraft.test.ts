@@ -69,7 +69,7 @@ test('lengths are read in any spelling', () => {
   expect(read.document!.bikeType.gripOrigin.yMm).toBeCloseTo(609.6, 6)
 })
 
-test('what contradicts itself is said with its place', () => {
+test('contradictions are reported with their place', () => {
   expect(says({ crank: 'long' })).toEqual(['Crank: “long” is not a length'])
   expect(says({ stack: '' })).toEqual(['Stack: is missing'])
   expect(says({ crank: '17' })).toEqual([expect.stringMatching(/^Crank: is out of range: at least 50/)])
@@ -102,7 +102,7 @@ test('the typed lengths hold at the marks nearest zero; a bar slide may be absen
   expect(read.document!.equipment.closing.barSlide).toBeUndefined()
 })
 
-test('places are said in the words of the form', () => {
+test('places are reported in the words of the form', () => {
   expect(['/bikeType/axes/seatSlide/scale', '/types/0/bikeType/crankMm', ''].map(formatTypePointer)).toEqual([
     'Seat slide',
     'Crank',

@@ -12,7 +12,7 @@ afterEach(() => {
   localStorage.clear()
 })
 
-test('what was typed is there again on a page opened anew; begun anew it is gone', () => {
+test('what was typed is there again on a page opened again; started again it is gone', () => {
   const first = renderHook(() => useLocalDraft('sorrel', start))
   act(() => first.result.current.setDraft(renamed('Campion')))
   first.unmount()
@@ -35,7 +35,7 @@ test.each(['getItem', 'setItem', 'removeItem'] as const)(
   },
 )
 
-test('a draft that an earlier version kept has what that did not ask as in a new type', () => {
+test('a draft that an earlier version stored has the defaults of a new type for fields it lacked', () => {
   localStorage.setItem('type-draft-sorrel', JSON.stringify({ ...start(), grips: undefined }))
   expect(renderHook(() => useLocalDraft('sorrel', start)).result.current.draft.grips).toEqual([])
 })

@@ -24,7 +24,7 @@ test('turned by steps, past the half turn to the other side', () => {
   expect(after(...round).draft.places.a.headingDeg).toBe(-175)
 })
 
-test('a bike put in stands where there is room; all of them are told apart', () => {
+test('a bike put in stands where there is room; all of them are distinguished', () => {
   const many = Array.from({ length: 20 }, (_, i): DraftAction => ({ kind: 'place', bikeId: `b${i}` }))
   const stands = Object.values(after(...many).draft.places)
   expect(stands).toHaveLength(21)

@@ -18,7 +18,7 @@ test(
   },
 )
 
-test('the picture’s frame stands still while marks move, and holds the rider', () => {
+test('the picture’s frame does not move while marks move, and holds the rider', () => {
   const [low, high] = [scene('3'), scene('9')]
   expect(low.frame).toEqual(high.frame)
   if (high.near.outcome !== 'posed') throw new Error('not posed')

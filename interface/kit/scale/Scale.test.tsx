@@ -13,14 +13,14 @@ const marks: DrawnMark[] = [
 const draw = (onTap?: (label: string) => void) =>
   render(<Scale title="Seat height" way="upright" marks={marks} remark="" drawnAs="holes" onTap={onTap} />)
 
-test('each mark says aloud where it is set, what is wanted and how likely it is right', () => {
+test('each mark announces where it is set, what is wanted and how likely it is right', () => {
   draw(() => undefined)
   expect(screen.getByRole('button', { name: 'Seat height 8, set here, chance 12 of 100' })).toBeTruthy()
   expect(screen.getByRole('button', { name: 'Seat height 7, wanted next, chance 81 of 100' })).toBeTruthy()
   expect(screen.getByRole('button', { name: 'Seat height 6½, chance 0 of 100' })).toBeTruthy()
 })
 
-test('a tap tells the label as the bike spells it', () => {
+test('a tap reports the label as the bike spells it', () => {
   const tapped: string[] = []
   draw((label) => tapped.push(label))
   fireEvent.click(screen.getByRole('button', { name: /6½/ }))

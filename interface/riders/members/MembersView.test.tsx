@@ -26,7 +26,7 @@ const list = () =>
   )
 
 test(
-  'Enter right after typing opens the first of that name, and the list asked for late does ' + 'not take the page away',
+  'Enter right after typing opens the first of that name, and the list requested late does ' + 'not take the page away',
   async () => {
     let answer: (found: { id: string; name: string }[]) => void = () => undefined
     jest.mocked(findMembers).mockImplementation(() => new Promise((resolve) => (answer = resolve)))
@@ -41,7 +41,7 @@ test(
   },
 )
 
-test('a pause in typing asks for the list', async () => {
+test('a pause in typing requests the list', async () => {
   list()
   fireEvent.change(screen.getByLabelText('Find by name'), { target: { value: 'Wenna' } })
   await act(async () => void jest.advanceTimersByTime(1000))

@@ -21,7 +21,7 @@ test('a sheet is read in any spelling, its reach brought from the nose to the se
   })
 })
 
-test('what is missing is named, what slipped a unit is asked about', () => {
+test('what is missing is named, a slip of the unit needs a confirmation', () => {
   expect(parseFitSheet({ ...good, stackMm: '', crankMm: 'long' }, 'metric')).toEqual({
     outcome: 'unread',
     wrong: ['stackMm', 'crankMm'],

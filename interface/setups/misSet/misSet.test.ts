@@ -15,7 +15,7 @@ const earlier = [90, 45].map((agoDays) => ({
 }))
 const known = { bikeType: HOLES_BIKE, history: earlier }
 
-test('nothing is asked before the rider is looked at here, nor of one never looked at before', () => {
+test('nothing is proposed before the rider is looked at here, nor of one never looked at before', () => {
   expect(misSetQuestion(known, rowsOf({ kind: 'set', at }), at)).toBeNull()
   const elsewhere = { ...at, seatHeight: '6' }
   expect(misSetQuestion(known, rowsOf(knee(30, elsewhere), { kind: 'set', at }), at)).toBeNull()

@@ -182,9 +182,9 @@ describe('a typed knee angle', () => {
     return read
   }
 
-  test('a bend is kept as typed', () => expect(typed('33')).toEqual([33]))
+  test('a bend is stored as typed', () => expect(typed('33')).toEqual([33]))
 
-  test('147 is asked about: kept only as the bend of 33 it stands for', () => {
+  test('147 needs a confirmation: stored only as the bend of 33 it stands for', () => {
     const read = typed('147')
     expect(read).toEqual([])
     expect(screen.getByRole('alert').textContent).toMatch(/between the bones.*a bend of 33°/)
@@ -198,7 +198,7 @@ describe('a typed knee angle', () => {
   })
 })
 
-test('numbers at an end of a scale are asked about, and kept as on purpose with their reason', () => {
+test('numbers at an end of a scale need a confirmation, and are stored as on purpose with their reason', () => {
   const added: Evidence[] = []
   const low = { ...at, seatHeight: '1' }
   const numbers = (marks: typeof at, ...more: Evidence[]) => {
@@ -217,7 +217,7 @@ test('numbers at an end of a scale are asked about, and kept as on purpose with 
   expect(screen.queryByText(/On purpose/)).toBeNull()
 })
 
-test('what was answered long ago is shown with its age, and stands again with one tap', () => {
+test('what was answered long ago is shown with its age, and applies again with one tap', () => {
   const before: Evidence & { kind: 'rider' } = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 }
   const added: Evidence[] = []
   const of = props('talk', [])
@@ -234,14 +234,14 @@ test('what was answered long ago is shown with its age, and stands again with on
 })
 
 describe('the sentence of a step', () => {
-  test('asks to talk first, and with pregnancy for the clinician’s word', () => {
+  test('proposes to talk first, and with pregnancy for the clinician’s word', () => {
     expect(prompt(props('talk', [])).sentence).toMatch(/^Talk first/)
     expect(prompt(props('talk', rowsOf({ kind: 'rider', experience: 'new', pregnant: true }))).sentence).toMatch(
       /clinician/,
     )
   })
 
-  test('beside the bike asks for the landmark, and once it is known gives the start', () => {
+  test('beside the bike requests the landmark, and once it is known gives the start', () => {
     expect(prompt(props('beside', [])).sentence).toMatch(/level with the top of the hip bone/)
     expect(prompt(props('beside', [])).small).toMatch(/Ask before touching/)
     expect(
@@ -250,7 +250,7 @@ describe('the sentence of a step', () => {
     ).toMatch(/^Set the seat at/)
   })
 
-  test('the knee is asked about until looked at, then the advice is given; a new setting asks again', () => {
+  test('the knee check is proposed until done, then the advice is given; a new setting is due again', () => {
     const look: Evidence = { kind: 'kneeAngle', deg: 44, by: 'goniometer', at }
     expect(prompt(props('knee', [])).sentence).toMatch(/^Set the saddle first/)
     expect(prompt(props('knee', rowsOf({ kind: 'set', at }))).sentence).toMatch(/its farthest\.$/)
@@ -280,12 +280,12 @@ describe('the sentence of a step', () => {
     })
   })
 
-  test('saved numbers are said to be saved', () => {
+  test('saved numbers are shown as saved', () => {
     expect(prompt(saved(props('knee', []))).sentence).toBe('These numbers are saved.')
   })
 })
 
-test('the cautions of a step stand beside its card: a clinician first, the wheel slowed, pins closed', () => {
+test('a step shows its cautions beside its card: a clinician first, the wheel slowed, pins closed', () => {
   const rider: Evidence = { kind: 'rider', experience: 'new' }
   const panel = (step: StepPanelProps['step'], check: StepPanelProps['check'], rows: Row[]) =>
     render(<StepPanel {...props(step, rows)} check={check} checks={[check]} />)
@@ -299,7 +299,7 @@ test('the cautions of a step stand beside its card: a clinician first, the wheel
   expect(screen.getByText(/Close the pins and shake them/).tagName).toBe('P')
 })
 
-test('what may be mis-set is said, with its chance, and one tap takes the looks where the bike truly stood', () => {
+test('what may be mis-set is stated, with its chance, and one tap takes the looks where the bike truly stood', () => {
   const misSet: MisSetResponse = {
     causes: [
       {

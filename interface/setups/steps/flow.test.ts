@@ -31,7 +31,7 @@ test('an axis stands at the latest mark that names it', () => {
   })
 })
 
-test('a look counts only until the saddle is set anew', () => {
+test('a look counts only until the saddle is set again', () => {
   expect(latestSinceSet(rows(set, eye), 'kneeByEye')?.id).toBe('1')
   expect(latestSinceSet(rows(set, eye, { kind: 'set', at: { seatHeight: '9' } }), 'kneeByEye')).toBeUndefined()
 })

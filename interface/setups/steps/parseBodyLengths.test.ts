@@ -35,7 +35,7 @@ test('what cannot be is refused in words, in the units of the device', () => {
   expect(parseBodyLengths({ stature: "5'13", inseam: '' }, 'imperial').trouble).toMatch(/twelve inches/)
 })
 
-test('an inseam of 60 % of the stature is rare: asked about, not refused', () => {
+test('an inseam of 60 % of the stature is rare: it needs a confirmation and is not refused', () => {
   expect(parseBodyLengths({ stature: '172', inseam: '103' }, 'metric')).toMatchObject({ trouble: '', rare: true })
   expect(parseBodyLengths({ stature: '172', inseam: '83' }, 'metric').rare).toBe(false)
 })

@@ -80,13 +80,13 @@ test('one time moved or called off stands in its place, and no other of them', (
   expect(new Set(events.map((e) => e.at)).size).toBe(3)
 })
 
-test('a rule without an end is taken as far as is asked', () => {
+test('a rule without an end is taken as far as requested', () => {
   const daily = event('UID:d', 'DTSTART:20200101T060000Z', 'DURATION:PT1H', 'RRULE:FREQ=DAILY')
   const few = { ...asked, to: new Date('2026-10-04T00:00:00Z') }
   expect(startsOf(calendar(daily), few)).toHaveLength(3)
 })
 
-test('what cannot be read is told by its line and disturbs nothing else', () => {
+test('what cannot be read is reported by its line and disturbs nothing else', () => {
   const good = event('UID:good', 'DTSTART:20261102T180000Z', 'DTEND:20261102T190000Z')
   const text = calendar(
     event('UID:broken', 'DTSTART;this is no line', 'SUMMARY:x'),

@@ -20,7 +20,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-test('while a calendar without an end is read, whoever asks for something else is answered', async () => {
+test('while a calendar without an end is read, other requests are answered', async () => {
   let turns = 0
   const asking = setInterval(() => (turns += 1), 5)
   const { events, faults } = await readCalendarInThread(NEVER, asked)

@@ -6,7 +6,7 @@ jest.mock('./pool', () => ({ compute: jest.fn() }))
 const computed = jest.mocked(compute)
 const settled = () => new Promise((resolve) => setImmediate(resolve))
 
-test('nobody waits: the answer before serves until the next is worked out, and a failure is asked again', async () => {
+test('nobody waits: the answer before serves until the next is worked out, and a failure is due again', async () => {
   const ask = staleWhileRevalidate<{ n: number }>('learn')
   computed.mockResolvedValue({ n: 1 })
   const request = jest.fn(async () => ({}))

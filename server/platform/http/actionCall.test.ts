@@ -10,7 +10,7 @@ const call = (
     new Request('http://127.0.0.1/members', { method: 'POST', body, headers: { 'content-type': type, ...headers } }),
   )
 
-test('a call whose body cannot be read is told from one that can', async () => {
+test('a call whose body cannot be read is distinguished from one that can', async () => {
   for (const body of ['[]', '["a",1,null,{"b":["$undefined","$D2026-11-30T00:00:00.000Z","$$x","$NaN"]}]'])
     expect([body, await call(body)]).toEqual([body, true])
   for (const body of [

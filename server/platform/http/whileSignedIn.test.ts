@@ -24,7 +24,7 @@ test('a stream ends soon after its session, and not for a fault in asking', asyn
   expect(asked).toEqual(['x', 'x', 'x'])
 })
 
-test('when whoever asked goes away nothing is asked any more', async () => {
+test('stops asking the database when the client goes away', async () => {
   let asked = 0
   const signal = whileSignedIn(request(), async () => (asked += 1) > 0)
   gone.abort()

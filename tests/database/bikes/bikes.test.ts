@@ -63,7 +63,7 @@ test(
   },
 )
 
-test('two managers edit one type: the second is told who was first, and nothing is overwritten', async () => {
+test('two managers edit one type: the second learns who was first, and nothing is overwritten', async () => {
   const type = await newType()
   const both = await Promise.all(
     [170, 172.5].map((crankMm) =>
@@ -286,7 +286,7 @@ test('a deadlock is done again, a real fault is not', async () => {
 })
 
 describe('an id belongs to one content', () => {
-  test('a look over a bike, the answer lost, what is wrong corrected: told, and nothing of it half kept', async () => {
+  test('a look over a bike, the answer lost, the mistake corrected: reported, and nothing half stored', async () => {
     const bikeId = await newBike((await newType()).lineId)
     const [lookId, faultId] = [id(), id()]
     const wrong = (item: 'pins' | 'saddle', fault = faultId) => ({

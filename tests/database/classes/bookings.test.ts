@@ -65,7 +65,7 @@ test('are taken over with their class; who calls off gets up, who is here stays,
   expect((await seats(classId)).has(here.memberId)).toBe(false)
 })
 
-test('a service that is down or sends nonsense is told, asked ever more rarely, and disturbs nothing', async () => {
+test('a service that is down or sends nonsense is reported, polled more rarely, and disturbs nothing', async () => {
   let clock = now.getTime() + 40 * 86_400_000
   const service = await startBookingService({ now: () => clock })
   const url = `http://127.0.0.1:${service.port}`
@@ -180,7 +180,7 @@ test('broken entries are counted, and the good ones taken', async () => {
   for (const bad of [null, [], { classes: [] }, { classes: {}, bookings: [] }]) expect(readBookingFeed(bad)).toBeNull()
 })
 
-test('a booking told of as booked and as called off is booked, and the feed again changes nothing', async () => {
+test('a booking reported as booked and as called off is booked, and the feed again changes nothing', async () => {
   const { classes, bookings } = feedAt(now.getTime())
   const [own] = bookings
   const twice = [

@@ -112,7 +112,7 @@ describe('bringing in', () => {
     expect((await own()).filter(({ cancelledAt }) => cancelledAt !== null)).toHaveLength(1)
   })
 
-  test('a list: bookings by name, and everything that cannot be read told by its line', async () => {
+  test('a list: bookings by name, and everything that cannot be read reported by its line', async () => {
     const name = `Runa Listed ${id().slice(0, 6)}`
     const twice = `Twin ${id().slice(0, 6)}`
     const memberId = await newMember(name)
@@ -211,7 +211,7 @@ describe('places', () => {
     expect(await replanClass(db, scope, 'no-class', now)).toEqual({ outcome: 'gone' })
   })
 
-  test('a change and its places are kept both or neither, with what they cost more', async () => {
+  test('a change and its places are stored both or neither, with what they cost more', async () => {
     const [first, second] = await newBikes([1961, 1962])
     const classId = await newClass([first, second])
     const memberId = await newMember()
@@ -260,7 +260,7 @@ describe('places', () => {
     )
   })
 
-  test('put where somebody here sits, or a bike out of use: whoever sat there is placed anew, and named', async () => {
+  test('put where somebody here sits, or a bike out of use: who sat there is placed again, and named', async () => {
     const bikes = await newBikes([1966, 1967, 1968, 1969])
     const classId = await newClass(bikes)
     const [sits, comes] = [await newMember(), await newMember()]
@@ -293,7 +293,7 @@ describe('places', () => {
     expect(anew.outcome === 'kept' && anew.moved.map(({ memberId }) => memberId).sort()).toEqual([sits, comes].sort())
   })
 
-  test('from the doors on nobody moves unless asked; undo restores seats and list', async () => {
+  test('from the doors on nobody moves without a request; undo restores seats and list', async () => {
     const bikes = await newBikes([1981, 1982, 1983, 1984])
     const classId = await newClass(bikes)
     const doorsOpen = minutes(15)
@@ -477,7 +477,7 @@ describe('what is noted', () => {
   const tell = (entry: object, at = now) =>
     takeEntry(db, scope, { author, madeAtMs: at.getTime(), id: id(), ...entry } as never, at)
 
-  test('a note grows clear, is cued, holds; looks and cues to the room stand beside; all is told live', async () => {
+  test('a note grows clear, is cued, holds; looks and room cues are separate; all is published', async () => {
     const [bikeId] = await newBikes([1951])
     const [classId, memberId, noteId] = [await newClass([bikeId]), await newMember(), id()]
     await bookRider(db, scope, { classId, memberId, state: 'here', comesMinBefore: 5 }, now)
@@ -532,7 +532,7 @@ describe('what is noted', () => {
     expect(state.cues).toMatchObject([{ sign: 'kneesOut', concerned: [memberId] }])
   })
 
-  test('numbers count as looked at once somebody said so, also of who is on no list', async () => {
+  test('numbers count as looked at once somebody records it, also for riders on no list', async () => {
     const [bikeId] = await newBikes([1953])
     const [classId, memberId] = [await newClass([bikeId]), await newMember()]
     await assignBike(db, scope, { id: id(), classId, bikeId, memberId }, now)
@@ -548,7 +548,7 @@ describe('what is noted', () => {
     expect(await toCheck()).toBe(false)
   })
 
-  test('a clock that runs wrong is set right by when it sent; who says nothing is believed within reason', async () => {
+  test('a clock that runs wrong is set right by when it sent; without one it is trusted within limits', async () => {
     const [bikeId] = await newBikes([1952])
     const [classId, memberId] = [await newClass([bikeId]), await newMember()]
     const note = { op: 'addNote', classId, memberId, bikeId, sign: 'rocking', side: 'both' }

@@ -111,7 +111,7 @@ async function onTrial(memberId: string, more: Readonly<Partial<{ reason: string
 const holds = async (memberId: string) => (await currentEntries(db, scope, [memberId]))[0]
 
 describe('a trial', () => {
-  test('begins with a complaint, changes one number everywhere, is rated over two rides, and is kept', async () => {
+  test('begins with a complaint, changes one number everywhere, is rated over two rides, and stays', async () => {
     const memberId = await rider()
     const { asked, complaintId, result, change } = await onTrial(memberId)
     expect(result).toEqual({ outcome: 'kept' })
@@ -167,7 +167,7 @@ describe('a trial', () => {
     expect((await listEntries(db, scope, memberId)).filter(({ source }) => source === 'restored')).toHaveLength(1)
   })
 
-  test('after it ended without help its cause is proposed no more, and says why', async () => {
+  test('after it ended without help its cause is proposed no more, with the reason', async () => {
     const memberId = await rider()
     const { asked, change } = await onTrial(memberId)
     const [{ cause }] = await listTrials(db, scope, memberId, day(2))
@@ -193,7 +193,7 @@ describe('a trial', () => {
     expect((await holds(memberId)).marks.seatHeight).toBe('11')
   })
 
-  test('a second change while one runs needs a reason, and is kept with it', async () => {
+  test('a second change while one runs needs a reason, and is stored with it', async () => {
     const memberId = await rider()
     await onTrial(memberId)
     const complaintId = id()
@@ -250,7 +250,7 @@ describe('a trial', () => {
     expect((await holds(fresh)).marks).toEqual(marks)
   })
 
-  test('two at once begin one after the other: the second is told that one is running', async () => {
+  test('two at once begin one after the other: the second learns that one is running', async () => {
     const memberId = await rider()
     const complaintId = id()
     await addComplaint(db, scope, { id: complaintId, memberId, bikeId: 'bike-1', ...knee }, day(0.5))
@@ -262,7 +262,7 @@ describe('a trial', () => {
   })
 })
 
-test('a story of ten thousand ratings and complaints is told page by page, each small', async () => {
+test('a story of ten thousand ratings and complaints is reported page by page, each small', async () => {
   const memberId = await rider()
   const { asked } = await onTrial(memberId)
   const at = (n: number) => new Date(day(2).getTime() + n * 60_000)
@@ -292,7 +292,7 @@ test('a story of ten thousand ratings and complaints is told page by page, each 
 })
 
 describe('red flags', () => {
-  test('a complaint with one proposes nothing, begins no trial, and is sent on with who was told', async () => {
+  test('a complaint with one proposes nothing, begins no trial, and a referral records who was informed', async () => {
     const memberId = await rider()
     const shown = { axis: 'seatHeight', to: '8' } as const
     const complaintId = id()
@@ -325,7 +325,7 @@ describe('red flags', () => {
     expect(answer!.change).toBeUndefined()
   })
 
-  test('one tapped on the floor stops everything until it is said where', async () => {
+  test('one tapped on the floor stops everything until its place is recorded', async () => {
     const memberId = await rider()
     const noteId = id()
     const at = { memberId, bikeId: 'bike-1', createdAt: day(1) }
@@ -358,7 +358,7 @@ describe('red flags', () => {
     expect((await reasonsOf(db, scope, memberId, day(400))).answer!.refer).toBeUndefined()
   })
 
-  test('the studio words what is said, and cannot switch the rule off', async () => {
+  test('the studio words the referral, and cannot switch the rule off', async () => {
     expect(await command('comfort.saveReferral', { words: '  Call the harbour clinic.\nThen sit down. ' })).toEqual({
       outcome: 'kept',
     })
@@ -591,7 +591,7 @@ describe('complaints', () => {
   })
 })
 
-test('the floor marks a trial, asks when it is due, and tells whoever sits on a tilted saddle', async () => {
+test('the floor marks a trial, prompts when it is due, and informs the rider who sits on a tilted saddle', async () => {
   const memberId = await rider()
   const { asked } = await onTrial(memberId)
   await ride(memberId, day(3))

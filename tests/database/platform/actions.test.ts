@@ -87,7 +87,7 @@ beforeEach(() => {
   who = 'bram-okell'
 })
 
-test('adding: spaces are tidied, empty and endless names refused in words, the same name asked about', async () => {
+test('adding: spaces are tidied, empty and endless names refused, the same name needs a confirmation', async () => {
   const name = `Tidy ${id().slice(0, 8)}`
   expect(
     await command('members.addMember', { typed: `  ${name.replace(' ', '   ')} `, anyway: false }, id()),
@@ -139,7 +139,7 @@ test(
   },
 )
 
-test('rows are held to the wire format and to the bike’s own marks, and told in words', async () => {
+test('rows are held to the wire format and to the bike’s own marks, and reported in words', async () => {
   const setupId = await begin(await member())
   expect(await keep(setupId, id(), row)).toMatchObject({ outcome: 'kept' })
   expect(await keep(setupId, id(), { ...row, at: { seatHeight: '99' } })).toMatchObject({
@@ -157,7 +157,7 @@ test('rows are held to the wire format and to the bike’s own marks, and told i
   expect((await rowsNow(setupId)).map((r) => r.row)).toEqual([row])
 })
 
-test('labels are kept as the scale spells them', async () => {
+test('labels are stored as the scale spells them', async () => {
   const setupId = await begin(await member(), 'bike-3')
   await keep(setupId, id(), { kind: 'set', at: { seatHeight: '+2.50' } })
   expect((await rowsNow(setupId))[0].row.at).toEqual({ seatHeight: '2.5' })
@@ -252,7 +252,8 @@ test('a bike out of use takes no set-up and no rider, until its fault is mended'
 })
 
 test(
-  'a machine’s tape: the first sets its offset, one that disagrees says why, and kept anew ' + 'counts alone',
+  'a machine’s tape: the first sets its offset, one that disagrees gives the reason, and stored again ' +
+    'counts alone',
   async () => {
     await command('bikes.addMachines', { lineId: 'sorrel', typed: '350' })
     const bikeId = (await listBikes(db, scope)).find((b) => b.number === 350)!.id
@@ -311,7 +312,7 @@ test(
   },
 )
 
-test('tilt and saddle line are kept, the floor taken off; what cannot be is refused', async () => {
+test('tilt and saddle line are stored, the floor taken off; what cannot be is refused', async () => {
   expect(
     await command(
       'bikes.addBikeReading',
@@ -433,7 +434,7 @@ test('machines by their numbers: ranges, taken ones, and what is no number', asy
   expect(await command('bikes.addMachines', { lineId: 'nothing', typed: '310' })).toMatchObject({ outcome: 'refused' })
 })
 
-test('calibration: refused with one mark, kept as a version with how sure it is, also on the machines', async () => {
+test('calibration: refused with one mark, stored as a version with how sure it is, also on the machines', async () => {
   const name = `Sedge ${id().slice(0, 6)}`
   const typeId = id()
   const saved = await command(
@@ -533,7 +534,7 @@ describe('what a device sends', () => {
     },
   )
 
-  test('the second to save is told who saved what, and may go on with a new set-up from their own rows', async () => {
+  test('the second to save learns who saved what, and may go on with a new set-up from their own rows', async () => {
     const rider = await member()
     const setupId = await begin(rider)
     await keep(setupId, id(), row)
@@ -624,7 +625,7 @@ describe('odd input is refused in words', () => {
       )
   })
 
-  test('one item wrong three hundred times is one fault too many; a tape without lengths says nothing', async () => {
+  test('one item wrong three hundred times is one fault too many; a tape without lengths is no evidence', async () => {
     const faults = Array.from({ length: 300 }, () => ({ id: id(), item: 'pins' as const, note: '' }))
     expect(await command('bikes.recordInspection', { bikeId: 'bike-8', wrong: faults }, id())).toMatchObject({
       outcome: 'refused',

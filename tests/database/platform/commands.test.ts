@@ -140,7 +140,7 @@ describe('the door for programs', () => {
     return { status: response.status, ...((await response.json()) as { code?: string; say?: string; issues?: object }) }
   }
 
-  test('carries a command out, or says why not and where', async () => {
+  test('carries a command out, or gives reason and place', async () => {
     person = { ...scope, name: 'Bram Okell' }
     const memberId = id()
     const typed = `Door ${memberId.slice(0, 6)}`

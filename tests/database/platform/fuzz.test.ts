@@ -179,7 +179,7 @@ const send = (path: string, body: unknown) =>
     body: JSON.stringify(body) ?? '',
   })
 
-test('an entry of an outbox is kept or refused, whatever it says', async () => {
+test('an entry of an outbox is stored or refused, whatever its content', async () => {
   const rng = createRng(11)
   const ops = ['appendEvidence', 'withdrawEvidence', 'finishSetup', 'addNote', 'changeNote', 'withdrawNote', 'addLook']
   const statuses = new Set<number>()
@@ -212,7 +212,7 @@ test('an entry of an outbox is kept or refused, whatever it says', async () => {
   expect(statuses.has(422)).toBe(true)
 })
 
-test('an operation answers 200 or says what is wrong, whatever it is asked', async () => {
+test('an operation answers 200 or states what is wrong, for any request', async () => {
   const rng = createRng(13)
   const good = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
   const found = new Map<number, number>()

@@ -84,7 +84,7 @@ function isKill(error: Error): true {
 }
 
 test(
-  'a database left half-way by the earlier migrator, which kept no count, is brought to ' + 'the newest as well',
+  'a database left half-way by the earlier migrator, which stored no count, is brought to ' + 'the newest as well',
   async () => {
     const db = await emptyDatabase()
     for (const { text } of STATEMENTS.slice(0, 9)) await connection.query(text)
@@ -96,7 +96,7 @@ test(
   },
 )
 
-test('a real fault of a statement is no half-done one: it is told, and nothing after it runs', async () => {
+test('a real fault of a statement is no half-done one: it is reported, and nothing after it runs', async () => {
   const db = await emptyDatabase()
   await connection.query('CREATE TABLE user (id int PRIMARY KEY)')
   await expect(migrate(db, FOLDER)).rejects.toThrow()

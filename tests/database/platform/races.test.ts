@@ -79,7 +79,7 @@ test('a set-up begun from six pages at once is one set-up', () =>
     expect(await listOpenSetups(db, scope, memberId)).toHaveLength(1)
   }))
 
-test('two types of one name: one is kept, the other told', () =>
+test('two types of one name: one is stored, the other refused', () =>
   everyRound(async () => {
     const name = `Twin ${id().slice(0, 8)}`
     const both = await Promise.all(
@@ -106,7 +106,7 @@ test('a file brought in twice at once brings each type in once', () =>
     for (const { lineId } of found) expect(await listVersions(db, scope, lineId)).toHaveLength(1)
   }))
 
-test('rows that arrive while the numbers are saved stand before them, or are told that they came too late', () =>
+test('rows that arrive while the numbers are saved come before them, or are answered as too late', () =>
   everyRound(async () => {
     const setupId = await newSetup(await newMember())
     const first = id()

@@ -853,7 +853,7 @@ describe('what is another studio’s does not exist', () => {
   )
   test.each(calls)('for the query %s', async (_, call) => void (await seesNothing(call)))
 
-  test('and the walk would notice: the same calls by the other studio’s own do tell of it', async () => {
+  test('and the walk would notice: the same calls by the other studio’s own do return it', async () => {
     expect(JSON.stringify(await members.findMember(db, there, other.member))).toContain(SECRET)
     const before = await everyRowOf(there.studioId)
     await members.renameMember(db, there, other.member, { from: SECRET, to: `${SECRET} Too` })
@@ -1172,7 +1172,7 @@ describe('routes', () => {
     expect((await send(ENTRIES[0])).status).toBe(401)
   })
 
-  test('rows of another studio’s set-up are not there; who may not set riders up is told so', async () => {
+  test('rows of another studio’s set-up are not there; who may not set riders up gets the reason', async () => {
     person = as('manager')
     expect((await rows(other.setup)).status).toBe(404)
     person = as('desk')

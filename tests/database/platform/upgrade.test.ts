@@ -39,7 +39,7 @@ test('open floors of days from before there were classes get the studio’s own 
   await db.delete(studioClass).where(eq(studioClass.id, id))
 })
 
-test('the start tells accounts that open this studio, with the role they have here', async () => {
+test('the start lists accounts that open this studio, with the role they have here', async () => {
   const [first, second, third] = PEOPLE
   const asked = [first, { ...second, password: 'changed since' }, { ...third, username: 'not-here' }]
   expect(await accountsThatOpen(db, asked)).toEqual([

@@ -159,7 +159,7 @@ test('what goes out comes back: exported and brought in again, nothing is new', 
   expect(await new Response(await memberListStream(db, scope)).text()).toBe(out)
 })
 
-test('one fault anywhere, and nothing is written; each is told by its line and column', async () => {
+test('one fault anywhere, and nothing is written; each is reported by its line and column', async () => {
   await addMember(db, scope, { id: crypto.randomUUID(), name: `Twin ${tag}` }, now)
   await addMember(db, scope, { id: crypto.randomUUID(), name: `Twin ${tag}` }, now)
   const before = await counts()
@@ -181,7 +181,7 @@ test('one fault anywhere, and nothing is written; each is told by its line and c
   expect(await counts()).toEqual(before)
 })
 
-test('by their id somebody is found whatever they share; an id of nobody, or of somebody else, is told', async () => {
+test('by their id somebody is found whatever they share; an id of nobody or of another is reported', async () => {
   const [{ id }] = await findByWords(db, scope, 'Maren', 1)
   const head = `member id,${HEAD}`
   const line = (memberId: string, name: string) => `${memberId},${name},,,,,,,,,,`
@@ -193,7 +193,7 @@ test('by their id somebody is found whatever they share; an id of nobody, or of 
   ])
 })
 
-test('a list cut short in a quoted cell is told, and nothing is written', async () => {
+test('a list cut short in a quoted cell is reported, and nothing is written', async () => {
   const before = await counts()
   const found = await bringIn(list(`Whole ${tag},,,,,,,,,,`, `"Cut ${tag},,,`))
   expect(found).toMatchObject({ outcome: 'faulty' })
@@ -210,7 +210,7 @@ test('stopped half-way, nothing is there of it', async () => {
   expect(await counts()).toEqual(before)
 })
 
-test('two of the same at once: one is brought in, the other told to wait, and nobody is there twice', async () => {
+test('two of the same at once: one is brought in, the other has to wait, and nobody is there twice', async () => {
   const text = list(`At Once ${tag},Sorrel,usual,7,C,5,2,,,,`)
   const both = await Promise.all([bringIn(text), bringIn(text)])
   expect(both.map((one) => one.outcome).sort()).toEqual(['busy', 'kept'])
@@ -238,13 +238,13 @@ test('while a list is brought in others write what they like, and what they set 
   expect((await currentEntries(db, scope, [memberId]))[0].marks.seatHeight).toBe('9')
 })
 
-test('names that differ in capitals only are told, and each is a member of their own', async () => {
+test('names that differ in capitals only are reported, and each is a member of their own', async () => {
   await bringIn(list(`Capitals ${tag},,,,,,,,,,`))
   const found = await check(list(`CAPITALS ${tag.toUpperCase()},,,,,,,,,,`))
   expect(found).toMatchObject({ outcome: 'fits', tally: { newMembers: 1, alike: [{ there: `Capitals ${tag}` }] } })
 })
 
-test('a lease whose holder is gone ends by itself, and one that was lost keeps nothing', async () => {
+test('a lease whose holder is gone ends on its own, and one that was lost keeps nothing', async () => {
   let clock = new Date('2027-01-01T00:00:00Z')
   const tick = () => clock
   const first = withLease(
@@ -306,7 +306,7 @@ test('a chosen file is nobody else’s, and can be thrown away', async () => {
   expect(await findUpload(scope, id)).toBeNull()
 })
 
-test('columns are what somebody says they are: one holds the names, none stands twice', () => {
+test('columns are what the user chooses: one holds the names, none occurs twice', () => {
   expect(columnsFrom(['name', null, 'seatHeight'])).toEqual(['name', null, 'seatHeight'])
   expect(columnsFrom(['seatHeight'])).toBe('noName')
   expect(columnsFrom(['name', 'name'])).toBe('twice')
@@ -314,7 +314,7 @@ test('columns are what somebody says they are: one holds the names, none stands 
   expect(guessColumns(HEAD.split(','))).not.toContain(null)
 })
 
-test('the sample list is read as it is, with nothing to say of its columns', async () => {
+test('the sample list is read as it is, with no fault in its columns', async () => {
   const sample = await sampleList(db, scope)
   const { columns } = await asked(sample)
   expect(columns).not.toContain(null)
@@ -323,6 +323,6 @@ test('the sample list is read as it is, with nothing to say of its columns', asy
   expect(found).toMatchObject({ outcome: 'fits', tally: { lines: 3, newMembers: 3, newNumbers: 2 } })
 })
 
-test('a list of headings alone is told', async () => {
+test('a list of headings alone is reported', async () => {
   expect(await previewList(await kept(`${HEAD}\r\n`))).toBe('noLines')
 })

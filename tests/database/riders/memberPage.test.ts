@@ -41,14 +41,14 @@ async function newcomer() {
   return { memberId, link: (await openLink(db, scope, memberId, now))! }
 }
 
-test('a link opens its member’s page, and asked for again it is the same one', async () => {
+test('a link opens its member’s page, and requested again it is the same one', async () => {
   const { memberId, link } = await newcomer()
   expect(link.token).toMatch(/^[\w-]{43}$/)
   expect(await openLink(db, scope, memberId, later(1))).toEqual(link)
   expect(await ownerOf(db, link.token, now)).toMatchObject({ memberId, studioId: 'netloft-hall' })
 })
 
-test('what opens a page stands nowhere in the database', async () => {
+test('what opens a page is nowhere in the database', async () => {
   const { link } = await newcomer()
   const [rows] = await connectionPool().query('SELECT * FROM member_link WHERE id = ?', [link.id])
   expect(JSON.stringify(rows)).not.toContain(link.token)
@@ -68,7 +68,7 @@ test('taken back or too old, it opens nothing, and neither does anything like it
   expect(await ownerOf(db, link.token, now)).toBeNull()
 })
 
-test('the page tells numbers and what may be tried, and nothing of a body', async () => {
+test('the page shows numbers and what may be tried, and nothing of a body', async () => {
   const link = (await openLink(db, scope, 'member-01', now))!
   const page = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
   expect(page.sets[0]).toMatchObject({ type: { name: 'Sorrel' }, certainty: 'measured' })
@@ -132,7 +132,7 @@ test.each([
   expect(await listMessages(db, scope, memberId)).toEqual([])
 })
 
-test('how it felt is kept once, in one line, and seen to by the studio', async () => {
+test('how it felt is stored once, in one line, and seen to by the studio', async () => {
   const { memberId, link } = await newcomer()
   const felt = { comfort: 7, place: 'knees', line: ` tight \n left\u0000${'x'.repeat(400)}` }
   const key = id()
@@ -232,7 +232,7 @@ test('within a day so much is taken from a page, and the same once more is no mo
   expect(await db.$count(memberMessage, eq(memberMessage.memberId, memberId))).toBe(MAX_PER_DAY)
 })
 
-test('whoever may not see notes gets no link, and one made with less right opens less', async () => {
+test('who may not see notes gets no link, and one made with less right opens less', async () => {
   const { memberId, link } = await newcomer()
   const desk: Scope = { ...scope, role: 'desk' }
   expect(await findLink(db, scope, memberId, now)).toMatchObject({ opens: 'everything' })

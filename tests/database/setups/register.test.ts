@@ -97,7 +97,7 @@ test('a clock that went back puts no entry before the one that is there', async 
   expect((await listEntries(db, scope, memberId)).map((entry) => entry.id)).toEqual([again, setupId])
 })
 
-test('several purposes stand beside each other on one type; the time line comes page by page', async () => {
+test('one type has numbers for several purposes; the time line comes page by page', async () => {
   const { memberId, setupId } = await rider()
   const { lineId, typeId } = await current(memberId)
   const own = { memberId, lineId, typeId, source: 'imported', certainty: 'told' } as const
@@ -122,7 +122,7 @@ test('several purposes stand beside each other on one type; the time line comes 
   expect(rest.at(-1)?.id).toBe(setupId)
 })
 
-test('numbers are kept for another type, worked out from its checks; the list shows what was set up', async () => {
+test('numbers are stored for another type, worked out from its checks; the list shows what was set up', async () => {
   const { memberId, setupId } = await rider()
   const kept = { id: id(), entryId: setupId, lineId: 'bracken' }
   expect(await saveTranslation(db, scope, kept, at(5))).toEqual({ outcome: 'kept' })
@@ -134,7 +134,7 @@ test('numbers are kept for another type, worked out from its checks; the list sh
   expect(await saveTranslation(db, scope, { ...kept, id: id(), lineId: 'none' }, at(6))).toEqual({ outcome: 'gone' })
 })
 
-test('a road bike’s tape is kept on every type or on none', async () => {
+test('a road bike’s tape is stored on every type or on none', async () => {
   const { memberId } = await rider()
   const from = {
     lengths: { saddleHeightMm: 700, setbackMm: 60, reachMm: 690, stackMm: 620 },

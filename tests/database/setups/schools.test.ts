@@ -32,7 +32,7 @@ const marks = { seatHeight: '8', seatSlide: 'C', barHeight: '8', barSlide: '3' }
 
 afterAll(closeDatabase)
 
-test('the studio’s settings are kept whole, and another time again', async () => {
+test('the studio’s settings are stored whole, and another time again', async () => {
   const before = await getStudio(db, scope)
   await changeStudio(db, scope, { school: { foreAft: 'balance' }, costs: { inseam: 40 }, learns: false })
   expect(await getStudio(db, scope)).toMatchObject({
@@ -72,7 +72,7 @@ test('a finished set-up is history to the next, with its age, and its numbers ar
   expect(await findPreviousNumbers(db, scope, { memberId, type, lineId })).toEqual({ marks, at: now, rider })
 })
 
-test('what a rider answered lately opens the next set-up; months later it is asked again', async () => {
+test('what a rider answered lately opens the next set-up; months later it is due again', async () => {
   const { memberId, setupId, type } = await begun()
   const rider = { kind: 'rider', experience: 'regular', pedal: 'cleat', soleMm: 21 } as const
   const wish = { kind: 'wish', posture: 'low', at: marks } as const
@@ -122,7 +122,7 @@ test('checked set-ups teach, nobody waits for it, and a studio that does not lea
   expect(await learnedPrior(db, scope, { ...studio, learns: false })).toBeNull()
 })
 
-test('an eye is told of its own looks alone', async () => {
+test('an eye learns of its own looks alone', async () => {
   const { setupId } = await begun()
   const before = await observerErrorOf(db, scope)
   const look = { kind: 'kneeByEye', seen: 'locked', at: marks } as const

@@ -134,7 +134,7 @@ test('a bike’s latest rider of the day counts; who sits down elsewhere has mov
   expect(await listAssignments(db, scope, nextDay)).toEqual([])
 })
 
-test('a note is kept once, told with its time and side, and gone when taken back', async () => {
+test('a note is stored once, reported with its time and side, and gone when taken back', async () => {
   const memberId = await newMember()
   const note = {
     id: id(),
@@ -188,7 +188,8 @@ describe('an id belongs to one content', () => {
   )
 
   test(
-    'a member whose spelling was corrected after a lost answer: told which name was kept, ' + 'and renamed once',
+    'a member whose spelling was corrected after a lost answer: the answer reports which name was stored, ' +
+      'and renamed once',
     async () => {
       const memberId = id()
       const add = (name: string) => addMember(db, scope, { id: memberId, name }, at)
@@ -243,7 +244,7 @@ describe('the list of members', () => {
     },
   )
 
-  test('comes a page at a time with the latest numbers; those without are counted and can be asked for', async () => {
+  test('comes a page at a time with the latest numbers; those without are counted and can be requested', async () => {
     const mark = id().slice(0, 8)
     const memberIds: string[] = []
     for (let i = 0; i < 62; i++) memberIds.push(await newMember(`Page ${mark} ${String(i).padStart(2, '0')}`))

@@ -107,7 +107,7 @@ test.each([
   expect(await findByWords(elsewhere, other, 'maren', 1)).toEqual([])
 })
 
-test('what is wrong is told by section, row and field', async () => {
+test('what is wrong is reported by section, row and field', async () => {
   const wrong = changed(small, (archive) => {
     archive.members[1].name = 7
     archive.register[0].marks = { seatHeight: '7', seatPost: '3' }

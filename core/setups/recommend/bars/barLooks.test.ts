@@ -2,7 +2,7 @@ import type { Marks } from '../../../base/conventions'
 import type { Evidence } from '../../../riders/evidence/registry'
 import { barKey, failedBarMarks } from './barLooks'
 
-test('a slide that nobody named failed at the mark where it stands', () => {
+test('a slide that nobody named failed at the mark where it is', () => {
   const now: Marks = { seatHeight: '9', seatSlide: 'D', barHeight: '7' }
   const looked: Evidence = { kind: 'elbows', seen: 'locked', at: now }
   const failed = failedBarMarks([looked], [now], now, '0')

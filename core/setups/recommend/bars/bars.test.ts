@@ -23,14 +23,14 @@ test('the bars stand as near the middle of their window as the post’s marks al
   }
 })
 
-test('what is said of the height is what the tape would read: grip above the seat point', () => {
+test('the stated height is what the tape would read: grip above the seat point', () => {
   const { marks, bars: advised } = advice(rider('regular'))
   const positions = { barHeight: advised.height.mm, seatHeight: 20 * (Number(marks.seatHeight) - 1), seatSlide: 0 }
   const { seat, grip } = contactPoints(HOLES_BIKE, undefined, positions)
   expect(grip.yMm - seat.yMm).toBeCloseTo(advised.gripAboveSeatMm, 9)
 })
 
-test('a post that ends too low gives its highest mark and says that it does not fit', () => {
+test('a post that ends too low gives its highest mark and states that it does not fit', () => {
   const marks = [
     { label: '1', mm: 0 },
     { label: '2', mm: 20 },
@@ -40,7 +40,7 @@ test('a post that ends too low gives its highest mark and says that it does not 
   expect(bars(rider('new'), { bikeType: short })).toMatchObject({ height: { label: '2' }, fits: false, chance: 0 })
 })
 
-test('where nobody said a word of the rider the bars stay up', () => {
+test('without anything recorded of the rider the bars stay up', () => {
   expect(bars([])).toMatchObject({ posture: 'above', why: 'unknown' })
 })
 
@@ -85,7 +85,7 @@ test('a wish sets the reach by the trunk: upright nearer than level, level neare
 
 const inWindow = (v: number, [a, b]: readonly [number, number]) => v >= a && v <= b
 
-test('without a slide the reach is only looked at; chances stand beside every bar mark', () => {
+test('without a slide the reach is only looked at; every bar mark has its chance', () => {
   const { seatHeight, seatSlide, barHeight } = HOLES_BIKE.axes
   const none = advice([], { bikeType: { ...HOLES_BIKE, axes: { seatHeight, seatSlide, barHeight } } })
   expect(none.bars.slide).toBeUndefined()

@@ -19,7 +19,7 @@ function anomalies(...evidence: Evidence[]) {
 const stature = (mm: number): Evidence => ({ kind: 'stature', mm })
 const inseam = (mm: number): Evidence => ({ kind: 'inseam', mm, shod: false })
 
-test('what goes together raises no doubt; what was done says nothing of the body', () => {
+test('what goes together raises no doubt; what was done is no evidence about the body', () => {
   expect(anomalies(stature(1700), inseam(820), { kind: 'set', at: { seatHeight: '8' } })).toEqual([])
 })
 

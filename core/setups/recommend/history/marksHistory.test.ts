@@ -46,7 +46,7 @@ test('only readings taken where the saddle stands now speak for it', () => {
   expect(lastReadings(evidence, at, { ...now, seatHeight: '7' }, schoolOf()).knee).toBeUndefined()
 })
 
-test('window ends belong to the window; the schools of the heel check decide as they say', () => {
+test('window ends belong to the window; the schools of the heel check decide by their definition', () => {
   const here = { seatHeight: '8', seatSlide: 'D' }
   const holds = (rows: Evidence[], school = {}) => {
     const { at, now } = marksHistory(HOLES_BIKE, rows)

@@ -52,7 +52,7 @@ test('the same history gives the same bytes, remembered or not, in whatever orde
   expect(JSON.stringify(ask(two))).toBe(JSON.stringify(ask([...two].reverse())))
 })
 
-test('chances grow old, and the page says so', () => {
+test('chances grow old, and the page notes it', () => {
   const [new_, old, older] = [7, 500, 3000].map((days) => ask([earlier(days)]))
   expect(startChance(old)).toBeLessThan(startChance(new_))
   expect(startChance(older)).toBeLessThan(startChance(old))
@@ -60,7 +60,7 @@ test('chances grow old, and the page says so', () => {
   expect(new_.next.because.join(' ')).not.toMatch(/less sure/)
 })
 
-test('three set-ups tell more than one; told shoes more than untold', () => {
+test('three set-ups inform more than one; reported shoes more than unreported', () => {
   const sd = (history: EarlierSetup[]) => ask(history).belief.kneeFlexionDeg.sd
   expect(sd([earlier(30), earlier(200), earlier(400)])).toBeLessThan(sd([earlier(400)]))
   const told: Evidence[] = [{ kind: 'rider', experience: 'regular', soleMm: 10 }, ...checked]

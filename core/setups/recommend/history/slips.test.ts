@@ -18,20 +18,20 @@ test('what goes together has no slip', () => {
   expect(slipOf(gonio(33))).toEqual([])
 })
 
-test('a landmark no such body has is asked about: another spot', () => {
+test('a landmark no such body has needs a confirmation: another spot', () => {
   const trochanter = 901
   const slips = slipOf(gonio(33), { kind: 'landmarkHeight', landmark: 'hipCrest', mm: trochanter, shod: false })
   expect(slips).toContainEqual([4, 'otherLandmark'])
 })
 
-test('a heel taken for the ball is asked about', () => {
+test('a heel taken for the ball needs a confirmation', () => {
   const low = { at: { seatHeight: '7', seatSlide: 'D' } }
   const foot: Evidence = { kind: 'footPitch', deg: 14, ...low }
   const slips = slipOf(gonio(33), foot, gonio(49, low), gonio(29, { by: 'gauge', ...low }))
   expect(slips).toContainEqual([6, 'heelForBall'])
 })
 
-test('locked by eye and 45° at one mark is pointed out, kept, and the belief holds', () => {
+test('locked by eye and 45° at one mark is reported, stored, and the posterior stays stable', () => {
   const answer = recommend({
     bikeType,
     evidence: [...body, gonio(45), { kind: 'kneeByEye', seen: 'locked', at }],
@@ -42,7 +42,7 @@ test('locked by eye and 45° at one mark is pointed out, kept, and the belief ho
   expect(answer.belief.effectiveSamples).toBeGreaterThan(200)
 })
 
-test('a pelvis that rocks one way is told as such, and the height is not changed for it', () => {
+test('a pelvis that rocks one way is reported as such, and the height is not changed for it', () => {
   const without = recommend({ bikeType, evidence: [...body, gonio(30)], samples: 1000 })
   const rocks = recommend({
     bikeType,
@@ -54,7 +54,7 @@ test('a pelvis that rocks one way is told as such, and the height is not changed
   expect(rocks.belief.kneeFlexionDeg.mean).toBeCloseTo(without.belief.kneeFlexionDeg.mean, 0)
 })
 
-test('words that differ from left to right are told, never averaged silently', () => {
+test('words that differ from left to right are reported, never averaged silently', () => {
   const eye = (side: 'left' | 'right', seen: 'locked' | 'deepBend'): Evidence => ({ kind: 'kneeByEye', seen, side, at })
   const { doubts } = recommend({ bikeType, evidence: [...body, eye('left', 'locked'), eye('right', 'deepBend')] })
   expect(doubts.map((d) => d.code)).toContain('sidesDiffer')

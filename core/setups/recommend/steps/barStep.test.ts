@@ -36,7 +36,7 @@ test('a saddle that stands back goes forward first where the school looks there:
   expect(plumb.to).toBeLessThan(15)
 })
 
-test('by the usual rule the slide belongs to the pedals: the bars’ end is said, and the saddle stays', () => {
+test('by the usual rule the slide belongs to the pedals: the bars’ end is stated, and the saddle stays', () => {
   const { next } = ask(25)
   expect(next.moves.filter(({ axis }) => axis.startsWith('seat'))).toEqual([])
 })

@@ -15,26 +15,26 @@ test('with nothing known a tape is worth its time; in one line, with its reason'
   expect(first?.sentence).toMatch(/^Take the inseam with a tape: about 20 seconds, saves 1 in \d+ riders a dismount\.$/)
 })
 
-test('what is known is not asked again, and little is worth asking once stature and inseam are', () => {
+test('what is known is not proposed again, and little is worth proposing once stature and inseam are', () => {
   const rich = ask([crest, { kind: 'stature', mm: 1700 }, { kind: 'inseam', mm: 820, shod: false }])
   expect(names(rich)).not.toContain('inseam')
   expect(names(rich)).not.toContain('hipCrestAtMark')
   expect(rich.ask).toBeUndefined()
 })
 
-test('before the rider mounts only what is done beside the bike is asked, in the saddle only what is there', () => {
+test('before the rider mounts only what is done beside the bike is proposed, in the saddle only what is there', () => {
   expect(names(ask([crest]))).not.toContain('goniometer')
   const mounted = names(ask([crest, { kind: 'kneeByEye', seen: 'slightBend', at }]))
   expect(mounted).not.toContain('inseam')
   expect(mounted[0]).toBe('goniometer')
 })
 
-test('the studio’s own costs decide: a tape that takes ten minutes is not asked for', () => {
+test('the studio’s own costs decide: a tape that takes ten minutes is not proposed', () => {
   expect(ask([crest], { costs: { inseam: 600, stature: 600, trochanterHeight: 600 } }).ask).toBeUndefined()
   expect(ask([crest], { costs: { dismount: 600 } }).ask?.question).toBe('inseam')
 })
 
-test('what is said to be gained is gained: over many answers the best mark is so much likelier', () => {
+test('the stated gain is gained: over many answers the best mark is so much likelier', () => {
   const now = ask([crest], { samples: 4000 })
   const said = now.questions.find((q) => q.question === 'inseam')!.gain
   const best = (a: ReturnType<typeof ask>) => {
@@ -49,7 +49,7 @@ test('what is said to be gained is gained: over many answers the best mark is so
   expect(Math.abs(average - said)).toBeLessThan(0.06)
 })
 
-test('no plumb line is asked for where the school hangs none', () => {
+test('no plumb line is proposed where the school hangs none', () => {
   const rows: Evidence[] = [crest, { kind: 'kneeAngle', deg: 30, by: 'goniometer', at }]
   const unused = ask(rows, { school: { foreAft: 'unused' } })
   expect(names(unused).filter((q) => q.startsWith('plumb'))).toEqual([])
