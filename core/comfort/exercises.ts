@@ -1,4 +1,4 @@
-import rows from './exercises.json'
+import rows from './exercises.json' with { type: 'json' }
 
 /** A point of a drawn pose: x to the right, y down, in a field of 200 by 120 with the floor at y = 110. */
 export type PosePoint = readonly [x: number, y: number]

@@ -1,4 +1,4 @@
-import rows from './signs.json'
+import rows from './signs.json' with { type: 'json' }
 
 /** Body regions in the order a class is looked over: from the feet up, since what goes wrong below shows above. */
 export const REGIONS = ['feet', 'knees', 'hips', 'spine', 'shoulders', 'head', 'hands', 'load'] as const

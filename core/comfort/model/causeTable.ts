@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { closed, oneOf, type Plain } from '../../base/schema'
 import { SIGNS } from '../../classes/watch/signs'
-import rows from './causeTable.json'
+import rows from './causeTable.json' with { type: 'json' }
 
 /** What may be complained of (wire format), from the front of the knee to what is never a matter of the bike. */
 export const COMPLAINTS = [

@@ -1,6 +1,6 @@
 import type { CheckName } from '@/core/messages/setups/checks'
 import type { LandmarkAtMark } from '@/core/riders/evidence/definition/landmarks'
-import pictures from './checkPictures.json'
+import pictures from './checkPictures.json' with { type: 'json' }
 import styles from './checkPicture.module.css'
 
 /** What a line of a picture belongs to; it gives the line its colour and width. */
