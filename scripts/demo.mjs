@@ -18,7 +18,7 @@ import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
-import { keepRunning } from './support/supervise.mjs'
+import { supervise } from './support/supervise.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const PORT = 4077
@@ -72,7 +72,7 @@ try {
   if (values.reset || values.empty) rmSync(join(folder, 'mariadb'), { recursive: true, force: true })
   let databasePort
   let url
-  const database = await keepRunning({
+  const database = await supervise({
     name: 'The database',
     start: async () => {
       const started = await startMariaDb(folder, { port: databasePort })
@@ -86,7 +86,7 @@ try {
   /** A simulated device or service that ships with the product; resolves with its port. */
   const standIn = async (name, file, more = []) => {
     const own = await freePort()
-    const running = await keepRunning({ name, start: () => startStandIn(root, file, own, more) })
+    const running = await supervise({ name, start: () => startStandIn(root, file, own, more) })
     stops.push(running.stop)
     return own
   }
@@ -114,9 +114,9 @@ try {
     env,
     quiet: true,
   })
-  const [accountLine, ...said] = seeded.trimEnd().split('\n').reverse()
+  const [accountLine, ...notices] = seeded.trimEnd().split('\n').reverse()
   process.stdout.write(
-    said
+    notices
       .reverse()
       .map((line) => `${line}\n`)
       .join(''),
@@ -125,7 +125,7 @@ try {
   if (!values.dev) await build(root, dist)
   const { serverLog } = await import('./support/serverLog.mjs')
   const log = serverLog(join(folder, 'log'))
-  const server = await keepRunning({
+  const server = await supervise({
     name: 'The server',
     start: () => serve(root, dist, port, env, { dev: values.dev, log, identity: join(folder, 'server.pid') }),
   })

@@ -78,12 +78,12 @@ async function part(name, work, count) {
 
 const read = (name) => (existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), 'utf8')) : null)
 const jestCount = (file) => () => {
-  const said = read(file)
-  return said && { passed: said.numPassedTests, failed: said.numFailedTests + said.numRuntimeErrorTestSuites }
+  const report = read(file)
+  return report && { passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }
 }
 const browserCount = () => {
-  const said = read('browser.json')
-  return said && { passed: said.stats.expected, failed: said.stats.unexpected + said.stats.flaky + said.stats.skipped }
+  const stats = read('browser.json')?.stats
+  return stats ? { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped } : null
 }
 
 /** Jest over some of the projects of `jest.config.mjs`; a part's own arguments may leave it nothing to run. */

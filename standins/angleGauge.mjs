@@ -49,17 +49,17 @@ export function startGauge({ port = 0, deg = 33 } = {}) {
     if (request.method === 'POST' && url.pathname === '/deg') return setDeg(request, response)
     if (url.pathname !== '/events') return response.writeHead(404).end()
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
-    const ask = url.searchParams
-    const everyMs = Math.max(20, number(ask.get('everyMs'), 200))
+    const query = url.searchParams
+    const everyMs = Math.max(20, number(query.get('everyMs'), 200))
     const next = simulatedReadings({
       deg: () => truth,
-      noise: number(ask.get('noise'), 0.6),
-      drift: number(ask.get('drift'), 0),
-      dropEvery: number(ask.get('dropEvery'), 0),
-      dropFor: number(ask.get('dropFor'), 8),
+      noise: number(query.get('noise'), 0.6),
+      drift: number(query.get('drift'), 0),
+      dropEvery: number(query.get('dropEvery'), 0),
+      dropFor: number(query.get('dropFor'), 8),
       everyMs,
     })
-    const [side, axis] = [ask.get('side') ?? 'left', ask.get('axis') ?? 'knee']
+    const [side, axis] = [query.get('side') ?? 'left', query.get('axis') ?? 'knee']
     const timer = setInterval(() => {
       const { seq, deg: read } = next()
       const [event, data] =
@@ -79,14 +79,14 @@ export function startGauge({ port = 0, deg = 33 } = {}) {
       if (body.length > 1000) request.destroy()
     })
     request.on('end', () => {
-      let wanted
+      let deg
       try {
-        wanted = JSON.parse(body).deg
+        deg = JSON.parse(body).deg
       } catch {
-        wanted = undefined
+        deg = undefined
       }
-      if (typeof wanted !== 'number' || !(wanted >= -20 && wanted <= 150)) return response.writeHead(400).end()
-      truth = wanted
+      if (typeof deg !== 'number' || !(deg >= -20 && deg <= 150)) return response.writeHead(400).end()
+      truth = deg
       response.writeHead(204).end()
     })
   }

@@ -107,20 +107,20 @@ export function startBookingService({ port = 0, outageEveryMin = 0, outageForMin
       if (body.length > 10_000) request.destroy()
     })
     request.on('end', () => {
-      let said
+      let posted
       try {
-        said = JSON.parse(body)
+        posted = JSON.parse(body)
       } catch {
         return json(response, 400, {})
       }
       if (request.url === '/control') {
-        if (typeof said.outageMs === 'number') refusedUntil = now() + said.outageMs
-        if (typeof said.nonsense === 'boolean') nonsense = said.nonsense
+        if (typeof posted.outageMs === 'number') refusedUntil = now() + posted.outageMs
+        if (typeof posted.nonsense === 'boolean') nonsense = posted.nonsense
         return json(response, 200, {})
       }
       if (request.url !== '/bookings') return json(response, 404, {})
-      const id = `own-${said.class}-${said.name}`
-      own.set(id, { id, state: 'booked', comesMinBefore: 10, ...said })
+      const id = `own-${posted.class}-${posted.name}`
+      own.set(id, { id, state: 'booked', comesMinBefore: 10, ...posted })
       json(response, 200, { id })
     })
   }
@@ -139,8 +139,8 @@ export function startBookingService({ port = 0, outageEveryMin = 0, outageForMin
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   const { values } = parseArgs({ options: { port: { type: 'string' }, outageEveryMin: { type: 'string' } } })
-  const asked = { port: Number(values.port ?? 0), outageEveryMin: Number(values.outageEveryMin ?? 0) }
-  startBookingService(asked).then((service) => {
+  const options = { port: Number(values.port ?? 0), outageEveryMin: Number(values.outageEveryMin ?? 0) }
+  startBookingService(options).then((service) => {
     console.log(`booking service at http://127.0.0.1:${service.port}/feed`)
     for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => service.stop().then(() => process.exit(0)))
   })

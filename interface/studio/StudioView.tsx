@@ -107,11 +107,11 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           </span>
         )}
       </div>
-      {SCHOOL_CHOICES.map(({ field, title, question: asks, choices }) => (
+      {SCHOOL_CHOICES.map(({ field, title, question, choices }) => (
         <section key={field} className={styles.choice} aria-label={title}>
           <div>
             <h2>{title}</h2>
-            <p className={styles.quiet}>{asks}</p>
+            <p className={styles.quiet}>{question}</p>
           </div>
           <div className={styles.options} role="radiogroup" aria-label={title}>
             {Object.entries(choices).map(([value, { name: option, means }]) => (

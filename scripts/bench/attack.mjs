@@ -41,7 +41,8 @@ const CLASS = 'class-dusk'
 
 const quantile = (all, q) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(q * all.length))]
 const ms = (n) => `${n.toFixed(0)} ms`
-const spread = (all) => `median ${ms(quantile(all, 0.5))}, p95 ${ms(quantile(all, 0.95))}, most ${ms(Math.max(...all))}`
+const summary = (all) =>
+  `median ${ms(quantile(all, 0.5))}, p95 ${ms(quantile(all, 0.95))}, most ${ms(Math.max(...all))}`
 const timed = async (work) => {
   const began = performance.now()
   const result = await work()
@@ -66,7 +67,7 @@ async function call(id, path, cookie, body) {
 }
 
 /** Probes the health URL until stopped; returns the response times. */
-function askHealth() {
+function pollHealth() {
   const times = []
   let going = true
   const done = (async () => {
@@ -105,7 +106,7 @@ function calendar(i) {
 
 async function calendars(cookie) {
   const { id } = actions().find(({ name }) => name === 'bringIn')
-  const stop = askHealth()
+  const stop = pollHealth()
   const times = []
   const odd = new Map()
   for (let i = 0; i < count('calendars'); i++) {
@@ -115,17 +116,17 @@ async function calendars(cookie) {
   }
   const health = await stop()
   console.log(
-    `| calendars | ${times.length} looked at: ${spread(times)}; other answers than 200: ` +
-      `${JSON.stringify([...odd])}; health meanwhile ${spread(health)} |`,
+    `| calendars | ${times.length} looked at: ${summary(times)}; other answers than 200: ` +
+      `${JSON.stringify([...odd])}; health meanwhile ${summary(health)} |`,
   )
 }
 
 const JUNK = [null, true, 0, -1, 2.5, 1e300, '', 'x', '\u0000', '2026-02-30', 'y'.repeat(3000), [], [null], [[[]]], {}]
-const KNOWN = ['member-01', 'bike-1', 'bike-9', CLASS, 'sorrel', 'setup-member-01', 'here', 'metric', 'keep', 'usual']
+const VALID = ['member-01', 'bike-1', 'bike-9', CLASS, 'sorrel', 'setup-member-01', 'here', 'metric', 'keep', 'usual']
 const FIELDS = ['id', 'name', 'plan', 'places', 'title', 'day', 'time', 'marks', 'evidence', 'kind', 'at', 'what', 'mm']
 function junk(depth = 0) {
   const choice = chance()
-  if (choice < 0.35) return pick(KNOWN)
+  if (choice < 0.35) return pick(VALID)
   if (choice < 0.45) return crypto.randomUUID()
   if (choice < 0.8 || depth > 2) return pick(JUNK)
   if (choice < 0.88) return [junk(depth + 1), junk(depth + 1), junk(depth + 1)]
@@ -151,7 +152,7 @@ async function requests(cookie) {
   await wait(60_000)
   const after = memoryMb()
   console.log(
-    `| requests | ${times.length} mutated: ${spread(times)}; by status ${JSON.stringify([...statuses].sort())}; ` +
+    `| requests | ${times.length} mutated: ${summary(times)}; by status ${JSON.stringify([...statuses].sort())}; ` +
       `memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB a minute after: ` +
       `${((100 * after) / before - 100).toFixed(0)} % more |`,
   )
@@ -243,7 +244,7 @@ async function list(cookie) {
   await connection.end()
   console.log(
     `| import | ${count('lines')} lines in ${(took / 1000).toFixed(1)} s: ${result.slice(0, 160)}; notes of ` +
-      `${count('devices')} devices before ${spread(calm)}; meanwhile (${during.length}) ${spread(during)}; ` +
+      `${count('devices')} devices before ${summary(calm)}; meanwhile (${during.length}) ${summary(during)}; ` +
       `${taken} taken, ${refused} refused, ${stored} stored |`,
   )
 }
@@ -255,7 +256,7 @@ const SENDERS = 64
 
 async function link(cookie) {
   const all = actions()
-  const idOf = (wanted) => all.find(({ name }) => name === wanted).id
+  const idOf = (named) => all.find(({ name }) => name === named).id
   const memberId = 'member-05'
   await call(idOf('openOwnPage'), `/riders/${memberId}`, cookie, JSON.stringify([memberId]))
   const rider = await (await fetch(`${hall.base}/riders/${memberId}`, { headers: { cookie } })).text()
@@ -283,7 +284,7 @@ async function link(cookie) {
       }
     }),
   )
-  const [[{ kept }]] = await connection.query('SELECT COUNT(*) AS kept FROM member_message WHERE member_id = ?', [
+  const [[{ stored }]] = await connection.query('SELECT COUNT(*) AS stored FROM member_message WHERE member_id = ?', [
     memberId,
   ])
   await connection.end()
@@ -296,10 +297,10 @@ async function link(cookie) {
       times.push(took)
       bytes = Math.max(bytes, result.byteLength)
     }
-    pages.push(`${path.replace(token, '…')} ${(bytes / 1000).toFixed(0)} kB, ${spread(times)}`)
+    pages.push(`${path.replace(token, '…')} ${(bytes / 1000).toFixed(0)} kB, ${summary(times)}`)
   }
   console.log(
-    `| link | ${count('writes')} writes, by status ${JSON.stringify([...statuses])}, ${kept} messages kept; ` +
+    `| link | ${count('writes')} writes, by status ${JSON.stringify([...statuses])}, ${stored} messages stored; ` +
       `${pages.join('; ')} |`,
   )
 }
@@ -309,9 +310,9 @@ try {
   hall.start()
   await hall.open()
   const cookie = await hall.signIn()
-  const asked = values.only.split(',')
+  const chosen = values.only.split(',')
   for (const [name, part] of Object.entries({ calendars, requests, import: list, link }))
-    if (asked.includes(name)) await part(cookie)
+    if (chosen.includes(name)) await part(cookie)
 } catch (error) {
   console.error(error, hall.said().slice(-2000))
   process.exitCode = 1

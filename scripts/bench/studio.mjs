@@ -65,9 +65,9 @@ try {
       headers: { cookie, 'content-type': 'application/json' },
       body: JSON.stringify(body),
     })
-    const said = await response.text()
+    const text = await response.text()
     if (response.status !== 200 && response.status !== 503)
-      throw new Error(`${path} answered ${response.status}: ${said}`)
+      throw new Error(`${path} answered ${response.status}: ${text}`)
     return response.status
   }
 

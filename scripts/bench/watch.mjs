@@ -31,7 +31,7 @@ const CLASS = 'class-dusk'
 const folder = mkdtempSync(join(tmpdir(), 'ys-watch-'))
 const hall = await hallIn(folder)
 const quantile = (sorted, q) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]
-const spread = (all) => {
+const summary = (all) => {
   const sorted = [...all].sort((a, b) => a - b)
   return { median: quantile(sorted, 0.5), p95: quantile(sorted, 0.95), most: sorted.at(-1) }
 }
@@ -55,12 +55,12 @@ async function bench() {
     return context
   }
   await seatEverybody(await open())
-  const asked = values.only.split(',')
-  if (asked.includes('size')) await size(await open())
-  if (asked.includes('interactive')) await interactive(await open())
-  if (asked.includes('taps')) await taps(await open())
+  const chosen = values.only.split(',')
+  if (chosen.includes('size')) await size(await open())
+  if (chosen.includes('interactive')) await interactive(await open())
+  if (chosen.includes('taps')) await taps(await open())
   await browser.close()
-  if (asked.includes('load')) await load(cookie)
+  if (chosen.includes('load')) await load(cookie)
 }
 
 async function seatEverybody(context) {
@@ -140,7 +140,7 @@ async function answers(context, path) {
     await page.close()
   }
   // The first fills the browser's own cache.
-  return spread(times.slice(1))
+  return summary(times.slice(1))
 }
 
 /** From the press to the frame after it, as the browser itself times events. */
@@ -176,7 +176,7 @@ async function taps(context) {
   const painted = await page.evaluate(() => window.painted)
   // What the browser does not report was painted within 16 ms.
   const all = [...painted, ...Array(Math.max(0, 2 * count - painted.length)).fill(16)]
-  const { median, p95, most } = spread(all)
+  const { median, p95, most } = summary(all)
   console.log(
     `a tap to its paint, server stopped, ${count} taps: ` +
       `median ${ms(median)} or less, p95 ${ms(p95)}, most ${ms(most)}`,
@@ -201,7 +201,7 @@ async function load(cookie) {
   const bare = []
   const empty = []
   const sent = []
-  let kept = 0
+  let taken = 0
   let failed = 0
   let news = 0
   const stop = new AbortController()
@@ -224,7 +224,7 @@ async function load(cookie) {
             headers: { cookie, 'content-type': 'application/json', origin: hall.base },
             body: JSON.stringify(body),
           })
-          if (response.status === 200) kept += 1
+          if (response.status === 200) taken += 1
           else failed += 1
           await response.arrayBuffer()
         }),
@@ -246,10 +246,10 @@ async function load(cookie) {
     `SELECT COUNT(*) AS stored FROM class_note WHERE class_id = '${CLASS}' AND sign = 'kneesOut'`,
   )
   await connection.end()
-  const [note, insertOnly, request] = [spread(sent), spread(bare), spread(empty)]
+  const [note, insertOnly, request] = [summary(sent), summary(bare), summary(empty)]
   console.log(
     `${DEVICES} devices, 10 notes a minute each for ${MINUTES} min: ` +
-      `${sent.length} sent, ${kept} taken, ${failed} refused, ${stored - bare.length} stored; ` +
+      `${sent.length} sent, ${taken} taken, ${failed} refused, ${stored - bare.length} stored; ` +
       `heard by others ${news}\n` +
       `a note median ${ms(note.median)}, p95 ${ms(note.p95)}; a bare insert beside it ` +
       `median ${ms(insertOnly.median)}, p95 ${ms(insertOnly.p95)}: ${(note.p95 / insertOnly.p95).toFixed(1)} times\n` +

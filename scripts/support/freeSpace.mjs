@@ -7,10 +7,10 @@ const EVERY_MS = 1000
 
 /** Returns a function that reports whether a folder's disk is full. `free` returns free bytes, or null if unknown. */
 export function diskWatch(folder, { free = freeBytes, now = Date.now } = {}) {
-  let [askedAt, full] = [-Infinity, false]
+  let [checkedAt, full] = [-Infinity, false]
   return () => {
-    if (now() - askedAt < EVERY_MS) return full
-    askedAt = now()
+    if (now() - checkedAt < EVERY_MS) return full
+    checkedAt = now()
     const bytes = folder ? free(folder) : null
     full = bytes !== null && bytes < MIN_FREE
     return full
@@ -29,11 +29,11 @@ export function freeBytes(folder) {
 
 /** Message for a startup error: one sentence for a full disk, else the error's own text. */
 export function describeFault(error) {
-  const said = `${error?.message ?? error}${error?.output ? `\n${error.output}` : ''}`
+  const text = `${error?.message ?? error}${error?.output ? `\n${error.output}` : ''}`
   const isFull =
-    error?.code === 'ENOSPC' || /ENOSPC|no space left on device|disk full|errno: 28\b|error 28\b/i.test(said)
+    error?.code === 'ENOSPC' || /ENOSPC|no space left on device|disk full|errno: 28\b|error 28\b/i.test(text)
   return isFull
     ? 'The disk is full: there is no room for the studio’s data. Nothing that was kept is lost. ' +
         'Make room, and start again.'
-    : said
+    : text
 }

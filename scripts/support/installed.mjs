@@ -10,8 +10,8 @@ export function program(name) {
 }
 
 /** Installs missing Debian packages where this user may, else names what to install. */
-export async function ensureDebian(wanted) {
-  const missing = wanted.filter(({ programs }) => programs.some((name) => !program(name)))
+export async function ensureDebian(required) {
+  const missing = required.filter(({ programs }) => programs.some((name) => !program(name)))
   if (missing.length === 0) return
   const packages = missing.flatMap((m) => m.packages)
   const please = pleaseInstall(packages)

@@ -196,8 +196,8 @@ const pidIn = (file) => (existsSync(file) ? Number(readFileSync(file, 'utf8')) |
  * half written.
  */
 export function secret(file) {
-  const kept = existsSync(file) ? readFileSync(file, 'utf8').trim() : ''
-  if (/^[0-9a-f]{48}$/.test(kept)) return kept
+  const stored = existsSync(file) ? readFileSync(file, 'utf8').trim() : ''
+  if (/^[0-9a-f]{48}$/.test(stored)) return stored
   const made = randomBytes(24).toString('hex')
   writeWhole(file, made)
   return made

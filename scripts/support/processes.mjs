@@ -33,7 +33,7 @@ export function run(command, args, { cwd, env, quiet = false } = {}) {
 export const isFree = async (port) => (await portFrom(port)) !== null
 
 /** A port nobody listens on: the requested one when it is free, else any. */
-export const freePort = async (wanted = 0) => (await portFrom(wanted)) ?? (await portFrom(0))
+export const freePort = async (preferred = 0) => (await portFrom(preferred)) ?? (await portFrom(0))
 
 function portFrom(port) {
   return new Promise((resolve) => {

@@ -8,17 +8,17 @@ const AGAIN_MS = 30_000
  * Writes the server's output to a rotating log. After a write error, for example on a full disk, prints one message,
  * drops output and reopens the log later.
  */
-export function serverLog(folder, { say = console.log, open = openRotated, now = Date.now } = {}) {
+export function serverLog(folder, { report = console.log, open = openRotated, now = Date.now } = {}) {
   let stream = null
-  let [failedAt, told] = [-Infinity, false]
+  let [failedAt, isReported] = [-Infinity, false]
   const failed = (error) => {
     stream?.removeAllListeners('error')
     stream?.on('error', () => undefined)
     stream = null
     failedAt = now()
-    if (!told)
-      say(`The server’s log cannot be written (${error.code ?? error.message}); the studio goes on without it.`)
-    told = true
+    if (!isReported)
+      report(`The server’s log cannot be written (${error.code ?? error.message}); the studio goes on without it.`)
+    isReported = true
   }
   return {
     write(chunk) {

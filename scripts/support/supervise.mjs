@@ -16,7 +16,7 @@ export const PATIENCE = Object.freeze({ everyMs: 10_000, answerMs: 15_000, misse
  * with `{ stop, exited }` once the child is up. A child with `kill` and `answers(ms)` (resolves with whether it
  * responded in time) is also probed. Resolves with `{ stop }` after the first start; rejects if that start fails.
  */
-export async function keepRunning({ name, start, say = console.log, patience = PATIENCE }) {
+export async function supervise({ name, start, report = console.log, patience = PATIENCE }) {
   let stopped = false
   let child = await start()
   let startedAt = Date.now()
@@ -35,7 +35,7 @@ export async function keepRunning({ name, start, say = console.log, patience = P
       misses = answered ? 0 : misses + 1
       if (misses < patience.misses) continue
       const seconds = Math.round((misses * (patience.everyMs + patience.answerMs)) / 1000)
-      say(`${name} has not answered for about ${seconds} s: it hangs, and is ended.`)
+      report(`${name} has not answered for about ${seconds} s: it hangs, and is ended.`)
       watched.kill()
       return true
     }
@@ -50,7 +50,7 @@ export async function keepRunning({ name, start, say = console.log, patience = P
       failures = !wasHung && Date.now() - startedAt > SETTLED_MS ? 0 : failures
       for (let up = false; !up && !stopped;) {
         const pause = BACK_OFF_MS[Math.min(failures, BACK_OFF_MS.length - 1)]
-        say(`${name} ${wasHung ? 'was ended' : 'stopped by itself'}${how ? ` (${how})` : ''}. Starting it again …`)
+        report(`${name} ${wasHung ? 'was ended' : 'stopped by itself'}${how ? ` (${how})` : ''}. Starting it again …`)
         await wait(pause)
         if (stopped) return
         failures += 1
@@ -59,9 +59,9 @@ export async function keepRunning({ name, start, say = console.log, patience = P
           startedAt = Date.now()
           up = true
           hung = watchAnswers(child)
-          say(`${name} is back.`)
+          report(`${name} is back.`)
         } catch (error) {
-          say(`${name} did not start: ${String(error.message).split('\n')[0]}`)
+          report(`${name} did not start: ${String(error.message).split('\n')[0]}`)
         }
       }
       if (stopped) return child.stop()

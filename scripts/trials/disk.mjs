@@ -34,8 +34,8 @@ function fill(left) {
   }
 }
 const makeRoom = () => rmSync(filler, { force: true })
-const expect = (held, what) => {
-  if (!held) throw new Error(`${what}\n${hall.said()}`)
+const expect = (isTrue, what) => {
+  if (!isTrue) throw new Error(`${what}\n${hall.output()}`)
 }
 
 let cookie
@@ -61,9 +61,9 @@ try {
   hall.start()
   const code = await hall.over()
   expect(code === 1, 'a first start without room did not end')
-  expect(/disk is full/i.test(hall.said()), 'a first start without room does not say so')
-  expect(!/\n\s+at /.test(hall.said()), 'a first start without room ends in a stack trace')
-  const said = hall.said().trim().split('\n').at(-1)
+  expect(/disk is full/i.test(hall.output()), 'a first start without room does not say so')
+  expect(!/\n\s+at /.test(hall.output()), 'a first start without room ends in a stack trace')
+  const lastLine = hall.output().trim().split('\n').at(-1)
 
   makeRoom()
   hall.start()
@@ -95,7 +95,7 @@ try {
     'a note was lost',
   )
   console.log(
-    `A first start without room said: ${said}\n` +
+    `A first start without room wrote: ${lastLine}\n` +
       'Running, with the disk full: notes refused with the reason, pages read; with not one byte left the same, and ' +
       `server and start command lived. With room again notes were taken; of ${taken.length} taken none was lost.`,
   )

@@ -23,19 +23,19 @@ export async function hallIn(folder, env = {}) {
       stdio: ['ignore', 'pipe', 'pipe'],
       detached: true,
     })
-    demo.said = ''
-    for (const stream of [demo.stdout, demo.stderr]) stream.on('data', (chunk) => (demo.said += chunk))
+    demo.output = ''
+    for (const stream of [demo.stdout, demo.stderr]) stream.on('data', (chunk) => (demo.output += chunk))
     demo.over = new Promise((resolve) => demo.once('exit', resolve))
   }
 
   async function open() {
     const end = Date.now() + OPEN_WITHIN_MS
     while (Date.now() < end) {
-      if (demo.exitCode !== null) throw new Error(`the start ended: ${demo.said}`)
-      if (demo.said.includes('is open')) return
+      if (demo.exitCode !== null) throw new Error(`the start ended: ${demo.output}`)
+      if (demo.output.includes('is open')) return
       await wait(50)
     }
-    throw new Error(`not open within ${OPEN_WITHIN_MS / 1000} s: ${demo.said}`)
+    throw new Error(`not open within ${OPEN_WITHIN_MS / 1000} s: ${demo.output}`)
   }
 
   async function stopped(signal) {
@@ -64,7 +64,7 @@ export async function hallIn(folder, env = {}) {
     open,
     stopped,
     signIn,
-    said: () => demo?.said ?? '',
+    output: () => demo?.output ?? '',
     over: () => demo.over,
     isRunning: () => demo.exitCode === null && demo.signalCode === null,
   }

@@ -19,9 +19,9 @@ const folder = mkdtempSync(join(tmpdir(), 'ys-hang-'))
 
 /** A calendar server that sends one byte at a time, without end. */
 function drippingFeed() {
-  let asked = 0
+  let requests = 0
   const server = createServer((_, response) => {
-    asked += 1
+    requests += 1
     response.writeHead(200, { 'content-type': 'text/calendar' })
     const drip = setInterval(() => response.write('X'), 200)
     response.on('close', () => clearInterval(drip))
@@ -30,7 +30,7 @@ function drippingFeed() {
     server.listen(0, '127.0.0.1', () =>
       resolve({
         url: `http://127.0.0.1:${server.address().port}/calendar.ics`,
-        asked: () => asked,
+        requestCount: () => requests,
         stop: () => {
           server.closeAllConnections()
           server.close()
@@ -47,7 +47,7 @@ const until = async (what, done) => {
     if (await done()) return
     await wait(200)
   }
-  throw new Error(`${what} within ${NOTICED_WITHIN_MS / 1000} s: ${hall.said()}`)
+  throw new Error(`${what} within ${NOTICED_WITHIN_MS / 1000} s: ${hall.output()}`)
 }
 const isOpen = (base) =>
   fetch(`${base}/api/health`, { signal: AbortSignal.timeout(2000) }).then(
@@ -74,19 +74,19 @@ try {
   await hall.signIn()
   const seconds = []
   for (let i = 1; i <= 2; i++) {
-    await until(`feed not asked for the ${i}. time`, () => feed.asked() >= i)
+    await until(`feed not asked for the ${i}. time`, () => feed.requestCount() >= i)
     seconds.push(await hang())
     await hall.signIn()
   }
-  const asked = feed.asked()
+  const requestsBefore = feed.requestCount()
   const cookie = await hall.signIn()
   await until('the feed is not named as left out', async () => {
     const page = await fetch(`${hall.base}/class`, { headers: { cookie } })
     return (await page.text()).includes('stopped the server twice')
   })
-  if (feed.asked() !== asked) throw new Error('the feed was asked for once more')
-  const said = hall.said().match(/has not answered for about \d+ s: it hangs, and is ended/g) ?? []
-  if (said.length !== 2) throw new Error(`said ${said.length} times that it hangs`)
+  if (feed.requestCount() !== requestsBefore) throw new Error('the feed was requestsBefore for once more')
+  const reports = hall.output().match(/has not answered for about \d+ s: it hangs, and is ended/g) ?? []
+  if (reports.length !== 2) throw new Error(`reports ${reports.length} times that it hangs`)
   console.log(
     'A server that did not answer was noticed, named and open again after ' +
       `${seconds.map((s) => `${s.toFixed(0)} s`).join(' and ')}; the feed it read both times is left out since, ` +

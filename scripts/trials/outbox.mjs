@@ -115,14 +115,14 @@ async function trial() {
   for (const tab of tabs) {
     const answer = await fetch(`${hall.base}/api/set-ups/${tab.url.split('/').at(-1)}/rows`, { headers: { cookie } })
     const { rows } = await answer.json()
-    const kept = rows
+    const stored = rows
       .filter(({ row }) => row.kind === 'set')
       .map(({ row }) => row.at.seatHeight)
       .slice(1)
-    stored += kept.length
-    lost += Math.max(0, tab.tapped.length - kept.length)
-    twice += Math.max(0, kept.length - tab.tapped.length)
-    if (kept.join() !== tab.tapped.join()) outOfOrder += 1
+    stored += stored.length
+    lost += Math.max(0, tab.tapped.length - stored.length)
+    twice += Math.max(0, stored.length - tab.tapped.length)
+    if (stored.join() !== tab.tapped.join()) outOfOrder += 1
   }
   await browser.close()
   const left = end < Date.now() ? 'some' : 'none'
@@ -148,10 +148,10 @@ async function trial() {
 
   /** Taps a mark of the seat height; when this returns the tap was made, not more. */
   async function tap(tab, label) {
-    await tab.page.evaluate((wanted) => {
+    await tab.page.evaluate((label) => {
       const marks = [...document.querySelectorAll('[aria-label^="Seat height "]')]
-      const mark = marks.find((m) => new RegExp(`^Seat height ${wanted}(,|$)`).test(m.getAttribute('aria-label')))
-      if (!mark) throw new Error(`no mark ${wanted}`)
+      const mark = marks.find((m) => new RegExp(`^Seat height ${label}(,|$)`).test(m.getAttribute('aria-label')))
+      if (!mark) throw new Error(`no mark ${label}`)
       mark.dispatchEvent(new MouseEvent('click', { bubbles: true }))
     }, label)
     tab.tapped.push(label)
@@ -164,12 +164,12 @@ const waiting = (page) =>
   page.evaluate(
     () =>
       new Promise((resolve, reject) => {
-        const asked = indexedDB.open('yielding-saddle')
-        asked.onerror = () => reject(asked.error)
-        asked.onsuccess = () => {
-          const count = asked.result.transaction('entries').objectStore('entries').count()
+        const opening = indexedDB.open('yielding-saddle')
+        opening.onerror = () => reject(opening.error)
+        opening.onsuccess = () => {
+          const count = opening.result.transaction('entries').objectStore('entries').count()
           count.onsuccess = () => {
-            asked.result.close()
+            opening.result.close()
             resolve(count.result)
           }
         }

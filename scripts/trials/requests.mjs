@@ -197,11 +197,11 @@ function placesOf(value) {
 }
 
 const WRONG = [
-  (held, key) => (Array.isArray(held) ? held.splice(Number(key), 1) : delete held[key]),
-  (held, key) => (held[key] = typeof held[key] === 'number' ? String(held[key]) : 12),
-  (held, key) => (held[key] = typeof held[key] === 'number' ? held[key] * 1e6 : null),
-  (held) => (Array.isArray(held) ? held.push('stray') : (held.stray = true)),
-  (held, key) => (held[key] = typeof held[key] === 'string' ? 'Z9' : held[key]),
+  (parent, key) => (Array.isArray(parent) ? parent.splice(Number(key), 1) : delete parent[key]),
+  (parent, key) => (parent[key] = typeof parent[key] === 'number' ? String(parent[key]) : 12),
+  (parent, key) => (parent[key] = typeof parent[key] === 'number' ? parent[key] * 1e6 : null),
+  (parent) => (Array.isArray(parent) ? parent.push('stray') : (parent.stray = true)),
+  (parent, key) => (parent[key] = typeof parent[key] === 'string' ? 'Z9' : parent[key]),
 ]
 
 for (let i = 0; i < Number(count); i++) {

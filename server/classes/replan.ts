@@ -110,7 +110,7 @@ async function applyChange<Refusal>(
   scope: Scope,
   classId: string,
   now: Date,
-  { change, fixedSeats: kept, preview = false }: ReplanOptions<Refusal>,
+  { change, fixedSeats, preview = false }: ReplanOptions<Refusal>,
 ): Promise<AppliedChange> {
   if (!(await lockClass(tx, scope, classId))) throw new NotReplanned<Refusal>({ outcome: 'gone' })
   const ofClass = (await findClass(tx, scope, classId))!
@@ -118,7 +118,7 @@ async function applyChange<Refusal>(
   const before = change || preview ? (await planBasis(tx, scope, ofClass, now)).request : null
   const why = await change?.(tx)
   if (why) throw new NotReplanned<Refusal>({ outcome: 'refused', why })
-  const after = await planBasis(tx, scope, ofClass, now, kept ?? (areDoorsOpen(ofClass, now) ? 'all' : 'here'))
+  const after = await planBasis(tx, scope, ofClass, now, fixedSeats ?? (areDoorsOpen(ofClass, now) ? 'all' : 'here'))
   return { before, after, listedBefore, listedAfter: await listRoster(tx, scope, classId) }
 }
 

@@ -132,8 +132,8 @@ class Reading {
         this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.noVersion })
       else if (!READABLE_VERSIONS.includes(value)) this.otherVersion = value
     }
-    const isKnownKey = name === 'format' || name === 'formatVersion' || name in this.validators
-    if (!isKnownKey) this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.notAPart })
+    const isListedKey = name === 'format' || name === 'formatVersion' || name in this.validators
+    if (!isListedKey) this.fault({ section: name, index: null, field: '', reason: ARCHIVE_FAULT.notAPart })
   }
 
   row(section: string, index: number, value: unknown): void {

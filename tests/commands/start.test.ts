@@ -68,24 +68,24 @@ test('a secret left half written by a start that was killed is made again', () =
 
 test('a child that ends on its own is reported and restarted, each time a little later, until it is stopped', () => {
   const { stdout } = plainNode(`
-    import { keepRunning } from './scripts/support/supervise.mjs'
+    import { supervise } from './scripts/support/supervise.mjs'
     let starts = 0
     let end
-    const said = []
+    const reports = []
     const start = async () => {
       starts += 1
       if (starts === 2) throw new Error('no room')
       return { exited: new Promise((resolve) => (end = resolve)), stop: async () => end('stopped') }
     }
-    const kept = await keepRunning({ name: 'It', start, say: (line) => said.push(line) })
+    const kept = await supervise({ name: 'It', start, report: (line) => reports.push(line) })
     end('SIGKILL')
     while (starts < 3) await new Promise((resolve) => setTimeout(resolve, 20))
     await new Promise((resolve) => setTimeout(resolve, 20))
     await kept.stop()
-    process.stdout.write(JSON.stringify({ starts, said }))`)
-  const { starts, said } = JSON.parse(stdout)
+    process.stdout.write(JSON.stringify({ starts, reports }))`)
+  const { starts, reports } = JSON.parse(stdout)
   expect(starts).toBe(3)
-  expect(said).toEqual([
+  expect(reports).toEqual([
     'It stopped by itself (SIGKILL). Starting it again …',
     'It did not start: no room',
     'It stopped by itself (SIGKILL). Starting it again …',
@@ -95,10 +95,10 @@ test('a child that ends on its own is reported and restarted, each time a little
 
 test('a child that answers no more is ended and started again after several misses in a row, not after one', () => {
   const { stdout } = plainNode(`
-    import { keepRunning } from './scripts/support/supervise.mjs'
+    import { supervise } from './scripts/support/supervise.mjs'
     let starts = 0
     let [asked, killed] = [0, 0]
-    const said = []
+    const reports = []
     const start = async () => {
       starts += 1
       const first = starts === 1
@@ -112,15 +112,15 @@ test('a child that answers no more is ended and started again after several miss
       }
     }
     const patience = { everyMs: 5, answerMs: 5, misses: 3 }
-    const kept = await keepRunning({ name: 'It', start, say: (line) => said.push(line), patience })
+    const kept = await supervise({ name: 'It', start, report: (line) => reports.push(line), patience })
     while (starts < 2) await new Promise((resolve) => setTimeout(resolve, 5))
     while (asked < 20) await new Promise((resolve) => setTimeout(resolve, 5))
     await kept.stop()
-    process.stdout.write(JSON.stringify({ starts, killed, said }))`)
+    process.stdout.write(JSON.stringify({ starts, killed, reports }))`)
   expect(JSON.parse(stdout)).toEqual({
     starts: 2,
     killed: 1,
-    said: [
+    reports: [
       'It has not answered for about 0 s: it hangs, and is ended.',
       'It was ended (SIGKILL). Starting it again …',
       'It is back.',
@@ -133,7 +133,7 @@ test('a log that cannot be written is reported once, left out for a while, and s
     import { Writable } from 'node:stream'
     import { serverLog } from './scripts/support/serverLog.mjs'
     let [clock, opened, full] = [0, 0, true]
-    const [said, written] = [[], []]
+    const [reports, written] = [[], []]
     const open = () => {
       opened += 1
       return new Writable({
@@ -144,7 +144,7 @@ test('a log that cannot be written is reported once, left out for a while, and s
         },
       })
     }
-    const log = serverLog('x', { say: (line) => said.push(line), open, now: () => clock })
+    const log = serverLog('x', { report: (line) => reports.push(line), open, now: () => clock })
     const turn = () => new Promise((resolve) => setImmediate(resolve))
     for (let i = 0; i < 5; i++) { log.write('lost'); await turn() }
     clock = 40_000
@@ -152,11 +152,11 @@ test('a log that cannot be written is reported once, left out for a while, and s
     full = false
     clock = 80_000
     log.write('kept'); await turn()
-    process.stdout.write(JSON.stringify({ opened, said, written }))`)
+    process.stdout.write(JSON.stringify({ opened, reports, written }))`)
   expect(status).toBe(0)
   expect(JSON.parse(stdout)).toEqual({
     opened: 3,
-    said: ['The server’s log cannot be written (ENOSPC); the studio goes on without it.'],
+    reports: ['The server’s log cannot be written (ENOSPC); the studio goes on without it.'],
     written: ['kept'],
   })
 })

@@ -48,8 +48,8 @@ const SPOKEN: Readonly<Record<Region, string>> = {
 }
 
 /** Names that contain the part they are about. */
-const SAYS_PART = /^(toes|heel|arch|strap|elbows|hands|wrist|hard grip|sitting|sliding|keeps|pulling)/i
+const NAMES_PART = /^(toes|heel|arch|strap|elbows|hands|wrist|hard grip|sitting|sliding|keeps|pulling)/i
 
 /** "knees out", "toes pointing down": in one breath, with the region unless the name contains it. */
 export const formatSign = ({ region, name }: Sign): string =>
-  region === 'load' || SAYS_PART.test(name) ? name.toLowerCase() : `${SPOKEN[region]} ${name.toLowerCase()}`
+  region === 'load' || NAMES_PART.test(name) ? name.toLowerCase() : `${SPOKEN[region]} ${name.toLowerCase()}`

@@ -16,7 +16,7 @@ type Props = Readonly<{
 }>
 
 /** The cue to the room that covers most open signs; then a second look: what changed, and for whom. */
-export function RoomCuePanel({ state, bikes, cues, onSpoken: onSay, onOutcome: onHeld, close }: Props) {
+export function RoomCuePanel({ state, bikes, cues, onSpoken, onOutcome, close }: Props) {
   const open = state.notes.filter(isOpen)
   const riders = bikes.filter(({ rider }) => rider).length
   const proposed = roomCue(open, riders)
@@ -38,7 +38,7 @@ export function RoomCuePanel({ state, bikes, cues, onSpoken: onSay, onOutcome: o
           <button
             type="button"
             onClick={() =>
-              onSay({
+              onSpoken({
                 sign: proposed.sign.sign,
                 cue: cues[proposed.sign.sign] ?? proposed.sign.cue,
                 concerned: proposed.riders,
@@ -73,14 +73,14 @@ export function RoomCuePanel({ state, bikes, cues, onSpoken: onSay, onOutcome: o
                   <button
                     type="button"
                     aria-pressed={isAfter(note, last.atMs, true)}
-                    onClick={() => onHeld(note.id, true)}
+                    onClick={() => onOutcome(note.id, true)}
                   >
                     Changed
                   </button>
                   <button
                     type="button"
                     aria-pressed={isAfter(note, last.atMs, false)}
-                    onClick={() => onHeld(note.id, false)}
+                    onClick={() => onOutcome(note.id, false)}
                   >
                     Not yet
                   </button>

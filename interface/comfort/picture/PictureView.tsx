@@ -76,11 +76,11 @@ export function PictureView({ page, referral, mayWord }: Props) {
             </p>
           ) : (
             <ul className={styles.trials}>
-              {page.trials.map(({ cause, text, keptText }) => (
+              {page.trials.map(({ cause, text, outcomeText }) => (
                 <li key={cause}>
                   <b>{cause}</b>
                   <span>{text}</span>
-                  {keptText && <small>{keptText}</small>}
+                  {outcomeText && <small>{outcomeText}</small>}
                 </li>
               ))}
             </ul>

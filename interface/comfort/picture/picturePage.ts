@@ -18,7 +18,7 @@ export type PicturePage = Readonly<{
     low: number
     high: number
   }>[]
-  trials: readonly Readonly<{ cause: string; text: string; keptText: string | null }>[]
+  trials: readonly Readonly<{ cause: string; text: string; outcomeText: string | null }>[]
 }>
 
 /** Minimum ended trials for a share. */
@@ -53,7 +53,7 @@ export const picturePage = (picture: StudioPicture): PicturePage => ({
     return {
       cause: capitalized(causeRow(cause).name),
       text: parts.join(', '),
-      keptText: of >= MIN_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
+      outcomeText: of >= MIN_TRIALS ? `Kept: ${formatShare({ changed: ended.keep, of })}` : null,
     }
   }),
 })

@@ -35,7 +35,7 @@ type Props = Readonly<{
 }>
 
 /** Where, how strong, which side, when, whether it lasts, and what would make it no matter for a bike. */
-export function ComplaintForm({ begun = {}, referral, reporter: asks, busy, send, submit }: Props) {
+export function ComplaintForm({ begun = {}, referral, reporter, busy, send, submit }: Props) {
   const [what, setWhat] = useState<ComplaintName | null>(begun.what ?? null)
   /** Tapped on the figure: only what is felt there is to choose from, until it is tapped once more. */
   const [region, setRegion] = useState<Region | null>(null)
@@ -45,7 +45,7 @@ export function ComplaintForm({ begun = {}, referral, reporter: asks, busy, send
   const sided = what !== null && !WITHOUT_SIDE.includes(what)
   const { side, moment, lasts, quality, health, line } = complaint
   const flags = what === null ? [] : flagsOfInput({ ...complaint, what, strength })
-  const you = asks === 'rider'
+  const you = reporter === 'rider'
   const nameOf = you ? OWN_FELT_NAME : FELT_NAME
   // The side of a lasting pain decides: the form requires it.
   const needsSide = sided && flags.includes('sideUnknown')

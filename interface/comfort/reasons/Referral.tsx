@@ -60,7 +60,7 @@ export function Referral({ member, why, say, complaints, mayNote, changed }: Pro
       </ul>
       {mayNote &&
         complaints
-          .filter(({ needsSide: asksSide }) => asksSide)
+          .filter(({ needsSide }) => needsSide)
           .map(({ id, text: felt }) => (
             <div key={id} className={`${styles.tell} no-print`} role="group" aria-label={`Which side: ${felt}`}>
               <p>Ask first, which side is it on? {felt}</p>

@@ -15,7 +15,7 @@ type Props = Readonly<{
 }>
 
 /** Two bikes one over the other to scale, crank axle on crank axle: the target ringed, the result filled. */
-export function BikeOverlay({ before, there, target: wanted, reached }: Props) {
+export function BikeOverlay({ before, there, target, reached }: Props) {
   const [first, second] = [before, there].map(({ bikeType, bike = {}, marks }) => bikeScene(bikeType, bike, marks))
   const top = Math.max(first.frame.topMm, second.frame.topMm, reached.grip.yMm + 160) - 80
   const bottom = Math.min(first.frame.bottomMm, second.frame.bottomMm)
@@ -34,9 +34,9 @@ export function BikeOverlay({ before, there, target: wanted, reached }: Props) {
       <BikeFrame scene={second} />
       {(['seat', 'grip'] as const).map((part) => (
         <g key={part} className={styles.contact}>
-          <path d={`M${wanted[part].xMm} ${-wanted[part].yMm}L${reached[part].xMm} ${-reached[part].yMm}`} />
+          <path d={`M${target[part].xMm} ${-target[part].yMm}L${reached[part].xMm} ${-reached[part].yMm}`} />
           <circle className={styles.reached} cx={reached[part].xMm} cy={-reached[part].yMm} r={15} />
-          <circle className={styles.wanted} cx={wanted[part].xMm} cy={-wanted[part].yMm} r={30} />
+          <circle className={styles.wanted} cx={target[part].xMm} cy={-target[part].yMm} r={30} />
         </g>
       ))}
     </svg>

@@ -201,9 +201,9 @@ function Bars({ scene: { seat, grip }, lengths }: { scene: SideScene; lengths: U
 }
 
 /** "38°", "about 31°", or that the leg would be locked straight. */
-function formatKnee({ deg, sdDeg: spreadDeg }: Props['knee']): string {
+function formatKnee({ deg, sdDeg }: Props['knee']): string {
   if (deg < 1) return 'locked'
-  return `${spreadDeg > 4 ? 'about ' : ''}${Math.round(deg)}°`
+  return `${sdDeg > 4 ? 'about ' : ''}${Math.round(deg)}°`
 }
 
 function spoken({ near }: SideScene, show: Props['show'], knee: Props['knee'], plumbMm: number): string {

@@ -23,7 +23,7 @@ const PLACES: { value: SaddlePlace; label: string }[] = [
 type Props = Readonly<{ memberId: string; types: readonly StudioType[]; close: () => void; onSaved: () => void }>
 
 /** A rider's own bike by its four lengths and crank, and what that is on each of the studio's types. */
-export function FromTape({ memberId, types, close, onSaved: kept }: Props) {
+export function FromTape({ memberId, types, close, onSaved }: Props) {
   const { shown } = useUnitSystem()
   const [typed, setTyped] = useState<TypedSheet>(EMPTY_SHEET)
   const [isConfirming, setConfirming] = useState(false)
@@ -40,7 +40,7 @@ export function FromTape({ memberId, types, close, onSaved: kept }: Props) {
     const { from } = parsed
     const id = idFor([memberId, from])
     const parts = types.map(({ lineId }, i) => ({ id: partId(id, i), lineId }))
-    if (await act(() => command('register.saveFromTape', { memberId, from, parts }, id))) kept()
+    if (await act(() => command('register.saveFromTape', { memberId, from, parts }, id))) onSaved()
   }
   const wrong = (length: SheetLength) =>
     isConfirming &&

@@ -42,7 +42,7 @@ type Props = Readonly<{
 }>
 
 /** The same numbers on the studio's other types: what to set, what is left over, and why, drawn to scale. */
-export function OtherBikes({ from: { entryId, setting: from }, saved: kept, request, types: all, maySetUp }: Props) {
+export function OtherBikes({ from: { entryId, setting: from }, saved, request, types: all, maySetUp }: Props) {
   const { shown } = useUnitSystem()
   const router = useRouter()
   const { act, busy } = useAction()
@@ -72,7 +72,7 @@ export function OtherBikes({ from: { entryId, setting: from }, saved: kept, requ
       <ul className={styles.types}>
         {studioTypes.map(({ lineId, bikeType, machines }) => {
           const answer = found[bikeType.name]
-          const own = kept.find((set) => set.lineId === lineId)
+          const own = saved.find((set) => set.lineId === lineId)
           const differs = answer && own && movedAxes(own.setting.marks, answer.marks).length > 0
           const shows = open === bikeType.name && answer
           return (

@@ -26,7 +26,7 @@ type Props = Readonly<{ memberId: string; numbers: readonly NumbersOnType[]; clo
 const MAX_MM = 60
 
 /** Something changed: its millimetres, and what that makes of the numbers on every type, as a proposal. */
-export function Changed({ memberId, numbers: held, close, onSaved: kept }: Props) {
+export function Changed({ memberId, numbers, close, onSaved }: Props) {
   const { shown } = useUnitSystem()
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
@@ -34,17 +34,17 @@ export function Changed({ memberId, numbers: held, close, onSaved: kept }: Props
   const [typed, setTyped] = useState('')
   const read = parseLength(typed, shown === 'imperial' ? 'in' : 'mm')
   const mm = read.outcome === 'read' && Math.abs(read.mm) <= MAX_MM && read.mm !== 0 ? read.mm : null
-  const proposals = useProposals(held, what, mm, shown)
-  const changed = held.filter(({ entryId, marks }) => {
+  const proposals = useProposals(numbers, what, mm, shown)
+  const changed = numbers.filter(({ entryId, marks }) => {
     const found = proposals?.[entryId]
     return found && movedAxes(marks, { ...marks, ...found.marks }).length > 0
   })
 
   async function saveAll() {
     if (mm === null) return
-    const id = idFor([memberId, what, mm, held.map(({ entryId }) => entryId)])
-    const parts = held.map(({ entryId }, i) => ({ id: partId(id, i), entryId }))
-    if (await act(() => command('register.saveAfterChange', { memberId, what, mm, parts }, id))) kept()
+    const id = idFor([memberId, what, mm, numbers.map(({ entryId }) => entryId)])
+    const parts = numbers.map(({ entryId }, i) => ({ id: partId(id, i), entryId }))
+    if (await act(() => command('register.saveAfterChange', { memberId, what, mm, parts }, id))) onSaved()
   }
   return (
     <Modal open onCancel={close} footer={null} width={720} title="Shoes or saddle changed">
@@ -67,7 +67,7 @@ export function Changed({ memberId, numbers: held, close, onSaved: kept }: Props
       )}
       {mm !== null && (
         <ul className={styles.found} aria-live="polite">
-          {held.map(({ entryId, name, bikeType, marks }) => {
+          {numbers.map(({ entryId, name, bikeType, marks }) => {
             const found = proposals?.[entryId]
             return (
               <li key={entryId}>

@@ -21,15 +21,15 @@ type Props = Readonly<{
 }>
 
 /** The bike at these numbers from the side, with the rider on it where estimated, and its scales: each a file. */
-export function Drawings({ name, numbers: held, request, close }: Props) {
+export function Drawings({ name, numbers, request, close }: Props) {
   return (
-    <Modal open onCancel={close} footer={null} width={920} title={`${name}, ${held.name}`}>
+    <Modal open onCancel={close} footer={null} width={920} title={`${name}, ${numbers.name}`}>
       <div className={styles.drawings}>
         <Drawing title="Side view" file={`${name} side view`}>
-          {request ? <Ridden held={held} request={request} /> : <Bare held={held} />}
+          {request ? <Ridden numbers={numbers} request={request} /> : <Bare numbers={numbers} />}
         </Drawing>
         <Drawing title="Scales" file={`${name} scales`}>
-          <ScalesDrawing bikeType={held.bikeType} marks={held.marks} />
+          <ScalesDrawing bikeType={numbers.bikeType} marks={numbers.marks} />
         </Drawing>
       </div>
     </Modal>
@@ -55,16 +55,16 @@ function Drawing({ title, file, children }: Readonly<{ title: string; file: stri
   )
 }
 
-function Bare({ held: numbers }: Readonly<{ held: NumbersOnType }>) {
+function Bare({ numbers }: Readonly<{ numbers: NumbersOnType }>) {
   const { shown } = useUnitSystem()
   return <BikeDrawing bikeType={numbers.bikeType} bike={numbers.bike} marks={numbers.marks} shown={shown} />
 }
 
 /** The rider as believed from what was read; the bike alone until that is worked out. */
-function Ridden({ held: numbers, request }: Readonly<{ held: NumbersOnType; request: RecommendRequest }>) {
+function Ridden({ numbers, request }: Readonly<{ numbers: NumbersOnType; request: RecommendRequest }>) {
   const { shown } = useUnitSystem()
   const { answer } = useRecommendation(request)
-  if (!answer) return <Bare held={numbers} />
+  if (!answer) return <Bare numbers={numbers} />
   const { belief } = answer
   return (
     <SideView

@@ -32,7 +32,7 @@ export function Scales({
   lengths,
   bikeType,
   current,
-  target: wanted,
+  target,
   answer,
   step,
   set,
@@ -52,7 +52,7 @@ export function Scales({
               bikeType,
               axis,
               current,
-              wanted,
+              target,
               chancesFor(axis, step, answer),
               axis === 'seatHeight' ? found : undefined,
             )}
