@@ -6,7 +6,7 @@ import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints
 import type { BikeType } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
-import { addMember, done, mark, setUpAt, signIn } from './hall'
+import { addMemberByForm, done, mark, setUpAt, signIn } from './hall'
 
 /**
  * The machine in the room, as it truly is: numbered holes 20.3 mm apart on a post leaning back by 18°, a lettered
@@ -178,7 +178,7 @@ test(
     await page.getByRole('button', { name: 'Keep the reading' }).click()
     await expect(page.getByText(/Against its type: seat height \+[5-8] mm/)).toBeVisible()
 
-    await addMember(page, 'Isolde Marram')
+    await addMemberByForm(page, 'Isolde Marram')
     await setUpAt(page, 3)
     await page.getByRole('button', { name: 'Regular' }).click()
     await page.getByRole('button', { name: /Next\s*Beside/ }).click()

@@ -24,11 +24,20 @@ export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): 
   }).toPass({ timeout: 600_000, intervals: [4000] })
 }
 
-/** Adds a member by name, without the browser, and opens their page. */
+/** Adds a member of the demo's studio by name, without the browser, and opens their page. */
 export async function addMember(page: Page, name: string): Promise<void> {
   const id = randomUUID()
   await insertMember(database(), MANAGER, { id, name }, new Date())
   await page.goto(`/riders/${id}`)
+  await expect(page.getByRole('heading', { name })).toBeVisible()
+}
+
+/** The same by the page's own form, in any studio. */
+export async function addMemberByForm(page: Page, name: string): Promise<void> {
+  await page.goto('/members')
+  await page.getByRole('button', { name: 'Add a member' }).click()
+  await page.getByLabel('Name', { exact: true }).fill(name)
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
   await expect(page.getByRole('heading', { name })).toBeVisible()
 }
 

@@ -1,16 +1,26 @@
 import { expect, test } from './test'
-import { addMember, done, mark, seat, see, setUpAt, signIn, STATE, step, unique, watch, workedOut } from './hall'
+import {
+  addMember,
+  addMemberByForm,
+  done,
+  mark,
+  seat,
+  see,
+  setUpAt,
+  signIn,
+  STATE,
+  step,
+  unique,
+  watch,
+  workedOut,
+} from './hall'
 
 test(
   'with nothing but taps: set up a new member, note the knees in class, and find both ' + 'again after signing in anew',
   async ({ page }) => {
     const name = unique('Wenna Tarrow')
     await signIn(page, 'bram')
-    await page.goto('/members')
-    await page.getByRole('button', { name: 'Add a member' }).click()
-    await page.getByLabel('Name', { exact: true }).fill(name)
-    await page.getByRole('button', { name: 'Add', exact: true }).click()
-    await expect(page.getByRole('heading', { name })).toBeVisible()
+    await addMemberByForm(page, name)
     await expect(page.getByText('No numbers yet')).toBeVisible()
     await setUpAt(page, 1)
 
