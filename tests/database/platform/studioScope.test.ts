@@ -440,7 +440,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     closeComplaint: () => complaints.closeComplaint(db, here, other.complaint, now),
     reopen: () => complaints.reopen(db, here, { memberId: other.member, id: other.complaint }),
     complaintsOfNotes: () => complaints.complaintsOfNotes(db, here, other.member),
-    tellSide: () => complaints.recordSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
+    recordSide: () => complaints.recordSide(db, here, { memberId: other.member, id: other.complaint }, 'left'),
   },
   'pages/comfort/findings': {
     findingsOnFile: () =>
@@ -556,7 +556,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'files/importPlan': { planFor: () => importPlan.planFor(db, here, now) },
   'files/uploads': {
-    keepUpload: () => uploads.storeUpload(here, null, 0),
+    storeUpload: () => uploads.storeUpload(here, null, 0),
     findUpload: () => uploads.findUpload(here, id()),
     removeUpload: () => uploads.removeUpload(here, id()),
   },
@@ -600,16 +600,16 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       ),
   },
   'setups/proposals': {
-    keepTranslation: () =>
+    saveTranslation: () =>
       proposals.saveTranslation(db, here, { id: id(), entryId: other.finished, lineId: 'bracken' }, now),
-    keepTape: () =>
+    saveTapeNumbers: () =>
       proposals.saveTapeNumbers(
         db,
         here,
         { memberId: other.member, from: TAPED, parts: [{ id: id(), lineId: other.line }] },
         now,
       ),
-    keepChange: () =>
+    saveChange: () =>
       proposals.saveChange(
         db,
         here,
@@ -794,9 +794,9 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   validateRow: 'a row against a type',
   tapeRefusal: 'a reading against a type',
   readingRefusal: 'a reading against a type',
-  knownFieldsOf: 'a reading',
+  validFieldsOf: 'a reading',
   observerOf: 'an error already worked out',
-  nameHolds: 'a condition of a query, tied to the scope it takes',
+  nameMatches: 'a condition of a query, tied to the scope it takes',
   classPage: 'reads the user itself; its queries are walked',
   isSeeded: 'says only that the database was seeded',
 }

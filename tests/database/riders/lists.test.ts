@@ -64,7 +64,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
     tally: {
       lines: 3,
       newMembers: 2,
-      knownMembers: 0,
+      existingMembers: 0,
       newNumbers: 2,
       changedNumbers: 0,
       sameNumbers: 0,
@@ -90,7 +90,7 @@ test('a list is brought in whole, with how sure and how old; once more changes n
     tally: {
       lines: 3,
       newMembers: 0,
-      knownMembers: 2,
+      existingMembers: 2,
       newNumbers: 0,
       changedNumbers: 0,
       sameNumbers: 2,
@@ -118,7 +118,7 @@ test('first and last names, number, e-mail and height: stored, found by the numb
     { number: `N-${tag}`, email: 'ada@example.org', statureMm: 1680 },
   ])
   expect(await bringIn(of('170', 'ada@example.net'))).toEqual(
-    tally({ newMembers: 0, knownMembers: 2, changedDetails: 1 }),
+    tally({ newMembers: 0, existingMembers: 2, changedDetails: 1 }),
   )
   const other = await check(`name,member number\nBo Sorley ${tag},n-${tag}`)
   if (other.outcome !== 'faulty') throw new Error(other.outcome)
@@ -185,7 +185,7 @@ test('by their id somebody is found whatever they share; an id of nobody or of a
   const [{ id }] = await findByWords(db, scope, 'Maren', 1)
   const head = `member id,${HEAD}`
   const line = (memberId: string, name: string) => `${memberId},${name},,,,,,,,,,`
-  expect(await check([head, line(id, 'Maren Tolle')].join('\n'))).toMatchObject({ tally: { knownMembers: 1 } })
+  expect(await check([head, line(id, 'Maren Tolle')].join('\n'))).toMatchObject({ tally: { existingMembers: 1 } })
   const found = await check([head, line(id, 'Somebody Else'), line('nobody-here', 'X')].join('\n'))
   expect(found.outcome === 'faulty' && found.faults.map(formatFileFault)).toEqual([
     'Line 2, name: this id is Maren Tolle here.',
