@@ -1,4 +1,4 @@
-// Which folder may import which is held by `.dependency-cruiser.cjs`.
+// `.dependency-cruiser.cjs` rules which folder may import which.
 import next from 'eslint-config-next/core-web-vitals'
 import nextTypescript from 'eslint-config-next/typescript'
 

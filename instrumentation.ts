@@ -1,4 +1,4 @@
-/** Begins what the server does by itself: asking a booking service and a calendar feed, where they are connected. */
+/** Starts the background work of the server: polls a connected booking service and calendar feed. */
 export async function register(): Promise<void> {
   const { BOOKING_SERVICE_URL: bookings, CALENDAR_FEED_URL: calendar, BOOKING_STUDIO: studioId } = process.env
   if (process.env.NEXT_RUNTIME !== 'nodejs' || !studioId || !(bookings || calendar)) return

@@ -32,7 +32,7 @@ export default defineConfig({
   forbidOnly: true,
   outputDir: '.test-data/browser',
   reporter: [['list'], ['json', { outputFile: '.test-data/browser.json' }]],
-  // What is tried without a network asks for the service worker itself; all else would only wait for it to fill up.
+  // Tests without a network allow the service worker themselves; all else would only wait for it to fill up.
   use: {
     ...chromium,
     screenshot: 'only-on-failure',

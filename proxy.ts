@@ -3,7 +3,7 @@ import { isReadableCall } from './server/platform/http/actionCall'
 
 /**
  * Security headers for every page, with a nonce for its scripts; those of the routes, which answer with data, are in
- * `next.config.ts`. Whether someone is signed in, each page and route asks itself.
+ * `next.config.ts`. Whether someone is signed in, each page and route checks itself.
  */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   if (!(await isReadableCall(request)))

@@ -19,7 +19,7 @@ import { bin, build, serve } from './support/production.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const folder = join(root, '.test-data')
-/** Which folders are held to `.dependency-cruiser.cjs`. */
+/** The folders that `.dependency-cruiser.cjs` checks. */
 const CRUISED = ['--config', '.dependency-cruiser.cjs', 'app', 'interface', 'server', 'core', 'scripts']
 const PARTS = ['build', 'types', 'format', 'lint', 'jest', 'browser']
 const words = process.argv.slice(2)

@@ -7,7 +7,7 @@
  * GET /events       the stream, a line a bike: {"bike": 7, "atMs": …, "rpm": 88.2, "resistancePct": 41}
  * POST /ride        {"bike": 7, "rpm": 60, "resistancePct": 55} from now on this bike rides so
  *
- * By themselves most riders hold a cadence of their own near 85; bike 11 bounces, bike 5 stops its feet now and then.
+ * Most riders have a cadence of their own near 85; bike 11 bounces, bike 5 stops its feet now and then.
  */
 import { createServer } from 'node:http'
 import { pathToFileURL } from 'node:url'

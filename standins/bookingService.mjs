@@ -10,7 +10,7 @@
  * POST /control     {"outageMs": 60000} refuses for so long; {"nonsense": true} sends what no service should
  * POST /bookings    {"class", "name", "comesMinBefore", "state"} books, or changes a booking
  *
- * By itself somebody cancels, somebody books late, and now and then nothing answers for a while: seeded, always alike.
+ * Now and then somebody cancels or books late, or nothing answers for a while: seeded, always alike.
  */
 import { createServer } from 'node:http'
 import { pathToFileURL } from 'node:url'

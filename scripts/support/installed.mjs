@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto'
 import { delimiter, join } from 'node:path'
 import { run } from './processes.mjs'
 
-/** Full path of a program, or null. Debian keeps servers in sbin, which is not on the path of ordinary users. */
+/** Full path of a program, or null. Debian installs servers in sbin, which is not on the path of ordinary users. */
 export function program(name) {
   const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/local/sbin', '/usr/bin']
   return folders.map((folder) => join(folder, name)).find((path) => existsSync(path)) ?? null

@@ -53,7 +53,7 @@ export type Inspection = Readonly<{
 
 /**
  * Records one look over a machine with the faults it found, all or nothing. The same ids with the same content again
- * change nothing; with another content nothing is written, as the outcome tells.
+ * change nothing; with another content nothing is written, as the outcome reports.
  */
 export async function recordInspection(
   db: Database,

@@ -26,8 +26,8 @@ const AHEAD_MS = 70 * 86_400_000
 const MAX_SHOWN = 400
 
 /**
- * Reads a calendar (iCalendar) or a list of classes (CSV), whichever it is, and takes it over where `take`. What cannot
- * be read is told and kept apart; the rest counts. The same text again changes nothing.
+ * Reads a calendar (iCalendar) or a list of classes (CSV), whichever it is, and takes it over where `take`. Unreadable
+ * lines are reported as faults; the rest counts. The same text again changes nothing.
  */
 export async function importTimetable(
   db: Database,

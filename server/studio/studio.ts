@@ -14,7 +14,7 @@ export type Studio = Readonly<{
   school: Partial<School>
   costs: Costs | null
   learns: boolean
-  /** What is said to a rider who is sent on, in the studio's own words; null for the product's. */
+  /** The studio's own words to a referred rider; null for the product's. */
   referral: string | null
 }>
 

@@ -14,7 +14,7 @@ import { memberMessage } from '../../riders/memberPage/tables'
 import { getStudio } from '../../studio/studio'
 import { member } from '../../riders/tables'
 
-/** What a line is about; `said` are the words it was handed on with. */
+/** What a line is about; `said` is the text it was handed on with. */
 export type DueSubject =
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'stage' | 'verdict'> }>

@@ -14,7 +14,7 @@ export const studio = mysqlTable('studio', {
   costs: json('costs').$type<Costs>(),
   /** Whether finished set-ups move what is believed of riders before one is looked at. */
   learns: boolean('learns').notNull().default(true),
-  /** What is said to a rider who is sent on, in the studio's own words; null for the product's. */
+  /** The studio's own words to a referred rider; null for the product's. */
   referral: text('referral'),
 })
 

@@ -13,8 +13,8 @@ export type RenewLease = (tx: DbExecutor) => Promise<void>
 
 /**
  * Runs work under a lease, one holder per studio and name, without locking other rows of the studio. Returns `busy` if
- * another process holds the lease. Renews the lease while the work runs and releases it afterwards; the lease of a
- * killed process expires. Work that writes must call `hold` before its transaction commits.
+ * another process owns the lease. Renews the lease while the work runs and releases it afterwards; the lease of a
+ * killed process expires. Work that writes must call `renew` before its transaction commits.
  */
 export async function withLease<R>(
   db: Database,
