@@ -73,9 +73,9 @@ export async function computePlan(request: PlanRequest): Promise<PlanResponse | 
 }
 
 /**
- * Reads what a class is planned from. Riders stay on their seats as in `fixedSeats`, pinned ones on their pin; the rest is
- * to be placed around them. From the start on every seated rider counts as here. Minutes count from the start: before it
- * they are minus.
+ * Reads what a class is planned from. Riders stay on their seats as in `fixedSeats`, pinned ones on their pin; the
+ * rest is to be placed around them. From the start on every seated rider counts as here. Minutes count from the start:
+ * before it they are minus.
  */
 export async function planBasis(
   db: DbExecutor,
