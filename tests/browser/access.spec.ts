@@ -39,9 +39,11 @@ const widerThanScreen = (page: Page): Promise<number> =>
 const LIGHTS = ['bright', 'dim'] as const
 type Light = (typeof LIGHTS)[number]
 
-/** Every page of the studio; those of which a test of their own opens more are there too. */
+/** The studio's pages, those too of which another test here opens more. */
 const PAGES = [
+  '/members',
   '/members?page=2',
+  '/riders/member-01',
   '/riders/member-24',
   '/set-up/setup-member-01',
   '/class',

@@ -222,15 +222,17 @@ test('nothing is cut off and no page is wider than the screen, with names of for
   await sitDown(page, long)
   await expect(floor(page).getByRole('button', { name: new RegExp(long) })).toBeVisible()
   const faults: string[] = []
-  // Places do not change with the light, as every page's own test in both lights shows.
-  for (const path of ['/today', '/members', rider, '/class', open, `${open}/watch`, `${open}/after`, '/bikes']) {
-    await page.goto(path)
-    await page.locator('h1').first().waitFor()
-    // Turned and resized like a window: no page needs to be opened for each size.
-    for (const [width, height] of SIZES) {
-      await page.setViewportSize({ width, height })
-      const { wider, cut } = await cutOff(page)
-      if (wider > 0 || cut.length > 0) faults.push(`${path} ${width}: wider ${wider}; ${cut.join(' | ')}`)
+  for (const light of ['bright', 'dim']) {
+    await context.addCookies([{ name: 'light', value: light, url: page.url() }])
+    for (const path of ['/today', '/members', rider, '/class', open, `${open}/watch`, `${open}/after`, '/bikes']) {
+      await page.goto(path)
+      await page.locator('h1').first().waitFor()
+      // Turned and resized like a window: no page needs to be opened for each size.
+      for (const [width, height] of SIZES) {
+        await page.setViewportSize({ width, height })
+        const { wider, cut } = await cutOff(page)
+        if (wider > 0 || cut.length > 0) faults.push(`${path} ${width} ${light}: wider ${wider}; ${cut.join(' | ')}`)
+      }
     }
   }
   // Offline on a phone, with something on the device.
