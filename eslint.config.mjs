@@ -5,6 +5,14 @@ import nextTypescript from 'eslint-config-next/typescript'
 const NO_CLOCK = 'The core has no clock: times are handed in.'
 const NO_CHANCE = 'The core draws only from a seeded source: core/base/rng.'
 
+/** The rules about React cost most of the time: they judge only files that can hold a component or a hook. */
+const onlyWhereReactIs = (configs) =>
+  configs.map((config) =>
+    Object.keys(config.rules ?? {}).some((rule) => rule.startsWith('react'))
+      ? { ...config, files: ['**/*.tsx', 'interface/**/*.ts'] }
+      : config,
+  )
+
 const config = [
   {
     ignores: [
@@ -18,7 +26,7 @@ const config = [
       'test-results/**',
     ],
   },
-  ...next,
+  ...onlyWhereReactIs(next),
   ...nextTypescript,
   {
     rules: {

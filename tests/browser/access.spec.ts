@@ -4,7 +4,7 @@ import { expect, test } from './test'
 import { addMember } from '../../server/riders/members/members'
 import { PAGE_SIZE } from '../../server/pages/riders/members'
 import { database } from '../../server/platform/db/connection'
-import { MANAGER, mark, openFloor, settled, setUpAt, sitDown, STATE, step, watch } from './hall'
+import { MANAGER, mark, openFloor, settled, setUpAt, sitDown, STATE, step, turnLight, watch } from './hall'
 
 /** Rules whose findings are never serious: minor or moderate in axe's own table, so they are not judged here. */
 const NOT_JUDGED = [
@@ -15,15 +15,15 @@ const NOT_JUDGED = [
   ...['aria-allowed-role', 'empty-heading', 'skip-link', 'tabindex', 'presentation-role-conflict'],
 ]
 
-/** All rules in the bright light; in the dim one only the contrast, since nothing else changes with the light. */
-async function seriousFindings(page: Page, light: Light): Promise<string[]> {
-  await expect(page).toHaveTitle(/Yielding Saddle/)
+const DESK = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+
+/** What axe calls serious on the page as shown, of all rules or of one. */
+async function seriousFindings(page: Page, rule?: string): Promise<string[]> {
   await settled(page)
   // No frames and no style sheets of other hosts: nothing to look into beside the page.
   const axe = new AxeBuilder({ page }).setLegacyMode().options({ preload: false, resultTypes: ['violations'] })
-  const { violations } = await (
-    light === 'dim' ? axe.withRules('color-contrast') : axe.disableRules(NOT_JUDGED)
-  ).analyze()
+  const { violations } = await (rule ? axe.withRules(rule) : axe.disableRules(NOT_JUDGED)).analyze()
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
   return serious.map(
     (v) =>
@@ -33,11 +33,32 @@ async function seriousFindings(page: Page, light: Light): Promise<string[]> {
         .join(' | ')}`,
   )
 }
+
+/**
+ * What is wrong with the page as shown: all rules in the bright light on the phone; in the dim light on the desk only
+ * the contrast, since nothing else changes with the light; and how far it is wider than either screen. Leaves the
+ * page as it was.
+ */
+async function faultsOf(page: Page): Promise<string[]> {
+  await expect(page).toHaveTitle(/Yielding Saddle/)
+  const bright = await seriousFindings(page)
+  const beyondPhone = await widerThanScreen(page)
+  await page.setViewportSize(DESK)
+  await turnLight(page, 'dim')
+  const dim = await seriousFindings(page, 'color-contrast')
+  const beyondDesk = await widerThanScreen(page)
+  await turnLight(page, 'bright')
+  await page.setViewportSize(PHONE)
+  return [
+    ...bright.map((fault) => `bright: ${fault}`),
+    ...dim.map((fault) => `dim: ${fault}`),
+    ...(beyondPhone > 0 ? [`${beyondPhone} px wider than the phone`] : []),
+    ...(beyondDesk > 0 ? [`${beyondDesk} px wider than the desk`] : []),
+  ]
+}
+const noFault = async (page: Page) => expect(await faultsOf(page)).toEqual([])
 const widerThanScreen = (page: Page): Promise<number> =>
   page.evaluate(() => Math.max(0, document.documentElement.scrollWidth - innerWidth))
-
-const LIGHTS = ['bright', 'dim'] as const
-type Light = (typeof LIGHTS)[number]
 
 /** The studio's pages, those too of which another test here opens more. */
 const PAGES = [
@@ -78,95 +99,81 @@ async function moreMembersThanAPage(): Promise<void> {
     await addMember(database(), MANAGER, { id: `filler-${i}`, name }, new Date())
   }
 }
-/** Colours change with the light, places with the size: `playwright.config.ts` looks through each light in one size. */
-for (const light of LIGHTS) {
-  test.describe(light, () => {
-    const noSeriousFinding = async (page: Page) => expect(await seriousFindings(page, light)).toEqual([])
-    test.beforeEach(async ({ context, baseURL }) => {
-      await context.addCookies([{ name: 'light', value: light, url: baseURL! }])
-    })
+test('sign-in has no serious finding by axe', async ({ page }) => {
+  await page.goto('/sign-in')
+  await noFault(page)
+})
 
-    test('sign-in has no serious finding by axe', async ({ page }) => {
-      await page.goto('/sign-in')
-      await expect(page.locator('html')).toHaveAttribute('data-light', light)
-      await noSeriousFinding(page)
-    })
+test.describe('signed in', () => {
+  test.use({ storageState: STATE })
 
-    test.describe('signed in', () => {
-      test.use({ storageState: STATE })
-
-      test('members, rider and class have no serious finding by axe', async ({ page }) => {
-        await page.goto('/members')
-        await noSeriousFinding(page)
-        expect(await widerThanScreen(page)).toBe(0)
-        await page.getByRole('button', { name: 'Add a member' }).click()
-        await noSeriousFinding(page)
-        await page.goto('/riders/member-01')
-        await noSeriousFinding(page)
-        expect(await widerThanScreen(page)).toBe(0)
-        await openFloor(page)
-        const free = page.getByRole('button', { name: /^\d+ free$/ }).first()
-        await free.click()
-        await noSeriousFinding(page)
-        await sitDown(page, 'Pilar Venn')
-        await page.getByRole('button', { name: /Pilar Venn/ }).click()
-        await noSeriousFinding(page)
-        await watch(page)
-        await page
-          .getByRole('button', { name: /^\d+.*Pilar Venn/ })
-          .first()
-          .click()
-        await noSeriousFinding(page)
-        await page.getByRole('button', { name: 'Felt', exact: true }).click()
-        await noSeriousFinding(page)
-      })
-
-      // One page after the other in one tab, as people walk through them: each a cold browser would take far longer.
-      test('no page has a serious finding by axe, is too wide, calls the outside, throws or breaks its policy', async ({
-        page,
-        baseURL,
-      }) => {
-        const wrong: unknown[] = []
-        const isOwn = (url: string) => [baseURL!, 'data:', 'blob:'].some((start) => url.startsWith(start))
-        page.on('request', (request) => isOwn(request.url()) || wrong.push(request.url()))
-        page.on('pageerror', (error) => wrong.push(error.message))
-        page.on('console', (message) => message.type() === 'error' && wrong.push(message.text()))
-        await moreMembersThanAPage()
-        for (const path of PAGES) {
-          await page.goto(path)
-          await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
-          const [serious, beyondPx] = [await seriousFindings(page, light), await widerThanScreen(page)]
-          if (serious.length > 0 || beyondPx > 0) wrong.push({ path, serious, beyondPx })
-        }
-        expect(wrong).toEqual([])
-      })
-
-      test(
-        'every step of the set-up has no serious finding by axe, and its answers are large ' + 'enough for a thumb',
-        async ({ page }) => {
-          await page.goto(`/riders/member-${light === 'dim' ? 21 : 22}`)
-          await setUpAt(page, 1)
-          await noSeriousFinding(page)
-          await step(page, 'Beside').click()
-          await mark(page, 'Seat height', '9').click()
-          await page.getByRole('button', { name: /^Done, set to/ }).click()
-          for (const name of ['Beside', 'Knee', 'Cranks', 'Bars', 'Numbers']) {
-            await step(page, name).click()
-            await noSeriousFinding(page)
-          }
-          await step(page, 'Knee').click()
-          for (const button of await page.getByRole('region', { name: 'What to do next' }).getByRole('button').all()) {
-            const box = await button.boundingBox()
-            expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
-          }
-          for (const button of await page
-            .getByRole('group', { name: /^Seat height/ })
-            .getByRole('button')
-            .all()) {
-            expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
-          }
-        },
-      )
-    })
+  test('members, rider and class have no serious finding by axe', async ({ page }) => {
+    await page.goto('/members')
+    await noFault(page)
+    await page.getByRole('button', { name: 'Add a member' }).click()
+    await noFault(page)
+    await page.goto('/riders/member-01')
+    await noFault(page)
+    await openFloor(page)
+    const free = page.getByRole('button', { name: /^\d+ free$/ }).first()
+    await free.click()
+    await noFault(page)
+    await sitDown(page, 'Pilar Venn')
+    await page.getByRole('button', { name: /Pilar Venn/ }).click()
+    await noFault(page)
+    await watch(page)
+    await page
+      .getByRole('button', { name: /^\d+.*Pilar Venn/ })
+      .first()
+      .click()
+    await noFault(page)
+    await page.getByRole('button', { name: 'Felt', exact: true }).click()
+    await noFault(page)
   })
-}
+
+  // One page after the other in one tab, as people walk through them: each a cold browser would take far longer.
+  test('no page has a serious finding by axe, is too wide, calls the outside, throws or breaks its policy', async ({
+    page,
+    baseURL,
+  }) => {
+    const wrong: unknown[] = []
+    const isOwn = (url: string) => [baseURL!, 'data:', 'blob:'].some((start) => url.startsWith(start))
+    page.on('request', (request) => isOwn(request.url()) || wrong.push(request.url()))
+    page.on('pageerror', (error) => wrong.push(error.message))
+    page.on('console', (message) => message.type() === 'error' && wrong.push(message.text()))
+    await moreMembersThanAPage()
+    for (const path of PAGES) {
+      await page.goto(path)
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
+      wrong.push(...(await faultsOf(page)).map((fault) => `${path}: ${fault}`))
+    }
+    expect(wrong).toEqual([])
+  })
+
+  test(
+    'every step of the set-up has no serious finding by axe, and its answers are large ' + 'enough for a thumb',
+    async ({ page }) => {
+      await page.goto('/riders/member-21')
+      await setUpAt(page, 1)
+      await noFault(page)
+      await step(page, 'Beside').click()
+      await mark(page, 'Seat height', '9').click()
+      await page.getByRole('button', { name: /^Done, set to/ }).click()
+      for (const name of ['Beside', 'Knee', 'Cranks', 'Bars', 'Numbers']) {
+        await step(page, name).click()
+        await noFault(page)
+      }
+      await step(page, 'Knee').click()
+      for (const button of await page.getByRole('region', { name: 'What to do next' }).getByRole('button').all()) {
+        const box = await button.boundingBox()
+        expect(Math.min(box!.height, box!.width)).toBeGreaterThanOrEqual(46)
+      }
+      for (const button of await page
+        .getByRole('group', { name: /^Seat height/ })
+        .getByRole('button')
+        .all()) {
+        expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
+      }
+    },
+  )
+})

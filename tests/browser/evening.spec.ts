@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { addMember, done, floor, mark, STATE, sitDown, step, tile, unique, workedOut } from './hall'
+import { addMember, done, floor, mark, STATE, sitDown, step, tile, turnLight, unique, workedOut } from './hall'
 import { expect, test } from './test'
 
 test.use({ storageState: STATE })
@@ -222,18 +222,19 @@ test('nothing is cut off and no page is wider than the screen, with names of for
   await sitDown(page, long)
   await expect(floor(page).getByRole('button', { name: new RegExp(long) })).toBeVisible()
   const faults: string[] = []
-  for (const light of ['bright', 'dim']) {
-    await context.addCookies([{ name: 'light', value: light, url: page.url() }])
-    for (const path of ['/today', '/members', rider, '/class', open, `${open}/watch`, `${open}/after`, '/bikes']) {
-      await page.goto(path)
-      await page.locator('h1').first().waitFor()
-      // Turned and resized like a window: no page needs to be opened for each size.
+  for (const path of ['/today', '/members', rider, '/class', open, `${open}/watch`, `${open}/after`, '/bikes']) {
+    await page.goto(path)
+    await page.locator('h1').first().waitFor()
+    // Turned and resized like a window: no page needs to be opened for each size and light.
+    for (const light of ['bright', 'dim'] as const) {
+      if (light === 'dim') await turnLight(page, light)
       for (const [width, height] of SIZES) {
         await page.setViewportSize({ width, height })
         const { wider, cut } = await cutOff(page)
         if (wider > 0 || cut.length > 0) faults.push(`${path} ${width} ${light}: wider ${wider}; ${cut.join(' | ')}`)
       }
     }
+    await turnLight(page, 'bright')
   }
   // Offline on a phone, with something on the device.
   await page.goto(`${open}/watch`)

@@ -151,3 +151,9 @@ export async function see(page: Page, bike: number, region: string, sign: string
     await page.getByRole('button', { name: sign, exact: true }).click({ timeout: 10_000 })
   }).toPass()
 }
+
+/** Turns the light by the page's own switch, which may be covered or behind "More". */
+export async function turnLight(page: Page, light: 'bright' | 'dim'): Promise<void> {
+  await page.getByTitle(light === 'dim' ? 'Dim light' : 'Bright light').dispatchEvent('click')
+  await expect(page.locator('html')).toHaveAttribute('data-light', light)
+}

@@ -1,15 +1,38 @@
 import { spawnSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { buildSync } from 'esbuild'
 import { contactAt, HOLES_BIKE as bikeType, meanRider } from '../../core/testing/meanRider'
+
 const root = join(__dirname, '../..')
-const fit = (args: string[], input: string) =>
-  spawnSync(process.execPath, ['--import', 'tsx', 'scripts/fit.ts', ...args], {
-    cwd: root,
-    input,
-    encoding: 'utf8',
-    env: { ...process.env, NODE_OPTIONS: '' },
+const folder = mkdtempSync(join(tmpdir(), 'fit-'))
+const bundle = join(folder, 'fit.mjs')
+const env = { ...process.env, NODE_OPTIONS: '' }
+
+/** The command as one file: to compile the core anew for each request would take most of the time. */
+beforeAll(() => {
+  buildSync({
+    entryPoints: [join(root, 'scripts/fit.ts')],
+    outfile: bundle,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    // Packages that were written for `require` ask for it at run time.
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url)" },
   })
+})
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const fit = (args: string[], input: string) =>
+  spawnSync(process.execPath, [bundle, ...args], { cwd: root, input, encoding: 'utf8', env })
+
+test('the documented command starts without a bundle', () => {
+  const request = JSON.stringify({ bikeType, marks: { seatHeight: '8' } })
+  const started = spawnSync('npm', ['run', '--silent', 'fit', '--', 'place'], { cwd: root, input: request, env })
+  expect(started.stderr.toString()).not.toMatch(/Error/)
+  expect([started.status, started.stdout.toString()]).toEqual([0, fit(['place'], request).stdout])
+})
 
 test('one request, one answer, exit 0 and nothing on stderr', () => {
   const { status, stdout, stderr } = fit(
