@@ -3,7 +3,7 @@
  * `--only calendars,requests,import,link` selects parts.
  *
  * 1. Calendars: previews seeded calendars one after another and probes the health URL in parallel.
- * 2. Requests: sends mutated requests to every operation and server action; reports status, time and server memory.
+ * 2. Requests: sends mutated requests to every operation and command; reports answers, time and server memory.
  * 3. Import: imports a long list while devices write notes.
  * 4. Link: writes through one private link, then measures size and time of its pages.
  */
@@ -49,16 +49,17 @@ const timed = async (work) => {
   return { result, took: performance.now() - began }
 }
 
-/** Server actions from the build manifest. */
-function actions() {
+/** The three doors of the interface, by name: their ids and a page that serves each, from the build manifest. */
+function doors() {
   const { node } = JSON.parse(readFileSync(join(root, dist, 'server', 'server-reference-manifest.json'), 'utf8'))
-  return Object.entries(node).map(([id, { exportedName, workers }]) => ({ id, name: exportedName, workers }))
+  return Object.fromEntries(Object.entries(node).map(([id, { exportedName }]) => [exportedName, id]))
 }
 
-async function call(id, path, cookie, body) {
+/** Calls one of the doors `send`, `sendQuery` and `sendOwn` as a page does. `body`: its arguments as JSON. */
+async function call(door, path, cookie, body) {
   const response = await fetch(`${hall.base}${path}`, {
     method: 'POST',
-    headers: { cookie, origin: hall.base, 'next-action': id, 'content-type': 'text/plain;charset=UTF-8' },
+    headers: { cookie, origin: hall.base, 'next-action': doors()[door], 'content-type': 'text/plain;charset=UTF-8' },
     body,
     redirect: 'manual',
   })
@@ -105,14 +106,16 @@ function calendar(i) {
 }
 
 async function calendars(cookie) {
-  const { id } = actions().find(({ name }) => name === 'bringIn')
   const stop = pollHealth()
   const times = []
   const odd = new Map()
   for (let i = 0; i < count('calendars'); i++) {
-    const { result, took } = await timed(() => call(id, '/class', cookie, JSON.stringify([calendar(i), false])))
+    const { result, took } = await timed(() =>
+      call('sendQuery', '/class', cookie, JSON.stringify(['classes.readTimetable', { text: calendar(i) }])),
+    )
     times.push(took)
-    if (result.status !== 200) odd.set(result.status, (odd.get(result.status) ?? 0) + 1)
+    if (result.status !== 200 || !result.text.includes('"outcome":"found"'))
+      odd.set(result.status, (odd.get(result.status) ?? 0) + 1)
   }
   const health = await stop()
   console.log(
@@ -132,61 +135,78 @@ function junk(depth = 0) {
   if (choice < 0.88) return [junk(depth + 1), junk(depth + 1), junk(depth + 1)]
   return Object.fromEntries(FIELDS.filter(() => chance() < 0.4).map((field) => [field, junk(depth + 1)]))
 }
-const OPERATIONS = ['recommend', 'place', 'pose', 'plan', 'explain', 'translate', 'calibrate', 'learn', 'accommodate']
-/** Actions that would end the session of the bench. */
-const LEFT_OUT = ['signOut']
+const { paths, components } = JSON.parse(readFileSync(join(root, 'docs', 'schemas', 'openapi.json'), 'utf8'))
+/** What may be sent, by the published document: an operation with its schema, or a command with that of its input. */
+const REQUESTS = Object.entries(paths).map(([path, { post }]) => {
+  const { schema } = post.requestBody.content['application/json']
+  const name = path.split('/').at(-1)
+  return path.includes('/commands/') ? { name, schema: schema.properties.input } : { name, path, schema }
+})
+/** Queries of pages, which the document leaves out. */
+const QUERIES = ['bikes.compareTapeReading', 'classes.classForEdit', 'classes.readPlan', 'classes.readTimetable']
+QUERIES.push('members.findMembers', 'members.previewMerge', 'places.previewPlaces', 'register.earlierEntries')
+
+/** A value of the schema's shape with something wrong here and there. */
+function mutated(schema, depth = 0) {
+  if (!schema || chance() < 0.08 || depth > 6) return junk()
+  if (schema.$ref) return mutated(components.schemas[schema.$ref.split('/').at(-1)], depth + 1)
+  if (schema.const !== undefined) return schema.const
+  if (schema.enum) return pick(schema.enum)
+  const choices = schema.anyOf ?? schema.oneOf
+  if (choices) return mutated(pick(choices), depth + 1)
+  if (schema.type === 'object')
+    return Object.fromEntries(
+      Object.entries(schema.properties ?? {})
+        .filter(([name]) => chance() < (schema.required?.includes(name) ? 0.95 : 0.4))
+        .map(([name, of]) => [name, mutated(of, depth + 1)]),
+    )
+  if (schema.type === 'array')
+    return Array.from({ length: Math.floor(chance() * 4) }, () => mutated(schema.items, depth + 1))
+  if (schema.type === 'boolean') return chance() < 0.5
+  if (schema.type === 'integer' || schema.type === 'number') return Math.round((chance() - 0.2) * 1000)
+  return schema.type === 'string' ? pick(VALID) : junk(depth)
+}
 
 async function requests(cookie) {
-  const all = actions().filter(({ name }) => !LEFT_OUT.includes(name))
   // Warm-up: first requests compile and cache.
-  for (let i = 0; i < 300; i++) await one(all, cookie)
+  for (let i = 0; i < 300; i++) await one(cookie)
   await wait(15_000)
   const before = memoryMb()
   const times = []
   const statuses = new Map()
   for (let i = 0; i < count('requests'); i++) {
-    const { result, took } = await timed(() => one(all, cookie))
+    const { result, took } = await timed(() => one(cookie))
     times.push(took)
     statuses.set(result, (statuses.get(result) ?? 0) + 1)
   }
   await wait(60_000)
   const after = memoryMb()
   console.log(
-    `| requests | ${times.length} mutated: ${summary(times)}; by status ${JSON.stringify([...statuses].sort())}; ` +
+    `| requests | ${times.length} mutated: ${summary(times)}; by answer ${JSON.stringify([...statuses].sort())}; ` +
       `memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB a minute after: ` +
       `${((100 * after) / before - 100).toFixed(0)} % more |`,
   )
 }
 
-async function one(all, cookie) {
-  if (chance() < 0.4) {
-    const response = await fetch(`${hall.base}/api/v1/${pick(OPERATIONS)}`, {
+/** Sends one request; its status, behind it the outcome of a command or query. */
+async function one(cookie) {
+  const { name, path, schema } = pick(REQUESTS)
+  if (path) {
+    const response = await fetch(`${hall.base}${path}`, {
       method: 'POST',
       headers: { cookie, 'content-type': 'application/json', origin: hall.base },
-      body: chance() < 0.1 ? '{"' : JSON.stringify(junk()),
+      body: chance() < 0.1 ? '{"' : JSON.stringify(mutated(schema)),
     })
     await response.arrayBuffer()
-    return response.status
+    return String(response.status)
   }
-  const { id, name, workers } = pick(all)
-  // A page that serves the action, with its route parameters filled in.
-  const [page] = Object.keys(workers)
-  const path = page
-    .replace(/^app/, '')
-    .replace(/\/page$/, '')
-    .replaceAll(/\/\([^)]*\)/g, '')
-    .replace('[bikeId]', 'bike-1')
-    .replace(/class\/\[id\]/, `class/${CLASS}`)
-    .replace(/riders\/\[id\]/, 'riders/member-01')
-    .replace(/set-up\/\[id\]/, 'set-up/setup-member-01')
-    .replace(/types\/\[id\]/, 'types/sorrel')
-    .replace(/bikes\/\[id\]/, 'bikes/bike-9')
-    .replace('[token]', 'x')
-  const args = Array.from({ length: Math.floor(chance() * 6) }, () => junk())
-  const body = chance() < 0.05 ? '[' : JSON.stringify(args)
-  const { status, text } = await call(id, path || '/', cookie, body)
-  if (status >= 500) console.log(`${status} at ${path} of ${name}: ${body.slice(0, 300)} ${text.slice(-200)}`)
-  return status
+  const args =
+    chance() < 0.15 ? ['sendQuery', pick(QUERIES), junk()] : ['send', name, mutated(schema), crypto.randomUUID()]
+  const [door, ...sent] = chance() < 0.05 ? [args[0], ...Array.from({ length: 3 }, () => junk())] : args
+  const body = chance() < 0.05 ? '[' : JSON.stringify(sent)
+  const { status, text } = await call(door, '/today', cookie, body)
+  if (status >= 500) console.log(`${status} of ${name}: ${body.slice(0, 300)} ${text.slice(-200)}`)
+  return `${status} ${text.match(/"outcome":"(\w+)"/)?.[1] ?? ''}`.trim()
 }
 
 async function list(cookie) {
@@ -255,32 +275,32 @@ const database = () =>
 const SENDERS = 64
 
 async function link(cookie) {
-  const all = actions()
-  const idOf = (named) => all.find(({ name }) => name === named).id
   const memberId = 'member-05'
-  await call(idOf('openOwnPage'), `/riders/${memberId}`, cookie, JSON.stringify([memberId]))
+  const opened = ['register.openOwnPage', { memberId }, crypto.randomUUID()]
+  await call('send', `/riders/${memberId}`, cookie, JSON.stringify(opened))
   const rider = await (await fetch(`${hall.base}/riders/${memberId}`, { headers: { cookie } })).text()
   const token = rider.match(/\/m\/([\w-]{43})/)[1]
   const connection = await database()
   const [[running]] = await connection.query('SELECT id FROM trial WHERE member_id = ? AND ended_at IS NULL', [
     memberId,
   ])
+  const felt = () => ({ felt: { comfort: 5, place: 'knees', line: 'z'.repeat(200) } })
+  const complaint = () => ({ said: { what: 'hands', side: 'both', strength: 5 } })
   const ways = [
-    () => [idOf('sendFelt'), [token, crypto.randomUUID(), { comfort: 5, place: 'knees', line: 'z'.repeat(200) }]],
-    () => [idOf('askRecheck'), [token, crypto.randomUUID(), 'z'.repeat(200)]],
-    () => [idOf('sendComplaint'), [token, crypto.randomUUID(), { what: 'hands', side: 'both', strength: 5 }]],
-    ...(running
-      ? [() => [idOf('rateOwnTrial'), [token, crypto.randomUUID(), running.id, Math.floor(chance() * 11)]]]
-      : []),
+    () => ['ownPage.sendFelt', felt()],
+    () => ['ownPage.requestRecheck', { line: 'z'.repeat(200) }],
+    () => ['ownPage.sendComplaint', complaint()],
+    ...(running ? [() => ['ownPage.rateOwnTrial', { trialId: running.id, rating: Math.floor(chance() * 11) }]] : []),
   ]
   const statuses = new Map()
   // Many senders: the server delays each request.
   await Promise.all(
     Array.from({ length: SENDERS }, async () => {
       for (let i = 0; i < count('writes') / SENDERS; i++) {
-        const [id, args] = pick(ways)()
-        const { status } = await call(id, `/m/${token}`, '', JSON.stringify(args))
-        statuses.set(status, (statuses.get(status) ?? 0) + 1)
+        const body = JSON.stringify([token, ...pick(ways)(), crypto.randomUUID()])
+        const { status, text } = await call('sendOwn', `/m/${token}`, '', body)
+        const answer = `${status} ${text.match(/"outcome":"(\w+)"/)?.[1]} ${text.match(/"code":"(\w+)"/)?.[1] ?? ''}`
+        statuses.set(answer, (statuses.get(answer) ?? 0) + 1)
       }
     }),
   )
@@ -300,7 +320,7 @@ async function link(cookie) {
     pages.push(`${path.replace(token, '…')} ${(bytes / 1000).toFixed(0)} kB, ${summary(times)}`)
   }
   console.log(
-    `| link | ${count('writes')} writes, by status ${JSON.stringify([...statuses])}, ${stored} messages stored; ` +
+    `| link | ${count('writes')} writes, by answer ${JSON.stringify([...statuses])}, ${stored} messages stored; ` +
       `${pages.join('; ')} |`,
   )
 }
