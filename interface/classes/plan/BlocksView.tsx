@@ -14,6 +14,7 @@ import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
 import { useAction } from '../../commands/useAction'
 import { BlockLine } from './BlockLine'
+import { spokenBlocks } from './spokenBlocks'
 import styles from './blocks.module.css'
 
 /** The chart is heavy, and the list can be worked on before it is there. */
@@ -129,6 +130,12 @@ export function BlocksView({
       )}
       <DndContext
         sensors={sensors}
+        accessibility={{
+          announcements: spokenBlocks(blocks),
+          screenReaderInstructions: {
+            draggable: 'To move this block press space, the arrows lead from place to place, space sets it down.',
+          },
+        }}
         onDragEnd={({ active, over }) => {
           if (!over || active.id === over.id) return
           const [from, to] = [active.id, over.id].map((id) => blocks.findIndex((block) => block.id === id))

@@ -1,4 +1,4 @@
-import { DndContext, MouseSensor, TouchSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { DndContext, MouseSensor, TouchSensor, useSensor, useSensors, type Announcements } from '@dnd-kit/core'
 import type { ReactNode } from 'react'
 import { TURNED_FROM_DEG } from '@/core/classes/planning/places'
 import { lookAside } from './ChosenThing'
@@ -19,6 +19,14 @@ type Props = Readonly<{
   /** By metres. */
   onMove: (key: ThingKey, byXM: number, byYM: number) => void
 }>
+
+/** Announcements to screen readers while something is dragged. */
+const SPOKEN: Announcements = {
+  onDragStart: ({ active }) => `${active.data.current?.name} picked up.`,
+  onDragOver: () => undefined,
+  onDragEnd: ({ active }) => `${active.data.current?.name} set down.`,
+  onDragCancel: ({ active }) => `${active.data.current?.name} stays.`,
+}
 
 /** The plan of a room to scale; everything on it can be dragged. */
 export function RoomCanvas({ draft, bikes, scale, chosen, tight, onChoose, onMove }: Props) {
@@ -48,6 +56,7 @@ export function RoomCanvas({ draft, bikes, scale, chosen, tight, onChoose, onMov
   return (
     <DndContext
       sensors={sensors}
+      accessibility={{ announcements: SPOKEN }}
       onDragStart={({ active }) => onChoose(String(active.id))}
       onDragEnd={({ active, delta }) => onMove(String(active.id), delta.x / scale, delta.y / scale)}
     >

@@ -21,7 +21,7 @@ export function Thing({
   onChoose: () => void
   children: ReactNode
 }) {
-  const { setNodeRef, listeners, transform } = useDraggable({ id })
+  const { setNodeRef, listeners, transform } = useDraggable({ id, data: { name: label } })
   const shift = transform ? `translate(${transform.x}px, ${transform.y}px) ` : ''
   return (
     <button
