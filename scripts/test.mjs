@@ -164,6 +164,8 @@ try {
   await claim(folder)
   rmSync(folder, { recursive: true, force: true })
   await claim(folder)
+  // The build needs no database. It writes the route types that the type check reads.
+  const building = isChanged && !isRun('build') ? true : part('build', () => build(root, '.next-test'))
   const database = await startMariaDb(folder, { throwaway: true })
   stops.push(database.stop)
   const gaugePort = await freePort()
@@ -184,8 +186,7 @@ try {
   await run(bin(root, 'tsx'), ['scripts/seed.ts'], { cwd: root, env, quiet: true })
 
   const databases = isRun('browser') ? await copyDatabase(database.url, ['saddle_browser_0', 'saddle_browser_1']) : []
-  // The build writes the route types that the type check reads.
-  const built = isChanged && !isRun('build') ? true : await part('build', () => build(root, '.next-test'))
+  const built = await building
   // One part beside the browsers, which take two cores as well; a second once they are done.
   const waiting = partsOfOneCore(env)
   const workOff = async () => {
