@@ -11,7 +11,7 @@ const ORDER = {
   'core/riders': ['rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
   'core/riders/evidence': ['definition', 'kinds', '.'],
   'core/riders/evidence/kinds': ['body', 'onBike'],
-  'core/setups': ['recommend', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],
+  'core/setups': ['recommend', 'moves', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],
   'core/setups/recommend': ['history', 'saddle', 'bars', 'request', 'steps', '.'],
   'core/classes': ['plan', 'watch', 'planning'],
   'core/comfort': ['model', 'findings', 'changes', 'weighing', '.'],
@@ -39,7 +39,7 @@ const ORDER = {
   'interface/frame': ['finder', 'signIn', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['exercises', 'picture', 'reasons', 'story'],
-  'interface/setups': ['steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
+  'interface/setups': ['move', 'steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
   'interface/riders': ['members', 'otherBikes', 'memberPage', 'rider'],
   'interface/classes': [
     '.',

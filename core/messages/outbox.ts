@@ -1,13 +1,17 @@
+import type { AxisName, Label } from '../base/conventions'
 import type { EvidenceKind } from '../riders/evidence/registry'
 import { formatNoted } from './classes/watch'
-import { capitalized, evidenceName } from './words/phrases'
+import { AXIS_TITLE, capitalized, evidenceName } from './words/phrases'
 
 /** What an entry of a device's outbox is about: "Knee by eye", "Saving the numbers". */
 export function formatEntry(
   entry:
     | Readonly<{ op: 'appendEvidence'; row: Readonly<{ kind: EvidenceKind }> }>
     | Readonly<{ op: 'addNote'; sign: string; region?: string }>
-    | Readonly<{ op: 'withdrawEvidence' | 'finishSetup' | 'withdrawNote' | 'changeNote' | 'addLook' | 'addRoomCue' }>,
+    | Readonly<{ op: 'moveMark'; axis: AxisName; from: Label; to: Label }>
+    | Readonly<{
+        op: 'undoMove' | 'withdrawEvidence' | 'finishSetup' | 'withdrawNote' | 'changeNote' | 'addLook' | 'addRoomCue'
+      }>,
 ): string {
   switch (entry.op) {
     case 'appendEvidence':
@@ -24,6 +28,10 @@ export function formatEntry(
       return 'Looked at'
     case 'addRoomCue':
       return 'A cue to the room'
+    case 'moveMark':
+      return `${AXIS_TITLE[entry.axis]} ${entry.from} → ${entry.to}`
+    case 'undoMove':
+      return 'Taking a moved mark back'
     case 'withdrawNote':
       return 'Taking a note back'
   }

@@ -21,6 +21,8 @@ export type Refusal =
   | Readonly<{ code: 'notFitted' | 'noProposal'; say: string }>
   | Readonly<{ code: 'badRow'; reasons: readonly string[] }>
   | Readonly<{ code: 'finished'; by: string; time: string; marks: Marks; bikeType: BikeType }>
+  /** The axis stands at another mark by now: who set it, and when on the studio's clock. */
+  | Readonly<{ code: 'markElsewhere'; label: string | null; by: string; time: string }>
   | Readonly<{ code: 'memberNumberTaken'; number: string }>
   | Readonly<{ code: 'nameTooLong'; maxLength: number }>
   | Readonly<{ code: 'sameName'; name: string }>
@@ -75,6 +77,9 @@ const TEXT = {
   noSetup: 'this set-up does not exist',
   entryTaken: 'this was saved before with other content. Enter it once more',
   full: 'this set-up is full, with 500 rows. Save its numbers and start a new one',
+  moveNeedsReason: 'another change came first today, or one is on trial. Say why a second one does not wait',
+  noNumbersToMove: 'this rider has no numbers on this type yet. Set them up here first',
+  noSuchMark: 'the scale has no such mark',
   incomplete: 'not every scale has its mark yet',
 
   // Classes
@@ -137,6 +142,11 @@ export function formatRefusal(refusal: Refusal): string {
       return (
         `${refusal.by} saved ${formatMarks(refusal.bikeType, refusal.marks)} here ${refusal.time}` +
         '. What you saw since is still on this device; start a new set-up from it'
+      )
+    case 'markElsewhere':
+      return (
+        `${refusal.by} set this to ${refusal.label ?? 'no mark'} at ${refusal.time}, after this page showed it. ` +
+        'Look at the bike, and move it from there'
       )
     case 'memberNumberTaken':
       return `another member has the number ${refusal.number}`

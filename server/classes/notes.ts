@@ -1,5 +1,5 @@
 import { and, desc, eq, gte, inArray, isNull, sql, type SQL } from 'drizzle-orm'
-import type { Posture } from '../../core/classes/plan/blocks'
+import type { HandPosition, Posture } from '../../core/classes/plan/blocks'
 import {
   changeOf,
   type NoteChange,
@@ -41,6 +41,7 @@ const columns = {
   score: classNote.score,
   minute: classNote.minute,
   posture: classNote.posture,
+  hands: classNote.hands,
   cued: classNote.cued,
   held: classNote.held,
   heldAt: classNote.heldAt,
@@ -139,6 +140,7 @@ export type NewNote = Readonly<{
       score: number | null
       minute: number | null
       posture: Posture | null
+      hands: HandPosition | null
       cued: boolean
     }>
   >
@@ -168,6 +170,7 @@ export async function addNote(db: DbExecutor, scope: Scope, note: NewNote): Prom
 const withoutMoment = ({
   minute: _minute,
   posture: _posture,
+  hands: _hands,
   ...rest
 }: Omit<NewNote, 'createdAt' | 'strength' | 'cued'>) => rest
 

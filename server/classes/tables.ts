@@ -17,7 +17,10 @@ import { bike } from '../bikes/tables'
 import { id, moment, reference } from '../platform/db/columns'
 import { studioClass } from './rooms/tables'
 import { member } from '../riders/tables'
-import { POSTURES } from '../../core/classes/plan/blocks'
+import { AXES } from '../../core/base/conventions'
+import { POSTURES, type HandPosition } from '../../core/classes/plan/blocks'
+import { AGAIN_REASONS, MOVE_REASONS } from '../../core/setups/moves/move'
+import { registerEntry } from '../setups/tables'
 
 const classId = () =>
   reference('class_id')
@@ -212,6 +215,8 @@ export const classNote = mysqlTable(
     /** Minute of the class, from 0. */
     minute: int('minute'),
     posture: mysqlEnum('posture', POSTURES),
+    /** Where the hands lay: 1 the nearest, 3 the farthest. */
+    hands: int('hands').$type<HandPosition>(),
     /** Whether the rider got the cue. */
     cued: boolean('cued').notNull().default(false),
     /** Whether it had changed at a second look; null before. */
@@ -225,5 +230,41 @@ export const classNote = mysqlTable(
     index('note_member').on(t.memberId, t.createdAt),
     index('note_created').on(t.studioId, t.createdAt),
     index('note_class').on(t.classId, t.createdAt),
+  ],
+)
+
+/**
+ * A mark moved on a bike between two set-ups; its numbers are the register's entry of the same id. One that was taken
+ * back stays, marked.
+ */
+export const markMove = mysqlTable(
+  'mark_move',
+  {
+    id: id().references(() => registerEntry.id),
+    studioId: studioId(),
+    memberId: memberId(),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    /** Null outside a class. */
+    classId: reference('class_id').references(() => studioClass.id),
+    axis: mysqlEnum('axis', AXES).notNull(),
+    fromLabel: varchar('from_label', { length: 40 }).notNull(),
+    toLabel: varchar('to_label', { length: 40 }).notNull(),
+    why: mysqlEnum('why', MOVE_REASONS).notNull(),
+    /** Why it did not wait, where another change came before it. */
+    again: mysqlEnum('again', AGAIN_REASONS),
+    /** The register's entry it began from. */
+    fromEntryId: reference('from_entry_id')
+      .notNull()
+      .references(() => registerEntry.id),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+    undoneAt: moment('undone_at'),
+  },
+  (t) => [
+    index('mark_move_class').on(t.classId, t.createdAt),
+    index('mark_move_member').on(t.memberId, t.createdAt),
+    index('mark_move_studio').on(t.studioId, t.createdAt),
   ],
 )

@@ -4,6 +4,7 @@ import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
 import { classCue, classLook, studioCue } from './tables'
+import { listMovesOfClass } from './moves'
 import { listNotesOfClass, type Note } from './notes'
 
 /** Somebody was looked at; with `numbers` their numbers were. */
@@ -116,15 +117,17 @@ export async function setCueText(
 
 /** A class as noted so far, for its subscribers. */
 export async function classState(db: DbExecutor, scope: Scope, classId: string): Promise<ClassState> {
-  const [notes, looks, cues] = [
+  const [notes, looks, cues, moves] = [
     await listNotesOfClass(db, scope, classId),
     await listLooks(db, scope, classId),
     await listRoomCues(db, scope, classId),
+    await listMovesOfClass(db, scope, classId),
   ]
   return {
     notes: notes.reverse().map(asNoteState),
     looks: looks.map(({ createdAt, classId: _, ...look }) => ({ ...look, atMs: createdAt.getTime() })),
     cues: cues.map(({ createdAt, classId: _, ...cue }) => ({ ...cue, atMs: createdAt.getTime() })),
+    moves,
   }
 }
 

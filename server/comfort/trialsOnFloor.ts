@@ -12,6 +12,8 @@ export type TrialsOnFloor = Readonly<{
   words: (memberId: string, bikeId: string) => string[]
   /** Whether a rating is due, or it got worse. */
   isDue: (memberId: string) => boolean
+  /** Whether the rider has a trial of their own. */
+  isRunning: (memberId: string) => boolean
 }>
 
 export async function trialsOnFloor(
@@ -29,6 +31,7 @@ export async function trialsOnFloor(
       ...ofRider(memberId).map(formatTrialOnFloor),
       ...saddles.filter((one) => one.bikeId === bikeId && one.memberId !== memberId).map(() => SADDLE_ON_TRIAL),
     ],
+    isRunning: (memberId) => ofRider(memberId).length > 0,
     isDue: (memberId) => ofRider(memberId).some(needsRating),
   }
 }

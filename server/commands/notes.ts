@@ -1,15 +1,12 @@
 import { Type } from '@sinclair/typebox'
+import { HAND_POSITIONS } from '../../core/classes/plan/blockWords'
 import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/classes/watch/comfort'
-import type { ClassEntry, NoteChange, NoteDetails } from '../../core/classes/watch/classState'
+import type { NoteChange, NoteDetails } from '../../core/classes/watch/classState'
 import { signNamed } from '../../core/classes/watch/signs'
-import type { Scope } from '../platform/accounts/scope'
-import { publishClassEvent } from '../classes/live'
 import * as notes from '../classes/notes'
 import * as watch from '../classes/watch'
-import type { DbExecutor } from '../platform/db/connection'
-import { isId } from '../platform/ids'
-import { mergedInto } from '../riders/members/members'
-import { defineCommand, idSchema, SAVED, refused, type CommandContext, type CommandOutcome } from './defineCommand'
+import { defineCommand, idSchema, SAVED, refused, type CommandOutcome } from './defineCommand'
+import { announce, anyDetail, anyText, memberOf, onFloor } from './onFloor'
 
 /*
  * What an instructor writes while a class rides. Devices send it from their outbox, days later and from earlier
@@ -19,41 +16,6 @@ import { defineCommand, idSchema, SAVED, refused, type CommandContext, type Comm
 const MAX_CONCERNED = 200
 const MAX_CUE_LENGTH = 200
 const SIDES = ['left', 'right', 'both'] as const
-
-/** Ids that are refused by name rather than as malformed. */
-const anyText = Type.String({ maxLength: 200 })
-const anyDetail = Type.Optional(Type.Unknown())
-const onFloor = { classId: Type.Optional(anyText), memberId: anyText, bikeId: anyText }
-
-type OnFloor = Readonly<{ classId?: string; memberId?: string; bikeId?: string }>
-
-/**
- * The member of an entry, who may have been merged since it was written; undefined where the entry is about nobody; a
- * refusal where class, rider or bike do not exist.
- */
-async function memberOf(
-  db: DbExecutor,
-  scope: Scope,
-  { classId, memberId, bikeId }: OnFloor,
-): Promise<Readonly<{ memberId?: string }> | ReturnType<typeof refused>> {
-  if (classId !== undefined && !isId(classId)) return refused({ code: 'noClass' })
-  if (memberId === undefined || bikeId === undefined) {
-    const { ofClass } = await notes.findOnFloor(db, scope, { classId })
-    return classId !== undefined && !ofClass ? refused({ code: 'noClass' }) : {}
-  }
-  if (!isId(memberId) || !isId(bikeId)) return refused({ code: 'noNote' })
-  const there = await notes.findOnFloor(db, scope, { classId, memberId, bikeId })
-  if (classId !== undefined && !there.ofClass) return refused({ code: 'noClass' })
-  if (there.rider) return { memberId }
-  const into = await mergedInto(db, scope, memberId)
-  return into ? memberOf(db, scope, { classId, memberId: into, bikeId }) : refused({ code: 'noNote' })
-}
-
-/** Notifies open pages of the class of what was written, as it was read here. */
-function announce({ id, observedAt, afterCommit }: CommandContext, classId: string | undefined, entry: ClassEntry) {
-  if (classId === undefined) return
-  afterCommit(() => publishClassEvent(classId, { id, atMs: observedAt.getTime(), entry }))
-}
 
 const written = (outcome: 'kept' | 'idTaken'): CommandOutcome =>
   outcome === 'kept' ? SAVED : refused({ code: 'entryTaken' })
@@ -73,6 +35,7 @@ export const addNote = defineCommand({
     minute: anyDetail,
     strength: anyDetail,
     posture: anyDetail,
+    hands: anyDetail,
     cued: anyDetail,
   }),
   run: async (tx, scope, entry, context) => {
@@ -86,6 +49,7 @@ export const addNote = defineCommand({
     const score = sign === FELT ? integerBetween(entry.score, 0, 10) : null
     if (sign === FELT && score === null) return refused({ code: 'unknownSign' })
     const minute = integerBetween(entry.minute, -600, 600)
+    const hands = HAND_POSITIONS.find((one) => one === entry.hands)
     const noted = { memberId: rider.memberId!, bikeId, region, sign, side, cued: entry.cued === true } as const
     const details: NoteDetails = {
       ...(classId !== undefined && { classId }),
@@ -93,8 +57,9 @@ export const addNote = defineCommand({
       ...(score !== null && { score }),
       ...(minute !== null && { minute }),
       ...((posture === 'seated' || posture === 'standing') && { posture }),
+      ...(hands && { hands }),
     }
-    const none = { classId: null, strength: null, score: null, minute: null, posture: null }
+    const none = { classId: null, strength: null, score: null, minute: null, posture: null, hands: null }
     const row = { id: context.id, ...noted, ...none, ...details, createdAt: context.observedAt }
     const { outcome } = await notes.addNote(tx, scope, row)
     if (outcome === 'kept') announce(context, classId, { op: 'addNote', ...noted, ...details })

@@ -1,9 +1,16 @@
 import { Type } from '@sinclair/typebox'
+import { AXES, labelSchema } from '../../core/base/conventions'
+import { formatTime } from '../../core/messages/words/dates'
+import { AGAIN_REASONS, MOVE_REASONS } from '../../core/setups/moves/move'
 import { CHANGES } from '../../core/setups/register/entry'
+import type { MoveResult } from '../classes/moves'
+import type { Scope } from '../platform/accounts/scope'
+import type { Database } from '../platform/db/connection'
 import { closed, oneOf } from '../../core/base/schema'
 import type { Source } from '../../core/setups/translate/translate'
 import { openLink, revokeLinks } from '../riders/memberPage/links'
 import { handleMessage as markHandled } from '../riders/memberPage/messages'
+import { movable, moveOutlook } from '../pages/setups/movable'
 import { saveChange, saveTapeNumbers, saveTranslation, type ProposalResult } from '../setups/proposals'
 import { listEntries, restoreEntry } from '../setups/register'
 import { getStudio } from '../studio/studio'
@@ -16,6 +23,8 @@ import {
   refused,
   type CommandOutcome,
 } from './defineCommand'
+import { announce, memberOf, onFloor } from './onFloor'
+import { moveMark as moveMarkOf, undoMove as undoMoveOf } from './useCases/moveMark'
 
 /** Types or entries in one command; a studio has a handful. */
 const MAX_PARTS = 40
@@ -73,6 +82,90 @@ export const saveAfterChange = defineCommand({
     parts: Type.Array(closed({ id: idSchema, entryId: idSchema }), { maxItems: MAX_PARTS }),
   }),
   run: async (db, scope, input, { now }) => recorded(await saveChange(db, scope, input, now)),
+})
+
+const MOVE_REFUSAL = {
+  idTaken: 'entryTaken',
+  needsReason: 'moveNeedsReason',
+  noNumbers: 'noNumbersToMove',
+  noMark: 'noSuchMark',
+  gone: 'noSuchNumbers',
+} as const
+
+async function movedOnFloor(tx: Database, scope: Scope, result: MoveResult): Promise<CommandOutcome> {
+  if (result.outcome === 'kept') return SAVED
+  if (result.outcome !== 'elsewhere') return refused({ code: MOVE_REFUSAL[result.outcome] })
+  const { timeZone } = await getStudio(tx, scope)
+  const { createdBy: by, createdAt } = result.entry
+  return refused({ code: 'markElsewhere', label: result.label, by, time: formatTime(createdAt, timeZone) })
+}
+
+/** Moves one mark of a rider's numbers between two set-ups; the command's id is that of the new numbers. */
+export const moveMark = defineCommand({
+  name: 'register.moveMark',
+  permission: 'setUpRiders',
+  offline: 'moveMark',
+  ownsId: true,
+  schema: Type.Object({
+    ...onFloor,
+    axis: oneOf(AXES),
+    from: labelSchema,
+    to: labelSchema,
+    why: oneOf(MOVE_REASONS),
+    again: Type.Optional(oneOf(AGAIN_REASONS)),
+  }),
+  run: async (tx, scope, entry, context) => {
+    const rider = await memberOf(tx, scope, entry)
+    if ('outcome' in rider) return rider
+    const { classId, bikeId, axis, from, to, why, again } = entry
+    const move = { axis, from, to, why, ...(again && { again }) }
+    const moved = { ...move, id: context.id, memberId: rider.memberId!, bikeId, classId: classId ?? null }
+    const result = await moveMarkOf(tx, scope, moved, context.observedAt)
+    if (result.outcome === 'outOfUse') return refused({ code: 'bikeOutOfUse', number: result.number })
+    const outcome = await movedOnFloor(tx, scope, result)
+    if (outcome.outcome === 'kept')
+      announce(context, classId, { op: 'moveMark', classId, memberId: rider.memberId!, bikeId, ...move })
+    return outcome
+  },
+})
+
+/** What of a rider's numbers can be moved on a bike, and whether another change came before. */
+export const movableMarks = defineQuery({
+  name: 'register.movableMarks',
+  permission: 'setUpRiders',
+  schema: closed({ memberId: idSchema, bikeId: idSchema }),
+  run: async (db, scope, input, now) => {
+    const found = await movable(db, scope, input, now)
+    return found ? { outcome: 'found', ...found } : refused({ code: 'noNumbersToMove' })
+  },
+})
+
+/** What the belief expects of an axis at another mark; `outlook` is null where nothing is known of the rider. */
+export const outlookOfMove = defineQuery({
+  name: 'register.outlookOfMove',
+  permission: 'setUpRiders',
+  schema: closed({
+    memberId: idSchema,
+    bikeId: idSchema,
+    axis: oneOf(AXES),
+    to: Type.Array(labelSchema, { maxItems: 2 }),
+  }),
+  run: async (db, scope, input, now) => ({ outcome: 'found', outlook: await moveOutlook(db, scope, input, now) }),
+})
+
+/** Takes a moved mark back: the numbers before it hold again. */
+export const undoMove = defineCommand({
+  name: 'register.undoMove',
+  permission: 'setUpRiders',
+  offline: 'undoMove',
+  schema: Type.Object({ classId: onFloor.classId, moveId: idSchema }),
+  run: async (tx, scope, { classId, moveId }, context) => {
+    const there = await memberOf(tx, scope, { classId })
+    if ('outcome' in there) return there
+    const outcome = await movedOnFloor(tx, scope, await undoMoveOf(tx, scope, { id: context.id, moveId }, context.now))
+    if (outcome.outcome === 'kept') announce(context, classId, { op: 'undoMove', classId, moveId })
+    return outcome
+  },
 })
 
 /** The time line from before an entry on. */

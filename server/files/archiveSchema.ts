@@ -4,9 +4,9 @@ import { schemas } from '../../core/operations/schemas'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 4
+export const ARCHIVE_VERSION = 5
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, 3, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -28,6 +28,7 @@ function rowSchema({ name: section, columns, shapes }: ArchiveSection): object {
 const BOUNDS: Readonly<Record<string, readonly [number, number]>> = {
   'bikes.number': [1, 9999],
   'notes.score': [0, 10],
+  'notes.hands': [1, 3],
   'complaints.strength': [0, 10],
   'trials.ratingBefore': [0, 10],
   'trials.weeks': [1, 2],

@@ -51,6 +51,7 @@ export const SECTION_NAMES = [
   'notes',
   'looks',
   'roomCues',
+  'moves',
   'cues',
   'followUps',
   'memberMessages',
@@ -63,12 +64,14 @@ export type SectionName = (typeof SECTION_NAMES)[number]
 const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   3: ['complaints', 'trials', 'trialRatings'],
   4: ['memberMerges', 'followUps'],
+  5: ['moves'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
   members: ['number', 'email', 'statureMm'],
   bikes: ['retiredAt'],
   classes: ['teacherId'],
+  notes: ['hands'],
 }
 /** The sections an archive of this version has no place for, with the version that brought each. */
 export const sectionsAfter = (version: number): ReadonlyMap<string, number> =>
@@ -167,6 +170,11 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('notes', classes.classNote, [classes.classNote.id], SEAT),
   section('looks', classes.classLook, [classes.classLook.id], SEAT),
   section('roomCues', classes.classCue, [classes.classCue.id], { classId: 'classes', ...BY }),
+  section('moves', classes.markMove, [classes.markMove.id], {
+    ...SEAT,
+    id: 'register',
+    fromEntryId: 'register',
+  }),
   section('cues', classes.studioCue, [classes.studioCue.sign], BY),
   section(
     'followUps',

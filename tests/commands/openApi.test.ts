@@ -26,7 +26,9 @@ test('every export of a file of commands is in the registry, under a name of tha
   const files = readdirSync(join(root, 'server/commands'))
     .filter(
       (file) =>
-        !/^(defineCommand|pruneReceipts|registry|runCommand|tables|takeEntry|useCases|validators)|\.test\./.test(file),
+        !/^(defineCommand|onFloor|pruneReceipts|registry|runCommand|tables|takeEntry|useCases|validators)|\.test\./.test(
+          file,
+        ),
     )
     .map((file) => file.replace(/\.ts$/, ''))
   const all = [COMMANDS, OWN_COMMANDS, QUERIES].flatMap((some) => Object.keys(some))

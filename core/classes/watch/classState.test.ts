@@ -9,7 +9,7 @@ import {
   type MadeEntry,
 } from './classState'
 
-const EMPTY: ClassState = { notes: [], looks: [], cues: [] }
+const EMPTY: ClassState = { notes: [], looks: [], cues: [], moves: [] }
 const note = (id: string, memberId: string, sign: string, atMs: number): MadeEntry => ({
   id,
   atMs,

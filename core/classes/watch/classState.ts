@@ -1,3 +1,6 @@
+import type { AxisName, Label } from '../../base/conventions'
+import type { AgainReason, MoveReason } from '../../setups/moves/move'
+import type { HandPosition } from '../plan/blockWords'
 import type { Posture } from '../plan/blocks'
 import { FELT, RED_FLAG } from './comfort'
 import type { RoomCueResult } from './cue'
@@ -22,6 +25,8 @@ export type NoteDetails = Readonly<
     score: number
     minute: number
     posture: Posture
+    /** Where the hands lay: 1 the nearest, 3 the farthest. */
+    hands: HandPosition
     cued: boolean
   }>
 >
@@ -33,6 +38,21 @@ export type ClassEntry =
   | Readonly<{ op: 'withdrawNote'; classId?: string; noteId: string }>
   | Readonly<{ op: 'addLook'; classId: string; memberId: string; bikeId: string; numbers?: boolean }>
   | Readonly<{ op: 'addRoomCue'; classId: string; sign: string; cue: string; concerned: readonly string[] }>
+  | MoveEntry
+  | Readonly<{ op: 'undoMove'; classId?: string; moveId: string }>
+
+/** A mark moved on a bike, in its labels; `from` is what the device showed. Outside a class without `classId`. */
+export type MoveEntry = Readonly<{
+  op: 'moveMark'
+  classId?: string
+  memberId: string
+  bikeId: string
+  axis: AxisName
+  from: Label
+  to: Label
+  why: MoveReason
+  again?: AgainReason
+}>
 
 /** A note as the floor shows it; `atMs` is when it was seen. */
 export type NoteState = Readonly<{
@@ -46,6 +66,7 @@ export type NoteState = Readonly<{
   score: number | null
   minute: number | null
   posture: Posture | null
+  hands: HandPosition | null
   cued: boolean
   /** What the latest second look found; null before any, or where it was taken back. */
   held: boolean | null
@@ -62,11 +83,15 @@ export type RoomCueState = Readonly<{
   atMs: number
 }>
 
+/** A mark moved in the class, and not taken back. */
+export type MoveState = Omit<MoveEntry, 'op' | 'classId'> & Readonly<{ id: string; atMs: number }>
+
 /** A class as noted so far. */
 export type ClassState = Readonly<{
   notes: readonly NoteState[]
   looks: readonly LookState[]
   cues: readonly RoomCueState[]
+  moves: readonly MoveState[]
 }>
 
 /** An entry with its id and when it was made. */
@@ -81,7 +106,7 @@ function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassSta
   switch (entry.op) {
     case 'addNote': {
       if (state.notes.some((note) => note.id === id)) return state
-      const { memberId, bikeId, sign, side, strength, score, minute, posture, cued } = entry
+      const { memberId, bikeId, sign, side, strength, score, minute, posture, hands, cued } = entry
       const note: NoteState = {
         id,
         memberId,
@@ -93,6 +118,7 @@ function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassSta
         score: score ?? null,
         minute: minute ?? null,
         posture: posture ?? null,
+        hands: hands ?? null,
         cued: cued ?? false,
         held: null,
         heldAtMs: null,
@@ -119,6 +145,13 @@ function afterEntry(state: ClassState, { id, atMs, entry }: MadeEntry): ClassSta
       const { sign, cue, concerned } = entry
       return { ...state, cues: [...state.cues, { id, sign, cue, concerned, atMs }] }
     }
+    case 'moveMark': {
+      if (state.moves.some((move) => move.id === id)) return state
+      const { op: _, classId: __, ...move } = entry
+      return { ...state, moves: [...state.moves, { ...move, id, atMs }] }
+    }
+    case 'undoMove':
+      return { ...state, moves: state.moves.filter((move) => move.id !== entry.moveId) }
   }
 }
 

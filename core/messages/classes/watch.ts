@@ -1,3 +1,4 @@
+import type { HandPosition, Posture } from '../../classes/plan/blockWords'
 import type { Judged, PlanRemark } from '../../classes/plan/blocks'
 import type { PlanFault } from '../../classes/plan/planFile'
 import type { AfterKind } from '../../classes/watch/afterList'
@@ -24,11 +25,27 @@ export function formatNoted({
   return named ? formatSign(named) : sign
 }
 
-/** The same with its side where it is on one: "knees out, left". */
+/** Hand positions, from the saddle away. */
+export const HANDS_NAME: Readonly<Record<HandPosition, string>> = Object.freeze({ 1: 'near', 2: 'middle', 3: 'far' })
+
+/** What a hand position has to do with a sign of arms and hands; null where nothing. */
+export function formatHandsRemark(hands: HandPosition | null, posture: Posture | null): string | null {
+  if (hands === 1) return 'The nearest grip invites the bent wrist.'
+  return hands === 3 && posture === 'seated' ? 'Far forward is for standing.' : null
+}
+
+/** The same with its side where it is on one, and where the hands lay: "knees out, left", "wrist bent, hands near". */
 export function formatNote(
-  note: Readonly<{ sign: string; region?: string; side: 'left' | 'right' | 'both'; score?: number | null }>,
+  note: Readonly<{
+    sign: string
+    region?: string
+    side: 'left' | 'right' | 'both'
+    score?: number | null
+    hands?: HandPosition | null
+  }>,
 ): string {
-  return note.side === 'both' ? formatNoted(note) : `${formatNoted(note)}, ${note.side}`
+  const side = note.side === 'both' ? '' : `, ${note.side}`
+  return `${formatNoted(note)}${side}${note.hands ? `, hands ${HANDS_NAME[note.hands]}` : ''}`
 }
 
 /** "Said 2 times, held once." Earlier cues and their results; empty the first time. */
@@ -92,6 +109,7 @@ export const AFTER_TITLE: Readonly<Record<AfterKind, string>> = {
   felt: 'Felt',
   cueFailed: 'Cues that failed three times',
   trialDue: 'Trials due',
+  moved: 'Marks moved: look again',
   noted: 'Noted, and not changed',
 }
 

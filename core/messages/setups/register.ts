@@ -7,6 +7,7 @@ import type { UnitSystem } from '../../base/length'
 import { formatLabel } from '../words/labels'
 import { AXIS_NAME, capitalized, evidenceName, formatLength } from '../words/phrases'
 import { formatPedalSide } from '../bikes/bikeNames'
+import { formatWhyMoved } from './floorMoves'
 
 /** Why no numbers were saved, where the computation gave none and no reason. */
 export const NOT_COMPUTED = 'it could not be worked out'
@@ -84,6 +85,8 @@ export function formatBasis(source: Source, basis: Basis, was: string | null): s
       return basis.note ? `imported: ${basis.note}` : 'imported from a file'
     case 'trial':
       return basis.note ? `on trial: ${basis.note}` : 'on trial'
+    case 'moved':
+      return basis.moved ? formatWhyMoved(basis.moved) : 'moved between two set-ups'
   }
 }
 

@@ -1,12 +1,13 @@
 import type { PedalSide } from '../../bikes/bike/bike'
 import type { EvidenceKind } from '../../riders/evidence/registry'
+import type { MarkMove } from '../moves/move'
 
 /** Purposes of numbers: a rider may have several sets on one type. */
 export const PURPOSES = ['usual', 'upright', 'starter', 'road'] as const
 export type Purpose = (typeof PURPOSES)[number]
 
 /** How numbers came into the register. */
-export const SOURCES = ['setUp', 'restored', 'translated', 'tape', 'change', 'imported', 'trial'] as const
+export const SOURCES = ['setUp', 'restored', 'translated', 'tape', 'change', 'imported', 'trial', 'moved'] as const
 export type Source = (typeof SOURCES)[number]
 
 /** How sure numbers are, the least first. */
@@ -25,6 +26,8 @@ export type Basis = Readonly<{
   /** The type they were translated from. */
   fromType?: string
   note?: string
+  /** The mark that was moved between two set-ups, and why. */
+  moved?: MarkMove
 }>
 
 /** What the rider wore and rode on. */

@@ -1,13 +1,15 @@
 'use client'
 import { CheckOutlined, EllipsisOutlined } from '@ant-design/icons'
-import { App, Button, Dropdown, type MenuProps } from 'antd'
+import { App, Button, Dropdown, Modal, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
+import { useState } from 'react'
 import { formatFollowUp } from '@/core/messages/classes/watch'
 import type { AfterKind, FollowUpState } from '@/core/classes/watch/afterList'
 import { clockTime } from '../../kit/clockTime'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { RiderMoves } from '../../setups/move/RiderMoves'
 import type { AfterLineProps } from './afterProps'
 import styles from './after.module.css'
 
@@ -27,14 +29,16 @@ type Props = Readonly<{
   row: AfterLineProps
   colleagues: readonly Readonly<{ id: string; name: string }>[]
   timeZone: string
+  /** Sets riders up, and so moves marks. */
+  maySetUp: boolean
 }>
 
 /** One line to see to: it opens the rider, is ticked by a tap, put to the next class, or handed to a colleague. */
-export function AfterLine({ row, colleagues, timeZone }: Props) {
+export function AfterLine({ row, colleagues, timeZone, maySetUp }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const { kind, memberId, classId, name, number, texts, setUp, isNew, from, followUp } = row
+  const { kind, memberId, classId, bikeId, name, number, texts, setUp, isNew, from, followUp } = row
   const words = texts.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
     act(() =>
@@ -55,8 +59,10 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
       UNDO_S,
     )
   }
+  const [moving, setMoving] = useState(false)
   const isDone = followUp?.state === 'done'
   const ways: MenuProps['items'] = [
+    ...(bikeId && maySetUp ? [{ key: 'move', label: 'Move a mark', onClick: () => setMoving(true) }] : []),
     ...(from ? [] : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void follow('nextClass') }]),
     ...colleagues.map(({ id, name: colleague }) => ({
       key: id,
@@ -93,6 +99,11 @@ export function AfterLine({ row, colleagues, timeZone }: Props) {
           {followUp && <small className={styles.became}>{formatFollowUp(followUp)}</small>}
         </span>
       </Link>
+      {bikeId && moving && (
+        <Modal open title={`${name}, bike ${number}`} footer={null} onCancel={() => setMoving(false)}>
+          <RiderMoves memberId={memberId} bikeId={bikeId} classId={classId} />
+        </Modal>
+      )}
       {ways.length > 0 && (
         <Dropdown trigger={['click']} menu={{ items: ways }} placement="bottomRight">
           <Button

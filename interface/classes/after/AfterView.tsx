@@ -15,6 +15,7 @@ type Props = Readonly<{
   data: AfterViewData
   /** To whom a line can be handed. */
   colleagues: readonly Readonly<{ id: string; name: string }>[]
+  maySetUp: boolean
 }>
 
 /** What is seen to goes to the end of its kind. */
@@ -22,7 +23,7 @@ const inOrder = (rows: readonly AfterLineProps[]): AfterLineProps[] =>
   [...rows].sort((a, b) => Number(a.followUp !== null) - Number(b.followUp !== null))
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
-export function AfterView({ info, data, colleagues }: Props) {
+export function AfterView({ info, data, colleagues, maySetUp }: Props) {
   const open = data.rows.filter(({ followUp }) => followUp === null).length + data.put.length
   const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
   return (
@@ -75,6 +76,7 @@ export function AfterView({ info, data, colleagues }: Props) {
                 key={`${row.classId} ${row.kind} ${row.memberId}`}
                 row={row}
                 colleagues={colleagues}
+                maySetUp={maySetUp}
                 timeZone={info.timeZone}
               />
             ))}
@@ -87,7 +89,13 @@ export function AfterView({ info, data, colleagues }: Props) {
           {kind === 'redFlag' && <p className={styles.refer}>{data.referral ?? REFERRAL}</p>}
           <ul>
             {inOrder(data.rows.filter((row) => row.kind === kind)).map((row) => (
-              <AfterLine key={row.memberId} row={row} colleagues={colleagues} timeZone={info.timeZone} />
+              <AfterLine
+                key={row.memberId}
+                row={row}
+                colleagues={colleagues}
+                maySetUp={maySetUp}
+                timeZone={info.timeZone}
+              />
             ))}
           </ul>
         </section>

@@ -1,4 +1,5 @@
 import { formatNote } from '@/core/messages/classes/watch'
+import { formatDisturbed, formatMoveOnTile } from '@/core/messages/setups/floorMoves'
 import { formatComplaint, formatTrialStage } from '@/core/messages/comfort/comfort'
 import type { AfterData, AfterRow, AfterSubject } from '@/server/pages/classes/after'
 
@@ -17,6 +18,8 @@ function textOf(subject: AfterSubject): string {
       const { said, stage, proposed, verdict } = subject.trial
       return `${said}. ${formatTrialStage(stage, proposed, verdict)}`
     }
+    case 'move':
+      return `${formatMoveOnTile(subject.type, subject.move)}. ${formatDisturbed(subject.move.axis)}`
     case 'words':
       return subject.words
   }

@@ -9,6 +9,7 @@ import type { FloorTile } from '@/server/pages/classes/floor'
 import type { RosterChange } from '@/server/classes/roster'
 import { StopMark } from '../../kit/StopMark'
 import { command, type CommandAnswer } from '../../commands/command'
+import { RiderMoves } from '../../setups/move/RiderMoves'
 import styles from './before.module.css'
 import { BeforeQueue, type BeforeQueueProps } from './BeforeQueue'
 import { SetUpButton } from './SetUpButton'
@@ -62,6 +63,9 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
         </ul>
       )}
       {maySetUp && <SetUpButton type="primary" block classId={info.id} memberId={rider.id} bikeId={tile!.bikeId} />}
+      {maySetUp && tile!.numbers && (
+        <RiderMoves key={`${rider.id} ${tile!.bikeId}`} memberId={rider.id} bikeId={tile!.bikeId} classId={info.id} />
+      )}
       <div className={styles.ways}>
         {listed && listed.state === 'booked' && (
           <Button

@@ -8,11 +8,11 @@ import { useState } from 'react'
 import { beatsOf, EFFORTS, HAND_POSITIONS, POSTURES, rpmOf, SPINES, type Block } from '@/core/classes/plan/blocks'
 import { moveNamed, MOVES } from '@/core/classes/plan/moves'
 import { NumberField } from '../../kit/NumberField'
+import { HANDS_NAME } from '@/core/messages/classes/watch'
 import styles from './blocks.module.css'
 
 const EFFORT_NAME = { easy: 'easy', steady: 'steady', hard: 'hard', recovery: 'recovery' } as const
 const SPINE_NAME = { long: 'long spine', longAndTucked: 'long and tucked by turns' } as const
-const HAND_NAME = { 1: 'near', 2: 'middle', 3: 'far' } as const
 const options = <V extends string | number>(values: readonly V[], name: (value: V) => string) =>
   values.map((value) => ({ value, label: name(value) }))
 
@@ -133,7 +133,7 @@ export function BlockLine({
             aria-label={`Hands of ${what}`}
             value={block.hands}
             disabled={fixed}
-            options={options(HAND_POSITIONS, (hands) => `hands ${HAND_NAME[hands]}`)}
+            options={options(HAND_POSITIONS, (hands) => `hands ${HANDS_NAME[hands]}`)}
             onChange={(hands) => patch({ hands })}
           />
           <Select

@@ -1,35 +1,40 @@
 'use client'
 import { useState } from 'react'
+import type { AxisName, Marks } from '@/core/base/conventions'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import type { Posture } from '@/core/classes/plan/blockWords'
 import type { Block } from '@/core/classes/plan/blocks'
-import { judgeSign } from '@/core/classes/plan/blocks'
 import {
-  formatCueHistory,
-  formatJudged,
-  formatNote,
-  formatRedFlag,
-  formatSetUpFirst,
-} from '@/core/messages/classes/watch'
-import { isOpen, type ClassState, type NoteChange, type NoteState, type Side } from '@/core/classes/watch/classState'
-import {
-  FELT,
-  FELT_REGIONS,
-  RED_FLAG,
-  RED_FLAGS,
-  feltNamed,
-  SCORES,
-  type FeltRegion,
-} from '@/core/classes/watch/comfort'
+  isOpen,
+  type ClassState,
+  type MoveState,
+  type NoteChange,
+  type NoteState,
+} from '@/core/classes/watch/classState'
+import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/classes/watch/cue'
-import { REGION_NAME, REGIONS, SIGNS, type Region } from '@/core/classes/watch/signs'
+import { REGION_NAME, REGIONS, type Region } from '@/core/classes/watch/signs'
+import { formatCueHistory, formatNote, formatRedFlag, formatSetUpFirst } from '@/core/messages/classes/watch'
+import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
+import { asSentence, capitalized } from '@/core/messages/words/phrases'
+import type { MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
 import { StopBanner } from '../../kit/StopMark'
+import { MoveChoice } from '../../setups/move/MoveChoice'
+import { NumberCells } from '../../setups/move/NumberCells'
+import { Felt } from './Felt'
+import type { Noted } from './noted'
+import { Signs } from './Signs'
 import styles from './notePanel.module.css'
 
-type Noted = Readonly<{ sign: string; side?: Side; region?: string; score?: number }>
 type Props = Readonly<{
   bike: WatchBike & Readonly<{ rider: NonNullable<WatchBike['rider']> }>
+  /** The rider's marks as they stand now, and the bike's type; null where there is nothing this person may move. */
+  movable: Readonly<{ type: BikeType; marks: Marks }> | null
   block: Block | null
+  /** As announced, or by the plan. */
+  posture: Posture | null
   state: ClassState
   earlier: readonly CuedNote[]
   cues: Readonly<Record<string, string>>
@@ -43,6 +48,12 @@ type Props = Readonly<{
   onNote: (noted: Noted) => void
   onChange: (noteId: string, change: NoteChange) => void
   onWithdraw: (noteId: string) => void
+  /** What was moved here a moment ago, and may be taken back. */
+  lastMove: MoveState | undefined
+  onMove: (move: MarkMove) => void
+  onUndoMove: (moveId: string) => void
+  /** A move of this rider that was not taken, and why. */
+  refusedMove: Readonly<{ why: string; discard: () => void }> | null
   onLook: (numbers: boolean) => void
   next: readonly Readonly<{ bikeId: string; number: number }>[]
   onNext: (bikeId: string) => void
@@ -61,6 +72,7 @@ export function NotePanel(props: Props) {
   const { bike, state, earlier, cues, toCheck, latest, lastNote, onLook, next, onNext, close } = props
   const [region, setRegion] = useState<Region>('feet')
   const [felt, setFelt] = useState(false)
+  const [moving, setMoving] = useState<AxisName | null>(null)
   const own = state.notes.filter(({ memberId }) => memberId === bike.rider.id)
   const open = own.filter(isOpen)
   const flag = own.findLast(({ sign }) => sign === RED_FLAG)
@@ -95,7 +107,15 @@ export function NotePanel(props: Props) {
       )}
       {bike.trial && <p className={styles.trial}>{bike.trial}</p>}
 
-      {earlierOpen.length > 0 && (
+      {props.refusedMove && (
+        <div className={styles.refused} role="alert">
+          <p>Not moved: {asSentence(props.refusedMove.why)}</p>
+          <button type="button" onClick={props.refusedMove.discard}>
+            Seen
+          </button>
+        </div>
+      )}
+      {earlierOpen.length > 0 && moving === null && (
         <ul className={styles.open} aria-label="Open notes">
           {earlierOpen.map((note) => (
             <li key={note.id}>
@@ -122,24 +142,38 @@ export function NotePanel(props: Props) {
           ))}
         </ul>
       )}
-      <div className={styles.kinds} role="group" aria-label="Seen or felt">
-        <button type="button" aria-pressed={!felt} onClick={() => setFelt(false)}>
-          Seen
-        </button>
-        <button type="button" aria-pressed={felt} onClick={() => setFelt(true)}>
-          Felt
-        </button>
-        {latest && latest.sign !== FELT && latest.sign !== RED_FLAG && (
+      <div className={styles.kinds} role="group" aria-label="Seen, felt or moved">
+        {([false, true] as const).map((isFelt) => (
           <button
+            key={String(isFelt)}
             type="button"
-            className={styles.again}
-            onClick={() => props.onNote({ sign: latest.sign, side: latest.side })}
+            aria-pressed={moving === null && felt === isFelt}
+            onClick={() => {
+              setFelt(isFelt)
+              setMoving(null)
+            }}
           >
-            Again: {formatNote(latest)}
+            {isFelt ? 'Felt' : 'Seen'}
           </button>
-        )}
+        ))}
+        {props.movable && <NumberCells {...props.movable} chosen={moving} choose={setMoving} />}
       </div>
-      {felt ? (
+      {props.movable && moving ? (
+        <MoveChoice
+          key={moving}
+          {...props.movable}
+          axis={moving}
+          memberId={bike.rider.id}
+          bikeId={bike.bikeId}
+          movedToday={bike.movedToday || state.moves.some(({ memberId }) => memberId === bike.rider.id)}
+          onTrial={bike.onTrial}
+          onMove={(move) => {
+            setMoving(null)
+            props.onMove(move)
+          }}
+          leave={() => setMoving(null)}
+        />
+      ) : felt ? (
         <Felt onNote={props.onNote} own={own} />
       ) : (
         <div className={styles.seen}>
@@ -153,7 +187,15 @@ export function NotePanel(props: Props) {
               ))}
             </div>
           </div>
-          <Signs {...props} region={region} own={own} />
+          <Signs
+            region={region}
+            own={own}
+            block={props.block}
+            posture={props.posture}
+            kneeNotes={bike.kneeNotes}
+            onNote={props.onNote}
+            onChange={props.onChange}
+          />
         </div>
       )}
       <div className={styles.foot}>
@@ -177,7 +219,14 @@ export function NotePanel(props: Props) {
           </div>
         )}
         <footer>
-          {lastNote && lastNote.memberId === bike.rider.id ? (
+          {props.lastMove && props.movable ? (
+            <>
+              <span>{capitalized(formatMoveOnTile(props.movable.type, props.lastMove))}</span>
+              <button type="button" onClick={() => props.onUndoMove(props.lastMove!.id)}>
+                Undo
+              </button>
+            </>
+          ) : lastNote && lastNote.memberId === bike.rider.id ? (
             <>
               <span>{formatNote(lastNote)} noted</span>
               <button type="button" onClick={() => props.onWithdraw(lastNote.id)}>
@@ -185,7 +234,19 @@ export function NotePanel(props: Props) {
               </button>
             </>
           ) : (
-            <span className={styles.quiet}>Next</span>
+            <>
+              {latest && latest.sign !== FELT && latest.sign !== RED_FLAG ? (
+                <button
+                  type="button"
+                  className={styles.again}
+                  onClick={() => props.onNote({ sign: latest.sign, side: latest.side })}
+                >
+                  Again: {formatNote(latest)}
+                </button>
+              ) : (
+                <span className={styles.quiet}>Next</span>
+              )}
+            </>
           )}
           {next.map(({ bikeId, number }) => (
             <button key={bikeId} type="button" className={styles.go} onClick={() => onNext(bikeId)}>
@@ -195,146 +256,5 @@ export function NotePanel(props: Props) {
         </footer>
       </div>
     </div>
-  )
-}
-
-function Signs({
-  region,
-  own,
-  block,
-  bike,
-  onNote,
-  onChange,
-}: Props & Readonly<{ region: Region; own: readonly NoteState[] }>) {
-  const tap = (sign: string, side: Side) => {
-    const there = own.find((note) => note.sign === sign && note.side === side && note.held !== true)
-    if (!there) onNote({ sign, side })
-    else if (there.strength !== 'clear') onChange(there.id, { strength: 'clear' })
-  }
-  const stateOf = (sign: string, side: Side) => {
-    const there = own.find((note) => note.sign === sign && note.side === side && note.held !== true)
-    return !there ? undefined : there.strength === 'clear' ? 'clear' : 'slight'
-  }
-  return (
-    <div className={styles.signs}>
-      {SIGNS.filter((one) => one.region === region).map(({ sign, name, sided }) => {
-        const judged = judgeSign(sign, block, { kneeNotes: bike.kneeNotes })
-        const remark = formatJudged(judged)
-        const sides: readonly Side[] = sided ? ['left', 'both', 'right'] : ['both']
-        return (
-          <div key={sign} className={judged.counts ? styles.sign : styles.meant} role="group" aria-label={name}>
-            {sides.map((side) => (
-              <button
-                key={side}
-                type="button"
-                data-state={stateOf(sign, side)}
-                className={side === 'both' ? styles.middle : styles.side}
-                aria-label={sided ? `${name}, ${side}` : name}
-                aria-pressed={stateOf(sign, side) !== undefined}
-                onClick={() => tap(sign, side)}
-              >
-                {side === 'both' ? (
-                  <>
-                    {name}
-                    {remark && <small>{remark}</small>}
-                    {stateOf(sign, side) === 'clear' && <small>clear</small>}
-                  </>
-                ) : (
-                  <>
-                    {side}
-                    {stateOf(sign, side) === 'clear' && <small>clear</small>}
-                  </>
-                )}
-              </button>
-            ))}
-          </div>
-        )
-      })}
-    </div>
-  )
-}
-
-/** Flags that stop the ride first; then where it is felt, the side, and one large scale. */
-function Felt({ onNote, own }: Pick<Props, 'onNote'> & Readonly<{ own: readonly NoteState[] }>) {
-  const [region, setRegion] = useState<FeltRegion | null>(null)
-  const [side, setSide] = useState<Side>('both')
-  const scored = (where: FeltRegion) => own.findLast((note) => note.sign === FELT && note.region === where)
-  if (region !== null)
-    return (
-      <section className={styles.howStrong} aria-label={feltNamed(region)!.name}>
-        <button type="button" className={styles.back} onClick={() => setRegion(null)}>
-          ‹ {feltNamed(region)!.name}
-        </button>
-        <div className={styles.kinds} role="group" aria-label="Side">
-          {(['left', 'both', 'right'] as const).map((one) => (
-            <button key={one} type="button" aria-pressed={side === one} onClick={() => setSide(one)}>
-              {one}
-            </button>
-          ))}
-          <RidersSides />
-        </div>
-        <p>How strong? 0 nothing, 10 as bad as can be</p>
-        <div className={styles.scores}>
-          {SCORES.map((score) => (
-            <button
-              key={score}
-              type="button"
-              aria-label={`${feltNamed(region)!.name}, ${score} of 10`}
-              aria-pressed={scored(region)?.score === score}
-              onClick={() => onNote({ sign: FELT, region, score, side })}
-            >
-              {score}
-            </button>
-          ))}
-        </div>
-      </section>
-    )
-  return (
-    <div className={styles.felt}>
-      <section aria-label="Stops the ride">
-        <h3>Stops the ride</h3>
-        <div className={styles.flags}>
-          {RED_FLAGS.map(({ flag, name }) => (
-            <button
-              key={flag}
-              type="button"
-              aria-pressed={own.some((note) => note.sign === RED_FLAG && note.region === flag)}
-              onClick={() => onNote({ sign: RED_FLAG, region: flag })}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
-      </section>
-      <section aria-label="Where is it felt?">
-        <h3>Where is it felt?</h3>
-        <div className={styles.places}>
-          {FELT_REGIONS.map((one) => (
-            <button key={one.region} type="button" onClick={() => setRegion(one.region)}>
-              {one.name}
-              {scored(one.region) && <em>{scored(one.region)!.score} of 10</em>}
-            </button>
-          ))}
-        </div>
-      </section>
-    </div>
-  )
-}
-
-/** Left and right are the rider's own: a head and shoulders that face you, each side with its letter. */
-function RidersSides() {
-  return (
-    <svg className={styles.sides} viewBox="0 0 92 44" role="img" aria-label="Left and right are the rider’s own">
-      <circle cx="46" cy="12" r="9" />
-      <path d="M24 42c2-14 12-18 22-18s20 4 22 18Z" />
-      <circle className={styles.eye} cx="43" cy="11" r="1.4" />
-      <circle className={styles.eye} cx="49" cy="11" r="1.4" />
-      <text x="10" y="36">
-        R
-      </text>
-      <text x="82" y="36">
-        L
-      </text>
-    </svg>
   )
 }

@@ -22,6 +22,8 @@ type Props = Readonly<{
   stop: string | null
   /** What is on trial here, in a few words. */
   trial: string | null
+  /** Marks moved in this class, in a few words; empty for none. */
+  moved: string
   onTap: () => void
 }>
 
@@ -30,7 +32,21 @@ const FULL_AGE = 10
 
 /** A bike during the class. Rendered again only when something on it changes. */
 export const WatchTile = memo(
-  function WatchTile({ number, name, chosen, open, notes, age, looked, next, toCheck, stop, trial, onTap }: Props) {
+  function WatchTile({
+    number,
+    name,
+    chosen,
+    open,
+    notes,
+    age,
+    looked,
+    next,
+    toCheck,
+    stop,
+    trial,
+    moved,
+    onTap,
+  }: Props) {
     const openNotes = open === '' ? [] : open.split(' ').map((id) => notes.find((note) => note.id === id)!)
     const flagged = stop !== null || openNotes.some(({ sign }) => sign === 'redFlag')
     if (name === null)
@@ -56,6 +72,7 @@ export const WatchTile = memo(
           stop && `stop: ${stop}`,
           toCheck && 'numbers to check',
           trial,
+          moved,
           ...openNotes.map(formatNote),
         ]
           .filter(Boolean)
@@ -77,7 +94,9 @@ export const WatchTile = memo(
         ) : (
           trial && <span className={styles.trial}>{trial}</span>
         )}
-        <span className={styles.notes}>{openNotes.slice(-3).map(formatNote).join('; ')}</span>
+        <span className={styles.notes}>
+          {[...(moved ? [moved] : []), ...openNotes.slice(-3).map(formatNote)].join('; ')}
+        </span>
         <i className={styles.age} style={{ width: `${Math.min(100, (100 * (age ?? 0)) / FULL_AGE)}%` }} />
       </button>
     )
@@ -93,5 +112,6 @@ export const WatchTile = memo(
     a.toCheck === b.toCheck &&
     a.stop === b.stop &&
     a.trial === b.trial &&
+    a.moved === b.moved &&
     (a.open === '' || a.notes === b.notes),
 )

@@ -12,7 +12,8 @@ import {
 import { REFERRAL } from '@/core/classes/watch/comfort'
 import type { ConsoleProposal } from '@/core/classes/watch/console'
 import { coverage, minutesSince, nextToLook, type WatchedBike } from '@/core/classes/watch/coverage'
-import type { WatchData } from '@/server/pages/classes/watch'
+import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
+import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
 import { FloorRows } from '../rooms/FloorRows'
 import { useStoredPage } from '../../offline/storePage'
 import { useRefresh } from '../../kit/useRefresh'
@@ -25,6 +26,7 @@ import { WatchStrip } from './WatchStrip'
 import { RoomCuePanel } from './RoomCuePanel'
 import { useClassClock } from '../useClassClock'
 import { useConsoles } from './useConsoles'
+import { useMoves } from './useMoves'
 import { useWatch } from './useWatch'
 import { useWakeLock } from './useWakeLock'
 import { WatchTile } from './WatchTile'
@@ -54,6 +56,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const way = lookOrder(watched, startMs, now)
   const next = way.map((id) => ({ bikeId: id, number: data.bikes.find(({ bikeId }) => bikeId === id)!.number }))
   const bike = data.bikes.find(({ bikeId }) => bikeId === chosen)
+  const moves = useMoves(info.id, data, state, bike, write)
   const lastNote = state.notes.find(({ id }) => id === last)
   const latest = state.notes.at(-1)
 
@@ -72,6 +75,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
       ...(posture && { posture }),
     })
     setLast(id)
+    moves.forget()
   }
 
   return (
@@ -110,6 +114,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
                   toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
                   stop={one.stop}
                   trial={one.trial}
+                  moved={movedOnTile(data, state, one)}
                   onTap={() => {
                     setInRoom(false)
                     setChosen(one.bikeId === chosen ? null : one.rider ? one.bikeId : null)
@@ -126,6 +131,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             key={bike.bikeId}
             bike={{ ...bike, rider: bike.rider }}
             block={block}
+            posture={posture}
             state={state}
             earlier={data.earlier}
             cues={data.cues}
@@ -142,6 +148,14 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
               write({ op: 'withdrawNote', classId: info.id, noteId })
               setLast(null)
             }}
+            movable={moves.movable}
+            lastMove={moves.lastMove}
+            onMove={(move) => {
+              moves.move(move)
+              setLast(null)
+            }}
+            onUndoMove={moves.undo}
+            refusedMove={moves.refusedMove}
             onLook={(numbers) =>
               write({
                 op: 'addLook',
@@ -197,6 +211,13 @@ const notesOnTile = ({ notes }: ClassState, memberId: string | undefined): strin
     .filter((note) => note.memberId === memberId && (isOpen(note) || note.score || note.sign === 'redFlag'))
     .map(({ id }) => id)
     .join(' ')
+
+/** Marks moved on a bike for its rider in this class: "seat height 7 → 8". */
+function movedOnTile({ types }: WatchData, { moves }: ClassState, { bikeId, typeId, rider }: WatchBike): string {
+  const type = types[typeId]
+  const own = moves.filter((move) => move.bikeId === bikeId && move.memberId === rider?.id)
+  return type ? own.map((move) => formatMoveOnTile(type, move)).join('; ') : ''
+}
 
 const bikeOf = (data: WatchData, number: number) => data.bikes.find((one) => one.number === number)
 

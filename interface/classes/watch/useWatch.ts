@@ -63,7 +63,8 @@ export function useWatch(
     } catch {
       // Without network: the page may be older than what this device last knew.
       const snapshot = readSnapshot<ClassState>(classId)
-      if (snapshot) setBase(snapshot)
+      // One that an earlier version of this page left has no moves.
+      if (snapshot) setBase({ ...snapshot, moves: snapshot.moves ?? [] })
     } finally {
       setRequested(true)
     }
@@ -120,7 +121,15 @@ function useSnapshot(classId: string, state: ClassState | null): void {
   )
 }
 
-const OPS: readonly string[] = ['addNote', 'changeNote', 'withdrawNote', 'addLook', 'addRoomCue']
+const OPS: readonly string[] = [
+  'addNote',
+  'changeNote',
+  'withdrawNote',
+  'addLook',
+  'addRoomCue',
+  'moveMark',
+  'undoMove',
+]
 
 function madeEntryOf(entry: OutboxEntry, classId: string): MadeEntry[] {
   if (!OPS.includes(entry.op)) return []

@@ -9,6 +9,8 @@ export type CurrentSet = Readonly<{
   /** Null for the usual. */
   purpose: string | null
   numbers: readonly Readonly<{ title: string; text: string }>[]
+  /** The machine they were set on; null for none. */
+  bikeId: string | null
   bike: string
   /** "Mon 23 Nov 2026", and since when, where that is earlier. */
   date: string
@@ -29,10 +31,12 @@ type Props = Readonly<{
   show: (entryId: string) => void
   /** What the chance is, once it is worked out. */
   chance: ReactNode
+  /** The same numbers, to be moved; null where they are on no machine, or this person moves none. */
+  moves: ReactNode
 }>
 
 /** The numbers large enough to read from the next bike: one set at a time, the others a tap away. */
-export function NumbersCard({ sets, shown, show, chance }: Props) {
+export function NumbersCard({ sets, shown, show, chance, moves }: Props) {
   return (
     <section className={styles.card} aria-label="Numbers">
       {sets.length > 1 && (
@@ -63,6 +67,7 @@ export function NumbersCard({ sets, shown, show, chance }: Props) {
           </div>
         ))}
       </dl>
+      {moves && <div className="no-print">{moves}</div>}
       <p className={styles.facts}>
         <b>{shown.sure}</b>
         {chance}

@@ -15,6 +15,7 @@ import { MergeMember } from '../members/MergeMember'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useRefreshAfterDelivery } from '../../offline/useRefreshAfterDelivery'
 import { StopBanner } from '../../kit/StopMark'
+import { RiderMoves } from '../../setups/move/RiderMoves'
 import { useRecommendation } from '../../compute/useRecommendation'
 import { Changed, type NumbersOnType } from './Changed'
 import { ChooseBike } from '../otherBikes/ChooseBike'
@@ -159,6 +160,7 @@ export function RiderView({
           sets={sets}
           shown={shown}
           show={setChosen}
+          moves={maySetUp && shown.bikeId && <MoveHere key={shown.bikeId} memberId={member.id} bikeId={shown.bikeId} />}
           chance={
             request &&
             requestParts?.seatHeight && (
@@ -217,6 +219,17 @@ function requestOf(parts: RiderViewProps['request'], entryId: string | undefined
   if (!parts || parts.entryId !== entryId) return null
   const { bikeType, bike, school, evidence } = parts
   return { bikeType, bike, school, evidence }
+}
+
+/** Opens the arrows that move a mark. */
+function MoveHere({ memberId, bikeId }: Readonly<{ memberId: string; bikeId: string }>) {
+  const [isOpen, setOpen] = useState(false)
+  if (isOpen) return <RiderMoves memberId={memberId} bikeId={bikeId} />
+  return (
+    <Button size="large" onClick={() => setOpen(true)}>
+      Move a mark
+    </Button>
+  )
 }
 
 /** How sure the saved seat is: worked out on this device, after the page is there. */

@@ -48,6 +48,7 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Rid
       title: AXIS_TITLE[axis],
       text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
     })),
+    bikeId: entry.bikeId,
     bike: formatBikeName(type.name, entry.bikeNumber),
     date: formatDate(entry.createdAt, timeZone),
     since: since && formatDate(since, timeZone),

@@ -10,6 +10,7 @@ import {
   bikeAssignment,
   bikeAssignmentLog,
   classNote,
+  markMove,
 } from '../../classes/tables'
 import { complaint, trial } from '../../comfort/tables'
 import { memberLink, memberMessage } from '../../riders/memberPage/tables'
@@ -39,6 +40,7 @@ const MOVED: readonly (MySqlTable & Readonly<{ memberId: AnyMySqlColumn }>)[] = 
   registerEntry,
   classNote,
   classLook,
+  markMove,
   bikeAssignmentLog,
   memberMessage,
   memberLink,

@@ -1,9 +1,17 @@
 import { needsRating } from '../../../core/comfort/changes/trial'
 import { afterList, type AfterKind, type FollowUpState } from '../../../core/classes/watch/afterList'
-import { isOpen, lastLooks, resultOfRoomCue, type NoteState } from '../../../core/classes/watch/classState'
+import {
+  isOpen,
+  lastLooks,
+  resultOfRoomCue,
+  type MoveState,
+  type NoteState,
+} from '../../../core/classes/watch/classState'
 import type { RoomCueResult } from '../../../core/classes/watch/cue'
 import { signNamed } from '../../../core/classes/watch/signs'
+import type { BikeType } from '../../../core/bikes/bike/bike'
 import type { Scope } from '../../platform/accounts/scope'
+import { listBikesOfRecords } from '../../bikes/bikes'
 import { isReferred, openComplaints, type RiderComplaint } from '../../comfort/complaints'
 import { runningTrials, type Trial } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
@@ -21,6 +29,7 @@ export type AfterSubject =
   | Readonly<{ kind: 'note'; note: NotedThing }>
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'said' | 'stage' | 'proposed' | 'verdict'> }>
+  | Readonly<{ kind: 'move'; move: MoveState; type: BikeType }>
   | Readonly<{ kind: 'words'; words: string }>
 
 /** One thing to see to after a class. */
@@ -29,6 +38,8 @@ export type AfterRow = Readonly<{
   memberId: string
   name: string
   number: number | null
+  /** The bike they rode; null where they sat on none of this class. */
+  bikeId: string | null
   subjects: readonly AfterSubject[]
   /** Of numbers nobody looked at: the rider is new here, rather than left to the warm-up. */
   isNew: boolean
@@ -78,6 +89,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const looks = lastLooks(state)
   const noteById = new Map(state.notes.map((note) => [note.id, note]))
   const numberOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.number ?? null
+  const bikeOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.bikeId ?? null
   const nameOf = (memberId: string) => seated.find(({ id }) => id === memberId)?.name ?? ''
   const ids = seated.map(({ id }) => id)
   const [complaints, trials] = [await openComplaints(db, scope, ids), await runningTrials(db, scope, ids, now)]
@@ -95,6 +107,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
     to: handedTo ? (people.get(handedTo) ?? null) : null,
     by,
   })
+  const types = new Map((await listBikesOfRecords(db, scope)).map(({ id, type }) => [id, type]))
   const put = await listPutToClass(db, scope, ofClass)
   const noteIds = new Set(state.notes.map(({ id }) => id))
   const items = afterList({
@@ -102,6 +115,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
     earlier: [...earlier, ...state.notes],
     warmUp: seated.filter(({ toCheck }) => toCheck).map(({ id }) => id),
     trialsDue: [...new Set(due.map(({ memberId }) => memberId))],
+    moved: [...new Set(state.moves.map(({ memberId }) => memberId))],
     complaints: open
       .filter(({ noteId }) => noteId === null || !noteIds.has(noteId))
       .map((one) => ({ id: one.id, memberId: one.memberId, strength: one.strength, flagged: isReferred(one) })),
@@ -113,6 +127,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       memberId: one.memberId,
       name: one.name,
       number: numberOf(one.memberId),
+      bikeId: bikeOf(one.memberId),
       subjects: [{ kind: 'words', words: one.said }],
       isNew: false,
       setUp: null,
@@ -123,12 +138,14 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
     rows: items.map(({ kind, memberId, notes, complaints: reported }): AfterRow => {
       const own = notes.map((id) => noteById.get(id)!)
       const followedUp = became.get(`${kind} ${memberId}`)
+      const moves = kind === 'moved' ? state.moves.filter((move) => move.memberId === memberId) : []
       const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
       return {
         kind,
         memberId,
         name: nameOf(memberId),
         number: numberOf(memberId),
+        bikeId: bikeOf(memberId),
         classId: ofClass.id,
         from: null,
         followUp: followedUp ? asFollowUp(followedUp) : null,
@@ -137,6 +154,10 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
           ...own.map((note) => ({ kind: 'note' as const, note: notedThing(note) })),
           ...reported.map((id) => ({ kind: 'complaint' as const, complaint: open.find((one) => one.id === id)! })),
           ...ofTrial.map((trial) => ({ kind: 'trial' as const, trial })),
+          ...moves.flatMap((move) => {
+            const type = types.get(move.bikeId)
+            return type ? [{ kind: 'move' as const, move, type }] : []
+          }),
         ],
         setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,
       }

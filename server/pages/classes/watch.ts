@@ -1,7 +1,10 @@
+import type { Marks } from '../../../core/base/conventions'
+import type { BikeType } from '../../../core/bikes/bike/bike'
 import { formatMarks } from '../../../core/messages/words/labels'
 import { formatPutHere } from '../../../core/messages/classes/watch'
 import { numbersLookedAt, type ClassState } from '../../../core/classes/watch/classState'
 import type { CuedNote } from '../../../core/classes/watch/cue'
+import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
 import { listBikesOfRecords } from '../../bikes/bikes'
 import { stopsOf } from '../../comfort/stops'
@@ -13,6 +16,7 @@ import { getStudio } from '../../studio/studio'
 import { listAssignments } from '../../classes/assignments'
 import type { StudioClass } from '../../classes/classes'
 import { listPutToClass } from '../../classes/followUps'
+import { ridersMovedOnDay } from '../../classes/moves'
 import { listNotesOfMembers } from '../../classes/notes'
 import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from '../../classes/planning'
 import { listRoster } from '../../classes/roster'
@@ -27,6 +31,12 @@ export type WatchBike = Readonly<{
   yM: number
   rider: Readonly<{ id: string; name: string }> | null
   numbers: string | null
+  /** The same as marks of this machine, and the version of its type (in `types`); null without numbers. */
+  marks: Marks | null
+  typeId: string
+  /** A mark was moved today already, or a change is on trial: a second one asks for a reason. */
+  movedToday: boolean
+  onTrial: boolean
   /** Numbers nobody looked at yet: left to the warm-up, or new here and not set up. */
   toCheck: boolean
   /** Has no numbers yet. */
@@ -46,6 +56,10 @@ export type WatchData = Readonly<{
   /** Riders on the list who have no bike. */
   withoutBike: number
   widthM: number
+  /** The types of the bikes with a rider, by version. */
+  types: Readonly<Record<string, BikeType>>
+  /** Whether this person sets riders up, and so moves marks. */
+  mayMove: boolean
   state: ClassState
   /** Earlier notes on these riders, for cues and their results. */
   earlier: readonly CuedNote[]
@@ -85,6 +99,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     assigned.map(({ bikeId }) => bikeId),
     now,
   )
+  const moved = await ridersMovedOnDay(db, scope, ids, now)
   const put = await listPutToClass(db, scope, ofClass)
   const putTo = (memberId: string) =>
     put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text))
@@ -119,6 +134,10 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       yM,
       rider: rider ? { id: rider.memberId, name: rider.name } : null,
       numbers: marks && formatMarks(bike.type, marks),
+      marks,
+      typeId: bike.typeId,
+      movedToday: rider !== undefined && moved.has(rider.memberId),
+      onTrial: rider !== undefined && trials.isRunning(rider.memberId),
       toCheck,
       isNew: rider !== undefined && own.length === 0,
       watchFor:
@@ -133,6 +152,10 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     bikes,
     withoutBike: roster.filter(({ memberId, state: how }) => how !== 'cancelled' && !ids.includes(memberId)).length,
     widthM: room.widthM,
+    types: Object.fromEntries(
+      all.filter(({ id }) => assigned.some(({ bikeId }) => bikeId === id)).map(({ typeId, type }) => [typeId, type]),
+    ),
+    mayMove: can(scope, 'setUpRiders'),
     state,
     earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
     cues,

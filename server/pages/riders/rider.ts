@@ -47,9 +47,10 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
   const entries = listed.map(withSharedType)
   const sets = byDisplayPriority(current).map(withSharedType)
   const latest = sets.at(0)
+  const setupId = setupBehind(latest, listed)
   const [changedAt, evidence, link, messages] = await Promise.all([
     latest?.bikeId ? findChangeSince(db, scope, latest.bikeId, latest.createdAt) : null,
-    latest?.setupId && seesNotes ? listEvidence(db, scope, latest.setupId) : null,
+    setupId && seesNotes ? listEvidence(db, scope, setupId) : null,
     findLink(db, scope, id, now),
     seesNotes ? listMessages(db, scope, id) : null,
   ])
@@ -81,4 +82,14 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     messages,
     context: setsUp ? await riderContext(db, scope, id, now) : null,
   }
+}
+
+/** The set-up that numbers rest on: their own, or that of the numbers a mark was moved from. */
+function setupBehind(entry: RegisterEntry | undefined, listed: readonly RegisterEntry[]): string | null {
+  let behind = entry
+  while (behind?.source === 'moved') {
+    const { fromId } = behind
+    behind = listed.find(({ id }) => id === fromId)
+  }
+  return behind?.setupId ?? null
 }

@@ -527,7 +527,7 @@ describe('what is noted', () => {
       { sign: 'kneesOut', strength: null, minute: null, score: null },
     ])
     // The state that a device made of what it heard is the one that a new page is told.
-    expect(afterEntries({ notes: [], looks: [], cues: [] }, heard as MadeEntry[])).toEqual(state)
+    expect(afterEntries({ notes: [], looks: [], cues: [], moves: [] }, heard as MadeEntry[])).toEqual(state)
     expect(state.looks).toMatchObject([{ memberId, numbers: true }])
     expect(state.cues).toMatchObject([{ sign: 'kneesOut', concerned: [memberId] }])
   })

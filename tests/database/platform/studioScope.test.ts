@@ -26,6 +26,8 @@ import * as replan from '@/server/classes/replan'
 import { roundOf } from '@/server/pages/classes/round'
 import * as sheet from '@/server/pages/classes/sheet'
 import * as riderContexts from '@/server/pages/comfort/riderContext'
+import * as moves from '@/server/classes/moves'
+import * as movable from '@/server/pages/setups/movable'
 import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
 import { watchData } from '@/server/pages/classes/watch'
@@ -33,6 +35,7 @@ import * as rooms from '@/server/classes/rooms/rooms'
 import * as complaints from '@/server/comfort/complaints'
 import { findingsOnFile } from '@/server/pages/comfort/findings'
 import { studioPicture } from '@/server/pages/comfort/picture'
+import { moveMark, undoMove } from '@/server/commands/useCases/moveMark'
 import { startTrial } from '@/server/commands/useCases/startTrial'
 import * as reasons from '@/server/pages/comfort/reasons'
 import { setReferralText } from '@/server/comfort/referral'
@@ -142,6 +145,7 @@ const other = {
   complaint: id(),
   trial: id(),
   merged: id(),
+  moved: id(),
 }
 
 beforeAll(async () => {
@@ -183,6 +187,8 @@ beforeAll(async () => {
   await tapeReadings.addTapeReading(db, there, { id: other.tape, typeId: other.type, row: tape }, now)
   const reading = { kind: 'tape', ...tape } as const
   await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
+  const moved = await withTransaction(db, (tx) => moveMark(tx as typeof db, there, otherMove(other.moved), now))
+  if (moved.outcome !== 'kept') throw new Error(JSON.stringify(moved))
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
   const felt = { comfort: 3, place: 'knees', line: SECRET } as const
@@ -225,6 +231,14 @@ type Call = () => unknown
 type Walk = Readonly<Record<string, Call>>
 
 const ids = () => ({ id: id(), bikeId: other.bike })
+const MOVE = { axis: 'barHeight', from: '6', to: '7', why: 'comfort', again: 'wish' } as const
+const otherMove = (moveId: string) => ({
+  ...MOVE,
+  id: moveId,
+  memberId: other.member,
+  bikeId: other.bike,
+  classId: other.ofClass,
+})
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
     listBikes: () => bikes.listBikes(db, here),
@@ -284,6 +298,30 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listAssignments: () => assignments.listAssignments(db, here, other.ofClass),
     assignBike: () => assignments.assignBike(db, here, { ...ids(), memberId: null, classId: other.ofClass }, now),
     lockClass: () => assignments.lockClass(db, here, other.ofClass),
+  },
+  'classes/moves': {
+    numbersOn: async () => moves.numbersOn(db, here, other.member, (await bikes.findBike(db, there, other.bike))!),
+    recordMove: async () => {
+      const bike = (await bikes.findBike(db, there, other.bike))!
+      return moves.recordMove(db, here, bike, { ...MOVE, id: id(), memberId: other.member, classId: null }, now)
+    },
+    ridersMovedOnDay: () => moves.ridersMovedOnDay(db, here, [other.member], now),
+    findMove: () => moves.findMove(db, here, other.moved),
+    undoMove: async () => {
+      const move = (await moves.findMove(db, there, other.moved))!
+      return moves.undoMove(db, here, { id: id(), move }, now)
+    },
+    listMovesOfClass: () => moves.listMovesOfClass(db, here, other.ofClass),
+  },
+  'commands/useCases/moveMark': {
+    moveMark: () => withTransaction(db, (tx) => moveMark(tx as typeof db, here, otherMove(id()), now)),
+    undoMove: () =>
+      withTransaction(db, (tx) => undoMove(tx as typeof db, here, { id: id(), moveId: other.moved }, now)),
+  },
+  'pages/setups/movable': {
+    movable: () => movable.movable(db, here, { memberId: other.member, bikeId: other.bike }, now),
+    moveOutlook: () =>
+      movable.moveOutlook(db, here, { memberId: other.member, bikeId: other.bike, axis: 'seatHeight', to: ['8'] }, now),
   },
   'classes/retireBike': { retireBike: () => retireBike(db, here, other.bike, now) },
   'setups/finishedSetups': {
@@ -733,6 +771,8 @@ const ENTRIES = [
   { op: 'changeNote', id: id(), noteId: other.note, change: { held: true } },
   { op: 'addLook', id: id(), classId: other.ofClass, memberId: 'member-01', bikeId: 'bike-1' },
   { op: 'addRoomCue', id: id(), classId: other.ofClass, sign: 'kneesOut', cue: 'x', concerned: [] },
+  { op: 'moveMark', id: id(), memberId: other.member, bikeId: 'bike-1', ...MOVE },
+  { op: 'undoMove', id: id(), moveId: other.moved },
 ] as const
 
 /** What takes no scope, and why it needs none. */
@@ -838,7 +878,6 @@ test.each(modules)('every function of server/%s is walked, or needs no scope', (
 const asText = (value: unknown): string =>
   JSON.stringify(value, (_, one: unknown) => (one instanceof Map || one instanceof Set ? [...one] : one)) ?? ''
 
-/** Makes a call that must neither tell of the other studio nor touch it. */
 /** Every row of each studio at the end of the last call that was to change nothing: the next one begins with them. */
 const lastRows = new Map<string, string>()
 /** The call's answer; every row of the studio is as before it. */
@@ -851,6 +890,7 @@ async function changesNothing<T>(studioId: string, call: () => T): Promise<Await
   return answer
 }
 
+/** Makes a call that must neither tell of the other studio nor touch it. */
 async function seesNothing(call: Call): Promise<Answer> {
   const answer = await changesNothing(there.studioId, call)
   expect(asText(answer)).not.toContain(SECRET)
@@ -963,6 +1003,10 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'register.revokeOwnPage': () => ({ input: { memberId: other.member } }),
   'register.handleMessage': () => ({ input: { messageId: other.message } }),
   'register.earlierEntries': () => ({ input: { memberId: other.member, before: other.finished } }),
+  'register.movableMarks': () => ({ input: { memberId: other.member, bikeId: other.bike } }),
+  'register.outlookOfMove': () => ({
+    input: { memberId: other.member, bikeId: other.bike, axis: 'seatHeight', to: ['8'] },
+  }),
   'setups.startSetup': () => ({ input: { memberId: other.member, bikeId: other.bike } }),
   'setups.changeSchool': () => ({ input: { setupId: other.setup, school: { foot: 'level' } }, id: id() }),
   'studio.saveStudio': () => ({ input: { settings: { school: {}, costs: {}, learns: true } } }),
@@ -1076,6 +1120,10 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'places.swapRiders': 'noSuchClass',
   'places.undoPlaces': 'noSuchClass',
   'register.earlierEntries': 'found',
+  'register.moveMark': 'noNote',
+  'register.movableMarks': 'noNumbersToMove',
+  'register.outlookOfMove': 'found',
+  'register.undoMove': 'kept',
   'register.handleMessage': 'kept',
   'register.saveAfterChange': 'numbersChanged',
   'register.saveForType': 'noSuchNumbers',

@@ -145,6 +145,7 @@ test('every table that names a member is one the merge knows', async () => {
     'class_note',
     'class_rider',
     'complaint',
+    'mark_move',
     'member_link',
     'member_merge',
     'member_message',

@@ -15,6 +15,14 @@ const LIMIT: Readonly<Record<AxisName, Readonly<{ chance: number; mm: number }>>
   barSlide: { chance: 0.75, mm: 25 },
 }
 
+/** The length of a mild step on each axis, mm. */
+export const SELF_ADJUSTMENT_MM: Readonly<Record<AxisName, number>> = Object.freeze({
+  seatHeight: LIMIT.seatHeight.mm,
+  seatSlide: LIMIT.seatSlide.mm,
+  barHeight: LIMIT.barHeight.mm,
+  barSlide: LIMIT.barSlide.mm,
+})
+
 /** Marks next to the current one of each axis whose own check still passes, without a gap. */
 export function selfAdjustmentRange(
   chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>,

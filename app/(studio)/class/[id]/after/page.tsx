@@ -4,6 +4,7 @@ import { AfterView } from '@/interface/classes/after/AfterView'
 import { classInfo } from '@/interface/classes/classInfo'
 import { afterClass } from '@/server/pages/classes/after'
 import { classPage } from '@/server/pages/classes/classPage'
+import { can } from '@/server/platform/accounts/can'
 import { database } from '@/server/platform/db/connection'
 import { listColleagues } from '@/server/studio/people'
 
@@ -13,5 +14,6 @@ export default async function AfterPage({ params }: { params: Promise<{ id: stri
   const page = await classPage((await params).id, 'seeNotes')
   const [db, { person }] = [database(), page]
   const data = afterProps(await afterClass(db, person, page.ofClass, new Date()))
-  return <AfterView info={classInfo(page)} data={data} colleagues={await listColleagues(db, person)} />
+  const colleagues = await listColleagues(db, person)
+  return <AfterView info={classInfo(page)} data={data} colleagues={colleagues} maySetUp={can(person, 'setUpRiders')} />
 }

@@ -1,0 +1,91 @@
+import { AXES, type AxisName, type Label, type Marks } from '../../base/conventions'
+import { axisOf, type BikeType } from '../../bikes/bike/bike'
+import { findPosition, positionsOf, type ScalePosition } from '../../bikes/scale/scale'
+import { SELF_ADJUSTMENT_MM } from '../recommend/request/selfAdjustment'
+
+/** Why a mark is moved between two set-ups. */
+export const MOVE_REASONS = ['comfort', 'sign', 'felt', 'checked'] as const
+export type MoveReason = (typeof MOVE_REASONS)[number]
+
+/** Why a second change does not wait: on the day of the first, or while a trial runs. */
+export const AGAIN_REASONS = ['tooFar', 'noHelp', 'worse', 'otherThing', 'wish'] as const
+export type AgainReason = (typeof AGAIN_REASONS)[number]
+
+/** One axis moved from a mark to another, in the labels of the machine it was moved on. */
+export type MarkMove = Readonly<{ axis: AxisName; from: Label; to: Label; why: MoveReason; again?: AgainReason }>
+
+/** An axis of a machine with its mark, and the marks around it by their place, the lowest or rearmost first. */
+export type MovableAxis = Readonly<{ axis: AxisName; label: Label; positions: readonly ScalePosition[] }>
+
+/** So many marks to either side can be reached on the floor; farther is a set-up. */
+export const MAX_STEPS = 6
+
+/**
+ * The axes that can be moved from these marks, in the order of `AXES`, each with at most `MAX_STEPS` marks to either
+ * side. An axis without a mark, or with one its scale does not have, is left out.
+ */
+export function movableAxes(bikeType: BikeType, marks: Marks): readonly MovableAxis[] {
+  return AXES.flatMap((axis): MovableAxis[] => {
+    const [scale, label] = [axisOf(bikeType, axis)?.scale, marks[axis]]
+    const found = scale && label !== undefined ? findPosition(scale, label) : null
+    if (!scale || found?.outcome !== 'found') return []
+    const all = [...positionsOf(scale)].sort((a, b) => a.mm - b.mm)
+    const here = all.findIndex((one) => one.label === found.stop.label)
+    const positions = all.slice(Math.max(0, here - MAX_STEPS), here + MAX_STEPS + 1)
+    return [{ axis, label: found.stop.label, positions }]
+  })
+}
+
+/** The mark `steps` places from the present one (plus is higher or farther forward); null beyond the scale. */
+export function markAt({ label, positions }: MovableAxis, steps: number): ScalePosition | null {
+  const here = positions.findIndex((one) => one.label === label)
+  return positions[here + steps] ?? null
+}
+
+/** How far a mark lies from the present one, mm along the axis: plus is up, or away from the saddle's rear. */
+export function movedMm({ label, positions }: MovableAxis, to: Label): number {
+  const mmOf = (wanted: Label) => positions.find((one) => one.label === wanted)?.mm ?? 0
+  return mmOf(to) - mmOf(label)
+}
+
+/** Checks whose reading a move makes stale. */
+export type DisturbedCheck = 'knee' | 'plumb' | 'reach' | 'elbows' | 'back' | 'clearance'
+
+/**
+ * What should be looked at again once an axis was moved: the saddle carries the leg and the reach, the bars the arms,
+ * the back and the knees of a standing rider (common practice, no source).
+ */
+export const DISTURBS: Readonly<Record<AxisName, readonly DisturbedCheck[]>> = Object.freeze({
+  seatHeight: ['knee', 'reach'],
+  seatSlide: ['plumb', 'knee', 'reach'],
+  barHeight: ['elbows', 'back', 'clearance'],
+  barSlide: ['reach', 'elbows', 'clearance'],
+})
+
+/**
+ * Whether a move is to be asked about once: it leaves the marks the rider may try alone (`alone`, of this axis), or,
+ * where the belief was not asked (undefined), it is longer than what is a mild step on this axis.
+ */
+export function isBeyond(axis: MovableAxis, to: Label, alone: readonly Label[] | undefined): boolean {
+  if (to === axis.label) return false
+  if (alone) return !alone.includes(to)
+  return Math.abs(movedMm(axis, to)) > SELF_ADJUSTMENT_MM[axis.axis] + 1e-9
+}
+
+type KnownMove = Readonly<{ id: string; axis: AxisName; from: Label; to: Label }>
+
+/**
+ * A rider's marks after moves: `marks` were read when `known` had been made; of those that are no longer among `now`
+ * the axis goes back, and those that came since are made. A move whose axis stands elsewhere changes nothing.
+ */
+export function marksAfter(marks: Marks, known: readonly KnownMove[], now: readonly KnownMove[]): Marks {
+  const has = (all: readonly KnownMove[], { id }: KnownMove) => all.some((one) => one.id === id)
+  const steps = [
+    ...known
+      .filter((move) => !has(now, move))
+      .toReversed()
+      .map(({ axis, from, to }) => ({ axis, from: to, to: from })),
+    ...now.filter((move) => !has(known, move)),
+  ]
+  return steps.reduce<Marks>((at, { axis, from, to }) => (at[axis] === from ? { ...at, [axis]: to } : at), marks)
+}

@@ -1,0 +1,54 @@
+'use client'
+import { useMemo, useState } from 'react'
+import type { Marks } from '@/core/base/conventions'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import type { ClassEntry, ClassState, MoveState } from '@/core/classes/watch/classState'
+import { marksAfter, type MarkMove } from '@/core/setups/moves/move'
+import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
+import { useOutbox } from '../../offline/OutboxProvider'
+
+type Moves = Readonly<{
+  /** The rider's marks as they stand now; null where this person moves none, or there are no numbers. */
+  movable: Readonly<{ type: BikeType; marks: Marks }> | null
+  /** The latest move of this rider from this page. */
+  lastMove: MoveState | undefined
+  move: (move: MarkMove) => void
+  undo: (moveId: string) => void
+  /** Something else was tapped since: the latest move is no longer the one to take back. */
+  forget: () => void
+  /** A move of this rider that the server did not take, with its reason. */
+  refusedMove: Readonly<{ why: string; discard: () => void }> | null
+}>
+
+/** Marks moved on one bike during a class, over the notes of the class. */
+export function useMoves(
+  classId: string,
+  data: WatchData,
+  state: ClassState,
+  bike: WatchBike | undefined,
+  write: (entry: ClassEntry) => string,
+): Moves {
+  const { entries, discard } = useOutbox()
+  const [last, setLast] = useState<string | null>(null)
+  const memberId = bike?.rider?.id
+  const movable = useMemo(() => {
+    const type = bike && data.types[bike.typeId]
+    if (!data.mayMove || !type || !bike.marks) return null
+    const own = (moves: readonly MoveState[] = []) =>
+      moves.filter((one) => one.memberId === memberId && one.bikeId === bike.bikeId)
+    return { type, marks: marksAfter(bike.marks, own(data.state.moves), own(state.moves)) }
+  }, [bike, data, state.moves, memberId])
+  const refused = entries?.find(
+    ({ state: how, entry }) => how === 'refused' && entry.op === 'moveMark' && entry.memberId === memberId,
+  )
+  return {
+    movable,
+    lastMove: state.moves.find(({ id, memberId: whose }) => id === last && whose === memberId),
+    move: (move) => {
+      if (bike && memberId) setLast(write({ op: 'moveMark', classId, memberId, bikeId: bike.bikeId, ...move }))
+    },
+    undo: (moveId) => write({ op: 'undoMove', classId, moveId }),
+    forget: () => setLast(null),
+    refusedMove: refused ? { why: refused.say ?? '', discard: () => void discard(refused) } : null,
+  }
+}

@@ -1,0 +1,207 @@
+'use client'
+import { useState } from 'react'
+import type { AxisName, Marks } from '@/core/base/conventions'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import {
+  AGAIN_ON_TRIAL,
+  AGAIN_REASON_NAME,
+  AGAIN_TODAY,
+  formatBeyond,
+  formatDisturbed,
+  formatMoveCaution,
+  formatMoveButton,
+  formatMoveExpectation,
+  formatMoveWay,
+  MOVE_REASON_NAME,
+} from '@/core/messages/setups/floorMoves'
+import { formatLabel } from '@/core/messages/words/labels'
+import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import {
+  AGAIN_REASONS,
+  isBeyond,
+  markAt,
+  movableAxes,
+  MOVE_REASONS,
+  movedMm,
+  type MarkMove,
+  type MovableAxis,
+  type MoveReason,
+} from '@/core/setups/moves/move'
+import type { ScalePosition } from '@/core/bikes/scale/scale'
+import { useUnitSystem } from '../../kit/theme/DevicePreferences'
+import { useMoveOutlook, type Outlook } from './useMoveOutlook'
+import styles from './move.module.css'
+
+type Props = Readonly<{
+  type: BikeType
+  /** As this machine takes them. */
+  marks: Marks
+  axis: AxisName
+  memberId: string
+  bikeId: string
+  /** Another change came first: a second one asks for a reason. */
+  movedToday: boolean
+  onTrial: boolean
+  onMove: (move: MarkMove) => void
+  leave: () => void
+}>
+
+/** One axis, a mark up or down: a tap on the reason moves it, after a question where it is no mild move. */
+export function MoveChoice(props: Props) {
+  const axis = movableAxes(props.type, props.marks).find((one) => one.axis === props.axis)
+  return axis ? <Choice key={axis.label} {...props} movable={axis} /> : null
+}
+
+function Choice({
+  type,
+  memberId,
+  bikeId,
+  movedToday,
+  onTrial,
+  movable,
+  leave,
+  onMove,
+}: Props & Readonly<{ movable: MovableAxis }>) {
+  const { axis, label: from } = movable
+  const [steps, setSteps] = useState({ up: 1, down: 1 })
+  const [up, down] = [markAt(movable, steps.up), markAt(movable, -steps.down)]
+  const { outlook, isAsking } = useMoveOutlook(memberId, bikeId, axis, up?.label ?? null, down?.label ?? null)
+  const [picked, setPicked] = useState<Readonly<{ to: string; why: MoveReason }> | null>(null)
+  const [agreed, setAgreed] = useState(false)
+  const needsReason = movedToday || onTrial
+  const isQuestion = (to: string) => isBeyond(movable, to, outlook?.alone)
+  const pick = (to: string, why: MoveReason) => {
+    if (isQuestion(to) || needsReason) setPicked({ to, why })
+    else onMove({ axis, from, to, why })
+  }
+  if (picked)
+    return (
+      <section className={styles.choice} aria-label="Move a mark">
+        <h3>
+          {AXIS_TITLE[axis]} {formatLabel(type, axis, from)} → {formatLabel(type, axis, picked.to)}
+        </h3>
+        {isQuestion(picked.to) && !agreed ? (
+          <Ask question={formatBeyond(type, axis, outlook?.alone)} leave={() => setPicked(null)}>
+            <button
+              type="button"
+              className={styles.go}
+              onClick={() => (needsReason ? setAgreed(true) : onMove({ axis, from, ...picked }))}
+            >
+              Move it
+            </button>
+          </Ask>
+        ) : (
+          <Ask question={onTrial ? AGAIN_ON_TRIAL : AGAIN_TODAY} leave={() => setPicked(null)}>
+            {AGAIN_REASONS.map((again) => (
+              <button key={again} type="button" onClick={() => onMove({ axis, from, ...picked, again })}>
+                {AGAIN_REASON_NAME[again]}
+              </button>
+            ))}
+          </Ask>
+        )}
+      </section>
+    )
+  const way = (sign: 1 | -1, to: ScalePosition | null) => (
+    <Way
+      type={type}
+      movable={movable}
+      sign={sign}
+      to={to}
+      outlook={outlook}
+      further={
+        markAt(movable, sign * ((sign > 0 ? steps.up : steps.down) + 1)) === null
+          ? null
+          : () => setSteps(sign > 0 ? { ...steps, up: steps.up + 1 } : { ...steps, down: steps.down + 1 })
+      }
+      onPick={pick}
+    />
+  )
+  return (
+    <section className={styles.choice} aria-label="Move a mark" aria-busy={isAsking}>
+      <h3>
+        {AXIS_TITLE[axis]} {formatLabel(type, axis, from)}
+        <button type="button" className={styles.leave} onClick={leave}>
+          Leave it
+        </button>
+      </h3>
+      <div className={styles.two}>
+        {way(-1, down)}
+        {way(1, up)}
+      </div>
+      <p className={styles.caution}>{formatMoveCaution(axis)}</p>
+      <p className={styles.after}>{formatDisturbed(axis)}</p>
+    </section>
+  )
+}
+
+function Ask({
+  question,
+  leave,
+  children,
+}: Readonly<{ question: string; leave: () => void; children: React.ReactNode }>) {
+  return (
+    <>
+      <p className={styles.question}>{question}</p>
+      <div className={styles.ways} role="group" aria-label="Move it all the same?">
+        {children}
+        <button type="button" onClick={leave}>
+          Leave it
+        </button>
+      </div>
+    </>
+  )
+}
+
+const ARROW: Readonly<Record<AxisName, readonly [minus: string, plus: string]>> = {
+  seatHeight: ['▼', '▲'],
+  seatSlide: ['◀', '▶'],
+  barHeight: ['▼', '▲'],
+  barSlide: ['◀', '▶'],
+}
+
+/** One way: the mark, how far it is, what the belief expects there, and the reasons to move it. */
+function Way({
+  type,
+  movable,
+  sign,
+  to,
+  outlook,
+  further,
+  onPick,
+}: Readonly<{
+  type: BikeType
+  movable: MovableAxis
+  sign: 1 | -1
+  to: ScalePosition | null
+  outlook: Outlook | null
+  further: (() => void) | null
+  onPick: (to: string, why: MoveReason) => void
+}>) {
+  const { shown } = useUnitSystem()
+  const { axis } = movable
+  const arrow = ARROW[axis][sign > 0 ? 1 : 0]
+  if (!to) return <div className={styles.end}>{arrow} The scale ends here.</div>
+  const expected = outlook?.expects[to.label]
+  return (
+    <div className={styles.way} role="group" aria-label={formatMoveButton(axis, sign)}>
+      <p className={styles.mark}>
+        <span>{arrow}</span>
+        <b>{formatLabel(type, axis, to.label)}</b>
+        <small>{formatMoveWay(axis, movedMm(movable, to.label), shown)}</small>
+        {further && (
+          <button type="button" aria-label={`${formatMoveButton(axis, sign)}, one mark more`} onClick={further}>
+            +
+          </button>
+        )}
+      </p>
+      {expected && <small>{formatMoveExpectation(axis, expected, shown)}</small>}
+      <div className={styles.reasons}>
+        {MOVE_REASONS.map((why) => (
+          <button key={why} type="button" onClick={() => onPick(to.label, why)}>
+            {MOVE_REASON_NAME[why]}
+          </button>
+        ))}
+      </div>
+    </div>
+  )
+}

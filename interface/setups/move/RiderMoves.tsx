@@ -1,0 +1,107 @@
+'use client'
+import { useCallback, useEffect, useState } from 'react'
+import type { AxisName } from '@/core/base/conventions'
+import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
+import { asSentence, capitalized } from '@/core/messages/words/phrases'
+import type { MarkMove } from '@/core/setups/moves/move'
+import { query, type Found } from '../../commands/command'
+import { useRefresh } from '../../kit/useRefresh'
+import { useOutbox } from '../../offline/OutboxProvider'
+import { MoveChoice } from './MoveChoice'
+import { NumberCells } from './NumberCells'
+import styles from './move.module.css'
+
+/** The queue of moves made outside the floor of a running class. */
+const QUEUE = 'register'
+
+type Loaded = Readonly<{ found: Found<'register.movableMarks'> }> | Readonly<{ why: string }>
+
+/**
+ * A rider's numbers on a bike, to be moved from a page that has no class running: what stands there is requested, a
+ * move goes by the outbox, and can be taken back until something else is tapped.
+ */
+export function RiderMoves({
+  memberId,
+  bikeId,
+  classId,
+}: Readonly<{ memberId: string; bikeId: string; classId?: string }>) {
+  const { entries, enqueue, settled, discard } = useOutbox()
+  const refresh = useRefresh()
+  const [loaded, setLoaded] = useState<Loaded | null>(null)
+  const [last, setLast] = useState<(MarkMove & Readonly<{ id: string }>) | null>(null)
+  const [axis, setAxis] = useState<AxisName | null>(null)
+  const load = useCallback(
+    () =>
+      query('register.movableMarks', { memberId, bikeId }).then(
+        (answer) => setLoaded(answer.outcome === 'found' ? { found: answer } : { why: asSentence(answer.say) }),
+        () => setLoaded({ why: 'Without a network the numbers here are not known.' }),
+      ),
+    [memberId, bikeId],
+  )
+  useEffect(() => void load(), [load])
+  const send = async (id: string, entry: Parameters<typeof enqueue>[1][number]) => {
+    await enqueue(QUEUE, [{ ...entry, id }])
+    await settled(id)
+    await load()
+    refresh()
+  }
+  const refused = entries?.find(
+    ({ state, entry }) => state === 'refused' && entry.op === 'moveMark' && entry.memberId === memberId,
+  )
+  if (!loaded) return <p aria-busy="true">Reading the numbers …</p>
+  if ('why' in loaded) return <p>{loaded.why}</p>
+  const { type, marks, movedToday, onTrial } = loaded.found
+  const shown = last && marks[last.axis] === last.from ? { ...marks, [last.axis]: last.to } : marks
+  return (
+    <div className={styles.own}>
+      <NumberCells type={type} marks={shown} chosen={axis} choose={setAxis} />
+      {axis && (
+        <MoveChoice
+          key={axis}
+          type={type}
+          marks={shown}
+          axis={axis}
+          memberId={memberId}
+          bikeId={bikeId}
+          movedToday={movedToday || last !== null}
+          onTrial={onTrial}
+          leave={() => setAxis(null)}
+          onMove={(move) => {
+            const id = crypto.randomUUID()
+            setAxis(null)
+            setLast({ ...move, id })
+            void send(id, { op: 'moveMark', ...(classId && { classId }), memberId, bikeId, ...move })
+          }}
+        />
+      )}
+      {refused && (
+        <p className={styles.moved} role="alert">
+          <span>Not moved: {asSentence(refused.say)}</span>
+          <button
+            type="button"
+            onClick={() => {
+              setLast(null)
+              void discard(refused)
+            }}
+          >
+            Seen
+          </button>
+        </p>
+      )}
+      {last && !refused && (
+        <p className={styles.moved} role="status">
+          <span>{capitalized(formatMoveOnTile(type, last))}, moved.</span>
+          <button
+            type="button"
+            onClick={() => {
+              setLast(null)
+              void send(crypto.randomUUID(), { op: 'undoMove', ...(classId && { classId }), moveId: last.id })
+            }}
+          >
+            Undo
+          </button>
+        </p>
+      )}
+    </div>
+  )
+}
