@@ -1,8 +1,8 @@
 /**
  * Twenty weeks behind the demo hall: some sixty more members, set-ups on all three types, classes with notes and cues,
- * complaints and trials in each state. Simulated riders make them through the use cases of the product, seeded; dates
- * count back from today. Three things are hidden in it for the product to find: the saddle of bike 19 points to the
- * left, the seat of bike 12 is low, and one cue works more often than the others.
+ * complaints and trials in each state, marks moved in warm-ups. Simulated riders make them through the use cases of the
+ * product, seeded; dates count back from today. Three things are hidden in it for the product to find: the saddle of
+ * bike 19 points to the left, the seat of bike 12 is low, and one cue works more often than the others.
  */
 import type { Scope } from '../../server/platform/accounts/scope'
 import { listBikes } from '../../server/bikes/bikes'
@@ -12,6 +12,7 @@ import type { Database } from '../../server/platform/db/connection'
 import { addClasses } from './classes'
 import { daysBefore, memberId, WITHOUT_NUMBERS } from './hall'
 import { addMembers, addPurposes, addTapes } from './members'
+import { addMoves } from './moves'
 import { addSetups } from './setups'
 import { addTrials } from './trials'
 
@@ -25,6 +26,7 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
   await addPurposes(hall)
   await addClasses(hall)
   await addTrials(hall)
+  await addMoves(hall)
   for (const i of [WITHOUT_NUMBERS, WITHOUT_NUMBERS + 3, WITHOUT_NUMBERS + 5])
     await bookRider(
       db,

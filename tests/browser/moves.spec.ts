@@ -1,37 +1,86 @@
 import { expect, test } from './test'
-import { floor, isKept, seat, STATE, watch, watched } from './hall'
+import { floor, isKept, newDevice, seat, STATE, tile, watch, watched } from './hall'
 
-test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false, actionTimeout: 15_000 })
+test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
-test('a mark moved in the warm-up without network: three taps, kept, written once, and taken back', async ({
+test('a mark moved in the warm-up without network: three taps, stored once, taken back; the tile before, the list after', async ({
   page,
   context,
 }) => {
   await seat(page, 2, 'Maren Tolle')
   await watch(page)
+  const during = page.url()
   await expect.poll(() => isKept(page)).toBe(true)
   await context.setOffline(true)
+  const numbers = page.getByRole('group', { name: 'Numbers' })
+  const shown = async () => (await numbers.getByRole('button').allInnerTexts()).map((text) => text.split(/\s/).at(-1))
   // Three taps: the bike, the number, the way with its reason.
   await watched(page, 2).click()
-  await page.screenshot({ path: '/tmp/m1.png' })
-  await page.getByRole('button', { name: 'Bar height 5, move it' }).click()
-  await page.screenshot({ path: '/tmp/m2.png' })
-  await page.getByRole('group', { name: 'Bar height up' }).getByRole('button', { name: 'Comfort' }).click()
-  await expect(watched(page, 2, 'bar height 5 → 6')).toBeVisible()
-  await page.screenshot({ path: '/tmp/m3.png' })
+  const before = await shown()
+  await numbers.getByRole('button', { name: /^Bar height/ }).click()
+  const up = page.getByRole('group', { name: 'Bar height up' })
+  const label = await up.locator('b').innerText()
+  await up.getByRole('button', { name: 'Comfort' }).click()
+  await expect(watched(page, 2, `bar height ${before[2]} → ${label}`)).toBeVisible()
+  expect(await shown()).toEqual(before.with(2, label))
+  // The page is opened again while nothing reached the server.
+  await page.reload()
+  await expect(watched(page, 2, 'bar height')).toBeVisible()
   await context.setOffline(false)
   await expect(page.getByRole('button', { name: /on this device/ })).toBeHidden()
-  await page.setViewportSize({ width: 390, height: 844 })
-  await page.getByRole('button', { name: 'Seat height 8, move it' }).click()
-  await expect(page.getByRole('region', { name: 'Move a mark' })).toHaveAttribute('aria-busy', 'false')
-  await page.screenshot({ path: '/tmp/m4.png' })
-  await page.getByRole('group', { name: 'Seat height up' }).getByRole('button', { name: 'Checked' }).click()
-  await page.screenshot({ path: '/tmp/m5.png' })
+
+  await page.getByRole('link', { name: 'After' }).click()
+  const line = page.getByRole('listitem').filter({ hasText: 'Maren Tolle' }).filter({ hasText: 'bar height' })
+  await expect(line).toContainText('should be looked at again')
+
+  // Before: a second change the same day asks why it does not wait; it stays where it is.
+  await page.getByRole('link', { name: 'Before' }).click()
+  await tile(page, 2).click()
+  await numbers.getByRole('button', { name: `Bar height ${label}, move it` }).click()
+  await page.getByRole('group', { name: 'Bar height down' }).getByRole('button', { name: 'Felt' }).click()
+  await expect(page.getByText('A mark was moved today already')).toBeVisible()
+  await page.getByRole('button', { name: 'Went too far' }).click()
+  await expect(page.getByRole('status').filter({ hasText: `${label} → ${before[2]}` })).toBeVisible()
+  await expect(numbers.getByRole('button', { name: `Bar height ${before[2]}, move it` })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(numbers.getByRole('button', { name: `Bar height ${label}, move it` })).toBeVisible()
+
   await page.goto('/riders/member-01')
-  await page.getByRole('button', { name: 'Move a mark' }).click()
-  await page.getByRole('button', { name: /^Seat slide/ }).click()
-  await page.setViewportSize({ width: 1280, height: 800 })
-  await expect(page.getByRole('region', { name: 'Move a mark' })).toHaveAttribute('aria-busy', 'false')
-  await page.screenshot({ path: '/tmp/m6.png' })
-  await expect(floor(page)).toBeHidden()
+  await expect(page.getByRole('region', { name: 'Numbers' }).locator('dd')).toHaveText(
+    before.with(2, label) as string[],
+  )
+  await expect(page.getByRole('region', { name: 'Time line' })).toContainText('moved for comfort')
+  await page.goto(during)
+  await expect(watched(page, 2, 'bar height')).toBeVisible()
+})
+
+test('two devices move one axis: the later is told where it stands by whom, nothing is overwritten; a step back is one tap', async ({
+  page,
+  browser,
+}) => {
+  await seat(page, 1, 'Oswin Pryde')
+  await watch(page)
+  const other = await newDevice(browser)
+  const second = await other.newPage()
+  await second.goto(page.url())
+  await other.setOffline(true)
+  const moved = async (on: typeof page, way: string) => {
+    await watched(on, 1).click()
+    await on.getByRole('button', { name: /^Bar height/ }).click()
+    await on.getByRole('group', { name: way }).getByRole('button', { name: 'Comfort' }).click()
+  }
+  await moved(second, 'Bar height down')
+  await moved(page, 'Bar height up')
+  await expect(page.getByRole('button', { name: /on this device/ })).toBeHidden()
+  await other.setOffline(false)
+  const told = second.getByRole('complementary', { name: 'Notes' }).getByRole('alert')
+  await expect(told).toContainText(/Not moved: Ines Harrow set this to \S+ at \d\d:\d\d/)
+  await second.getByRole('button', { name: 'Got it' }).click()
+  await expect(told).toBeHidden()
+  await expect(watched(second, 1, 'bar height')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(watched(page, 1, 'bar height')).toHaveCount(0)
+  await expect(watched(second, 1, 'bar height')).toHaveCount(0)
+  await expect(floor(page)).toBeVisible()
+  await other.close()
 })

@@ -167,13 +167,13 @@ export function changeOf(
   return held === undefined || (heldAtMs !== null && atMs < heldAtMs) ? rest : { ...rest, held, heldAtMs: atMs }
 }
 
-/** When each rider was last looked at: by a note, a second look at one, or a look without a note. */
-export function lastLooks({ notes, looks }: ClassState): ReadonlyMap<string, number> {
+/** When each rider was last looked at: by a note, a second look at one, a look without a note, or a mark moved. */
+export function lastLooks({ notes, looks, moves }: ClassState): ReadonlyMap<string, number> {
   const last = new Map<string, number>()
   const at = (memberId: string, ms: number) => last.set(memberId, Math.max(ms, last.get(memberId) ?? -Infinity))
   for (const { memberId, atMs, held, heldAtMs } of notes)
     at(memberId, held === null ? atMs : Math.max(atMs, heldAtMs ?? -Infinity))
-  for (const { memberId, atMs } of looks) at(memberId, atMs)
+  for (const { memberId, atMs } of [...looks, ...moves]) at(memberId, atMs)
   return last
 }
 

@@ -111,7 +111,7 @@ export function NotePanel(props: Props) {
         <div className={styles.refused} role="alert">
           <p>Not moved: {asSentence(props.refusedMove.why)}</p>
           <button type="button" onClick={props.refusedMove.discard}>
-            Seen
+            Got it
           </button>
         </div>
       )}

@@ -84,7 +84,7 @@ export function RiderMoves({
               void discard(refused)
             }}
           >
-            Seen
+            Got it
           </button>
         </p>
       )}

@@ -1,12 +1,14 @@
 /** @jest-environment node */
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
+import { eq } from 'drizzle-orm'
 import { createPool } from 'mysql2/promise'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { listBikes } from '@/server/bikes/bikes'
 import { listTapeReadings } from '@/server/bikes/tapeReadings'
 import { afterClass } from '@/server/pages/classes/after'
 import { findClass } from '@/server/classes/classes'
+import { markMove } from '@/server/classes/tables'
 import { floorBefore } from '@/server/pages/classes/floor'
 import { watchData } from '@/server/pages/classes/watch'
 import { studioPicture } from '@/server/pages/comfort/picture'
@@ -64,6 +66,16 @@ afterAll(async () => {
   await closeDatabase()
   process.env.DATABASE_URL = shared
   await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
+})
+
+test('marks were moved in warm-ups, one was taken back, and the list after such a class names them', async () => {
+  const moves = await database().select().from(markMove).where(eq(markMove.studioId, scope.studioId))
+  expect(moves.length).toBeGreaterThan(5)
+  expect(moves.filter(({ undoneAt }) => undoneAt)).toHaveLength(1)
+  const { classId, memberId } = moves.find(({ undoneAt }) => !undoneAt)!
+  const ofClass = (await findClass(database(), scope, classId!))!
+  const { rows } = await afterClass(database(), scope, ofClass, new Date())
+  expect(rows.some((row) => row.kind === 'moved' && row.memberId === memberId)).toBe(true)
 })
 
 test('members have numbers on all three types and for every purpose', async () => {
