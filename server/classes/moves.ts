@@ -28,8 +28,8 @@ export type NewMove = MarkMove & Readonly<{ id: string; memberId: string; classI
 export type StoredMove = typeof markMove.$inferSelect
 
 /**
- * `elsewhere`: the axis stands at another mark by now, who set it and when; `needsReason`: another change came first
- * today; `noNumbers`: the rider has none on this type; `noMark`: the scale does not have the mark.
+ * `elsewhere`: the axis is at another mark, with the entry that set it; `needsReason`: an earlier move on the same day;
+ * `noNumbers`: no numbers for this type; `noMark`: no such mark on the scale. Only `kept` has written anything.
  */
 export type MoveResult =
   | Readonly<{ outcome: 'kept' | 'idTaken' | 'needsReason' | 'noNumbers' | 'noMark' | 'gone' }>
@@ -51,9 +51,8 @@ export async function numbersOn(tx: DbExecutor, scope: Scope, memberId: string, 
 }
 
 /**
- * Moves one mark within the caller's transaction, which has locked the member: numbers of its own in the register, in
- * force from `at`, and the move beside them. Nothing is written where the axis does not stand at `from` any more.
- * Idempotent by id and content.
+ * Moves one mark within the caller's transaction, which has locked the member: writes a register entry in force from
+ * `at`, and the move. Writes nothing if the axis is not at `from`. Idempotent by id and content.
  */
 export async function recordMove(
   tx: DbExecutor,
@@ -151,9 +150,8 @@ export async function findMove(db: DbExecutor, scope: Scope, id: string): Promis
 }
 
 /**
- * Takes a move back within the caller's transaction, which has locked the member: the numbers before it hold again,
- * under an entry of the id given. Where other numbers came after it only its axis goes back; where that axis stands
- * elsewhere by now, nothing is written (`elsewhere`).
+ * Undoes a move within the caller's transaction, which has locked the member: restores the entry before it under the
+ * given id. If other numbers followed, restores only the moved axis; if that axis moved on, the outcome is `elsewhere`.
  */
 export async function undoMove(
   tx: DbExecutor,

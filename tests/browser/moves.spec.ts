@@ -3,7 +3,7 @@ import { floor, isKept, newDevice, seat, STATE, tile, watch, watched } from './h
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
-test('a mark moved in the warm-up without network: three taps, stored once, taken back; the tile before, the list after', async ({
+test('a mark moved offline with three taps is stored once, undone, and shown before and after class', async ({
   page,
   context,
 }) => {
@@ -54,7 +54,7 @@ test('a mark moved in the warm-up without network: three taps, stored once, take
   await expect(watched(page, 2, 'bar height')).toBeVisible()
 })
 
-test('two devices move one axis: the later is told where it stands by whom, nothing is overwritten; a step back is one tap', async ({
+test('the later of two devices that move one axis shows the present mark and its author; undo is one tap', async ({
   page,
   browser,
 }) => {

@@ -72,7 +72,7 @@ export const formatMoveCaution = (axis: AxisName): string =>
   'Wheel stopped, rider off the bike; close the pin and shake it' +
   (axis === 'seatHeight' || axis === 'barHeight' ? '; never past the insertion mark.' : '.')
 
-/** What the belief expects of the checks at a mark, beside what it expects now. */
+/** Posterior means of the checks at the present mark (`from`) and at the target (`to`). */
 export type MoveExpectation = Readonly<{
   kneeDeg: Readonly<{ from: number; to: number }>
   plumbMm: Readonly<{ from: number; to: number }>
@@ -91,7 +91,7 @@ export function formatMoveExpectation(
   return `${capitalized(plumb)}; ${knee}.`
 }
 
-/** What is asked once where a move leaves the marks that are mild to try. */
+/** The question before a move to a mark that is not one for self-adjustment. */
 export const formatBeyond = (bikeType: BikeType, axis: AxisName, alone: readonly Label[] | undefined): string => {
   if (!alone) return 'That is a long step for the floor. Move it all the same?'
   if (alone.length === 0) return `No other ${AXIS_NAME[axis]} is expected to pass its check. Move it all the same?`

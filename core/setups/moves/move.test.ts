@@ -5,7 +5,7 @@ const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
 const axisAt = (axis: string, label: string) =>
   movableAxes(type, { ...marks, [axis]: label }).find((a) => a.axis === axis)!
 
-test('an arrow leads to the next mark by its place, and not beyond the scale', () => {
+test('a step leads to the neighbouring mark by position and ends at the scale’s end', () => {
   const height = axisAt('seatHeight', '8')
   expect([markAt(height, 1)?.label, markAt(height, -1)?.label]).toEqual(['9', '7'])
   expect(movedMm(height, '9')).toBeGreaterThan(0)
@@ -16,7 +16,7 @@ test('an arrow leads to the next mark by its place, and not beyond the scale', (
   expect(height.positions.length).toBeLessThanOrEqual(2 * MAX_STEPS + 1)
 })
 
-test('an axis without a mark, or with one its scale does not have, cannot be moved', () => {
+test('an axis without a mark, or with an unknown mark, cannot be moved', () => {
   const { seatSlide: _, ...rest } = marks
   expect(movableAxes(type, { ...rest, barHeight: 'nowhere' }).map(({ axis }) => axis)).toEqual([
     'seatHeight',
@@ -24,7 +24,7 @@ test('an axis without a mark, or with one its scale does not have, cannot be mov
   ])
 })
 
-test('what the belief calls mild decides; without it the length of the step does: 8 mm of seat, 12 of slide', () => {
+test('the self-adjustment marks decide what is asked; without them the length of the step does', () => {
   const height = axisAt('seatHeight', '8')
   expect(isBeyond(height, '9', ['9'])).toBe(false)
   expect(isBeyond(height, '9', [])).toBe(true)
@@ -35,7 +35,7 @@ test('what the belief calls mild decides; without it the length of the step does
     )
 })
 
-test('marks follow moves made since they were read, go back with those taken back, and ignore one made elsewhere', () => {
+test('marks follow later moves, go back with undone ones, and ignore a move from another mark', () => {
   const up = { id: 'a', axis: 'barHeight', from: '6', to: '7' } as const
   const further = { id: 'b', axis: 'barHeight', from: '7', to: '8' } as const
   expect(marksAfter(marks, [], [up, further]).barHeight).toBe('8')

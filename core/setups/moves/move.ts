@@ -63,8 +63,8 @@ export const DISTURBS: Readonly<Record<AxisName, readonly DisturbedCheck[]>> = O
 })
 
 /**
- * Whether a move is to be asked about once: it leaves the marks the rider may try alone (`alone`, of this axis), or,
- * where the belief was not asked (undefined), it is longer than what is a mild step on this axis.
+ * Whether the page asks before this move. True where the target is outside `alone`, the axis' self-adjustment marks;
+ * if those are unknown (undefined), where the step is longer than `SELF_ADJUSTMENT_MM`.
  */
 export function isBeyond(axis: MovableAxis, to: Label, alone: readonly Label[] | undefined): boolean {
   if (to === axis.label) return false
@@ -75,8 +75,8 @@ export function isBeyond(axis: MovableAxis, to: Label, alone: readonly Label[] |
 type KnownMove = Readonly<{ id: string; axis: AxisName; from: Label; to: Label }>
 
 /**
- * A rider's marks after moves: `marks` were read when `known` had been made; of those that are no longer among `now`
- * the axis goes back, and those that came since are made. A move whose axis stands elsewhere changes nothing.
+ * A rider's marks after moves. `marks` were read together with the moves `known`; `now` are the present ones. Undoes
+ * known moves that are absent from `now`, then applies new ones. Ignores a move whose axis is not at its `from`.
  */
 export function marksAfter(marks: Marks, known: readonly KnownMove[], now: readonly KnownMove[]): Marks {
   const has = (all: readonly KnownMove[], { id }: KnownMove) => all.some((one) => one.id === id)

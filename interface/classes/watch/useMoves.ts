@@ -8,7 +8,7 @@ import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
 import { useOutbox } from '../../offline/OutboxProvider'
 
 type Moves = Readonly<{
-  /** The rider's marks as they stand now; null where this person moves none, or there are no numbers. */
+  /** The rider's present marks; null without numbers, or without the permission to set riders up. */
   movable: Readonly<{ type: BikeType; marks: Marks }> | null
   /** The latest move of this rider from this page. */
   lastMove: MoveState | undefined

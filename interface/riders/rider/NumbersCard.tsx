@@ -67,7 +67,7 @@ export function NumbersCard({ sets, shown, show, chance, moves }: Props) {
           </div>
         ))}
       </dl>
-      {moves && <div className="no-print">{moves}</div>}
+      {moves && <div className={`${styles.moves} no-print`}>{moves}</div>}
       <p className={styles.facts}>
         <b>{shown.sure}</b>
         {chance}

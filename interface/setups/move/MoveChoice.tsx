@@ -39,7 +39,7 @@ type Props = Readonly<{
   axis: AxisName
   memberId: string
   bikeId: string
-  /** Another change came first: a second one asks for a reason. */
+  /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
   onMove: (move: MarkMove) => void
@@ -159,7 +159,7 @@ const ARROW: Readonly<Record<AxisName, readonly [minus: string, plus: string]>> 
   barSlide: ['◀', '▶'],
 }
 
-/** One way: the mark, how far it is, what the belief expects there, and the reasons to move it. */
+/** One direction: the target mark, its distance, the expected checks, and a button for each reason. */
 function Way({
   type,
   movable,

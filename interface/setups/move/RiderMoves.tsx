@@ -17,8 +17,8 @@ const QUEUE = 'register'
 type Loaded = Readonly<{ found: Found<'register.movableMarks'> }> | Readonly<{ why: string }>
 
 /**
- * A rider's numbers on a bike, to be moved from a page that has no class running: what stands there is requested, a
- * move goes by the outbox, and can be taken back until something else is tapped.
+ * Moves a rider's marks from a page without a running class: loads the marks, sends moves through the outbox, and
+ * offers to undo the latest one.
  */
 export function RiderMoves({
   memberId,

@@ -10,8 +10,8 @@ export type Outlook = MoveOutlook
 const PATIENCE_MS = 4000
 
 /**
- * What the belief expects of one axis at two marks. `outlook` is null until the first answer, and where there is none:
- * without a network, or of a rider nobody set up. The answer for other marks replaces the one before.
+ * Outlook of one axis at the marks above and below. `outlook` is null before the first answer, without a network, and
+ * for a rider without earlier set-ups. An answer for other marks replaces it.
  */
 export function useMoveOutlook(
   memberId: string,

@@ -20,7 +20,7 @@ export type Movable = Readonly<{
   type: BikeType
   marks: Marks
   number: number
-  /** A mark was moved today already, or a change is on trial: a second one asks for a reason. */
+  /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
 }>
@@ -44,12 +44,12 @@ export async function movable(
   }
 }
 
-/** What the belief says of an axis: marks that are mild to try, and what the checks should read at marks asked for. */
+/** Self-adjustment marks of an axis, and the posterior means of the checks at each requested mark. */
 export type MoveOutlook = Readonly<{ alone: readonly Label[]; expects: Readonly<Record<Label, MoveExpectation>> }>
 
 /**
- * What the belief expects of one axis at other marks, from the rider's earlier set-ups; null where there are none, or
- * where nothing could be computed. An inference in a thread for each mark, and one for the present one.
+ * Outlook of one axis at other marks, inferred from the rider's earlier set-ups. Null without any, or if the inference
+ * failed. Runs one inference in a compute thread for the present mark and one for each target.
  */
 export async function moveOutlook(
   db: Database,
@@ -80,7 +80,7 @@ export async function moveOutlook(
   return { alone: here.tryAlone[axis] ?? [], expects }
 }
 
-/** The belief of earlier set-ups, read at these marks: set there on purpose, so that nothing else is advised. */
+/** Request at given marks. The set-up is marked as intentional, so that `recommend` advises no other marks. */
 const requestAt = (
   bike: StudioBike,
   marks: Marks,

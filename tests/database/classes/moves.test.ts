@@ -34,7 +34,7 @@ const now = new Date('2004-05-10T17:00:00Z')
 const at = (minutes: number) => new Date(now.getTime() + minutes * 60_000)
 const MARKS = { seatHeight: '8', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 let bikeId: string
-let number = 940
+const number = 940
 
 beforeAll(async () => {
   await addBikes(db, ines, 'sorrel', [number])
@@ -65,7 +65,7 @@ const move = (scope: Scope, memberId: string, { why = 'comfort', ...rest }: Move
 const UP = { axis: 'barHeight', from: '5', to: '6' }
 const marksOf = async (memberId: string) => (await currentEntries(db, ines, [memberId]))[0].marks
 
-test('a moved mark is the rider’s numbers from then on, on the time line with its reason, also when sent twice', async () => {
+test('a move becomes the rider’s numbers, with its reason on the time line; a retry changes nothing', async () => {
   const [memberId, moveId] = [await rider(), id()]
   expect(await move(bram, memberId, UP, now, moveId)).toEqual({ outcome: 'kept' })
   expect(await move(bram, memberId, UP, at(1), moveId)).toEqual({ outcome: 'kept' })
@@ -83,14 +83,14 @@ test('a moved mark is the rider’s numbers from then on, on the time line with 
   expect(await movable(db, ines, { memberId, bikeId }, at(1440))).toMatchObject({ movedToday: false })
 })
 
-test('a check makes numbers checked; the desk moves nothing', async () => {
+test('a move after a check makes the numbers checked; the desk’s move is refused', async () => {
   const memberId = await rider()
   expect(await move(desk, memberId, UP)).toMatchObject({ code: 'notAllowed' })
   await move(bram, memberId, { ...UP, why: 'checked' })
   expect((await currentEntries(db, ines, [memberId]))[0].certainty).toBe('checked')
 })
 
-test('a second change on one day asks for a reason, and has it on the time line; the next day none is asked', async () => {
+test('a second move on one day needs a reason, which the time line shows; one the next day needs none', async () => {
   const memberId = await rider()
   const further = { axis: 'barHeight', from: '6', to: '7' }
   await move(bram, memberId, UP)
@@ -100,7 +100,7 @@ test('a second change on one day asks for a reason, and has it on the time line;
   expect(await move(bram, memberId, { ...further, from: '7', to: '6' }, at(1440))).toEqual({ outcome: 'kept' })
 })
 
-test('of two devices that move one axis the later is told where it stands, and overwrites nothing', async () => {
+test('the later of two devices that move one axis gets the present mark and overwrites nothing', async () => {
   const memberId = await rider()
   const down = { axis: 'barHeight', from: '5', to: '4', again: 'wish' }
   const results = await Promise.all([move(bram, memberId, { ...UP, again: 'wish' }), move(ines, memberId, down)])
@@ -111,7 +111,7 @@ test('of two devices that move one axis the later is told where it stands, and o
   expect((await marksOf(memberId)).barHeight).toBe(stands)
 })
 
-test('taken back the numbers before it hold again, with what they rested on; taken back twice it is once', async () => {
+test('undo restores the earlier numbers with their certainty; a second undo changes nothing', async () => {
   const [memberId, moveId] = [await rider(), id()]
   await move(bram, memberId, UP, now, moveId)
   const undo = (undoId: string) =>
@@ -124,7 +124,7 @@ test('taken back the numbers before it hold again, with what they rested on; tak
   expect(await movable(db, ines, { memberId, bikeId }, now)).toMatchObject({ movedToday: false })
 })
 
-test('taken back after other numbers came, only its own axis goes back; where that moved on, nothing does', async () => {
+test('undo after other numbers changes its own axis alone; if that axis moved on, it is refused', async () => {
   const [memberId, moveId] = [await rider(), id()]
   const undo = () => runCommand(db, bram, { name: 'register.undoMove', id: id(), input: { moveId } }, at(30))
   await move(bram, memberId, UP, now, moveId)
@@ -140,7 +140,7 @@ test('taken back after other numbers came, only its own axis goes back; where th
   expect((await marksOf(second)).barHeight).toBe('7')
 })
 
-test('a bike out of use refuses a move made after its fault was found, not one made before', async () => {
+test('a bike out of use refuses a move made after its fault was found and accepts an earlier one', async () => {
   const memberId = await rider()
   await recordInspection(
     db,
@@ -154,7 +154,7 @@ test('a bike out of use refuses a move made after its fault was found, not one m
   await resolveFault(db, ines, { id: fault.id, bikeId }, at(12))
 })
 
-test('a mark that the scale does not have, numbers that are not there, a way or a reason that is none: refused', async () => {
+test('an unknown mark, missing numbers, an unknown axis or an unknown reason is refused', async () => {
   const [memberId, stranger] = [await rider(), id()]
   await addMember(db, ines, { id: stranger, name: 'Move Nobody' }, now)
   expect(await move(bram, memberId, { ...UP, to: '99' })).toMatchObject({ code: 'noSuchMark' })
@@ -168,7 +168,7 @@ test('a mark that the scale does not have, numbers that are not there, a way or 
   expect(await marksOf(memberId)).toEqual(MARKS)
 })
 
-test('by a device whose clock is a day off it happened when it was sent; for a merged member it is the other’s', async () => {
+test('a device clock a day off is corrected; a move of a merged member goes to the other member', async () => {
   const [memberId, merged] = [await rider(), id()]
   await addMember(db, ines, { id: merged, name: 'Move Twice' }, now)
   await mergeMembers(db, ines, { from: merged, into: memberId }, now)
@@ -179,7 +179,7 @@ test('by a device whose clock is a day off it happened when it was sent; for a m
   expect((await listEntries(db, ines, memberId))[0].createdAt).toEqual(at(19))
 })
 
-test('in a class it is on the tile, in the state of every device, and in the list after', async () => {
+test('a move in a class appears on the tile, in the class state and in the list after class', async () => {
   const [memberId, classId, moveId] = [await rider(), id(), id()]
   await addClass(db, ines, { id: classId, title: 'Moves', startsAt: now, endsAt: at(45), roomId: 'net-loft' }, now)
   await assignBike(db, ines, { id: id(), classId, bikeId, memberId }, now)
@@ -194,7 +194,7 @@ test('in a class it is on the tile, in the state of every device, and in the lis
   expect((await watchData(db, desk, ofClass, now)).mayMove).toBe(false)
 })
 
-test('the belief says what the knee should come to: higher is straighter; of a stranger it says nothing', async () => {
+test('the outlook expects a straighter knee higher up; without an earlier set-up there is none', async () => {
   const [memberId, stranger] = [await rider(), id()]
   const outlook = await moveOutlook(db, ines, { memberId, bikeId, axis: 'seatHeight', to: ['9', '7'] }, now)
   const { kneeDeg: higher } = outlook!.expects['9']

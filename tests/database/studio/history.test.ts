@@ -68,7 +68,7 @@ afterAll(async () => {
   await onServer(`DROP DATABASE IF EXISTS ${OWN}`)
 })
 
-test('marks were moved in warm-ups, one was taken back, and the list after such a class names them', async () => {
+test('the demo has marks moved in warm-ups, one of them undone, and lists them after class', async () => {
   const moves = await database().select().from(markMove).where(eq(markMove.studioId, scope.studioId))
   expect(moves.length).toBeGreaterThan(5)
   expect(moves.filter(({ undoneAt }) => undoneAt)).toHaveLength(1)
