@@ -1,7 +1,8 @@
 import type { AxisName, Label } from '../base/conventions'
 import type { EvidenceKind } from '../riders/evidence/registry'
 import { formatNoted } from './classes/watch'
-import { AXIS_TITLE, capitalized, evidenceName } from './words/phrases'
+import { evidenceName } from './words/evidenceName'
+import { AXIS_TITLE, capitalized } from './words/phrases'
 
 /** What an entry of a device's outbox is about: "Knee by eye", "Saving the numbers". */
 export function formatEntry(

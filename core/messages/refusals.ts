@@ -2,6 +2,8 @@ import type { BikeType } from '../bikes/bike/bike'
 import type { Marks } from '../base/conventions'
 import { formatMarks } from './words/labels'
 import type { Issue } from './words/issues'
+import type { LimitIssue } from '../riders/limits/limits'
+import { LIMIT_ISSUE_TEXT } from './riders/limits'
 import { capitalized } from './words/phrases'
 import { formatTypePointer } from './bikes/typeFields'
 
@@ -24,6 +26,7 @@ export type Refusal =
   /** The axis stands at another mark by now: who set it, and when on the studio's clock. */
   | Readonly<{ code: 'markElsewhere'; label: string | null; by: string; time: string }>
   | Readonly<{ code: 'memberNumberTaken'; number: string }>
+  | Readonly<{ code: 'badLimit'; issue: LimitIssue }>
   | Readonly<{ code: 'nameTooLong'; maxLength: number }>
   | Readonly<{ code: 'sameName'; name: string }>
   | Readonly<{ code: 'addedBefore'; name: string; as: string }>
@@ -60,6 +63,7 @@ const TEXT = {
   renamedMeanwhile: 'this member has another name by now; open their page',
   changedMeanwhile: 'somebody else changed this member meanwhile. Open the page again to see it',
   sameMember: 'this is the same member. Choose the other one',
+  limitNeedsConsent: 'a limit is stored only if the rider agrees',
   numberTooLong: 'the member number is longer than 40 letters',
   notAnEmail: 'this is no e-mail address, such as ada@example.org',
   notAHeight: 'this is no height of an adult. Write 168, 168 cm, 1.68 m or 5′6″',
@@ -148,6 +152,8 @@ export function formatRefusal(refusal: Refusal): string {
         `${refusal.by} set this to ${refusal.label ?? 'no mark'} at ${refusal.time}, after this page showed it. ` +
         'Look at the bike, and move it from there'
       )
+    case 'badLimit':
+      return LIMIT_ISSUE_TEXT[refusal.issue]
     case 'memberNumberTaken':
       return `another member has the number ${refusal.number}`
     case 'nameTooLong':

@@ -8,7 +8,7 @@ import type { SetupViewProps } from './setupViewProps'
 /** One set-up in words; times on the studio's clock. */
 export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNumbers' | 'back'> {
   const { timeZone, setup, member, rows, previous, hasGauge } = page
-  const { school, ownSchool, costs, prior, observer, history, elsewhere, otherTypes } = page
+  const { school, ownSchool, costs, prior, observer, limits, history, elsewhere, otherTypes } = page
   return {
     setupId: setup.id,
     member,
@@ -24,6 +24,7 @@ export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNu
     costs,
     prior,
     observer,
+    limits,
     history,
     elsewhere,
     otherTypes,

@@ -26,6 +26,8 @@ export type SetupViewProps = Readonly<{
   prior: NonNullable<RecommendRequest['prior']>
   /** How the eye strays that looks here. */
   observer: RecommendRequest['observer']
+  /** What the rider's limits change of the bars. */
+  limits: NonNullable<RecommendRequest['limits']>
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
   /** Their numbers on other types. */

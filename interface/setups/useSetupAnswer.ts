@@ -9,7 +9,16 @@ import { currentMarks, targetMarks, wasSet, type Row, type Step } from './steps/
 
 type SetupContext = Pick<
   SetupViewProps,
-  'bike' | 'school' | 'history' | 'elsewhere' | 'otherTypes' | 'costs' | 'prior' | 'observer' | 'entersKnownNumbers'
+  | 'bike'
+  | 'school'
+  | 'limits'
+  | 'history'
+  | 'elsewhere'
+  | 'otherTypes'
+  | 'costs'
+  | 'prior'
+  | 'observer'
+  | 'entersKnownNumbers'
 >
 
 /**
@@ -17,13 +26,14 @@ type SetupContext = Pick<
  * set on the bike, `shown` with the recommendation's where nothing is set, and the advised ones of this step.
  */
 export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step: Step) {
-  const { bike, school, history, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } = context
+  const { bike, school, limits, history, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } = context
   const { shown: lengths } = useUnitSystem()
   const request = useMemo<RecommendRequest>(
     () => ({
       bikeType: bike.type,
       bike: bike.machineCalibration,
       school,
+      limits,
       // A current wish was carried into this set-up: it is not counted once more for each earlier one.
       history: history.map((h) => ({ ...h, evidence: h.evidence.filter(({ kind }) => kind !== 'wish') })),
       otherTypes,
@@ -33,7 +43,7 @@ export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step
       evidence: rows.map((r) => r.row),
       lengths,
     }),
-    [bike, school, history, otherTypes, costs, prior, observer, rows, lengths],
+    [bike, school, limits, history, otherTypes, costs, prior, observer, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
   const set = wasSet(rows)

@@ -12,6 +12,7 @@ import type { Database } from '../../server/platform/db/connection'
 import { addClasses } from './classes'
 import { daysBefore, memberId, WITHOUT_NUMBERS } from './hall'
 import { addMembers, addPurposes, addTapes } from './members'
+import { addLimits } from './limits'
 import { addMoves } from './moves'
 import { addSetups } from './setups'
 import { addTrials } from './trials'
@@ -27,6 +28,7 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
   await addClasses(hall)
   await addTrials(hall)
   await addMoves(hall)
+  await addLimits(hall)
   for (const i of [WITHOUT_NUMBERS, WITHOUT_NUMBERS + 3, WITHOUT_NUMBERS + 5])
     await bookRider(
       db,

@@ -1,3 +1,4 @@
+import { floorScales } from '../../core/messages/setups/floorScales'
 import { markAt, movableAxes, MOVE_REASONS } from '../../core/setups/moves/move'
 import { listAssignments } from '../../server/classes/assignments'
 import { listClasses } from '../../server/classes/classes'
@@ -23,7 +24,7 @@ export async function addMoves({ db, now, scopes, bikes }: Hall): Promise<void> 
       const numbers = bike && (await numbersOn(db, scope, memberId, bike))
       if (!numbers || moved.has(memberId) || moved.size === MOVES || numbers.entry.createdAt > startsAt) continue
       const n = moved.size
-      const axis = movableAxes(bike.type, numbers.marks).find((one) => one.axis === AXES[n % AXES.length])
+      const axis = movableAxes(floorScales(bike.type), numbers.marks).find((one) => one.axis === AXES[n % AXES.length])
       const to = axis && markAt(axis, n % 3 === 2 ? -1 : 1)
       if (!to) continue
       const at = new Date(startsAt.getTime() + MINUTES * 60_000)

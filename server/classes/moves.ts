@@ -36,6 +36,8 @@ export type MoveResult =
   | Readonly<{ outcome: 'elsewhere'; label: string | null; entry: RegisterEntry }>
 
 const SAVED: MoveResult = { outcome: 'kept' }
+/** Moves of one class; more is no class. */
+const MAX_OF_CLASS = 2000
 /** A day begins and ends on the studio's clock: rows of two days around it are enough to decide. */
 const AROUND_A_DAY_MS = 2 * 86_400_000
 
@@ -189,6 +191,7 @@ export async function listMovesOfClass(db: DbExecutor, scope: Scope, classId: st
     .from(markMove)
     .where(and(eq(markMove.classId, classId), eq(markMove.studioId, scope.studioId), isNull(markMove.undoneAt)))
     .orderBy(asc(markMove.createdAt))
+    .limit(MAX_OF_CLASS)
   return found.map(({ id, memberId, bikeId, axis, fromLabel, toLabel, why, again, createdAt }) => ({
     id,
     memberId,

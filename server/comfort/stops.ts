@@ -1,10 +1,12 @@
 import { and, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
 import { redFlagsOf } from '../../core/comfort/model/redFlags'
 import { formatRedFlag } from '../../core/messages/classes/watch'
+import { formatLimitStop } from '../../core/messages/riders/limits'
 import { FLAG_TEXT } from '../../core/messages/comfort/complaints'
 import { RED_FLAG } from '../../core/classes/watch/comfort'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
+import { effectsOfLimits } from '../riders/limits'
 import { classNote } from '../classes/tables'
 import { asComplaint, FELT_OPEN_MS, feltAsComplaints, isReferred, listComplaintsOf } from './complaints'
 
@@ -13,7 +15,8 @@ const MAX_FLAGS = 2000
 
 /**
  * Riders with an open red flag, each with the flag in words ("Sharp pain"): of an open complaint, of something felt on
- * the floor, or tapped there and not recorded since. Their set-up stops until it is over.
+ * the floor, or tapped there and not recorded since; or with a limit that waits for a clinician's word. Their set-up
+ * stops until it is over.
  */
 export async function stopsOf(
   db: DbExecutor,
@@ -46,6 +49,8 @@ export async function stopsOf(
   const stops = new Map<string, string>()
   for (const note of tapped)
     if (!recordedFlags.has(note.id) && !stops.has(note.memberId)) stops.set(note.memberId, formatRedFlag(note.region))
+  // What waits for a clinician's word stops like a flag, and comes behind one.
+  const limits = await effectsOfLimits(db, scope, memberIds, now)
   for (const member of memberIds) {
     if (stops.has(member)) continue
     const open = [
@@ -64,7 +69,9 @@ export async function stopsOf(
     const [flag] = open.flatMap((one) =>
       redFlagsOf(asComplaint(one), { health, others: open.filter((other) => other !== one).map(asComplaint) }),
     )
+    const limit = limits.get(member)?.stop
     if (flag) stops.set(member, FLAG_TEXT[flag])
+    else if (limit) stops.set(member, formatLimitStop(limit))
   }
   return stops
 }

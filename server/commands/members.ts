@@ -2,8 +2,10 @@ import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/setups/openF
 import { Type } from '@sinclair/typebox'
 import type { Refusal } from '../../core/messages/refusals'
 import { closed } from '../../core/base/schema'
+import { limitIssue, limitSchema } from '../../core/riders/limits/limits'
 import { can } from '../platform/accounts/can'
 import { mergedInto } from '../riders/members/members'
+import * as limits from '../riders/limits'
 import * as members from '../riders/members/members'
 import * as merges from './useCases/mergeMembers'
 import { normalizeName } from '../riders/members/normalizeName'
@@ -51,6 +53,46 @@ export const renameMember = defineCommand({
     if (typeof to !== 'string') return refused(to)
     const isRenamed = await members.renameMember(tx, scope, memberId, { from, to })
     return isRenamed ? { outcome: 'kept', memberId } : refused({ code: 'renamedMeanwhile' })
+  },
+})
+
+/** Records a limit of a rider, who has agreed to it; the command's id is the limit's. */
+export const recordLimit = defineCommand({
+  name: 'members.recordLimit',
+  permission: 'writeNotes',
+  ownsId: true,
+  schema: closed({ memberId: idSchema, limit: limitSchema, consent: Type.Boolean() }),
+  run: async (tx, scope, { memberId, limit, consent }, { id, now }) => {
+    if (!consent) return refused({ code: 'limitNeedsConsent' })
+    const issue = limitIssue(limit, await limits.todayOf(tx, scope, now))
+    if (issue) return refused({ code: 'badLimit', issue })
+    const { outcome } = await limits.recordLimit(tx, scope, { id, memberId, limit }, now)
+    if (outcome === 'kept') return SAVED
+    return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
+  },
+})
+
+const ofLimit = closed({ memberId: idSchema, limitId: idSchema })
+
+/** Ends a limit. */
+export const endLimit = defineCommand({
+  name: 'members.endLimit',
+  permission: 'writeNotes',
+  schema: ofLimit,
+  run: async (tx, scope, { memberId, limitId }, { now }) => {
+    await limits.endLimit(tx, scope, { id: limitId, memberId }, now)
+    return SAVED
+  },
+})
+
+/** Takes back the end of a limit. */
+export const reopenLimit = defineCommand({
+  name: 'members.reopenLimit',
+  permission: 'writeNotes',
+  schema: ofLimit,
+  run: async (tx, scope, { memberId, limitId }) => {
+    await limits.reopenLimit(tx, scope, { id: limitId, memberId })
+    return SAVED
   },
 })
 

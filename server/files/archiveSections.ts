@@ -36,6 +36,7 @@ export const SECTION_NAMES = [
   'faults',
   'members',
   'memberMerges',
+  'limits',
   'setups',
   'evidence',
   'withdrawals',
@@ -64,7 +65,7 @@ export type SectionName = (typeof SECTION_NAMES)[number]
 const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   3: ['complaints', 'trials', 'trialRatings'],
   4: ['memberMerges', 'followUps'],
-  5: ['moves'],
+  5: ['moves', 'limits'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -127,6 +128,7 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
+  section('limits', riders.riderLimit, [riders.riderLimit.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section(
     'setups',
     setups.setup,

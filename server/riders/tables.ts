@@ -1,5 +1,6 @@
-import { index, int, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
-import { createdBy, studioId } from '../platform/accounts/tables'
+import { index, int, json, mysqlEnum, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { LIMIT_KINDS, type Limit } from '../../core/riders/limits/limits'
+import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { id, moment, reference } from '../platform/db/columns'
 
 export const member = mysqlTable(
@@ -61,4 +62,23 @@ export const memberWord = mysqlTable(
     primaryKey({ columns: [t.studioId, t.word, t.name, t.memberId] }),
     index('member_word_member').on(t.memberId),
   ],
+)
+
+/** Limits of riders, recorded with their consent; health data. Ended limits stay, with the time of their end. */
+export const riderLimit = mysqlTable(
+  'rider_limit',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    kind: mysqlEnum('kind', LIMIT_KINDS).notNull(),
+    body: json('body').$type<Limit>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+    endedAt: moment('ended_at'),
+    endedBy: reference('ended_by').references(() => user.id),
+  },
+  (t) => [index('rider_limit_member').on(t.memberId, t.endedAt), index('rider_limit_studio').on(t.studioId, t.endedAt)],
 )

@@ -1,13 +1,28 @@
 import { BAR_WINDOW_MM, type Posture, type School } from './school'
 
 export type BarPosture = 'above' | 'level' | 'low' | 'lowest'
-export type BarReason = 'new' | 'regular' | 'experienced' | 'backSore' | 'pregnant' | 'wish' | 'school' | 'unknown'
+export type BarReason =
+  | 'heart'
+  | 'operation'
+  | 'roadHabit'
+  | 'new'
+  | 'regular'
+  | 'experienced'
+  | 'backSore'
+  | 'pregnant'
+  | 'wish'
+  | 'school'
+  | 'unknown'
 
 /** What of a rider decides the height of the bars. */
 export type BarRider = Readonly<{
   experience?: 'new' | 'regular' | 'experienced'
   backSore?: boolean
   pregnant?: boolean
+  /** A health limit that sets the bars high. */
+  upright?: 'heart' | 'operation' | 'pregnant'
+  /** How they ride elsewhere. */
+  rides?: 'none' | 'upright' | 'roadLow'
 }>
 
 /** Long indoor experience alone does not mean low: only a road habit lowers the bars (common practice, no source). */
@@ -20,6 +35,7 @@ export function barPostureFor(
   rider: BarRider | undefined,
   wish: Posture | undefined,
 ): Readonly<{ posture: BarPosture; why: BarReason }> {
+  if (rider?.upright) return { posture: 'above', why: rider.upright }
   if (rider?.pregnant) return { posture: 'above', why: 'pregnant' }
   if (rider?.backSore) return { posture: 'above', why: 'backSore' }
   const cut = (posture: BarPosture, why: BarReason) =>
@@ -29,6 +45,7 @@ export function barPostureFor(
   if (wish) return cut(OF_WISH[wish], 'wish')
   if (school.bars === 'above') return { posture: 'above', why: 'school' }
   if (school.bars === 'riderChooses') return { posture: 'lowest', why: 'school' }
+  if (rider?.rides === 'roadLow') return cut('low', 'roadHabit')
   if (!rider?.experience) return { posture: 'above', why: 'unknown' }
   return cut(OF_EXPERIENCE[rider.experience], rider.experience)
 }

@@ -8,7 +8,8 @@ import type {
   MemberMessageKind,
 } from '../../riders/memberPage/message'
 import { CAUTION } from '../words/cautions'
-import { evidenceName, formatList } from '../words/phrases'
+import { evidenceName } from '../words/evidenceName'
+import { formatList } from '../words/phrases'
 
 export const FELT_PLACE_NAME: Readonly<Record<FeltPlace, string>> = Object.freeze({
   nowhere: 'Nowhere',

@@ -120,6 +120,9 @@ const BAR_WHY: Readonly<Record<BarReason, string>> = {
   wish: 'as the rider wishes',
   backSore: 'a sore back wants the bars up',
   pregnant: 'in pregnancy the bars go up',
+  heart: 'with a heart condition the bars go up',
+  operation: 'after an operation the bars go up',
+  roadHabit: 'as low as the rider sits on the road',
   school: 'this studio’s way',
   unknown: 'until experience and back are known, the bars stay up',
 }

@@ -1,9 +1,7 @@
 import type { AxisName, Label } from '../../base/conventions'
 import type { UnitSystem } from '../../base/length'
-import type { BikeType } from '../../bikes/bike/bike'
-import type { AgainReason, DisturbedCheck, MarkMove, MoveReason } from '../../setups/moves/move'
-import { DISTURBS } from '../../setups/moves/move'
-import { formatLabel } from '../words/labels'
+import type { AgainReason, DisturbedCheck, FloorScales, MarkMove, MoveReason } from '../../setups/moves/move'
+import { DISTURBS, labelText } from '../../setups/moves/move'
 import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList, formatPlumb } from '../words/phrases'
 
 /** Why a mark is moved, as on its button. */
@@ -31,8 +29,12 @@ const WHY: Readonly<Record<MoveReason, string>> = {
 }
 
 /** Why a mark was moved, on the time line: "moved for comfort; a second change: went too far". */
-export const formatWhyMoved = ({ why, again }: Pick<MarkMove, 'why' | 'again'>): string =>
-  again ? `${WHY[why]}; a second change: ${AGAIN_REASON_NAME[again].toLowerCase()}` : WHY[why]
+export function formatWhyMoved({ why, again }: Pick<MarkMove, 'why' | 'again'>): string {
+  // An archive may bring a reason that this version does not know.
+  const moved = WHY[why] ?? 'moved'
+  const second = again && AGAIN_REASON_NAME[again]
+  return second ? `${moved}; a second change: ${second.toLowerCase()}` : moved
+}
 
 /** What the arrows beside an axis do, by the sign of the move: "Seat height up", "Seat slide forward". */
 export function formatMoveButton(axis: AxisName, sign: 1 | -1): string {
@@ -51,8 +53,8 @@ export const formatMoveWay = (axis: AxisName, mm: number, shown: UnitSystem): st
   `${formatLength(mm, shown)} ${WAYS[axis][mm >= 0 ? 0 : 1]}`
 
 /** A move in a few words, as on a tile: "seat height 7 → 8". */
-export const formatMoveOnTile = (bikeType: BikeType, { axis, from, to }: Pick<MarkMove, 'axis' | 'from' | 'to'>) =>
-  `${AXIS_NAME[axis]} ${formatLabel(bikeType, axis, from)} → ${formatLabel(bikeType, axis, to)}`
+export const formatMoveOnTile = (scales: FloorScales, { axis, from, to }: Pick<MarkMove, 'axis' | 'from' | 'to'>) =>
+  `${AXIS_NAME[axis]} ${labelText(scales, axis, from)} → ${labelText(scales, axis, to)}`
 
 const CHECK: Readonly<Record<DisturbedCheck, string>> = {
   knee: 'knee',
@@ -92,10 +94,10 @@ export function formatMoveExpectation(
 }
 
 /** The question before a move to a mark that is not one for self-adjustment. */
-export const formatBeyond = (bikeType: BikeType, axis: AxisName, alone: readonly Label[] | undefined): string => {
+export const formatBeyond = (scales: FloorScales, axis: AxisName, alone: readonly Label[] | undefined): string => {
   if (!alone) return 'That is a long step for the floor. Move it all the same?'
   if (alone.length === 0) return `No other ${AXIS_NAME[axis]} is expected to pass its check. Move it all the same?`
-  const labels = alone.map((label) => formatLabel(bikeType, axis, label))
+  const labels = alone.map((label) => labelText(scales, axis, label))
   const are = labels.length === 1 ? 'is' : 'are'
   return `Only ${formatList(labels)} ${are} expected to pass the check. Move it all the same?`
 }

@@ -10,6 +10,7 @@ import { barsSeenParts, BAR_WINDOW_TEXT, formatBarMove, formatBars, formatBarsLe
 import { formatLabel } from '../words/labels'
 import { formatMove } from './moves'
 import type { UnitSystem } from '../../base/length'
+import { evidenceName } from '../words/evidenceName'
 import {
   capitalized,
   formatPlumb,
@@ -17,7 +18,6 @@ import {
   formatAgo,
   formatDegrees,
   formatDegreesBeside,
-  evidenceName,
   formatNaturalFrequency,
   formatLength,
   formatList,

@@ -5,7 +5,8 @@ import type { Basis, Certainty, Change, Footwear, Purpose, Source } from '../../
 import type { MarksOnMachine } from '../../setups/translate/onMachine'
 import type { UnitSystem } from '../../base/length'
 import { formatLabel } from '../words/labels'
-import { AXIS_NAME, capitalized, evidenceName, formatLength } from '../words/phrases'
+import { evidenceName } from '../words/evidenceName'
+import { AXIS_NAME, capitalized, formatLength } from '../words/phrases'
 import { formatPedalSide } from '../bikes/bikeNames'
 import { formatWhyMoved } from './floorMoves'
 

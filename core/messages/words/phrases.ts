@@ -1,5 +1,4 @@
 import type { AxisName, Label } from '../../base/conventions'
-import { KINDS, type EvidenceKind } from '../../riders/evidence/registry'
 import type { EvidenceLevel } from '../../riders/evidence/evidenceLevel'
 import { formatBikeLength, type UnitSystem } from '../../base/length'
 
@@ -93,9 +92,6 @@ export const formatList = (items: readonly string[]): string => LIST.format(item
 /** "the nearest is 12" or "the nearest are 11 and 12". */
 export const formatNearestLabels = (labels: readonly Label[]): string =>
   labels.length === 1 ? `the nearest is ${labels[0]}` : `the nearest are ${formatList(labels)}`
-
-/** What was seen or done, by name; a row of another version of this product may be of a kind this one does not know. */
-export const evidenceName = (kind: EvidenceKind): string => KINDS[kind]?.name ?? 'something seen'
 
 /** How sure numbers are, in a few words. */
 export const EVIDENCE_LEVEL_TEXT: Readonly<Record<EvidenceLevel, string>> = {

@@ -1,9 +1,10 @@
+import { floorScales } from '../../messages/setups/floorScales'
 import { HOLES_BIKE as type } from '../../testing/meanRider'
 import { isBeyond, markAt, marksAfter, MAX_STEPS, movableAxes, movedMm } from './move'
 
 const marks = { seatHeight: '8', seatSlide: 'D', barHeight: '6', barSlide: '0' }
 const axisAt = (axis: string, label: string) =>
-  movableAxes(type, { ...marks, [axis]: label }).find((a) => a.axis === axis)!
+  movableAxes(floorScales(type), { ...marks, [axis]: label }).find((a) => a.axis === axis)!
 
 test('a step leads to the neighbouring mark by position and ends at the scale’s end', () => {
   const height = axisAt('seatHeight', '8')
@@ -18,7 +19,7 @@ test('a step leads to the neighbouring mark by position and ends at the scale’
 
 test('an axis without a mark, or with an unknown mark, cannot be moved', () => {
   const { seatSlide: _, ...rest } = marks
-  expect(movableAxes(type, { ...rest, barHeight: 'nowhere' }).map(({ axis }) => axis)).toEqual([
+  expect(movableAxes(floorScales(type), { ...rest, barHeight: 'nowhere' }).map(({ axis }) => axis)).toEqual([
     'seatHeight',
     'barSlide',
   ])

@@ -1,7 +1,8 @@
-import { AXES, type AxisName, type Label, type Marks } from '../../base/conventions'
-import { axisOf, type BikeType } from '../../bikes/bike/bike'
-import { findPosition, positionsOf, type ScalePosition } from '../../bikes/scale/scale'
+import type { AxisName, Label, Marks } from '../../base/conventions'
 import { SELF_ADJUSTMENT_MM } from '../recommend/request/selfAdjustment'
+
+/** In the order of the numbers; `AXES` of the conventions comes with a schema library, which the floor is without. */
+const AXES: readonly AxisName[] = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
 
 /** Why a mark is moved between two set-ups. */
 export const MOVE_REASONS = ['comfort', 'sign', 'felt', 'checked'] as const
@@ -14,8 +15,13 @@ export type AgainReason = (typeof AGAIN_REASONS)[number]
 /** One axis moved from a mark to another, in the labels of the machine it was moved on. */
 export type MarkMove = Readonly<{ axis: AxisName; from: Label; to: Label; why: MoveReason; again?: AgainReason }>
 
-/** An axis of a machine with its mark, and the marks around it by their place, the lowest or rearmost first. */
-export type MovableAxis = Readonly<{ axis: AxisName; label: Label; positions: readonly ScalePosition[] }>
+/** A mark with its label as people write it, and its position along the axis, mm. */
+export type FloorMark = Readonly<{ label: Label; text: string; mm: number }>
+/** The marks of a type's axes, the lowest or rearmost first. */
+export type FloorScales = Readonly<Partial<Record<AxisName, readonly FloorMark[]>>>
+
+/** An axis of a machine with its mark, and the marks around it, the lowest or rearmost first. */
+export type MovableAxis = Readonly<{ axis: AxisName; label: Label; positions: readonly FloorMark[] }>
 
 /** So many marks to either side can be reached on the floor; farther is a set-up. */
 export const MAX_STEPS = 6
@@ -24,20 +30,21 @@ export const MAX_STEPS = 6
  * The axes that can be moved from these marks, in the order of `AXES`, each with at most `MAX_STEPS` marks to either
  * side. An axis without a mark, or with one its scale does not have, is left out.
  */
-export function movableAxes(bikeType: BikeType, marks: Marks): readonly MovableAxis[] {
+export function movableAxes(scales: FloorScales, marks: Marks): readonly MovableAxis[] {
   return AXES.flatMap((axis): MovableAxis[] => {
-    const [scale, label] = [axisOf(bikeType, axis)?.scale, marks[axis]]
-    const found = scale && label !== undefined ? findPosition(scale, label) : null
-    if (!scale || found?.outcome !== 'found') return []
-    const all = [...positionsOf(scale)].sort((a, b) => a.mm - b.mm)
-    const here = all.findIndex((one) => one.label === found.stop.label)
-    const positions = all.slice(Math.max(0, here - MAX_STEPS), here + MAX_STEPS + 1)
-    return [{ axis, label: found.stop.label, positions }]
+    const [all, label] = [scales[axis] ?? [], marks[axis]]
+    const here = all.findIndex((one) => one.label === label)
+    if (here < 0) return []
+    return [{ axis, label: label!, positions: all.slice(Math.max(0, here - MAX_STEPS), here + MAX_STEPS + 1) }]
   })
 }
 
+/** A label of an axis as people write it; the label itself where the scale does not have it. */
+export const labelText = (scales: FloorScales, axis: AxisName, label: Label): string =>
+  scales[axis]?.find((one) => one.label === label)?.text ?? label
+
 /** The mark `steps` places from the present one (plus is higher or farther forward); null beyond the scale. */
-export function markAt({ label, positions }: MovableAxis, steps: number): ScalePosition | null {
+export function markAt({ label, positions }: MovableAxis, steps: number): FloorMark | null {
   const here = positions.findIndex((one) => one.label === label)
   return positions[here + steps] ?? null
 }

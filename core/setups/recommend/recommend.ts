@@ -117,7 +117,7 @@ export function advise(request: RecommendRequest): Advice {
   const current = started
     ? saddlePositionAt(search, positionAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
     : startPosition(search, slide)
-  const target = barTargetFor(bikeType, school, evidence)
+  const target = barTargetFor(bikeType, school, evidence, request.limits)
   const barSearch: BarSearch = {
     bikeType,
     target,

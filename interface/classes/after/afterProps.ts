@@ -19,7 +19,7 @@ function textOf(subject: AfterSubject): string {
       return `${said}. ${formatTrialStage(stage, proposed, verdict)}`
     }
     case 'move':
-      return `${formatMoveOnTile(subject.type, subject.move)}. ${formatDisturbed(subject.move.axis)}`
+      return `${formatMoveOnTile(subject.scales, subject.move)}. ${formatDisturbed(subject.move.axis)}`
     case 'words':
       return subject.words
   }

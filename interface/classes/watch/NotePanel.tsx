@@ -1,7 +1,6 @@
 'use client'
 import { useState } from 'react'
 import type { AxisName, Marks } from '@/core/base/conventions'
-import type { BikeType } from '@/core/bikes/bike/bike'
 import type { Posture } from '@/core/classes/plan/blockWords'
 import type { Block } from '@/core/classes/plan/blocks'
 import {
@@ -15,9 +14,10 @@ import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/classes/watch/cue'
 import { REGION_NAME, REGIONS, type Region } from '@/core/classes/watch/signs'
 import { formatCueHistory, formatNote, formatRedFlag, formatSetUpFirst } from '@/core/messages/classes/watch'
+import { ANKLE_INSTEAD } from '@/core/messages/riders/limits'
 import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
 import { asSentence, capitalized } from '@/core/messages/words/phrases'
-import type { MarkMove } from '@/core/setups/moves/move'
+import type { FloorScales, MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
 import { StopBanner } from '../../kit/StopMark'
@@ -30,8 +30,8 @@ import styles from './notePanel.module.css'
 
 type Props = Readonly<{
   bike: WatchBike & Readonly<{ rider: NonNullable<WatchBike['rider']> }>
-  /** The rider's marks as they stand now, and the bike's type; null where there is nothing this person may move. */
-  movable: Readonly<{ type: BikeType; marks: Marks }> | null
+  /** The rider's marks as they stand now, and the bike's scales; null where there is nothing this person may move. */
+  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
   block: Block | null
   /** As announced, or by the plan. */
   posture: Posture | null
@@ -60,6 +60,8 @@ type Props = Readonly<{
   close: () => void
 }>
 
+/** Cues for these turn a foot to where it should point. */
+const FORCES_FOOT: readonly string[] = ['turnedOut', 'turnedIn', 'unevenFeet']
 const UPWARD = [...REGIONS].filter((region) => region !== 'load')
 /** From the head down, as on the figure; signs of load are apart. */
 const DOWNWARD: readonly Region[] = [...UPWARD].reverse()
@@ -201,7 +203,9 @@ export function NotePanel(props: Props) {
       <div className={styles.foot}>
         {advice && about && (
           <div className={styles.cue} aria-live="polite">
-            {advice.kind === 'say' ? (
+            {bike.ankle && FORCES_FOOT.includes(advice.sign.sign) ? (
+              <p className={styles.first}>{ANKLE_INSTEAD}</p>
+            ) : advice.kind === 'say' ? (
               <>
                 <p>“{cues[advice.sign.sign] ?? advice.sign.cue}”</p>
                 <button
@@ -221,7 +225,7 @@ export function NotePanel(props: Props) {
         <footer>
           {props.lastMove && props.movable ? (
             <>
-              <span>{capitalized(formatMoveOnTile(props.movable.type, props.lastMove))}</span>
+              <span>{capitalized(formatMoveOnTile(props.movable.scales, props.lastMove))}</span>
               <button type="button" onClick={() => props.onUndoMove(props.lastMove!.id)}>
                 Undo
               </button>

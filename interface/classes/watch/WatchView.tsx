@@ -213,10 +213,9 @@ const notesOnTile = ({ notes }: ClassState, memberId: string | undefined): strin
     .join(' ')
 
 /** Marks moved on a bike for its rider in this class: "seat height 7 → 8". */
-function movedOnTile({ types }: WatchData, { moves }: ClassState, { bikeId, typeId, rider }: WatchBike): string {
-  const type = types[typeId]
+function movedOnTile({ scales }: WatchData, { moves }: ClassState, { bikeId, typeId, rider }: WatchBike): string {
   const own = moves.filter((move) => move.bikeId === bikeId && move.memberId === rider?.id)
-  return type ? own.map((move) => formatMoveOnTile(type, move)).join('; ') : ''
+  return own.map((move) => formatMoveOnTile(scales[typeId] ?? {}, move)).join('; ')
 }
 
 const bikeOf = (data: WatchData, number: number) => data.bikes.find((one) => one.number === number)

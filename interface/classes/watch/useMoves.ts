@@ -1,15 +1,14 @@
 'use client'
 import { useMemo, useState } from 'react'
 import type { Marks } from '@/core/base/conventions'
-import type { BikeType } from '@/core/bikes/bike/bike'
 import type { ClassEntry, ClassState, MoveState } from '@/core/classes/watch/classState'
-import { marksAfter, type MarkMove } from '@/core/setups/moves/move'
+import { marksAfter, type FloorScales, type MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
 import { useOutbox } from '../../offline/OutboxProvider'
 
 type Moves = Readonly<{
   /** The rider's present marks; null without numbers, or without the permission to set riders up. */
-  movable: Readonly<{ type: BikeType; marks: Marks }> | null
+  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
   /** The latest move of this rider from this page. */
   lastMove: MoveState | undefined
   move: (move: MarkMove) => void
@@ -32,11 +31,11 @@ export function useMoves(
   const [last, setLast] = useState<string | null>(null)
   const memberId = bike?.rider?.id
   const movable = useMemo(() => {
-    const type = bike && data.types[bike.typeId]
-    if (!data.mayMove || !type || !bike.marks) return null
+    const scales = bike && data.scales[bike.typeId]
+    if (!data.mayMove || !scales || !bike.marks) return null
     const own = (moves: readonly MoveState[] = []) =>
       moves.filter((one) => one.memberId === memberId && one.bikeId === bike.bikeId)
-    return { type, marks: marksAfter(bike.marks, own(data.state.moves), own(state.moves)) }
+    return { scales, marks: marksAfter(bike.marks, own(data.state.moves), own(state.moves)) }
   }, [bike, data, state.moves, memberId])
   const refused = entries?.find(
     ({ state: how, entry }) => how === 'refused' && entry.op === 'moveMark' && entry.memberId === memberId,

@@ -21,6 +21,7 @@ import { Changed, type NumbersOnType } from './Changed'
 import { ChooseBike } from '../otherBikes/ChooseBike'
 import { Drawings } from './Drawings'
 import { FromTape } from '../otherBikes/FromTape'
+import { Limits, type RiderLimitText } from './Limits'
 import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
 import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
@@ -56,6 +57,10 @@ export type RiderViewProps = Readonly<{
   bikes: readonly { id: string; number: number; type: string }[]
   /** Null where this person's role sees none. */
   notes: readonly NoteSummary[] | null
+  /** Null where this person's role sees none. */
+  limits: readonly RiderLimitText[] | null
+  /** On the studio's clock, YYYY-MM-DD. */
+  today: string
   /** Null for a user without notes: the page behind the link shows them. */
   own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }> | null
 }>
@@ -76,6 +81,8 @@ export function RiderView({
   open,
   bikes,
   notes,
+  limits,
+  today,
   own,
 }: RiderViewProps) {
   useRefreshAfterDelivery()
@@ -183,6 +190,7 @@ export function RiderView({
           maySetUp={maySetUp}
         />
       )}
+      {limits && <Limits memberId={member.id} limits={limits} today={today} />}
       {notes && <SeenInClass notes={notes} />}
       {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
       {timeline.entries.length > 0 && (

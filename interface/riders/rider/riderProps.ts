@@ -1,6 +1,8 @@
 import { REFERRAL } from '@/core/classes/watch/comfort'
 import { formatBikeChanged } from '@/core/messages/bikes/bikeNames'
 import { formatMemberMessage } from '@/core/messages/riders/memberPage'
+import { formatLimit } from '@/core/messages/riders/limits'
+import { limitEffects } from '@/core/riders/limits/limits'
 import { describeNote } from '@/core/messages/riders/rider'
 import { formatDate, formatTime } from '@/core/messages/words/dates'
 import { availableBikes } from '@/server/bikes/bikes'
@@ -41,6 +43,13 @@ export function riderProps(page: RiderPage): RiderViewProps {
     })),
     open: open.map(({ id, bikeNumber, startedAt }) => ({ id, text: `bike ${bikeNumber}, ${date(startedAt)}` })),
     bikes: availableBikes(bikes).map(({ id, number, type }) => ({ id, number, type: type.name })),
+    limits:
+      page.limits?.map(({ id, limit }) => ({
+        id,
+        text: formatLimit(limit, page.today),
+        waits: limitEffects([limit], page.today).stop !== null,
+      })) ?? null,
+    today: page.today,
     own: ownPage(page, date, dateAndTime),
     notes:
       notes?.map(({ createdAt, createdBy, bikeNumber, ...note }) => ({

@@ -1,7 +1,6 @@
 'use client'
 import { useState } from 'react'
 import type { AxisName, Marks } from '@/core/base/conventions'
-import type { BikeType } from '@/core/bikes/bike/bike'
 import {
   AGAIN_ON_TRIAL,
   AGAIN_REASON_NAME,
@@ -14,26 +13,27 @@ import {
   formatMoveWay,
   MOVE_REASON_NAME,
 } from '@/core/messages/setups/floorMoves'
-import { formatLabel } from '@/core/messages/words/labels'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import {
   AGAIN_REASONS,
   isBeyond,
+  labelText,
   markAt,
   movableAxes,
   MOVE_REASONS,
   movedMm,
+  type FloorMark,
+  type FloorScales,
   type MarkMove,
   type MovableAxis,
   type MoveReason,
 } from '@/core/setups/moves/move'
-import type { ScalePosition } from '@/core/bikes/scale/scale'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useMoveOutlook, type Outlook } from './useMoveOutlook'
 import styles from './move.module.css'
 
 type Props = Readonly<{
-  type: BikeType
+  scales: FloorScales
   /** As this machine takes them. */
   marks: Marks
   axis: AxisName
@@ -48,12 +48,12 @@ type Props = Readonly<{
 
 /** One axis, a mark up or down: a tap on the reason moves it, after a question where it is no mild move. */
 export function MoveChoice(props: Props) {
-  const axis = movableAxes(props.type, props.marks).find((one) => one.axis === props.axis)
+  const axis = movableAxes(props.scales, props.marks).find((one) => one.axis === props.axis)
   return axis ? <Choice key={axis.label} {...props} movable={axis} /> : null
 }
 
 function Choice({
-  type,
+  scales,
   memberId,
   bikeId,
   movedToday,
@@ -78,10 +78,10 @@ function Choice({
     return (
       <section className={styles.choice} aria-label="Move a mark">
         <h3>
-          {AXIS_TITLE[axis]} {formatLabel(type, axis, from)} → {formatLabel(type, axis, picked.to)}
+          {AXIS_TITLE[axis]} {labelText(scales, axis, from)} → {labelText(scales, axis, picked.to)}
         </h3>
         {isQuestion(picked.to) && !agreed ? (
-          <Ask question={formatBeyond(type, axis, outlook?.alone)} leave={() => setPicked(null)}>
+          <Ask question={formatBeyond(scales, axis, outlook?.alone)} leave={() => setPicked(null)}>
             <button
               type="button"
               className={styles.go}
@@ -101,9 +101,8 @@ function Choice({
         )}
       </section>
     )
-  const way = (sign: 1 | -1, to: ScalePosition | null) => (
+  const way = (sign: 1 | -1, to: FloorMark | null) => (
     <Way
-      type={type}
       movable={movable}
       sign={sign}
       to={to}
@@ -119,7 +118,7 @@ function Choice({
   return (
     <section className={styles.choice} aria-label="Move a mark" aria-busy={isAsking}>
       <h3>
-        {AXIS_TITLE[axis]} {formatLabel(type, axis, from)}
+        {AXIS_TITLE[axis]} {labelText(scales, axis, from)}
         <button type="button" className={styles.leave} onClick={leave}>
           Leave it
         </button>
@@ -161,7 +160,6 @@ const ARROW: Readonly<Record<AxisName, readonly [minus: string, plus: string]>> 
 
 /** One direction: the target mark, its distance, the expected checks, and a button for each reason. */
 function Way({
-  type,
   movable,
   sign,
   to,
@@ -169,10 +167,9 @@ function Way({
   further,
   onPick,
 }: Readonly<{
-  type: BikeType
   movable: MovableAxis
   sign: 1 | -1
-  to: ScalePosition | null
+  to: FloorMark | null
   outlook: Outlook | null
   further: (() => void) | null
   onPick: (to: string, why: MoveReason) => void
@@ -186,7 +183,7 @@ function Way({
     <div className={styles.way} role="group" aria-label={formatMoveButton(axis, sign)}>
       <p className={styles.mark}>
         <span>{arrow}</span>
-        <b>{formatLabel(type, axis, to.label)}</b>
+        <b>{to.text}</b>
         <small>{formatMoveWay(axis, movedMm(movable, to.label), shown)}</small>
         {further && (
           <button type="button" aria-label={`${formatMoveButton(axis, sign)}, one mark more`} onClick={further}>

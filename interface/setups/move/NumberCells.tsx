@@ -1,9 +1,7 @@
 'use client'
 import type { AxisName, Marks } from '@/core/base/conventions'
-import type { BikeType } from '@/core/bikes/bike/bike'
-import { formatLabel } from '@/core/messages/words/labels'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
-import { movableAxes } from '@/core/setups/moves/move'
+import { labelText, movableAxes, type FloorScales } from '@/core/setups/moves/move'
 import styles from './move.module.css'
 
 /** Short enough for a row of four beside other things. */
@@ -16,23 +14,23 @@ const SHORT: Readonly<Record<AxisName, string>> = {
 
 /** A rider's numbers, each a button: the one that is tapped is to be moved, tapped again it is left. */
 export function NumberCells({
-  type,
+  scales,
   marks,
   chosen,
   choose,
-}: Readonly<{ type: BikeType; marks: Marks; chosen: AxisName | null; choose: (axis: AxisName | null) => void }>) {
+}: Readonly<{ scales: FloorScales; marks: Marks; chosen: AxisName | null; choose: (axis: AxisName | null) => void }>) {
   return (
     <div className={styles.cells} role="group" aria-label="Numbers">
-      {movableAxes(type, marks).map(({ axis, label }) => (
+      {movableAxes(scales, marks).map(({ axis, label }) => (
         <button
           key={axis}
           type="button"
-          aria-label={`${AXIS_TITLE[axis]} ${formatLabel(type, axis, label)}, move it`}
+          aria-label={`${AXIS_TITLE[axis]} ${labelText(scales, axis, label)}, move it`}
           aria-pressed={chosen === axis}
           onClick={() => choose(chosen === axis ? null : axis)}
         >
           <small>{SHORT[axis]}</small>
-          <b>{formatLabel(type, axis, label)}</b>
+          <b>{labelText(scales, axis, label)}</b>
         </button>
       ))}
     </div>

@@ -50,15 +50,15 @@ export function RiderMoves({
   )
   if (!loaded) return <p aria-busy="true">Reading the numbers …</p>
   if ('why' in loaded) return <p>{loaded.why}</p>
-  const { type, marks, movedToday, onTrial } = loaded.found
+  const { scales, marks, movedToday, onTrial } = loaded.found
   const shown = last && marks[last.axis] === last.from ? { ...marks, [last.axis]: last.to } : marks
   return (
     <div className={styles.own}>
-      <NumberCells type={type} marks={shown} chosen={axis} choose={setAxis} />
+      <NumberCells scales={scales} marks={shown} chosen={axis} choose={setAxis} />
       {axis && (
         <MoveChoice
           key={axis}
-          type={type}
+          scales={scales}
           marks={shown}
           axis={axis}
           memberId={memberId}
@@ -90,7 +90,7 @@ export function RiderMoves({
       )}
       {last && !refused && (
         <p className={styles.moved} role="status">
-          <span>{capitalized(formatMoveOnTile(type, last))}, moved.</span>
+          <span>{capitalized(formatMoveOnTile(scales, last))}, moved.</span>
           <button
             type="button"
             onClick={() => {

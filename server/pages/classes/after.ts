@@ -9,7 +9,7 @@ import {
 } from '../../../core/classes/watch/classState'
 import type { RoomCueResult } from '../../../core/classes/watch/cue'
 import { signNamed } from '../../../core/classes/watch/signs'
-import type { BikeType } from '../../../core/bikes/bike/bike'
+import type { FloorScales } from '../../../core/setups/moves/move'
 import type { Scope } from '../../platform/accounts/scope'
 import { listBikesOfRecords } from '../../bikes/bikes'
 import { isReferred, openComplaints, type RiderComplaint } from '../../comfort/complaints'
@@ -29,7 +29,7 @@ export type AfterSubject =
   | Readonly<{ kind: 'note'; note: NotedThing }>
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'said' | 'stage' | 'proposed' | 'verdict'> }>
-  | Readonly<{ kind: 'move'; move: MoveState; type: BikeType }>
+  | Readonly<{ kind: 'move'; move: MoveState; scales: FloorScales }>
   | Readonly<{ kind: 'words'; words: string }>
 
 /** One thing to see to after a class. */
@@ -82,7 +82,7 @@ const notedThing = ({ sign, region, side, score }: NoteState): NotedThing => ({ 
 
 /** What came up in a class, the most pressing first. */
 export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<AfterData> {
-  const { bikes, state, earlier } = await watchData(db, scope, ofClass, now)
+  const { bikes, state, earlier, scales } = await watchData(db, scope, ofClass, now)
   const seated = bikes.flatMap(({ rider, number, toCheck, isNew, bikeId }) =>
     rider ? [{ ...rider, number, toCheck, isNew, bikeId }] : [],
   )
@@ -107,7 +107,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
     to: handedTo ? (people.get(handedTo) ?? null) : null,
     by,
   })
-  const types = new Map((await listBikesOfRecords(db, scope)).map(({ id, type }) => [id, type]))
+  const typeOf = new Map((await listBikesOfRecords(db, scope)).map(({ id, typeId }) => [id, typeId]))
   const put = await listPutToClass(db, scope, ofClass)
   const noteIds = new Set(state.notes.map(({ id }) => id))
   const items = afterList({
@@ -155,8 +155,8 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
           ...reported.map((id) => ({ kind: 'complaint' as const, complaint: open.find((one) => one.id === id)! })),
           ...ofTrial.map((trial) => ({ kind: 'trial' as const, trial })),
           ...moves.flatMap((move) => {
-            const type = types.get(move.bikeId)
-            return type ? [{ kind: 'move' as const, move, type }] : []
+            const own = scales[typeOf.get(move.bikeId) ?? '']
+            return own ? [{ kind: 'move' as const, move, scales: own }] : []
           }),
         ],
         setUp: kind === 'cueFailed' ? (signNamed(own[0].sign)?.setUp ?? null) : null,

@@ -1,5 +1,6 @@
 import type { Marks } from '../../../core/base/conventions'
-import type { BikeType } from '../../../core/bikes/bike/bike'
+import { floorScales } from '../../../core/messages/setups/floorScales'
+import type { FloorScales } from '../../../core/setups/moves/move'
 import { formatMarks } from '../../../core/messages/words/labels'
 import { formatPutHere } from '../../../core/messages/classes/watch'
 import { numbersLookedAt, type ClassState } from '../../../core/classes/watch/classState'
@@ -16,6 +17,7 @@ import { getStudio } from '../../studio/studio'
 import { listAssignments } from '../../classes/assignments'
 import type { StudioClass } from '../../classes/classes'
 import { listPutToClass } from '../../classes/followUps'
+import { effectsOfLimits } from '../../riders/limits'
 import { ridersMovedOnDay } from '../../classes/moves'
 import { listNotesOfMembers } from '../../classes/notes'
 import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from '../../classes/planning'
@@ -31,7 +33,7 @@ export type WatchBike = Readonly<{
   yM: number
   rider: Readonly<{ id: string; name: string }> | null
   numbers: string | null
-  /** The same as marks of this machine, and the version of its type (in `types`); null without numbers. */
+  /** The same as marks of this machine, and the version of its type (in `scales`); null without numbers. */
   marks: Marks | null
   typeId: string
   /** A mark was moved today already, or a change is on trial: a second one asks for a reason. */
@@ -44,6 +46,8 @@ export type WatchBike = Readonly<{
   /** To be looked at sooner: to check, reported or carried numbers, a recent note. */
   watchFor: boolean
   kneeNotes: boolean
+  /** An old ankle injury: no cue forces the foot. */
+  ankle: boolean
   /** An open red flag from before this class, in words; null without one. */
   stop: string | null
   /** What is on trial here, or was put to this class by an earlier one, in a few words; null where nothing is. */
@@ -56,8 +60,8 @@ export type WatchData = Readonly<{
   /** Riders on the list who have no bike. */
   withoutBike: number
   widthM: number
-  /** The types of the bikes with a rider, by version. */
-  types: Readonly<Record<string, BikeType>>
+  /** The scales of the bikes with a rider, by version of their type. */
+  scales: Readonly<Record<string, FloorScales>>
   /** Whether this person sets riders up, and so moves marks. */
   mayMove: boolean
   state: ClassState
@@ -103,6 +107,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const put = await listPutToClass(db, scope, ofClass)
   const putTo = (memberId: string) =>
     put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text))
+  const limits = await effectsOfLimits(db, scope, ids, now)
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
@@ -143,6 +148,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       watchFor:
         rider !== undefined &&
         (toCheck || unsure || lately || trials.isDue(rider.memberId) || putTo(rider.memberId).length > 0),
+      ankle: rider !== undefined && (limits.get(rider.memberId)?.ankles.length ?? 0) > 0,
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
       stop: (rider && stops.get(rider.memberId)) ?? null,
       trial: rider ? [...trials.words(rider.memberId, bike.id), ...putTo(rider.memberId)].join('; ') || null : null,
@@ -152,8 +158,10 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     bikes,
     withoutBike: roster.filter(({ memberId, state: how }) => how !== 'cancelled' && !ids.includes(memberId)).length,
     widthM: room.widthM,
-    types: Object.fromEntries(
-      all.filter(({ id }) => assigned.some(({ bikeId }) => bikeId === id)).map(({ typeId, type }) => [typeId, type]),
+    scales: Object.fromEntries(
+      all
+        .filter(({ id }) => assigned.some(({ bikeId }) => bikeId === id))
+        .map(({ typeId, type }) => [typeId, floorScales(type)]),
     ),
     mayMove: can(scope, 'setUpRiders'),
     state,

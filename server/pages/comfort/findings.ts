@@ -16,6 +16,7 @@ import { listBikeReadings } from '../../bikes/bikeReadings'
 import { findBike, type StudioBike } from '../../bikes/bikes'
 import { listNotesOfMembers } from '../../classes/notes'
 import type { DbExecutor } from '../../platform/db/connection'
+import { effectsOfLimits } from '../../riders/limits'
 import { listHomeMeasures } from '../../riders/memberPage/messages'
 import { currentEntries, listEntries, byDisplayPriority, type RegisterEntry } from '../../setups/register'
 import { findRoom, listPlaces } from '../../classes/rooms/rooms'
@@ -90,6 +91,7 @@ export async function findingsOnFile(
     entry ? barsFinding(entry.type, entry.machineCalibration ?? undefined, entry.marks) : null,
     ...(bike ? await findingsOfMachine(db, scope, bike) : []),
   ]
+  const limits = (await effectsOfLimits(db, scope, [memberId], now)).get(memberId)
   const answers = [
     ...setups.map(({ evidence, finishedAt }) => ({ evidence, agoDays: ago(finishedAt) })),
     ...(await listHomeMeasures(db, scope, memberId)).map(({ measures, at }) => ({
@@ -102,7 +104,7 @@ export async function findingsOnFile(
     bike,
     entry,
     experience: latestAnswer(answers, 'rider')?.row.experience,
-    health: isPregnant(answers) ? ['pregnant'] : [],
+    health: [...new Set<Health>([...(isPregnant(answers) ? (['pregnant'] as const) : []), ...(limits?.health ?? [])])],
     saddleLine: line && !isSaddleStraight(line.mm) ? line : null,
     rides,
   }

@@ -5,6 +5,8 @@ import {
   formatTrialOnFloor,
   HEALTH_NAME,
 } from '../../../core/messages/comfort/comfort'
+import { formatLimit } from '../../../core/messages/riders/limits'
+import { listLimits, todayOf } from '../../riders/limits'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
 import { complaintsToAnswer } from '../../comfort/complaints'
@@ -69,6 +71,7 @@ export async function riderContext(db: DbExecutor, scope: Scope, memberId: strin
     await runningTrials(db, scope, [memberId], now),
     await stopsOf(db, scope, [memberId], now),
   ]
+  const [limits, today] = [await listLimits(db, scope, [memberId]), await todayOf(db, scope, now)]
   const health = [...new Set(complaints.flatMap((one) => one.health))]
   const more = complaints.length - MAX_COMPLAINTS
   return {
@@ -77,6 +80,7 @@ export async function riderContext(db: DbExecutor, scope: Scope, memberId: strin
       ...complaints.slice(0, MAX_COMPLAINTS).map(formatComplaint),
       ...(more > 0 ? [formatMoreComplaints(more)] : []),
       ...trials.map(formatTrialOnFloor),
+      ...limits.map(({ limit }) => formatLimit(limit, today)),
       ...health.map((one) => HEALTH_NAME[one]),
     ],
     seat,

@@ -9,11 +9,13 @@ import type { DbExecutor } from '../../platform/db/connection'
 import { findLink } from '../../riders/memberPage/links'
 import { listMessages } from '../../riders/memberPage/messages'
 import { addressOf, qrSvg } from '../../riders/memberPage/qr'
+import { listLimits, todayOf } from '../../riders/limits'
 import { findMember } from '../../riders/members/members'
 import { listEvidence } from '../../setups/evidence'
 import {
   byDisplayPriority,
   currentEntries,
+  findEntry,
   listEntries,
   TIMELINE_PAGE,
   type RegisterEntry,
@@ -47,7 +49,7 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
   const entries = listed.map(withSharedType)
   const sets = byDisplayPriority(current).map(withSharedType)
   const latest = sets.at(0)
-  const setupId = setupBehind(latest, listed)
+  const setupId = await setupBehind(db, scope, latest)
   const [changedAt, evidence, link, messages] = await Promise.all([
     latest?.bikeId ? findChangeSince(db, scope, latest.bikeId, latest.createdAt) : null,
     setupId && seesNotes ? listEvidence(db, scope, setupId) : null,
@@ -80,16 +82,20 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     evidence: evidence?.map(({ row }) => row) ?? null,
     link: seesNotes && link && address ? { address, qr: await qrSvg(address), expiresAt: link.expiresAt } : null,
     messages,
+    /** What limits the rider; null where the role sees none. */
+    limits: seesNotes ? await listLimits(db, scope, [id]) : null,
+    today: await todayOf(db, scope, now),
     context: setsUp ? await riderContext(db, scope, id, now) : null,
   }
 }
 
-/** The set-up that numbers rest on: their own, or that of the numbers a mark was moved from. */
-function setupBehind(entry: RegisterEntry | undefined, listed: readonly RegisterEntry[]): string | null {
-  let behind = entry
-  while (behind?.source === 'moved') {
-    const { fromId } = behind
-    behind = listed.find(({ id }) => id === fromId)
-  }
+/** Entries looked through for the set-up behind numbers. */
+const MAX_BEHIND = 20
+
+/** The set-up that numbers rest on: their own, or that of the numbers they were moved or restored from. */
+async function setupBehind(db: DbExecutor, scope: Scope, entry: RegisterEntry | undefined): Promise<string | null> {
+  let behind: RegisterEntry | null = entry ?? null
+  for (let steps = 0; steps < MAX_BEHIND && behind && ['moved', 'restored'].includes(behind.source); steps++)
+    behind = behind.fromId ? await findEntry(db, scope, behind.fromId) : null
   return behind?.setupId ?? null
 }

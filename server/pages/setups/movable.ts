@@ -1,6 +1,7 @@
 import type { AxisName, Label, Marks } from '../../../core/base/conventions'
 import { schoolOf } from '../../../core/base/school/school'
-import type { BikeType } from '../../../core/bikes/bike/bike'
+import { floorScales } from '../../../core/messages/setups/floorScales'
+import type { FloorScales } from '../../../core/setups/moves/move'
 import type { MoveExpectation } from '../../../core/messages/setups/floorMoves'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
@@ -17,7 +18,7 @@ import { getStudio } from '../../studio/studio'
 
 /** A rider's numbers on a bike, as far as they can be moved there. */
 export type Movable = Readonly<{
-  type: BikeType
+  scales: FloorScales
   marks: Marks
   number: number
   /** A move earlier today, or a running trial: another move needs a reason. */
@@ -36,7 +37,7 @@ export async function movable(
   const numbers = bike && (await numbersOn(db, scope, memberId, bike))
   if (!numbers) return null
   return {
-    type: bike.type,
+    scales: floorScales(bike.type),
     marks: numbers.marks,
     number: bike.number,
     movedToday: (await ridersMovedOnDay(db, scope, [memberId], now)).has(memberId),

@@ -1,7 +1,10 @@
+import type { LimitEffects } from '../../../core/riders/limits/limits'
+import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
 import { schoolOf } from '../../../core/base/school/school'
 import { listTypes } from '../../bikes/versions'
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
+import { effectsOfLimits } from '../../riders/limits'
 import { findMember } from '../../riders/members/members'
 import { listEvidence } from '../../setups/evidence'
 import { learnedPrior, observerErrorOf, observerOf } from '../../setups/learned'
@@ -48,6 +51,7 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     ownSchool,
     costs: studio.costs ?? {},
     prior: learned?.prior ?? {},
+    limits: isOpen ? barLimits((await effectsOfLimits(db, scope, [setup.memberId], now)).get(setup.memberId)) : {},
     observer: eye ? observerOf(eye) : undefined,
     /** Numbers in use on other types. */
     elsewhere: entries
@@ -63,3 +67,9 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     hasGauge: process.env.ANGLE_GAUGE_URL !== undefined,
   }
 }
+
+/** What of a rider's limits `recommend` takes. */
+const barLimits = (effects: LimitEffects | undefined): NonNullable<RecommendRequest['limits']> => ({
+  ...(effects?.upright && { upright: effects.upright }),
+  ...(effects?.rides && { rides: effects.rides }),
+})

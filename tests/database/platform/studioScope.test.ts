@@ -59,6 +59,7 @@ import { memberListStream } from '@/server/files/exportMembers'
 import * as importMembers from '@/server/files/importMembers'
 import * as importPlan from '@/server/files/importPlan'
 import * as uploads from '@/server/files/uploads'
+import * as limits from '@/server/riders/limits'
 import * as links from '@/server/riders/memberPage/links'
 import * as messages from '@/server/riders/memberPage/messages'
 import * as merge from '@/server/commands/useCases/mergeMembers'
@@ -146,6 +147,7 @@ const other = {
   trial: id(),
   merged: id(),
   moved: id(),
+  limit: id(),
 }
 
 beforeAll(async () => {
@@ -189,6 +191,7 @@ beforeAll(async () => {
   await bikeReadings.addBikeReading(db, there, { id: other.reading, bikeId: other.bike, row: reading }, now)
   const moved = await withTransaction(db, (tx) => moveMark(tx as typeof db, there, otherMove(other.moved), now))
   if (moved.outcome !== 'kept') throw new Error(JSON.stringify(moved))
+  await limits.recordLimit(db, there, { id: other.limit, memberId: other.member, limit: LIMIT }, now)
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
   const felt = { comfort: 3, place: 'knees', line: SECRET } as const
@@ -231,6 +234,7 @@ type Call = () => unknown
 type Walk = Readonly<Record<string, Call>>
 
 const ids = () => ({ id: id(), bikeId: other.bike })
+const LIMIT = { kind: 'heart', since: '2026-01-01', clearedBy: SECRET } as const
 const MOVE = { axis: 'barHeight', from: '6', to: '7', why: 'comfort', again: 'wish' } as const
 const otherMove = (moveId: string) => ({
   ...MOVE,
@@ -659,6 +663,14 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     takeEntry: () =>
       Promise.all(ENTRIES.map((entry) => takeEntry(db, here, { ...entry, author: 'x', madeAtMs: 0 } as never, now))),
   },
+  'riders/limits': {
+    todayOf: () => limits.todayOf(db, here, now),
+    listLimits: () => limits.listLimits(db, here, [other.member]),
+    effectsOfLimits: () => limits.effectsOfLimits(db, here, [other.member], now),
+    recordLimit: () => limits.recordLimit(db, here, { id: id(), memberId: other.member, limit: LIMIT }, now),
+    endLimit: () => limits.endLimit(db, here, { id: other.limit, memberId: other.member }, now),
+    reopenLimit: () => limits.reopenLimit(db, here, { id: other.limit, memberId: other.member }),
+  },
   'setups/evidence': {
     listEvidence: () => evidence.listEvidence(db, here, other.setup),
     appendEvidence: () => evidence.appendEvidence(db, here, other.setup, { id: id(), row }, now),
@@ -855,6 +867,7 @@ const FOLDERS = [
   'pages/riders',
   'pages/setups',
   'pages/studio',
+  'riders',
   'riders/memberPage',
   'riders/members',
   'setups',
@@ -990,6 +1003,9 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'rooms.removeRoom': () => ({ input: { roomId: other.room } }),
   'members.addMember': () => ({ input: { typed: 'Somebody Here', anyway: true }, id: other.member }),
   'members.renameMember': () => ({ input: { memberId: other.member, from: SECRET, typed: 'Taken' } }),
+  'members.recordLimit': () => ({ input: { memberId: other.member, limit: LIMIT, consent: true }, id: id() }),
+  'members.endLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
+  'members.reopenLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
   'members.findMembers': () => ({ input: { typed: SECRET } }),
   'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
   'register.saveForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
@@ -1095,6 +1111,9 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'comfort.reopenComplaint': 'kept',
   'comfort.recordSide': 'noSuchMember',
   'comfort.startTrial': 'noSuchMember',
+  'members.recordLimit': 'noSuchMember',
+  'members.endLimit': 'kept',
+  'members.reopenLimit': 'kept',
   'members.addMember': 'malformed',
   'members.changeMember': 'noSuchMember',
   'members.findMembers': 'found',

@@ -152,6 +152,7 @@ test('every table that names a member is one the merge knows', async () => {
     'member_word',
     'register_current',
     'register_entry',
+    'rider_limit',
     'setup',
     'trial',
   ])

@@ -20,7 +20,13 @@ import {
 } from '../../../riders/kinematics/upperBody'
 import { ELBOW_CUTS_MM } from '../../../base/measurementNoise'
 import { normalCdf } from '../../../base/rng'
-import { barPostureFor, barWindowMm, type BarPosture, type BarReason } from '../../../base/school/barPosture'
+import {
+  barPostureFor,
+  barWindowMm,
+  type BarPosture,
+  type BarReason,
+  type BarRider,
+} from '../../../base/school/barPosture'
 import { FOREARM_GAP_WINDOW_MM, inWindow, TRUNK_WINDOW_DEG, type School } from '../../../base/school/school'
 
 type Window = readonly [number, number]
@@ -48,9 +54,14 @@ const TRUNK_OF: Readonly<Record<BarPosture, Window>> = {
  * By health first, then what the rider wishes, then the studio's school and the rider's experience. The reach goes by
  * the forearm gauge where the type allows it and nobody wished otherwise, else by the trunk's angle.
  */
-export function barTargetFor(bikeType: BikeType, school: School, evidence: readonly Evidence[]): BarTarget {
+export function barTargetFor(
+  bikeType: BikeType,
+  school: School,
+  evidence: readonly Evidence[],
+  limits: Pick<BarRider, 'upright' | 'rides'> = {},
+): BarTarget {
   const wish = latest(evidence, 'wish')?.posture
-  const { posture, why } = barPostureFor(school, latest(evidence, 'rider'), wish)
+  const { posture, why } = barPostureFor(school, { ...latest(evidence, 'rider'), ...limits }, wish)
   const byForearm = bikeType.forearmGaugeValid && !wish
   const windowMm = barWindowMm(school, posture)
   return {

@@ -24,6 +24,13 @@ export const recommendSchema = closed({
   observer: Type.Optional(observerSchema),
   /** Durations of checks, seconds, that differ from the defaults. */
   costs: Type.Optional(costsSchema),
+  /** What a rider's limits change: bars up for health, low by default for a road habit. */
+  limits: Type.Optional(
+    closed({
+      upright: Type.Optional(oneOf(['heart', 'operation', 'pregnant'])),
+      rides: Type.Optional(oneOf(['none', 'upright', 'roadLow'])),
+    }),
+  ),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
   /** The studio's other types, of which one is offered where this bike ends. */
   otherTypes: Type.Optional(Type.Array(bikeTypeRef, { maxItems: 12 })),
