@@ -48,6 +48,9 @@ export function formatNote(
   return `${formatNoted(note)}${side}${note.hands ? `, hands ${HANDS_NAME[note.hands]}` : ''}`
 }
 
+/** Instead of a cue about how the feet point, for a rider with an old ankle injury. */
+export const ANKLE_INSTEAD = 'An old ankle: leave the foot as it turns.'
+
 /** "Said 2 times, held once." Earlier cues and their results; empty the first time. */
 export function formatCueHistory(advice: CueAdvice): string {
   if (advice.kind === 'setUpFirst') return `Said and failed ${advice.failed} times: not again.`

@@ -81,6 +81,3 @@ export const LIMIT_ISSUE_TEXT: Readonly<Record<LimitIssue, string>> = Object.fre
   noSide: 'say which side: left or right',
   outOfRange: 'this length is out of range',
 })
-
-/** Instead of a cue about how the feet point. */
-export const ANKLE_INSTEAD = 'An old ankle: leave the foot as it turns.'

@@ -13,8 +13,13 @@ import {
 import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/classes/watch/cue'
 import { REGION_NAME, REGIONS, type Region } from '@/core/classes/watch/signs'
-import { formatCueHistory, formatNote, formatRedFlag, formatSetUpFirst } from '@/core/messages/classes/watch'
-import { ANKLE_INSTEAD } from '@/core/messages/riders/limits'
+import {
+  ANKLE_INSTEAD,
+  formatCueHistory,
+  formatNote,
+  formatRedFlag,
+  formatSetUpFirst,
+} from '@/core/messages/classes/watch'
 import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
 import { asSentence, capitalized } from '@/core/messages/words/phrases'
 import type { FloorScales, MarkMove } from '@/core/setups/moves/move'

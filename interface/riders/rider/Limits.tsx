@@ -41,7 +41,7 @@ export function Limits({
     <section className={rider.part} aria-label="Limits">
       <h2>Limits</h2>
       {limits.length === 0 ? (
-        <p className={rider.quiet} data-empty>
+        <p className={`${rider.quiet} ${styles.none}`} data-empty>
           None recorded: injuries, operations, heart, pregnancy, how they ride elsewhere, whether they may be touched.
         </p>
       ) : (
