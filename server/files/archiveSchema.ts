@@ -1,5 +1,6 @@
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
+import { limitSchema } from '../../core/riders/limits/limits'
 import { schemas } from '../../core/operations/schemas'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
@@ -120,6 +121,7 @@ export function archiveSchema(): object {
       studioRow: STUDIO,
       ...rows,
       equipment: inside(equipmentSchema),
+      limit: inside(limitSchema),
       ...Object.fromEntries(PARTS.map((part) => [part, inside(schemas[part])])),
     },
   }

@@ -128,7 +128,15 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
-  section('limits', riders.riderLimit, [riders.riderLimit.id], { memberId: 'members', endedBy: PERSON, ...BY }),
+  section(
+    'limits',
+    riders.riderLimit,
+    [riders.riderLimit.id],
+    { memberId: 'members', endedBy: PERSON, ...BY },
+    {
+      body: 'limit',
+    },
+  ),
   section(
     'setups',
     setups.setup,

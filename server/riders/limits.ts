@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
-import { limitEffects, SINGLE, type Limit, type LimitEffects } from '../../core/riders/limits/limits'
+import { isWhole, limitEffects, SINGLE, type Limit, type LimitEffects } from '../../core/riders/limits/limits'
 import { studioDay } from '../../core/messages/words/dates'
 import type { Scope } from '../platform/accounts/scope'
 import { studio } from '../platform/accounts/tables'
@@ -22,7 +22,7 @@ export async function todayOf(db: DbExecutor, scope: Scope, now: Date): Promise<
 /** The limits of these members that were not ended, the oldest first. */
 export async function listLimits(db: DbExecutor, scope: Scope, memberIds: readonly string[]): Promise<StoredLimit[]> {
   if (memberIds.length === 0) return []
-  return db
+  const stored = await db
     .select({ id: riderLimit.id, memberId: riderLimit.memberId, limit: riderLimit.body })
     .from(riderLimit)
     .where(
@@ -33,6 +33,7 @@ export async function listLimits(db: DbExecutor, scope: Scope, memberIds: readon
       ),
     )
     .orderBy(asc(riderLimit.createdAt), asc(riderLimit.id))
+  return stored.filter(({ limit }) => isWhole(limit))
 }
 
 /** What the limits of these members change today, by member; members without any are absent. */

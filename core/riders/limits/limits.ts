@@ -105,13 +105,17 @@ export function limitIssue(limit: Limit, today: string): LimitIssue | null {
   if (Number.isNaN(days)) return 'noDate'
   if (days < 0) return 'future'
   if (since < EARLIEST) return 'tooLongAgo'
-  if (NEEDED[kind].some((detail) => limit[detail] === undefined)) return 'missing'
+  if (!isWhole(limit)) return 'missing'
   if (kind === 'pregnancy' && weeksOn(limit, today) > MAX_WEEKS) return 'pastBirth'
   if ((kind === 'legDifference' || kind === 'firstFoot') && side === 'both') return 'noSide'
   if (kind === 'legDifference' && (mm! < 1 || mm! > 60)) return 'outOfRange'
   if (kind === 'sitsAt' && Math.abs(mm!) > 60) return 'outOfRange'
   return null
 }
+
+/** Whether a limit has the details of its kind; an archive may bring one without. */
+export const isWhole = (limit: Limit): boolean =>
+  LIMIT_KINDS.includes(limit.kind) && NEEDED[limit.kind].every((detail) => limit[detail] !== undefined)
 
 /** Whether a limit is over by itself: a pregnancy past term. */
 export const isOver = (limit: Limit, today: string): boolean =>

@@ -10,6 +10,8 @@ import { MINUTES_AT_THE_BIKE } from '../../../core/riders/memberPage/message'
 import type { Scope } from '../../platform/accounts/scope'
 import { listTypes } from '../../bikes/versions'
 import { runningTrials, type Trial } from '../../comfort/trials'
+import { stopsOf } from '../../comfort/stops'
+import { effectsOfLimits } from '../../riders/limits'
 import { compute } from '../../platform/compute/pool'
 import type { DbExecutor } from '../../platform/db/connection'
 import { currentEntries } from '../../setups/register'
@@ -63,6 +65,10 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     owner.opens === 'everything' ? runningTrials(db, scope, [owner.memberId], now) : [],
   ])
   const closingOf = (lineId: string) => types.find((type) => type.lineId === lineId)?.equipment.closing ?? {}
+  // Nothing is tried alone with an open red flag, or with a heart condition, a recent operation or a pregnancy.
+  const stops = await stopsOf(db, scope, [owner.memberId], now)
+  const limits = (await effectsOfLimits(db, scope, [owner.memberId], now)).get(owner.memberId)
+  const mayChange = stops.size === 0 && (limits?.health.length ?? 0) === 0
   const sets = await Promise.all(
     entries.map(async (entry) => ({
       id: entry.id,
@@ -72,7 +78,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
       marks: entry.marks,
       certainty: entry.certainty,
       at: entry.sinceAt,
-      tryAlone: entry.source === 'setUp' && entry.setupId ? await mayTry(entry.setupId) : {},
+      tryAlone: mayChange && entry.source === 'setUp' && entry.setupId ? await mayTry(entry.setupId) : {},
     })),
   )
   return {

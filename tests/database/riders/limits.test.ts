@@ -10,9 +10,14 @@ import { reasonsOf } from '@/server/pages/comfort/reasons'
 import { setupPage } from '@/server/pages/setups/setup'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { closeDatabase, database } from '@/server/platform/db/connection'
+import { memberPageData } from '@/server/pages/riders/memberPage'
+import { openLink, ownerOf } from '@/server/riders/memberPage/links'
 import { listLimits } from '@/server/riders/limits'
 import { addMember } from '@/server/riders/members/members'
+import { appendEvidence, finishSetup } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
+
+jest.mock('@/server/platform/compute/pool', () => jest.requireActual('../support/computeHere'))
 
 const db = database()
 const scope: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
@@ -99,4 +104,23 @@ test('an ended limit no longer acts, and acts again after undo; a merge carries 
   expect((await stopsOf(db, scope, [memberId], now)).size).toBe(1)
   await mergeMembers(db, scope, { from: memberId, into: other }, now)
   expect(await kindsOf(other)).toEqual(['heart'])
+})
+
+test('a member with a heart condition is shown no marks to try alone, also after a clinician’s word', async () => {
+  const [memberId, setupId] = [await rider(), id()]
+  const bike = (await listBikes(db, scope)).find(({ lineId }) => lineId === 'sorrel')!
+  const marks = { seatHeight: '8', seatSlide: 'C', barHeight: '5', barSlide: '2' }
+  await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, now)
+  const knee = { kind: 'kneeAngle', deg: 30, by: 'goniometer', at: marks } as const
+  await appendEvidence(db, scope, setupId, { id: id(), row: knee }, now)
+  await appendEvidence(db, scope, setupId, { id: id(), row: { kind: 'elbows', seen: 'soft', at: marks } }, now)
+  await finishSetup(db, scope, setupId, { id: id(), marks }, now)
+  const link = (await openLink(db, scope, memberId, now))!
+  const shown = async () => {
+    const { sets } = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
+    return Object.keys(sets[0].tryAlone)
+  }
+  expect((await shown()).length).toBeGreaterThan(0)
+  await record(memberId, { ...HEART, clearedBy: 'Dr Amble' })
+  expect(await shown()).toEqual([])
 })
