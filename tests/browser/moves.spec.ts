@@ -4,7 +4,7 @@ import { database } from '../../server/platform/db/connection'
 import { addMember } from '../../server/riders/members/members'
 import { appendEvidence, finishSetup } from '../../server/setups/evidence'
 import { startSetup } from '../../server/setups/setups'
-import { floor, isKept, MANAGER, newDevice, seat, STATE, tile, unique, watch, watched } from './hall'
+import { floor, MANAGER, newDevice, seat, STATE, unique, watch, watched } from './hall'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
@@ -18,57 +18,6 @@ async function riderOn(bikeId: string, name: string): Promise<void> {
   await appendEvidence(db, MANAGER, setupId, { id: randomUUID(), row }, new Date())
   await finishSetup(db, MANAGER, setupId, { id: randomUUID(), marks }, new Date())
 }
-
-test('a mark moved offline with three taps is stored once, undone, and shown before and after class', async ({
-  page,
-  context,
-}) => {
-  await seat(page, 2, 'Maren Tolle')
-  await watch(page)
-  const during = page.url()
-  await expect.poll(() => isKept(page)).toBe(true)
-  await context.setOffline(true)
-  const numbers = page.getByRole('group', { name: 'Numbers' })
-  const shown = async () => (await numbers.getByRole('button').allInnerTexts()).map((text) => text.split(/\s/).at(-1))
-  // Three taps: the bike, the number, the way with its reason.
-  await watched(page, 2).click()
-  const before = await shown()
-  await numbers.getByRole('button', { name: /^Bar height/ }).click()
-  const up = page.getByRole('group', { name: 'Bar height up' })
-  const label = await up.locator('b').innerText()
-  await up.getByRole('button', { name: 'Comfort' }).click()
-  await expect(watched(page, 2, `bar height ${before[2]} → ${label}`)).toBeVisible()
-  expect(await shown()).toEqual(before.with(2, label))
-  // The page is opened again while nothing reached the server.
-  await page.reload()
-  await expect(watched(page, 2, 'bar height')).toBeVisible()
-  await context.setOffline(false)
-  await expect(page.getByRole('button', { name: /on this device/ })).toBeHidden()
-
-  await page.getByRole('link', { name: 'After' }).click()
-  const line = page.getByRole('listitem').filter({ hasText: 'Maren Tolle' }).filter({ hasText: 'bar height' })
-  await expect(line).toContainText('should be looked at again')
-
-  // Before: a second change the same day asks why it does not wait; it stays where it is.
-  await page.getByRole('link', { name: 'Before' }).click()
-  await tile(page, 2).click()
-  await numbers.getByRole('button', { name: `Bar height ${label}, move it` }).click()
-  await page.getByRole('group', { name: 'Bar height down' }).getByRole('button', { name: 'Felt' }).click()
-  await expect(page.getByText('A mark was moved today already')).toBeVisible()
-  await page.getByRole('button', { name: 'Went too far' }).click()
-  await expect(page.getByRole('status').filter({ hasText: `${label} → ${before[2]}` })).toBeVisible()
-  await expect(numbers.getByRole('button', { name: `Bar height ${before[2]}, move it` })).toBeVisible()
-  await page.getByRole('button', { name: 'Undo', exact: true }).click()
-  await expect(numbers.getByRole('button', { name: `Bar height ${label}, move it` })).toBeVisible()
-
-  await page.goto('/riders/member-01')
-  await expect(page.getByRole('region', { name: 'Numbers' }).locator('dd')).toHaveText(
-    before.with(2, label) as string[],
-  )
-  await expect(page.getByRole('region', { name: 'Time line' })).toContainText('moved for comfort')
-  await page.goto(during)
-  await expect(watched(page, 2, 'bar height')).toBeVisible()
-})
 
 test('the later of two devices that move one axis shows the present mark and its author; undo is one tap', async ({
   page,
