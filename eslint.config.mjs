@@ -42,6 +42,7 @@ const config = [
   {
     files: ['interface/**/*.tsx', 'app/**/*.tsx'],
     rules: {
+      'max-lines-per-function': ['error', { max: 150 }],
       'no-restricted-imports': [
         'error',
         { paths: [{ name: 'antd', importNames: ['InputNumber'], message: 'It loses decimal commas: NumberField.' }] },

@@ -9,6 +9,7 @@ import styles from './after.module.css'
 import { AfterLine } from './AfterLine'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
+import { useRefreshOnNews } from '../useClassNews'
 
 type Props = Readonly<{
   info: ClassInfo
@@ -24,6 +25,7 @@ const inOrder = (rows: readonly AfterLineProps[]): AfterLineProps[] =>
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
 export function AfterView({ info, data, colleagues, maySetUp }: Props) {
+  useRefreshOnNews(info.id)
   const open = data.rows.filter(({ followUp }) => followUp === null).length + data.put.length
   const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
   return (

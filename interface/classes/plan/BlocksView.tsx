@@ -158,26 +158,41 @@ export function BlocksView({
           </ol>
         </SortableContext>
       </DndContext>
-      {mayPlan && (
-        <div className={styles.add}>
-          <Button size="large" onClick={() => set([...blocks, freshBlock()])}>
-            Add a block
-          </Button>
-          {others.length > 0 && (
-            <Select
-              size="large"
-              placeholder="Take over the plan of …"
-              aria-label="Take over the plan of another class"
-              value={null}
-              options={others.map(({ id, name }) => ({ value: id, label: name }))}
-              onChange={(id) =>
-                set(others.find((one) => one.id === id)!.blocks.map((block) => ({ ...block, id: crypto.randomUUID() })))
-              }
-            />
-          )}
-        </div>
-      )}
+      {mayPlan && <AddBlocks others={others} add={(more) => set([...blocks, ...more])} takeOver={set} />}
     </article>
+  )
+}
+
+/** A new block at the end, or the plan of another class in place of this one. */
+function AddBlocks({
+  others,
+  add,
+  takeOver,
+}: Readonly<{
+  others: readonly Readonly<{ id: string; name: string; blocks: readonly Block[] }>[]
+  add: (more: readonly Block[]) => void
+  takeOver: (blocks: readonly Block[]) => void
+}>) {
+  return (
+    <div className={styles.add}>
+      <Button size="large" onClick={() => add([freshBlock()])}>
+        Add a block
+      </Button>
+      {others.length > 0 && (
+        <Select
+          size="large"
+          placeholder="Take over the plan of …"
+          aria-label="Take over the plan of another class"
+          value={null}
+          options={others.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) =>
+            takeOver(
+              others.find((one) => one.id === id)!.blocks.map((block) => ({ ...block, id: crypto.randomUUID() })),
+            )
+          }
+        />
+      )}
+    </div>
   )
 }
 

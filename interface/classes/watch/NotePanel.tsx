@@ -10,18 +10,11 @@ import {
   type NoteChange,
   type NoteState,
 } from '@/core/classes/watch/classState'
-import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
+import { RED_FLAG } from '@/core/classes/watch/comfort'
 import { cueAdvice, type CuedNote } from '@/core/classes/watch/cue'
 import { REGION_NAME, REGIONS, type Region } from '@/core/classes/watch/signs'
-import {
-  ANKLE_INSTEAD,
-  formatCueHistory,
-  formatNote,
-  formatRedFlag,
-  formatSetUpFirst,
-} from '@/core/messages/classes/watch'
-import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
-import { asSentence, capitalized } from '@/core/messages/words/phrases'
+import { formatRedFlag } from '@/core/messages/classes/watch'
+import { asSentence } from '@/core/messages/words/phrases'
 import type { FloorScales, MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
@@ -30,6 +23,7 @@ import { MoveChoice } from '../../setups/move/MoveChoice'
 import { NumberCells } from '../../setups/move/NumberCells'
 import { Felt } from './Felt'
 import type { Noted } from './noted'
+import { Cue, LastTap, OpenNotes } from './NoteParts'
 import { Signs } from './Signs'
 import styles from './notePanel.module.css'
 
@@ -50,6 +44,9 @@ type Props = Readonly<{
   latest: NoteState | undefined
   /** What was tapped here a moment ago, and may be taken back. */
   lastNote: NoteState | undefined
+  /** Of the body, whose signs are shown. */
+  region: Region
+  onRegion: (region: Region) => void
   onNote: (noted: Noted) => void
   onChange: (noteId: string, change: NoteChange) => void
   onWithdraw: (noteId: string) => void
@@ -65,8 +62,6 @@ type Props = Readonly<{
   close: () => void
 }>
 
-/** Cues for these turn a foot to where it should point. */
-const FORCES_FOOT: readonly string[] = ['turnedOut', 'turnedIn', 'unevenFeet']
 const UPWARD = [...REGIONS].filter((region) => region !== 'load')
 /** From the head down, as on the figure; signs of load are apart. */
 const DOWNWARD: readonly Region[] = [...UPWARD].reverse()
@@ -76,8 +71,7 @@ const DOWNWARD: readonly Region[] = [...UPWARD].reverse()
  * clear.
  */
 export function NotePanel(props: Props) {
-  const { bike, state, earlier, cues, toCheck, latest, lastNote, onLook, next, onNext, close } = props
-  const [region, setRegion] = useState<Region>('feet')
+  const { bike, state, earlier, cues, toCheck, latest, lastNote, region, onRegion, onLook, next, onNext, close } = props
   const [felt, setFelt] = useState(false)
   const [moving, setMoving] = useState<AxisName | null>(null)
   const own = state.notes.filter(({ memberId }) => memberId === bike.rider.id)
@@ -122,33 +116,7 @@ export function NotePanel(props: Props) {
           </button>
         </div>
       )}
-      {earlierOpen.length > 0 && moving === null && (
-        <ul className={styles.open} aria-label="Open notes">
-          {earlierOpen.map((note) => (
-            <li key={note.id}>
-              <span>
-                {formatNote(note)}
-                {note.strength === 'clear' && <em> clear</em>}
-                {note.held === false && <em> not changed</em>}
-              </span>
-              <button
-                type="button"
-                aria-pressed={note.held === true}
-                onClick={() => props.onChange(note.id, { held: true })}
-              >
-                Changed
-              </button>
-              <button
-                type="button"
-                aria-pressed={note.held === false}
-                onClick={() => props.onChange(note.id, { held: false })}
-              >
-                Not yet
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
+      {earlierOpen.length > 0 && moving === null && <OpenNotes notes={earlierOpen} onChange={props.onChange} />}
       <div className={styles.kinds} role="group" aria-label="Seen, felt or moved">
         {([false, true] as const).map((isFelt) => (
           <button
@@ -185,10 +153,10 @@ export function NotePanel(props: Props) {
       ) : (
         <div className={styles.seen}>
           <div className={styles.figure}>
-            <BodyFigure lit={region} onPick={setRegion} />
+            <BodyFigure lit={region} onPick={onRegion} />
             <div className={styles.regions} role="group" aria-label="Region">
               {[...DOWNWARD, 'load' as const].map((name) => (
-                <button key={name} type="button" aria-pressed={name === region} onClick={() => setRegion(name)}>
+                <button key={name} type="button" aria-pressed={name === region} onClick={() => onRegion(name)}>
                   {REGION_NAME[name]}
                 </button>
               ))}
@@ -207,56 +175,23 @@ export function NotePanel(props: Props) {
       )}
       <div className={styles.foot}>
         {advice && about && (
-          <div className={styles.cue} aria-live="polite">
-            {bike.ankle && FORCES_FOOT.includes(advice.sign.sign) ? (
-              <p className={styles.first}>{ANKLE_INSTEAD}</p>
-            ) : advice.kind === 'say' ? (
-              <>
-                <p>“{cues[advice.sign.sign] ?? advice.sign.cue}”</p>
-                <button
-                  type="button"
-                  aria-pressed={about.cued}
-                  onClick={() => props.onChange(about.id, { cued: !about.cued })}
-                >
-                  {about.cued ? 'Said ✓' : 'Said'}
-                </button>
-              </>
-            ) : (
-              <p className={styles.first}>{formatSetUpFirst(advice)}</p>
-            )}
-            <small>{formatCueHistory(advice)}</small>
-          </div>
+          <Cue
+            advice={advice}
+            about={about}
+            ankle={bike.ankle}
+            words={cues[advice.sign.sign]}
+            onChange={props.onChange}
+          />
         )}
         <footer>
-          {props.lastMove && props.movable ? (
-            <>
-              <span>{capitalized(formatMoveOnTile(props.movable.scales, props.lastMove))}</span>
-              <button type="button" onClick={() => props.onUndoMove(props.lastMove!.id)}>
-                Undo
-              </button>
-            </>
-          ) : lastNote && lastNote.memberId === bike.rider.id ? (
-            <>
-              <span>{formatNote(lastNote)} noted</span>
-              <button type="button" onClick={() => props.onWithdraw(lastNote.id)}>
-                Undo
-              </button>
-            </>
-          ) : (
-            <>
-              {latest && latest.sign !== FELT && latest.sign !== RED_FLAG ? (
-                <button
-                  type="button"
-                  className={styles.again}
-                  onClick={() => props.onNote({ sign: latest.sign, side: latest.side })}
-                >
-                  Again: {formatNote(latest)}
-                </button>
-              ) : (
-                <span className={styles.quiet}>Next</span>
-              )}
-            </>
-          )}
+          <LastTap
+            move={props.lastMove && props.movable ? { ...props.lastMove, scales: props.movable.scales } : null}
+            note={lastNote && lastNote.memberId === bike.rider.id ? lastNote : null}
+            latest={latest}
+            onUndoMove={props.onUndoMove}
+            onWithdraw={props.onWithdraw}
+            onNote={props.onNote}
+          />
           {next.map(({ bikeId, number }) => (
             <button key={bikeId} type="button" className={styles.go} onClick={() => onNext(bikeId)}>
               {number}

@@ -1,26 +1,22 @@
 'use client'
 import { useMemo, useState } from 'react'
 import { blockAt, type Block, type Posture } from '@/core/classes/plan/blocks'
-import {
-  isOpen,
-  lastLooks,
-  numbersLookedAt,
-  type ClassEntry,
-  type ClassState,
-  type NoteState,
-} from '@/core/classes/watch/classState'
+import { isOpen, lastLooks, numbersLookedAt, type ClassState } from '@/core/classes/watch/classState'
 import { REFERRAL } from '@/core/classes/watch/comfort'
 import type { ConsoleProposal } from '@/core/classes/watch/console'
+import type { Region } from '@/core/classes/watch/signs'
 import { coverage, minutesSince, nextToLook, type WatchedBike } from '@/core/classes/watch/coverage'
 import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
 import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
 import { FloorRows } from '../rooms/FloorRows'
 import { useStoredPage } from '../../offline/storePage'
 import { useRefresh } from '../../kit/useRefresh'
+import { useTabState } from '../../kit/useTabState'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
 import { NextPanel, ConsoleProposals } from './NextPanel'
 import { NobodySits } from './NobodySits'
+import type { Noted } from './noted'
 import { NotePanel } from './NotePanel'
 import { WatchStrip } from './WatchStrip'
 import { RoomCuePanel } from './RoomCuePanel'
@@ -39,16 +35,14 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const { nowMs } = useClassClock()
   useWakeLock()
   useStoredPage(`/class/${info.id}/watch`)
-  const [chosen, setChosen] = useState<string | null>(null)
+  const { chosen, region, setChosen, setRegion } = useChosen(info.id)
   const [inRoom, setInRoom] = useState(false)
-  /** Chosen by hand: valid for its block. */
-  const [announced, setAnnounced] = useState<Readonly<{ posture: Posture; blockId: string | undefined }> | null>(null)
   /** The latest tap: it can be taken back until the next one. */
-  const [last, setLast] = useState<string | null>(null)
+  const [last, setLast] = useTabState<string>(`watch-last ${info.id}`)
   const now = nowMs || info.startMs
   const minute = Math.floor((now - info.startMs) / 60_000)
   const block = info.open ? null : blockAt(info.blocks, (now - info.startMs) / 60_000)
-  const posture = (announced?.blockId === block?.id ? announced?.posture : undefined) ?? block?.posture ?? null
+  const [posture, setPosture] = usePosture(block)
 
   const checked = useMemo(() => numbersLookedAt(state.looks), [state.looks])
   const watched = useWatchedBikes(data.bikes, state)
@@ -61,8 +55,6 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const latest = state.notes.at(-1)
 
   const { proposed, wave } = useProposals(data, state, block)
-  type Noted = Omit<Extract<ClassEntry, { op: 'addNote' }>, 'op' | 'memberId' | 'bikeId' | 'side'> &
-    Readonly<{ side?: NoteState['side'] }>
   function noteOn(bikeId: string, memberId: string, noted: Noted) {
     const id = write({
       side: 'both',
@@ -88,7 +80,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
         posture={posture}
         coverage={coverage(watched, { startMs, nowMs: now })}
         inRoom={inRoom}
-        onPosture={(one) => setAnnounced({ posture: one, blockId: block?.id })}
+        onPosture={setPosture}
         onRoomCue={() => {
           setInRoom(!inRoom)
           setChosen(null)
@@ -98,31 +90,20 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
         {watched.length === 0 ? (
           <NobodySits info={info} withoutBike={data.withoutBike} placed={refreshPlaces} />
         ) : (
-          <FloorRows bikes={data.bikes} widthM={data.widthM} label="The floor" tall>
-            {(one) => {
-              const seat = watched.find(({ id }) => id === one.bikeId)
-              return (
-                <WatchTile
-                  number={one.number}
-                  name={one.rider?.name ?? null}
-                  chosen={one.bikeId === chosen}
-                  open={notesOnTile(state, one.rider?.id)}
-                  notes={state.notes}
-                  age={seat ? Math.floor(minutesSince(seat, startMs, now)) : null}
-                  looked={seat?.lookedAtMs != null}
-                  next={way.indexOf(one.bikeId) + 1}
-                  toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
-                  stop={one.stop}
-                  trial={one.trial}
-                  moved={movedOnTile(data, state, one)}
-                  onTap={() => {
-                    setInRoom(false)
-                    setChosen(one.bikeId === chosen ? null : one.rider ? one.bikeId : null)
-                  }}
-                />
-              )
+          <Tiles
+            data={data}
+            state={state}
+            watched={watched}
+            way={way}
+            checked={checked}
+            chosen={chosen}
+            startMs={startMs}
+            nowMs={now}
+            onTap={(one) => {
+              setInRoom(false)
+              setChosen(one.bikeId === chosen ? null : one.rider ? one.bikeId : null)
             }}
-          </FloorRows>
+          />
         )}
       </div>
       <aside className={styles.panel} aria-label="Notes">
@@ -139,6 +120,8 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             toCheck={bike.toCheck && !checked.has(bike.rider.id)}
             latest={latest && latest.memberId !== bike.rider.id ? latest : undefined}
             lastNote={lastNote}
+            region={region}
+            onRegion={setRegion}
             onNote={(noted) => noteOn(bike.bikeId, bike.rider!.id, noted)}
             onChange={(noteId, change) => {
               write({ op: 'changeNote', classId: info.id, noteId, change })
@@ -194,6 +177,75 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
       </aside>
     </div>
   )
+}
+
+/** The room's bikes, each with what is open on it. */
+function Tiles({
+  data,
+  state,
+  watched,
+  way,
+  checked,
+  chosen,
+  startMs,
+  nowMs,
+  onTap,
+}: Readonly<{
+  data: WatchData
+  state: ClassState
+  watched: readonly WatchedBike[]
+  way: readonly string[]
+  checked: ReadonlySet<string>
+  chosen: string | null
+  startMs: number
+  nowMs: number
+  onTap: (bike: WatchBike) => void
+}>) {
+  return (
+    <FloorRows bikes={data.bikes} widthM={data.widthM} label="The floor" tall>
+      {(one) => {
+        const seat = watched.find(({ id }) => id === one.bikeId)
+        return (
+          <WatchTile
+            number={one.number}
+            name={one.rider?.name ?? null}
+            chosen={one.bikeId === chosen}
+            open={notesOnTile(state, one.rider?.id)}
+            notes={state.notes}
+            age={seat ? Math.floor(minutesSince(seat, startMs, nowMs)) : null}
+            looked={seat?.lookedAtMs != null}
+            next={way.indexOf(one.bikeId) + 1}
+            toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
+            stop={one.stop}
+            trial={one.trial}
+            moved={movedOnTile(data, state, one)}
+            onTap={() => onTap(one)}
+          />
+        )
+      }}
+    </FloorRows>
+  )
+}
+
+/** Most of what is seen is at the feet. */
+const FIRST_REGION: Region = 'feet'
+
+/** The bike whose notes are open, and the region of the body; the same when the page is opened anew. */
+function useChosen(classId: string) {
+  const [at, setAt] = useTabState<Readonly<{ bikeId: string; region: Region }>>(`watch-at ${classId}`)
+  return {
+    chosen: at?.bikeId ?? null,
+    region: at?.region ?? FIRST_REGION,
+    setChosen: (bikeId: string | null) => setAt(bikeId === null ? null : { bikeId, region: FIRST_REGION }),
+    setRegion: (region: Region) => at && setAt({ ...at, region }),
+  }
+}
+
+/** The posture announced by hand, valid for its block; else that of the plan. */
+function usePosture(block: Block | null): readonly [Posture | null, (posture: Posture) => void] {
+  const [announced, setAnnounced] = useState<Readonly<{ posture: Posture; blockId: string | undefined }> | null>(null)
+  const own = announced?.blockId === block?.id ? announced?.posture : undefined
+  return [own ?? block?.posture ?? null, (posture) => setAnnounced({ posture, blockId: block?.id })]
 }
 
 /** Bikes to look at next, from the one looked at last. */

@@ -1,9 +1,10 @@
 'use client'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import type { ClassEntry, ClassState, MoveState } from '@/core/classes/watch/classState'
 import { marksAfter, type FloorScales, type MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
+import { useTabState } from '../../kit/useTabState'
 import { useOutbox } from '../../offline/OutboxProvider'
 
 type Moves = Readonly<{
@@ -28,7 +29,7 @@ export function useMoves(
   write: (entry: ClassEntry) => string,
 ): Moves {
   const { entries, discard } = useOutbox()
-  const [last, setLast] = useState<string | null>(null)
+  const [last, setLast] = useTabState<string>(`moved-last ${classId}`)
   const memberId = bike?.rider?.id
   const movable = useMemo(() => {
     const scales = bike && data.scales[bike.typeId]

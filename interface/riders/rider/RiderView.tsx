@@ -8,7 +8,7 @@ import type { Label } from '@/core/base/conventions'
 import type { Certainty } from '@/core/setups/register/entry'
 import type { RecommendRequest } from '@/core/setups/recommend/request/request'
 import { formatNaturalFrequency } from '@/core/messages/words/phrases'
-import { formatBodyLength } from '@/core/base/length'
+import { formatBodyLength, type UnitSystem } from '@/core/base/length'
 import type { MemberRecord } from '@/server/riders/members/members'
 import { EditMember } from '../members/EditMember'
 import { MergeMember } from '../members/MergeMember'
@@ -94,13 +94,7 @@ export function RiderView({
   const allNumbers = useMemo(() => sets.map((set) => set.setting), [sets])
   const request = useMemo(() => requestOf(requestParts, shown?.entryId), [requestParts, shown?.entryId])
   const { shown: system } = useUnitSystem()
-  const details = [
-    member.number && `No. ${member.number}`,
-    member.statureMm && formatBodyLength(member.statureMm, system),
-    member.email,
-  ]
-    .filter(Boolean)
-    .join(', ')
+  const details = detailsOf(member, system)
   const onSaved = () => {
     setModal(null)
     router.refresh()
@@ -221,6 +215,10 @@ export function RiderView({
     </article>
   )
 }
+
+/** Number, height and e-mail, as far as the role sees them. */
+const detailsOf = ({ number, statureMm, email }: MemberRecord, shown: UnitSystem): string =>
+  [number && `No. ${number}`, statureMm && formatBodyLength(statureMm, shown), email].filter(Boolean).join(', ')
 
 /** The request without what is only the page's, where it is about this entry. */
 function requestOf(parts: RiderViewProps['request'], entryId: string | undefined): RecommendRequest | null {

@@ -1,0 +1,48 @@
+'use client'
+import { useCallback, useSyncExternalStore } from 'react'
+
+/** Values by key, as JSON; what a tab without storage keeps until it is closed. */
+const values = new Map<string, string | null>()
+const listeners = new Set<() => void>()
+
+/**
+ * A state that its tab keeps when the page is opened anew, as a browser does when the network fails halfway through a
+ * request for data. The server, and the first render in the browser, see `null`. Only for JSON values that tell nothing
+ * of a person: whoever signs in next on this device may find them.
+ */
+export function useTabState<Value>(key: string): readonly [Value | null, (value: Value | null) => void] {
+  const json = useSyncExternalStore(listen, () => read(key), readNothing)
+  const set = useCallback((value: Value | null) => write(key, value === null ? null : JSON.stringify(value)), [key])
+  return [json === null ? null : (JSON.parse(json) as Value), set]
+}
+
+function listen(listener: () => void): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+const readNothing = () => null
+
+function read(key: string): string | null {
+  if (!values.has(key)) values.set(key, stored(key))
+  return values.get(key) ?? null
+}
+
+function stored(key: string): string | null {
+  try {
+    return sessionStorage.getItem(key)
+  } catch {
+    return null
+  }
+}
+
+function write(key: string, json: string | null): void {
+  values.set(key, json)
+  try {
+    if (json === null) sessionStorage.removeItem(key)
+    else sessionStorage.setItem(key, json)
+  } catch {
+    // Without storage the value lasts as long as the page.
+  }
+  for (const listener of listeners) listener()
+}
