@@ -8,7 +8,7 @@ const ORDER = {
   core: ['base', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'simulated', 'messages', 'operations'],
   'core/base': ['.', 'school'],
   'core/bikes': ['scale', 'bike', 'calibration'],
-  'core/riders': ['limits', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
+  'core/riders': ['limits', 'plans', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
   'core/riders/evidence': ['definition', 'kinds', '.'],
   'core/riders/evidence/kinds': ['body', 'onBike'],
   'core/setups': ['recommend', 'moves', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],
@@ -40,7 +40,7 @@ const ORDER = {
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['exercises', 'picture', 'reasons', 'story'],
   'interface/setups': ['move', 'steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
-  'interface/riders': ['members', 'otherBikes', 'memberPage', 'rider'],
+  'interface/riders': ['members', 'otherBikes', 'memberPage', 'limits', 'rider'],
   'interface/classes': [
     '.',
     'timetable',

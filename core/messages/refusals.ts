@@ -3,7 +3,9 @@ import type { Marks } from '../base/conventions'
 import { formatMarks } from './words/labels'
 import type { Issue } from './words/issues'
 import type { LimitIssue } from '../riders/limits/limits'
+import type { PlanIssue } from '../riders/plans/plan'
 import { LIMIT_ISSUE_TEXT } from './riders/limits'
+import { PLAN_ISSUE_TEXT } from './riders/plans'
 import { capitalized } from './words/phrases'
 import { formatTypePointer } from './bikes/typeFields'
 
@@ -27,6 +29,7 @@ export type Refusal =
   | Readonly<{ code: 'markElsewhere'; label: string | null; by: string; time: string }>
   | Readonly<{ code: 'memberNumberTaken'; number: string }>
   | Readonly<{ code: 'badLimit'; issue: LimitIssue }>
+  | Readonly<{ code: 'badPlan'; issue: PlanIssue }>
   | Readonly<{ code: 'nameTooLong'; maxLength: number }>
   | Readonly<{ code: 'sameName'; name: string }>
   | Readonly<{ code: 'addedBefore'; name: string; as: string }>
@@ -154,6 +157,8 @@ export function formatRefusal(refusal: Refusal): string {
       )
     case 'badLimit':
       return LIMIT_ISSUE_TEXT[refusal.issue]
+    case 'badPlan':
+      return PLAN_ISSUE_TEXT[refusal.issue]
     case 'memberNumberTaken':
       return `another member has the number ${refusal.number}`
     case 'nameTooLong':

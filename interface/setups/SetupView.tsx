@@ -154,7 +154,7 @@ export function SetupView(props: SetupViewProps) {
             onTakenAt: relocate,
             onStep: setStep,
             onPurpose: setPurpose,
-            onFinish: () => void finish(shown),
+            onFinish: () => void finish(shown, answer),
             onGoOn: !finished && wasSavedElsewhere ? () => void goOn() : undefined,
           }}
         />

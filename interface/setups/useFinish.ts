@@ -3,10 +3,12 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import { asSentence } from '@/core/messages/refusals'
+import type { Recommendation } from '@/core/operations/requests/recommend'
+import { starterPlan } from '@/core/setups/recommend/starter'
 import type { Purpose } from '@/core/setups/register/entry'
 import { command } from '../commands/command'
 import { useOutbox } from '../offline/OutboxProvider'
-import type { Row } from './steps/flow'
+import { latestRow, type Row } from './steps/flow'
 import type { SetupRows } from './rows/useSetupRows'
 
 /** Saving a set-up's numbers, or starting a new one from its rows; both leave the page. */
@@ -23,10 +25,10 @@ export function useFinish(setupId: string, rows: readonly Row[], save: SetupRows
     return () => void (isOpen.current = false)
   }, [])
 
-  async function finish(marks: Marks) {
+  async function finish(marks: Marks, answer: Recommendation | null) {
     setSaving(true)
     const id = crypto.randomUUID()
-    await save(id, marks, purpose)
+    await save(id, marks, purpose, answer ? starterPlan(answer, marks.seatHeight, isStarter(rows, purpose)) : undefined)
     const end = await settled(id)
     if (!isOpen.current) return
     if (end === 'sent') return router.push(back)
@@ -49,4 +51,10 @@ export function useFinish(setupId: string, rows: readonly Row[], save: SetupRows
   }
 
   return { purpose, setPurpose, saving, moving, finish, goOn }
+}
+
+/** Whether the numbers are low to begin with: by their purpose, or as what was set on purpose. */
+const isStarter = (rows: readonly Row[], purpose: Purpose): boolean => {
+  const set = latestRow(rows, 'set')?.row
+  return purpose === 'starter' || (set?.kind === 'set' && set.meant === 'starter')
 }

@@ -1,5 +1,5 @@
 import { floorScales } from '../../core/messages/setups/floorScales'
-import { markAt, movableAxes, MOVE_REASONS } from '../../core/setups/moves/move'
+import { markAt, movableAxes, CHOSEN_REASONS } from '../../core/setups/moves/move'
 import { listAssignments } from '../../server/classes/assignments'
 import { listClasses } from '../../server/classes/classes'
 import { numbersOn } from '../../server/classes/moves'
@@ -28,7 +28,7 @@ export async function addMoves({ db, now, scopes, bikes }: Hall): Promise<void> 
       const to = axis && markAt(axis, n % 3 === 2 ? -1 : 1)
       if (!to) continue
       const at = new Date(startsAt.getTime() + MINUTES * 60_000)
-      const move = { axis: axis.axis, from: axis.label, to: to.label, why: MOVE_REASONS[n % MOVE_REASONS.length] }
+      const move = { axis: axis.axis, from: axis.label, to: to.label, why: CHOSEN_REASONS[n % CHOSEN_REASONS.length] }
       const id = `history-move-${n}`
       const { outcome } = await moveMark(db, scope, { ...move, id, memberId, bikeId, classId }, at)
       if (outcome !== 'kept') continue

@@ -3,9 +3,11 @@ import { Type } from '@sinclair/typebox'
 import type { Refusal } from '../../core/messages/refusals'
 import { closed } from '../../core/base/schema'
 import { limitIssue, limitSchema } from '../../core/riders/limits/limits'
+import { planIssue, planSchema } from '../../core/riders/plans/plan'
 import { can } from '../platform/accounts/can'
 import { mergedInto } from '../riders/members/members'
 import * as limits from '../riders/limits'
+import * as plans from '../riders/plans'
 import * as members from '../riders/members/members'
 import * as merges from './useCases/mergeMembers'
 import { normalizeName } from '../riders/members/normalizeName'
@@ -64,11 +66,15 @@ export const recordLimit = defineCommand({
   schema: closed({ memberId: idSchema, limit: limitSchema, consent: Type.Boolean() }),
   run: async (tx, scope, { memberId, limit, consent }, { id, now }) => {
     if (!consent) return refused({ code: 'limitNeedsConsent' })
-    const issue = limitIssue(limit, await limits.todayOf(tx, scope, now))
+    const today = await limits.todayOf(tx, scope, now)
+    const issue = limitIssue(limit, today)
     if (issue) return refused({ code: 'badLimit', issue })
     const { outcome } = await limits.recordLimit(tx, scope, { id, memberId, limit }, now)
-    if (outcome === 'kept') return SAVED
-    return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
+    if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
+    // A set-up of somebody pregnant is looked at again by itself.
+    if (limit.kind === 'pregnancy')
+      await plans.recordPlan(tx, scope, { id, memberId, plan: { kind: 'recheck', since: today } }, now)
+    return SAVED
   },
 })
 
@@ -92,6 +98,56 @@ export const reopenLimit = defineCommand({
   schema: ofLimit,
   run: async (tx, scope, { memberId, limitId }) => {
     await limits.reopenLimit(tx, scope, { id: limitId, memberId })
+    return SAVED
+  },
+})
+
+/** Records what is to be done for a rider later; the command's id is the plan's. */
+export const recordPlan = defineCommand({
+  name: 'members.recordPlan',
+  permission: 'writeNotes',
+  ownsId: true,
+  schema: closed({ memberId: idSchema, plan: planSchema }),
+  run: async (tx, scope, { memberId, plan }, { id, now }) => {
+    const issue = planIssue(plan, await limits.todayOf(tx, scope, now))
+    if (issue) return refused({ code: 'badPlan', issue })
+    const { outcome } = await plans.recordPlan(tx, scope, { id, memberId, plan }, now)
+    if (outcome === 'kept') return SAVED
+    return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
+  },
+})
+
+const ofPlan = closed({ memberId: idSchema, planId: idSchema })
+
+/** Ticks a plan: one that recurs counts anew from now, any other is done with. */
+export const tickPlan = defineCommand({
+  name: 'members.tickPlan',
+  permission: 'writeNotes',
+  schema: ofPlan,
+  run: async (tx, scope, { memberId, planId }, { now }) => {
+    await plans.tickPlan(tx, scope, { id: planId, memberId }, now)
+    return SAVED
+  },
+})
+
+/** Drops a plan. */
+export const endPlan = defineCommand({
+  name: 'members.endPlan',
+  permission: 'writeNotes',
+  schema: ofPlan,
+  run: async (tx, scope, { memberId, planId }, { now }) => {
+    await plans.endPlan(tx, scope, { id: planId, memberId }, now)
+    return SAVED
+  },
+})
+
+/** Takes back the tick or the end of a plan. */
+export const reopenPlan = defineCommand({
+  name: 'members.reopenPlan',
+  permission: 'writeNotes',
+  schema: ofPlan,
+  run: async (tx, scope, { memberId, planId }) => {
+    await plans.reopenPlan(tx, scope, { id: planId, memberId })
     return SAVED
   },
 })

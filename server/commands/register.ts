@@ -8,6 +8,8 @@ import type { Scope } from '../platform/accounts/scope'
 import type { Database } from '../platform/db/connection'
 import { closed, oneOf } from '../../core/base/schema'
 import type { Source } from '../../core/setups/translate/translate'
+import { todayOf } from '../riders/limits'
+import { recordPlan } from '../riders/plans'
 import { openLink, revokeLinks } from '../riders/memberPage/links'
 import { handleMessage as markHandled } from '../riders/memberPage/messages'
 import { movable, moveOutlook } from '../pages/setups/movable'
@@ -81,7 +83,16 @@ export const saveAfterChange = defineCommand({
     mm: Type.Number(),
     parts: Type.Array(closed({ id: idSchema, entryId: idSchema }), { maxItems: MAX_PARTS }),
   }),
-  run: async (db, scope, input, { now }) => recorded(await saveChange(db, scope, input, now)),
+  run: async (db, scope, input, { now }) => {
+    const result = await saveChange(db, scope, input, now)
+    const { memberId, what, parts } = input
+    // New shoes or cleats are looked at again by their age; the plan has the id of the first part.
+    if (result.outcome === 'kept' && (what === 'shoes' || what === 'cleats') && parts.length > 0) {
+      const plan = { kind: what, since: await todayOf(db, scope, now) }
+      await db.transaction((tx) => recordPlan(tx, scope, { id: parts[0].id, memberId, plan }, now))
+    }
+    return recorded(result)
+  },
 })
 
 const MOVE_REFUSAL = {

@@ -1,7 +1,9 @@
 import { Type } from '@sinclair/typebox'
-import { axesOf } from '../../core/bikes/bike/bike'
-import type { Marks } from '../../core/base/conventions'
+import { axesOf, type BikeType } from '../../core/bikes/bike/bike'
+import { positionsOf } from '../../core/bikes/scale/scale'
+import type { Label, Marks } from '../../core/base/conventions'
 import type { Evidence } from '../../core/riders/evidence/registry'
+import { starterSchema } from '../../core/riders/plans/plan'
 import { settingsIssues } from '../../core/operations/dispatch'
 import { PURPOSES } from '../../core/setups/register/entry'
 import { closed, oneOf } from '../../core/base/schema'
@@ -18,6 +20,7 @@ import type { RecordResult, StoredEvidence } from '../setups/evidence'
 import * as setups from '../setups/setups'
 import { changeSetupSchool as recordSetupSchool } from '../setups/setupSchool'
 import { validateRow } from '../setups/validateRow'
+import { recordPlan } from '../riders/plans'
 import { formatDayAndTime } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
 import {
@@ -121,17 +124,31 @@ export const finishSetup = defineCommand({
     setupId: idSchema,
     marks: checkedInRun<Marks>(),
     purpose: Type.Optional(oneOf(PURPOSES)),
+    /** Of numbers low to begin with: the seat height to raise to later. */
+    starter: Type.Optional(starterSchema),
   }),
-  run: async (tx, scope, { setupId, marks, purpose = 'usual' }, { id, now }) => {
+  run: async (tx, scope, { setupId, marks, purpose = 'usual', starter }, { id, now }) => {
     const setup = await setups.findSetup(tx, scope, setupId)
     if (!setup) return refused({ code: 'noSetup' })
     const checked = validateRow(setup.type, { kind: 'set', at: marks ?? {} })
     if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
     const at = checked.row.at ?? {}
     if (axesOf(setup.type).some((axis) => at[axis] === undefined)) return refused({ code: 'incomplete' })
-    return recorded(tx, scope, setup, await finish(tx, scope, setupId, { id, marks: at, purpose }, now), now)
+    const finished = await finish(tx, scope, setupId, { id, marks: at, purpose }, now)
+    if (finished.outcome === 'kept' && starter && isRaise(setup.type, at.seatHeight, starter.to)) {
+      const plan = { kind: 'starter', lineId: setup.lineId, ...starter } as const
+      await recordPlan(tx, scope, { id, memberId: setup.memberId, plan }, now)
+    }
+    return recorded(tx, scope, setup, finished, now)
   },
 })
+
+/** Whether a seat height of a type is above another. */
+function isRaise({ axes }: BikeType, from: Label | undefined, to: Label): boolean {
+  const position = (label: Label) => positionsOf(axes.seatHeight.scale).find((one) => one.label === label)
+  const [here, there] = [position(from ?? ''), position(to)]
+  return here !== undefined && there !== undefined && there.mm > here.mm
+}
 
 async function recorded(
   db: DbExecutor,

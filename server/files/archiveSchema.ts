@@ -1,6 +1,7 @@
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
+import { planSchema } from '../../core/riders/plans/plan'
 import { schemas } from '../../core/operations/schemas'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
@@ -122,6 +123,7 @@ export function archiveSchema(): object {
       ...rows,
       equipment: inside(equipmentSchema),
       limit: inside(limitSchema),
+      plan: inside(planSchema),
       ...Object.fromEntries(PARTS.map((part) => [part, inside(schemas[part])])),
     },
   }

@@ -37,6 +37,7 @@ export const SECTION_NAMES = [
   'members',
   'memberMerges',
   'limits',
+  'plans',
   'setups',
   'evidence',
   'withdrawals',
@@ -65,7 +66,7 @@ export type SectionName = (typeof SECTION_NAMES)[number]
 const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   3: ['complaints', 'trials', 'trialRatings'],
   4: ['memberMerges', 'followUps'],
-  5: ['moves', 'limits'],
+  5: ['moves', 'limits', 'plans'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -133,9 +134,14 @@ export const SECTIONS: readonly ArchiveSection[] = [
     riders.riderLimit,
     [riders.riderLimit.id],
     { memberId: 'members', endedBy: PERSON, ...BY },
-    {
-      body: 'limit',
-    },
+    { body: 'limit' },
+  ),
+  section(
+    'plans',
+    riders.riderPlan,
+    [riders.riderPlan.id],
+    { memberId: 'members', endedBy: PERSON, ...BY },
+    { body: 'plan' },
   ),
   section(
     'setups',

@@ -1,4 +1,4 @@
-import type { Marks } from '../../core/base/conventions'
+import type { Label, Marks } from '../../core/base/conventions'
 import type { Evidence } from '../../core/riders/evidence/registry'
 import type { Purpose } from '../../core/setups/register/entry'
 import type { ClassEntry } from '../../core/classes/watch/classState'
@@ -13,7 +13,13 @@ export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: numbe
   (
     | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence }>
     | Readonly<{ op: 'withdrawEvidence'; setupId: string; rowId: string }>
-    | Readonly<{ op: 'finishSetup'; setupId: string; marks: Marks; purpose?: Purpose }>
+    | Readonly<{
+        op: 'finishSetup'
+        setupId: string
+        marks: Marks
+        purpose?: Purpose
+        starter?: Readonly<{ to: Label; afterRides: number }>
+      }>
     | ClassEntry
   )
 

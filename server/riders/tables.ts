@@ -1,4 +1,5 @@
 import { index, int, json, mysqlEnum, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { PLAN_KINDS, type Plan } from '../../core/riders/plans/plan'
 import { LIMIT_KINDS, type Limit } from '../../core/riders/limits/limits'
 import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { id, moment, reference } from '../platform/db/columns'
@@ -81,4 +82,27 @@ export const riderLimit = mysqlTable(
     endedBy: reference('ended_by').references(() => user.id),
   },
   (t) => [index('rider_limit_member').on(t.memberId, t.endedAt), index('rider_limit_studio').on(t.studioId, t.endedAt)],
+)
+
+/**
+ * What is to be done for riders later. A plan that recurs stores the time of its latest look; one that was done or
+ * dropped stays, with the time of its end.
+ */
+export const riderPlan = mysqlTable(
+  'rider_plan',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    kind: mysqlEnum('kind', PLAN_KINDS).notNull(),
+    body: json('body').$type<Plan>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+    lookedAt: moment('looked_at'),
+    endedAt: moment('ended_at'),
+    endedBy: reference('ended_by').references(() => user.id),
+  },
+  (t) => [index('rider_plan_member').on(t.memberId, t.endedAt), index('rider_plan_studio').on(t.studioId, t.endedAt)],
 )

@@ -23,24 +23,27 @@ test('one list by urgency: red flags, felt by strength, failing cues, trials, no
     record('7', 'g', 'felt', { region: 'feltHands', score: 0 }),
   ]
   const earlier = [failed('a', 'kneesOut'), failed('a', 'kneesOut'), failed('a', 'kneesOut')]
-  const list = afterList({ notes, earlier, warmUp: ['h'], trialsDue: ['i'], moved: ['j'] })
+  const list = afterList({ notes, earlier, warmUp: ['h'], trialsDue: ['i'], plansDue: ['k'], moved: ['j'] })
   expect(list.map(({ kind, memberId }) => [kind, memberId])).toEqual([
     ['redFlag', 'd'],
     ['felt', 'c'],
     ['felt', 'b'],
     ['cueFailed', 'a'],
     ['trialDue', 'i'],
+    ['planDue', 'k'],
     ['moved', 'j'],
     ['noted', 'f'],
     ['warmUp', 'h'],
   ])
-  expect(list.map(isStrong)).toEqual([false, true, false, false, false, false, false, false])
+  expect(list.map(isStrong)).toEqual([false, true, false, false, false, false, false, false, false])
 })
 
 test('failures of another rider, or of another cue, are not this one’s', () => {
   const notes = [record('1', 'a', 'kneesOut')]
   const earlier = [failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('b', 'kneesOut'), failed('a', 'rocking')]
-  expect(afterList({ notes, earlier, warmUp: [], trialsDue: [], moved: [] })).toMatchObject([{ kind: 'noted' }])
+  expect(afterList({ notes, earlier, warmUp: [], trialsDue: [], plansDue: [], moved: [] })).toMatchObject([
+    { kind: 'noted' },
+  ])
 })
 
 test('complaints from outside the floor are listed beside what was felt there, once a rider; red flags first', () => {
@@ -49,7 +52,7 @@ test('complaints from outside the floor are listed beside what was felt there, o
     { id: 'c1', memberId: 'a', strength: 8, flagged: false },
     { id: 'c2', memberId: 'b', strength: 3, flagged: true },
   ]
-  const list = afterList({ notes, earlier: [], warmUp: [], trialsDue: [], moved: [], complaints })
+  const list = afterList({ notes, earlier: [], warmUp: [], trialsDue: [], plansDue: [], moved: [], complaints })
   expect(
     list.map(({ kind, memberId, notes: own, complaints: told, score }) => [kind, memberId, own, told, score]),
   ).toEqual([

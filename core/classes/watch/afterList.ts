@@ -5,7 +5,7 @@ import { FELT, RED_FLAG, STRONG_FROM } from './comfort'
 export type ClassRecord = CuedNote & Readonly<{ id: string; region: string; score: number | null }>
 
 /** Something to see to after a class, the most pressing kind first. */
-export const AFTER_KINDS = ['redFlag', 'felt', 'cueFailed', 'trialDue', 'moved', 'noted', 'warmUp'] as const
+export const AFTER_KINDS = ['redFlag', 'felt', 'cueFailed', 'trialDue', 'planDue', 'moved', 'noted', 'warmUp'] as const
 export type AfterKind = (typeof AFTER_KINDS)[number]
 /** What may become of a line: seen to, put to the rider's next class, handed to a colleague. */
 export const FOLLOW_UPS = ['done', 'nextClass', 'handed'] as const
@@ -26,6 +26,8 @@ export type AfterInput = Readonly<{
   /** Riders left to the warm-up and not looked at since. */
   warmUp: readonly string[]
   trialsDue: readonly string[]
+  /** Riders for whom something planned is due. */
+  plansDue: readonly string[]
   /** Riders on whose bike a mark was moved in the class. */
   moved: readonly string[]
   /** Open complaints of these riders reported outside the floor; `flagged`: no matter for a bike. */
@@ -33,11 +35,19 @@ export type AfterInput = Readonly<{
 }>
 
 /**
- * One list by urgency: red flags; what was felt, the strongest first; cues that fail again and again; trials due;
- * marks that were moved; what else was noted and did not change; last the numbers nobody looked at. A rider occurs once
- * under each kind.
+ * One list by urgency: red flags; what was felt, the strongest first; cues that fail again and again; trials and plans
+ * that are due; marks that were moved; what else was noted and did not change; last the numbers nobody looked at. A
+ * rider occurs once under each kind.
  */
-export function afterList({ notes, earlier, warmUp, trialsDue, moved, complaints = [] }: AfterInput): AfterItem[] {
+export function afterList({
+  notes,
+  earlier,
+  warmUp,
+  trialsDue,
+  plansDue,
+  moved,
+  complaints = [],
+}: AfterInput): AfterItem[] {
   const riders = [...new Set([...notes, ...complaints].map(({ memberId }) => memberId))]
   const ofRider = (memberId: string, which: (note: ClassRecord) => boolean) =>
     notes.filter((note) => note.memberId === memberId && which(note))
@@ -79,6 +89,7 @@ export function afterList({ notes, earlier, warmUp, trialsDue, moved, complaints
     ...items,
     ...warmUp.map(alone('warmUp')),
     ...trialsDue.map(alone('trialDue')),
+    ...plansDue.map(alone('planDue')),
     ...moved.map(alone('moved')),
   ]
   const order = ({ kind, score }: AfterItem): number =>

@@ -112,6 +112,7 @@ export const AFTER_TITLE: Readonly<Record<AfterKind, string>> = {
   felt: 'Felt',
   cueFailed: 'Cues that failed three times',
   trialDue: 'Trials due',
+  planDue: 'Planned, and due',
   moved: 'Marks moved: look again',
   noted: 'Noted, and not changed',
 }

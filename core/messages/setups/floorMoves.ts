@@ -10,6 +10,7 @@ export const MOVE_REASON_NAME: Readonly<Record<MoveReason, string>> = Object.fre
   sign: 'Sign seen',
   felt: 'Felt',
   checked: 'Checked',
+  planned: 'As planned',
 })
 
 /** Why a second change does not wait, as on its button. */
@@ -26,6 +27,7 @@ const WHY: Readonly<Record<MoveReason, string>> = {
   sign: 'moved for a sign seen',
   felt: 'moved for something felt',
   checked: 'moved after a check',
+  planned: 'moved as planned',
 }
 
 /** Why a mark was moved, on the time line: "moved for comfort; a second change: went too far". */

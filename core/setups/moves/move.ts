@@ -4,8 +4,10 @@ import { SELF_ADJUSTMENT_MM } from '../recommend/request/selfAdjustment'
 /** In the order of the numbers; `AXES` of the conventions comes with a schema library, which the floor is without. */
 const AXES: readonly AxisName[] = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
 
-/** Why a mark is moved between two set-ups. */
-export const MOVE_REASONS = ['comfort', 'sign', 'felt', 'checked'] as const
+/** Why a mark is moved between two set-ups; `planned` is a starter raised when its plan comes due. */
+export const MOVE_REASONS = ['comfort', 'sign', 'felt', 'checked', 'planned'] as const
+/** Those that somebody chooses. */
+export const CHOSEN_REASONS = ['comfort', 'sign', 'felt', 'checked'] as const
 export type MoveReason = (typeof MOVE_REASONS)[number]
 
 /** Why a second change does not wait: on the day of the first, or while a trial runs. */
@@ -47,6 +49,13 @@ export const labelText = (scales: FloorScales, axis: AxisName, label: Label): st
 export function markAt({ label, positions }: MovableAxis, steps: number): FloorMark | null {
   const here = positions.findIndex((one) => one.label === label)
   return positions[here + steps] ?? null
+}
+
+/** The seat height `mm` above the present one; null where the scale has no mark there. */
+export function raisedTo(scales: FloorScales, marks: Marks, mm: number): Label | null {
+  const all = scales.seatHeight ?? []
+  const here = all.find(({ label }) => label === marks.seatHeight)
+  return (here && all.find((one) => Math.abs(one.mm - here.mm - mm) < 0.5)?.label) ?? null
 }
 
 /** How far a mark lies from the present one, mm along the axis: plus is up, or away from the saddle's rear. */

@@ -1,6 +1,7 @@
 import type { Evidence } from '../../riders/evidence/registry'
 import { recommend } from '../../operations/requests/recommend'
 import { HOLES_BIKE as bikeType } from '../../testing/meanRider'
+import { starterPlan } from './starter'
 import type { School } from '../../base/school/school'
 
 const tape: Evidence[] = [
@@ -33,6 +34,14 @@ test('newcomers begin one mark lower where the school wants it, with the rides a
   const { starter, next } = ask({ newcomers: 'starterLow' }, newcomer)
   expect(starter).toMatchObject({ from: next.moves[0].to, to: String(Number(next.moves[0].to) - 1), mm: -20 })
   expect(starter!.sentence).toMatch(/after 3 rides raise to/)
+  const [from, to] = [starter!.from, starter!.to]
+  expect(starterPlan({ starter, next }, to, false)).toEqual({ to: from, afterRides: 3 })
+  expect(starterPlan({ starter, next }, from, false)).toBeUndefined()
+  // On purpose, without the school: what is advised is what it is raised to.
+  const raise = { axis: 'seatHeight', from: '5', to: '6', mm: 20 } as const
+  expect(starterPlan({ next: { moves: [raise] } }, '5', true)).toEqual({ to: '6', afterRides: 3 })
+  expect(starterPlan({ next: { moves: [raise] } }, '5', false)).toBeUndefined()
+  expect(starterPlan({ next: { moves: [{ ...raise, mm: -20 }] } }, '5', true)).toBeUndefined()
   expect(ask({}, newcomer).starter).toBeUndefined()
   expect(ask({ newcomers: 'starterLow' }, { kind: 'rider', experience: 'regular' }).starter).toBeUndefined()
 })

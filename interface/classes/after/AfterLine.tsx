@@ -38,7 +38,7 @@ export function AfterLine({ row, colleagues, timeZone, maySetUp }: Props) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const { kind, memberId, classId, bikeId, name, number, texts, setUp, isNew, from, followUp } = row
+  const { kind, memberId, classId, bikeId, name, number, texts, setUp, isNew, from, followUp, planIds } = row
   const words = texts.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
     act(() =>
@@ -59,11 +59,32 @@ export function AfterLine({ row, colleagues, timeZone, maySetUp }: Props) {
       UNDO_S,
     )
   }
+  /** A plan is ticked itself, and with it the line goes. */
+  async function tickPlans() {
+    const all = (name: 'members.tickPlan' | 'members.reopenPlan') =>
+      act(async () => {
+        const answers = await Promise.all(planIds.map((planId) => command(name, { memberId, planId })))
+        return answers.find(({ outcome }) => outcome !== 'kept') ?? answers[0]
+      })
+    if (!(await all('members.tickPlan'))) return
+    router.refresh()
+    message.success(
+      <>
+        {name}: {STATE_NAME.done}
+        <Button type="link" onClick={() => all('members.reopenPlan').then(() => router.refresh())}>
+          Undo
+        </Button>
+      </>,
+      UNDO_S,
+    )
+  }
   const [moving, setMoving] = useState(false)
   const isDone = followUp?.state === 'done'
   const ways: MenuProps['items'] = [
     ...(bikeId && maySetUp ? [{ key: 'move', label: 'Move a mark', onClick: () => setMoving(true) }] : []),
-    ...(from ? [] : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void follow('nextClass') }]),
+    ...(from || kind === 'planDue'
+      ? []
+      : [{ key: 'next', label: 'Put to the rider’s next class', onClick: () => void follow('nextClass') }]),
     ...colleagues.map(({ id, name: colleague }) => ({
       key: id,
       label: `Hand to ${colleague}`,
@@ -82,7 +103,7 @@ export function AfterLine({ row, colleagues, timeZone, maySetUp }: Props) {
         aria-checked={isDone}
         aria-label={`${name}: seen to`}
         disabled={busy}
-        onClick={() => follow(isDone ? null : 'done')}
+        onClick={() => (planIds.length > 0 ? tickPlans() : follow(isDone ? null : 'done'))}
       >
         {isDone && <CheckOutlined />}
       </button>

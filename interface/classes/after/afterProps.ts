@@ -18,6 +18,8 @@ function textOf(subject: AfterSubject): string {
       const { said, stage, proposed, verdict } = subject.trial
       return `${said}. ${formatTrialStage(stage, proposed, verdict)}`
     }
+    case 'plan':
+      return subject.text
     case 'move':
       return `${formatMoveOnTile(subject.scales, subject.move)}. ${formatDisturbed(subject.move.axis)}`
     case 'words':

@@ -55,6 +55,13 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
         </p>
       )}
       {rider.need !== 'none' && <p>{NEED_TITLE[rider.need]}</p>}
+      {tile!.plans.length > 0 && (
+        <ul className={styles.plans} aria-label="Planned, and due">
+          {tile!.plans.map((plan) => (
+            <li key={plan}>{plan}</li>
+          ))}
+        </ul>
+      )}
       {rider.because.length > 0 && (
         <ul className={styles.because} aria-label="Why here">
           {rider.because.map((reason) => (

@@ -10,6 +10,8 @@ function textOf(subject: DueSubject): string {
       return formatComplaint(subject.complaint)
     case 'trial':
       return formatTrialOnFloor(subject.trial)
+    case 'plan':
+      return subject.text
     case 'handed':
       return formatHanded(subject.by, subject.said)
   }

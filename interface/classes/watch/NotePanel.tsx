@@ -23,7 +23,7 @@ import { MoveChoice } from '../../setups/move/MoveChoice'
 import { NumberCells } from '../../setups/move/NumberCells'
 import { Felt } from './Felt'
 import type { Noted } from './noted'
-import { Cue, LastTap, OpenNotes } from './NoteParts'
+import { Cue, DuePlans, LastTap, OpenNotes } from './NoteParts'
 import { Signs } from './Signs'
 import styles from './notePanel.module.css'
 
@@ -76,7 +76,9 @@ export function NotePanel(props: Props) {
   const [moving, setMoving] = useState<AxisName | null>(null)
   const own = state.notes.filter(({ memberId }) => memberId === bike.rider.id)
   const open = own.filter(isOpen)
+  const movedToday = bike.movedToday || state.moves.some(({ memberId }) => memberId === bike.rider.id)
   const flag = own.findLast(({ sign }) => sign === RED_FLAG)
+  const stopped = bike.stop !== null || flag !== undefined
   // Notes open when the panel opened are above; new notes do not move them.
   const [before] = useState(() => new Set(open.map(({ id }) => id)))
   const earlierOpen = own.filter(({ id }) => before.has(id))
@@ -107,6 +109,7 @@ export function NotePanel(props: Props) {
         </button>
       )}
       {bike.trial && <p className={styles.trial}>{bike.trial}</p>}
+      <DuePlans bike={bike} movable={props.movable} movedToday={movedToday} stopped={stopped} onMove={props.onMove} />
 
       {props.refusedMove && (
         <div className={styles.refused} role="alert">
@@ -140,7 +143,8 @@ export function NotePanel(props: Props) {
           axis={moving}
           memberId={bike.rider.id}
           bikeId={bike.bikeId}
-          movedToday={bike.movedToday || state.moves.some(({ memberId }) => memberId === bike.rider.id)}
+          movedToday={movedToday}
+          stopped={stopped}
           onTrial={bike.onTrial}
           onMove={(move) => {
             setMoving(null)

@@ -1,11 +1,14 @@
 'use client'
+import type { Marks } from '@/core/base/conventions'
 import type { NoteChange, NoteState } from '@/core/classes/watch/classState'
 import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
 import type { CueAdvice } from '@/core/classes/watch/cue'
 import { ANKLE_INSTEAD, formatCueHistory, formatNote, formatSetUpFirst } from '@/core/messages/classes/watch'
 import { formatMoveOnTile } from '@/core/messages/setups/floorMoves'
 import { capitalized } from '@/core/messages/words/phrases'
-import type { FloorScales, MarkMove } from '@/core/setups/moves/move'
+import { raisedTo, type FloorScales, type MarkMove } from '@/core/setups/moves/move'
+import type { WatchBike } from '@/server/pages/classes/watch'
+import { RaiseStarter } from '../../setups/move/RaiseStarter'
 import type { Noted } from './noted'
 import styles from './notePanel.module.css'
 
@@ -101,5 +104,39 @@ export function LastTap({
     <button type="button" className={styles.again} onClick={() => onNote({ sign: latest.sign, side: latest.side })}>
       Again: {formatNote(latest)}
     </button>
+  )
+}
+
+/** What is planned for the rider and due; a starter is raised with one tap. */
+export function DuePlans({
+  bike,
+  movable,
+  movedToday,
+  stopped,
+  onMove,
+}: Readonly<{
+  bike: WatchBike
+  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
+  movedToday: boolean
+  /** Health comes first: nothing is raised. */
+  stopped: boolean
+  onMove: (move: MarkMove) => void
+}>) {
+  const from = movable?.marks.seatHeight
+  const to = movable && bike.raiseMm !== null ? raisedTo(movable.scales, bike.marks ?? {}, bike.raiseMm) : null
+  const isRaised = from !== undefined && from === to
+  return bike.plans.map(({ id, kind, text }) =>
+    kind !== 'starter' || !from || !to || stopped ? (
+      <p key={id} className={styles.trial}>
+        {text}
+      </p>
+    ) : isRaised ? null : (
+      <RaiseStarter
+        key={id}
+        text={text}
+        waits={movedToday || bike.onTrial}
+        raise={() => onMove({ axis: 'seatHeight', from, to, why: 'planned' })}
+      />
+    ),
   )
 }

@@ -217,7 +217,7 @@ function Tiles({
             next={way.indexOf(one.bikeId) + 1}
             toCheck={one.toCheck && !checked.has(one.rider?.id ?? '')}
             stop={one.stop}
-            trial={one.trial}
+            trial={[...one.plans.map(({ short }) => short), ...(one.trial ? [one.trial] : [])].join('; ') || null}
             moved={movedOnTile(data, state, one)}
             onTap={() => onTap(one)}
           />

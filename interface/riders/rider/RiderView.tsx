@@ -21,7 +21,8 @@ import { Changed, type NumbersOnType } from './Changed'
 import { ChooseBike } from '../otherBikes/ChooseBike'
 import { Drawings } from './Drawings'
 import { FromTape } from '../otherBikes/FromTape'
-import { Limits, type RiderLimitText } from './Limits'
+import { Limits, type RiderLimitText } from '../limits/Limits'
+import { Plans, type RiderPlanText } from '../limits/Plans'
 import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
 import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
@@ -59,11 +60,17 @@ export type RiderViewProps = Readonly<{
   notes: readonly NoteSummary[] | null
   /** Null where this person's role sees none. */
   limits: readonly RiderLimitText[] | null
+  /** Null where this person's role sees none. */
+  plans: readonly RiderPlanText[] | null
   /** On the studio's clock, YYYY-MM-DD. */
   today: string
   /** Null for a user without notes: the page behind the link shows them. */
   own: Readonly<{ link: OwnPageLink | null; messages: readonly MessageSummary[] | null }> | null
 }>
+
+const CAUTION =
+  'A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or ' +
+  'dizziness: stop, and refer the rider to a licensed clinician.'
 
 /** One rider: the numbers large enough to read from the next bike, on every bike, then how they came to be. */
 export function RiderView({
@@ -82,6 +89,7 @@ export function RiderView({
   bikes,
   notes,
   limits,
+  plans,
   today,
   own,
 }: RiderViewProps) {
@@ -184,6 +192,7 @@ export function RiderView({
           maySetUp={maySetUp}
         />
       )}
+      {plans && <Plans memberId={member.id} plans={plans} today={today} />}
       {limits && <Limits memberId={member.id} limits={limits} today={today} />}
       {notes && <SeenInClass notes={notes} />}
       {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
@@ -196,10 +205,7 @@ export function RiderView({
           maySetUp={maySetUp}
         />
       )}
-      <p className={styles.caution}>
-        A comfort set-up, not medical advice. Sharp, growing or lasting pain, numbness, swelling, chest pain or
-        dizziness: stop, and refer the rider to a licensed clinician.
-      </p>
+      <p className={styles.caution}>{CAUTION}</p>
       {modal === 'tape' && (
         <FromTape memberId={member.id} types={types} close={() => setModal(null)} onSaved={onSaved} />
       )}

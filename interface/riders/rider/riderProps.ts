@@ -49,6 +49,7 @@ export function riderProps(page: RiderPage): RiderViewProps {
         text: formatLimit(limit, page.today),
         waits: limitEffects([limit], page.today).stop !== null,
       })) ?? null,
+    plans: page.plans?.map(({ id, kind, text, isDue }) => ({ id, kind, text, isDue })) ?? null,
     today: page.today,
     own: ownPage(page, date, dateAndTime),
     notes:

@@ -16,11 +16,11 @@ import {
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import {
   AGAIN_REASONS,
+  CHOSEN_REASONS,
   isBeyond,
   labelText,
   markAt,
   movableAxes,
-  MOVE_REASONS,
   movedMm,
   type FloorMark,
   type FloorScales,
@@ -42,6 +42,8 @@ type Props = Readonly<{
   /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
+  /** Health comes first: every move is asked about. */
+  stopped?: boolean
   onMove: (move: MarkMove) => void
   leave: () => void
 }>
@@ -58,6 +60,7 @@ function Choice({
   bikeId,
   movedToday,
   onTrial,
+  stopped = false,
   movable,
   leave,
   onMove,
@@ -69,7 +72,7 @@ function Choice({
   const [picked, setPicked] = useState<Readonly<{ to: string; why: MoveReason }> | null>(null)
   const [agreed, setAgreed] = useState(false)
   const needsReason = movedToday || onTrial
-  const isQuestion = (to: string) => isBeyond(movable, to, outlook?.alone)
+  const isQuestion = (to: string) => isBeyond(movable, to, stopped ? [] : outlook?.alone)
   const pick = (to: string, why: MoveReason) => {
     if (isQuestion(to) || needsReason) setPicked({ to, why })
     else onMove({ axis, from, to, why })
@@ -81,7 +84,7 @@ function Choice({
           {AXIS_TITLE[axis]} {labelText(scales, axis, from)} → {labelText(scales, axis, picked.to)}
         </h3>
         {isQuestion(picked.to) && !agreed ? (
-          <Ask question={formatBeyond(scales, axis, outlook?.alone)} leave={() => setPicked(null)}>
+          <Ask question={formatBeyond(scales, axis, stopped ? [] : outlook?.alone)} leave={() => setPicked(null)}>
             <button
               type="button"
               className={styles.go}
@@ -193,7 +196,7 @@ function Way({
       </p>
       {expected && <small>{formatMoveExpectation(axis, expected, shown)}</small>}
       <div className={styles.reasons}>
-        {MOVE_REASONS.map((why) => (
+        {CHOSEN_REASONS.map((why) => (
           <button key={why} type="button" onClick={() => onPick(to.label, why)}>
             {MOVE_REASON_NAME[why]}
           </button>

@@ -9,6 +9,7 @@ import { useRefresh } from '../../kit/useRefresh'
 import { useOutbox } from '../../offline/OutboxProvider'
 import { MoveChoice } from './MoveChoice'
 import { NumberCells } from './NumberCells'
+import { RaiseStarter } from './RaiseStarter'
 import styles from './move.module.css'
 
 /** The queue of moves made outside the floor of a running class. */
@@ -50,10 +51,25 @@ export function RiderMoves({
   )
   if (!loaded) return <p aria-busy="true">Reading the numbers …</p>
   if ('why' in loaded) return <p>{loaded.why}</p>
-  const { scales, marks, movedToday, onTrial } = loaded.found
+  const { scales, marks, movedToday, onTrial, stop, raise } = loaded.found
   const shown = last && marks[last.axis] === last.from ? { ...marks, [last.axis]: last.to } : marks
+  const move = (made: MarkMove) => {
+    const id = crypto.randomUUID()
+    setAxis(null)
+    setLast({ ...made, id })
+    void send(id, { op: 'moveMark', ...(classId && { classId }), memberId, bikeId, ...made })
+  }
+  const from = shown.seatHeight
   return (
     <div className={styles.own}>
+      {stop && <p className={styles.question}>{capitalized(stop)}. Refer first; move nothing before.</p>}
+      {raise && from && !stop && !last && (
+        <RaiseStarter
+          text={raise.text}
+          waits={movedToday || onTrial}
+          raise={() => move({ axis: 'seatHeight', from, to: raise.to, why: 'planned' })}
+        />
+      )}
       <NumberCells scales={scales} marks={shown} chosen={axis} choose={setAxis} />
       {axis && (
         <MoveChoice
@@ -65,13 +81,9 @@ export function RiderMoves({
           bikeId={bikeId}
           movedToday={movedToday || last !== null}
           onTrial={onTrial}
+          stopped={stop !== null}
           leave={() => setAxis(null)}
-          onMove={(move) => {
-            const id = crypto.randomUUID()
-            setAxis(null)
-            setLast({ ...move, id })
-            void send(id, { op: 'moveMark', ...(classId && { classId }), memberId, bikeId, ...move })
-          }}
+          onMove={move}
         />
       )}
       {refused && (

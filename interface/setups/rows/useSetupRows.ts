@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import type { Purpose } from '@/core/setups/register/entry'
 import type { Evidence } from '@/core/riders/evidence/registry'
-import type { OutboxEntry } from '@/server/platform/entry'
+import type { EntryOf, OutboxEntry } from '@/server/platform/entry'
 import { useOutbox, type DraftEntry } from '../../offline/OutboxProvider'
 import type { StoredEntry } from '../../offline/store'
 import type { Row } from '../steps/flow'
@@ -28,7 +28,7 @@ export type SetupRows = Readonly<{
   /** Takes the latest tap back: what it replaced, several rows together, has its former value again. */
   undo: () => void
   /** Resolves once the numbers are in the outbox. */
-  save: (id: string, marks: Marks, purpose: Purpose) => Promise<void>
+  save: (id: string, marks: Marks, purpose: Purpose, starter?: EntryOf<'finishSetup'>['starter']) => Promise<void>
 }>
 
 /**
@@ -133,7 +133,8 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     )
   }, [rows, send, addition, withdrawal])
   const save = useCallback(
-    (id: string, marks: Marks, purpose: Purpose) => send([{ op: 'finishSetup', id, setupId, marks, purpose }]),
+    (id: string, marks: Marks, purpose: Purpose, starter?: EntryOf<'finishSetup'>['starter']) =>
+      send([{ op: 'finishSetup', id, setupId, marks, purpose, ...(starter && { starter }) }]),
     [send, setupId],
   )
   return { rows, pending, finishedElsewhere, add, replace, replaceAll, undo, save }

@@ -19,6 +19,7 @@ import { getStudio } from '../../studio/studio'
 import type { StudioClass } from '../../classes/classes'
 import { listPeople } from '../../studio/people'
 import { listFollowUps, listPutToClass, type FollowUp } from '../../classes/followUps'
+import { atOrAfter, duePlans } from '../riders/plans'
 import { watchData } from './watch'
 
 /** What a note is about, without when and by whom. */
@@ -29,6 +30,7 @@ export type AfterSubject =
   | Readonly<{ kind: 'note'; note: NotedThing }>
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'said' | 'stage' | 'proposed' | 'verdict'> }>
+  | Readonly<{ kind: 'plan'; text: string }>
   | Readonly<{ kind: 'move'; move: MoveState; scales: FloorScales }>
   | Readonly<{ kind: 'words'; words: string }>
 
@@ -41,6 +43,8 @@ export type AfterRow = Readonly<{
   /** The bike they rode; null where they sat on none of this class. */
   bikeId: string | null
   subjects: readonly AfterSubject[]
+  /** Plans that ticking the line ticks. */
+  planIds: readonly string[]
   /** Of numbers nobody looked at: the rider is new here, rather than left to the warm-up. */
   isNew: boolean
   /** What to look at first, where a cue failed repeatedly. */
@@ -97,6 +101,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
   const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
   const due = trials.filter(needsRating)
+  const plans = await duePlans(db, scope, ids, atOrAfter(now, ofClass))
   const people = new Map((await listPeople(db, scope)).map(({ id, name }) => [id, name]))
   const became = new Map(
     (await listFollowUps(db, scope, ofClass.id)).map((one) => [`${one.kind} ${one.memberId}`, one]),
@@ -115,6 +120,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
     earlier: [...earlier, ...state.notes],
     warmUp: seated.filter(({ toCheck }) => toCheck).map(({ id }) => id),
     trialsDue: [...new Set(due.map(({ memberId }) => memberId))],
+    plansDue: [...plans.keys()],
     moved: [...new Set(state.moves.map(({ memberId }) => memberId))],
     complaints: open
       .filter(({ noteId }) => noteId === null || !noteIds.has(noteId))
@@ -129,6 +135,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       number: numberOf(one.memberId),
       bikeId: bikeOf(one.memberId),
       subjects: [{ kind: 'words', words: one.said }],
+      planIds: [],
       isNew: false,
       setUp: null,
       classId: one.classId,
@@ -139,6 +146,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
       const own = notes.map((id) => noteById.get(id)!)
       const followedUp = became.get(`${kind} ${memberId}`)
       const moves = kind === 'moved' ? state.moves.filter((move) => move.memberId === memberId) : []
+      const ofPlans = kind === 'planDue' ? (plans.get(memberId) ?? []) : []
       const ofTrial = kind === 'trialDue' ? due.filter((one) => one.memberId === memberId) : []
       return {
         kind,
@@ -149,10 +157,12 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
         classId: ofClass.id,
         from: null,
         followUp: followedUp ? asFollowUp(followedUp) : null,
+        planIds: ofPlans.map(({ id }) => id),
         isNew: seated.some(({ id, isNew }) => id === memberId && isNew),
         subjects: [
           ...own.map((note) => ({ kind: 'note' as const, note: notedThing(note) })),
           ...reported.map((id) => ({ kind: 'complaint' as const, complaint: open.find((one) => one.id === id)! })),
+          ...ofPlans.map(({ text }) => ({ kind: 'plan' as const, text })),
           ...ofTrial.map((trial) => ({ kind: 'trial' as const, trial })),
           ...moves.flatMap((move) => {
             const own = scales[typeOf.get(move.bikeId) ?? '']

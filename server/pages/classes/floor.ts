@@ -13,6 +13,7 @@ import { listNotesOfMembers, type Note } from '../../classes/notes'
 import { planClass, type ClassPlan } from '../../classes/planning'
 import { areDoorsOpen } from '../../classes/replan'
 import { numbersAt } from '../../classes/seats'
+import { atOrAfter, duePlans } from '../riders/plans'
 import { outdatedSheet } from './sheet'
 
 /** What a bike's tile shows before a class. */
@@ -40,8 +41,10 @@ export type FloorTile = Readonly<{
   remark: string | null
   /** Source of the numbers, where it is shown: reported, translated, new. */
   mark: 'new' | 'told' | 'translated' | 'trial' | null
-  /** What was noted lately: what to watch for. */
+  /** What is due, on trial, or was noted lately: what to watch for. */
   watchFor: readonly string[]
+  /** What is planned for the rider and due, each in a sentence. */
+  plans: readonly string[]
   /** An open red flag of the rider, in words; null without one, or for who may not see notes. */
   stop: string | null
 }>
@@ -109,6 +112,7 @@ export async function floorBefore(
     : []
   const trials = seesNotes ? await trialsOnFloor(db, scope, [...seats.keys()], [...seats.values()], now) : null
   const put = seesNotes ? await listPutToClass(db, scope, ofClass) : []
+  const due = seesNotes ? await duePlans(db, scope, [...seats.keys()], atOrAfter(now, ofClass)) : null
   const stops = seesNotes ? await stopsOf(db, scope, [...nameOfAll(found).keys()], now) : new Map<string, string>()
   const numberOf = new Map(floor.map(({ bike }) => [bike.id, bike.number]))
   const nameOf = nameOfAll(found)
@@ -152,11 +156,13 @@ export async function floorBefore(
             : markOf(certainty, marks !== null),
       watchFor: memberId
         ? [
+            ...(due?.get(memberId) ?? []).map(({ short }) => short),
             ...(trials?.words(memberId, bike.id) ?? []),
             ...put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text)),
             ...watchFor(notes, memberId),
           ]
         : [],
+      plans: (due?.get(memberId ?? '') ?? []).map(({ text }) => text),
       stop: (memberId && stops.get(memberId)) || null,
     }
   })

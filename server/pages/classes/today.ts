@@ -2,6 +2,7 @@ import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'd
 import { needsRating } from '../../../core/comfort/changes/trial'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
+import { atOrAfter, duePlans } from '../riders/plans'
 import { floorBefore, type QueueItem } from './floor'
 import { listHandedToMe } from '../../classes/followUps'
 import { findClass, type StudioClass } from '../../classes/classes'
@@ -18,6 +19,7 @@ import { member } from '../../riders/tables'
 export type DueSubject =
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'stage' | 'verdict'> }>
+  | Readonly<{ kind: 'plan'; text: string }>
   | Readonly<{ kind: 'handed'; by: string; said: string }>
 
 /** Something to see to: whose it is, what it is about, and whether it presses. */
@@ -45,7 +47,8 @@ export type Today = Readonly<{
   /** Who is set up next for it. */
   queue: readonly QueueItem[]
   /**
-   * Red flags first, then trials with a rating due and complaints without an answer; empty for a role without notes.
+   * Red flags first, then trials with a rating due, complaints without an answer, and plans due for the riders of the
+   * next class; empty for a role without notes.
    */
   due: readonly DueLine[]
   /** Members who wrote from their own page and wait for an answer. */
@@ -77,7 +80,7 @@ export async function today(db: DbExecutor, scope: Scope, now: Date): Promise<To
       withoutBike: coming.filter(({ number }) => number === null).length,
     },
     queue: setsUp ? (floor?.queue ?? []) : [],
-    due: seesNotes ? await dueLines(db, scope, now) : [],
+    due: seesNotes ? [...(await dueLines(db, scope, now)), ...(await planLines(db, scope, coming, ofClass, now))] : [],
     messages: seesNotes ? await unansweredMessages(db, scope) : [],
     outOfUse: await bikesOutOfUse(db, scope),
     steps: await firstSteps(db, scope),
@@ -135,6 +138,34 @@ async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLin
     lines.map(({ memberId }) => memberId),
   )
   return lines.map((line) => ({ ...line, name: names.get(line.memberId) ?? '' }))
+}
+
+/** What is due for the riders of the next class. */
+async function planLines(
+  db: DbExecutor,
+  scope: Scope,
+  coming: readonly Readonly<{ memberId: string; name: string }>[],
+  ofClass: StudioClass | null,
+  now: Date,
+): Promise<DueLine[]> {
+  if (!ofClass) return []
+  const due = await duePlans(
+    db,
+    scope,
+    coming.map(({ memberId }) => memberId),
+    atOrAfter(now, ofClass),
+  )
+  return coming
+    .flatMap(({ memberId, name }) =>
+      (due.get(memberId) ?? []).map(({ text }): DueLine => ({
+        memberId,
+        name,
+        subject: { kind: 'plan', text },
+        isStop: false,
+        fromClassId: null,
+      })),
+    )
+    .slice(0, MAX_LINES)
 }
 
 async function namesOf(db: DbExecutor, scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {

@@ -23,6 +23,7 @@ import { listNotesOfMembers } from '../../classes/notes'
 import { floorOf, PLAIN_ROOM, readyRiders, ridersWithKneeNotes } from '../../classes/planning'
 import { listRoster } from '../../classes/roster'
 import { numbersAt } from '../../classes/seats'
+import { atOrAfter, duePlans, type RiderPlan } from '../riders/plans'
 import { classState, listOwnCues } from '../../classes/watch'
 
 /** A bike as the floor shows it during a class. */
@@ -52,6 +53,10 @@ export type WatchBike = Readonly<{
   stop: string | null
   /** What is on trial here, or was put to this class by an earlier one, in a few words; null where nothing is. */
   trial: string | null
+  /** What is planned for the rider and due, in a sentence and on a tile. */
+  plans: readonly Pick<RiderPlan, 'id' | 'kind' | 'text' | 'short'>[]
+  /** Of a starter that is due on this type: the distance to raise the seat by, mm along the axis. */
+  raiseMm: number | null
 }>
 
 /** What the floor needs during a class, network or not. */
@@ -107,6 +112,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const put = await listPutToClass(db, scope, ofClass)
   const putTo = (memberId: string) =>
     put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text))
+  const due = await duePlans(db, scope, ids, atOrAfter(now, ofClass))
   const limits = await effectsOfLimits(db, scope, ids, now)
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
@@ -131,6 +137,7 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     const lately = earlier.some(
       (note) => note.memberId === rider?.memberId && now.getTime() - note.createdAt.getTime() < LATELY_MS,
     )
+    const plans = due.get(rider?.memberId ?? '') ?? []
     const unsure = certainty === 'told' || certainty === 'translated' || marks === null
     return {
       bikeId: bike.id,
@@ -147,11 +154,18 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
       isNew: rider !== undefined && own.length === 0,
       watchFor:
         rider !== undefined &&
-        (toCheck || unsure || lately || trials.isDue(rider.memberId) || putTo(rider.memberId).length > 0),
+        (toCheck ||
+          unsure ||
+          lately ||
+          plans.length > 0 ||
+          trials.isDue(rider.memberId) ||
+          putTo(rider.memberId).length > 0),
       ankle: rider !== undefined && (limits.get(rider.memberId)?.ankles.length ?? 0) > 0,
       kneeNotes: rider !== undefined && knees.has(rider.memberId),
       stop: (rider && stops.get(rider.memberId)) ?? null,
       trial: rider ? [...trials.words(rider.memberId, bike.id), ...putTo(rider.memberId)].join('; ') || null : null,
+      plans: plans.map(({ id, kind, text, short }) => ({ id, kind, text, short })),
+      raiseMm: plans.find(({ raise }) => raise?.lineId === bike.lineId)?.raise?.mm ?? null,
     }
   })
   return {

@@ -10,6 +10,7 @@ import { findLink } from '../../riders/memberPage/links'
 import { listMessages } from '../../riders/memberPage/messages'
 import { addressOf, qrSvg } from '../../riders/memberPage/qr'
 import { listLimits, todayOf } from '../../riders/limits'
+import { plansOf } from './plans'
 import { findMember } from '../../riders/members/members'
 import { listEvidence } from '../../setups/evidence'
 import {
@@ -84,6 +85,8 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     messages,
     /** What limits the rider; null where the role sees none. */
     limits: seesNotes ? await listLimits(db, scope, [id]) : null,
+    /** What is to be done for the rider later; null where the role sees none. */
+    plans: seesNotes ? await plansOf(db, scope, [id], now) : null,
     today: await todayOf(db, scope, now),
     context: setsUp ? await riderContext(db, scope, id, now) : null,
   }

@@ -1,14 +1,17 @@
 import type { AxisName, Label, Marks } from '../../../core/base/conventions'
 import { schoolOf } from '../../../core/base/school/school'
 import { floorScales } from '../../../core/messages/setups/floorScales'
-import type { FloorScales } from '../../../core/setups/moves/move'
+import { raisedTo, type FloorScales } from '../../../core/setups/moves/move'
 import type { MoveExpectation } from '../../../core/messages/setups/floorMoves'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
 import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
 import { findBike, type StudioBike } from '../../bikes/bikes'
 import { numbersOn, ridersMovedOnDay } from '../../classes/moves'
+import { stopsOf } from '../../comfort/stops'
 import { runningTrials } from '../../comfort/trials'
+import { effectsOfLimits } from '../../riders/limits'
+import { duePlans } from '../riders/plans'
 import type { Scope } from '../../platform/accounts/scope'
 import { compute } from '../../platform/compute/pool'
 import type { Database, DbExecutor } from '../../platform/db/connection'
@@ -24,6 +27,10 @@ export type Movable = Readonly<{
   /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
+  /** What keeps the rider from being set up, in words; null for nothing. */
+  stop: string | null
+  /** A starter that is due: the mark to raise the seat to, and the plan in words. */
+  raise: Readonly<{ to: Label; text: string }> | null
 }>
 
 /** What can be moved on a bike for a rider; null where the studio has neither, or the rider no numbers there. */
@@ -36,12 +43,19 @@ export async function movable(
   const bike = await findBike(db, scope, bikeId)
   const numbers = bike && (await numbersOn(db, scope, memberId, bike))
   if (!numbers) return null
+  const scales = floorScales(bike.type)
+  const [plan] = ((await duePlans(db, scope, [memberId], now)).get(memberId) ?? []).filter(
+    ({ raise }) => raise?.lineId === bike.lineId,
+  )
+  const to = plan && raisedTo(scales, numbers.marks, plan.raise!.mm)
   return {
-    scales: floorScales(bike.type),
+    scales,
     marks: numbers.marks,
     number: bike.number,
     movedToday: (await ridersMovedOnDay(db, scope, [memberId], now)).has(memberId),
     onTrial: (await runningTrials(db, scope, [memberId], now)).length > 0,
+    stop: (await stopsOf(db, scope, [memberId], now)).get(memberId) ?? null,
+    raise: to ? { to, text: plan.text } : null,
   }
 }
 
@@ -60,8 +74,13 @@ export async function moveOutlook(
 ): Promise<MoveOutlook | null> {
   const bike = await findBike(db, scope, bikeId)
   const numbers = bike && (await numbersOn(db, scope, memberId, bike))
+  if (!numbers) return null
+  // Health comes first: nothing is advised, and nothing is a mild move.
+  const effects = (await effectsOfLimits(db, scope, [memberId], now)).get(memberId)
+  if ((effects?.health.length ?? 0) > 0 || (await stopsOf(db, scope, [memberId], now)).has(memberId))
+    return { alone: [], expects: {} }
   const history = await listHistory(db, scope, memberId, now)
-  if (!numbers || history.length === 0) return null
+  if (history.length === 0) return null
   const studio = await getStudio(db, scope)
   const prior = (await learnedPrior(db, scope, studio))?.prior
   const at = (marks: Marks) =>

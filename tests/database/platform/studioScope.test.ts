@@ -60,6 +60,8 @@ import * as importMembers from '@/server/files/importMembers'
 import * as importPlan from '@/server/files/importPlan'
 import * as uploads from '@/server/files/uploads'
 import * as limits from '@/server/riders/limits'
+import * as plans from '@/server/riders/plans'
+import { duePlans, plansOf } from '@/server/pages/riders/plans'
 import * as links from '@/server/riders/memberPage/links'
 import * as messages from '@/server/riders/memberPage/messages'
 import * as merge from '@/server/commands/useCases/mergeMembers'
@@ -148,6 +150,7 @@ const other = {
   merged: id(),
   moved: id(),
   limit: id(),
+  plan: id(),
 }
 
 beforeAll(async () => {
@@ -192,6 +195,7 @@ beforeAll(async () => {
   const moved = await withTransaction(db, (tx) => moveMark(tx as typeof db, there, otherMove(other.moved), now))
   if (moved.outcome !== 'kept') throw new Error(JSON.stringify(moved))
   await limits.recordLimit(db, there, { id: other.limit, memberId: other.member, limit: LIMIT }, now)
+  await plans.recordPlan(db, there, { id: other.plan, memberId: other.member, plan: PLAN }, now)
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
   const felt = { comfort: 3, place: 'knees', line: SECRET } as const
@@ -235,6 +239,7 @@ type Walk = Readonly<Record<string, Call>>
 
 const ids = () => ({ id: id(), bikeId: other.bike })
 const LIMIT = { kind: 'heart', since: '2026-01-01', clearedBy: SECRET } as const
+const PLAN = { kind: 'cleats', since: '2026-01-01', words: SECRET } as const
 const MOVE = { axis: 'barHeight', from: '6', to: '7', why: 'comfort', again: 'wish' } as const
 const otherMove = (moveId: string) => ({
   ...MOVE,
@@ -671,6 +676,17 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     endLimit: () => limits.endLimit(db, here, { id: other.limit, memberId: other.member }, now),
     reopenLimit: () => limits.reopenLimit(db, here, { id: other.limit, memberId: other.member }),
   },
+  'riders/plans': {
+    listPlans: () => plans.listPlans(db, here, [other.member]),
+    recordPlan: () => plans.recordPlan(db, here, { id: id(), memberId: other.member, plan: PLAN }, now),
+    tickPlan: () => plans.tickPlan(db, here, { id: other.plan, memberId: other.member }, now),
+    endPlan: () => plans.endPlan(db, here, { id: other.plan, memberId: other.member }, now),
+    reopenPlan: () => plans.reopenPlan(db, here, { id: other.plan, memberId: other.member }),
+  },
+  'pages/riders/plans': {
+    plansOf: () => plansOf(db, here, [other.member], now),
+    duePlans: async () => [...(await duePlans(db, here, [other.member], now)).keys()],
+  },
   'setups/evidence': {
     listEvidence: () => evidence.listEvidence(db, here, other.setup),
     appendEvidence: () => evidence.appendEvidence(db, here, other.setup, { id: id(), row }, now),
@@ -789,6 +805,7 @@ const ENTRIES = [
 
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
+  atOrAfter: 'the later of two times',
   fleetAccommodation: 'computes what it is handed',
   typesInUse: 'chooses among what it is handed',
   readClassFields: 'a form',
@@ -1006,6 +1023,10 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.recordLimit': () => ({ input: { memberId: other.member, limit: LIMIT, consent: true }, id: id() }),
   'members.endLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
   'members.reopenLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
+  'members.recordPlan': () => ({ input: { memberId: other.member, plan: PLAN }, id: id() }),
+  'members.tickPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
+  'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
+  'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.findMembers': () => ({ input: { typed: SECRET } }),
   'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
   'register.saveForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
@@ -1114,6 +1135,10 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.recordLimit': 'noSuchMember',
   'members.endLimit': 'kept',
   'members.reopenLimit': 'kept',
+  'members.recordPlan': 'noSuchMember',
+  'members.tickPlan': 'kept',
+  'members.endPlan': 'kept',
+  'members.reopenPlan': 'kept',
   'members.addMember': 'malformed',
   'members.changeMember': 'noSuchMember',
   'members.findMembers': 'found',

@@ -153,6 +153,7 @@ test('every table that names a member is one the merge knows', async () => {
     'register_current',
     'register_entry',
     'rider_limit',
+    'rider_plan',
     'setup',
     'trial',
   ])

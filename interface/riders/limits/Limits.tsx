@@ -5,7 +5,6 @@ import { useState } from 'react'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
 import { AddLimit } from './AddLimit'
-import rider from './rider.module.css'
 import styles from './limits.module.css'
 
 export type RiderLimitText = Readonly<{ id: string; text: string; waits: boolean }>
@@ -38,10 +37,10 @@ export function Limits({
     )
   }
   return (
-    <section className={rider.part} aria-label="Limits">
+    <section className={styles.part} aria-label="Limits">
       <h2>Limits</h2>
       {limits.length === 0 ? (
-        <p className={`${rider.quiet} ${styles.none}`} data-empty>
+        <p className={styles.none} data-empty>
           None recorded: injuries, operations, heart, pregnancy, how they ride elsewhere, whether they may be touched.
         </p>
       ) : (

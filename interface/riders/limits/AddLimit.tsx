@@ -2,7 +2,7 @@
 import { Button, Checkbox, Input, Modal } from 'antd'
 import '@/interface/kit/antd/checkbox.generated.css'
 import { useRouter } from 'next/navigation'
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import {
   CLEARED_KINDS,
   LIMIT_KINDS,
@@ -17,6 +17,7 @@ import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
 import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import { NumberField } from '../../kit/NumberField'
+import { Choices, Field } from './fields'
 import styles from './limits.module.css'
 
 const SIDES = ['left', 'right', 'both'] as const
@@ -137,38 +138,5 @@ export function AddLimit({ memberId, today, close }: Readonly<{ memberId: string
         </Button>
       </form>
     </Modal>
-  )
-}
-
-function Field({ title, children }: Readonly<{ title: string; children: ReactNode }>) {
-  return (
-    <label className={styles.field}>
-      {title}
-      {children}
-    </label>
-  )
-}
-
-function Choices<T extends string>({
-  name,
-  of,
-  named,
-  chosen,
-  choose,
-}: Readonly<{
-  name: string
-  of: readonly T[]
-  named: Readonly<Record<T, string>>
-  chosen: T | undefined
-  choose: (one: T) => void
-}>) {
-  return (
-    <div className={styles.choices} role="group" aria-label={name}>
-      {of.map((one) => (
-        <button key={one} type="button" aria-pressed={one === chosen} onClick={() => choose(one)}>
-          {named[one]}
-        </button>
-      ))}
-    </div>
   )
 }
