@@ -38,9 +38,9 @@ const ORDER = {
   'interface/kit': ['.', 'antd', 'theme', 'scale', 'drawing'],
   'interface/frame': ['finder', 'signIn', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
-  'interface/comfort': ['exercises', 'picture', 'reasons', 'story'],
+  'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],
   'interface/setups': ['move', 'steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
-  'interface/riders': ['members', 'otherBikes', 'memberPage', 'limits', 'rider'],
+  'interface/riders': ['members', 'otherBikes', 'memberPage', 'rider'],
   'interface/classes': [
     '.',
     'timetable',

@@ -164,11 +164,17 @@ export function SetupView(props: SetupViewProps) {
 }
 
 /** What does not change while the page is open. */
-function useSetupContext({ setupId, bike, school, ownSchool, previous, history }: SetupViewProps): SetupContext {
+function useSetupContext(props: SetupViewProps): SetupContext {
+  const { setupId, member, bike, school, ownSchool, previous, history, limits, limitTexts, today } = props
+  const shorterLeg = limits.shorterLeg?.side ?? null
   return useMemo(() => {
     const answered = latestAnswer(history, 'rider')
     return {
       setupId,
+      memberId: member.id,
+      today,
+      shorterLeg,
+      limitTexts,
       bikeId: bike.id,
       bikeType: bike.type,
       school,
@@ -177,7 +183,7 @@ function useSetupContext({ setupId, bike, school, ownSchool, previous, history }
       answeredBefore: answered && { ...answered, row: withPregnancy(answered.row, history) },
       landmarks: LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name)),
     }
-  }, [setupId, bike, school, ownSchool, previous, history])
+  }, [setupId, member.id, today, shorterLeg, limitTexts, bike, school, ownSchool, previous, history])
 }
 
 /** The mark of the latest landmark, with the landmark's name. */

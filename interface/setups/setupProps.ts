@@ -1,5 +1,6 @@
 import { isUnmeasured } from '@/core/bikes/calibration/parameters'
 import { REFERRAL } from '@/core/classes/watch/comfort'
+import { formatLimit } from '@/core/messages/riders/limits'
 import { formatUnmeasured } from '@/core/messages/setups/setupPrompts'
 import { formatDate, formatTime } from '@/core/messages/words/dates'
 import type { SetupPage } from '@/server/pages/setups/setup'
@@ -25,6 +26,8 @@ export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNu
     prior,
     observer,
     limits,
+    limitTexts: page.riderLimits.map((limit) => formatLimit(limit, page.today)),
+    today: page.today,
     history,
     elsewhere,
     otherTypes,

@@ -26,8 +26,12 @@ export type SetupViewProps = Readonly<{
   prior: NonNullable<RecommendRequest['prior']>
   /** How the eye strays that looks here. */
   observer: RecommendRequest['observer']
-  /** What the rider's limits change of the bars. */
+  /** What the rider's limits change of the advice. */
   limits: NonNullable<RecommendRequest['limits']>
+  /** The limits in words. */
+  limitTexts: readonly string[]
+  /** On the studio's clock, YYYY-MM-DD. */
+  today: string
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
   /** Their numbers on other types. */

@@ -14,6 +14,7 @@ import { daysBefore, memberId, WITHOUT_NUMBERS } from './hall'
 import { addMembers, addPurposes, addTapes } from './members'
 import { addLimits } from './limits'
 import { addMoves } from './moves'
+import { addPlans } from './plans'
 import { addSetups } from './setups'
 import { addTrials } from './trials'
 
@@ -29,6 +30,7 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
   await addTrials(hall)
   await addMoves(hall)
   await addLimits(hall)
+  await addPlans(hall)
   for (const i of [WITHOUT_NUMBERS, WITHOUT_NUMBERS + 3, WITHOUT_NUMBERS + 5])
     await bookRider(
       db,

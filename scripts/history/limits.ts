@@ -11,7 +11,7 @@ const LIMITS: readonly (readonly [rider: number, days: number, limit: Omit<Limit
   [6, 700, { kind: 'ankle', side: 'left' }],
   [8, 60, { kind: 'legDifference', side: 'right', mm: 8 }],
   [10, 12, { kind: 'heart' }],
-  [12, 40, { kind: 'pregnancy', weeks: 14, clearedBy: 'Dr Amble' }],
+  [12, 45, { kind: 'pregnancy', weeks: 14, clearedBy: 'Dr Amble' }],
   [15, 120, { kind: 'operation', region: 'knee', side: 'right', clearedBy: 'Dr Sorrow-Finch' }],
   [20, 200, { kind: 'rides', rides: 'roadLow' }],
   [26, 30, { kind: 'injury', region: 'shoulder', side: 'left' }],

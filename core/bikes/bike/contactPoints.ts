@@ -39,6 +39,22 @@ export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positi
   }
 }
 
+/**
+ * The type as it is for a rider who sits `sitsAtMm` ahead of the saddle's middle (minus: behind): its seat point is
+ * their own place on the saddle, higher or lower by the saddle's tilt. The nose stays where it is.
+ */
+export function seatedAt(bikeType: BikeType, bike: Bike | undefined, sitsAtMm: number | undefined): BikeType {
+  if (!sitsAtMm) return bikeType
+  // A board over the front half says nothing about the whole saddle.
+  const tiltDeg = bike?.tiltAcross === 'frontHalf' ? 0 : (bike?.tiltDeg ?? 0)
+  const along = unitVector(tiltDeg)
+  return {
+    ...bikeType,
+    seatOrigin: offsetPoint(bikeType.seatOrigin, sitsAtMm * along.x, sitsAtMm * along.y),
+    saddle: { ...bikeType.saddle, noseAheadMm: bikeType.saddle.noseAheadMm - sitsAtMm * along.x },
+  }
+}
+
 export type MarkIssue =
   | Readonly<{ axis: AxisName; code: 'noSuchAxis' }>
   | Readonly<{ axis: AxisName; code: 'noSuchLabel'; label: string; nearest: readonly string[] }>

@@ -206,6 +206,16 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         aheadOfAxle: 'The knee hung ahead of the pedal axle.',
         pastToes: 'The knee hung past the toes.',
       }[reason.seen]
+    case 'shorterLeg':
+      return (
+        `The ${reason.side} leg is ${formatLength(reason.mm, shown)} shorter: each knee is looked at for itself, ` +
+        `and the ${reason.side} one bends some ${formatDegrees(reason.deg)} less.`
+      )
+    case 'sitsAt':
+      return (
+        `Measured where the rider sits, ${formatLength(reason.mm, shown)} ` +
+        `${reason.mm < 0 ? 'behind' : 'ahead of'} the saddle’s middle.`
+      )
     case 'history': {
       const ago = reason.agoDays < 61 ? '' : `, the last ${formatAgo(reason.agoDays)}`
       const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''

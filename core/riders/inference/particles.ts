@@ -1,6 +1,6 @@
 import { columnOf, type Columns } from '../../base/columns'
 import { unitVector } from '../../base/geometry'
-import { prepareLegs, type Legs } from '../kinematics/leg'
+import { prepareLegs, shorterLegDeg, type Legs } from '../kinematics/leg'
 import { prepareUpperBodies, type UpperBodies } from '../kinematics/upperBody'
 import { bottomCrankDeg, type BikeType } from '../../bikes/bike/bike'
 import { SIDE_HALF_DIFFERENCE_SD_DEG } from '../../base/measurementNoise'
@@ -37,7 +37,11 @@ export type ModelInputs = Readonly<{
   prior: PriorVector
   footing: Footing
   carriedPrior?: NormalScores
+  /** A leg known to be shorter: its knee bends less. */
+  shorterLeg?: ShorterLeg
 }>
+
+export type ShorterLeg = Readonly<{ side: 'left' | 'right'; mm: number }>
 
 /**
  * Standard scores a sample is made of: one per part of the prior, one per seat axis, and one for left against right.
@@ -48,7 +52,7 @@ export const SHIFT_SCORES: readonly number[] = [PRIOR_PARTS.length, PRIOR_PARTS.
 
 /** `count` samples from `SCORE_COUNT` columns of independent standard scores. */
 export function particlesFromScores(
-  { bikeType, sdMm, prior, footing, carriedPrior }: ModelInputs,
+  { bikeType, sdMm, prior, footing, carriedPrior, shorterLeg }: ModelInputs,
   independent: readonly Float64Array[],
   count: number,
 ): Particles {
@@ -62,6 +66,10 @@ export function particlesFromScores(
     yMm: columnOf(count, (i) => up.y * sdMm.seatHeight * higher[i] + along.y * sdMm.seatSlide * farther[i]),
   }
   const sideDeg = columnOf(count, (i) => SIDE_HALF_DIFFERENCE_SD_DEG * sideways[i])
+  if (shorterLeg) {
+    const halfMm = ((shorterLeg.side === 'left' ? -1 : 1) * shorterLeg.mm) / 2
+    for (let i = 0; i < count; i++) sideDeg[i] += shorterLegDeg(halfMm, body.thighMm[i], body.shankMm[i])
+  }
   const byHeight = new Map<number, Legs>()
   const legsOn = ({ soleMm, pedalSurfaceMm }: Footing): Legs => {
     const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm }

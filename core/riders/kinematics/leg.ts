@@ -1,5 +1,5 @@
 import type { Point } from '../../base/conventions'
-import { acosDeg, spanMm } from '../../base/geometry'
+import { acosDeg, degrees, radians, spanMm } from '../../base/geometry'
 import { columnOf, type Columns } from '../../base/columns'
 import { columnsOf, type Bodies, type Body } from '../rider/prior'
 import { pedalToAnkle, pedalAt } from './pose'
@@ -230,4 +230,17 @@ export function kneeAndPlumbWithin(
     if (plumb >= window[0] && plumb <= window[1]) within[k] = 1
   }
   return within
+}
+
+/** Knee flexion at which a leg difference is turned into degrees: the middle of the usual window. */
+const USUAL_FLEXION_RAD = radians(30)
+
+/**
+ * How many degrees less the knee of a leg bends that is shorter by `mm`, both hips and both feet being level. By the
+ * law of cosines, D² = a² + b² + 2ab·cos θ, so dθ = dD · D / (ab·sin θ): 8 mm → about 4° for an adult.
+ */
+export function shorterLegDeg(mm: number, thighMm: number, shankMm: number): number {
+  const product = thighMm * shankMm
+  const spanMm = Math.sqrt(thighMm ** 2 + shankMm ** 2 + 2 * product * Math.cos(USUAL_FLEXION_RAD))
+  return degrees((mm * spanMm) / (product * Math.sin(USUAL_FLEXION_RAD)))
 }

@@ -134,6 +134,9 @@ export type LimitEffects = Readonly<{
   rides?: Rides
   /** Sides of old ankles: their foot is not forced. */
   ankles: readonly ('left' | 'right' | 'both')[]
+  shorterLeg?: Readonly<{ side: 'left' | 'right'; mm: number }>
+  /** Their place on the saddle, mm ahead of its middle. */
+  sitsAtMm?: number
 }>
 
 /** What acts on a day (YYYY-MM-DD), of limits that were not ended, the latest last. */
@@ -143,6 +146,8 @@ export function limitEffects(limits: readonly Limit[], today: string): LimitEffe
   const operations = of('operation').filter(({ since }) => daysBetween(since, today) <= RECENT_DAYS)
   const [heart, pregnancy] = [of('heart').at(-1), of('pregnancy').at(-1)]
   const rides = of('rides').at(-1)?.rides
+  const { side, mm = 0 } = of('legDifference').at(-1) ?? {}
+  const sitsAtMm = of('sitsAt').at(-1)?.mm
   const serious = [heart, operations.at(-1), pregnancy].filter((one) => one !== undefined)
   const upright = pregnancy ? 'pregnant' : heart ? 'heart' : operations.length > 0 ? 'operation' : undefined
   return {
@@ -154,6 +159,8 @@ export function limitEffects(limits: readonly Limit[], today: string): LimitEffe
     stop: serious.find(({ clearedBy }) => clearedBy === undefined) ?? null,
     ...(upright && { upright }),
     ...(rides && { rides }),
+    ...((side === 'left' || side === 'right') && { shorterLeg: { side, mm } }),
+    ...(sitsAtMm && { sitsAtMm }),
     ankles: of('ankle').map(({ side }) => side!),
   }
 }

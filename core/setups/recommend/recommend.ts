@@ -2,10 +2,11 @@ import { momentsOf, type Moments } from '../../riders/inference/moments'
 import { samplePosterior, adaptProposal, type Posterior } from '../../riders/inference/posterior'
 import { cachedProposal } from '../../riders/inference/proposalCache'
 import type { ModelInputs } from '../../riders/inference/particles'
-import { axisPositions, contactPoints, type AxisPositions } from '../../bikes/bike/contactPoints'
+import { axisPositions, contactPoints, seatedAt, type AxisPositions } from '../../bikes/bike/contactPoints'
 import type { AxisName, Marks } from '../../base/conventions'
 import { isSaddleCheck, latest } from '../../riders/evidence/evidence'
 import type { Evidence } from '../../riders/evidence/registry'
+import { shorterLegDeg } from '../../riders/kinematics/leg'
 import type { Rider } from '../../riders/kinematics/pose'
 import { TOP_PITCH_DEG } from '../../riders/rider/anthropometry'
 import { priorFor, priorVectorOf, type Bodies } from '../../riders/rider/prior'
@@ -18,7 +19,7 @@ import { barProbabilities, barTargetFor } from './bars/barTargets'
 import { detectAnomalies, repeatAnomalies, type Anomaly } from './history/anomalies'
 import { lastReadings, type LastReadings } from './history/lastReadings'
 import { nextStep } from './steps/nextStep'
-import type { RecommendRequest, MarkChance, Next } from './request/request'
+import type { RecommendRequest, MarkChance, Next, Reason } from './request/request'
 import {
   READING_TOLERANCE,
   saddlePositionAt,
@@ -75,20 +76,25 @@ export type Advice = Readonly<{
  * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks).
  */
 export function advise(request: RecommendRequest): Advice {
-  const { bikeType, bike, evidence, observer } = request
+  const { bike, evidence, observer } = request
+  const { shorterLeg, sitsAtMm } = request.limits ?? {}
+  const bikeType = seatedAt(request.bikeType, bike, sitsAtMm)
   const school = schoolOf(request.school)
-  const history = request.history ?? []
+  const history = (request.history ?? []).map((setup) =>
+    sitsAtMm ? { ...setup, bikeType: seatedAt(setup.bikeType, setup.bike, sitsAtMm) } : setup,
+  )
   const readings = readSetup({ bikeType, bike, evidence }, school, observer)
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
   const prior = priorVectorOf(priorFor(school.foot, request.prior))
-  const carriedPrior = priorFromHistory({ history, school, prior, seed })
+  const carriedPrior = priorFromHistory({ history, school, prior, seed, shorterLeg })
   const inputs: ModelInputs = {
     bikeType,
     sdMm: carriedPrior ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
     prior,
     footing: readings.footing,
     carriedPrior,
+    shorterLeg,
   }
   const repeats = readings.combined(evidence.length)
   const key = { ...inputs, bike, footing: 0, carriedPrior: history, school, observer, seed, count }
@@ -103,8 +109,9 @@ export function advise(request: RecommendRequest): Advice {
   const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
   const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
   const last = lastReadings(evidence, readings.at, now, school, contradicting)
-  const targets = targetProbabilities(posterior, school, hasBothSides(evidence))
-  const tolerant = targetProbabilities(posterior, school, hasBothSides(evidence), READING_TOLERANCE)
+  const isApart = hasBothSides(evidence) || (shorterLeg !== undefined && shorterLeg.mm <= APART_MOST_MM)
+  const targets = targetProbabilities(posterior, school, isApart)
+  const tolerant = targetProbabilities(posterior, school, isApart, READING_TOLERANCE)
   const search: SaddleSearch = {
     bikeType,
     bike,
@@ -140,7 +147,15 @@ export function advise(request: RecommendRequest): Advice {
     history,
     ...(meant && { meant }),
   })
-  const next: Next = posterior.converged ? step : { ...step, reasons: [{ code: 'notSettled' }, ...step.reasons] }
+  const body = posteriorMeanRider(posterior, readings.footing.soleMm)
+  const lessDeg = shorterLeg ? shorterLegDeg(shorterLeg.mm, body.thighMm, body.shankMm) : 0
+  const reasons: readonly Reason[] = [
+    ...(posterior.converged ? [] : [{ code: 'notSettled' } as const]),
+    ...step.reasons,
+    ...(shorterLeg ? [{ code: 'shorterLeg', ...shorterLeg, deg: lessDeg } as const] : []),
+    ...(sitsAtMm ? [{ code: 'sitsAt', mm: sitsAtMm } as const] : []),
+  ]
+  const next: Next = { ...step, reasons }
   const proposed = saddleAfter(search, current, next)
   const barsThere = proposed === current ? bars : planBars(barInputs, proposed, false).advice
   const marks: Marks = {
@@ -180,11 +195,11 @@ export function advise(request: RecommendRequest): Advice {
       legMm: momentsOf(posterior, (s) => s.body.trochanterHeightMm),
       statureMm: momentsOf(posterior, (s) => s.body.statureMm),
       effectiveSamples: posterior.effectiveSampleSize,
-      rider: posteriorMeanRider(posterior, readings.footing.soleMm),
+      rider: body,
     },
     anomalies: withSlips(
       [
-        ...repeatAnomalies(evidence, readings.at, contradicting),
+        ...repeatAnomalies(evidence, readings.at, contradicting, shorterLeg?.side === 'left' ? -lessDeg : lessDeg),
         ...detectAnomalies(evidence, readings.likelihoods, posterior),
       ],
       { inputs, readings, rows: { bikeType, bike, evidence }, seed },
@@ -193,6 +208,9 @@ export function advise(request: RecommendRequest): Advice {
     school,
   }
 }
+
+/** A greater difference of the legs leaves no seat at which both knees lie in a window of 10°: the mean decides, mm. */
+const APART_MOST_MM = 15
 
 /** Whether the knee was read on the left and on the right: then both must lie in the window. */
 function hasBothSides(evidence: readonly Evidence[]): boolean {

@@ -41,6 +41,10 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
     misSet: null,
     context: {
       setupId: 'set-up',
+      memberId: 'rider',
+      today: '2026-03-10',
+      shorterLeg: null,
+      limitTexts: [],
       bikeId: 'bike',
       bikeType: HOLES_BIKE,
       school: schoolOf(),

@@ -16,13 +16,18 @@ function latestOn(rows: readonly Row[], kind: EvidenceKind, side: SideLookedAt):
 }
 
 /** The knee by eye, with the ball of the foot on the pedal and with the heel. */
-export function KneeByEyeQuestions({ rows, shown: at, context: { school }, actions: { onReplace } }: StepPanelProps) {
-  const [side, setSide] = useState<SideLookedAt>('either')
+export function KneeByEyeQuestions({
+  rows,
+  shown: at,
+  context: { school, shorterLeg },
+  actions: { onReplace },
+}: StepPanelProps) {
+  const [side, setSide] = useState<SideLookedAt>(shorterLeg ?? 'either')
   const eye = latestOn(rows, 'kneeByEye', side)
   const heel = latestOn(rows, 'heelCheck', side)
   return (
     <>
-      <SideChoice side={side} onSide={setSide} />
+      <SideChoice side={side} onSide={setSide} apart={shorterLeg !== null} />
       <ChoiceGroup
         title="Ball of the foot on the pedal"
         given={eye?.row.kind === 'kneeByEye' ? eye.row.seen : undefined}
@@ -61,10 +66,10 @@ export function KneeAngleQuestions({
   rows,
   answer,
   shown: at,
-  context: { school },
+  context: { school, shorterLeg },
   actions: { onReplace },
 }: StepPanelProps) {
-  const [side, setSide] = useState<SideLookedAt>('either')
+  const [side, setSide] = useState<SideLookedAt>(shorterLeg ?? 'either')
   const angle = latestOn(rows, 'kneeAngle', side)
   const reading = angle?.row.kind === 'kneeAngle' ? angle.row : undefined
   const [by, setBy] = useState<'goniometer' | 'photo'>(reading?.by === 'photo' ? 'photo' : 'goniometer')
@@ -85,7 +90,7 @@ export function KneeAngleQuestions({
     <>
       <div className={styles.meanings}>
         <div className={styles.row}>
-          <SideChoice side={side} onSide={setSide} />
+          <SideChoice side={side} onSide={setSide} apart={shorterLeg !== null} />
           <Segmented
             aria-label="Read with"
             value={by}

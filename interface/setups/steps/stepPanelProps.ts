@@ -19,6 +19,13 @@ export type AnsweredBefore = Readonly<{ row: EvidenceOf<'rider'>; agoDays: numbe
 /** What does not change while a set-up is open. */
 export type SetupContext = Readonly<{
   setupId: string
+  memberId: string
+  /** On the studio's clock, YYYY-MM-DD. */
+  today: string
+  /** A leg known to be shorter: each knee is looked at for itself; null without a difference. */
+  shorterLeg: 'left' | 'right' | null
+  /** What limits the rider for longer than this set-up, in words. */
+  limitTexts: readonly string[]
   bikeId: string
   bikeType: BikeType
   school: School

@@ -12,6 +12,7 @@ import { stopsOf } from '../../comfort/stops'
 import { runningTrials } from '../../comfort/trials'
 import { effectsOfLimits } from '../../riders/limits'
 import { duePlans } from '../riders/plans'
+import { adviceLimits } from './setup'
 import type { Scope } from '../../platform/accounts/scope'
 import { compute } from '../../platform/compute/pool'
 import type { Database, DbExecutor } from '../../platform/db/connection'
@@ -83,8 +84,9 @@ export async function moveOutlook(
   if (history.length === 0) return null
   const studio = await getStudio(db, scope)
   const prior = (await learnedPrior(db, scope, studio))?.prior
-  const at = (marks: Marks) =>
-    compute<Recommendation>('recommend', requestAt(bike, marks, { school: schoolOf(studio.school), history, prior }))
+  const limits = effects && adviceLimits(effects)
+  const context = { school: schoolOf(studio.school), history, prior, limits }
+  const at = (marks: Marks) => compute<Recommendation>('recommend', requestAt(bike, marks, context))
   const here = await at(numbers.marks)
   if (isErrorResponse(here)) return null
   const expects: Record<Label, MoveExpectation> = {}
@@ -104,7 +106,7 @@ export async function moveOutlook(
 const requestAt = (
   bike: StudioBike,
   marks: Marks,
-  context: Pick<RecommendRequest, 'school' | 'history' | 'prior'>,
+  context: Pick<RecommendRequest, 'school' | 'history' | 'prior' | 'limits'>,
 ): RecommendRequest => ({
   bikeType: bike.type,
   bike: bike.machineCalibration,

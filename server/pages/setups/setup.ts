@@ -1,10 +1,11 @@
-import type { LimitEffects } from '../../../core/riders/limits/limits'
+import { studioDay } from '../../../core/messages/words/dates'
+import { limitEffects, type LimitEffects } from '../../../core/riders/limits/limits'
 import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
 import { schoolOf } from '../../../core/base/school/school'
 import { listTypes } from '../../bikes/versions'
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
-import { effectsOfLimits } from '../../riders/limits'
+import { listLimits } from '../../riders/limits'
 import { findMember } from '../../riders/members/members'
 import { listEvidence } from '../../setups/evidence'
 import { learnedPrior, observerErrorOf, observerOf } from '../../setups/learned'
@@ -40,6 +41,8 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
   const [learned, eye] = isOpen
     ? await Promise.all([learnedPrior(db, scope, studio), observerErrorOf(db, scope)])
     : [null, null]
+  const today = studioDay(now, studio.timeZone)
+  const riderLimits = isOpen ? (await listLimits(db, scope, [setup.memberId])).map(({ limit }) => limit) : []
   return {
     timeZone: studio.timeZone,
     referral: studio.referral,
@@ -51,7 +54,10 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     ownSchool,
     costs: studio.costs ?? {},
     prior: learned?.prior ?? {},
-    limits: isOpen ? barLimits((await effectsOfLimits(db, scope, [setup.memberId], now)).get(setup.memberId)) : {},
+    limits: adviceLimits(limitEffects(riderLimits, today)),
+    riderLimits,
+    /** On the studio's clock, YYYY-MM-DD. */
+    today,
     observer: eye ? observerOf(eye) : undefined,
     /** Numbers in use on other types. */
     elsewhere: entries
@@ -69,7 +75,9 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
 }
 
 /** What of a rider's limits `recommend` takes. */
-const barLimits = (effects: LimitEffects | undefined): NonNullable<RecommendRequest['limits']> => ({
-  ...(effects?.upright && { upright: effects.upright }),
-  ...(effects?.rides && { rides: effects.rides }),
+export const adviceLimits = (effects: LimitEffects): NonNullable<RecommendRequest['limits']> => ({
+  ...(effects.upright && { upright: effects.upright }),
+  ...(effects.rides && { rides: effects.rides }),
+  ...(effects.shorterLeg && { shorterLeg: effects.shorterLeg }),
+  ...(effects.sitsAtMm && { sitsAtMm: effects.sitsAtMm }),
 })

@@ -806,6 +806,7 @@ const ENTRIES = [
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   atOrAfter: 'the later of two times',
+  adviceLimits: 'chooses among what it is handed',
   fleetAccommodation: 'computes what it is handed',
   typesInUse: 'chooses among what it is handed',
   readClassFields: 'a form',

@@ -139,7 +139,7 @@ test('cleats replace the plan before; a tick counts from that day; a dropped pla
   expect(await texts(memberId, day(400))).toEqual([])
 })
 
-test('plans of a merged member go to the other; whoever left the class, or was never here, has none in it', async () => {
+test('plans of a merged member go to the other; whoever left the class has none in it', async () => {
   const [memberId, merged] = [await rider(), await rider()]
   const plan: Plan = { kind: 'promise', due: '2004-08-03', words: 'saddle' }
   await record(merged, plan)

@@ -46,8 +46,10 @@ export function repeatAnomalies(
   evidence: readonly Evidence[],
   at: readonly Marks[],
   contradicting: readonly boolean[],
+  /** Left minus right knee flexion that a known leg difference explains, degrees. */
+  expectedDeg = 0,
 ): Anomaly[] {
-  const again: Anomaly[] = [...readAgainAnomalies(contradicting), ...sideAnomalies(evidence, at)]
+  const again: Anomaly[] = [...readAgainAnomalies(contradicting), ...sideAnomalies(evidence, at, expectedDeg !== 0)]
   const last = evidence.findLastIndex((row) => row.kind === 'kneeAngle' && row.side !== undefined)
   if (last < 0) return again
   const here = (i: number, side: 'left' | 'right') => (row: Evidence, k: number) =>
@@ -55,7 +57,7 @@ export function repeatAnomalies(
   const [left, right] = (['left', 'right'] as const).map((side) => evidence.findLast(here(last, side)))
   if (left?.kind !== 'kneeAngle' || right?.kind !== 'kneeAngle') return again
   const deg = left.deg - right.deg
-  return Math.abs(deg) > ASYMMETRY_SDS * MEASUREMENT_SD.goniometerDeg
+  return Math.abs(deg - expectedDeg) > ASYMMETRY_SDS * MEASUREMENT_SD.goniometerDeg
     ? [...again, { evidence: last, code: 'asymmetry', deg }]
     : again
 }
@@ -66,11 +68,11 @@ const readAgainAnomalies = (contradicting: readonly boolean[]): Anomaly[] =>
 const sameSaddle = (a: Marks, b: Marks): boolean => a.seatHeight === b.seatHeight && a.seatSlide === b.seatSlide
 
 /** Words that differ from left to right with the saddle at one place, and a pelvis that rocks one way. */
-function sideAnomalies(evidence: readonly Evidence[], at: readonly Marks[]): Anomaly[] {
+function sideAnomalies(evidence: readonly Evidence[], at: readonly Marks[], isExpected: boolean): Anomaly[] {
   const lastRock = evidence.findLastIndex((row) => row.kind === 'rocking')
   const rock = lastRock < 0 ? undefined : evidence[lastRock]
   const oneWay = rock?.kind === 'rocking' && (rock.seen === 'left' || rock.seen === 'right')
-  const differing = (['kneeByEye', 'heelCheck'] as const).flatMap((kind): Anomaly[] => {
+  const differing = (isExpected ? [] : (['kneeByEye', 'heelCheck'] as const)).flatMap((kind): Anomaly[] => {
     const last = evidence.findLastIndex((row) => row.kind === kind && row.side !== undefined)
     if (last < 0) return []
     const seen = (['left', 'right'] as const).map((side) => {

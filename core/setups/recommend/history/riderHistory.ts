@@ -3,7 +3,7 @@ import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef, type Bike } from '../../../bikes/bike/bike'
 import type { evidenceSchema } from '../../../riders/evidence/registry'
 import type { NormalScores } from '../../../riders/inference/normalScores'
-import type { ModelInputs } from '../../../riders/inference/particles'
+import type { ModelInputs, ShorterLeg } from '../../../riders/inference/particles'
 import { carryOverPrior, samplePosterior } from '../../../riders/inference/posterior'
 import type { PriorVector } from '../../../riders/rider/prior'
 import { between, closed, refTo, type Plain } from '../../../base/schema'
@@ -57,6 +57,7 @@ type Question = Readonly<{
   school: School
   prior: PriorVector
   seed: number
+  shorterLeg?: ShorterLeg
 }>
 
 /** A normal distribution is fitted to them: so many are enough. */
@@ -77,8 +78,8 @@ export function priorFromHistory(question: Question): NormalScores | undefined {
 
 function priorUpTo(setups: number, history: readonly EarlierSetup[], question: Question): NormalScores | undefined {
   if (setups === 0) return undefined
-  const { school, prior, seed } = question
-  const key = JSON.stringify([history.slice(0, setups), school, prior, seed])
+  const { school, prior, seed, shorterLeg } = question
+  const key = JSON.stringify([history.slice(0, setups), school, prior, seed, shorterLeg])
   const before = priorCache.get(key)
   if (before) return before
   const setup = history[setups - 1]
@@ -89,6 +90,7 @@ function priorUpTo(setups: number, history: readonly EarlierSetup[], question: Q
     prior,
     footing: readings.footing,
     carriedPrior: priorUpTo(setups - 1, history, question),
+    shorterLeg,
   }
   const { likelihoods } = readings.combined(setup.evidence.length)
   const carried = carryOverPrior(inputs, samplePosterior(inputs, likelihoods, seed, PARTICLES))

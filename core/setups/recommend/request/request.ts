@@ -9,7 +9,7 @@ import type { evidenceSchema } from '../../../riders/evidence/registry'
 import { priorSchema } from '../../../riders/rider/prior'
 import { costsSchema } from './questionCosts'
 import { earlierSetupSchema } from '../history/riderHistory'
-import { closed, oneOf, refTo, type Plain } from '../../../base/schema'
+import { between, closed, oneOf, refTo, type Plain } from '../../../base/schema'
 import { schoolSchema } from '../../../base/school/school'
 import { UNIT_SYSTEMS } from '../../../base/length'
 
@@ -24,11 +24,16 @@ export const recommendSchema = closed({
   observer: Type.Optional(observerSchema),
   /** Durations of checks, seconds, that differ from the defaults. */
   costs: Type.Optional(costsSchema),
-  /** What a rider's limits change: bars up for health, low by default for a road habit. */
+  /**
+   * What a rider's limits change: bars up for health, low by default for a road habit; each knee for itself where a leg
+   * is shorter; the seat point where they sit, mm ahead of the saddle's middle.
+   */
   limits: Type.Optional(
     closed({
       upright: Type.Optional(oneOf(['heart', 'operation', 'pregnant'])),
       rides: Type.Optional(oneOf(['none', 'upright', 'roadLow'])),
+      shorterLeg: Type.Optional(closed({ side: oneOf(['left', 'right']), mm: between(1, 60) })),
+      sitsAtMm: Type.Optional(between(-60, 60)),
     }),
   ),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
@@ -71,6 +76,9 @@ export type Reason =
   | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
   | Readonly<{ code: 'noBetterMark'; gain: number }>
   | Readonly<{ code: 'reachChanges'; mm: number }>
+  /** A leg known to be shorter; `deg`: its knee bends so much less. */
+  | Readonly<{ code: 'shorterLeg'; side: 'left' | 'right'; mm: number; deg: number }>
+  | Readonly<{ code: 'sitsAt'; mm: number }>
   /** Number of earlier set-ups in the prior, and the days since the latest. */
   | Readonly<{ code: 'history'; setups: number; agoDays: number }>
   /** Chance that both bar checks pass at these marks. */

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
-import { AddLimit } from './AddLimit'
+import AddLimit from './AddLimit'
 import styles from './limits.module.css'
 
 export type RiderLimitText = Readonly<{ id: string; text: string; waits: boolean }>
@@ -61,7 +61,7 @@ export function Limits({
       <Button size="large" className="no-print" onClick={() => setAdding(true)}>
         Add a limit
       </Button>
-      {adding && <AddLimit memberId={memberId} today={today} close={() => setAdding(false)} />}
+      {adding && <AddLimit open memberId={memberId} today={today} close={() => setAdding(false)} />}
     </section>
   )
 }

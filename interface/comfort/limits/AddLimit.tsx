@@ -24,7 +24,12 @@ const SIDES = ['left', 'right', 'both'] as const
 const SIDE_NAME = { left: 'Left', right: 'Right', both: 'Both' } as const
 
 /** A limit with its day and details; stored only where the rider agrees. */
-export function AddLimit({ memberId, today, close }: Readonly<{ memberId: string; today: string; close: () => void }>) {
+export default function AddLimit({
+  open,
+  memberId,
+  today,
+  close,
+}: Readonly<{ open: boolean; memberId: string; today: string; close: () => void }>) {
   const router = useRouter()
   const { act, busy } = useAction()
   const { idFor } = useIdempotencyKey()
@@ -41,7 +46,7 @@ export function AddLimit({ memberId, today, close }: Readonly<{ memberId: string
     router.refresh()
   }
   return (
-    <Modal open onCancel={close} footer={null} title="Add a limit" width={560}>
+    <Modal open={open} onCancel={close} footer={null} title="Add a limit" width={560}>
       <form
         className={styles.form}
         onSubmit={(event) => {
