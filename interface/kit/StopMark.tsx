@@ -10,14 +10,18 @@ export function StopMark({ why }: { why: string }) {
 }
 
 /** An open red flag over a page, with what to do and where it is answered. */
-export function StopBanner({ why, referral, href }: Readonly<{ why: string; referral: string; href?: string }>) {
+export function StopBanner({
+  why,
+  referral,
+  answer,
+}: Readonly<{ why: string; referral: string; answer?: Readonly<{ href: string; name: string }> }>) {
   return (
     <section className={styles.banner} aria-label="Stop" role="alert">
       <p>
         <StopMark why={why} />
         <b>{why.charAt(0).toUpperCase() + why.slice(1)}.</b> {referral}
       </p>
-      {href && <a href={href}>Open the complaint</a>}
+      {answer && <a href={answer.href}>{answer.name}</a>}
     </section>
   )
 }

@@ -95,11 +95,7 @@ export function SetupView(props: SetupViewProps) {
         onStep={setStep}
         onUndo={rows.length === 0 || done ? undefined : takeBack}
       />
-      <div>
-        {about?.stop && (
-          <StopBanner why={about.stop.why} referral={about.stop.referral} href={`/riders/${member.id}/reasons`} />
-        )}
-      </div>
+      <div>{about?.stop && <StopBanner {...about.stop} />}</div>
       <main className={styles.stage}>
         <SetupDrawing
           bike={bike}

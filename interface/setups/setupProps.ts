@@ -1,9 +1,9 @@
 import { isUnmeasured } from '@/core/bikes/calibration/parameters'
-import { REFERRAL } from '@/core/classes/watch/comfort'
 import { formatLimit } from '@/core/messages/riders/limits'
 import { formatUnmeasured } from '@/core/messages/setups/setupPrompts'
 import { formatDate, formatTime } from '@/core/messages/words/dates'
 import type { SetupPage } from '@/server/pages/setups/setup'
+import { stopProps } from '../comfort/limits/stopProps'
 import type { SetupViewProps } from './setupViewProps'
 
 /** One set-up in words; times on the studio's clock. */
@@ -40,11 +40,11 @@ export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNu
 }
 
 /** Context of the rider; null in a finished set-up. */
-function aboutRider({ setup, context, referral, timeZone }: SetupPage): SetupViewProps['about'] {
+function aboutRider({ setup, member, context, referral, timeZone }: SetupPage): SetupViewProps['about'] {
   if (!context) return null
-  const { stop, lines, seat } = context
+  const { lines, seat } = context
   return {
-    stop: stop ? { why: stop, referral: referral ?? REFERRAL } : null,
+    stop: stopProps(member.id, context, referral),
     lines: [
       ...(isUnmeasured(setup.machineCalibration) ? [formatUnmeasured(setup.type.name)] : []),
       ...lines,

@@ -4,6 +4,7 @@ import type { MisSetRequest } from '@/core/operations/requests/misSet'
 import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
 import type { Costs } from '@/core/setups/recommend/request/questionCosts'
 import type { RecommendRequest } from '@/core/setups/recommend/request/request'
+import type { StopText } from '../comfort/limits/stopProps'
 import type { Row } from './steps/flow'
 import type { PreviousNumbers } from './steps/stepPanelProps'
 
@@ -41,7 +42,7 @@ export type SetupViewProps = Readonly<{
   /** The rider's saved numbers on this type, if any. */
   previous: PreviousNumbers | null
   /** Context of the rider: an open red flag, complaints, trials, health, another seat; null once saved. */
-  about: Readonly<{ stop: Readonly<{ why: string; referral: string }> | null; lines: readonly string[] }> | null
+  about: Readonly<{ stop: StopText | null; lines: readonly string[] }> | null
   /** The rider brings the numbers: they are tapped, without questions. */
   entersKnownNumbers: boolean
   /** Where one goes when it is left or saved: the rider's page, or the floor it was begun from. */

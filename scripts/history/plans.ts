@@ -15,7 +15,8 @@ const PLANS: readonly (readonly [rider: number, days: number, plan: (today: stri
   [12, 45, (since) => ({ kind: 'recheck', since })],
   [15, 760, (since) => ({ kind: 'shoes', since })],
 ]
-/** Riders who began low, days ago. */
+/** Riders who began so much too low, and days ago. */
+const STARTER_MM = 10
 const STARTERS = [
   [2, 25],
   [5, 14],
@@ -32,7 +33,8 @@ export async function addPlans({ db, now, scopes }: Hall): Promise<void> {
     const [entry] = await currentEntries(db, scopes[1], [memberId(rider)])
     if (!entry) continue
     const heights = positionsOf(entry.type.axes.seatHeight.scale).toSorted((a, b) => a.mm - b.mm)
-    const to = heights[heights.findIndex(({ label }) => label === entry.marks.seatHeight) + 1]
+    const from = heights.find(({ label }) => label === entry.marks.seatHeight)
+    const to = from && heights.find(({ mm }) => mm >= from.mm + STARTER_MM)
     if (!to) continue
     const plan: Plan = { kind: 'starter', lineId: entry.lineId, to: to.label, afterRides: 3 }
     const id = `history-starter-${n}`

@@ -2,6 +2,8 @@ import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@play
 import { createHash, randomUUID } from 'node:crypto'
 import { addMember as insertMember } from '../../server/riders/members/members'
 import { database } from '../../server/platform/db/connection'
+import { appendEvidence, finishSetup } from '../../server/setups/evidence'
+import { startSetup } from '../../server/setups/setups'
 import type { Scope } from '../../server/platform/accounts/scope'
 import { expect, PASSWORD, patientContext, STATE, test } from './test'
 
@@ -156,4 +158,16 @@ export async function see(page: Page, bike: number, region: string, sign: string
 export async function turnLight(page: Page, light: 'bright' | 'dim'): Promise<void> {
   await page.getByTitle(light === 'dim' ? 'Dim light' : 'Bright light').dispatchEvent('click')
   await expect(page.locator('html')).toHaveAttribute('data-light', light)
+}
+
+/** Somebody of this test alone, set up on a bike of the first type; resolves with their id. */
+export async function riderOn(bikeId: string, name: string): Promise<string> {
+  const [memberId, setupId, db] = [randomUUID(), randomUUID(), database()]
+  const marks = { seatHeight: '8', seatSlide: 'B', barHeight: '5', barSlide: '1' }
+  await insertMember(db, MANAGER, { id: memberId, name }, new Date())
+  await startSetup(db, MANAGER, { id: setupId, memberId, bikeId }, new Date())
+  const row = { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: marks } as const
+  await appendEvidence(db, MANAGER, setupId, { id: randomUUID(), row }, new Date())
+  await finishSetup(db, MANAGER, setupId, { id: randomUUID(), marks }, new Date())
+  return memberId
 }

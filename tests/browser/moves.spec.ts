@@ -1,24 +1,7 @@
 import { expect, test } from './test'
-import { randomUUID } from 'node:crypto'
-import { database } from '../../server/platform/db/connection'
-import { addMember } from '../../server/riders/members/members'
-import { appendEvidence, finishSetup } from '../../server/setups/evidence'
-import { startSetup } from '../../server/setups/setups'
-import { floor, isKept, MANAGER, newDevice, seat, STATE, tile, unique, watch, watched } from './hall'
+import { floor, isKept, newDevice, riderOn, seat, STATE, tile, unique, watch, watched } from './hall'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
-
-/** Somebody of this test alone, set up on a bike of the first type. */
-async function riderOn(bikeId: string, name: string): Promise<string> {
-  const [memberId, setupId, db] = [randomUUID(), randomUUID(), database()]
-  const marks = { seatHeight: '8', seatSlide: 'B', barHeight: '5', barSlide: '1' }
-  await addMember(db, MANAGER, { id: memberId, name }, new Date())
-  await startSetup(db, MANAGER, { id: setupId, memberId, bikeId }, new Date())
-  const row = { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: marks } as const
-  await appendEvidence(db, MANAGER, setupId, { id: randomUUID(), row }, new Date())
-  await finishSetup(db, MANAGER, setupId, { id: randomUUID(), marks }, new Date())
-  return memberId
-}
 
 test('a mark moved offline with three taps is stored once, undone, and shown before and after class', async ({
   page,

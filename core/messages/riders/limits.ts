@@ -71,6 +71,11 @@ export function formatLimit(limit: Limit, today: string): string {
 /** Why nothing is set up yet: "Heart condition: their clinician’s word first". */
 export const formatLimitStop = (limit: Limit): string => `${LIMIT_NAME[limit.kind]}: their clinician’s word first`
 
+/** What a waiting limit means, behind why: nothing before the clinician's word. */
+export const LIMIT_REFERRAL =
+  'This is nothing to be settled on a bike: nothing is set up, moved or tried before a clinician has said yes. ' +
+  'Record who cleared it, and when.'
+
 /** Why a limit was refused, to follow "Not kept: ". */
 export const LIMIT_ISSUE_TEXT: Readonly<Record<LimitIssue, string>> = Object.freeze({
   noDate: 'a limit needs the day it began',

@@ -36,6 +36,8 @@ export function BeforePanel(props: Props) {
 function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces }: Props) {
   const [busy, setBusy] = useState(false)
   const rider = tile!.rider!
+  // A starter of this type stands with the marks, where it is raised.
+  const plans = tile!.plans.filter(({ isHere }) => !isHere || !maySetUp || !tile!.numbers)
   const listed = floor.roster.find(({ memberId }) => memberId === rider.id)
   const change = async (text: string, change: RosterChange) => {
     setBusy(true)
@@ -51,14 +53,14 @@ function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces
       </p>
       {tile!.stop && (
         <p>
-          {capitalized(tile!.stop)}. Refer first. <Link href={`/riders/${rider.id}/reasons`}>Open the complaint</Link>
+          {capitalized(tile!.stop)}. Refer first. <Link href={`/riders/${rider.id}`}>Open the rider</Link>
         </p>
       )}
       {rider.need !== 'none' && <p>{NEED_TITLE[rider.need]}</p>}
-      {tile!.plans.length > 0 && (
+      {plans.length > 0 && (
         <ul className={styles.plans} aria-label="Planned, and due">
-          {tile!.plans.map((plan) => (
-            <li key={plan}>{plan}</li>
+          {plans.map(({ text }) => (
+            <li key={text}>{text}</li>
           ))}
         </ul>
       )}

@@ -37,7 +37,7 @@ export function Limits({
     )
   }
   return (
-    <section className={styles.part} aria-label="Limits">
+    <section id="limits" className={styles.part} aria-label="Limits">
       <h2>Limits</h2>
       {limits.length === 0 ? (
         <p className={styles.none} data-empty>

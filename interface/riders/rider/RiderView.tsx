@@ -22,6 +22,7 @@ import { ChooseBike } from '../otherBikes/ChooseBike'
 import { Drawings } from './Drawings'
 import { FromTape } from '../otherBikes/FromTape'
 import { Limits, type RiderLimitText } from '../../comfort/limits/Limits'
+import type { StopText } from '../../comfort/limits/stopProps'
 import { Plans, type RiderPlanText } from '../../comfort/limits/Plans'
 import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
@@ -49,7 +50,7 @@ export type RiderViewProps = Readonly<{
   request: (RecommendRequest & Readonly<{ entryId: string; seatHeight: Label | null }>) | null
   types: readonly StudioType[]
   /** An open red flag in words, with the referral sentence; null without one. */
-  stop: Readonly<{ why: string; referral: string }> | null
+  stop: StopText | null
   /** The rider's seat in the class that runs or comes next today. */
   seat: Readonly<{ bikeId: string; number: number; when: string }> | null
   /** The sentence about a bike that changed since, or null. */
@@ -154,7 +155,7 @@ export function RiderView({
       </header>
       {stop && (
         <div className={styles.stop}>
-          <StopBanner why={stop.why} referral={stop.referral} href={`/riders/${member.id}/reasons`} />
+          <StopBanner {...stop} />
         </div>
       )}
       {open.map((o) => (

@@ -1,6 +1,6 @@
-import { REFERRAL } from '@/core/classes/watch/comfort'
 import { formatBikeChanged } from '@/core/messages/bikes/bikeNames'
 import { formatMemberMessage } from '@/core/messages/riders/memberPage'
+import { stopProps } from '../../comfort/limits/stopProps'
 import { formatLimit } from '@/core/messages/riders/limits'
 import { limitEffects } from '@/core/riders/limits/limits'
 import { describeNote } from '@/core/messages/riders/rider'
@@ -24,7 +24,7 @@ export function riderProps(page: RiderPage): RiderViewProps {
     mayMerge: page.merges,
     sets: sets.map((entry) => riderSet(entry, { bikes, entries, timeZone })),
     timeline: { entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone), more: hasMore },
-    stop: context?.stop ? { why: context.stop, referral: page.referral ?? REFERRAL } : null,
+    stop: stopProps(member.id, context, page.referral),
     seat: context?.seat
       ? {
           bikeId: context.seat.bikeId,

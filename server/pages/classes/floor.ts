@@ -43,8 +43,8 @@ export type FloorTile = Readonly<{
   mark: 'new' | 'told' | 'translated' | 'trial' | null
   /** What is due, on trial, or was noted lately: what to watch for. */
   watchFor: readonly string[]
-  /** What is planned for the rider and due, each in a sentence. */
-  plans: readonly string[]
+  /** What is planned for the rider and due; `isHere`: a starter of this type, raised on this bike. */
+  plans: readonly Readonly<{ text: string; isHere: boolean }>[]
   /** An open red flag of the rider, in words; null without one, or for who may not see notes. */
   stop: string | null
 }>
@@ -162,7 +162,10 @@ export async function floorBefore(
             ...watchFor(notes, memberId),
           ]
         : [],
-      plans: (due?.get(memberId ?? '') ?? []).map(({ text }) => text),
+      plans: (due?.get(memberId ?? '') ?? []).map(({ text, raise }) => ({
+        text,
+        isHere: raise?.lineId === bike.lineId,
+      })),
       stop: (memberId && stops.get(memberId)) || null,
     }
   })

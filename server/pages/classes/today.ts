@@ -47,8 +47,8 @@ export type Today = Readonly<{
   /** Who is set up next for it. */
   queue: readonly QueueItem[]
   /**
-   * Red flags first, then trials with a rating due, complaints without an answer, and plans due for the riders of the
-   * next class; empty for a role without notes.
+   * Red flags first, then trials with a rating due, plans due for the riders of the next class, and complaints without
+   * an answer; empty for a role without notes.
    */
   due: readonly DueLine[]
   /** Members who wrote from their own page and wait for an answer. */
@@ -80,7 +80,7 @@ export async function today(db: DbExecutor, scope: Scope, now: Date): Promise<To
       withoutBike: coming.filter(({ number }) => number === null).length,
     },
     queue: setsUp ? (floor?.queue ?? []) : [],
-    due: seesNotes ? [...(await dueLines(db, scope, now)), ...(await planLines(db, scope, coming, ofClass, now))] : [],
+    due: seesNotes ? await dueLines(db, scope, await planLines(db, scope, coming, ofClass, now), now) : [],
     messages: seesNotes ? await unansweredMessages(db, scope) : [],
     outOfUse: await bikesOutOfUse(db, scope),
     steps: await firstSteps(db, scope),
@@ -111,7 +111,7 @@ const ofComplaint = ({ what, side, strength }: RiderComplaint): DueSubject => ({
 })
 const ofTrial = ({ stage, verdict }: Trial): DueSubject => ({ kind: 'trial', trial: { stage, verdict } })
 
-async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLine[]> {
+async function dueLines(db: DbExecutor, scope: Scope, plans: readonly DueLine[], now: Date): Promise<DueLine[]> {
   const [complaints, trials] = [await listOpenComplaints(db, scope), await listRunningTrials(db, scope, now)]
   const handed = await listHandedToMe(db, scope)
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
@@ -128,6 +128,7 @@ async function dueLines(db: DbExecutor, scope: Scope, now: Date): Promise<DueLin
     ...trials
       .filter(needsRating)
       .map((one) => ({ memberId: one.memberId, subject: ofTrial(one), isStop: false, fromClassId: null })),
+    ...plans,
     ...complaints
       .filter((one) => !isReferred(one) && !onTrial.has(one.id))
       .map((one) => ({ memberId: one.memberId, subject: ofComplaint(one), isStop: false, fromClassId: null })),

@@ -5,11 +5,12 @@ import {
   formatTrialOnFloor,
   HEALTH_NAME,
 } from '../../../core/messages/comfort/comfort'
-import { formatLimit } from '../../../core/messages/riders/limits'
+import { formatLimit, formatLimitStop } from '../../../core/messages/riders/limits'
 import { listLimits, todayOf } from '../../riders/limits'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
 import { complaintsToAnswer } from '../../comfort/complaints'
+import { limitEffects } from '../../../core/riders/limits/limits'
 import { stopsOf } from '../../comfort/stops'
 import { runningTrials } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
@@ -24,6 +25,8 @@ export type NextSeat = Readonly<{ classId: string; title: string; startsAt: Date
 export type RiderContext = Readonly<{
   /** An open red flag, in words; null without one. */
   stop: string | null
+  /** What stops is a limit, rather than a complaint. */
+  isLimit: boolean
   /** What to know: complaints, trials, health; each in a few words. */
   lines: readonly string[]
   seat: NextSeat | null
@@ -65,7 +68,7 @@ export async function nextSeat(db: DbExecutor, scope: Scope, memberId: string, n
 /** Context of a rider for a set-up; health only for roles that may see notes. */
 export async function riderContext(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderContext> {
   const seat = await nextSeat(db, scope, memberId, now)
-  if (!can(scope, 'seeNotes')) return { stop: null, lines: [], seat }
+  if (!can(scope, 'seeNotes')) return { stop: null, isLimit: false, lines: [], seat }
   const [complaints, trials, stops] = [
     await complaintsToAnswer(db, scope, memberId, now),
     await runningTrials(db, scope, [memberId], now),
@@ -74,8 +77,14 @@ export async function riderContext(db: DbExecutor, scope: Scope, memberId: strin
   const [limits, today] = [await listLimits(db, scope, [memberId]), await todayOf(db, scope, now)]
   const health = [...new Set(complaints.flatMap((one) => one.health))]
   const more = complaints.length - MAX_COMPLAINTS
+  const waiting = limitEffects(
+    limits.map(({ limit }) => limit),
+    today,
+  ).stop
+  const stop = stops.get(memberId) ?? null
   return {
-    stop: stops.get(memberId) ?? null,
+    stop,
+    isLimit: waiting !== null && stop === formatLimitStop(waiting),
     lines: [
       ...complaints.slice(0, MAX_COMPLAINTS).map(formatComplaint),
       ...(more > 0 ? [formatMoreComplaints(more)] : []),

@@ -78,7 +78,7 @@ test('a starter is due after its rides, comes up before, during and after class,
   expect(await texts(memberId, day(4))).toEqual([text])
 
   const before = (await floorBefore(db, scope, second, true, day(2))).tiles.find((tile) => tile.bikeId === bikeId)!
-  expect(before).toMatchObject({ plans: [text], watchFor: ['raise the seat 6 → 7'] })
+  expect(before).toMatchObject({ plans: [{ text, isHere: true }], watchFor: ['raise the seat 6 → 7'] })
   const [hidden] = (await floorBefore(db, desk, second, false, day(2))).tiles.filter((one) => one.bikeId === bikeId)
   expect(hidden).toMatchObject({ plans: [], watchFor: [] })
   const seen = async () => (await watchData(db, scope, second, day(3))).bikes.find((one) => one.bikeId === bikeId)!
@@ -108,7 +108,8 @@ test('a promise is due at the class on its day; done it is gone, and undo brings
   expect(await texts(memberId)).toEqual(['Promised: look at the left knee, in 2 days'])
   // Looked at the day before, a class is judged by its own day.
   const ofClass = await ride(memberId, day(2))
-  const words = async () => (await floorBefore(db, scope, ofClass, true, day(1))).tiles.map(({ plans }) => plans).flat()
+  const words = async () =>
+    (await floorBefore(db, scope, ofClass, true, day(1))).tiles.flatMap(({ plans }) => plans.map(({ text }) => text))
   expect(await words()).toEqual(['Promised: look at the left knee'])
   await send('members.tickPlan', { memberId, planId })
   expect([await words(), await texts(memberId)]).toEqual([[], []])
@@ -146,7 +147,8 @@ test('plans of a merged member go to the other; whoever left the class has none 
   await mergeMembers(db, scope, { from: merged, into: memberId }, now)
   expect(await texts(memberId, day(1))).toEqual(['Promised: saddle'])
   const ofClass = await ride(memberId, day(1))
-  const inClass = async () => (await floorBefore(db, scope, ofClass, true, now)).tiles.flatMap(({ plans }) => plans)
+  const inClass = async () =>
+    (await floorBefore(db, scope, ofClass, true, now)).tiles.flatMap(({ plans }) => plans.map(({ text }) => text))
   expect(await inClass()).toEqual(['Promised: saddle'])
   const change = { state: 'cancelled', pinnedBikeId: null }
   await send('places.changeRider', { classId: ofClass.id, memberId, change })
