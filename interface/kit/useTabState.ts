@@ -1,14 +1,17 @@
 'use client'
 import { useCallback, useSyncExternalStore } from 'react'
 
+/** A page opened anew later than this starts afresh, ms. */
+const KEPT_MS = 60_000
+
 /** Values by key, as JSON; what a tab without storage keeps until it is closed. */
 const values = new Map<string, string | null>()
 const listeners = new Set<() => void>()
 
 /**
- * A state that its tab keeps when the page is opened anew, as a browser does when the network fails halfway through a
- * request for data. The server, and the first render in the browser, see `null`. Only for JSON values that tell nothing
- * of a person: whoever signs in next on this device may find them.
+ * A state that its tab keeps when the page is opened anew within a minute, as a browser does when the network fails
+ * halfway through a request for data. The server, and the first render in the browser, see `null`. Only for JSON values
+ * that tell nothing of a person: whoever signs in next on this device may find them.
  */
 export function useTabState<Value>(key: string): readonly [Value | null, (value: Value | null) => void] {
   const json = useSyncExternalStore(listen, () => read(key), readNothing)
@@ -28,9 +31,13 @@ function read(key: string): string | null {
   return values.get(key) ?? null
 }
 
+type Stored = Readonly<{ json: string; atMs: number }>
+
 function stored(key: string): string | null {
   try {
-    return sessionStorage.getItem(key)
+    const { json, atMs } = JSON.parse(sessionStorage.getItem(key) ?? 'null') as Stored
+    const age = Date.now() - atMs
+    return age >= 0 && age < KEPT_MS ? json : null
   } catch {
     return null
   }
@@ -40,7 +47,7 @@ function write(key: string, json: string | null): void {
   values.set(key, json)
   try {
     if (json === null) sessionStorage.removeItem(key)
-    else sessionStorage.setItem(key, json)
+    else sessionStorage.setItem(key, JSON.stringify({ json, atMs: Date.now() } satisfies Stored))
   } catch {
     // Without storage the value lasts as long as the page.
   }

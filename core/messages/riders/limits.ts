@@ -16,9 +16,9 @@ export const LIMIT_NAME: Readonly<Record<LimitKind, string>> = Object.freeze({
   ankle: 'Old ankle injury',
   hip: 'Stiff hip',
   legDifference: 'One leg shorter',
-  firstFoot: 'Foot that comes out first',
+  firstFoot: 'Foot out first',
   rides: 'Rides elsewhere',
-  sitsAt: 'Where they sit on the saddle',
+  sitsAt: 'Place on the saddle',
   touch: 'Touching',
 })
 export const LIMIT_REGION_NAME: Readonly<Record<LimitRegion, string>> = Object.freeze({

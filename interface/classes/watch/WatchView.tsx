@@ -1,5 +1,5 @@
 'use client'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { blockAt, type Block, type Posture } from '@/core/classes/plan/blocks'
 import { isOpen, lastLooks, numbersLookedAt, type ClassState } from '@/core/classes/watch/classState'
 import { REFERRAL } from '@/core/classes/watch/comfort'
@@ -233,6 +233,8 @@ const FIRST_REGION: Region = 'feet'
 /** The bike whose notes are open, and the region of the body; the same when the page is opened anew. */
 function useChosen(classId: string) {
   const [at, setAt] = useTabState<Readonly<{ bikeId: string; region: Region }>>(`watch-at ${classId}`)
+  // Whoever goes to another page is done with the bike; a page opened anew runs no clean-up.
+  useEffect(() => () => setAt(null), [setAt])
   return {
     chosen: at?.bikeId ?? null,
     region: at?.region ?? FIRST_REGION,

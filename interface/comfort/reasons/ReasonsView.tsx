@@ -12,6 +12,8 @@ import { ReasonsAside } from './ReasonsAside'
 import { ComplaintForm } from './ComplaintForm'
 import { NextChange } from './NextChange'
 import { EMPTY_COMPLAINT, URGENT_STRENGTH, type ComplaintInput } from '@/core/comfort/complaintInput'
+import { LIMIT_REFERRAL } from '@/core/messages/riders/limits'
+import { StopBanner } from '../../kit/StopMark'
 import styles from './reasons.module.css'
 import type { ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
@@ -64,6 +66,13 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
           </Button>
         )}
       </header>
+      {page.limitStop && referred.length === 0 && (
+        <StopBanner
+          why={page.limitStop}
+          referral={LIMIT_REFERRAL}
+          answer={{ href: `/riders/${member.id}#limits`, name: 'Open the limits' }}
+        />
+      )}
       {page.flagged.map((flag) => (
         <section key={flag.id} className={styles.flag} aria-label="Red flag of the floor">
           <p>
@@ -101,7 +110,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
           {page.running.map((trial) => (
             <TrialCard key={trial.id} trial={trial} mayEnd={mayTry} mayRate={mayNote} changed={changed} />
           ))}
-          {page.complaints.length === 0 && page.flagged.length === 0 && (
+          {page.complaints.length === 0 && page.flagged.length === 0 && !page.limitStop && (
             <p className={styles.empty} data-empty>
               Nothing is open. What is felt comes here from the floor, from the rider’s own page, or with “Add a
               complaint”.

@@ -50,6 +50,8 @@ export type ShownChange = Readonly<{
 
 /** The page of reasons in words. */
 export type ReasonsPage = Readonly<{
+  /** A limit that waits for a clinician's word, in words; null for none. */
+  limitStop: string | null
   complaints: readonly ComplaintSummary[]
   flagged: readonly Readonly<{ id: string; text: string; begun: Partial<ComplaintInput> }>[]
   causes: readonly CauseSummary[]
@@ -83,7 +85,7 @@ const MAX_CAUSES = 8
 const SENT_ON_FIRST = 'Refer the rider first. Change nothing and decide nothing until that is over.'
 
 export function reasonsPage(found: Reasons): ReasonsPage {
-  const { timeZone, complaints, flagged, answer, onFile, trials, touched, referral } = found
+  const { timeZone, complaints, flagged, answer, onFile, trials, touched, referral, limitStop } = found
   const type = onFile.entry?.type
   const asShown = (change: Change, expects: readonly string[]): ShownChange => ({
     shown: {
@@ -101,6 +103,7 @@ export function reasonsPage(found: Reasons): ReasonsPage {
     .map((one) => (answer?.refer ? { ...one, proposed: null, advice: SENT_ON_FIRST } : one))
   const off = answer?.offBike
   return {
+    limitStop,
     complaints: complaints.map((one) => ({
       id: one.id,
       text: formatComplaint(one),

@@ -10,6 +10,7 @@ import { isSuspect } from '../misSet/misSet'
 import { Forward } from './Forward'
 import { QUESTIONS } from '../questions'
 import { Numbers } from '../questions/Numbers'
+import { TalkLimits } from '../questions/TalkLimits'
 import type { StepPanelProps } from '../steps/stepPanelProps'
 import { stepPrompt } from './stepPrompt'
 import styles from '../steps/stepPanel.module.css'
@@ -71,6 +72,7 @@ export function StepPanel(props: StepPanelProps) {
               options={checks.map((value) => ({ value, label: CHECK_TEXT[value].name }))}
             />
           )}
+          {hasQuestions && step === 'talk' && <TalkLimits {...props.context} />}
           {answer && step !== 'talk' && (
             <details className={styles.why}>
               <summary>Why</summary>

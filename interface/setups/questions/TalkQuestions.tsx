@@ -3,15 +3,13 @@ import '@/interface/kit/antd/switch.generated.css'
 import type { EvidenceOf } from '@/core/riders/evidence/registry'
 import { formatAnsweredBefore } from '@/core/messages/riders/rider'
 import { ChoiceGroup } from '../steps/ChoiceGroup'
-import { TalkLimits } from './TalkLimits'
 import { latestRow } from '../steps/flow'
 import styles from '../steps/questions.module.css'
 import { SOLES } from '../steps/soles'
 import type { StepPanelProps } from '../steps/stepPanelProps'
 
 /** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
-export function RiderQuestions({ rows, context, actions: { onAdd, onReplace } }: StepPanelProps) {
-  const { answeredBefore } = context
+export function RiderQuestions({ rows, context: { answeredBefore }, actions: { onAdd, onReplace } }: StepPanelProps) {
   const row = latestRow(rows, 'rider')
   const answers = row?.row.kind === 'rider' ? row.row : undefined
   // A pregnancy reported before stays until somebody switches it off here.
@@ -60,7 +58,6 @@ export function RiderQuestions({ rows, context, actions: { onAdd, onReplace } }:
           <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => update({ pregnant })} /> Pregnant
         </label>
       </div>
-      <TalkLimits {...context} />
     </>
   )
 }

@@ -4,7 +4,9 @@ import { redFlagsOf, type RedFlagReason } from '../../../core/comfort/model/redF
 import type { ExplainRequest, Finding } from '../../../core/comfort/model/request'
 import { explain, type ExplainResponse } from '../../../core/operations/requests/explain'
 import { schoolOf } from '../../../core/base/school/school'
+import { formatLimitStop } from '../../../core/messages/riders/limits'
 import type { Scope } from '../../platform/accounts/scope'
+import { effectsOfLimits } from '../../riders/limits'
 import { listFlagsOfMember, type Note } from '../../classes/notes'
 import type { DbExecutor } from '../../platform/db/connection'
 import { getStudio } from '../../studio/studio'
@@ -36,6 +38,8 @@ export type Reasons = Readonly<{
   /** The riders a change of this saddle's tilt touches; empty where none is proposed. */
   touched: readonly Readonly<{ id: string; name: string }>[]
   referral: string | null
+  /** A limit that waits for a clinician's word, in words; null for none. */
+  limitStop: string | null
   timeZone: string
 }>
 
@@ -81,6 +85,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
   const chosen = (waiting.length > 0 ? waiting : shown).toSorted((a, b) => b.flags.length - a.flags.length)
   const stopped = flagged.length > 0 || complaints.length === 0
   const answer = stopped ? null : explain(requestOf(chosen, onFile, health, studio.school), tried)
+  const limit = (await effectsOfLimits(db, scope, [memberId], now)).get(memberId)?.stop ?? null
   const touched =
     answer?.change?.axis === 'tilt' && onFile.bike
       ? await ridersOfBike(db, scope, onFile.bike.id, new Date(now.getTime() - TOUCHED_MS))
@@ -94,6 +99,7 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
     trials,
     touched,
     referral: studio.referral,
+    limitStop: limit ? formatLimitStop(limit) : null,
     timeZone: studio.timeZone,
   }
 }

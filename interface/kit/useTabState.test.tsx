@@ -1,0 +1,42 @@
+/** @jest-environment jsdom */
+import { act, renderHook } from '@testing-library/react'
+import react from 'react'
+
+type Module = typeof import('./useTabState')
+/** The module as a page opened anew has it. */
+const openAnew = (): Module => {
+  let page: Module | undefined
+  jest.isolateModules(() => {
+    jest.doMock('react', () => react)
+    page = require('./useTabState') as Module
+  })
+  return page!
+}
+const shown = ({ useTabState }: Module, key = 'bike') => renderHook(() => useTabState<{ id: string }>(key))
+
+afterEach(() => {
+  jest.useRealTimers()
+  sessionStorage.clear()
+})
+
+test('a page opened anew within a minute has the value; one opened later, or a damaged one, has none', () => {
+  jest.useFakeTimers()
+  const first = shown(openAnew())
+  act(() => first.result.current[1]({ id: 'seven' }))
+  expect(first.result.current[0]).toEqual({ id: 'seven' })
+  jest.advanceTimersByTime(50_000)
+  expect(shown(openAnew()).result.current[0]).toEqual({ id: 'seven' })
+  jest.advanceTimersByTime(20_000)
+  expect(shown(openAnew()).result.current[0]).toBeNull()
+  sessionStorage.setItem('bike', '{"json":')
+  expect(shown(openAnew()).result.current[0]).toBeNull()
+})
+
+test('a removed value stays away; keys do not meet', () => {
+  const page = openAnew()
+  const [bike, other] = [shown(page), shown(page, 'other')]
+  act(() => bike.result.current[1]({ id: 'seven' }))
+  expect(other.result.current[0]).toBeNull()
+  act(() => bike.result.current[1](null))
+  expect([bike.result.current[0], shown(openAnew()).result.current[0]]).toEqual([null, null])
+})
