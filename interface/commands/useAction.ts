@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { asSentence } from '@/core/messages/refusals'
 
 /** Answer of a command or query: its data, or a refusal with a sentence. A throw is a fault of server or network. */
-type Answer = Readonly<{ outcome: 'kept' | 'found' }> | Refused
+export type Answer = Readonly<{ outcome: 'kept' | 'found' }> | Refused
 type Refused = Readonly<{ outcome: 'refused'; say: string }>
 
 /** Sends a command or query, shows a message when it was refused or the network is gone, and returns other answers. */

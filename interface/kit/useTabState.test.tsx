@@ -8,7 +8,7 @@ const openAnew = (): Module => {
   let page: Module | undefined
   jest.isolateModules(() => {
     jest.doMock('react', () => react)
-    page = require('./useTabState') as Module
+    page = jest.requireActual<Module>('./useTabState')
   })
   return page!
 }

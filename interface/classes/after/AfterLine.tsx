@@ -1,14 +1,13 @@
 'use client'
 import { CheckOutlined, EllipsisOutlined } from '@ant-design/icons'
-import { App, Button, Dropdown, Modal, type MenuProps } from 'antd'
+import { Button, Dropdown, Modal, type MenuProps } from 'antd'
 import Link from 'next/link'
-import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { formatFollowUp } from '@/core/messages/classes/watch'
 import type { AfterKind, FollowUpState } from '@/core/classes/watch/afterList'
 import { clockTime } from '../../kit/clockTime'
-import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { useUndoable } from '../../commands/useUndoable'
 import { RiderMoves } from '../../setups/move/RiderMoves'
 import type { AfterLineProps } from './afterProps'
 import styles from './after.module.css'
@@ -16,8 +15,6 @@ import styles from './after.module.css'
 /** What opens where its reasons are weighed, rather than the numbers. */
 const TO_REASONS: readonly AfterKind[] = ['redFlag', 'felt', 'cueFailed', 'trialDue']
 
-/** Time to take it back, s. */
-const UNDO_S = 6
 const STATE_NAME: Readonly<Record<FollowUpState | 'open', string>> = {
   done: 'seen to.',
   nextClass: 'put to the next class.',
@@ -35,49 +32,31 @@ type Props = Readonly<{
 
 /** One line to see to: it opens the rider, is ticked by a tap, put to the next class, or handed to a colleague. */
 export function AfterLine({ row, colleagues, timeZone, maySetUp }: Props) {
-  const router = useRouter()
-  const { message } = App.useApp()
-  const { act, busy } = useAction()
+  const { change, busy } = useUndoable()
   const { kind, memberId, classId, bikeId, name, number, texts, setUp, isNew, from, followUp, planIds } = row
   const words = texts.join('; ')
   const write = (state: FollowUpState | null, handedTo: string | null) =>
-    act(() =>
-      command('classes.followUpLine', { classId, memberId, kind, state, handedTo, said: words || wordsOf(isNew) }),
-    )
+    command('classes.followUpLine', { classId, memberId, kind, state, handedTo, said: words || wordsOf(isNew) })
   /** What it was before: set by an earlier class, or on this page. */
   const before = from ? 'nextClass' : (followUp?.state ?? null)
-  async function follow(state: FollowUpState | null, handedTo: string | null = null) {
-    if (!(await write(state, handedTo))) return
-    router.refresh()
-    message.success(
-      <>
-        {name}: {STATE_NAME[state ?? 'open']}
-        <Button type="link" onClick={() => write(before, followUp?.handedTo ?? null).then(() => router.refresh())}>
-          Undo
-        </Button>
-      </>,
-      UNDO_S,
-    )
+  const follow = (state: FollowUpState | null, handedTo: string | null = null) =>
+    change({
+      action: () => write(state, handedTo),
+      done: `${name}: ${STATE_NAME[state ?? 'open']}`,
+      undo: () => write(before, followUp?.handedTo ?? null),
+    })
+  /** All plans of the line; the answer that refused one, if any. */
+  const ofPlans = async (planCommand: 'members.tickPlan' | 'members.reopenPlan') => {
+    const answers = await Promise.all(planIds.map((planId) => command(planCommand, { memberId, planId })))
+    return answers.find(({ outcome }) => outcome !== 'kept') ?? answers[0]
   }
   /** A plan is ticked itself, and with it the line goes. */
-  async function tickPlans() {
-    const all = (name: 'members.tickPlan' | 'members.reopenPlan') =>
-      act(async () => {
-        const answers = await Promise.all(planIds.map((planId) => command(name, { memberId, planId })))
-        return answers.find(({ outcome }) => outcome !== 'kept') ?? answers[0]
-      })
-    if (!(await all('members.tickPlan'))) return
-    router.refresh()
-    message.success(
-      <>
-        {name}: {STATE_NAME.done}
-        <Button type="link" onClick={() => all('members.reopenPlan').then(() => router.refresh())}>
-          Undo
-        </Button>
-      </>,
-      UNDO_S,
-    )
-  }
+  const tickPlans = () =>
+    change({
+      action: () => ofPlans('members.tickPlan'),
+      done: `${name}: ${STATE_NAME.done}`,
+      undo: () => ofPlans('members.reopenPlan'),
+    })
   const [moving, setMoving] = useState(false)
   const isDone = followUp?.state === 'done'
   const ways: MenuProps['items'] = [

@@ -1,16 +1,12 @@
 'use client'
-import { App, Button } from 'antd'
-import { useRouter } from 'next/navigation'
+import { Button } from 'antd'
 import { useState } from 'react'
-import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { useUndoable } from '../../commands/useUndoable'
 import AddLimit from './AddLimit'
 import styles from './limits.module.css'
 
 export type RiderLimitText = Readonly<{ id: string; text: string; waits: boolean }>
-
-/** Time to take the end of a limit back, s. */
-const UNDO_S = 6
 
 /** What limits a rider for longer than one set-up; each acts wherever the rider is advised. */
 export function Limits({
@@ -18,24 +14,14 @@ export function Limits({
   limits,
   today,
 }: Readonly<{ memberId: string; limits: readonly RiderLimitText[]; today: string }>) {
-  const router = useRouter()
-  const { message } = App.useApp()
-  const { act, busy } = useAction()
+  const { change, busy } = useUndoable()
   const [adding, setAdding] = useState(false)
-  async function end({ id, text }: RiderLimitText) {
-    if (!(await act(() => command('members.endLimit', { memberId, limitId: id })))) return
-    router.refresh()
-    const undo = () => act(() => command('members.reopenLimit', { memberId, limitId: id })).then(() => router.refresh())
-    message.success(
-      <>
-        {text}: over.
-        <Button type="link" onClick={undo}>
-          Undo
-        </Button>
-      </>,
-      UNDO_S,
-    )
-  }
+  const end = ({ id: limitId, text }: RiderLimitText) =>
+    change({
+      action: () => command('members.endLimit', { memberId, limitId }),
+      done: `${text}: over.`,
+      undo: () => command('members.reopenLimit', { memberId, limitId }),
+    })
   return (
     <section id="limits" className={styles.part} aria-label="Limits">
       <h2>Limits</h2>

@@ -1,17 +1,13 @@
 'use client'
-import { App, Button } from 'antd'
-import { useRouter } from 'next/navigation'
+import { Button } from 'antd'
 import { useState } from 'react'
 import type { PlanKind } from '@/core/riders/plans/plan'
-import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { useUndoable } from '../../commands/useUndoable'
 import { AddPlan } from './AddPlan'
 import styles from './limits.module.css'
 
 export type RiderPlanText = Readonly<{ id: string; kind: PlanKind; text: string; isDue: boolean }>
-
-/** Time to take it back, s. */
-const UNDO_S = 6
 
 /** What is to be done for a rider later; what is due also comes up before class, on the tile and after class. */
 export function Plans({
@@ -19,24 +15,14 @@ export function Plans({
   plans,
   today,
 }: Readonly<{ memberId: string; plans: readonly RiderPlanText[]; today: string }>) {
-  const router = useRouter()
-  const { message } = App.useApp()
-  const { act, busy } = useAction()
+  const { change, busy } = useUndoable()
   const [adding, setAdding] = useState(false)
-  async function write(name: 'members.tickPlan' | 'members.endPlan', { id: planId, text }: RiderPlanText) {
-    if (!(await act(() => command(name, { memberId, planId })))) return
-    router.refresh()
-    const undo = () => act(() => command('members.reopenPlan', { memberId, planId })).then(() => router.refresh())
-    message.success(
-      <>
-        {text}: {name === 'members.tickPlan' ? 'done.' : 'dropped.'}
-        <Button type="link" onClick={undo}>
-          Undo
-        </Button>
-      </>,
-      UNDO_S,
-    )
-  }
+  const write = (name: 'members.tickPlan' | 'members.endPlan', { id: planId, text }: RiderPlanText) =>
+    change({
+      action: () => command(name, { memberId, planId }),
+      done: `${text}: ${name === 'members.tickPlan' ? 'done.' : 'dropped.'}`,
+      undo: () => command('members.reopenPlan', { memberId, planId }),
+    })
   return (
     <section className={styles.part} aria-label="Plans">
       <h2>Plans</h2>
