@@ -21,7 +21,7 @@ const ORDER = {
   'server/platform': ['.', 'db', 'accounts', 'lease', 'compute', 'http'],
   'server/riders': ['.', 'members', 'memberPage'],
   'server/classes': ['calendar', 'rooms', '.', 'bookings', 'cards'],
-  'server/commands': ['useCases', '.'],
+  'server/commands': ['receipts', 'useCases', '.'],
   interface: [
     'commands',
     'compute',
@@ -36,7 +36,7 @@ const ORDER = {
     'studio',
   ],
   'interface/kit': ['.', 'antd', 'theme', 'scale', 'drawing'],
-  'interface/frame': ['finder', 'signIn', 'outboxStatus', '.'],
+  'interface/frame': ['finder', 'signIn', 'accounts', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],
   'interface/setups': ['move', 'steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
@@ -54,7 +54,7 @@ const ORDER = {
     'cues',
     'today',
   ],
-  'interface/studio': ['files', '.'],
+  'interface/studio': ['files', 'people', '.'],
 }
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']

@@ -12,12 +12,7 @@ export async function Frame({ children }: { children: ReactNode }) {
   const studio = await getStudio(database(), person)
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
-      <Shell
-        studio={studio.name}
-        person={person.name}
-        manages={can(person, 'manageStudio')}
-        setsUp={can(person, 'setUpRiders')}
-      >
+      <Shell studio={studio.name} person={person.name} manages={can(person, 'manageStudio')}>
         {children}
       </Shell>
     </OutboxProvider>

@@ -60,6 +60,13 @@ const TEXT = {
   itemTwice: 'one item is in the list twice',
   fileTooLarge: 'this file is larger than 2 MB; types never are',
 
+  // People and the studio
+  noSuchPerson: 'nobody with access to this studio has this account',
+  lastManager: 'somebody must manage the studio: make another person manager first',
+  noStudioName: 'a studio needs a name',
+  studioNameTooLong: 'the name or the place is longer than 120 letters; shorten it',
+  noTimeZone: 'this is no time zone. Choose one from the list',
+
   // Members
   noSuchMember: 'this member does not exist',
   noName: 'a member needs a name',

@@ -32,15 +32,12 @@ export function Shell({
   studio,
   person,
   manages,
-  setsUp,
   children,
 }: {
   studio: string
   person: string
   /** May change how the studio sets riders up. */
   manages: boolean
-  /** Sets riders up, and so has an eye that can be looked at. */
-  setsUp: boolean
   children: ReactNode
 }) {
   const path = usePathname()
@@ -86,13 +83,9 @@ export function Shell({
               {STUDIO.name}
             </Link>
           )}
-          {setsUp ? (
-            <Link href="/eye" className={styles.person} title="How your eye reads beside an instrument">
-              {person}
-            </Link>
-          ) : (
-            <span className={styles.person}>{person}</span>
-          )}
+          <Link href="/account" className={styles.person} title="Your account">
+            {person}
+          </Link>
           <UnitSwitch />
           <LightSwitch />
           <SignOut />

@@ -69,6 +69,9 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
         <Button size="large" href="/studio/files">
           Files
         </Button>
+        <Button size="large" href="/studio/people">
+          People
+        </Button>
         <Button size="large" disabled={!changed || busy} onClick={() => setDraft(saved)}>
           Undo
         </Button>

@@ -79,9 +79,16 @@ async function bundleServiceWorker(root, dist) {
 
 /**
  * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together)
- * answers. What it prints goes to `log`, a stream; the server ends with this process.
+ * answers, asked for at `probePort`, a plain loopback port for probes alone, where one is given. What it prints goes to
+ * `log`, a stream; the server ends with this process.
  */
-export async function serve(root, dist, port, env, { dev = false, log, identity, probe = '/api/health' } = {}) {
+export async function serve(
+  root,
+  dist,
+  port,
+  env,
+  { dev = false, log, identity, probe = '/api/health', probePort } = {},
+) {
   const [command, ...before] = endingWithItsParent(process.execPath)
   const server = spawn(command, [...before, join(root, 'scripts', 'serve.mjs')], {
     cwd: root,
@@ -92,6 +99,7 @@ export async function serve(root, dist, port, env, { dev = false, log, identity,
       NEXT_DIST: dist,
       NEXT_TELEMETRY_DISABLED: '1',
       PORT: String(port),
+      ...(probePort && { PROBE_PORT: String(probePort) }),
     },
     stdio: ['pipe', 'pipe', 'pipe'],
     detached: true,
@@ -105,7 +113,8 @@ export async function serve(root, dist, port, env, { dev = false, log, identity,
       log?.write(chunk)
     })
   }
-  await healthy(`http://127.0.0.1:${port}${probe}`, server).catch(async (error) => {
+  const probed = `http://127.0.0.1:${probePort ?? port}${probe}`
+  await healthy(probed, server).catch(async (error) => {
     await stop(server)
     throw new Error(`${error.message}\n${last}`, { cause: error })
   })
@@ -114,7 +123,7 @@ export async function serve(root, dist, port, env, { dev = false, log, identity,
     stop: () => stop(server),
     kill: () => server.kill('SIGKILL'),
     log: () => last,
-    answers: (ms) => answers(`http://127.0.0.1:${port}${probe}`, ms),
+    answers: (ms) => answers(probed, ms),
   }
 }
 

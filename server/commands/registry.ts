@@ -5,6 +5,7 @@ import type { Command, CommandRefused, OwnCommand, Query } from './defineCommand
 import * as members from './members'
 import * as notes from './notes'
 import * as ownPage from './ownPage'
+import * as people from './people'
 import * as places from './places'
 import * as register from './register'
 import * as rooms from './rooms'
@@ -12,7 +13,7 @@ import * as setups from './setups'
 import * as studio from './studio'
 
 /** One file per subject; each exports nothing but commands and queries. */
-const SUBJECTS = { bikes, classes, comfort, members, notes, ownPage, places, register, rooms, setups, studio }
+const SUBJECTS = { bikes, classes, comfort, members, notes, ownPage, people, places, register, rooms, setups, studio }
 
 type Subjects = typeof SUBJECTS
 type Defined = { [S in keyof Subjects]: Subjects[S][keyof Subjects[S]] }[keyof Subjects]

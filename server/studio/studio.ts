@@ -5,6 +5,7 @@ import type { School } from '../../core/base/school/school'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { studio } from '../platform/accounts/tables'
+import type { StudioFacts } from './studioFacts'
 
 export type Studio = Readonly<{
   id: string
@@ -30,7 +31,13 @@ export async function changeStudio(db: DbExecutor, scope: Scope, settings: Studi
   await db.update(studio).set(settings).where(eq(studio.id, scope.studioId))
 }
 
-/** Whether the database answers and was seeded; for the health check, which nobody is signed in for. */
-export async function isSeeded(db: DbExecutor): Promise<boolean> {
-  return (await db.select({ id: studio.id }).from(studio).limit(1)).length > 0
+/** Changes what the studio is called and where it is. */
+export async function changeStudioFacts(db: DbExecutor, scope: Scope, facts: StudioFacts): Promise<void> {
+  await db.update(studio).set(facts).where(eq(studio.id, scope.studioId))
+}
+
+/** Whether the database answers and has its tables; for the health check, which nobody is signed in for. */
+export async function answers(db: DbExecutor): Promise<boolean> {
+  await db.select({ id: studio.id }).from(studio).limit(1)
+  return true
 }

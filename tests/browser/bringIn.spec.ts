@@ -1,12 +1,16 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { type Page } from '@playwright/test'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Browser, Page } from '@playwright/test'
+import { generate } from 'selfsigned'
 import { expect, test } from './test'
 import { createRng } from '../../core/base/rng'
 import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints'
 import type { BikeType } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
-import { addMemberByForm, done, mark, setUpAt, signIn } from './hall'
+import { addMemberByForm, done, mark, setUpAt } from './hall'
 
 /**
  * The machine in the room, as it truly is: numbered holes 20.3 mm apart on a post leaning back by 18°, a lettered
@@ -52,30 +56,108 @@ const FIELDS = [
   ['Stack', 'stackMm'],
 ] as const
 
-let demo: ChildProcess
+let studio: ChildProcess
 let base: string
+let folder: string
+/** As printed at the start of an installation without accounts. */
+let code: string
 
+/** `npm start` with a database of its own, over TLS. */
 test.beforeAll(async () => {
   const port = await freePort()
-  base = `http://127.0.0.1:${port}`
-  demo = spawn(process.execPath, ['scripts/demo.mjs', '--empty', '--port', String(port)], {
-    env: { ...process.env, NEXT_DIST: process.env.NEXT_DIST ?? '.next-test' },
+  base = `https://localhost:${port}`
+  folder = mkdtempSync(join(tmpdir(), 'ys-first-'))
+  const { cert, private: key } = await generate([{ name: 'commonName', value: 'localhost' }])
+  const [certificate, keyFile] = [join(folder, 'certificate.pem'), join(folder, 'key.pem')]
+  writeFileSync(certificate, cert)
+  writeFileSync(keyFile, key)
+  studio = spawn(process.execPath, ['scripts/start.mjs'], {
+    env: {
+      ...process.env,
+      NEXT_DIST: process.env.NEXT_DIST ?? '.next-test',
+      SADDLE_DATA: join(folder, 'data'),
+      SADDLE_PORT: String(port),
+      SADDLE_ADDRESS: base,
+      SADDLE_TLS_CERTIFICATE: certificate,
+      SADDLE_TLS_KEY: keyFile,
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   await new Promise<void>((resolve, reject) => {
     let said = ''
-    demo.stdout!.on('data', (chunk: Buffer) => {
+    studio.stdout!.on('data', (chunk: Buffer) => {
       said += String(chunk)
+      code = /[A-Z2-9]{4}-[A-Z2-9]{4}-[A-Z2-9]{4}/.exec(said)?.[0] ?? ''
       if (said.includes('Ctrl-C stops it')) resolve()
     })
-    demo.once('exit', () => reject(new Error(`the demo ended by itself: ${said}`)))
+    studio.once('exit', () => reject(new Error(`the start ended by itself: ${said}`)))
   })
 })
 test.afterAll(async () => {
-  const gone = new Promise((resolve) => demo.once('exit', resolve))
-  demo.kill('SIGINT')
+  const gone = new Promise((resolve) => studio.once('exit', resolve))
+  studio.kill('SIGINT')
   await gone
+  rmSync(folder, { recursive: true, force: true })
 })
+
+/** The first page of an installation: a wrong code and a weak password are refused, nothing typed is lost. */
+async function begin(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.waitForURL('**/begin')
+  const button = page.getByRole('button', { name: 'Begin' })
+  await page.getByLabel('Code of this start').fill('AAAA-AAAA-AAAA')
+  await page.getByLabel('The studio’s name').fill('Fallow Lane')
+  await page.getByLabel('Place').fill('Tarn Ferry')
+  await page.getByLabel('Your name').fill('Orla Wend')
+  await page.getByLabel('Name to sign in with').fill('orla')
+  await page.getByLabel('New password').fill('password12')
+  await button.click()
+  await expect(page.getByText('This is not the code', { exact: false })).toBeVisible()
+  await page.getByLabel('Code of this start').fill(code.toLowerCase())
+  await button.click()
+  await expect(page.getByText('This password is easy to guess.', { exact: false })).toBeVisible()
+  await page.getByLabel('New password').fill(PASSWORD)
+  await button.click()
+  await page.waitForURL('**/today')
+  await expect(page.getByRole('link', { name: 'Fallow Lane, today' })).toBeVisible()
+}
+const PASSWORD = 'kettle-lantern-ferry-9'
+
+/** Somebody is invited as an instructor, joins by the link once, and is signed out the moment their access ends. */
+async function inviteAndEnd(page: Page, browser: Browser): Promise<void> {
+  await page.goto('/studio/people')
+  await page.getByRole('button', { name: 'Make a link' }).click()
+  const address = await page.getByText(/\/invited\//).innerText()
+  const theirs = await browser.newContext({ ignoreHTTPSErrors: true })
+  const other = await theirs.newPage()
+  await other.goto(address)
+  await expect(other.getByText('You are invited as Instructor.', { exact: false })).toBeVisible()
+  await other.getByLabel('Your name').fill('Piet Morrow')
+  await other.getByLabel('Name to sign in with').fill('piet')
+  await other.getByLabel('New password').fill('harbour-violin-moss-4')
+  await other.getByRole('button', { name: 'Join' }).click()
+  await other.waitForURL('**/today')
+  const again = await theirs.newPage()
+  await again.goto(address)
+  await expect(again.getByText('This link was used already.', { exact: false })).toBeVisible()
+
+  await page.reload()
+  const line = page
+    .getByRole('region', { name: 'Who works here' })
+    .getByRole('listitem')
+    .filter({ hasText: 'Piet Morrow' })
+  await line.getByRole('button', { name: 'End access' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'End it' }).click()
+  await expect(line).toContainText('access ended')
+  await other.goto(new URL('/members', address).toString())
+  await other.waitForURL('**/sign-in')
+  // Nobody else manages the studio.
+  const own = page.getByRole('listitem').filter({ hasText: 'this is you' })
+  await own.getByRole('button', { name: 'End access' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'End it' }).click()
+  await expect(page.getByText('somebody must manage the studio', { exact: false })).toBeVisible()
+  await theirs.close()
+}
 
 /** The marks the bench asks for, as shown. */
 async function asked(page: Page): Promise<Marks> {
@@ -86,15 +168,17 @@ async function asked(page: Page): Promise<Marks> {
 }
 
 test(
-  'from an empty studio: a type described, calibrated by tape with a blunder, four bikes, ' +
-    'one with an offset, and a rider set up',
+  'from an empty machine: a studio begun and a person invited, a type described, calibrated by tape with a blunder, ' +
+    'four bikes, one with an offset, and a rider set up',
   async ({ browser }) => {
     const page = await browser.newPage({
       baseURL: base,
       viewport: { width: 1280, height: 800 },
       reducedMotion: 'reduce',
+      ignoreHTTPSErrors: true,
     })
-    await signIn(page)
+    await begin(page)
+    await inviteAndEnd(page, browser)
     await page.getByRole('link', { name: 'Bikes' }).click()
     await expect(page.getByText('No bikes yet.', { exact: false })).toBeVisible()
 

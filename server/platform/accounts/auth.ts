@@ -31,7 +31,7 @@ let made: ReturnType<typeof make> | undefined
 export const auth = () => (made ??= make())
 
 /** The peer as the request filter in front put it; nothing else is believed. */
-const peerOf = (headers: Headers | undefined): string => headers?.get('x-forwarded-for') ?? 'unknown'
+export const peerOf = (headers: Headers | undefined): string => headers?.get('x-forwarded-for') ?? 'unknown'
 
 function make() {
   return betterAuth({

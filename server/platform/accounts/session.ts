@@ -17,6 +17,12 @@ export const currentUser = cache(async (): Promise<CurrentUser | null> => {
   return studioId && validRole ? { userId: id, name, studioId, role: validRole } : null
 })
 
+/** The session of a request: whose, and its token; null signed out. */
+export async function currentSession(): Promise<Readonly<{ userId: string; sessionToken: string }> | null> {
+  const found = await auth().api.getSession({ headers: await headers() })
+  return found ? { userId: found.user.id, sessionToken: found.session.token } : null
+}
+
 /** Whether the session that a request came with still goes on; for what lasts longer than a request. */
 export const isSessionOn = async (sent: Headers): Promise<boolean> =>
   (await auth().api.getSession({ headers: sent })) !== null

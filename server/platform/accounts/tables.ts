@@ -1,4 +1,4 @@
-import { bigint, boolean, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, boolean, index, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { Costs } from '../../../core/setups/recommend/request/questionCosts'
 import type { School } from '../../../core/base/school/school'
 import { ROLES } from '../db/roles'
@@ -30,6 +30,8 @@ export const user = mysqlTable('user', {
   /** The one studio this person works for, and what they may do there. */
   studioId: reference('studio_id').references(() => studio.id),
   role: mysqlEnum('role', ROLES).notNull().default('instructor'),
+  /** When their access ended; the name stays beside what they did. */
+  endedAt: moment('ended_at'),
   createdAt: moment('created_at').notNull().default(now),
   updatedAt: moment('updated_at').notNull().default(now),
 })
@@ -87,6 +89,31 @@ export const rateLimit = mysqlTable('rate_limit', {
   count: int('count').notNull(),
   lastRequest: bigint('last_request', { mode: 'number' }).notNull(),
 })
+
+/**
+ * One-time links to an account: a new one with a role, or a new password for the account `userId`. The database stores
+ * the token's fingerprint alone.
+ */
+export const invitation = mysqlTable(
+  'invitation',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    tokenHash: varchar('token_hash', { length: 64 }).notNull().unique(),
+    role: mysqlEnum('role', ROLES).notNull(),
+    userId: reference('user_id').references(() => user.id),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    expiresAt: moment('expires_at').notNull(),
+    usedAt: moment('used_at'),
+    revokedAt: moment('revoked_at'),
+  },
+  (t) => [index('invitation_studio').on(t.studioId, t.expiresAt)],
+)
 
 /** The studio a row belongs to; every table has this column. */
 export const studioId = () =>

@@ -76,4 +76,4 @@ async function recordedByLibrary(db: Database): Promise<ReadonlySet<number>> {
   }
 }
 
-const NO_SUCH_TABLE = 1146
+export const NO_SUCH_TABLE = 1146

@@ -61,6 +61,8 @@ import * as importPlan from '@/server/files/importPlan'
 import * as uploads from '@/server/files/uploads'
 import * as limits from '@/server/riders/limits'
 import * as plans from '@/server/riders/plans'
+import * as invitations from '@/server/studio/invitations'
+import { peoplePage } from '@/server/pages/studio/people'
 import { duePlans, plansOf } from '@/server/pages/riders/plans'
 import * as links from '@/server/riders/memberPage/links'
 import * as messages from '@/server/riders/memberPage/messages'
@@ -151,6 +153,7 @@ const other = {
   moved: id(),
   limit: id(),
   plan: id(),
+  invitation: id(),
 }
 
 beforeAll(async () => {
@@ -196,6 +199,7 @@ beforeAll(async () => {
   if (moved.outcome !== 'kept') throw new Error(JSON.stringify(moved))
   await limits.recordLimit(db, there, { id: other.limit, memberId: other.member, limit: LIMIT }, now)
   await plans.recordPlan(db, there, { id: other.plan, memberId: other.member, plan: PLAN }, now)
+  await invitations.invite(db, there, { id: other.invitation, role: 'desk', userId: null }, now)
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
   const felt = { comfort: 3, place: 'knees', line: SECRET } as const
@@ -676,6 +680,12 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     endLimit: () => limits.endLimit(db, here, { id: other.limit, memberId: other.member }, now),
     reopenLimit: () => limits.reopenLimit(db, here, { id: other.limit, memberId: other.member }),
   },
+  'studio/invitations': {
+    listInvitations: () => invitations.listInvitations(db, here, now),
+    invite: () => invitations.invite(db, here, { id: id(), role: 'desk', userId: there.userId }, now),
+    revokeInvitation: () => invitations.revokeInvitation(db, here, other.invitation, now),
+  },
+  'pages/studio/people': { peoplePage: () => peoplePage(db, here, now) },
   'riders/plans': {
     listPlans: () => plans.listPlans(db, here, [other.member]),
     recordPlan: () => plans.recordPlan(db, here, { id: id(), memberId: other.member, plan: PLAN }, now),
@@ -726,10 +736,17 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     listColleagues: () => people.listColleagues(db, here),
     listPeople: () => people.listPeople(db, here),
     listTeachers: () => people.listTeachers(db, here),
+    listEverybody: () => people.listEverybody(db, here),
+    changeRole: () => people.changeRole(db, here, { userId: there.userId, role: 'desk' }, now),
+    endAccess: () => people.endAccess(db, here, there.userId, now),
   },
   'studio/studio': {
     getStudio: () => studios.getStudio(db, here),
     changeStudio: () => studios.changeStudio(db, here, { school: {}, costs: {}, learns: true }),
+    changeStudioFacts: async () => {
+      const { name, place, timeZone } = await studios.getStudio(db, here)
+      return studios.changeStudioFacts(db, here, { name, place, timeZone })
+    },
   },
 }
 
@@ -868,7 +885,13 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   observerOf: 'an error already worked out',
   nameMatches: 'a condition of a query, tied to the scope it takes',
   classPage: 'reads the user itself; its queries are walked',
-  isSeeded: 'says only that the database was seeded',
+  answers: 'says only that the database answers',
+  findInvitation: 'by a token, signed out',
+  acceptInvitation: 'by a token, signed out',
+  isStartCode: 'a code',
+  codeFingerprint: 'a code',
+  beginStudio: 'before there is a studio',
+  studioFactsIssue: 'a form',
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
@@ -1028,6 +1051,11 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.tickPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
+  'people.invite': () => ({ input: { role: 'desk', userId: there.userId }, id: id() }),
+  'people.revokeInvitation': () => ({ input: { invitationId: other.invitation } }),
+  'people.changeRole': () => ({ input: { userId: there.userId, role: 'desk' } }),
+  'people.endAccess': () => ({ input: { userId: there.userId } }),
+  'studio.saveStudioFacts': () => ({ input: { name: '', place: '', timeZone: 'UTC' } }),
   'members.findMembers': () => ({ input: { typed: SECRET } }),
   'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
   'register.saveForType': () => ({ input: { entryId: other.finished, lineId: 'bracken' }, id: id() }),
@@ -1140,6 +1168,11 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.tickPlan': 'kept',
   'members.endPlan': 'kept',
   'members.reopenPlan': 'kept',
+  'people.invite': 'noSuchPerson',
+  'people.revokeInvitation': 'kept',
+  'people.changeRole': 'noSuchPerson',
+  'people.endAccess': 'noSuchPerson',
+  'studio.saveStudioFacts': 'noStudioName',
   'members.addMember': 'malformed',
   'members.changeMember': 'noSuchMember',
   'members.findMembers': 'found',

@@ -1,0 +1,34 @@
+/** Why an account, a password or a first start was refused, as a sentence beside the form. */
+export const ACCOUNT_TEXT = Object.freeze({
+  noName: 'Type your name.',
+  nameTooLong: 'The name is longer than 120 letters; shorten it.',
+  badUsername: 'The name to sign in with has 3 to 30 letters, digits, dots or underscores, such as ada.l.',
+  usernameTaken: 'Somebody signs in with this name already. Choose another.',
+  tooShort: 'The password needs at least 10 letters.',
+  tooLong: 'The password is longer than 200 letters.',
+  easyToGuess: 'This password is easy to guess. Three or four unrelated words are hard, and easy to remember.',
+  wrong: 'The present password does not fit.',
+  noStudioName: 'Type what the studio is called.',
+  studioNameTooLong: 'The name or the place is longer than 120 letters; shorten it.',
+  noTimeZone: 'Choose the studio’s time zone from the list.',
+  wrongCode: 'This is not the code that was printed when the studio was started. It is new at each start.',
+  begun: 'This studio was begun already. Sign in, or ask its manager for an invitation.',
+  gone: 'This link does not exist. Ask the studio’s manager for a new one.',
+  used: 'This link was used already. Sign in, or ask the studio’s manager for a new one.',
+  revoked: 'This link was taken back. Ask the studio’s manager for a new one.',
+  expired: 'This link has ended: it lasts two days. Ask the studio’s manager for a new one.',
+  tooManyTries: 'Too many tries in a row. Wait a few minutes, then try again.',
+  unreadable: 'Something could not be read. Look it over and send it again.',
+})
+export type AccountRefusal = keyof typeof ACCOUNT_TEXT
+
+/** What makes a good password, under its field. */
+export const MIN_PASSWORD_TEXT = 'At least 10 letters; three or four unrelated words are best.'
+
+export const ROLE_NAME = Object.freeze({ manager: 'Manager', instructor: 'Instructor', desk: 'Desk' })
+/** What a role may do, in one sentence. */
+export const ROLE_TEXT = Object.freeze({
+  manager: 'Everything, with bikes, school, people and files.',
+  instructor: 'Sets riders up, teaches, takes notes.',
+  desk: 'Sees members, places and numbers; no health notes.',
+})

@@ -1,0 +1,43 @@
+'use client'
+import { useState } from 'react'
+import { ACCOUNT_TEXT, type AccountRefusal } from '@/core/messages/studio/accounts'
+
+const UNREACHABLE = 'The studio’s server cannot be reached. What you typed is still here; try again.'
+const FAULT = 'The studio’s server had a fault. What you typed is still here; try again.'
+
+/** Sends a form about an account to an address; what was typed stays where it was refused. */
+export function useAccountForm(address: string) {
+  const [trouble, setTrouble] = useState('')
+  const [busy, setBusy] = useState(false)
+  /** Resolves with whether it was taken. */
+  async function send(body: object): Promise<boolean> {
+    setBusy(true)
+    setTrouble('')
+    try {
+      const response = await fetch(address, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      })
+      if (response.ok) return true
+      const { code } = (await response.json().catch(() => ({}))) as { code?: AccountRefusal }
+      setTrouble((code && ACCOUNT_TEXT[code]) ?? FAULT)
+    } catch {
+      setTrouble(UNREACHABLE)
+    } finally {
+      setBusy(false)
+    }
+    return false
+  }
+  return { send, trouble, busy }
+}
+
+/** Signs in with what was just chosen and opens the first page; to the sign-in page where that does not work. */
+export async function signInWith(username: string, password: string): Promise<void> {
+  const response = await fetch('/api/auth/sign-in/username', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ username: username.trim(), password }),
+  }).catch(() => null)
+  window.location.replace(response?.ok ? '/today' : '/sign-in')
+}

@@ -1,0 +1,65 @@
+/**
+ * Before a production start: refuses a database that is newer than the program or has the demo's passwords, then
+ * migrates it under a lock, so that a second start waits. Prints one line of JSON: `{ isEmpty }`, whether nobody has an
+ * account yet, or `{ refusal }`, a sentence.
+ */
+import { sql } from 'drizzle-orm'
+import { readMigrationFiles } from 'drizzle-orm/migrator'
+import { fileURLToPath } from 'node:url'
+import { hasAccounts } from '../server/platform/accounts/accounts'
+import { settleOpenFloors } from '../server/classes/openFloors'
+import { closeDatabase, connectionPool, database } from '../server/platform/db/connection'
+import { errnoOf } from '../server/platform/db/errors'
+import { migrate, NO_SUCH_TABLE } from '../server/platform/db/migrate'
+import { PEOPLE } from './netloftHall'
+import { accountsThatOpen } from './support/demoAccounts'
+
+/** The oldest MariaDB this product is tested with. */
+const OLDEST = [10, 6] as const
+const LOCK = 'yielding-saddle-start'
+/** Longest wait for another start that migrates, s. */
+const LOCK_S = 600
+const folder = fileURLToPath(new URL('../server/platform/db/migrations', import.meta.url))
+
+const refusal = await prepared()
+console.log(JSON.stringify(refusal ? { refusal } : { isEmpty: !(await hasAccounts(database())) }))
+await closeDatabase()
+
+async function prepared(): Promise<string | null> {
+  const db = database()
+  const [rows] = (await db.execute(sql`SELECT VERSION() AS version`)) as unknown as [{ version: string }[]]
+  const { version } = rows[0]
+  const [major, minor] = version.split('.').map(Number)
+  if (!/mariadb/i.test(version) || major < OLDEST[0] || (major === OLDEST[0] && minor < OLDEST[1]))
+    return `The database is ${version}; MariaDB ${OLDEST.join('.')} or later is needed.`
+  // A lock belongs to its connection: one is held until the migrations are through.
+  const held = await connectionPool().getConnection()
+  try {
+    await held.query('SELECT GET_LOCK(?, ?)', [LOCK, LOCK_S])
+    if (await isNewer()) return 'The database was written by a newer version of this program. Update the program first.'
+    await migrate(db, folder)
+    await settleOpenFloors(db)
+    await held.query('SELECT RELEASE_LOCK(?)', [LOCK])
+  } finally {
+    held.release()
+  }
+  const open = await accountsThatOpen(db, PEOPLE)
+  return open.length > 0
+    ? `The demo’s password still opens ${open.map(({ username }) => username).join(', ')}. Everybody can read it; ` +
+        'change these passwords in the demo, or begin with an empty database.'
+    : null
+}
+
+/** Whether a migration was carried out that this program does not have. */
+async function isNewer(): Promise<boolean> {
+  const known = new Set(readMigrationFiles({ migrationsFolder: folder }).map(({ hash }) => hash))
+  try {
+    const [rows] = (await database().execute(sql`SELECT hash FROM __migration_progress`)) as unknown as [
+      { hash: string }[],
+    ]
+    return rows.some(({ hash }) => !known.has(hash))
+  } catch (error) {
+    if (errnoOf(error) === NO_SUCH_TABLE) return false
+    throw error
+  }
+}

@@ -1,0 +1,49 @@
+import { closed, oneOf } from '../../core/base/schema'
+import { ROLES } from '../platform/db/roles'
+import * as invitations from '../studio/invitations'
+import { changeRole as setRole, endAccess as end, type PeopleResult } from '../studio/people'
+import { defineCommand, idOrNull, idSchema, refused, SAVED, type CommandOutcome } from './defineCommand'
+
+const REFUSAL = { gone: 'noSuchPerson', lastManager: 'lastManager' } as const
+
+const changed = (result: PeopleResult): CommandOutcome =>
+  result === 'kept' ? SAVED : refused({ code: REFUSAL[result] })
+
+/** Makes a one-time link to a new account of a role, or to a new password of a person; the id is the link's. */
+export const invite = defineCommand({
+  name: 'people.invite',
+  permission: 'manageStudio',
+  ownsId: true,
+  schema: closed({ role: oneOf(ROLES), userId: idOrNull }),
+  run: async (tx, scope, { role, userId }, { id, now }) =>
+    (await invitations.invite(tx, scope, { id, role, userId }, now)) === 'kept'
+      ? SAVED
+      : refused({ code: 'noSuchPerson' }),
+})
+
+/** Takes a link back that nobody used yet. */
+export const revokeInvitation = defineCommand({
+  name: 'people.revokeInvitation',
+  permission: 'manageStudio',
+  schema: closed({ invitationId: idSchema }),
+  run: async (tx, scope, { invitationId }, { now }) => {
+    await invitations.revokeInvitation(tx, scope, invitationId, now)
+    return SAVED
+  },
+})
+
+/** Gives a person another role. */
+export const changeRole = defineCommand({
+  name: 'people.changeRole',
+  permission: 'manageStudio',
+  schema: closed({ userId: idSchema, role: oneOf(ROLES) }),
+  run: async (tx, scope, input, { now }) => changed(await setRole(tx, scope, input, now)),
+})
+
+/** Ends a person's access: their sessions end at once, their name stays beside what they did. */
+export const endAccess = defineCommand({
+  name: 'people.endAccess',
+  permission: 'manageStudio',
+  schema: closed({ userId: idSchema }),
+  run: async (tx, scope, { userId }, { now }) => changed(await end(tx, scope, userId, now)),
+})

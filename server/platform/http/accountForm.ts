@@ -1,0 +1,43 @@
+import { Type, type TSchema } from '@sinclair/typebox'
+import Ajv from 'ajv'
+import type { AccountRefusal } from '../../../core/messages/studio/accounts'
+import { closed } from '../../../core/base/schema'
+import { countAttempt } from '../accounts/signInLimits'
+import { peerOf } from '../accounts/auth'
+import { readJson } from './readJson'
+
+const MAX_BODY_LENGTH = 5000
+const typed = Type.String({ maxLength: 400 })
+
+/** What the forms outside of a session send. */
+export const accountForms = {
+  begin: closed({
+    code: typed,
+    facts: closed({ name: typed, place: typed, timeZone: typed }),
+    manager: closed({ name: typed, username: typed, password: typed }),
+  }),
+  invited: closed({ token: typed, account: closed({ name: typed, username: typed, password: typed }) }),
+  password: closed({ present: typed, next: typed }),
+} satisfies Readonly<Record<string, TSchema>>
+
+const ajv = new Ajv()
+const validators = Object.fromEntries(Object.entries(accountForms).map(([name, schema]) => [name, ajv.compile(schema)]))
+
+/**
+ * Answers a form about accounts: 200 done, 422 refused with its code, 429 after too many tries of one peer at `of`.
+ * Nothing of it is logged or stored: it carries a password.
+ */
+export async function answerAccountForm<Form>(
+  request: Request,
+  { form, of }: Readonly<{ form: keyof typeof accountForms; of: (sent: Form) => string }>,
+  run: (sent: Form) => Promise<'kept' | AccountRefusal>,
+): Promise<Response> {
+  const answer = (code: AccountRefusal, status = 422) =>
+    Response.json({ code }, { status, headers: { 'cache-control': 'no-store' } })
+  const read = await readJson(request, MAX_BODY_LENGTH)
+  if (read.outcome === 'refused' || !validators[form](read.body)) return answer('unreadable')
+  const sent = read.body as Form
+  if ((await countAttempt(of(sent), peerOf(request.headers))) > 0) return answer('tooManyTries', 429)
+  const outcome = await run(sent)
+  return outcome === 'kept' ? Response.json({ outcome }, { headers: { 'cache-control': 'no-store' } }) : answer(outcome)
+}
