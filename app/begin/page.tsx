@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { BeginStudio } from '@/interface/frame/accounts/BeginStudio'
 import { hasAccounts } from '@/server/platform/accounts/accounts'
+import { timeZones } from '@/server/studio/studioFacts'
 import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Begin' }
@@ -9,5 +10,5 @@ export const metadata: Metadata = { title: 'Begin' }
 /** The first page of a new installation; once somebody has an account it leads to sign-in. */
 export default async function BeginPage() {
   if (await hasAccounts(database())) redirect('/sign-in')
-  return <BeginStudio zones={Intl.supportedValuesOf('timeZone')} />
+  return <BeginStudio zones={timeZones()} />
 }

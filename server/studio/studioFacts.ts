@@ -11,6 +11,9 @@ export function studioFactsIssue({ name, place, timeZone }: StudioFacts): Studio
   return isTimeZone(timeZone) ? null : 'noTimeZone'
 }
 
+/** The zones to choose from. */
+export const timeZones = (): readonly string[] => [...Intl.supportedValuesOf('timeZone'), 'UTC']
+
 function isTimeZone(timeZone: string): boolean {
   if (!/^[A-Za-z0-9_+/-]{1,60}$/.test(timeZone)) return false
   try {

@@ -89,6 +89,8 @@ const PAGES = [
   '/studio',
   '/studio/picture',
   '/studio/files',
+  '/studio/people',
+  '/account',
   '/eye',
 ]
 

@@ -176,6 +176,7 @@ test(
       viewport: { width: 1280, height: 800 },
       reducedMotion: 'reduce',
       ignoreHTTPSErrors: true,
+      timezoneId: 'Europe/Oslo',
     })
     await begin(page)
     await inviteAndEnd(page, browser)

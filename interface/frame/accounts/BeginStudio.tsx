@@ -1,7 +1,7 @@
 'use client'
 import { Input, Select } from 'antd'
 import '@/interface/kit/antd/select.generated.css'
-import { useState } from 'react'
+import { useState, useSyncExternalStore } from 'react'
 import { AccountFields, NOTHING_TYPED } from './AccountFields'
 import { AccountPage } from './AccountPage'
 import { signInWith, useAccountForm } from './useAccountForm'
@@ -16,7 +16,13 @@ export function BeginStudio({ zones }: Readonly<{ zones: readonly string[] }>) {
   const [facts, setFacts] = useState({ name: '', place: '', timeZone: '' })
   const [manager, setManager] = useState(NOTHING_TYPED)
   const { send, trouble, busy } = useAccountForm('/api/accounts/begin')
-  const timeZone = facts.timeZone || ownZone(zones)
+  // Known in the browser alone: the server's first picture is without it.
+  const own = useSyncExternalStore(
+    neverChanges,
+    () => ownZone(zones),
+    () => '',
+  )
+  const timeZone = facts.timeZone || own
   async function begin() {
     if (await send({ code, facts: { ...facts, timeZone }, manager }))
       await signInWith(manager.username, manager.password)
@@ -67,9 +73,10 @@ export function BeginStudio({ zones }: Readonly<{ zones: readonly string[] }>) {
   )
 }
 
-/** The zone of this device, where the server knows it; empty on the server. */
+const neverChanges = () => () => undefined
+
+/** The zone of this device, where the server knows it; else empty. */
 function ownZone(zones: readonly string[]): string {
-  if (typeof window === 'undefined') return ''
   const zone = new Intl.DateTimeFormat().resolvedOptions().timeZone
   return zones.includes(zone) ? zone : ''
 }

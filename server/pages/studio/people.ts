@@ -4,7 +4,7 @@ import { qrSvg } from '../../riders/memberPage/qr'
 import { listInvitations, type OpenInvitation } from '../../studio/invitations'
 import { listEverybody, type ManagedPerson } from '../../studio/people'
 import { getStudio } from '../../studio/studio'
-import type { StudioFacts } from '../../studio/studioFacts'
+import { timeZones, type StudioFacts } from '../../studio/studioFacts'
 
 /** Who works in the studio, the links that are open, and what the studio is called. */
 export type PeoplePage = Readonly<{
@@ -31,6 +31,6 @@ export async function peoplePage(db: DbExecutor, scope: Scope, now: Date): Promi
     facts: { name, place, timeZone },
     people: await listEverybody(db, scope),
     invitations: await Promise.all(invitations),
-    zones: Intl.supportedValuesOf('timeZone'),
+    zones: timeZones(),
   }
 }

@@ -892,6 +892,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   codeFingerprint: 'a code',
   beginStudio: 'before there is a studio',
   studioFactsIssue: 'a form',
+  timeZones: 'of the world',
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
