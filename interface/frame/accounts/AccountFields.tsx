@@ -1,5 +1,6 @@
 'use client'
 import { Input } from 'antd'
+import styles from '../signIn/signIn.module.css'
 import { MIN_PASSWORD_TEXT } from '@/core/messages/studio/accounts'
 
 export type Typed = Readonly<{ name: string; username: string; password: string }>
@@ -9,23 +10,29 @@ export const NOTHING_TYPED: Typed = Object.freeze({ name: '', username: '', pass
 export function AccountFields({ typed, onTyped }: Readonly<{ typed: Typed; onTyped: (typed: Typed) => void }>) {
   return (
     <>
-      <label htmlFor="name">Your name</label>
-      <Input
-        id="name"
-        size="large"
-        autoComplete="name"
-        value={typed.name}
-        onChange={(event) => onTyped({ ...typed, name: event.target.value })}
-      />
-      <label htmlFor="username">Name to sign in with</label>
-      <Input
-        id="username"
-        size="large"
-        autoComplete="username"
-        autoCapitalize="none"
-        value={typed.username}
-        onChange={(event) => onTyped({ ...typed, username: event.target.value })}
-      />
+      <div className={styles.pair}>
+        <div>
+          <label htmlFor="name">Your name</label>
+          <Input
+            id="name"
+            size="large"
+            autoComplete="name"
+            value={typed.name}
+            onChange={(event) => onTyped({ ...typed, name: event.target.value })}
+          />
+        </div>
+        <div>
+          <label htmlFor="username">Name to sign in with</label>
+          <Input
+            id="username"
+            size="large"
+            autoComplete="username"
+            autoCapitalize="none"
+            value={typed.username}
+            onChange={(event) => onTyped({ ...typed, username: event.target.value })}
+          />
+        </div>
+      </div>
       <NewPassword value={typed.password} onChange={(password) => onTyped({ ...typed, password })} />
     </>
   )

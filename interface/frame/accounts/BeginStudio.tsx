@@ -4,6 +4,7 @@ import '@/interface/kit/antd/select.generated.css'
 import { useState, useSyncExternalStore } from 'react'
 import { AccountFields, NOTHING_TYPED } from './AccountFields'
 import { AccountPage } from './AccountPage'
+import styles from '../signIn/signIn.module.css'
 import { signInWith, useAccountForm } from './useAccountForm'
 
 const LEAD =
@@ -43,20 +44,26 @@ export function BeginStudio({ zones }: Readonly<{ zones: readonly string[] }>) {
         onChange={(event) => setCode(event.target.value)}
         autoFocus
       />
-      <label htmlFor="studio">The studio’s name</label>
-      <Input
-        id="studio"
-        size="large"
-        value={facts.name}
-        onChange={(event) => setFacts({ ...facts, name: event.target.value })}
-      />
-      <label htmlFor="place">Place</label>
-      <Input
-        id="place"
-        size="large"
-        value={facts.place}
-        onChange={(event) => setFacts({ ...facts, place: event.target.value })}
-      />
+      <div className={styles.pair}>
+        <div>
+          <label htmlFor="studio">The studio’s name</label>
+          <Input
+            id="studio"
+            size="large"
+            value={facts.name}
+            onChange={(event) => setFacts({ ...facts, name: event.target.value })}
+          />
+        </div>
+        <div>
+          <label htmlFor="place">Place</label>
+          <Input
+            id="place"
+            size="large"
+            value={facts.place}
+            onChange={(event) => setFacts({ ...facts, place: event.target.value })}
+          />
+        </div>
+      </div>
       <label htmlFor="zone">Time zone</label>
       <Select
         id="zone"

@@ -1,9 +1,10 @@
 'use client'
-import { App, Button } from 'antd'
+import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
 import rider from './rider.module.css'
+import { useCopy } from '../../kit/useCopy'
 import styles from './ownPage.module.css'
 
 export type OwnPageLink = Readonly<{ address: string; qr: string; until: string }>
@@ -21,15 +22,7 @@ type Props = Readonly<{
 export function OwnPage({ memberId, link, messages, mayLink }: Props) {
   const router = useRouter()
   const { act, busy } = useAction()
-  const { message } = App.useApp()
-  async function copy() {
-    try {
-      await navigator.clipboard.writeText(link!.address)
-      message.info('Copied.', 1.5)
-    } catch {
-      message.info('This browser does not copy; mark the address and copy it by hand.', 4)
-    }
-  }
+  const copy = useCopy()
   const change = async (what: () => ReturnType<typeof command>) => {
     if (await act(what)) router.refresh()
   }
@@ -45,7 +38,7 @@ export function OwnPage({ memberId, link, messages, mayLink }: Props) {
             <p className={styles.address}>{link.address}</p>
             <p className={rider.quiet}>Opens for whoever has it, until {link.until}.</p>
             <div className={styles.does}>
-              <Button size="large" onClick={copy}>
+              <Button size="large" onClick={() => copy(link.address)}>
                 Copy the link
               </Button>
               <Button size="large" href={link.address} target="_blank" rel="noreferrer">

@@ -7,6 +7,7 @@ import { ROLE_NAME, ROLE_TEXT } from '@/core/messages/studio/accounts'
 import type { PeoplePage } from '@/server/pages/studio/people'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
+import { useCopy } from '../../kit/useCopy'
 import styles from './people.module.css'
 
 const ROLES = ['manager', 'instructor', 'desk'] as const
@@ -19,6 +20,7 @@ export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage
   const router = useRouter()
   const { modal } = App.useApp()
   const { act, busy } = useAction()
+  const copy = useCopy()
   const [role, setRole] = useState<Role>('instructor')
   const change = async (what: () => ReturnType<typeof command>) => {
     if (await act(what)) router.refresh()
@@ -68,13 +70,18 @@ export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage
                   <b>{one.forName ? `New password for ${one.forName}` : ROLE_NAME[one.role]}</b>
                   <p className={styles.address}>{one.address}</p>
                   <p className={styles.quiet}>until {UNTIL.format(one.expiresAt)}</p>
-                  <Button
-                    size="large"
-                    loading={busy}
-                    onClick={() => change(() => command('people.revokeInvitation', { invitationId: one.id }))}
-                  >
-                    Take it back
-                  </Button>
+                  <div className={styles.does}>
+                    <Button size="large" onClick={() => copy(one.address)}>
+                      Copy the link
+                    </Button>
+                    <Button
+                      size="large"
+                      loading={busy}
+                      onClick={() => change(() => command('people.revokeInvitation', { invitationId: one.id }))}
+                    >
+                      Take it back
+                    </Button>
+                  </div>
                 </div>
               </li>
             ))}
