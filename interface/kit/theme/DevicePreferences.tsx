@@ -1,5 +1,5 @@
 'use client'
-import { createContext, useContext, useEffect, useState, type ReactNode } from 'react'
+import { createContext, useContext, useEffect, useLayoutEffect, useState, type ReactNode } from 'react'
 import type { UnitSystem } from '@/core/base/length'
 
 export type Light = 'bright' | 'dim'
@@ -30,10 +30,13 @@ export function DevicePreferences({
   useEffect(() => {
     document.documentElement.dataset.ready = 'true'
   }, [])
+  // A page fetched anew before the light was turned brings the earlier one with it.
+  useLayoutEffect(() => {
+    document.documentElement.dataset.light = light
+  }, [light, first])
   const turn = () => {
     const next: Light = light === 'dim' ? 'bright' : 'dim'
     storeOnDevice('light', next)
-    document.documentElement.dataset.light = next
     setLight(next)
   }
   const swap = () => {
