@@ -11,24 +11,33 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 type Read = Readonly<{ settings: Record<string, unknown> | null; faults: string[] }>
 
-/** The settings as `npm start` reads them, in plain Node. */
-function read(stored: unknown, env: Record<string, string> = {}): Read {
-  const file = join(folder, 'settings.json')
-  writeFileSync(file, typeof stored === 'string' ? stored : JSON.stringify(stored))
+type Case = Readonly<{ stored: unknown; env?: Record<string, string> }>
+
+/** The settings as `npm start` reads them, each case from a file of its own, all in one plain Node. */
+function readAll(cases: readonly Case[]): Read[] {
+  const given = cases.map(({ stored, env = {} }, i) => {
+    const file = join(folder, `settings-${i}.json`)
+    writeFileSync(file, typeof stored === 'string' ? stored : JSON.stringify(stored))
+    return [file, env]
+  })
   const code =
-    `import { readSettings } from './scripts/support/settings.mjs';` +
-    `console.log(JSON.stringify(await readSettings(${JSON.stringify(file)}, ${JSON.stringify(env)}, '/home/hall')))`
+    `import { readSettings } from './scripts/support/settings.mjs'; const read = [];` +
+    `for (const [file, env] of ${JSON.stringify(given)}) read.push(await readSettings(file, env, '/home/hall'));` +
+    `console.log(JSON.stringify(read))`
   const { stdout, stderr } = spawnSync(process.execPath, ['--input-type=module', '-e', code], {
     cwd: root,
     encoding: 'utf8',
     env: { ...process.env, NODE_OPTIONS: '' },
   })
   if (!stdout) throw new Error(stderr)
-  return JSON.parse(stdout) as Read
+  return JSON.parse(stdout) as Read[]
 }
+const faultsOf = (cases: readonly Case[]): string[] => readAll(cases).map(({ faults }) => faults.join(' '))
 
 test('with nothing set a studio of this computer alone, and the environment goes before the file', () => {
-  expect(read({})).toEqual({
+  const env = { SADDLE_PORT: '4200', SADDLE_DATABASE: 'mysql://a:b@db:3306/hall' }
+  const [bare, both] = readAll([{ stored: {} }, { stored: { port: 4100 }, env }])
+  expect(bare).toEqual({
     faults: [],
     settings: {
       data: '/home/hall',
@@ -38,57 +47,73 @@ test('with nothing set a studio of this computer alone, and the environment goes
       address: 'http://127.0.0.1:4077',
     },
   })
-  const { settings } = read({ port: 4100 }, { SADDLE_PORT: '4200', SADDLE_DATABASE: 'mysql://a:b@db:3306/hall' })
-  expect(settings).toMatchObject({ port: 4200, database: 'mysql://a:b@db:3306/hall' })
+  expect(both.settings).toMatchObject({ port: 4200, database: 'mysql://a:b@db:3306/hall' })
 })
 
 test('every fault is said with its setting and what it should be', () => {
-  const { settings, faults } = read({ port: 70_000, database: 'sqlite', colour: 'red' }, { SADDLE_BIND: '' })
-  expect(settings).toBeNull()
-  expect(faults).toHaveLength(3)
-  expect(faults.join(' ')).toMatch(/"port" \(SADDLE_PORT\) cannot be 70000: it is port, 1 to 65535/)
-  expect(faults.join(' ')).toMatch(/"database" .* cannot be "sqlite"/)
-  expect(faults.join(' ')).toMatch(/"colour" is not known\. Known are data, database/)
-  expect(read('{ "port": ').faults[0]).toMatch(/is not JSON/)
-  expect(read('[]').faults[0]).toMatch(/must hold one JSON object/)
-  expect(read({}, { SADDLE_PORT: 'four' }).faults[0]).toMatch(/cannot be "four"/)
+  const [wrong, cut, list, port] = readAll([
+    { stored: { port: 70_000, database: 'sqlite', colour: 'red' }, env: { SADDLE_BIND: '' } },
+    { stored: '{ "port": ' },
+    { stored: '[]' },
+    { stored: {}, env: { SADDLE_PORT: 'four' } },
+  ])
+  expect(wrong.settings).toBeNull()
+  expect(wrong.faults).toHaveLength(3)
+  expect(wrong.faults.join(' ')).toMatch(/"port" \(SADDLE_PORT\) cannot be 70000: it is port, 1 to 65535/)
+  expect(wrong.faults.join(' ')).toMatch(/"database" .* cannot be "sqlite"/)
+  expect(wrong.faults.join(' ')).toMatch(/"colour" is not known\. Known are data, database/)
+  expect(cut.faults[0]).toMatch(/is not JSON/)
+  expect(list.faults[0]).toMatch(/must hold one JSON object/)
+  expect(port.faults[0]).toMatch(/cannot be "four"/)
 })
 
 test('what others reach needs TLS or a proxy in front, and an address that begins with https', () => {
-  expect(read({ bind: '0.0.0.0' }).faults.join(' ')).toMatch(
-    /needs TLS: set tlsCertificate and tlsKey, or trustedProxy/,
-  )
   const proxied = { bind: '0.0.0.0', trustedProxy: '10.0.0.2' }
-  expect(read(proxied).faults.join(' ')).toMatch(/must begin with https/)
-  expect(read({ ...proxied, address: 'https://hall.example' }).faults).toEqual([])
-  expect(read({ ...proxied, address: 'https://hall.example', trustedProxy: 'proxy' }).faults[0]).toMatch(/trustedProxy/)
-  expect(read({ address: 'https://hall.example', bind: 'everywhere' }).faults.join(' ')).toMatch(/"bind"/)
+  const address = 'https://hall.example'
+  const [open, plain, good, proxy, bind] = faultsOf([
+    { stored: { bind: '0.0.0.0' } },
+    { stored: proxied },
+    { stored: { ...proxied, address } },
+    { stored: { ...proxied, address, trustedProxy: 'proxy' } },
+    { stored: { address, bind: 'everywhere' } },
+  ])
+  expect(open).toMatch(/needs TLS: set tlsCertificate and tlsKey, or trustedProxy/)
+  expect(plain).toMatch(/must begin with https/)
+  expect(good).toBe('')
+  expect(proxy).toMatch(/trustedProxy/)
+  expect(bind).toMatch(/"bind"/)
 })
 
 test('a certificate needs its own key, its time and the studio’s name', async () => {
-  const [good, other] = [await generate([{ name: 'commonName', value: 'hall.example' }]), await generate()]
+  const name = [{ name: 'commonName', value: 'hall.example' }]
   const past = { notBeforeDate: new Date('2001-01-01'), notAfterDate: new Date('2002-01-01') }
-  const old = await generate([{ name: 'commonName', value: 'hall.example' }], past)
-  const paths = Object.fromEntries(
-    Object.entries({
-      cert: good.cert,
-      key: good.private,
-      other: other.private,
-      old: old.cert,
-      oldKey: old.private,
-    }).map(([name, text]) => {
-      const path = join(folder, `${name}.pem`)
-      writeFileSync(path, text)
-      return [name, path]
-    }),
+  const [own, other, old] = [await generate(name), await generate(), await generate(name, past)]
+  const file = (title: string, text: string) => {
+    const path = join(folder, `${title}.pem`)
+    writeFileSync(path, text)
+    return path
+  }
+  const [cert, key] = [file('cert', own.cert), file('key', own.private)]
+  const address = 'https://hall.example'
+  const faults = faultsOf(
+    [
+      { tlsCertificate: cert, tlsKey: key },
+      { tlsCertificate: cert },
+      { tlsCertificate: cert, tlsKey: file('other', other.private) },
+      { tlsCertificate: cert, tlsKey: join(folder, 'nothing.pem') },
+      { tlsCertificate: key, tlsKey: key },
+      { tlsCertificate: file('old', old.cert), tlsKey: file('oldKey', old.private) },
+      { tlsCertificate: cert, tlsKey: key, address: 'https://loft.example' },
+    ].map((tls) => ({ stored: { address, ...tls } })),
   )
-  const faults = (tlsCertificate?: string, tlsKey?: string, address = 'https://hall.example') =>
-    read({ address, ...(tlsCertificate && { tlsCertificate }), ...(tlsKey && { tlsKey }) }).faults.join(' ')
-  expect(faults(paths.cert, paths.key)).toBe('')
-  expect(faults(paths.cert)).toMatch(/needs its key/)
-  expect(faults(paths.cert, paths.other)).toMatch(/does not belong to the certificate/)
-  expect(faults(paths.cert, join(folder, 'nothing.pem'))).toMatch(/There is no file/)
-  expect(faults(paths.key, paths.key)).toMatch(/cannot be read/)
-  expect(faults(paths.old, paths.oldKey)).toMatch(/The certificate ended on/)
-  expect(faults(paths.cert, paths.key, 'https://loft.example')).toMatch(/not for loft\.example/)
+  const expected = [
+    /^$/,
+    /needs its key/,
+    /does not belong to the certificate/,
+    /There is no file/,
+    /cannot be read/,
+    /The certificate ended on/,
+    /not for loft\.example/,
+  ]
+  expected.forEach((one, i) => expect(faults[i]).toMatch(one))
 })
