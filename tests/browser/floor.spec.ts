@@ -15,7 +15,6 @@ import {
   unique,
   watch,
   watched,
-  withRows,
   workedOut,
 } from './hall'
 import { expect, test } from './test'
@@ -185,7 +184,7 @@ test('a whole class: brought in, placed, pinned, two set up, one late, notes wit
   // Somebody else's device has it without being asked.
   await expect(watched(beside, cassius, 'toes pointing down')).toBeVisible()
   await expect.poll(() => isKept(page)).toBe(true)
-  await withRows(page, () => page.reload())
+  await page.reload()
   await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
 
   // A request may still slip out beside the service worker, its answer lost: what counts is that all is there once.

@@ -171,17 +171,3 @@ export async function riderOn(bikeId: string, name: string): Promise<string> {
   await finishSetup(db, MANAGER, setupId, { id: randomUUID(), marks }, new Date())
   return memberId
 }
-
-/**
- * Opens a page of the floor by its address, or anew, and waits for the rows it asks for once it listens to news: where
- * the network goes before they are there, the page opens anew.
- */
-export async function withRows(page: Page, open: () => Promise<unknown>): Promise<void> {
-  const rows = page.waitForResponse((response) => {
-    const headers = response.request().headers()
-    const isHere = new URL(response.url()).pathname === new URL(page.url()).pathname
-    return headers.rsc === '1' && headers['next-router-prefetch'] === undefined && isHere
-  })
-  await open()
-  await (await rows).finished()
-}

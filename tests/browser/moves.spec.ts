@@ -1,5 +1,5 @@
 import { expect, test } from './test'
-import { floor, isKept, newDevice, riderOn, seat, STATE, tile, unique, watch, watched, withRows } from './hall'
+import { floor, isKept, newDevice, riderOn, seat, STATE, tile, unique, watch, watched } from './hall'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 
@@ -13,7 +13,6 @@ test('a mark moved offline with three taps is stored once, undone, and shown bef
   await watch(page)
   const during = page.url()
   await expect.poll(() => isKept(page)).toBe(true)
-  await withRows(page, () => page.reload())
   await context.setOffline(true)
   const numbers = page.getByRole('group', { name: 'Numbers' })
   const shown = async () => (await numbers.getByRole('button').allInnerTexts()).map((text) => text.split(/\s/).at(-1))
@@ -81,7 +80,7 @@ test('the later of two devices that move one axis shows the present mark and its
   await watch(page)
   const other = await newDevice(browser)
   const second = await other.newPage()
-  await withRows(second, () => second.goto(page.url()))
+  await second.goto(page.url())
   await other.setOffline(true)
   const moved = async (on: typeof page, way: string) => {
     await watched(on, 1).click()
