@@ -236,13 +236,14 @@ test('nothing is cut off and no page is wider than the screen, with names of for
     }
     await turnLight(page, 'bright')
   }
-  // Offline on a phone, with something on the device.
+  // Offline on a phone, with something on the device; the rider is chosen before, so that the page has its rows by then.
   await page.goto(`${open}/watch`)
   await page.locator('html[data-ready]').waitFor()
-  await context.setOffline(true)
   await floor(page)
     .getByRole('button', { name: new RegExp(long) })
     .click()
+  await expect(page.getByRole('button', { name: 'All well' })).toBeVisible()
+  await context.setOffline(true)
   await page.getByRole('button', { name: 'All well' }).click()
   await expect(page.getByRole('button', { name: /on this device/ })).toBeVisible()
   expect(await cutOff(page)).toEqual({ wider: 0, cut: [] })
