@@ -236,7 +236,7 @@ test('nothing is cut off and no page is wider than the screen, with names of for
     }
     await turnLight(page, 'bright')
   }
-  // Offline on a phone, with something on the device; the rider is chosen before, so that the page has its rows by then.
+  // Offline on a phone, with something on the device. The rider is chosen before: the page has its rows by then.
   await page.goto(`${open}/watch`)
   await page.locator('html[data-ready]').waitFor()
   await floor(page)
