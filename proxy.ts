@@ -29,8 +29,8 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   const response = NextResponse.next({ request: { headers } })
   response.headers.set('content-security-policy', policy)
   response.headers.set('x-content-type-options', 'nosniff')
-  // The address of a member's own page opens it: it goes to no other site, no index and no shared cache.
-  const isPrivate = request.nextUrl.pathname.startsWith('/m/')
+  // The address of a member's own page or of an invitation opens it: it goes to no other site, index or shared cache.
+  const isPrivate = /^\/(m|invited)\//.test(request.nextUrl.pathname)
   response.headers.set('referrer-policy', 'same-origin')
   if (isPrivate) {
     response.headers.set('x-robots-tag', 'noindex, nofollow, noarchive')

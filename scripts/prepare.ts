@@ -35,7 +35,10 @@ async function prepared(): Promise<string | null> {
   // A lock belongs to its connection: one is held until the migrations are through.
   const held = await connectionPool().getConnection()
   try {
-    await held.query('SELECT GET_LOCK(?, ?)', [LOCK, LOCK_S])
+    const [locks] = (await held.query('SELECT GET_LOCK(?, ?) AS taken', [LOCK, LOCK_S])) as unknown as [
+      { taken: number | null }[],
+    ]
+    if (locks[0].taken !== 1) return 'Another start migrates this database. Wait until it is open, then start again.'
     if (await isNewer()) return 'The database was written by a newer version of this program. Update the program first.'
     await migrate(db, folder)
     await settleOpenFloors(db)

@@ -3,7 +3,7 @@ import { act, renderHook } from '@testing-library/react'
 import react from 'react'
 
 type Module = typeof import('./useTabState')
-/** The module as a page opened anew has it. */
+/** The module as a reloaded page has it. */
 const openAnew = (): Module => {
   let page: Module | undefined
   jest.isolateModules(() => {
@@ -19,7 +19,7 @@ afterEach(() => {
   sessionStorage.clear()
 })
 
-test('a page opened anew within a minute has the value; one opened later, or a damaged one, has none', () => {
+test('a page reloaded within a minute has the value; one reloaded later, or a damaged value, gives none', () => {
   jest.useFakeTimers()
   const first = shown(openAnew())
   act(() => first.result.current[1]({ id: 'seven' }))

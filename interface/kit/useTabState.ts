@@ -1,7 +1,7 @@
 'use client'
 import { useCallback, useSyncExternalStore } from 'react'
 
-/** A page opened anew later than this starts afresh, ms. */
+/** A page reloaded later than this starts afresh, ms. */
 const KEPT_MS = 60_000
 
 /** Values by key, as JSON; what a tab without storage keeps until it is closed. */
@@ -9,7 +9,7 @@ const values = new Map<string, string | null>()
 const listeners = new Set<() => void>()
 
 /**
- * A state that its tab keeps when the page is opened anew within a minute, as a browser does when the network fails
+ * A state that its tab keeps when the page reloads within a minute, as a browser does when the network fails
  * halfway through a request for data. The server, and the first render in the browser, see `null`. Only for JSON values
  * that tell nothing of a person: whoever signs in next on this device may find them.
  */

@@ -149,11 +149,14 @@ export const classForEdit = defineQuery({
       roomId: of.roomId,
       teacherId: of.teacherId,
     }
+    const teachers = (await listTeachers(db, scope)).map(({ id, name }) => ({ id, name }))
+    // Whoever teaches it stays on the list, also once their access has ended.
+    const isListed = of.teacherId === null || teachers.some(({ id }) => id === of.teacherId)
     return {
       outcome: 'found',
       facts,
       rooms: (await listRooms(db, scope)).map(({ id, name }) => ({ id, name })),
-      teachers: (await listTeachers(db, scope)).map(({ id, name }) => ({ id, name })),
+      teachers: isListed ? teachers : [...teachers, { id: of.teacherId!, name: of.teacher ?? '' }],
       cancelled: of.cancelledAt !== null,
       fromOutside: OVERWRITTEN_BY_SOURCE[of.source] ?? null,
     }

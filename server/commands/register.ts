@@ -5,7 +5,7 @@ import { AGAIN_REASONS, MOVE_REASONS } from '../../core/setups/moves/move'
 import { CHANGES } from '../../core/setups/register/entry'
 import type { MoveResult } from '../classes/moves'
 import type { Scope } from '../platform/accounts/scope'
-import type { Database } from '../platform/db/connection'
+import { withTransaction, type Database } from '../platform/db/connection'
 import { closed, oneOf } from '../../core/base/schema'
 import type { Source } from '../../core/setups/translate/translate'
 import { todayOf } from '../riders/limits'
@@ -89,7 +89,7 @@ export const saveAfterChange = defineCommand({
     // New shoes or cleats are looked at again by their age; the plan has the id of the first part.
     if (result.outcome === 'kept' && (what === 'shoes' || what === 'cleats') && parts.length > 0) {
       const plan = { kind: what, since: await todayOf(db, scope, now) }
-      await db.transaction((tx) => recordPlan(tx, scope, { id: parts[0].id, memberId, plan }, now))
+      await withTransaction(db, (tx) => recordPlan(tx, scope, { id: parts[0].id, memberId, plan }, now))
     }
     return recorded(result)
   },

@@ -1,10 +1,10 @@
-import { and, asc, eq, isNull } from 'drizzle-orm'
+import { and, asc, eq, isNull, or } from 'drizzle-orm'
 import { can } from '../platform/accounts/can'
 import type { Role } from '../platform/db/roles'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { endSessions } from '../platform/accounts/accounts'
-import { account, user } from '../platform/accounts/tables'
+import { account, invitation, user } from '../platform/accounts/tables'
 
 /** Somebody who works in the studio. */
 export type Person = Readonly<{ id: string; name: string; role: Role }>
@@ -67,8 +67,19 @@ export async function changeRole(
   now: Date,
 ): Promise<PeopleResult> {
   const allowed = await lockPerson(tx, scope, userId, role === 'manager')
-  if (allowed === 'kept') await tx.update(user).set({ role, updatedAt: now }).where(eq(user.id, userId))
-  return allowed
+  if (allowed !== 'kept') return allowed
+  await tx.update(user).set({ role, updatedAt: now }).where(eq(user.id, userId))
+  if (role !== 'manager') await revokeInvitationsOf(tx, userId, now)
+  return 'kept'
+}
+
+/** Revokes the open links that a person made or that are for them: none lets somebody back in who lost the right. */
+async function revokeInvitationsOf(tx: DbExecutor, userId: string, now: Date): Promise<void> {
+  const theirs = or(eq(invitation.createdBy, userId), eq(invitation.userId, userId))
+  await tx
+    .update(invitation)
+    .set({ revokedAt: now })
+    .where(and(theirs, isNull(invitation.usedAt), isNull(invitation.revokedAt)))
 }
 
 /**
@@ -81,5 +92,6 @@ export async function endAccess(tx: DbExecutor, scope: Scope, userId: string, no
   await tx.update(user).set({ endedAt: now, updatedAt: now }).where(eq(user.id, userId))
   await tx.delete(account).where(eq(account.userId, userId))
   await endSessions(tx, userId)
+  await revokeInvitationsOf(tx, userId, now)
   return 'kept'
 }

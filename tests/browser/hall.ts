@@ -142,7 +142,7 @@ export const watched = (page: Page, bike: number, text = '') =>
 
 /**
  * One thing seen of whoever sits on a bike: bike, region, sign. Where the network goes while the page asks for its
- * rows, the page opens anew, and a tap may meet the page that is going: it is made again.
+ * rows, the page reloads, and a tap may meet the page that is going: it is made again.
  */
 export async function see(page: Page, bike: number, region: string, sign: string): Promise<void> {
   const part = page.getByRole('group', { name: 'Region' }).getByRole('button', { name: region, exact: true })

@@ -25,7 +25,7 @@ test('a mark moved offline with three taps is stored once, undone, and shown bef
   await up.getByRole('button', { name: 'Comfort' }).click()
   await expect(watched(page, 2, `bar height ${before[2]} → ${label}`)).toBeVisible()
   expect(await shown()).toEqual(before.with(2, label))
-  // The page is opened anew while nothing reached the server: the bike and the tap to take back are still there.
+  // The page reloads while nothing reached the server: the bike and the tap to take back are still there.
   await page.getByRole('group', { name: 'Region' }).getByRole('button', { name: 'Knees', exact: true }).click()
   await page.reload()
   await expect(watched(page, 2, 'bar height')).toHaveAttribute('aria-pressed', 'true')

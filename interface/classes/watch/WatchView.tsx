@@ -230,10 +230,10 @@ function Tiles({
 /** Most of what is seen is at the feet. */
 const FIRST_REGION: Region = 'feet'
 
-/** The bike whose notes are open, and the region of the body; the same when the page is opened anew. */
+/** The bike whose notes are open, and the region of the body; the same when the page reloads. */
 function useChosen(classId: string) {
   const [at, setAt] = useTabState<Readonly<{ bikeId: string; region: Region }>>(`watch-at ${classId}`)
-  // Whoever goes to another page is done with the bike; a page opened anew runs no clean-up.
+  // Whoever goes to another page is done with the bike; a reloaded page runs no clean-up.
   useEffect(() => () => setAt(null), [setAt])
   return {
     chosen: at?.bikeId ?? null,

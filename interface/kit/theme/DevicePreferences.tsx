@@ -30,7 +30,7 @@ export function DevicePreferences({
   useEffect(() => {
     document.documentElement.dataset.ready = 'true'
   }, [])
-  // A page fetched anew before the light was turned brings the earlier one with it.
+  // A page fetched before the light was turned brings the earlier one with it.
   useLayoutEffect(() => {
     document.documentElement.dataset.light = light
   }, [light, first])

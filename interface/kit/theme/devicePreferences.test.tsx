@@ -12,7 +12,7 @@ const page = (light: Light) => (
 )
 const root = document.documentElement
 
-test('the light that was turned stays where the page comes anew with an earlier one', () => {
+test('the light that was turned stays where the page arrives again with an earlier one', () => {
   root.dataset.light = 'bright'
   const { rerender } = render(page('bright'))
   fireEvent.click(screen.getByRole('button'))

@@ -17,7 +17,7 @@ import { runningTrials, type Trial } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
 import { getStudio } from '../../studio/studio'
 import type { StudioClass } from '../../classes/classes'
-import { listPeople } from '../../studio/people'
+import { listEverybody } from '../../studio/people'
 import { listFollowUps, listPutToClass, type FollowUp } from '../../classes/followUps'
 import { atOrAfter, duePlans } from '../riders/plans'
 import { watchData } from './watch'
@@ -102,7 +102,7 @@ export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioCl
   const open = complaints.filter((one) => one.handedAt === null && (isReferred(one) || !onTrial.has(one.id)))
   const due = trials.filter(needsRating)
   const plans = await duePlans(db, scope, ids, atOrAfter(now, ofClass))
-  const people = new Map((await listPeople(db, scope)).map(({ id, name }) => [id, name]))
+  const people = new Map((await listEverybody(db, scope)).map(({ id, name }) => [id, name]))
   const became = new Map(
     (await listFollowUps(db, scope, ofClass.id)).map((one) => [`${one.kind} ${one.memberId}`, one]),
   )

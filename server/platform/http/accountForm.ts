@@ -2,7 +2,7 @@ import { Type, type TSchema } from '@sinclair/typebox'
 import Ajv from 'ajv'
 import type { AccountRefusal } from '../../../core/messages/studio/accounts'
 import { closed } from '../../../core/base/schema'
-import { countAttempt } from '../accounts/signInLimits'
+import { countAttempt, resetAttempts } from '../accounts/signInLimits'
 import { peerOf } from '../accounts/auth'
 import { readJson } from './readJson'
 
@@ -19,6 +19,9 @@ export const accountForms = {
   invited: closed({ token: typed, account: closed({ name: typed, username: typed, password: typed }) }),
   password: closed({ present: typed, next: typed }),
 } satisfies Readonly<Record<string, TSchema>>
+
+/** Outcomes of a secret that did not fit; any other outcome is no guess, and is not counted. */
+const GUESSES: readonly string[] = ['wrongCode', 'wrong', 'gone'] satisfies AccountRefusal[]
 
 const ajv = new Ajv()
 const validators = Object.fromEntries(Object.entries(accountForms).map(([name, schema]) => [name, ajv.compile(schema)]))
@@ -37,7 +40,9 @@ export async function answerAccountForm<Form>(
   const read = await readJson(request, MAX_BODY_LENGTH)
   if (read.outcome === 'refused' || !validators[form](read.body)) return answer('unreadable')
   const sent = read.body as Form
-  if ((await countAttempt(of(sent), peerOf(request.headers))) > 0) return answer('tooManyTries', 429)
+  const [key, peer] = [of(sent), peerOf(request.headers)]
+  if ((await countAttempt(key, peer)) > 0) return answer('tooManyTries', 429)
   const outcome = await run(sent)
+  if (!GUESSES.includes(outcome)) await resetAttempts(key, peer)
   return outcome === 'kept' ? Response.json({ outcome }, { headers: { 'cache-control': 'no-store' } }) : answer(outcome)
 }

@@ -10,6 +10,7 @@ import { closeDatabase, database } from '@/server/platform/db/connection'
 import { runCommand } from '@/server/commands/runCommand'
 import { beginStudio, codeFingerprint } from '@/server/studio/firstStart'
 import { acceptInvitation, findInvitation, listInvitations, INVITATION_MS } from '@/server/studio/invitations'
+import { POST as acceptByForm } from '@/app/api/accounts/invited/route'
 import { listEverybody, listPeople } from '@/server/studio/people'
 import { openEmptyStudio, type EmptyStudio } from '../../../scripts/support/emptyStudio'
 
@@ -114,6 +115,40 @@ test('a role changes; access ends with sessions and password, the name stays; a 
   expect(await send('people.changeRole', { userId: 'ines-harrow', role: 'desk' })).toMatchObject({
     code: 'lastManager',
   })
+})
+
+test('links of a manager who lost the role or the access open nothing, and the other links still do', async () => {
+  const [ended, demoted] = [await joined('manager'), await joined('manager')]
+  const made = async (userId: string) => {
+    const commandId = id()
+    await send('people.invite', { role: 'manager', userId: null }, now, { ...scope, userId }, commandId)
+    return (await listInvitations(db, scope, now)).find((one) => one.id === commandId)!.token
+  }
+  const [byEnded, byDemoted, other] = [await made(ended), await made(demoted), await invited()]
+  await send('people.endAccess', { userId: ended })
+  await send('people.changeRole', { userId: demoted, role: 'instructor' })
+  for (const token of [byEnded, byDemoted]) expect(await acceptInvitation(db, token, typed(), now)).toBe('revoked')
+  expect(await acceptInvitation(db, other.token, typed(), now)).toBe('kept')
+})
+
+test('mistakes in a form are no guesses: after weak passwords a good one is taken; guessed links wait', async () => {
+  const today = new Date()
+  const commandId = id()
+  await send('people.invite', { role: 'desk', userId: null }, today, scope, commandId)
+  const { token } = (await listInvitations(db, scope, today)).find((one) => one.id === commandId)!
+  const post = (password: string, of = token) =>
+    acceptByForm(
+      new Request('http://127.0.0.1/api/accounts/invited', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'x-forwarded-for': '192.0.2.77' },
+        body: JSON.stringify({ token: of, account: { ...typed(), password } }),
+      }),
+    )
+  for (let i = 0; i < 6; i++) expect((await post('short')).status).toBe(422)
+  expect((await post(GOOD)).status).toBe(200)
+  const guesses: number[] = []
+  for (let i = 0; i < 6; i++) guesses.push((await post(GOOD, 'a-guessed-link')).status)
+  expect(guesses).toEqual([422, 422, 422, 422, 422, 429])
 })
 
 test('of two managers who end each other at once, one remains', async () => {
