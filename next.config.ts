@@ -31,7 +31,7 @@ const config: NextConfig = {
           'x-content-type-options': 'nosniff',
           'referrer-policy': 'same-origin',
           'x-frame-options': 'DENY',
-          'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+          'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
         }).map(([key, value]) => ({ key, value })),
       },
     ]),

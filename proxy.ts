@@ -37,7 +37,7 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
     response.headers.set('cache-control', 'private, no-store')
   }
   response.headers.set('x-frame-options', 'DENY')
-  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()')
+  response.headers.set('permissions-policy', 'camera=(self), microphone=(), geolocation=()')
   return response
 }
 

@@ -2,7 +2,7 @@
  * The web server: the built application behind a request filter on loopback. Started by `npm run demo` and `npm test`,
  * not by hand. It ends with the process that started it: its standard input is a pipe from there.
  */
-import { readFileSync } from 'node:fs'
+import { readFileSync, watchFile } from 'node:fs'
 import { createServer } from 'node:http'
 import { createServer as createTlsServer } from 'node:https'
 import { dirname } from 'node:path'
@@ -14,9 +14,11 @@ import { refusalOf, setPeer, STORAGE_HEADER } from './support/requestFilter.mjs'
 const dir = dirname(dirname(fileURLToPath(import.meta.url)))
 const port = Number(process.env.PORT)
 const bind = process.env.BIND ?? '127.0.0.1'
-const { TLS_CERTIFICATE, TLS_KEY, PROBE_PORT } = process.env
+const { TLS_CERTIFICATE, TLS_KEY, PROBE_PORT, PLAIN_PORT } = process.env
 /** A browser that came by TLS once comes by nothing else for this long, s. */
 const TLS_ONLY_S = 15_552_000
+/** How often the file of the certificate is looked at, ms. */
+const LOOK_AT_CERTIFICATE_MS = 60_000
 const dev = process.env.NODE_ENV === 'development'
 const isDiskFull = diskWatch(process.env.DATA_FOLDER)
 const gone = () => process.exit(0)
@@ -27,6 +29,7 @@ process.on('SIGTERM', () => {
   server.close(gone)
   server.closeIdleConnections()
   probes?.close()
+  plain?.close()
   setTimeout(gone, 3000).unref()
 })
 
@@ -39,20 +42,39 @@ function answer(request, response) {
   if (refusal)
     return response.writeHead(refusal.status, { 'content-type': 'text/plain; charset=utf-8' }).end(refusal.text)
   setPeer(request, process.env.TRUSTED_PROXY)
-  if (TLS_CERTIFICATE) response.setHeader('strict-transport-security', `max-age=${TLS_ONLY_S}`)
+  if (TLS_CERTIFICATE && request.socket.encrypted)
+    response.setHeader('strict-transport-security', `max-age=${TLS_ONLY_S}`)
   void handle(request, response)
 }
 const limits = { maxHeaderSize: 16_384 }
-const server = TLS_CERTIFICATE
-  ? createTlsServer({ ...limits, cert: readFileSync(TLS_CERTIFICATE), key: readFileSync(TLS_KEY) }, answer)
-  : createServer(limits, answer)
+const pair = () => ({ cert: readFileSync(TLS_CERTIFICATE), key: readFileSync(TLS_KEY) })
+const server = TLS_CERTIFICATE ? createTlsServer({ ...limits, ...pair() }, answer) : createServer(limits, answer)
+// A certificate that was renewed is taken up without a restart; one half written is tried again at the next look.
+if (TLS_CERTIFICATE)
+  watchFile(TLS_CERTIFICATE, { interval: LOOK_AT_CERTIFICATE_MS, persistent: false }, () => {
+    try {
+      server.setSecureContext(pair())
+    } catch (error) {
+      console.error(`The new certificate cannot be used: ${error.message}`)
+    }
+  })
 /** Health alone, plain and on loopback, for the process that started this one. */
 const probes =
   PROBE_PORT &&
   createServer((request, response) =>
     request.url?.startsWith('/api/health') ? answer(request, response) : response.writeHead(404).end(),
   )
+/** What is answered without TLS: how to trust the studio's own certificate. All else is sent to the public address. */
+const plain =
+  PLAIN_PORT &&
+  createServer(limits, (request, response) => {
+    const { method, url } = request
+    if (method !== 'GET' && method !== 'HEAD') return response.writeHead(405).end()
+    if (/^\/(trust([/?]|$)|_next\/static\/|icon\.svg)/.test(url)) return answer(request, response)
+    response.writeHead(308, { location: `${process.env.BETTER_AUTH_URL}${url.startsWith('/') ? url : '/'}` }).end()
+  })
 const handle = app.getRequestHandler()
 await app.prepare()
 server.listen(port, bind)
 if (probes) probes.listen(Number(PROBE_PORT), '127.0.0.1')
+if (plain) plain.listen(Number(PLAIN_PORT), bind)

@@ -45,6 +45,20 @@ function newCode() {
   return [0, 4, 8].map((from) => letters.slice(from, from + 4).join('')).join('-')
 }
 
+/** Renews the studio's own certificate where it ends soon, now and every half day; the server takes up the new one. */
+async function keepCertificateFresh(data) {
+  const { renewCertificate } = await import('./support/certificate.mjs')
+  const renew = async () => {
+    const ends = await renewCertificate(data)
+    if (ends) console.log(`The certificate was made anew; it is good until ${ends.toISOString().slice(0, 10)}.`)
+  }
+  await renew()
+  const again = () => renew().catch((error) => console.error(`The certificate was not renewed: ${error.message}`))
+  const timer = setInterval(again, RENEW_EVERY_MS)
+  stops.push(() => clearInterval(timer))
+}
+const RENEW_EVERY_MS = 12 * 3_600_000
+
 /** The database of the settings: its address, and where it is the program's own, started and supervised. */
 async function openDatabase({ database, data }) {
   if (database !== 'embedded') return database
@@ -58,6 +72,13 @@ async function openDatabase({ database, data }) {
   return own.url
 }
 
+/** Where a device learns to trust the studio's own certificate. */
+function trustAddress(address, plainPort) {
+  const url = new URL('/trust', address)
+  Object.assign(url, { protocol: 'http:', port: String(plainPort) })
+  return url.href
+}
+
 try {
   ensureNode()
   await ensureNpmPackages(root)
@@ -67,9 +88,11 @@ try {
     console.log('The settings are good.')
     process.exit(0)
   }
-  const { data, address, port, bind, trustedProxy, tlsCertificate, tlsKey } = settings
+  const { data, address, port, bind, trustedProxy, tlsCertificate, tlsKey, authority, plainPort } = settings
   await claim(data)
-  if (!(await isFree(port))) throw new Error(`Port ${port} is taken by another program. Stop that, or set another.`)
+  for (const one of [port, plainPort].filter(Boolean))
+    if (!(await isFree(one))) throw new Error(`Port ${one} is taken by another program. Stop that, or set another.`)
+  if (authority) await keepCertificateFresh(data)
   const env = {
     DATABASE_URL: await openDatabase(settings),
     BETTER_AUTH_SECRET: secret(join(data, 'session-secret')),
@@ -79,6 +102,8 @@ try {
     BIND: bind,
     ...(trustedProxy && { TRUSTED_PROXY: trustedProxy }),
     ...(tlsCertificate && { TLS_CERTIFICATE: tlsCertificate, TLS_KEY: tlsKey }),
+    ...(authority && { TLS_AUTHORITY: authority }),
+    ...(plainPort && { PLAIN_PORT: String(plainPort) }),
   }
   const printed = await run(bin(root, 'tsx'), ['scripts/prepare.ts'], { cwd: root, env, quiet: true })
   const { refusal, isEmpty } = JSON.parse(printed.trimEnd().split('\n').at(-1))
@@ -96,6 +121,7 @@ try {
   stops.push(server.stop)
   console.log(
     `\nThe studio is open:  ${address}\n` +
+      (plainPort ? `A device that does not trust it yet begins at  ${trustAddress(address, plainPort)}\n` : '') +
       (code ? `\nNobody has an account yet. Open the page and type the code  ${code}\n` : '') +
       `\nCtrl-C stops it. What the server says is kept in ${join(data, 'log', 'server.log')}`,
   )

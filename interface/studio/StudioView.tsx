@@ -14,11 +14,12 @@ import type { StudioSettings } from '@/core/operations/requests/studioSettings'
 import { DEFAULT_COSTS_S, QUESTIONS } from '@/core/setups/recommend/request/questionCosts'
 import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
 import { schoolOf, type School } from '@/core/base/school/school'
+import { StudioNav } from '../frame/StudioNav'
 import { NumberField } from '../kit/NumberField'
 import { useAction } from '../commands/useAction'
+import { MemberSelect } from '../riders/members/MemberSelect'
 import { query, command } from '../commands/command'
 import { LearnedChart } from './LearnedChart'
-import { RiderSelect } from './RiderSelect'
 import { KneeWindow, Option } from './SchoolOptions'
 import { SuggestionChart } from './SuggestionChart'
 import styles from './studioView.module.css'
@@ -62,16 +63,8 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
   return (
     <article className={styles.page}>
       <header className={styles.head}>
+        <StudioNav here="How we set up" />
         <h1>{name}: how we set up</h1>
-        <Button size="large" href="/studio/picture">
-          The studio’s picture
-        </Button>
-        <Button size="large" href="/studio/files">
-          Files
-        </Button>
-        <Button size="large" href="/studio/people">
-          People
-        </Button>
         <Button size="large" disabled={!changed || busy} onClick={() => setDraft(saved)}>
           Undo
         </Button>
@@ -84,7 +77,10 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
         would set, all else staying.
       </p>
       <div className={styles.pick}>
-        <RiderSelect
+        <MemberSelect
+          label="Rider"
+          placeholder="For a rider …"
+          className={styles.rider}
           onPick={(picked) => {
             setRider(null)
             if (!picked) return
@@ -93,14 +89,16 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
             )
           }}
         />
-        <Select
-          size="large"
-          aria-label="Type of bike"
-          value={typeId}
-          onChange={setTypeId}
-          options={types.map((t) => ({ value: t.id, label: t.bikeType.name }))}
-          className={styles.type}
-        />
+        {types.length > 0 && (
+          <Select
+            size="large"
+            aria-label="Type of bike"
+            value={typeId}
+            onChange={setTypeId}
+            options={types.map((t) => ({ value: t.id, label: t.bikeType.name }))}
+            className={styles.type}
+          />
+        )}
         {rider && done < 1 && <Progress percent={Math.round(100 * done)} size="small" className={styles.progress} />}
         {rider && done === 1 && (
           <span className={styles.quiet}>

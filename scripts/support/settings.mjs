@@ -16,6 +16,10 @@ export const SETTINGS = Object.freeze({
   trustedProxy: { env: 'SADDLE_TRUSTED_PROXY', about: 'IP address of the proxy in front that speaks TLS' },
   tlsCertificate: { env: 'SADDLE_TLS_CERTIFICATE', about: 'file of the certificate with its chain, PEM' },
   tlsKey: { env: 'SADDLE_TLS_KEY', about: 'file of its key, PEM' },
+  plainPort: {
+    env: 'SADDLE_PLAIN_PORT',
+    about: 'port without TLS that shows how to trust the studio’s own certificate, 1 to 65535, or 0 for none',
+  },
 })
 const SCHEMA = Object.freeze({
   type: 'object',
@@ -30,28 +34,48 @@ const SCHEMA = Object.freeze({
     trustedProxy: { type: 'string', minLength: 1 },
     tlsCertificate: { type: 'string', minLength: 1 },
     tlsKey: { type: 'string', minLength: 1 },
+    plainPort: { type: 'integer', minimum: 0, maximum: 65535 },
   },
 })
-const DEFAULTS = Object.freeze({ database: 'embedded', port: 4077, bind: '127.0.0.1' })
+const DEFAULTS = Object.freeze({ database: 'embedded', port: 4077 })
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1', '[::1]']
 const FILES = Object.freeze(['tlsCertificate', 'tlsKey'])
+const PORTS = Object.freeze(['port', 'plainPort'])
 
 /**
- * The settings of a start: those of a JSON file, each overridden by its environment variable. Resolves with
- * `{ settings, faults }`; each fault is a sentence that names the setting and what to do. Paths are absolute then.
+ * The settings of a start: those of a JSON file, each overridden by its environment variable. Where neither names a
+ * certificate or a proxy, that of `npm run certificate` in the data folder is used, and `authority` names the file of
+ * its authority. Resolves with `{ settings, faults }`; each fault is a sentence that names the setting and what to do.
+ * Paths are absolute then.
  */
 export async function readSettings(file, env, home) {
   const read = file ? readFile(file) : { stored: {}, faults: [] }
   if (read.faults.length > 0) return { settings: null, faults: read.faults }
   const given = { ...DEFAULTS, data: home, ...read.stored }
   for (const [name, { env: variable }] of Object.entries(SETTINGS))
-    if (env[variable]) given[name] = name === 'port' ? toPort(env[variable]) : env[variable]
+    if (env[variable]) given[name] = PORTS.includes(name) ? toPort(env[variable]) : env[variable]
+  const authority = await useOwnCertificate(given)
+  given.bind ??= '127.0.0.1'
   given.address ??= `http://127.0.0.1:${given.port}`
   const faults = [...(await schemaFaults(given))]
   if (faults.length > 0) return { settings: null, faults }
   for (const name of ['data', ...FILES]) if (given[name]) given[name] = resolve(given[name])
-  faults.push(...addressFaults(given), ...tlsFaults(given, new Date()))
-  return { settings: faults.length > 0 ? null : given, faults }
+  faults.push(...addressFaults(given), ...tlsFaults(given, authority !== null, new Date()))
+  return { settings: faults.length > 0 ? null : { ...given, ...(authority && { authority }) }, faults }
+}
+
+/** Puts the studio's own certificate and what follows from it into `given`, where there is one and no other is set. */
+async function useOwnCertificate(given) {
+  if (given.tlsCertificate || given.tlsKey || given.trustedProxy || typeof given.data !== 'string') return null
+  const { certificateFiles, certificateNames } = await import('./certificate.mjs')
+  const { authority, certificate, key } = certificateFiles(resolve(given.data))
+  if (![authority, certificate, key].every((file) => existsSync(file))) return null
+  const [name] = certificateNames(certificate)
+  Object.assign(given, { tlsCertificate: certificate, tlsKey: key })
+  given.address ??= `https://${isIP(name) === 6 ? `[${name}]` : name}:${given.port}`
+  given.bind ??= '0.0.0.0'
+  given.plainPort ??= given.port + 1
+  return authority
 }
 
 const toPort = (text) => (/^\d+$/.test(text) ? Number(text) : text)
@@ -91,8 +115,9 @@ function addressFaults({ address, bind, trustedProxy, tlsCertificate }) {
   const isPublic = !LOOPBACK.includes(hostname) || !LOOPBACK.includes(bind)
   if (isPublic && !tlsCertificate && !trustedProxy)
     faults.push(
-      'A studio that others reach needs TLS: set tlsCertificate and tlsKey, or trustedProxy to the address of the ' +
-        'proxy that speaks TLS in front. Without either, bind and address stay at 127.0.0.1.',
+      'A studio that others reach needs TLS: make a certificate with npm run certificate, set tlsCertificate and ' +
+        'tlsKey, or set trustedProxy to the address of the proxy that speaks TLS in front. Without, bind and ' +
+        'address stay at 127.0.0.1.',
     )
   if (isPublic && protocol !== 'https:')
     faults.push('The public address must begin with https://, since passwords and health data go over it.')
@@ -103,7 +128,8 @@ function addressFaults({ address, bind, trustedProxy, tlsCertificate }) {
   return faults
 }
 
-function tlsFaults({ tlsCertificate, tlsKey, address }, now) {
+/** `isOwn`: the start makes it anew by itself where it ended. */
+function tlsFaults({ tlsCertificate, tlsKey, address }, isOwn, now) {
   if (!tlsCertificate && !tlsKey) return []
   if (!tlsCertificate || !tlsKey) return ['A certificate needs its key: set both tlsCertificate and tlsKey.']
   const missing = [tlsCertificate, tlsKey].filter((file) => !existsSync(file))
@@ -114,12 +140,17 @@ function tlsFaults({ tlsCertificate, tlsKey, address }, now) {
     const key = createPrivateKey(readFileSync(tlsKey))
     const faults = []
     if (!certificate.checkPrivateKey(key)) faults.push(`The key ${tlsKey} does not belong to the certificate.`)
-    if (new Date(certificate.validTo) <= now) faults.push(`The certificate ended on ${certificate.validTo}. Renew it.`)
+    if (new Date(certificate.validTo) <= now && !isOwn)
+      faults.push(`The certificate ended on ${certificate.validTo}. Renew it.`)
     if (new Date(certificate.validFrom) > now)
       faults.push(`The certificate begins on ${certificate.validFrom}: is this computer’s clock right?`)
-    const { hostname } = new URL(address)
+    const hostname = new URL(address).hostname.replace(/^\[|\]$/g, '')
     const isNamed = isIP(hostname) ? certificate.checkIP(hostname) : certificate.checkHost(hostname)
-    if (!isNamed) faults.push(`The certificate is not for ${hostname}, the public address.`)
+    if (!isNamed)
+      faults.push(
+        `The certificate is not for ${hostname}, the public address.` +
+          (isOwn ? ` Make one that is: npm run certificate -- ${hostname}` : ''),
+      )
     return faults
   } catch (error) {
     return [`The certificate or its key cannot be read: ${error.message}`]

@@ -115,12 +115,16 @@ export async function recordMove(
   return SAVED
 }
 
-/** Riders of whom a mark was moved, and not taken back, on the day of `at` on the studio's clock. */
+/**
+ * Riders of whom a mark was moved, and not taken back, on the day of `at` on the studio's clock; moves during the class
+ * `exceptClassId` do not count.
+ */
 export async function ridersMovedOnDay(
   tx: DbExecutor,
   scope: Scope,
   memberIds: readonly string[],
   at: Date,
+  exceptClassId: string | null = null,
 ): Promise<ReadonlySet<string>> {
   if (memberIds.length === 0) return new Set()
   const [{ timeZone }] = await tx
@@ -128,7 +132,7 @@ export async function ridersMovedOnDay(
     .from(studio)
     .where(eq(studio.id, scope.studioId))
   const moved = await tx
-    .select({ memberId: markMove.memberId, at: markMove.createdAt })
+    .select({ memberId: markMove.memberId, at: markMove.createdAt, classId: markMove.classId })
     .from(markMove)
     .where(
       and(
@@ -139,7 +143,8 @@ export async function ridersMovedOnDay(
       ),
     )
   const isThatDay = (one: Date) => studioDay(one, timeZone) === studioDay(at, timeZone)
-  return new Set(moved.filter((one) => isThatDay(one.at)).map(({ memberId }) => memberId))
+  const counts = moved.filter((one) => isThatDay(one.at) && (!exceptClassId || one.classId !== exceptClassId))
+  return new Set(counts.map(({ memberId }) => memberId))
 }
 
 /** One move; null where the studio has none of this id. */

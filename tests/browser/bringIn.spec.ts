@@ -1,9 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
+import { createHash, X509Certificate } from 'node:crypto'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, Page } from '@playwright/test'
-import { generate } from 'selfsigned'
+import { chromium, type Browser, type Page } from '@playwright/test'
 import { expect, test } from './test'
 import { createRng } from '../../core/base/rng'
 import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints'
@@ -58,28 +58,42 @@ const FIELDS = [
 
 let studio: ChildProcess
 let base: string
+/** Where a device without trust begins. */
+let plain: string
+/** A browser that trusts the studio's own authority, and so nothing else that is not public. */
+let browser: Browser
+let authority: X509Certificate
 let folder: string
 /** As printed at the start of an installation without accounts. */
 let code: string
 
-/** `npm start` with a database of its own, over TLS. */
+/** `npm run certificate`, then `npm start` with a database of its own, over TLS at a name of the house. */
 test.beforeAll(async () => {
-  const port = await freePort()
-  base = `https://localhost:${port}`
+  const [port, plainPort] = [await freePort(), await freePort()]
+  base = `https://saddle.test:${port}`
+  plain = `http://saddle.test:${plainPort}`
   folder = mkdtempSync(join(tmpdir(), 'ys-first-'))
-  const { cert, private: key } = await generate([{ name: 'commonName', value: 'localhost' }])
-  const [certificate, keyFile] = [join(folder, 'certificate.pem'), join(folder, 'key.pem')]
-  writeFileSync(certificate, cert)
-  writeFileSync(keyFile, key)
+  const data = join(folder, 'data')
+  execFileSync(process.execPath, ['scripts/certificate.mjs', '--data', data, 'saddle.test'])
+  authority = new X509Certificate(readFileSync(join(data, 'tls', 'authority.pem')))
+  const key = authority.publicKey.export({ type: 'spki', format: 'der' })
+  const { launchOptions } = test.info().project.use
+  browser = await chromium.launch({
+    ...launchOptions,
+    args: [
+      ...(launchOptions?.args ?? []),
+      '--host-resolver-rules=MAP saddle.test 127.0.0.1',
+      `--ignore-certificate-errors-spki-list=${createHash('sha256').update(key).digest('base64')}`,
+    ],
+  })
   studio = spawn(process.execPath, ['scripts/start.mjs'], {
     env: {
       ...process.env,
       NEXT_DIST: process.env.NEXT_DIST ?? '.next-test',
-      SADDLE_DATA: join(folder, 'data'),
+      SADDLE_DATA: data,
       SADDLE_PORT: String(port),
-      SADDLE_ADDRESS: base,
-      SADDLE_TLS_CERTIFICATE: certificate,
-      SADDLE_TLS_KEY: keyFile,
+      SADDLE_PLAIN_PORT: String(plainPort),
+      SADDLE_BIND: '127.0.0.1',
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
@@ -97,8 +111,33 @@ test.afterAll(async () => {
   const gone = new Promise((resolve) => studio.once('exit', resolve))
   studio.kill('SIGINT')
   await gone
+  await browser.close()
   rmSync(folder, { recursive: true, force: true })
 })
+
+/** A new device is told how to trust the studio, and gets its authority; then it has what a safe address may have. */
+async function trust(page: Page): Promise<void> {
+  await page.goto(`${plain}/trust`)
+  await expect(page.getByRole('radio', { name: 'Linux, and Firefox anywhere' })).toBeChecked()
+  await page.getByRole('radio', { name: 'iPhone or iPad' }).click()
+  await expect(page.getByText('Certificate Trust Settings', { exact: false })).toBeVisible()
+  await expect(page.locator('code')).toHaveText(
+    authority.fingerprint256.replaceAll(':', '').replace(/.{4}(?!$)/g, '$& '),
+  )
+  const given = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Get the certificate' }).click()
+  expect(new X509Certificate(readFileSync(await (await given).path())).fingerprint256).toBe(authority.fingerprint256)
+  // Nothing else is answered without TLS.
+  await page.goto(`${plain}/members`)
+  expect(page.url()).toMatch(new RegExp(`^${base}/`))
+  const has = () => [
+    isSecureContext,
+    'serviceWorker' in navigator,
+    'mediaDevices' in navigator,
+    'ondevicemotion' in window,
+  ]
+  expect(await page.evaluate(has)).toEqual([true, true, true, true])
+}
 
 /** The first page of an installation: a wrong code and a weak password are refused, nothing typed is lost. */
 async function begin(page: Page): Promise<void> {
@@ -124,11 +163,11 @@ async function begin(page: Page): Promise<void> {
 const PASSWORD = 'kettle-lantern-ferry-9'
 
 /** Somebody is invited as an instructor, joins by the link once, and is signed out the moment their access ends. */
-async function inviteAndEnd(page: Page, browser: Browser): Promise<void> {
+async function inviteAndEnd(page: Page): Promise<void> {
   await page.goto('/studio/people')
   await page.getByRole('button', { name: 'Make a link' }).click()
   const address = await page.getByText(/\/invited\//).innerText()
-  const theirs = await browser.newContext({ ignoreHTTPSErrors: true })
+  const theirs = await browser.newContext()
   const other = await theirs.newPage()
   await other.goto(address)
   await expect(other.getByText('You are invited as Instructor.', { exact: false })).toBeVisible()
@@ -170,16 +209,16 @@ async function asked(page: Page): Promise<Marks> {
 test(
   'from an empty machine: a studio begun and a person invited, a type described, calibrated by tape with a blunder, ' +
     'four bikes, one with an offset, and a rider set up',
-  async ({ browser }) => {
+  async () => {
     const page = await browser.newPage({
       baseURL: base,
       viewport: { width: 1280, height: 800 },
       reducedMotion: 'reduce',
-      ignoreHTTPSErrors: true,
       timezoneId: 'Europe/Oslo',
     })
+    await trust(page)
     await begin(page)
-    await inviteAndEnd(page, browser)
+    await inviteAndEnd(page)
     await page.getByRole('link', { name: 'Bikes' }).click()
     await expect(page.getByText('No bikes yet.', { exact: false })).toBeVisible()
 

@@ -1,9 +1,10 @@
 'use client'
 import { Button, Drawer, Input, type InputRef } from 'antd'
 import '@/interface/kit/antd/drawer.generated.css'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { normalizeName } from '@/server/riders/members/normalizeName'
 import { findMembers } from '../../riders/members/findMembers'
+import { useMemberSearch } from '../../riders/members/useMemberSearch'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import styles from './riderPicker.module.css'
@@ -25,8 +26,7 @@ type Props = Readonly<{
 export function RiderPicker({ title, remarkOf, close, onPick, addLabel, stays = false }: Props) {
   const [typed, setTyped] = useState('')
   const field = useRef<InputRef>(null)
-  const { found, failed } = useMemberSearch(title !== null, typed)
-  const shown = found ?? []
+  const { found, isFresh, failed } = useMemberSearch(typed, title !== null)
   const pick = (memberId: string, name: string) => {
     onPick(memberId, name)
     if (!stays) return
@@ -51,7 +51,7 @@ export function RiderPicker({ title, remarkOf, close, onPick, addLabel, stays = 
         allowClear
       />
       <ul className={styles.names}>
-        {shown.map((member) => (
+        {found.map((member) => (
           <li key={member.id}>
             <button type="button" onClick={() => pick(member.id, member.name)}>
               {member.name}
@@ -61,16 +61,16 @@ export function RiderPicker({ title, remarkOf, close, onPick, addLabel, stays = 
         ))}
       </ul>
       {failed && <p className={styles.none}>The studio’s server cannot be reached. Type again when it is back.</p>}
-      {found && !failed && normalizeName(typed) !== '' && (
+      {isFresh && !failed && normalizeName(typed) !== '' && (
         <NewName
           key={normalizeName(typed)}
           name={normalizeName(typed)}
           label={addLabel}
-          isTaken={shown.some(({ name }) => name.toLowerCase() === normalizeName(typed).toLowerCase())}
+          isTaken={found.some(({ name }) => name.toLowerCase() === normalizeName(typed).toLowerCase())}
           onAdded={pick}
         />
       )}
-      {found?.length === 0 && typed.trim() === '' && !failed && (
+      {isFresh && found.length === 0 && typed.trim() === '' && !failed && (
         <p className={styles.none}>There are no members yet. Type a name to add the first.</p>
       )}
     </Drawer>
@@ -108,35 +108,4 @@ function NewName({
       {anyway ? `Yes, add a second “${name}”` : `Add “${name}” ${label}`}
     </Button>
   )
-}
-
-/** Debounce of typing before a request, ms. */
-const PAUSE_MS = 150
-
-/**
- * The members found for what is typed; null before the first answer. The latest question counts, whichever answer
- * comes last.
- */
-function useMemberSearch(
-  open: boolean,
-  typed: string,
-): { found: readonly { id: string; name: string }[] | null; failed: boolean } {
-  const [state, setState] = useState<{ found: readonly { id: string; name: string }[] | null; failed: boolean }>({
-    found: null,
-    failed: false,
-  })
-  useEffect(() => {
-    if (!open) return
-    let stale = false
-    const timer = setTimeout(() => {
-      findMembers(typed)
-        .then((found) => stale || setState({ found, failed: false }))
-        .catch(() => stale || setState({ found: [], failed: true }))
-    }, PAUSE_MS)
-    return () => {
-      stale = true
-      clearTimeout(timer)
-    }
-  }, [open, typed])
-  return state
 }

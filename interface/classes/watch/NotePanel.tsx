@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import type { AxisName, Marks } from '@/core/base/conventions'
+import type { AxisName } from '@/core/base/conventions'
 import type { Posture } from '@/core/classes/plan/blockWords'
 import type { Block } from '@/core/classes/plan/blocks'
 import {
@@ -15,7 +15,7 @@ import { cueAdvice, type CuedNote } from '@/core/classes/watch/cue'
 import { REGION_NAME, REGIONS, type Region } from '@/core/classes/watch/signs'
 import { formatRedFlag } from '@/core/messages/classes/watch'
 import { asSentence } from '@/core/messages/words/phrases'
-import type { FloorScales, MarkMove } from '@/core/setups/moves/move'
+import type { MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
 import { StopBanner } from '../../kit/StopMark'
@@ -25,12 +25,13 @@ import { Felt } from './Felt'
 import type { Noted } from './noted'
 import { Cue, DuePlans, LastTap, OpenNotes } from './NoteParts'
 import { Signs } from './Signs'
+import type { Movable } from './useMoves'
 import styles from './notePanel.module.css'
 
 type Props = Readonly<{
   bike: WatchBike & Readonly<{ rider: NonNullable<WatchBike['rider']> }>
   /** The rider's marks as they stand now, and the bike's scales; null where there is nothing this person may move. */
-  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
+  movable: Movable | null
   block: Block | null
   /** As announced, or by the plan. */
   posture: Posture | null

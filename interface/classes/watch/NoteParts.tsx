@@ -1,5 +1,4 @@
 'use client'
-import type { Marks } from '@/core/base/conventions'
 import type { NoteChange, NoteState } from '@/core/classes/watch/classState'
 import { FELT, RED_FLAG } from '@/core/classes/watch/comfort'
 import type { CueAdvice } from '@/core/classes/watch/cue'
@@ -10,6 +9,7 @@ import { raisedTo, type FloorScales, type MarkMove } from '@/core/setups/moves/m
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { RaiseStarter } from '../../setups/move/RaiseStarter'
 import type { Noted } from './noted'
+import type { Movable } from './useMoves'
 import styles from './notePanel.module.css'
 
 type OnChange = (noteId: string, change: NoteChange) => void
@@ -116,14 +116,14 @@ export function DuePlans({
   onMove,
 }: Readonly<{
   bike: WatchBike
-  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
+  movable: Movable | null
   movedToday: boolean
   /** Health comes first: nothing is raised. */
   stopped: boolean
   onMove: (move: MarkMove) => void
 }>) {
   const from = movable?.marks.seatHeight
-  const to = movable && bike.raiseMm !== null ? raisedTo(movable.scales, bike.marks ?? {}, bike.raiseMm) : null
+  const to = movable && bike.raiseMm !== null ? raisedTo(movable.scales, movable.marksBefore, bike.raiseMm) : null
   const isRaised = from !== undefined && from === to
   return bike.plans.map(({ id, kind, text }) =>
     kind !== 'starter' || !from || !to || stopped ? (

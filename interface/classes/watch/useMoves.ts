@@ -7,9 +7,12 @@ import type { WatchBike, WatchData } from '@/server/pages/classes/watch'
 import { useTabState } from '../../kit/useTabState'
 import { useOutbox } from '../../offline/OutboxProvider'
 
+/** The marks of a rider that can be moved: those of now, and those the rider came to this class with. */
+export type Movable = Readonly<{ scales: FloorScales; marks: Marks; marksBefore: Marks }>
+
 type Moves = Readonly<{
   /** The rider's present marks; null without numbers, or without the permission to set riders up. */
-  movable: Readonly<{ scales: FloorScales; marks: Marks }> | null
+  movable: Movable | null
   /** The latest move of this rider from this page. */
   lastMove: MoveState | undefined
   move: (move: MarkMove) => void
@@ -36,7 +39,12 @@ export function useMoves(
     if (!data.mayMove || !scales || !bike.marks) return null
     const own = (moves: readonly MoveState[] = []) =>
       moves.filter((one) => one.memberId === memberId && one.bikeId === bike.bikeId)
-    return { scales, marks: marksAfter(bike.marks, own(data.state.moves), own(state.moves)) }
+    const known = own(data.state.moves)
+    return {
+      scales,
+      marks: marksAfter(bike.marks, known, own(state.moves)),
+      marksBefore: marksAfter(bike.marks, known, []),
+    }
   }, [bike, data, state.moves, memberId])
   const refused = entries?.find(
     ({ state: how, entry }) => how === 'refused' && entry.op === 'moveMark' && entry.memberId === memberId,

@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { useState } from 'react'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { StudioNav } from '../../frame/StudioNav'
 import styles from './picture.module.css'
 import type { PicturePage } from './picturePage'
 
@@ -13,8 +14,8 @@ export function PictureView({ page, referral, mayWord }: Props) {
   return (
     <article className={styles.page}>
       <header className={styles.head}>
+        {mayWord && <StudioNav here="Picture" />}
         <h1>The studio’s picture</h1>
-        <Link href="/studio">Studio</Link>
       </header>
       <p className={styles.lead}>{page.lead}</p>
       <div className={styles.columns}>

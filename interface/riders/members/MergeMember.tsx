@@ -1,35 +1,22 @@
 'use client'
-import { App, Button, Modal, Select } from 'antd'
-import '@/interface/kit/antd/select.generated.css'
+import { App, Button, Modal } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { formatMerge } from '@/core/messages/riders/members'
 import type { MergePreview } from '@/server/commands/useCases/mergeMembers'
-import { findMembers } from './findMembers'
+import { MemberSelect } from './MemberSelect'
 import { useAction } from '../../commands/useAction'
 import { query, command } from '../../commands/command'
 import styles from './addMember.module.css'
 
 type Member = Readonly<{ id: string; name: string }>
-/** Pause in typing before the search request, ms. */
-const PAUSE_MS = 150
 
 /** Merges this member, entered twice, into another: first what it would move, then the tap that does it. */
 export function MergeMember({ member, close }: Readonly<{ member: Member; close: () => void }>) {
   const router = useRouter()
   const { message } = App.useApp()
   const { act, busy } = useAction()
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
-  const [found, setFound] = useState<readonly Member[]>([])
   const [preview, setPreview] = useState<MergePreview | null>(null)
-  const search = (typed: string) => {
-    clearTimeout(timer.current)
-    timer.current = setTimeout(() => {
-      void findMembers(typed)
-        .then((members) => setFound(members.filter(({ id }) => id !== member.id)))
-        .catch(() => setFound([]))
-    }, PAUSE_MS)
-  }
   async function choose(into: string) {
     setPreview(null)
     const answer = await act(() => query('members.previewMerge', { from: member.id, into }))
@@ -43,16 +30,12 @@ export function MergeMember({ member, close }: Readonly<{ member: Member; close:
   return (
     <Modal open onCancel={close} footer={null} title={`Merge ${member.name} into another member`} width={480}>
       <div className={styles.form}>
-        <label htmlFor="merge-into">Who is it really?</label>
-        <Select
-          id="merge-into"
-          size="large"
-          showSearch={{ filterOption: false, onSearch: search }}
+        <b>Who is it really?</b>
+        <MemberSelect
+          label="Who is it really?"
           placeholder="Find by name"
-          notFoundContent={null}
-          onFocus={() => search('')}
-          options={found.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={choose}
+          exceptId={member.id}
+          onPick={(into) => (into ? void choose(into.id) : setPreview(null))}
         />
         <div className={styles.said} aria-live="polite">
           {preview && formatMerge(preview).map((line) => <p key={line}>{line}</p>)}

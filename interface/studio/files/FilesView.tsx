@@ -7,6 +7,7 @@ import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import type { ColumnMap, ImportOutcome } from '@/server/files/importMembers'
 import type { ArchiveOutcome } from '@/core/messages/studio/archive'
+import { StudioNav } from '../../frame/StudioNav'
 import { FileResult } from './FileResult'
 import { requestFile, sendFile, type Chosen, type Refused } from './requestFile'
 import { ListColumns } from './ListColumns'
@@ -66,6 +67,7 @@ export function FilesView() {
   return (
     <article>
       <header className={styles.head}>
+        <StudioNav here="Files" />
         <h1>Files</h1>
       </header>
       <section className={styles.part} aria-label="Export">

@@ -7,6 +7,7 @@ import { ROLE_NAME, ROLE_TEXT } from '@/core/messages/studio/accounts'
 import type { PeoplePage } from '@/server/pages/studio/people'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
+import { StudioNav } from '../../frame/StudioNav'
 import { useCopy } from '../../kit/useCopy'
 import styles from './people.module.css'
 
@@ -37,10 +38,8 @@ export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage
   return (
     <article className={styles.page}>
       <header className={styles.head}>
+        <StudioNav here="People" />
         <h1>People</h1>
-        <Button size="large" href="/studio">
-          How we set up
-        </Button>
       </header>
       <section aria-label="Invite">
         <h2>Invite</h2>

@@ -1,9 +1,9 @@
-import type { Marks } from '../../../core/base/conventions'
+import type { Label, Marks } from '../../../core/base/conventions'
 import { floorScales } from '../../../core/messages/setups/floorScales'
 import type { FloorScales } from '../../../core/setups/moves/move'
 import { formatMarks } from '../../../core/messages/words/labels'
 import { formatPutHere } from '../../../core/messages/classes/watch'
-import { numbersLookedAt, type ClassState } from '../../../core/classes/watch/classState'
+import { numbersLookedAt, type ClassState, type MoveState } from '../../../core/classes/watch/classState'
 import type { CuedNote } from '../../../core/classes/watch/cue'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
@@ -37,7 +37,7 @@ export type WatchBike = Readonly<{
   /** The same as marks of this machine, and the version of its type (in `scales`); null without numbers. */
   marks: Marks | null
   typeId: string
-  /** A mark was moved today already, or a change is on trial: a second one asks for a reason. */
+  /** A mark was moved today outside this class, or a change is on trial: a second one asks for a reason. */
   movedToday: boolean
   onTrial: boolean
   /** Numbers nobody looked at yet: left to the warm-up, or new here and not set up. */
@@ -53,9 +53,9 @@ export type WatchBike = Readonly<{
   stop: string | null
   /** What is on trial here, or was put to this class by an earlier one, in a few words; null where nothing is. */
   trial: string | null
-  /** What is planned for the rider and due, in a sentence and on a tile. */
+  /** What was planned for the rider and due when they came to this class, in a sentence and on a tile. */
   plans: readonly Pick<RiderPlan, 'id' | 'kind' | 'text' | 'short'>[]
-  /** Of a starter that is due on this type: the distance to raise the seat by, mm along the axis. */
+  /** Of a starter that was due then on this type: the distance to raise the seat by, mm along the axis. */
   raiseMm: number | null
 }>
 
@@ -108,11 +108,11 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     assigned.map(({ bikeId }) => bikeId),
     now,
   )
-  const moved = await ridersMovedOnDay(db, scope, ids, now)
+  const moved = await ridersMovedOnDay(db, scope, ids, now, ofClass.id)
   const put = await listPutToClass(db, scope, ofClass)
   const putTo = (memberId: string) =>
     put.filter((one) => one.memberId === memberId).map(({ said: text }) => formatPutHere(text))
-  const due = await duePlans(db, scope, ids, atOrAfter(now, ofClass))
+  const due = await duePlans(db, scope, ids, atOrAfter(now, ofClass), seatsBefore(state.moves))
   const limits = await effectsOfLimits(db, scope, ids, now)
   const stops = await stopsOf(db, scope, ids, now)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
@@ -183,4 +183,10 @@ export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioCla
     cues,
     referral: (await getStudio(db, scope)).referral,
   }
+}
+
+/** The seat heights that riders came to a class with, where one was moved there. `moves`: the oldest first. */
+function seatsBefore(moves: readonly MoveState[]): ReadonlyMap<string, Label> {
+  const ofSeats = moves.filter(({ axis }) => axis === 'seatHeight')
+  return new Map(ofSeats.toReversed().map(({ memberId, from }) => [memberId, from]))
 }

@@ -3,6 +3,7 @@ import { axisOf } from '../../../core/bikes/bike/bike'
 import { positionsOf } from '../../../core/bikes/scale/scale'
 import { formatPlan, formatPlanOnTile, type StarterMarks } from '../../../core/messages/riders/plans'
 import { formatLabel, formatSteps } from '../../../core/messages/words/labels'
+import type { Label } from '../../../core/base/conventions'
 import { studioDay } from '../../../core/messages/words/dates'
 import { limitEffects } from '../../../core/riders/limits/limits'
 import { planState, type Plan, type PlanKind } from '../../../core/riders/plans/plan'
@@ -31,13 +32,14 @@ export type RiderPlan = Readonly<{
 
 /**
  * The plans of these members on the day of `at`, the oldest first. Plans that are over, as a starter whose seat was
- * raised, are left out.
+ * raised, are left out. `seatAt` gives seat heights that count instead of the present ones, by member.
  */
 export async function plansOf(
   db: DbExecutor,
   scope: Scope,
   memberIds: readonly string[],
   at: Date,
+  seatAt?: ReadonlyMap<string, Label>,
 ): Promise<RiderPlan[]> {
   const plans = await listPlans(db, scope, memberIds)
   if (plans.length === 0) return []
@@ -51,7 +53,7 @@ export async function plansOf(
   const today = studioDay(at, timeZone)
   return plans.flatMap(({ id, memberId, plan, createdAt, lookedAt }): RiderPlan[] => {
     const own = entries.filter((entry) => entry.memberId === memberId)
-    const starter = plan.kind === 'starter' ? starterOf(own, plan) : null
+    const starter = plan.kind === 'starter' ? starterOf(own, plan, seatAt?.get(memberId)) : null
     const effects = limitEffects(
       limits.filter((one) => one.memberId === memberId).map(({ limit }) => limit),
       today,
@@ -84,29 +86,31 @@ export async function plansOf(
 export const atOrAfter = (now: Date, { startsAt }: Readonly<{ startsAt: Date }>): Date =>
   now > startsAt ? now : startsAt
 
-/** Plans of these members that are due at `at`, by member. */
+/** Plans of these members that are due at `at`, by member; see `plansOf`. */
 export async function duePlans(
   db: DbExecutor,
   scope: Scope,
   memberIds: readonly string[],
   at: Date,
+  seatAt?: ReadonlyMap<string, Label>,
 ): Promise<ReadonlyMap<string, readonly RiderPlan[]>> {
-  const due = (await plansOf(db, scope, memberIds, at)).filter(({ isDue }) => isDue)
+  const due = (await plansOf(db, scope, memberIds, at, seatAt)).filter(({ isDue }) => isDue)
   return new Map(
     [...new Set(due.map(({ memberId }) => memberId))].map((id) => [id, due.filter((one) => one.memberId === id)]),
   )
 }
 
-/** The seat height of a starter now, and what is left to its target, mm; null without numbers for its type. */
+/** A starter's seat height, now or as given, and what is left to its target, mm; null without numbers for its type. */
 function starterOf(
   entries: readonly RegisterEntry[],
   { lineId, to }: Plan,
+  seat?: Label,
 ): (StarterMarks & Readonly<{ mm: number }>) | null {
   const entry = entries.find((one) => one.lineId === lineId)
   const scale = entry && axisOf(entry.type, 'seatHeight')?.scale
   if (!entry || !scale) return null
   const position = (label: string | undefined) => positionsOf(scale).find((one) => one.label === label)
-  const [here, there] = [position(entry.marks.seatHeight), position(to)]
+  const [here, there] = [position(seat ?? entry.marks.seatHeight), position(to)]
   if (!here || !there) return null
   const name = (label: string) => formatLabel(entry.type, 'seatHeight', label)
   const mm = there.mm - here.mm

@@ -89,9 +89,12 @@ test('a starter is due after its rides, comes up before, during and after class,
 
   const moveId = id()
   const move = { memberId, bikeId, axis: 'seatHeight', from: '6', to: '7', why: 'planned' }
-  expect(await send('register.moveMark', move, day(3), scope, moveId)).toEqual({ outcome: 'kept' })
+  const inClass = { ...move, classId: second.id }
+  expect(await send('register.moveMark', inClass, day(3), scope, moveId)).toEqual({ outcome: 'kept' })
   expect(await texts(memberId, day(4))).toEqual([])
-  expect([await after(), (await seen()).plans]).toEqual([[], []])
+  expect(await after()).toEqual([])
+  // The page of the class takes its own moves away itself: one undone there, perhaps without network, was never made.
+  expect(await seen()).toMatchObject({ marks: { seatHeight: '7' }, plans: [{ text }], raiseMm: 20, movedToday: false })
   await send('register.undoMove', { moveId }, day(3))
   expect(await texts(memberId, day(4))).toEqual([text])
 })
