@@ -54,7 +54,7 @@ const ORDER = {
     'cues',
     'today',
   ],
-  'interface/studio': ['files', 'people', 'devices', '.'],
+  'interface/studio': ['files', 'people', 'devices', 'firstHour', '.'],
 }
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']

@@ -241,7 +241,7 @@ function asDatabase(tx: DbExecutor): Tx {
 
 async function studioAndPeople(tx: Tx): Promise<void> {
   const passwords = await Promise.all(PEOPLE.map((person) => hashPassword(person.password)))
-  await tx.insert(accounts.studio).values({ ...STUDIO, school: {} })
+  await tx.insert(accounts.studio).values({ ...STUDIO, school: { foreAft: 'plumb' } })
   for (const [i, person] of PEOPLE.entries()) {
     await tx.insert(accounts.user).values({
       id: person.id,

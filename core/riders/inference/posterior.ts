@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import { columnOf } from '../../base/columns'
 import { createRng } from '../../base/rng'
 import { logLikelihoods, type Likelihood } from './likelihood'
@@ -115,16 +116,20 @@ function weighParticles(
   return { particles, drawn, exponent, weights: normalizedWeights(logRatio, exponent) }
 }
 
-/**
- * Columns of standard normals: the same seed and count give the same. The last ones are cached, since a set-up needs
- * them again.
- */
-let lastNormals: { seed: number; count: number; columns: readonly Float64Array[] } | null = null
+/** Standard normals of recent seeds and counts: a set-up needs the same ones again, its history others. */
+const recentNormals = new LRUCache<string, readonly Float64Array[]>({
+  maxSize: 2_000_000,
+  sizeCalculation: (columns) => columns.length * Math.max(1, columns[0].length),
+})
+
+/** Columns of standard normals: the same seed and count give the same. */
 function standardNormals(seed: number, count: number): readonly Float64Array[] {
-  if (lastNormals?.seed === seed && lastNormals.count === count) return lastNormals.columns
+  const key = `${seed} ${count}`
+  const cached = recentNormals.get(key)
+  if (cached) return cached
   const rng = createRng(seed)
   const columns = Array.from({ length: SCORE_COUNT }, () => columnOf(count, rng.normal))
-  lastNormals = { seed, count, columns }
+  recentNormals.set(key, columns)
   return columns
 }
 

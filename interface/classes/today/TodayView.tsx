@@ -1,14 +1,14 @@
 'use client'
-import { CheckOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import Link from 'next/link'
 import { NEED_TITLE } from '@/core/messages/classes/planning'
-import type { DueLine, FirstSteps, Today } from '@/server/pages/classes/today'
+import type { DueLine, Today } from '@/server/pages/classes/today'
 import { SetUpButton } from '../before/SetUpButton'
 import { useStoredPage } from '../../offline/storePage'
 import { OutboxLine } from '../../frame/outboxStatus/OutboxLine'
 import { StopMark } from '../../kit/StopMark'
 import { useRefresh } from '../../kit/useRefresh'
+import { FirstHourStrip } from './FirstHourStrip'
 import styles from './today.module.css'
 
 type NextClass = Readonly<{
@@ -24,11 +24,10 @@ type NextClass = Readonly<{
 
 export type TodayViewProps = Readonly<{
   next: NextClass | null
-  today: Pick<Today, 'queue' | 'messages' | 'outOfUse' | 'steps'> &
+  today: Pick<Today, 'queue' | 'messages' | 'outOfUse' | 'firstHour'> &
     Readonly<{ due: readonly (Omit<DueLine, 'subject'> & Readonly<{ what: string }>)[] }>
   seesNotes: boolean
   setsUp: boolean
-  managesBikes: boolean
 }>
 
 /** Refresh interval of queue and minutes, ms. */
@@ -36,17 +35,16 @@ const REFRESH_MS = 60_000
 const MAX_QUEUE = 4
 
 /** Home: the next class, who is set up next, and what waits for somebody. */
-export function TodayView({ next, today, seesNotes, setsUp, managesBikes }: TodayViewProps) {
+export function TodayView({ next, today, seesNotes, setsUp }: TodayViewProps) {
   useRefresh(REFRESH_MS)
   useStoredPage('/today')
-  const { steps, queue, due, messages, outOfUse } = today
-  const isEmpty = !(steps.types && steps.machines && steps.members)
+  const { firstHour, queue, due, messages, outOfUse } = today
   const hasNothing = due.length === 0 && messages.length === 0 && outOfUse.length === 0
   return (
     <article className={styles.page}>
       <h1>Today</h1>
       <OutboxLine />
-      {isEmpty && managesBikes && <Steps steps={steps} />}
+      {firstHour && <FirstHourStrip done={firstHour} />}
       <div className={styles.columns}>
         <section className={styles.next} aria-label="Next class">
           {next ? (
@@ -153,42 +151,4 @@ function startsIn(minutes: number): string {
   if (minutes < 120) return `In ${minutes} min`
   const hours = Math.round(minutes / 60)
   return hours < 36 ? `In ${hours} hours` : `In ${Math.round(hours / 24)} days`
-}
-
-const STEPS = [
-  {
-    key: 'types',
-    name: 'Add a bike type',
-    hint: 'Its scales as they are printed, about where it stands.',
-    href: '/bikes',
-  },
-  { key: 'taped', name: 'Lay the tape on one machine', hint: 'Five settings, ten minutes.', href: '/bikes' },
-  { key: 'machines', name: 'Add the machines', hint: 'Their numbers: 1-12.', href: '/bikes' },
-  { key: 'members', name: 'Add your members', hint: 'A name is enough; or import a list.', href: '/members' },
-] as const
-
-/** The first hour in an empty studio, step by step. */
-function Steps({ steps }: { steps: FirstSteps }) {
-  const current = STEPS.find(({ key }) => !steps[key])
-  return (
-    <section className={styles.steps} aria-label="First steps">
-      <h2>Four steps to the first set-up</h2>
-      <ol>
-        {STEPS.map(({ key, name, hint, href }, i) => (
-          <li key={key} data-done={steps[key] || undefined}>
-            <span className={styles.tick}>{steps[key] ? <CheckOutlined aria-label="done" /> : i + 1}</span>
-            <span>
-              <b>{name}</b>
-              <small>{hint}</small>
-            </span>
-            {current?.key === key && (
-              <Button type="primary" size="large" href={href}>
-                Begin
-              </Button>
-            )}
-          </li>
-        ))}
-      </ol>
-    </section>
-  )
 }

@@ -18,16 +18,7 @@ function textOf(subject: DueSubject): string {
 }
 
 /** The studio's day in words, times on the studio's clock. */
-export const todayProps = ({
-  now,
-  timeZone,
-  next,
-  seesNotes,
-  setsUp,
-  managesBikes,
-  due,
-  ...today
-}: Today): TodayViewProps => ({
+export const todayProps = ({ now, timeZone, next, seesNotes, setsUp, due, ...today }: Today): TodayViewProps => ({
   next: next && {
     id: next.ofClass.id,
     title: next.ofClass.title,
@@ -43,5 +34,4 @@ export const todayProps = ({
   today: { ...today, due: due.map(({ subject, ...line }) => ({ ...line, what: textOf(subject) })) },
   seesNotes,
   setsUp,
-  managesBikes,
 })

@@ -26,7 +26,7 @@ export function BeginStudio({ zones }: Readonly<{ zones: readonly string[] }>) {
   const timeZone = facts.timeZone || own
   async function begin() {
     if (await send({ code, facts: { ...facts, timeZone }, manager }))
-      await signInWith(manager.username, manager.password)
+      await signInWith(manager.username, manager.password, '/studio/first-hour')
   }
   return (
     <AccountPage

@@ -33,11 +33,11 @@ export function useAccountForm(address: string) {
 }
 
 /** Signs in with what was just chosen and opens the first page; to the sign-in page where that does not work. */
-export async function signInWith(username: string, password: string): Promise<void> {
+export async function signInWith(username: string, password: string, next = '/today'): Promise<void> {
   const response = await fetch('/api/auth/sign-in/username', {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ username: username.trim(), password }),
   }).catch(() => null)
-  window.location.replace(response?.ok ? '/today' : '/sign-in')
+  window.location.replace(response?.ok ? next : '/sign-in')
 }

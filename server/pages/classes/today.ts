@@ -1,15 +1,16 @@
-import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
 import { needsRating } from '../../../core/comfort/changes/trial'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
 import { atOrAfter, duePlans } from '../riders/plans'
+import { firstHourDone, type FirstHourDone } from '../studio/firstHour'
 import { floorBefore, type QueueItem } from './floor'
 import { listHandedToMe } from '../../classes/followUps'
 import { findClass, type StudioClass } from '../../classes/classes'
 import { isReferred, listOpenComplaints, type RiderComplaint } from '../../comfort/complaints'
 import { listRunningTrials, type Trial } from '../../comfort/trials'
 import type { DbExecutor } from '../../platform/db/connection'
-import { bike, bikeFault, bikeType } from '../../bikes/tables'
+import { bike, bikeFault } from '../../bikes/tables'
 import { studioClass } from '../../classes/rooms/tables'
 import { memberMessage } from '../../riders/memberPage/tables'
 import { getStudio } from '../../studio/studio'
@@ -32,16 +33,12 @@ export type DueLine = Readonly<{
   fromClassId: string | null
 }>
 
-/** What a studio has already, for the first steps of an empty one. */
-export type FirstSteps = Readonly<{ types: boolean; taped: boolean; machines: boolean; members: boolean }>
-
 /** The studio's day, as far as the person's role sees it. */
 export type Today = Readonly<{
   now: Date
   timeZone: string
   seesNotes: boolean
   setsUp: boolean
-  managesBikes: boolean
   /** The class that runs, or the next one within a week; null without one. */
   next: Readonly<{ ofClass: StudioClass; coming: number; withoutBike: number }> | null
   /** Who is set up next for it. */
@@ -54,7 +51,8 @@ export type Today = Readonly<{
   /** Members who wrote from their own page and wait for an answer. */
   messages: readonly Readonly<{ memberId: string; name: string }>[]
   outOfUse: readonly Readonly<{ bikeId: string; number: number; why: string }>[]
-  steps: FirstSteps
+  /** Which steps of the first hour are done; null for whoever does not manage the studio. */
+  firstHour: FirstHourDone | null
 }>
 
 /** A class is shown from so far ahead, ms. */
@@ -73,7 +71,6 @@ export async function today(db: DbExecutor, scope: Scope, now: Date): Promise<To
     timeZone: (await getStudio(db, scope)).timeZone,
     seesNotes,
     setsUp,
-    managesBikes: can(scope, 'manageBikes'),
     next: ofClass && {
       ofClass,
       coming: coming.length,
@@ -83,7 +80,7 @@ export async function today(db: DbExecutor, scope: Scope, now: Date): Promise<To
     due: seesNotes ? await dueLines(db, scope, await planLines(db, scope, coming, ofClass, now), now) : [],
     messages: seesNotes ? await unansweredMessages(db, scope) : [],
     outOfUse: await bikesOutOfUse(db, scope),
-    steps: await firstSteps(db, scope),
+    firstHour: can(scope, 'manageStudio') ? await firstHourDone(db, scope) : null,
   }
 }
 
@@ -202,15 +199,4 @@ async function bikesOutOfUse(db: DbExecutor, scope: Scope): Promise<Today['outOf
     .orderBy(asc(bike.number))
     .limit(MAX_LINES)
   return [...new Map(found.map((one) => [one.bikeId, one])).values()]
-}
-
-async function firstSteps(db: DbExecutor, { studioId }: Scope): Promise<FirstSteps> {
-  const [types] = await db.select({ n: count() }).from(bikeType).where(eq(bikeType.studioId, studioId))
-  const [taped] = await db
-    .select({ n: count() })
-    .from(bikeType)
-    .where(and(eq(bikeType.studioId, studioId), isNotNull(bikeType.calibration)))
-  const [machines] = await db.select({ n: count() }).from(bike).where(eq(bike.studioId, studioId))
-  const [one] = await db.select({ id: member.id }).from(member).where(eq(member.studioId, studioId)).limit(1)
-  return { types: types.n > 0, taped: taped.n > 0, machines: machines.n > 0, members: one !== undefined }
 }

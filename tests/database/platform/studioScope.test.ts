@@ -62,6 +62,7 @@ import * as uploads from '@/server/files/uploads'
 import * as limits from '@/server/riders/limits'
 import * as plans from '@/server/riders/plans'
 import * as invitations from '@/server/studio/invitations'
+import * as firstHour from '@/server/pages/studio/firstHour'
 import { peoplePage } from '@/server/pages/studio/people'
 import { duePlans, plansOf } from '@/server/pages/riders/plans'
 import * as links from '@/server/riders/memberPage/links'
@@ -686,6 +687,10 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     revokeInvitation: () => invitations.revokeInvitation(db, here, other.invitation, now),
   },
   'pages/studio/people': { peoplePage: () => peoplePage(db, here, now) },
+  'pages/studio/firstHour': {
+    firstHourPage: () => firstHour.firstHourPage(db, here),
+    firstHourDone: () => firstHour.firstHourDone(db, here),
+  },
   'riders/plans': {
     listPlans: () => plans.listPlans(db, here, [other.member]),
     recordPlan: () => plans.recordPlan(db, here, { id: id(), memberId: other.member, plan: PLAN }, now),
@@ -893,6 +898,9 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   beginStudio: 'before there is a studio',
   studioFactsIssue: 'a form',
   timeZones: 'of the world',
+  devicesPage: 'of the installation',
+  readAuthority: 'of the installation',
+  certificateDaysLeft: 'of the installation',
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
