@@ -45,10 +45,16 @@ const config = [
       'max-lines-per-function': ['error', { max: 150 }],
       'no-restricted-imports': [
         'error',
-        { paths: [{ name: 'antd', importNames: ['InputNumber'], message: 'It loses decimal commas: NumberField.' }] },
+        {
+          paths: [
+            { name: 'antd', importNames: ['InputNumber'], message: 'It loses decimal commas: NumberField.' },
+            { name: 'next/link', message: 'It fetches pages ahead: kit/Link.' },
+          ],
+        },
       ],
     },
   },
+  { files: ['interface/kit/Link.tsx'], rules: { 'no-restricted-imports': 'off' } },
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],

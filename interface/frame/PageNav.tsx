@@ -1,5 +1,5 @@
-import Link from 'next/link'
 import styles from './pageNav.module.css'
+import { Link } from '../kit/Link'
 
 /** One of the pages that belong together: its address and its name. */
 type PageLink = readonly [href: string, name: string]

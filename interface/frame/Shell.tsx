@@ -1,5 +1,4 @@
 'use client'
-import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { MenuOutlined } from '@ant-design/icons'
 import { useState, type ReactNode } from 'react'
@@ -11,6 +10,7 @@ import { Shortcuts, type ShortcutKeys } from './Shortcuts'
 import { UnitSwitch } from '../kit/theme/UnitSwitch'
 import { LightSwitch } from '../kit/theme/LightSwitch'
 import { Mark } from '../kit/Mark'
+import { Link } from '../kit/Link'
 import styles from './shell.module.css'
 
 const ROOMS = [

@@ -31,12 +31,13 @@ const LATER_MS = 8000
 /** Stores this page with all its files, so that it opens without network; once each time it is opened. */
 export function useStoredPage(path: string): void {
   useEffect(() => {
-    if (!('caches' in window)) return
+    if (!('caches' in window && 'serviceWorker' in navigator)) return
     const store = async () => {
+      // Without a worker nobody would hand the page out.
+      await navigator.serviceWorker.ready
+      if (takeStoredByWorker(path)) return storeParts()
       const response = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' })
       if (!response.ok || response.redirected) return
-      // The device's store is fetched after the page answers to hands; without it the page is not whole.
-      await import('dexie')
       await storeParts()
       await (await caches.open(PAGES)).put(path, response)
     }
@@ -46,7 +47,19 @@ export function useStoredPage(path: string): void {
   }, [path])
 }
 
+let isFirstPage = true
+
+/** Whether the worker stored this very page as it answered the document's request; true only for its first page. */
+function takeStoredByWorker(path: string): boolean {
+  const [document] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[]
+  const isFirst = isFirstPage
+  isFirstPage = false
+  return isFirst && document.workerStart > 0 && new URL(document.name).pathname === path
+}
+
 async function storeParts(): Promise<void> {
+  // The device's store is fetched after the page answers to hands; without it the page is not whole.
+  await import('dexie')
   const parts = await caches.open(STATIC)
   await Promise.allSettled([...partsOfPage()].map(async (url) => (await parts.match(url)) ?? parts.add(url)))
 }

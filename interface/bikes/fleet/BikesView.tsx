@@ -3,7 +3,6 @@ import { DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icon
 import { App, Button, Input, Modal, Select, Upload } from 'antd'
 import '@/interface/kit/antd/select.generated.css'
 import '@/interface/kit/antd/upload.generated.css'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { BikeType } from '@/core/bikes/bike/bike'
@@ -17,6 +16,7 @@ import parts from '../parts.module.css'
 import { RetiredBikes } from './RetiredBikes'
 import styles from './bikesView.module.css'
 import { useAction } from '../../commands/useAction'
+import { Link } from '../../kit/Link'
 
 export type BikesViewProps = Readonly<{
   /** What this person's role allows: looks over machines; types and machines themselves. */

@@ -1,7 +1,6 @@
 'use client'
 import { CheckOutlined } from '@ant-design/icons'
 import { App, Button } from 'antd'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { axesOf } from '@/core/bikes/bike/bike'
 import { INSPECTION_ITEMS, type InspectionItem } from '@/core/bikes/bike/inspection'
@@ -20,6 +19,7 @@ import { MachineReadingForm } from './MachineReadingForm'
 import { SaddleTilt } from './SaddleTilt'
 import { useAction } from '../../commands/useAction'
 import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
+import { Link } from '../../kit/Link'
 
 export type MachineViewProps = Readonly<{
   bike: Machine

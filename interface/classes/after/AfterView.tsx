@@ -1,6 +1,5 @@
 'use client'
 import { Button } from 'antd'
-import Link from 'next/link'
 import { AFTER_TITLE, formatRoomCueResult } from '@/core/messages/classes/watch'
 import { AFTER_KINDS } from '@/core/classes/watch/afterList'
 import { REFERRAL } from '@/core/classes/watch/comfort'
@@ -10,6 +9,7 @@ import { AfterLine } from './AfterLine'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
 import { useRefreshOnNews } from '../useClassNews'
+import { Link } from '../../kit/Link'
 
 type Props = Readonly<{
   info: ClassInfo

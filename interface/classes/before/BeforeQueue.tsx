@@ -1,6 +1,5 @@
 'use client'
 import { App, Button } from 'antd'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { capitalized } from '@/core/messages/words/phrases'
@@ -16,6 +15,7 @@ import styles from './before.module.css'
 import type { ClassInfo } from '../classTypes'
 import { SetUpButton } from './SetUpButton'
 import { useClassClock } from '../useClassClock'
+import { Link } from '../../kit/Link'
 
 export type BeforeQueueProps = Readonly<{
   info: ClassInfo

@@ -1,9 +1,9 @@
 'use client'
-import Link from 'next/link'
 import styles from './bikeSide.module.css'
 import { useRefresh } from '../../kit/useRefresh'
 import { useClassNews } from '../useClassNews'
 import { useWakeLock } from '../watch/useWakeLock'
+import { Link } from '../../kit/Link'
 
 export type BikeSideProps = Readonly<{
   classId: string

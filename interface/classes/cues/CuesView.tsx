@@ -1,10 +1,10 @@
 'use client'
 import { Button, Input } from 'antd'
-import Link from 'next/link'
 import { useState } from 'react'
 import { REGION_NAME, REGIONS, SIGNS, type Sign } from '@/core/classes/watch/signs'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
+import { Link } from '../../kit/Link'
 import styles from './cues.module.css'
 
 /** The cue of every sign, in the studio's own words where it has any. */

@@ -1,11 +1,11 @@
 'use client'
-import Link from 'next/link'
 import { useState, type ReactNode } from 'react'
 import styles from './classHead.module.css'
 import type { ClassInfo, Moment } from '../classTypes'
 import { BarButton } from '../../kit/BarButton'
 import { lazyDialog } from '../../kit/lazyDialog'
 import { useClassClock } from '../useClassClock'
+import { Link } from '../../kit/Link'
 
 // Apart from the page: the floor during a class does without the component library.
 const EditClass = lazyDialog(() => import('../timetable/EditClass'))

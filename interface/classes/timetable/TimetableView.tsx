@@ -1,10 +1,10 @@
 'use client'
 import { EllipsisOutlined, LeftOutlined, PlusOutlined, RightOutlined } from '@ant-design/icons'
 import { Button, Dropdown, type MenuProps } from 'antd'
-import Link from 'next/link'
 import { useState } from 'react'
 import { useClassClock } from '../useClassClock'
 import { lazyDialog } from '../../kit/lazyDialog'
+import { Link } from '../../kit/Link'
 import styles from './timetable.module.css'
 
 const AddClass = lazyDialog(() => import('./AddClass'))

@@ -1,7 +1,7 @@
-import Link from 'next/link'
 import { useState } from 'react'
 import { command } from '../../commands/command'
 import type { ClassInfo } from '../classTypes'
+import { Link } from '../../kit/Link'
 import styles from './watch.module.css'
 
 /** A class in which nobody has a bike: place the riders, or begin with who is here. */

@@ -1,8 +1,8 @@
-import Link from 'next/link'
 import { EXERCISES, type Exercise } from '@/core/comfort/exercises'
 import { KIT_ADVICE } from '@/core/comfort/changes/kit'
 import { ExerciseCard } from './ExerciseDrawing'
 import styles from './exercises.module.css'
+import { Link } from '../../kit/Link'
 
 const PARTS: readonly (readonly [Exercise['kind'], string])[] = [
   ['drill', 'Drills that let a rider feel a cue'],

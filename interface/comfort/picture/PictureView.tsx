@@ -1,11 +1,11 @@
 'use client'
 import { REFERRAL } from '@/core/classes/watch/comfort'
 import { Button, Input } from 'antd'
-import Link from 'next/link'
 import { useState } from 'react'
 import { useAction } from '../../commands/useAction'
 import { command } from '../../commands/command'
 import { StudioNav } from '../../frame/StudioNav'
+import { Link } from '../../kit/Link'
 import styles from './picture.module.css'
 import type { PicturePage } from './picturePage'
 

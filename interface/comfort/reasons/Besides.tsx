@@ -1,5 +1,5 @@
-import Link from 'next/link'
 import { ExerciseCard } from '../exercises/ExerciseDrawing'
+import { Link } from '../../kit/Link'
 import styles from './reasons.module.css'
 import type { ReasonsPage } from './reasonsPage'
 

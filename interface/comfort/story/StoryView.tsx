@@ -1,9 +1,9 @@
 'use client'
 import dynamic from 'next/dynamic'
-import Link from 'next/link'
 import type { StoryPart } from '@/server/pages/comfort/story'
 import styles from './story.module.css'
 import type { StoryPage } from './storyPage'
+import { Link } from '../../kit/Link'
 
 const StoryCharts = dynamic(() => import('./StoryCharts'), {
   ssr: false,

@@ -1,6 +1,6 @@
-import Link from 'next/link'
 import type { StoryPage } from '../../comfort/story/storyPage'
 import { StoryView } from '../../comfort/story/StoryView'
+import { Link } from '../../kit/Link'
 import styles from './memberPage.module.css'
 
 type Props = Readonly<{ studio: string; name: string; token: string; story: StoryPage }>

@@ -2,12 +2,12 @@
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons'
 import { Button, Input, Pagination, type InputRef } from 'antd'
 import '@/interface/kit/antd/pagination.generated.css'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState, useTransition } from 'react'
 import { findMembers } from './findMembers'
 import { AddMember } from './AddMember'
 import styles from './membersView.module.css'
+import { Link } from '../../kit/Link'
 
 export type MemberRow = Readonly<{
   id: string

@@ -1,12 +1,12 @@
 'use client'
 import { Button, Input } from 'antd'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
 import { parseDraft } from '../../bikes/types/parseDraft'
 import { NEW_DRAFT } from '../../bikes/types/typeDraft'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
+import { Link } from '../../kit/Link'
 import styles from './firstHour.module.css'
 
 /** The pattern of marks that most bikes have, in words. */

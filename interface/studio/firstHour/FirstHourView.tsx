@@ -1,11 +1,11 @@
 'use client'
 import { CheckOutlined } from '@ant-design/icons'
-import Link from 'next/link'
 import { FIRST_HOUR_STEPS, FIRST_HOUR_TEXT } from '@/core/messages/studio/firstHour'
 import type { FirstHourPage } from '@/server/pages/studio/firstHour'
 import { CommonBikes } from './CommonBikes'
 import styles from './firstHour.module.css'
 import { FirstRider } from './FirstRider'
+import { Link } from '../../kit/Link'
 
 /** From an empty studio to daily use: what is done and what is left. The first two are done right here. */
 export function FirstHourView({ done, bikes }: FirstHourPage) {
