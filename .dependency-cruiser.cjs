@@ -35,7 +35,7 @@ const ORDER = {
     'classes',
     'studio',
   ],
-  'interface/kit': ['.', 'antd', 'theme', 'scale', 'drawing'],
+  'interface/kit': ['lazyDialog', '.', 'antd', 'theme', 'scale', 'drawing'],
   'interface/frame': ['finder', 'signIn', 'accounts', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],
@@ -54,7 +54,7 @@ const ORDER = {
     'cues',
     'today',
   ],
-  'interface/studio': ['files', 'people', 'devices', 'firstHour', '.'],
+  'interface/studio': ['files', 'people', 'devices', 'firstHour', 'operation', '.'],
 }
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']

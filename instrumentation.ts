@@ -11,3 +11,14 @@ export async function register(): Promise<void> {
   if (bookings) void pollBookings(database(), studioId, httpBookingService(bookings), signal)
   if (calendar) void pollCalendar(database(), studioId, calendar, signal)
 }
+
+/** Called by the framework for each request that ended in a fault. */
+export async function onRequestError(
+  error: unknown,
+  _request: unknown,
+  { routePath }: Readonly<{ routePath: string }>,
+): Promise<void> {
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return
+  const { noteError } = await import('./server/platform/http/recentErrors')
+  noteError(routePath, error, Date.now())
+}

@@ -7,11 +7,13 @@
  *   npm start -- --check                        look at the settings alone
  */
 import { randomInt, createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { describeFault } from './support/freeSpace.mjs'
-import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
+import { writeWhole } from './support/identity.mjs'
+import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB, MARIADB_CLIENT } from './support/installed.mjs'
 import { claim, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
@@ -66,10 +68,48 @@ async function openDatabase({ database, data }) {
   let own
   const running = await supervise({
     name: 'The database',
-    start: async () => (own = await startMariaDb(data, { port: own?.port })),
+    start: async () => (own = await startMariaDb(data, { port: own?.port, logs: runOfLogs(data) })),
   })
   stops.push(running.stop)
+  writeWhole(join(data, 'database-address'), own.url)
+  stops.push(() => rmSync(join(data, 'database-address'), { force: true }))
   return own.url
+}
+
+/** The folder of the present run of binary logs: a new one for a database that was made or restored since. */
+function runOfLogs(data) {
+  const folder = join(data, 'binlog')
+  const isNew = !existsSync(join(data, 'mariadb')) || existsSync(join(data, 'mariadb', 'restored'))
+  rmSync(join(data, 'mariadb', 'restored'), { force: true })
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const last = readdirSync(folder).sort().at(-1)
+  const run = last && !isNew ? last : new Date().toISOString().replace(/[-:.]/g, '')
+  mkdirSync(join(folder, run), { recursive: true, mode: 0o700 })
+  return join(folder, run)
+}
+
+/** What was entered is copied to the backups at least so often, ms. */
+const COPY_LOGS_MS = 600_000
+const OWN_SETTINGS = values.settings ? ['--settings', values.settings] : []
+
+/** Backs up every few hours, and copies binary logs between, each in a process of its own. */
+async function scheduleBackups({ backupHours, data, database }) {
+  if (backupHours === 0) return
+  await ensureDebian([MARIADB_CLIENT])
+  const backUp = (...more) =>
+    run(process.execPath, ['scripts/operate/backup.mjs', ...more, ...OWN_SETTINGS], {
+      cwd: root,
+      env: { SADDLE_DATA: data },
+      quiet: true,
+    }).catch((error) => console.error(`No backup was made: ${error.output?.trim() ?? error.message}`))
+  const timers = [
+    setInterval(() => backUp(), backupHours * 3_600_000),
+    ...(database === 'embedded' ? [setInterval(() => backUp('--logs'), COPY_LOGS_MS)] : []),
+  ]
+  stops.push(() => timers.forEach(clearInterval))
+  const { backupStatus } = await import('./support/backup/backupStudio.mjs')
+  const { lastSuccess } = backupStatus(data)
+  if (!lastSuccess || Date.now() - Date.parse(lastSuccess) > backupHours * 3_600_000) void backUp()
 }
 
 /** Where a device learns to trust the studio's own certificate. */
@@ -100,6 +140,7 @@ try {
     DATA_FOLDER: data,
     UPLOADS_FOLDER: join(data, 'uploads'),
     BIND: bind,
+    BACKUP_HOURS: String(settings.backupHours),
     ...(trustedProxy && { TRUSTED_PROXY: trustedProxy }),
     ...(tlsCertificate && { TLS_CERTIFICATE: tlsCertificate, TLS_KEY: tlsKey }),
     ...(authority && { TLS_AUTHORITY: authority }),
@@ -119,6 +160,7 @@ try {
     start: () => serve(root, dist, port, env, { log, identity: join(data, 'server.pid'), probePort }),
   })
   stops.push(server.stop)
+  await scheduleBackups(settings)
   console.log(
     `\nThe studio is open:  ${address}\n` +
       (plainPort ? `A device that does not trust it yet begins at  ${trustAddress(address, plainPort)}\n` : '') +

@@ -11,7 +11,15 @@ import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { changedFiles, reachedFrom, touchedSpecs } from './support/changed.mjs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { CHROMIUM, chromiumPath, ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
+import {
+  CHROMIUM,
+  chromiumPath,
+  ensureDebian,
+  ensureNode,
+  ensureNpmPackages,
+  MARIADB,
+  MARIADB_CLIENT,
+} from './support/installed.mjs'
 import { claim, copyDatabase, startMariaDb } from './support/mariadb.mjs'
 import { startStandIn } from './support/standIns.mjs'
 import { freePort, run, stopRunning } from './support/processes.mjs'
@@ -111,8 +119,7 @@ const nativeTypes = (folder) => join(folder, 'node_modules', 'typescript-native'
 function partsOfOneCore(env) {
   const files = ['--experimental-cli', '--check', '--ignore-unknown', ...(change?.files ?? ['.'])]
   const linted = [...(change?.code ?? ['.']), '--max-warnings', '0']
-  const check = (name, command, args, options) => () =>
-    part(name, () => run(command, args, { cwd: root, ...options }))
+  const check = (name, command, args, options) => () => part(name, () => run(command, args, { cwd: root, ...options }))
   return [
     ['jest', () => jestPart('jest', ['plain', 'page'], env)],
     // The tests of server code, one file after the other: they share a database.
@@ -161,7 +168,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
 
 try {
   ensureNode()
-  await ensureDebian([MARIADB, CHROMIUM])
+  await ensureDebian([MARIADB, MARIADB_CLIENT, CHROMIUM])
   await ensureNpmPackages(root)
   if (isChanged) change = await readChange(words[1] ?? 'HEAD')
   await claim(folder)

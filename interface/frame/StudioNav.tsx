@@ -7,6 +7,7 @@ const PAGES = [
   ['/studio/people', 'People'],
   ['/studio/devices', 'Devices'],
   ['/studio/files', 'Files'],
+  ['/studio/operation', 'Operation'],
 ] as const
 
 /** From one page of the studio to the next, for its managers. */

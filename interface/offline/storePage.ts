@@ -51,10 +51,11 @@ let isFirstPage = true
 
 /** Whether the worker stored this very page as it answered the document's request; true only for its first page. */
 function takeStoredByWorker(path: string): boolean {
-  const [document] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[]
+  const [document] = performance.getEntriesByType('navigation') as Partial<PerformanceNavigationTiming>[]
   const isFirst = isFirstPage
   isFirstPage = false
-  return isFirst && document.workerStart > 0 && new URL(document.name).pathname === path
+  // A browser that does not say how the document came has it stored again.
+  return isFirst && (document?.workerStart ?? 0) > 0 && new URL(document.name!).pathname === path
 }
 
 async function storeParts(): Promise<void> {

@@ -55,6 +55,11 @@ export const MARIADB = {
   programs: ['mariadbd', 'mariadb-install-db'],
   packages: ['mariadb-server-core', 'mariadb-client-core'],
 }
+/** What backups and restores are made with. */
+export const MARIADB_CLIENT = {
+  programs: ['mariadb-dump', 'mariadb-binlog', 'mariadb'],
+  packages: ['mariadb-client'],
+}
 /** The old headless shell: a quarter less work than the whole browser without its windows, for the same pages. */
 export const CHROMIUM = { programs: ['chromium-headless-shell'], packages: ['chromium-headless-shell'] }
 export const chromiumPath = () => program(CHROMIUM.programs[0])

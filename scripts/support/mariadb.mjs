@@ -27,17 +27,19 @@ const THROWAWAY = [
   '--innodb-doublewrite=0',
   '--skip-log-bin',
 ]
+/** Binary logs: each written through, in files of 16 MB, the oldest of two weeks ago. */
+const LOGGED = ['--server-id=1', '--sync-binlog=1', '--max-binlog-size=16M', '--binlog-expire-logs-seconds=1209600']
 /** The database's own log is rotated at a start when it is longer than this, bytes; one older file stays. */
 const MAX_LOG_BYTES = 5_000_000
 const SERVE = join(dirname(dirname(fileURLToPath(import.meta.url))), 'serve.mjs')
 
 /**
  * Starts a MariaDB of this project's own on loopback, with its data in `folder`; makes the data directory the first
- * time. `throwaway` trades durability for speed: the data lies in memory where there is room, and `stop` deletes it.
+ * time. `logs`: a folder for binary logs, by which a restore reaches any moment. `throwaway` trades durability for speed: the data lies in memory where there is room, and `stop` deletes it.
  * Resolves, once it answers, with the connection address, its `port` (hand it back in to start it again at the same
  * address), `exited` and `stop`.
  */
-export async function startMariaDb(folder, { throwaway = false, port } = {}) {
+export async function startMariaDb(folder, { throwaway = false, port, logs } = {}) {
   const dataFolder = (throwaway && memoryFolder(folder)) || folder
   const data = await dataDirectory(dataFolder)
   const password = secret(join(folder, 'database-password'))
@@ -68,6 +70,7 @@ export async function startMariaDb(folder, { throwaway = false, port } = {}) {
       `--init-file=${init}`,
       `--log-error=${log}`,
       ...(throwaway ? THROWAWAY : []),
+      ...(logs ? [...LOGGED, `--log-bin=${join(logs, 'saddle')}`] : []),
       ...asRoot(),
     ],
     // Its own process group: a Ctrl-C in the terminal reaches the script, which then stops the server in order.
@@ -209,6 +212,8 @@ function initSql(password) {
     `CREATE USER IF NOT EXISTS 'saddle'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `ALTER USER 'saddle'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `GRANT ALL ON ${DATABASE}.* TO 'saddle'@'127.0.0.1';`,
+    // What a backup needs to know its place in the binary log.
+    `GRANT RELOAD, BINLOG MONITOR ON *.* TO 'saddle'@'127.0.0.1';`,
     // Further databases beside it, for trials of migrations and restores.
     `GRANT ALL ON \`${DATABASE}\\_%\`.* TO 'saddle'@'127.0.0.1';`,
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { isIP } from 'node:net'
-import { resolve } from 'node:path'
+import { join, resolve } from 'node:path'
 import { createPrivateKey, X509Certificate } from 'node:crypto'
 
 /** Settings of a studio in production, each with its environment variable and what it is. */
@@ -16,6 +16,8 @@ export const SETTINGS = Object.freeze({
   trustedProxy: { env: 'SADDLE_TRUSTED_PROXY', about: 'IP address of the proxy in front that speaks TLS' },
   tlsCertificate: { env: 'SADDLE_TLS_CERTIFICATE', about: 'file of the certificate with its chain, PEM' },
   tlsKey: { env: 'SADDLE_TLS_KEY', about: 'file of its key, PEM' },
+  backups: { env: 'SADDLE_BACKUPS', about: 'folder for the encrypted backups, best on another disk' },
+  backupHours: { env: 'SADDLE_BACKUP_HOURS', about: 'hours from one backup to the next, 1 to 168, or 0 for none' },
   plainPort: {
     env: 'SADDLE_PLAIN_PORT',
     about: 'port without TLS that shows how to trust the studio’s own certificate, 1 to 65535, or 0 for none',
@@ -35,12 +37,14 @@ const SCHEMA = Object.freeze({
     tlsCertificate: { type: 'string', minLength: 1 },
     tlsKey: { type: 'string', minLength: 1 },
     plainPort: { type: 'integer', minimum: 0, maximum: 65535 },
+    backups: { type: 'string', minLength: 1 },
+    backupHours: { type: 'integer', minimum: 0, maximum: 168 },
   },
 })
-const DEFAULTS = Object.freeze({ database: 'embedded', port: 4077 })
+const DEFAULTS = Object.freeze({ database: 'embedded', port: 4077, backupHours: 4 })
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1', '[::1]']
 const FILES = Object.freeze(['tlsCertificate', 'tlsKey'])
-const PORTS = Object.freeze(['port', 'plainPort'])
+const NUMBERS = Object.freeze(['port', 'plainPort', 'backupHours'])
 
 /**
  * The settings of a start: those of a JSON file, each overridden by its environment variable. Where neither names a
@@ -53,13 +57,14 @@ export async function readSettings(file, env, home) {
   if (read.faults.length > 0) return { settings: null, faults: read.faults }
   const given = { ...DEFAULTS, data: home, ...read.stored }
   for (const [name, { env: variable }] of Object.entries(SETTINGS))
-    if (env[variable]) given[name] = PORTS.includes(name) ? toPort(env[variable]) : env[variable]
+    if (env[variable]) given[name] = NUMBERS.includes(name) ? toNumber(env[variable]) : env[variable]
   const authority = await useOwnCertificate(given)
   given.bind ??= '127.0.0.1'
   given.address ??= `http://127.0.0.1:${given.port}`
   const faults = [...(await schemaFaults(given))]
   if (faults.length > 0) return { settings: null, faults }
-  for (const name of ['data', ...FILES]) if (given[name]) given[name] = resolve(given[name])
+  given.backups ??= join(given.data, 'backups')
+  for (const name of ['data', 'backups', ...FILES]) if (given[name]) given[name] = resolve(given[name])
   faults.push(...addressFaults(given), ...tlsFaults(given, authority !== null, new Date()))
   return { settings: faults.length > 0 ? null : { ...given, ...(authority && { authority }) }, faults }
 }
@@ -78,7 +83,7 @@ async function useOwnCertificate(given) {
   return authority
 }
 
-const toPort = (text) => (/^\d+$/.test(text) ? Number(text) : text)
+const toNumber = (text) => (/^\d+$/.test(text) ? Number(text) : text)
 
 function readFile(file) {
   if (!existsSync(file)) return { faults: [`There is no settings file ${file}.`] }

@@ -1,6 +1,7 @@
 import { closed, oneOf } from '../../core/base/schema'
 import { ROLES } from '../platform/db/roles'
 import * as invitations from '../studio/invitations'
+import { endOwnSession as endSession } from '../platform/accounts/ownSessions'
 import { changeRole as setRole, endAccess as end, type PeopleResult } from '../studio/people'
 import { defineCommand, idOrNull, idSchema, refused, SAVED, type CommandOutcome } from './defineCommand'
 
@@ -46,4 +47,15 @@ export const endAccess = defineCommand({
   permission: 'manageStudio',
   schema: closed({ userId: idSchema }),
   run: async (tx, scope, { userId }, { now }) => changed(await end(tx, scope, userId, now)),
+})
+
+/** Signs oneself out elsewhere. */
+export const endOwnSession = defineCommand({
+  name: 'people.endOwnSession',
+  permission: 'seeNumbers',
+  schema: closed({ sessionId: idSchema }),
+  run: async (tx, scope, { sessionId }) => {
+    await endSession(tx, scope, sessionId)
+    return SAVED
+  },
 })

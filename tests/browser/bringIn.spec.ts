@@ -74,7 +74,7 @@ test.beforeAll(async () => {
   plain = `http://saddle.test:${plainPort}`
   folder = mkdtempSync(join(tmpdir(), 'ys-first-'))
   const data = join(folder, 'data')
-  execFileSync(process.execPath, ['scripts/certificate.mjs', '--data', data, 'saddle.test'])
+  execFileSync(process.execPath, ['scripts/operate/certificate.mjs', '--data', data, 'saddle.test'])
   authority = new X509Certificate(readFileSync(join(data, 'tls', 'authority.pem')))
   const key = authority.publicKey.export({ type: 'spki', format: 'der' })
   const { launchOptions } = test.info().project.use

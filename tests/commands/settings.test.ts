@@ -66,6 +66,8 @@ test('with nothing set a studio of this computer alone, and the environment goes
       port: 4077,
       bind: '127.0.0.1',
       address: 'http://127.0.0.1:4077',
+      backups: '/home/hall/backups',
+      backupHours: 4,
     },
   })
   expect(both.settings).toMatchObject({ port: 4200, database: 'mysql://a:b@db:3306/hall' })

@@ -1,11 +1,15 @@
 import type { Metadata } from 'next'
 import { OwnAccount } from '@/interface/frame/accounts/OwnAccount'
 import { can } from '@/server/platform/accounts/can'
-import { requireUser } from '@/server/platform/accounts/session'
+import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
+import { currentSession, requireUser } from '@/server/platform/accounts/session'
+import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Your account' }
 
 export default async function AccountRoute() {
   const person = await requireUser()
-  return <OwnAccount name={person.name} hasEye={can(person, 'setUpRiders')} />
+  const token = (await currentSession())?.sessionToken ?? ''
+  const sessions = await listOwnSessions(database(), person, token, new Date())
+  return <OwnAccount name={person.name} hasEye={can(person, 'setUpRiders')} sessions={sessions} />
 }

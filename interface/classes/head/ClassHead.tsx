@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react'
 import styles from './classHead.module.css'
 import type { ClassInfo, Moment } from '../classTypes'
 import { BarButton } from '../../kit/BarButton'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 import { useClassClock } from '../useClassClock'
 import { Link } from '../../kit/Link'
 

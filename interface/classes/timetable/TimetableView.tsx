@@ -3,7 +3,7 @@ import { EllipsisOutlined, LeftOutlined, PlusOutlined, RightOutlined } from '@an
 import { Button, Dropdown, type MenuProps } from 'antd'
 import { useState } from 'react'
 import { useClassClock } from '../useClassClock'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 import { Link } from '../../kit/Link'
 import styles from './timetable.module.css'
 

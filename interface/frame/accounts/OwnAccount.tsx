@@ -1,13 +1,20 @@
 'use client'
 import { Alert, App, Button, Input } from 'antd'
 import '@/interface/kit/antd/alert.generated.css'
+import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
+import { TRUST_STEPS, deviceKind } from '@/core/messages/studio/trust'
+import type { OwnSession } from '@/server/platform/accounts/ownSessions'
+import { command } from '../../commands/command'
+import { useAction } from '../../commands/useAction'
 import { NewPassword } from './AccountFields'
 import styles from './ownAccount.module.css'
 import { useAccountForm } from './useAccountForm'
 
-/** One's own account: the password. */
-export function OwnAccount({ name, hasEye }: Readonly<{ name: string; hasEye: boolean }>) {
+type Props = Readonly<{ name: string; hasEye: boolean; sessions: readonly OwnSession[] }>
+
+/** One's own account: the password, and where one is signed in. */
+export function OwnAccount({ name, hasEye, sessions }: Props) {
   const { message } = App.useApp()
   const [present, setPresent] = useState('')
   const [next, setNext] = useState('')
@@ -45,6 +52,40 @@ export function OwnAccount({ name, hasEye }: Readonly<{ name: string; hasEye: bo
           Change the password
         </Button>
       </form>
+      <Sessions sessions={sessions} />
     </article>
+  )
+}
+
+const SEEN = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+
+/** Where somebody is signed in, each with a way out. */
+function Sessions({ sessions }: Pick<Props, 'sessions'>) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  const end = async (sessionId: string) => {
+    if (await act(() => command('people.endOwnSession', { sessionId }))) router.refresh()
+  }
+  return (
+    <section aria-label="Signed in" className={styles.sessions}>
+      <h2>Signed in</h2>
+      <ul>
+        {sessions.map(({ id, userAgent, since, isThis }) => (
+          <li key={id}>
+            <span>
+              <b>{TRUST_STEPS[deviceKind(userAgent, false)].name}</b>
+              <small>
+                {isThis ? 'this device' : 'another device'}, since {SEEN.format(since)}
+              </small>
+            </span>
+            {!isThis && (
+              <Button size="large" loading={busy} onClick={() => void end(id)}>
+                Sign out there
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }

@@ -3,7 +3,7 @@ import { SearchOutlined } from '@ant-design/icons'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { BarButton } from '../../kit/BarButton'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 
 const FinderDialog = lazyDialog(() => import('./FinderDialog'))
 

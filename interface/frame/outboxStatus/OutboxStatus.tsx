@@ -2,7 +2,7 @@
 import { CloudSyncOutlined, ExclamationCircleOutlined } from '@ant-design/icons'
 import { useState } from 'react'
 import { BarButton } from '../../kit/BarButton'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 import { useOutbox } from '../../offline/OutboxProvider'
 import styles from './outboxStatus.module.css'
 

@@ -2,7 +2,7 @@
 import { LogoutOutlined } from '@ant-design/icons'
 import { useState, useTransition } from 'react'
 import { BarButton } from '../../kit/BarButton'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 import { forgetPages } from '../../offline/storePage'
 import { signOut } from '../signIn/actions'
 import { useOutbox } from '../../offline/OutboxProvider'

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from 'antd'
 import { useState } from 'react'
-import { lazyDialog } from '../../kit/lazyDialog'
+import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
 import type { SetupContext } from '../steps/stepPanelProps'
 import styles from '../steps/questions.module.css'
 

@@ -4,6 +4,7 @@ import type { DbExecutor } from '../db/connection'
 import { hashPassword, verifyPassword } from './auth'
 import { passwordIssue, readUsername, type PasswordIssue } from './credentials'
 import { account, session, user } from './tables'
+import { announceSessionsEnded } from './sessionsEnded'
 
 /** What a person types for an account of their own. */
 export type TypedAccount = Readonly<{ name: string; username: string; password: string }>
@@ -83,6 +84,7 @@ export async function setPassword(
 export async function endSessions(tx: DbExecutor, userId: string, except?: string): Promise<void> {
   const own = eq(session.userId, userId)
   await tx.delete(session).where(except ? and(own, ne(session.token, except)) : own)
+  announceSessionsEnded()
 }
 
 /**

@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import { announceSessionsEnded } from '../accounts/sessionsEnded'
 import { whileSignedIn } from './whileSignedIn'
 
 beforeEach(() => void jest.useFakeTimers())
@@ -22,6 +23,17 @@ test('a stream ends soon after its session, and not for a fault in asking', asyn
   expect(signal.aborted).toBe(true)
   await jest.advanceTimersByTimeAsync(300_000)
   expect(asked).toEqual(['x', 'x', 'x'])
+})
+
+test('a stream ends within a second of an ended session, also where the transaction commits late', async () => {
+  let isOpen = true
+  const signal = whileSignedIn(new Request('http://127.0.0.1/'), async () => isOpen)
+  announceSessionsEnded()
+  await jest.advanceTimersByTimeAsync(400)
+  expect(signal.aborted).toBe(false)
+  isOpen = false
+  await jest.advanceTimersByTimeAsync(600)
+  expect(signal.aborted).toBe(true)
 })
 
 test('stops asking the database when the client goes away', async () => {

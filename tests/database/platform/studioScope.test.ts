@@ -50,7 +50,7 @@ import { schoolOf } from '@/core/base/school/school'
 import * as notes from '@/server/classes/notes'
 import { listSeats } from '@/server/classes/seats'
 import { connectionPool, database, closeDatabase, withTransaction } from '@/server/platform/db/connection'
-import { studio, user } from '@/server/platform/accounts/tables'
+import { session, studio, user } from '@/server/platform/accounts/tables'
 import { member } from '@/server/riders/tables'
 import * as archiveExport from '@/server/files/archiveExport'
 import * as archiveImport from '@/server/files/archiveImport'
@@ -63,6 +63,7 @@ import * as limits from '@/server/riders/limits'
 import * as plans from '@/server/riders/plans'
 import * as invitations from '@/server/studio/invitations'
 import * as firstHour from '@/server/pages/studio/firstHour'
+import { operationPage } from '@/server/pages/studio/operation'
 import { peoplePage } from '@/server/pages/studio/people'
 import { duePlans, plansOf } from '@/server/pages/riders/plans'
 import * as links from '@/server/riders/memberPage/links'
@@ -155,6 +156,7 @@ const other = {
   limit: id(),
   plan: id(),
   invitation: id(),
+  session: id(),
 }
 
 beforeAll(async () => {
@@ -200,6 +202,12 @@ beforeAll(async () => {
   if (moved.outcome !== 'kept') throw new Error(JSON.stringify(moved))
   await limits.recordLimit(db, there, { id: other.limit, memberId: other.member, limit: LIMIT }, now)
   await plans.recordPlan(db, there, { id: other.plan, memberId: other.member, plan: PLAN }, now)
+  await db.insert(session).values({
+    id: other.session,
+    token: other.session,
+    userId: there.userId,
+    expiresAt: new Date(now.getTime() + 86_400_000),
+  })
   await invitations.invite(db, there, { id: other.invitation, role: 'desk', userId: null }, now)
   const link = (await links.openLink(db, there, other.member, now))!
   const owner = (await links.ownerOf(db, link.token, now))!
@@ -687,6 +695,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     revokeInvitation: () => invitations.revokeInvitation(db, here, other.invitation, now),
   },
   'pages/studio/people': { peoplePage: () => peoplePage(db, here, now) },
+  'pages/studio/operation': { operationPage: () => operationPage(db, here, now) },
   'pages/studio/firstHour': {
     firstHourPage: () => firstHour.firstHourPage(db, here),
     firstHourDone: () => firstHour.firstHourDone(db, here),
@@ -901,6 +910,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   devicesPage: 'of the installation',
   readAuthority: 'of the installation',
   certificateDaysLeft: 'of the installation',
+  backupStatus: 'of the installation',
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
@@ -1064,6 +1074,7 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'people.revokeInvitation': () => ({ input: { invitationId: other.invitation } }),
   'people.changeRole': () => ({ input: { userId: there.userId, role: 'desk' } }),
   'people.endAccess': () => ({ input: { userId: there.userId } }),
+  'people.endOwnSession': () => ({ input: { sessionId: other.session } }),
   'studio.saveStudioFacts': () => ({ input: { name: '', place: '', timeZone: 'UTC' } }),
   'members.findMembers': () => ({ input: { typed: SECRET } }),
   'register.restoreNumbers': () => ({ input: { entryId: other.finished }, id: id() }),
@@ -1181,6 +1192,7 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'people.revokeInvitation': 'kept',
   'people.changeRole': 'noSuchPerson',
   'people.endAccess': 'noSuchPerson',
+  'people.endOwnSession': 'kept',
   'studio.saveStudioFacts': 'noStudioName',
   'members.addMember': 'malformed',
   'members.changeMember': 'noSuchMember',

@@ -4,6 +4,7 @@ import { currentSessionsOf, insertSession } from '../support/sessions'
 import { changeOwnPassword, hasAccounts, type TypedAccount } from '@/server/platform/accounts/accounts'
 import { passwordIssue, readUsername } from '@/server/platform/accounts/credentials'
 import { verifyPassword } from '@/server/platform/accounts/auth'
+import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { account, invitation, studio, user } from '@/server/platform/accounts/tables'
 import { closeDatabase, database } from '@/server/platform/db/connection'
@@ -241,4 +242,21 @@ describe('the first start', () => {
     await empty.db.delete(user)
     expect(await begin()).toBe('wrongCode')
   })
+})
+
+test('everybody sees where they are signed in, and ends that elsewhere, never another person’s', async () => {
+  const [own, other] = [await joined(), await joined()]
+  const by = (userId: string): Scope => ({ ...scope, userId, role: 'instructor' })
+  const here = await insertSession(own)
+  for (const one of [own, other]) await insertSession(one)
+  const list = () => listOwnSessions(db, by(own), here, new Date())
+  expect((await list()).map(({ isThis }) => isThis).sort()).toEqual([false, true])
+  const [theirs] = await listOwnSessions(db, by(other), '', new Date())
+  await send('people.endOwnSession', { sessionId: theirs.id }, now, by(own))
+  expect(await listOwnSessions(db, by(other), '', new Date())).toHaveLength(1)
+  const there = (await list()).find(({ isThis }) => !isThis)!
+  await send('people.endOwnSession', { sessionId: there.id }, now, by(own))
+  expect((await list()).map(({ isThis }) => isThis)).toEqual([true])
+  // One that has run out is nowhere.
+  expect(await listOwnSessions(db, by(own), '', new Date('2200-01-01'))).toEqual([])
 })

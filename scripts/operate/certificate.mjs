@@ -8,14 +8,14 @@
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
-import { ensureNode, ensureNpmPackages } from './support/installed.mjs'
+import { ensureNode, ensureNpmPackages } from '../support/installed.mjs'
 
-const root = dirname(dirname(fileURLToPath(import.meta.url)))
+const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 try {
   ensureNode()
   await ensureNpmPackages(root)
   const { values, positionals } = parseArgs({ options: { data: { type: 'string' } }, allowPositionals: true })
-  const { makeCertificate } = await import('./support/certificate.mjs')
+  const { makeCertificate } = await import('../support/certificate.mjs')
   const data = values.data ?? process.env.SADDLE_DATA ?? join(root, '.data', 'studio')
   const { authority, certificate, isNewAuthority, ends } = await makeCertificate(data, positionals)
   console.log(

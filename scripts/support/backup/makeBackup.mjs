@@ -1,0 +1,101 @@
+import { createHash } from 'node:crypto'
+import { createReadStream, createWriteStream, mkdirSync, renameSync, rmSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { PassThrough, Readable, Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { createGzip } from 'node:zlib'
+import { Encrypter } from 'age-encryption'
+import { databaseOf, startClient } from './client.mjs'
+import { backupName } from './backupFiles.mjs'
+
+/** First line of every backup, after it is opened: what it is, as JSON. */
+export const HEAD = '-- yielding-saddle backup '
+/** Last line: the rows of each table, and the SHA-256 of everything between. */
+export const TAIL = '-- yielding-saddle end '
+export const VERSION = 1
+
+/** One row a line, in the order of the key: two dumps of equal databases are equal, byte for byte. */
+const DUMP = [
+  '--single-transaction',
+  '--quick',
+  '--skip-lock-tables',
+  '--skip-extended-insert',
+  '--no-autocommit',
+  '--hex-blob',
+  '--order-by-primary',
+  '--skip-comments',
+  '--skip-dump-date',
+  '--no-tablespaces',
+]
+
+/**
+ * The dump of a database as it was at one moment, as a stream, with `tally()` once it has ended: rows by table, and the
+ * SHA-256 of the dump. `position`: begins a new binary log, and names it in a comment of the dump.
+ */
+export function dumpDatabase(url, { position = false } = {}) {
+  const args = [...DUMP, ...(position ? ['--master-data=2', '--flush-logs'] : []), databaseOf(url)]
+  const { child, done } = startClient('mariadb-dump', url, args, ['ignore', 'pipe'])
+  const hash = createHash('sha256')
+  const rows = {}
+  let rest = ''
+  const tables = new Transform({
+    transform(chunk, _, next) {
+      hash.update(chunk)
+      const lines = (rest + chunk.toString('latin1')).split('\n')
+      // Only the beginning of a line says which table it is of.
+      rest = lines.pop().slice(0, 200)
+      for (const line of lines) {
+        const table = /^(?:INSERT INTO|CREATE TABLE) `([^`]+)`/.exec(line)?.[1]
+        if (table) rows[table] = (rows[table] ?? 0) + (line.startsWith('INSERT') ? 1 : 0)
+      }
+      next(null, chunk)
+    },
+  })
+  child.stdout.on('error', (error) => tables.destroy(error)).pipe(tables)
+  return { stream: tables, done, tally: () => ({ rows, sha256: hash.digest('hex') }) }
+}
+
+/**
+ * Writes an encrypted backup of a database into `folder`: a gzipped SQL dump in the age format, which `age`, `gunzip`
+ * and `mariadb` open as well. Resolves with `{ file, bytes, rows }`; a backup that failed leaves no file.
+ */
+export async function makeBackup({ url, folder, recipient, now, about, position }) {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const file = join(folder, backupName(now))
+  const half = `${file}.new`
+  const { stream, done, tally } = dumpDatabase(url, { position })
+  const plain = new PassThrough()
+  let counted
+  const feed = async () => {
+    plain.write(`${HEAD}${JSON.stringify({ version: VERSION, madeAt: now.toISOString(), ...about })}\n`)
+    for await (const chunk of stream) if (!plain.write(chunk)) await new Promise((next) => plain.once('drain', next))
+    await done
+    counted = tally()
+    plain.end(`\n${TAIL}${JSON.stringify(counted)}\n`)
+  }
+  const encrypter = new Encrypter()
+  encrypter.addRecipient(recipient)
+  try {
+    const zipped = plain.on('error', (error) => zipped.destroy(error)).pipe(createGzip())
+    const fed = feed().catch((error) => plain.destroy(error))
+    const encrypted = Readable.fromWeb(await encrypter.encrypt(Readable.toWeb(zipped)))
+    await pipeline(encrypted, createWriteStream(half, { mode: 0o600 }))
+    await fed
+    renameSync(half, file)
+  } catch (error) {
+    rmSync(half, { force: true })
+    await done
+    throw error
+  }
+  return { file, bytes: statSync(file).size, rows: Object.values(counted.rows).reduce((sum, n) => sum + n, 0) }
+}
+
+/** Encrypts one file as it is, gzipped; for closed binary logs. */
+export async function encryptFile(from, to, recipient) {
+  const encrypter = new Encrypter()
+  encrypter.addRecipient(recipient)
+  const zipped = createReadStream(from).pipe(createGzip())
+  const encrypted = Readable.fromWeb(await encrypter.encrypt(Readable.toWeb(zipped)))
+  await pipeline(encrypted, createWriteStream(`${to}.new`, { mode: 0o600 }))
+  renameSync(`${to}.new`, to)
+}
