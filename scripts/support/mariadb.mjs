@@ -35,16 +35,17 @@ const SERVE = join(dirname(dirname(fileURLToPath(import.meta.url))), 'serve.mjs'
 
 /**
  * Starts a MariaDB of this project's own on loopback, with its data in `folder`; makes the data directory the first
- * time. `logs`: a folder for binary logs, by which a restore reaches any moment. `throwaway` trades durability for speed: the data lies in memory where there is room, and `stop` deletes it.
+ * time. `throwaway` trades durability for speed: the data lies in memory where there is room, and `stop` deletes it.
+ * `logs`: a folder for binary logs, by which a restore reaches any moment; `replays`: they may be replayed into it.
  * Resolves, once it answers, with the connection address, its `port` (hand it back in to start it again at the same
  * address), `exited` and `stop`.
  */
-export async function startMariaDb(folder, { throwaway = false, port, logs } = {}) {
+export async function startMariaDb(folder, { throwaway = false, port, logs, replays = false } = {}) {
   const dataFolder = (throwaway && memoryFolder(folder)) || folder
   const data = await dataDirectory(dataFolder)
   const password = secret(join(folder, 'database-password'))
   const init = join(folder, 'init.sql')
-  writeWhole(init, initSql(password))
+  writeWhole(init, initSql(password, replays))
   const at = port ?? (await freePort())
   const log = join(folder, 'mariadb.log')
   if (existsSync(log) && statSync(log).size > MAX_LOG_BYTES) renameSync(log, `${log}.1`)
@@ -206,7 +207,7 @@ export function secret(file) {
   return made
 }
 
-function initSql(password) {
+function initSql(password, replays) {
   return [
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
     `CREATE USER IF NOT EXISTS 'saddle'@'127.0.0.1' IDENTIFIED BY '${password}';`,
@@ -214,6 +215,8 @@ function initSql(password) {
     `GRANT ALL ON ${DATABASE}.* TO 'saddle'@'127.0.0.1';`,
     // What a backup needs to know its place in the binary log.
     `GRANT RELOAD, BINLOG MONITOR ON *.* TO 'saddle'@'127.0.0.1';`,
+    // Only while a restore replays binary logs.
+    `${replays ? 'GRANT' : 'REVOKE'} BINLOG REPLAY ON *.* ${replays ? 'TO' : 'FROM'} 'saddle'@'127.0.0.1';`,
     // Further databases beside it, for trials of migrations and restores.
     `GRANT ALL ON \`${DATABASE}\\_%\`.* TO 'saddle'@'127.0.0.1';`,
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,

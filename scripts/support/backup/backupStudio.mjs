@@ -23,8 +23,8 @@ export function backupStatus(data) {
 
 /**
  * Backs up a studio by its settings into its folder of backups, with the binary logs closed since, and rotates older
- * ones. Notes the outcome in `statusFile`. Resolves with `{ file, bytes, rows, seconds, newKey }`; `newKey` is the file of
- * a key made just now, or null.
+ * ones. Notes the outcome in `statusFile`. Resolves with `{ file, bytes, rows, seconds, newKey }`; `newKey` is the file
+ * of a key made just now, or null.
  */
 export async function backupStudio(root, { data, database, backups }, now = new Date()) {
   const url = database === 'embedded' ? embeddedAddress(data) : database

@@ -17,7 +17,8 @@ export function startClient(name, url, args, stdio) {
   writeFileSync(
     options,
     `[client]\nhost=${hostname.replace(/^\[|\]$/g, '')}\nport=${port || 3306}\nuser=${quoted(username)}\n` +
-      `password=${quoted(password)}\ndefault-character-set=utf8mb4\n`,
+      `password=${quoted(password)}\n` +
+      ['mariadb', 'mariadb-dump'].map((one) => `[${one}]\ndefault-character-set=utf8mb4\n`).join(''),
     { mode: 0o600 },
   )
   const child = spawn(program(name), [`--defaults-file=${options}`, ...args], {

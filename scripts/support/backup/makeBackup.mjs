@@ -10,7 +10,7 @@ import { backupName } from './backupFiles.mjs'
 
 /** First line of every backup, after it is opened: what it is, as JSON. */
 export const HEAD = '-- yielding-saddle backup '
-/** Last line: the rows of each table, and the SHA-256 of everything between. */
+/** Last line: the rows of each table, the SHA-256 of everything between, and that without comments. */
 export const TAIL = '-- yielding-saddle end '
 export const VERSION = 1
 
@@ -29,22 +29,25 @@ const DUMP = [
 ]
 
 /**
- * The dump of a database as it was at one moment, as a stream, with `tally()` once it has ended: rows by table, and the
- * SHA-256 of the dump. `position`: begins a new binary log, and names it in a comment of the dump.
+ * The dump of a database as it was at one moment, as a stream, with `tally()` once it has ended: rows by table, the
+ * SHA-256 of the dump, and that without comments, which two dumps of equal databases share. `position`: begins a new
+ * binary log, and names it in a comment of the dump.
  */
 export function dumpDatabase(url, { position = false } = {}) {
   const args = [...DUMP, ...(position ? ['--master-data=2', '--flush-logs'] : []), databaseOf(url)]
   const { child, done } = startClient('mariadb-dump', url, args, ['ignore', 'pipe'])
-  const hash = createHash('sha256')
+  const [hash, content] = [createHash('sha256'), createHash('sha256')]
   const rows = {}
   let rest = ''
   const tables = new Transform({
     transform(chunk, _, next) {
       hash.update(chunk)
       const lines = (rest + chunk.toString('latin1')).split('\n')
-      // Only the beginning of a line says which table it is of.
-      rest = lines.pop().slice(0, 200)
+      rest = lines.pop()
       for (const line of lines) {
+        // Where the dump lies in the binary log, which no other dump shares.
+        if (line.startsWith('-- ')) continue
+        content.update(`${line}\n`, 'latin1')
         const table = /^(?:INSERT INTO|CREATE TABLE) `([^`]+)`/.exec(line)?.[1]
         if (table) rows[table] = (rows[table] ?? 0) + (line.startsWith('INSERT') ? 1 : 0)
       }
@@ -52,7 +55,7 @@ export function dumpDatabase(url, { position = false } = {}) {
     },
   })
   child.stdout.on('error', (error) => tables.destroy(error)).pipe(tables)
-  return { stream: tables, done, tally: () => ({ rows, sha256: hash.digest('hex') }) }
+  return { stream: tables, done, tally: () => ({ rows, sha256: hash.digest('hex'), content: content.digest('hex') }) }
 }
 
 /**

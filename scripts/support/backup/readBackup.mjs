@@ -38,8 +38,8 @@ export async function* openFile(file, identity) {
 }
 
 /**
- * The dump inside a backup, without its first and last line; the generator returns `{ head, rows, sha256 }` once it was
- * whole. Throws a BackupFault for a file of another kind or version, or one that does not hold what it says.
+ * The dump inside a backup, without its first and last line; the generator returns `{ head, rows, content }` once it
+ * was whole. Throws a BackupFault for a file of another kind or version, or one that does not hold what it says.
  */
 export async function* openDump(file, identity) {
   const hash = createHash('sha256')
@@ -64,9 +64,9 @@ export async function* openDump(file, identity) {
   const last = waiting.subarray(0, at)
   hash.update(last)
   yield last
-  const { rows, sha256 } = JSON.parse(waiting.subarray(at + 1 + TAIL.length).toString())
+  const { rows, sha256, content } = JSON.parse(waiting.subarray(at + 1 + TAIL.length).toString())
   if (hash.digest('hex') !== sha256) throw fault(file, 'does not hold what it says. Take an earlier one.')
-  return { head, rows, sha256 }
+  return { head, rows, content }
 }
 
 function readHead(file, line) {
@@ -77,7 +77,7 @@ function readHead(file, line) {
   return head
 }
 
-/** Reads a backup to its end without keeping it. Resolves with `{ head, rows, sha256 }`; throws a BackupFault. */
+/** Reads a backup to its end without keeping it. Resolves with `{ head, rows, content }`; throws a BackupFault. */
 export async function verifyBackup(file, identity) {
   const dump = openDump(file, identity)
   for (;;) {
@@ -87,8 +87,8 @@ export async function verifyBackup(file, identity) {
 }
 
 /**
- * Reads a backup into an empty database. Resolves with `{ head, rows, sha256 }` and `position`, the place in the binary
- * log where it was made, `{ file, position }` or null.
+ * Reads a backup into an empty database. Resolves with `{ head, rows, content }` and `position`, the place in the
+ * binary log where it was made, `{ file, position }` or null.
  */
 export async function restoreBackup(file, identity, url) {
   const { child, done } = startClient('mariadb', url, [new URL(url).pathname.slice(1)], ['pipe', 'ignore'])
@@ -124,7 +124,7 @@ function positionIn(chunk) {
 }
 
 /** What a restored database holds otherwise than its backup says, as sentences; none where they are equal. */
-export async function differences(url, { rows, sha256 }) {
+export async function differences(url, { rows, content }) {
   const { stream, done, tally } = dumpDatabase(url)
   stream.resume()
   await finished(stream)
@@ -134,5 +134,5 @@ export async function differences(url, { rows, sha256 }) {
   const found = tables
     .filter((table) => rows[table] !== now.rows[table])
     .map((table) => `${table}: ${now.rows[table] ?? 'no table'} rows, ${rows[table] ?? 'no table'} in the backup`)
-  return found.length === 0 && now.sha256 !== sha256 ? ['The rows are as many, but not the same.'] : found
+  return found.length === 0 && now.content !== content ? ['The rows are as many, but not the same.'] : found
 }

@@ -19,8 +19,8 @@ import { startClient } from './client.mjs'
 import { differences, openFile, restoreBackup, verifyBackup } from './readBackup.mjs'
 
 /**
- * Reads the newest backup into a scratch database and compares every row. Resolves with a sentence; throws an Error that
- * names what is wrong.
+ * Reads the newest backup into a scratch database and compares every row. Resolves with a sentence; throws an Error
+ * that names what is wrong.
  */
 export async function checkNewest(root, { data, backups }) {
   const file = chooseBackup(backups, {})
@@ -40,16 +40,14 @@ export async function checkNewest(root, { data, backups }) {
 }
 
 /**
- * Restores a studio. Without `into` the embedded database is built beside the old one, which stays as `mariadb.before-…`;
- * binary logs replay what was entered after the backup, up to `at` or to the end; `file` names one backup and nothing
- * after it. Resolves with a sentence of what there is now.
+ * Restores a studio. Without `into` the embedded database is built beside the old one, which stays as
+ * `mariadb.before-…`; binary logs replay what was entered after the backup, up to `at` or to the end; `file` names one
+ * backup and nothing after it. Resolves with a sentence of what there is now.
  */
 export async function restoreStudio(root, settings, { at, file: named, into }) {
   const { data, database, backups } = settings
   if (database !== 'embedded' && !into)
-    throw new Error(
-      'This studio has a database of its own: name an empty one with --into, then put it into the settings.',
-    )
+    throw new Error('This studio has a database of its own: name an empty one with --into, then change the settings.')
   const file = named ?? chooseBackup(backups, { at })
   const { identity } = await presentKey(data)
   const whole = await verifyBackup(file, identity)
@@ -59,7 +57,7 @@ export async function restoreStudio(root, settings, { at, file: named, into }) {
   const stamp = new Date().toISOString().replace(/[-:.]/g, '')
   const fresh = join(data, `restoring-${stamp}`)
   mkdirSync(fresh, { mode: 0o700 })
-  const building = await startMariaDb(fresh)
+  const building = await startMariaDb(fresh, { replays: true })
   let replayed = 0
   try {
     const { position, ...read } = await restoreBackup(file, identity, building.url)

@@ -52,7 +52,8 @@ afterAll(async () => {
 const faultOf = (file: string, keyFile = 'key.txt'): string | null =>
   runModule(
     `${IMPORTS} const { identity } = await backupKey(FOLDER + '/${keyFile}');` +
-      `console.log(JSON.stringify(await verifyBackup(${JSON.stringify(file)}, identity).then(() => null, (e) => e.message)))`,
+      `const said = await verifyBackup(${JSON.stringify(file)}, identity).then(() => null, (e) => e.message);` +
+      `console.log(JSON.stringify(said))`,
   )
 
 test('a backup restored into an empty database is equal to what it was made of, row by row', async () => {
@@ -80,7 +81,7 @@ test('a backup restored into an empty database is equal to what it was made of, 
   await connection.end()
 })
 
-test('what is damaged, cut short, of another key or no backup at all is named, and nothing readable lies in the file', () => {
+test('what is damaged, cut short, of another key or no backup is named, and nothing readable lies in the file', () => {
   const whole = readFileSync(backup.file)
   expect(whole.includes('Netloft')).toBe(false)
   const write = (name: string, bytes: Buffer | string) => {
@@ -103,14 +104,15 @@ test('what is damaged, cut short, of another key or no backup at all is named, a
 test('a database that cannot be read leaves no backup behind', () => {
   const wrong = Object.assign(new URL(from), { password: 'wrong' }).href
   const said = runModule<string>(
-    `${IMPORTS} console.log(JSON.stringify(await makeBackup({ url: ${JSON.stringify(wrong)}, folder: FOLDER + '/none', ` +
-      `recipient: key.recipient, now: new Date() }).then(() => 'made', (e) => e.message)))`,
+    `${IMPORTS} const of = { url: ${JSON.stringify(wrong)}, folder: FOLDER + '/none', now: new Date() };` +
+      `const made = makeBackup({ ...of, recipient: key.recipient });` +
+      `console.log(JSON.stringify(await made.then(() => 'made', (e) => e.message)))`,
   )
   expect(said).toMatch(/mariadb-dump ended with \d+: .*Access denied/)
   expect(readdirSync(join(folder, 'none'))).toEqual([])
 })
 
-test('of hourly backups over two years the latest six, and the last of seven days, five weeks, twelve months stay', () => {
+test('of hourly backups over two years the latest six, and the last of 7 days, 5 weeks and 12 months stay', () => {
   const stays = runModule<string[]>(
     `import { outdatedBackups } from '${SCRIPTS}/backupFiles.mjs';` +
       `const all = Array.from({ length: 24 * 730 }, (_, i) => ({ at: new Date(Date.UTC(2024, 0, 1) + 3600e3 * i) }));` +
