@@ -2,13 +2,13 @@ import type { ReactNode } from 'react'
 import { OutboxProvider } from '@/interface/offline/OutboxProvider'
 import { Shell } from '@/interface/frame/Shell'
 import { can } from '@/server/platform/accounts/can'
-import { requireUser } from '@/server/platform/accounts/session'
+import { requireOwner } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { getStudio } from '@/server/studio/studio'
 
-/** The frame of every page of a signed-in user: the bar and the device's outbox. */
+/** The frame of every page of a signed-in user, whose permission the page checks itself: bar and device's outbox. */
 export async function Frame({ children }: { children: ReactNode }) {
-  const person = await requireUser()
+  const person = await requireOwner()
   const studio = await getStudio(database(), person)
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>

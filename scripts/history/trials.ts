@@ -25,10 +25,14 @@ const TRIALS: readonly Readonly<{ state: TrialState; daysAgo: number; ratings: r
   { state: 'next', daysAgo: 30, ratings: [6, 5, 6] },
 ]
 
+/** Riders whose complaints have another end. */
+const OTHERWISE: readonly number[] = [72, 73]
+
 /** Complaints in each state: referred, over, open; and trials in each. */
 export async function addTrials(hall: Hall): Promise<void> {
   const { db, now, scopes, riders } = hall
-  const waiting = riders.slice(18, 72)
+  // As many as there are: how many of them were seen too lately, or need no change, depends on the day.
+  const waiting = riders.filter((_, i) => i >= 18 && !OTHERWISE.includes(i))
   for (const [t, { state, daysAgo, ratings }] of TRIALS.entries())
     for (const rider of [...waiting]) {
       const tried = await addTrial(hall, rider, t, state, daysAgo, ratings)

@@ -1,6 +1,8 @@
+import { Type } from '@sinclair/typebox'
 import { closed, oneOf } from '../../core/base/schema'
 import { ROLES } from '../platform/db/roles'
 import * as invitations from '../studio/invitations'
+import { requireSecondFactor as requireOf } from '../platform/accounts/secondFactor'
 import { endOwnSession as endSession } from '../platform/accounts/ownSessions'
 import { changeRole as setRole, endAccess as end, type PeopleResult } from '../studio/people'
 import { defineCommand, idOrNull, idSchema, refused, SAVED, type CommandOutcome } from './defineCommand'
@@ -47,6 +49,17 @@ export const endAccess = defineCommand({
   permission: 'manageStudio',
   schema: closed({ userId: idSchema }),
   run: async (tx, scope, { userId }, { now }) => changed(await end(tx, scope, userId, now)),
+})
+
+/** Requires a second factor of everybody with one of these roles. */
+export const requireSecondFactor = defineCommand({
+  name: 'people.requireSecondFactor',
+  permission: 'manageStudio',
+  schema: closed({ roles: Type.Array(oneOf(ROLES), { maxItems: ROLES.length }) }),
+  run: async (tx, scope, { roles }) => {
+    await requireOf(tx, scope, [...new Set(roles)])
+    return SAVED
+  },
 })
 
 /** Signs oneself out elsewhere. */

@@ -11,6 +11,7 @@ import { hashPassword } from '../platform/accounts/auth'
 import { passwordIssue } from '../platform/accounts/credentials'
 import { can } from '../platform/accounts/can'
 import type { Scope } from '../platform/accounts/scope'
+import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { invitation, studio, user } from '../platform/accounts/tables'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import type { Role } from '../platform/db/roles'
@@ -155,6 +156,7 @@ export async function acceptInvitation(
         .for('update')
       if (!person || person.endedAt) return 'revoked'
       await setPassword(tx, locked.userId, checked.passwordHash, now)
+      await resetSecondFactor(tx, locked.userId)
     } else {
       const [taken] = await tx
         .select({ id: user.id })
@@ -164,6 +166,7 @@ export async function acceptInvitation(
       if (taken) return 'usernameTaken'
       const id = crypto.randomUUID()
       await createAccount(tx, locked.studioId, { ...checked, id, role: locked.role }, now)
+      await markSecondFactorDue(tx, { studioId: locked.studioId })
     }
     await tx.update(invitation).set({ usedAt: now }).where(eq(invitation.id, locked.id))
     return 'kept'

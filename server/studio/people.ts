@@ -4,6 +4,7 @@ import type { Role } from '../platform/db/roles'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { endSessions } from '../platform/accounts/accounts'
+import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { account, invitation, user } from '../platform/accounts/tables'
 
 /** Somebody who works in the studio. */
@@ -31,12 +32,20 @@ export const listTeachers = async (db: DbExecutor, scope: Scope): Promise<Person
   (await listPeople(db, scope)).filter((person) => can(person, 'writeNotes'))
 
 /** A person as their manager sees them. */
-export type ManagedPerson = Person & Readonly<{ username: string | null; endedAt: Date | null }>
+export type ManagedPerson = Person &
+  Readonly<{ username: string | null; endedAt: Date | null; hasSecondFactor: boolean }>
 
 /** Everybody who works or worked in the studio, those with access first. */
 export async function listEverybody(db: DbExecutor, { studioId }: Scope): Promise<ManagedPerson[]> {
   const all = await db
-    .select({ id: user.id, name: user.name, role: user.role, username: user.username, endedAt: user.endedAt })
+    .select({
+      id: user.id,
+      name: user.name,
+      role: user.role,
+      username: user.username,
+      endedAt: user.endedAt,
+      hasSecondFactor: user.twoFactorEnabled,
+    })
     .from(user)
     .where(eq(user.studioId, studioId))
     .orderBy(asc(user.name), asc(user.id))
@@ -69,6 +78,7 @@ export async function changeRole(
   const allowed = await lockPerson(tx, scope, userId, role === 'manager')
   if (allowed !== 'kept') return allowed
   await tx.update(user).set({ role, updatedAt: now }).where(eq(user.id, userId))
+  await markSecondFactorDue(tx, scope)
   if (role !== 'manager') await revokeInvitationsOf(tx, userId, now)
   return 'kept'
 }
@@ -92,6 +102,7 @@ export async function endAccess(tx: DbExecutor, scope: Scope, userId: string, no
   await tx.update(user).set({ endedAt: now, updatedAt: now }).where(eq(user.id, userId))
   await tx.delete(account).where(eq(account.userId, userId))
   await endSessions(tx, userId)
+  await resetSecondFactor(tx, userId)
   await revokeInvitationsOf(tx, userId, now)
   return 'kept'
 }

@@ -10,6 +10,7 @@ import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints
 import type { BikeType } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
+import { totp } from '../support/totp'
 import { addMemberByForm, done, mark, setUpAt } from './hall'
 
 /**
@@ -162,6 +163,33 @@ async function begin(page: Page): Promise<void> {
 }
 const PASSWORD = 'kettle-lantern-ferry-9'
 
+/** A second factor turned on; after that the password leads to a code, and a recovery code stands in for it once. */
+async function proveTwice(page: Page): Promise<void> {
+  await page.goto(`${base}/account`)
+  const section = page.getByRole('region', { name: 'Second factor' })
+  await section.getByLabel('Password').fill(JOINED_PASSWORD)
+  await section.getByRole('button', { name: 'Set it up' }).click()
+  const key = await section.locator('p b').first().innerText()
+  const recovery = await section.getByRole('list', { name: 'Recovery codes' }).getByRole('listitem').allInnerTexts()
+  await section.getByLabel('Code it shows now').fill('000000')
+  await section.getByRole('button', { name: 'Turn it on' }).click()
+  await expect(section.getByText('This code does not fit.', { exact: false })).toBeVisible()
+  await section.getByLabel('Code it shows now').fill(totp(key, Date.now()))
+  await section.getByRole('button', { name: 'Turn it on' }).click()
+  await expect(section.getByText('On: signing in takes a code', { exact: false })).toBeVisible()
+
+  await page.context().clearCookies()
+  await page.goto(`${base}/sign-in`)
+  await page.getByLabel('Name').fill('piet')
+  await page.getByLabel('Password').fill(JOINED_PASSWORD)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('button', { name: 'Authenticator lost? Use a recovery code' }).click()
+  await page.getByLabel('Recovery code').fill(recovery[0])
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.waitForURL('**/today')
+}
+const JOINED_PASSWORD = 'harbour-violin-moss-4'
+
 /** Somebody is invited as an instructor, joins by the link once, and is signed out the moment their access ends. */
 async function inviteAndEnd(page: Page): Promise<void> {
   await page.goto('/studio/people')
@@ -173,9 +201,10 @@ async function inviteAndEnd(page: Page): Promise<void> {
   await expect(other.getByText('You are invited as Instructor.', { exact: false })).toBeVisible()
   await other.getByLabel('Your name').fill('Piet Morrow')
   await other.getByLabel('Name to sign in with').fill('piet')
-  await other.getByLabel('New password').fill('harbour-violin-moss-4')
+  await other.getByLabel('New password').fill(JOINED_PASSWORD)
   await other.getByRole('button', { name: 'Join' }).click()
   await other.waitForURL('**/today')
+  await proveTwice(other)
   const again = await theirs.newPage()
   await again.goto(address)
   await expect(again.getByText('This link was used already.', { exact: false })).toBeVisible()

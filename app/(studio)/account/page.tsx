@@ -2,14 +2,23 @@ import type { Metadata } from 'next'
 import { OwnAccount } from '@/interface/frame/accounts/OwnAccount'
 import { can } from '@/server/platform/accounts/can'
 import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
-import { currentSession, requireUser } from '@/server/platform/accounts/session'
+import { secondFactorOf } from '@/server/platform/accounts/secondFactor'
+import { currentSession, requireOwner } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 
 export const metadata: Metadata = { title: 'Your account' }
 
 export default async function AccountRoute() {
-  const person = await requireUser()
+  const person = await requireOwner()
   const token = (await currentSession())?.sessionToken ?? ''
   const sessions = await listOwnSessions(database(), person, token, new Date())
-  return <OwnAccount name={person.name} hasEye={can(person, 'setUpRiders')} sessions={sessions} />
+  const secondFactor = await secondFactorOf(database(), person)
+  return (
+    <OwnAccount
+      name={person.name}
+      hasEye={can(person, 'setUpRiders')}
+      sessions={sessions}
+      secondFactor={secondFactor}
+    />
+  )
 }

@@ -52,6 +52,12 @@ test('heart, a recent operation and pregnancy stop until a clinician’s word, a
   expect(limitEffects([old], TODAY).upright).toBeUndefined()
 })
 
+test('of several recent operations each needs its own word', () => {
+  const [knee, hip] = (['knee', 'hip'] as const).map((region) => limit({ kind: 'operation', region }))
+  expect(limitEffects([knee, { ...hip, clearedBy: 'Dr Amble' }], TODAY).stop).toEqual(knee)
+  expect(limitEffects([{ ...knee, clearedBy: 'Dr Amble' }, hip], TODAY).stop).toEqual(hip)
+})
+
 test('the latest answer on riding elsewhere counts; ankles keep their sides', () => {
   const effects = limitEffects(
     [

@@ -148,7 +148,7 @@ export function limitEffects(limits: readonly Limit[], today: string): LimitEffe
   const rides = of('rides').at(-1)?.rides
   const { side, mm = 0 } = of('legDifference').at(-1) ?? {}
   const sitsAtMm = of('sitsAt').at(-1)?.mm
-  const serious = [heart, operations.at(-1), pregnancy].filter((one) => one !== undefined)
+  const serious = [heart, ...operations, pregnancy].filter((one) => one !== undefined)
   const upright = pregnancy ? 'pregnant' : heart ? 'heart' : operations.length > 0 ? 'operation' : undefined
   return {
     health: [

@@ -9,12 +9,18 @@ import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import { NewPassword } from './AccountFields'
 import styles from './ownAccount.module.css'
+import { SecondFactor } from './SecondFactor'
 import { useAccountForm } from './useAccountForm'
 
-type Props = Readonly<{ name: string; hasEye: boolean; sessions: readonly OwnSession[] }>
+type Props = Readonly<{
+  name: string
+  hasEye: boolean
+  sessions: readonly OwnSession[]
+  secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
+}>
 
 /** One's own account: the password, and where one is signed in. */
-export function OwnAccount({ name, hasEye, sessions }: Props) {
+export function OwnAccount({ name, hasEye, sessions, secondFactor }: Props) {
   const { message } = App.useApp()
   const [present, setPresent] = useState('')
   const [next, setNext] = useState('')
@@ -52,6 +58,7 @@ export function OwnAccount({ name, hasEye, sessions }: Props) {
           Change the password
         </Button>
       </form>
+      <SecondFactor {...secondFactor} />
       <Sessions sessions={sessions} />
     </article>
   )

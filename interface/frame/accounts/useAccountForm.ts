@@ -9,8 +9,8 @@ const FAULT = 'The studio’s server had a fault. What you typed is still here; 
 export function useAccountForm(address: string) {
   const [trouble, setTrouble] = useState('')
   const [busy, setBusy] = useState(false)
-  /** Resolves with whether it was taken. */
-  async function send(body: object): Promise<boolean> {
+  /** Resolves with the answer where it was taken, else null. */
+  async function request<Answer extends object>(body: object): Promise<Answer | null> {
     setBusy(true)
     setTrouble('')
     try {
@@ -19,7 +19,7 @@ export function useAccountForm(address: string) {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body),
       })
-      if (response.ok) return true
+      if (response.ok) return (await response.json()) as Answer
       const { code } = (await response.json().catch(() => ({}))) as { code?: AccountRefusal }
       setTrouble((code && ACCOUNT_TEXT[code]) ?? FAULT)
     } catch {
@@ -27,9 +27,11 @@ export function useAccountForm(address: string) {
     } finally {
       setBusy(false)
     }
-    return false
+    return null
   }
-  return { send, trouble, busy }
+  /** Resolves with whether it was taken. */
+  const send = async (body: object): Promise<boolean> => (await request(body)) !== null
+  return { send, request, trouble, busy }
 }
 
 /** Signs in with what was just chosen and opens the first page; to the sign-in page where that does not work. */

@@ -4,6 +4,7 @@ import '@/interface/kit/antd/alert.generated.css'
 import { useState } from 'react'
 import { LightSwitch } from '../../kit/theme/LightSwitch'
 import { Mark } from '../../kit/Mark'
+import { SecondStep } from './SecondStep'
 import styles from './signIn.module.css'
 
 const REFUSED: Record<number, string> = {
@@ -29,6 +30,8 @@ export function SignIn() {
   const [password, setPassword] = useState('')
   const [trouble, setTrouble] = useState('')
   const [busy, setBusy] = useState(false)
+  /** The password fits, and a second factor is to follow. */
+  const [isSecond, setSecond] = useState(false)
 
   async function signIn(event: React.FormEvent) {
     event.preventDefault()
@@ -42,6 +45,9 @@ export function SignIn() {
         body: JSON.stringify({ username: username.trim(), password }),
       })
       if (response.ok) {
+        const { twoFactorRedirect } = (await response.json()) as { twoFactorRedirect?: boolean }
+        setBusy(false)
+        if (twoFactorRedirect) return setSecond(true)
         // A new document: nothing of who was here before stays in the page's memory.
         window.location.replace('/today')
         return
@@ -63,32 +69,36 @@ export function SignIn() {
         <h1>Yielding Saddle</h1>
         <p>Four numbers, found once and kept. What you saw in class, waiting when the rider comes back.</p>
       </section>
-      <form className={styles.form} onSubmit={signIn} noValidate>
-        <label htmlFor="username">Name</label>
-        <Input
-          id="username"
-          size="large"
-          autoComplete="username"
-          autoCapitalize="none"
-          value={username}
-          onChange={(e) => setUsername(e.target.value)}
-          autoFocus
-        />
-        <label htmlFor="password">Password</label>
-        <Input.Password
-          id="password"
-          size="large"
-          autoComplete="current-password"
-          value={password}
-          onChange={(e) => setPassword(e.target.value)}
-        />
-        <div className={styles.trouble} aria-live="polite">
-          {trouble && <Alert type="error" title={trouble} />}
-        </div>
-        <Button type="primary" size="large" htmlType="submit" block loading={busy}>
-          Sign in
-        </Button>
-      </form>
+      {isSecond ? (
+        <SecondStep back={() => setSecond(false)} />
+      ) : (
+        <form className={styles.form} onSubmit={signIn} noValidate>
+          <label htmlFor="username">Name</label>
+          <Input
+            id="username"
+            size="large"
+            autoComplete="username"
+            autoCapitalize="none"
+            value={username}
+            onChange={(e) => setUsername(e.target.value)}
+            autoFocus
+          />
+          <label htmlFor="password">Password</label>
+          <Input.Password
+            id="password"
+            size="large"
+            autoComplete="current-password"
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+          />
+          <div className={styles.trouble} aria-live="polite">
+            {trouble && <Alert type="error" title={trouble} />}
+          </div>
+          <Button type="primary" size="large" htmlType="submit" block loading={busy}>
+            Sign in
+          </Button>
+        </form>
+      )}
     </main>
   )
 }

@@ -1,5 +1,6 @@
 'use client'
-import { App, Button, Input, Select } from 'antd'
+import { App, Button, Checkbox, Input, Select } from 'antd'
+import '@/interface/kit/antd/checkbox.generated.css'
 import '@/interface/kit/antd/select.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
@@ -17,7 +18,7 @@ const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: ROLE_NAME[role] 
 const UNTIL = new Intl.DateTimeFormat('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })
 
 /** Who works here and as what, the links that are open, and what the studio is called. */
-export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage) {
+export function PeopleView({ me, facts, people, invitations, zones, secondFactorFor }: PeoplePage) {
   const router = useRouter()
   const { modal } = App.useApp()
   const { act, busy } = useAction()
@@ -97,7 +98,7 @@ export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage
                 <small>
                   {person.endedAt
                     ? 'access ended'
-                    : `signs in as ${person.username}${person.id === me ? ', this is you' : ''}`}
+                    : `signs in as ${person.username}${person.hasSecondFactor ? ', second factor on' : ''}${person.id === me ? ', this is you' : ''}`}
                 </small>
               </span>
               {!person.endedAt && (
@@ -123,8 +124,47 @@ export function PeopleView({ me, facts, people, invitations, zones }: PeoplePage
           ))}
         </ul>
       </section>
+      <SecondFactorRoles roles={secondFactorFor} change={change} busy={busy} />
       <Facts key={`${facts.name} ${facts.place} ${facts.timeZone}`} facts={facts} zones={zones} />
     </article>
+  )
+}
+
+/** Which roles must have a second factor. */
+function SecondFactorRoles({
+  roles,
+  change,
+  busy,
+}: Readonly<{
+  roles: readonly Role[]
+  change: (what: () => ReturnType<typeof command>) => Promise<void>
+  busy: boolean
+}>) {
+  const choose = (role: Role, isOn: boolean) =>
+    change(() =>
+      command('people.requireSecondFactor', {
+        roles: isOn ? [...roles, role] : roles.filter((one) => one !== role),
+      }),
+    )
+  return (
+    <section aria-label="Second factor">
+      <h2>Second factor</h2>
+      <p className={styles.quiet}>
+        Whoever must have one turns it on at the next page they open. A link to a new password takes a lost one away.
+      </p>
+      <div className={styles.invite}>
+        {ROLES.map((role) => (
+          <Checkbox
+            key={role}
+            checked={roles.includes(role)}
+            disabled={busy}
+            onChange={(event) => void choose(role, event.target.checked)}
+          >
+            {ROLE_NAME[role]}
+          </Checkbox>
+        ))}
+      </div>
+    </section>
   )
 }
 

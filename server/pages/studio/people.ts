@@ -1,5 +1,7 @@
+import { rolesWithSecondFactor } from '../../platform/accounts/secondFactor'
 import type { Scope } from '../../platform/accounts/scope'
 import type { DbExecutor } from '../../platform/db/connection'
+import type { Role } from '../../platform/db/roles'
 import { qrSvg } from '../../riders/memberPage/qr'
 import { listInvitations, type OpenInvitation } from '../../studio/invitations'
 import { listEverybody, type ManagedPerson } from '../../studio/people'
@@ -14,6 +16,8 @@ export type PeoplePage = Readonly<{
   people: readonly ManagedPerson[]
   invitations: readonly (OpenInvitation & Readonly<{ address: string; qr: string }>)[]
   zones: readonly string[]
+  /** Roles that must have a second factor. */
+  secondFactorFor: readonly Role[]
 }>
 
 /** Where an invitation leads, on this installation. */
@@ -32,5 +36,6 @@ export async function peoplePage(db: DbExecutor, scope: Scope, now: Date): Promi
     people: await listEverybody(db, scope),
     invitations: await Promise.all(invitations),
     zones: timeZones(),
+    secondFactorFor: await rolesWithSecondFactor(db, scope),
   }
 }

@@ -3,9 +3,9 @@ import { betterAuth } from 'better-auth'
 import { drizzleAdapter } from 'better-auth/adapters/drizzle'
 import { APIError, createAuthMiddleware } from 'better-auth/api'
 import { nextCookies } from 'better-auth/next-js'
-import { username } from 'better-auth/plugins'
+import { twoFactor as secondFactor, username } from 'better-auth/plugins'
 import { database } from '../db/connection'
-import { account, rateLimit, session, user, verification } from './tables'
+import { account, rateLimit, session, twoFactor, user, verification } from './tables'
 import { countAttempt, resetAttempts } from './signInLimits'
 
 /** Argon2id with the parameters OWASP's password storage sheet names (19 MiB, two passes); from memory. */
@@ -17,6 +17,8 @@ export const verifyPassword = (stored: string, password: string): Promise<boolea
 /** What of the sign-in library's many addresses this studio uses; every other is as if it were not there. */
 export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({
   '/sign-in/username': 'POST',
+  '/two-factor/verify-totp': 'POST',
+  '/two-factor/verify-backup-code': 'POST',
   '/sign-out': 'POST',
   '/get-session': 'GET',
 })
@@ -37,7 +39,7 @@ function make() {
   return betterAuth({
     database: drizzleAdapter(database(), {
       provider: 'mysql',
-      schema: { user, session, account, verification, rateLimit },
+      schema: { user, session, account, verification, rateLimit, twoFactor },
     }),
     secret: process.env.BETTER_AUTH_SECRET,
     baseURL: process.env.BETTER_AUTH_URL,
@@ -53,6 +55,7 @@ function make() {
       additionalFields: {
         studioId: { type: 'string', required: false, input: false },
         role: { type: 'string', required: false, input: false },
+        secondFactorDue: { type: 'boolean', required: false, input: false },
       },
     },
     session: { expiresIn: 60 * 60 * 24 * 14, updateAge: 60 * 60 * 24 },
@@ -79,10 +82,13 @@ function make() {
           )
       }),
       after: createAuthMiddleware(async ({ path, body, headers, context }) => {
-        if (path === SIGN_IN && context.newSession)
-          await resetAttempts(String((body as { username?: string }).username), peerOf(headers))
+        if (!context.newSession) return
+        if (path === SIGN_IN) await resetAttempts(String((body as { username?: string }).username), peerOf(headers))
+        // After a second factor the name comes with the session; the password alone has not cleared the count.
+        else if (path.startsWith('/two-factor/verify'))
+          await resetAttempts(String(context.newSession.user.username ?? ''), peerOf(headers))
       }),
     },
-    plugins: [username(), nextCookies()],
+    plugins: [username(), secondFactor(), nextCookies()],
   })
 }

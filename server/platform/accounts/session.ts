@@ -8,14 +8,30 @@ import type { Scope } from './scope'
 
 export type CurrentUser = Scope & Readonly<{ name: string }>
 
-/** The signed-in user, or null; also null for an account without a studio. Cached per request. */
-export const currentUser = cache(async (): Promise<CurrentUser | null> => {
+/** Whoever is signed in: the user, and whether a second factor must be turned on before anything else. */
+const signedIn = cache(async (): Promise<Readonly<{ user: CurrentUser; mustProve: boolean }> | null> => {
   const session = await auth().api.getSession({ headers: await headers() })
   if (!session) return null
-  const { id, name, studioId, role } = session.user
+  const { id, name, studioId, role, secondFactorDue, twoFactorEnabled } = session.user
   const validRole = ROLES.find((one) => one === role)
-  return studioId && validRole ? { userId: id, name, studioId, role: validRole } : null
+  if (!studioId || !validRole) return null
+  return { user: { userId: id, name, studioId, role: validRole }, mustProve: !!secondFactorDue && !twoFactorEnabled }
 })
+
+/**
+ * The signed-in user, or null; also null for an account without a studio, and before a second factor that is required.
+ * Cached per request.
+ */
+export async function currentUser(): Promise<CurrentUser | null> {
+  const found = await signedIn()
+  return found && !found.mustProve ? found.user : null
+}
+
+/** For one's own account alone: who is signed in, also before a second factor that is required. */
+export async function requireOwner(): Promise<CurrentUser & Readonly<{ mustProve: boolean }>> {
+  const found = await signedIn()
+  return found ? { ...found.user, mustProve: found.mustProve } : redirect('/sign-in')
+}
 
 /** The session of a request: whose, and its token; null signed out. */
 export async function currentSession(): Promise<Readonly<{ userId: string; sessionToken: string }> | null> {
@@ -27,9 +43,9 @@ export async function currentSession(): Promise<Readonly<{ userId: string; sessi
 export const isSessionOn = async (sent: Headers): Promise<boolean> =>
   (await auth().api.getSession({ headers: sent })) !== null
 
-/** Who is signed in; anyone else is sent to sign in. */
+/** Who is signed in; anyone else is sent to sign in, or to turn on the second factor that is required. */
 export async function requireUser(): Promise<CurrentUser> {
-  return (await currentUser()) ?? redirect('/sign-in')
+  return (await currentUser()) ?? redirect((await signedIn()) ? '/account' : '/sign-in')
 }
 
 /** For actions: who is signed in where their role allows it, else null; nobody signed in is sent to sign in. */

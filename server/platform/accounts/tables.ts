@@ -1,7 +1,7 @@
 import { bigint, boolean, index, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { Costs } from '../../../core/setups/recommend/request/questionCosts'
 import type { School } from '../../../core/base/school/school'
-import { ROLES } from '../db/roles'
+import { ROLES, type Role } from '../db/roles'
 import { id, moment, now, reference } from '../db/columns'
 
 export const studio = mysqlTable('studio', {
@@ -16,6 +16,8 @@ export const studio = mysqlTable('studio', {
   learns: boolean('learns').notNull().default(true),
   /** The studio's own words to a referred rider; null for the product's. */
   referral: text('referral'),
+  /** Roles whose people must have a second factor; null for none. */
+  secondFactorFor: json('second_factor_for').$type<Role[]>(),
 })
 
 // The tables and names the sign-in library expects. All but the studio and the role belong to it.
@@ -32,6 +34,9 @@ export const user = mysqlTable('user', {
   role: mysqlEnum('role', ROLES).notNull().default('instructor'),
   /** When their access ended; the name stays beside what they did. */
   endedAt: moment('ended_at'),
+  twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
+  /** Their role must have a second factor: without one they do nothing but turn it on. */
+  secondFactorDue: boolean('second_factor_due').notNull().default(false),
   createdAt: moment('created_at').notNull().default(now),
   updatedAt: moment('updated_at').notNull().default(now),
 })
@@ -74,6 +79,19 @@ export const verification = mysqlTable('verification', {
   expiresAt: moment('expires_at').notNull(),
   createdAt: moment('created_at').notNull().default(now),
   updatedAt: moment('updated_at').notNull().default(now),
+})
+
+/** The secret of a person's authenticator and their recovery codes, both encrypted by the sign-in library. */
+export const twoFactor = mysqlTable('two_factor', {
+  id: id(),
+  secret: text('secret').notNull(),
+  backupCodes: text('backup_codes').notNull(),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
+  verified: boolean('verified').notNull().default(true),
+  failedVerificationCount: int('failed_verification_count').notNull().default(0),
+  lockedUntil: moment('locked_until'),
 })
 
 /** Tries to sign in that failed, per account and per peer; written by the rate-limiting library. */
