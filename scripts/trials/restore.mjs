@@ -1,8 +1,8 @@
 /**
- * `npm run trial:restore -- 30 1` (cycles, seed): an embedded database under load, killed without warning at a random moment,
- * and restored as it was at another one. Each cycle ends with the whole data folder lost but for its backups and key, or
- * with the folder still there. Counts rows that were acknowledged before the moment and are missing, and rows of later
- * that came along. Writes `docs/trials/restore.md`.
+ * `npm run trial:restore -- 30 1` (cycles, seed): an embedded database under load, killed without warning at a random
+ * moment, and restored as it was at another one. Every other cycle loses the whole data folder but for backups and key.
+ * Counts rows that were acknowledged before the moment and are missing, and rows of later that came along. Writes
+ * `docs/trials/restore.md`.
  */
 import { cpSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -123,8 +123,8 @@ writeFileSync(
 \`npm run trial:restore -- ${cycles} ${seed}\`: an embedded database under load, killed −9 at a random moment, in every
 other cycle with its folder lost but for backups and key, then restored as it was at another random moment.
 
-Of ${total.before} rows acknowledged before the moments, **${total.missing} are missing**; of the rows of more than a second after,
-${total.tooMany} came along. The longest restore took ${total.longestRestoreS} s.
+Of ${total.before} rows acknowledged before the moments, **${total.missing} are missing**; of the rows of
+more than a second after, ${total.tooMany} came along. The longest restore took ${total.longestRestoreS} s.
 
 | cycle | what happened | rows acknowledged | before the moment | missing | too many | restore, s |
 |---|---|---|---|---|---|---|

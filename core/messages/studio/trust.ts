@@ -47,6 +47,15 @@ export const TRUST_STEPS = Object.freeze({
 } as const)
 export type DeviceKind = keyof typeof TRUST_STEPS
 
+/** A kind of device where one is signed in. */
+export const DEVICE_NAME: Readonly<Record<DeviceKind, string>> = Object.freeze({
+  ios: 'iPhone or iPad',
+  android: 'Android',
+  windows: 'Windows',
+  mac: 'Mac',
+  linux: 'Linux',
+})
+
 /** The kind of device that a browser's `userAgent` names; tablets that claim to be a Mac have a touch screen. */
 export function deviceKind(userAgent: string, hasTouch: boolean): DeviceKind {
   if (/iPhone|iPad|iPod/.test(userAgent) || (/Macintosh/.test(userAgent) && hasTouch)) return 'ios'

@@ -3,7 +3,7 @@ import { Alert, App, Button, Input } from 'antd'
 import '@/interface/kit/antd/alert.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
-import { TRUST_STEPS, deviceKind } from '@/core/messages/studio/trust'
+import { DEVICE_NAME, deviceKind } from '@/core/messages/studio/trust'
 import type { OwnSession } from '@/server/platform/accounts/ownSessions'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
@@ -42,24 +42,26 @@ export function OwnAccount({ name, hasEye, sessions, secondFactor }: Props) {
           </Button>
         )}
       </header>
-      <form className={styles.form} onSubmit={change} noValidate>
-        <h2>Password</h2>
-        <label htmlFor="present">Present password</label>
-        <Input.Password
-          id="present"
-          size="large"
-          autoComplete="current-password"
-          value={present}
-          onChange={(event) => setPresent(event.target.value)}
-        />
-        <NewPassword value={next} onChange={setNext} />
-        <div aria-live="polite">{trouble && <Alert type="error" title={trouble} />}</div>
-        <Button type="primary" size="large" htmlType="submit" loading={busy} disabled={!present || !next}>
-          Change the password
-        </Button>
-      </form>
-      <SecondFactor {...secondFactor} />
-      <Sessions sessions={sessions} />
+      <div className={styles.columns}>
+        <form className={styles.form} onSubmit={change} noValidate>
+          <h2>Password</h2>
+          <label htmlFor="present">Present password</label>
+          <Input.Password
+            id="present"
+            size="large"
+            autoComplete="current-password"
+            value={present}
+            onChange={(event) => setPresent(event.target.value)}
+          />
+          <NewPassword value={next} onChange={setNext} />
+          <div aria-live="polite">{trouble && <Alert type="error" title={trouble} />}</div>
+          <Button type="primary" size="large" htmlType="submit" loading={busy} disabled={!present || !next}>
+            Change the password
+          </Button>
+        </form>
+        <SecondFactor {...secondFactor} />
+        <Sessions sessions={sessions} />
+      </div>
     </article>
   )
 }
@@ -80,7 +82,7 @@ function Sessions({ sessions }: Pick<Props, 'sessions'>) {
         {sessions.map(({ id, userAgent, since, isThis }) => (
           <li key={id}>
             <span>
-              <b>{TRUST_STEPS[deviceKind(userAgent, false)].name}</b>
+              <b>{DEVICE_NAME[deviceKind(userAgent, false)]}</b>
               <small>
                 {isThis ? 'this device' : 'another device'}, since {SEEN.format(since)}
               </small>

@@ -98,7 +98,11 @@ export function PeopleView({ me, facts, people, invitations, zones, secondFactor
                 <small>
                   {person.endedAt
                     ? 'access ended'
-                    : `signs in as ${person.username}${person.hasSecondFactor ? ', second factor on' : ''}${person.id === me ? ', this is you' : ''}`}
+                    : [
+                        `signs in as ${person.username}`,
+                        ...(person.hasSecondFactor ? ['second factor on'] : []),
+                        ...(person.id === me ? ['this is you'] : []),
+                      ].join(', ')}
                 </small>
               </span>
               {!person.endedAt && (

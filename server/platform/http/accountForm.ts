@@ -28,8 +28,8 @@ const ajv = new Ajv()
 const validators = Object.fromEntries(Object.entries(accountForms).map(([name, schema]) => [name, ajv.compile(schema)]))
 
 /**
- * Answers a form about accounts: 200 done, with what `run` resolved with where that is an object, 422 refused with its code, 429 after too many tries of one peer at `of`.
- * Nothing of it is logged or stored: it carries a password.
+ * Answers a form about accounts: 200 done, with what `run` resolved with where that is an object, 422 refused with its
+ * code, 429 after too many tries of one peer at `of`. Nothing of it is logged or stored: it carries a password.
  */
 export async function answerAccountForm<Form>(
   request: Request,
