@@ -11,8 +11,8 @@ function fromBase32(text: string): Buffer {
 }
 
 /**
- * The code an authenticator shows at a moment, by RFC 6238 (time-based one-time passwords) over HMAC-SHA-1, written from
- * the standard: what the sign-in library expects is checked against it. `secret`: base32.
+ * The code an authenticator shows at a moment, by RFC 6238 (time-based one-time passwords) over HMAC-SHA-1, written
+ * from the standard: what the sign-in library expects is checked against it. `secret`: base32.
  */
 export function totp(secret: string, atMs: number, digits = 6): string {
   const counter = Buffer.alloc(8)
