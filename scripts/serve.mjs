@@ -10,6 +10,7 @@ import { fileURLToPath } from 'node:url'
 import next from 'next'
 import { diskWatch } from './support/freeSpace.mjs'
 import { refusalOf, setPeer, STORAGE_HEADER } from './support/requestFilter.mjs'
+import { requestLog } from './support/requestLog.mjs'
 
 const dir = dirname(dirname(fileURLToPath(import.meta.url)))
 const port = Number(process.env.PORT)
@@ -21,6 +22,7 @@ const TLS_ONLY_S = 15_552_000
 const LOOK_AT_CERTIFICATE_MS = 60_000
 const dev = process.env.NODE_ENV === 'development'
 const isDiskFull = diskWatch(process.env.DATA_FOLDER)
+const watched = requestLog({ key: process.env.METRICS_KEY })
 const gone = () => process.exit(0)
 
 process.stdin.resume().on('end', gone).on('error', gone)
@@ -36,6 +38,8 @@ process.on('SIGTERM', () => {
 const app = next({ dev, dir, hostname: '127.0.0.1', port })
 /** @type {import('node:http').RequestListener} */
 function answer(request, response) {
+  watched.observe(request, response)
+  if (request.url === '/metrics') return void watched.metrics(request, response)
   const isFull = isDiskFull()
   if (isFull) response.setHeader(STORAGE_HEADER, 'full')
   const refusal = refusalOf(request, isFull)

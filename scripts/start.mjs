@@ -141,6 +141,7 @@ try {
     UPLOADS_FOLDER: join(data, 'uploads'),
     BIND: bind,
     BACKUP_HOURS: String(settings.backupHours),
+    METRICS_KEY: secret(join(data, 'metrics-key')),
     ...(trustedProxy && { TRUSTED_PROXY: trustedProxy }),
     ...(tlsCertificate && { TLS_CERTIFICATE: tlsCertificate, TLS_KEY: tlsKey }),
     ...(authority && { TLS_AUTHORITY: authority }),

@@ -113,8 +113,28 @@ test.afterAll(async () => {
   studio.kill('SIGINT')
   await gone
   await browser.close()
+  searchLog()
   rmSync(folder, { recursive: true, force: true })
 })
+
+/** What was typed, and who there is, stands in no log. */
+const PLANTED = ['Orla', 'Piet', 'Tamsin', 'Isolde', 'Fallow Lane', 'kettle-lantern', 'harbour-violin']
+
+function searchLog(): void {
+  const text = readFileSync(join(folder, 'data', 'log', 'server.log'), 'utf8')
+  expect(PLANTED.filter((one) => text.includes(one))).toEqual([])
+  expect(text).not.toMatch(/invited\/[\w-]{10,}/)
+}
+
+/** Figures are there for whoever has the key, by patterns of addresses. */
+async function readMetrics(page: Page): Promise<void> {
+  expect((await page.request.get(`${base}/metrics`)).status()).toBe(401)
+  const key = readFileSync(join(folder, 'data', 'metrics-key'), 'utf8').trim()
+  const answer = await page.request.get(`${base}/metrics`, { headers: { authorization: `Bearer ${key}` } })
+  const text = await answer.text()
+  expect(text).toMatch(/saddle_request_seconds_count\{method="GET",route="\/invited\/:id",status="200"\} [1-9]/)
+  expect(text).toMatch(/^process_cpu_seconds_total /m)
+}
 
 /** A new device is told how to trust the studio, and gets its authority; then it has what a safe address may have. */
 async function trust(page: Page): Promise<void> {
@@ -287,6 +307,7 @@ test(
     await trust(page)
     await begin(page)
     await inviteAndEnd(page)
+    await readMetrics(page)
     await page.getByRole('link', { name: 'Bikes' }).click()
     await expect(page.getByText('No bikes yet.', { exact: false })).toBeVisible()
     expect(await firstHour(page)).toEqual({ taps: 9, fields: 3 })

@@ -12,9 +12,22 @@ const subscribe = (listener: () => void) => {
   listeners.add(listener)
   return () => listeners.delete(listener)
 }
-const isAway = () => localStorage.getItem(KEY) !== null
+/** Where a device forbids storage: away until the page is left. */
+let isAwayHere = false
+function isAway(): boolean {
+  try {
+    return isAwayHere || localStorage.getItem(KEY) !== null
+  } catch {
+    return isAwayHere
+  }
+}
 function putAway() {
-  localStorage.setItem(KEY, '1')
+  isAwayHere = true
+  try {
+    localStorage.setItem(KEY, '1')
+  } catch {
+    // As above.
+  }
   for (const listener of listeners) listener()
 }
 

@@ -80,6 +80,7 @@ export async function restoreStudio(root, settings, { at, file: named, into }) {
   return (
     `Restored from ${basename(file)}: ${sumOf(whole.rows)} rows` +
     `${replayed > 0 ? `, and ${replayed} binary logs after it${at ? ` up to ${at.toISOString()}` : ''}` : ''}.\n` +
+    (!named && replayed === 0 ? 'There are no binary logs after it: what was entered later is not there.\n' : '') +
     (existsSync(before) ? `The database of before is kept as ${before}; delete it when all is well.\n` : '') +
     'Start the studio with npm start.'
   )
@@ -112,14 +113,14 @@ async function replay({ data, backups, identity, run, position, at, url }) {
       ...copies.filter((name) => name.startsWith(prefix)).map((name) => name.slice(prefix.length, -'.gz.age'.length)),
     ])
     const files = []
-    for (const name of [...names].sort().filter((one) => one >= position.file)) {
+    for (const name of unbroken([...names].sort(), position.file)) {
       const live = join(logFolder(data), run, name)
       const copy = join(folder, name)
       if (!existsSync(live))
         await pipeline(openFile(join(backups, `${prefix}${name}.gz.age`), identity), createWriteStream(copy))
       files.push(existsSync(live) ? live : copy)
     }
-    if (files.length === 0 || basename(files[0]) !== position.file) return 0
+    if (files.length === 0) return 0
     // A second is the log's finest measure: everything within the last one counts as before.
     const until = at && new Date(Math.floor(at.getTime() / 1000) * 1000 + 1000).toISOString()
     const { child, done } = startClient(
@@ -140,6 +141,15 @@ async function replay({ data, backups, identity, run, position, at, url }) {
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }
+}
+
+/** Of names in order ("saddle.000003"), those from `first` on without a gap; none where it is missing. */
+export function unbroken(names, first) {
+  const found = names.slice(names.indexOf(first))
+  if (!names.includes(first)) return []
+  const numberOf = (name) => Number(name.split('.').at(-1))
+  const gap = found.findIndex((name, i) => numberOf(name) !== numberOf(first) + i)
+  return gap < 0 ? found : found.slice(0, gap)
 }
 
 /** The newest backup, or the newest from before `at`. */

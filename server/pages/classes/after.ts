@@ -20,7 +20,7 @@ import type { StudioClass } from '../../classes/classes'
 import { listEverybody } from '../../studio/people'
 import { listFollowUps, listPutToClass, type FollowUp } from '../../classes/followUps'
 import { atOrAfter, duePlans } from '../riders/plans'
-import { watchData } from './watch'
+import { readWatch } from './watch'
 
 /** What a note is about, without when and by whom. */
 type NotedThing = Pick<NoteState, 'sign' | 'region' | 'side' | 'score'>
@@ -86,7 +86,7 @@ const notedThing = ({ sign, region, side, score }: NoteState): NotedThing => ({ 
 
 /** What came up in a class, the most pressing first. */
 export async function afterClass(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<AfterData> {
-  const { bikes, state, earlier, scales } = await watchData(db, scope, ofClass, now)
+  const { bikes, state, earlier, scales } = await readWatch(db, scope, ofClass, now)
   const seated = bikes.flatMap(({ rider, number, toCheck, isNew, bikeId }) =>
     rider ? [{ ...rider, number, toCheck, isNew, bikeId }] : [],
   )

@@ -10,7 +10,7 @@ import type { Scope } from '../../platform/accounts/scope'
 import { listBikesOfRecords } from '../../bikes/bikes'
 import { stopsOf } from '../../comfort/stops'
 import { trialsOnFloor } from '../../comfort/trialsOnFloor'
-import type { DbExecutor } from '../../platform/db/connection'
+import { withTransaction, type Database, type DbExecutor } from '../../platform/db/connection'
 import { currentEntries, byDisplayPriority } from '../../setups/register'
 import { findRoom, listPlaces } from '../../classes/rooms/rooms'
 import { getStudio } from '../../studio/studio'
@@ -83,7 +83,17 @@ const CUES_MS = 120 * 86_400_000
 /** Something noted within so long makes a rider one to watch, ms. */
 const LATELY_MS = 42 * 86_400_000
 
-export async function watchData(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> {
+/**
+ * The floor during a class, as it was at one moment: the page applies its own entries to it, so that numbers, moves and
+ * plans must belong together.
+ */
+export const watchData = (db: Database, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> =>
+  withTransaction(db, (tx) => readWatch(tx, scope, ofClass, now), {
+    isolationLevel: 'repeatable read',
+  })
+
+/** The same within a transaction, or of the moments of its queries without one. */
+export async function readWatch(db: DbExecutor, scope: Scope, ofClass: StudioClass, now: Date): Promise<WatchData> {
   const [all, assigned, roster, ofRoom, places, state, cues] = [
     await listBikesOfRecords(db, scope),
     await listAssignments(db, scope, ofClass.id),

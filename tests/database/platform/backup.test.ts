@@ -125,3 +125,14 @@ test('of hourly backups over two years the latest six, and the last of 7 days, 5
   const months = Array.from({ length: 11 }, (_, i) => new Date(Date.UTC(2025, i + 1, 0, 23)).toISOString().slice(0, 13))
   expect(stays).toEqual([...months, ...sundays, ...days, ...latest].sort())
 })
+
+test('binary logs are replayed only as far as none is missing between', () => {
+  const [whole, gap, lost] = runModule<string[][]>(
+    `import { unbroken } from '${SCRIPTS}/restoreStudio.mjs';` +
+      `const names = (...all) => all.map((n) => 'saddle.' + String(n).padStart(6, '0'));` +
+      `const first = 'saddle.000009';` +
+      `const cases = [names(8, 9, 10), names(8, 9, 11), names(7, 10)];` +
+      `console.log(JSON.stringify(cases.map((all) => unbroken(all, first))))`,
+  )
+  expect([whole, gap, lost]).toEqual([['saddle.000009', 'saddle.000010'], ['saddle.000009'], []])
+})

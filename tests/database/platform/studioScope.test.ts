@@ -30,7 +30,7 @@ import * as moves from '@/server/classes/moves'
 import * as movable from '@/server/pages/setups/movable'
 import * as roster from '@/server/classes/roster'
 import * as watch from '@/server/classes/watch'
-import { watchData } from '@/server/pages/classes/watch'
+import { readWatch, watchData } from '@/server/pages/classes/watch'
 import * as rooms from '@/server/classes/rooms/rooms'
 import * as complaints from '@/server/comfort/complaints'
 import { findingsOnFile } from '@/server/pages/comfort/findings'
@@ -444,6 +444,10 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     },
   },
   'pages/classes/watch': {
+    readWatch: async () => {
+      const found = (await classes.findClass(db, there, other.ofClass))!
+      return readWatch(db, here, { ...found, title: '', roomName: '' }, now)
+    },
     watchData: async () => {
       const found = (await classes.findClass(db, there, other.ofClass))!
       return watchData(db, here, { ...found, title: '', roomName: '' }, now)

@@ -18,6 +18,20 @@ import { addMember } from '@/server/riders/members/members'
 import { appendEvidence } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
 
+/** Runs once, in the middle of the next reading of the floor. */
+let meanwhile: (() => Promise<unknown>) | null = null
+jest.mock('@/server/classes/moves', () => {
+  const moves = jest.requireActual<typeof import('@/server/classes/moves')>('@/server/classes/moves')
+  return {
+    ...moves,
+    ridersMovedOnDay: async (...given: Parameters<typeof moves.ridersMovedOnDay>) => {
+      const work = meanwhile
+      meanwhile = null
+      await work?.()
+      return moves.ridersMovedOnDay(...given)
+    },
+  }
+})
 jest.mock('@/server/platform/compute/pool', () => jest.requireActual('../support/computeHere'))
 
 const db = database()
@@ -97,6 +111,23 @@ test('a starter is due after its rides, comes up before, during and after class,
   expect(await seen()).toMatchObject({ marks: { seatHeight: '7' }, plans: [{ text }], raiseMm: 20, movedToday: false })
   await send('register.undoMove', { moveId }, day(3))
   expect(await texts(memberId, day(4))).toEqual([text])
+})
+
+test('a move that arrives while the floor is read is either whole in it or not at all', async () => {
+  const memberId = await starter()
+  for (const n of [11, 12]) await ride(memberId, day(n))
+  const third = await ride(memberId, day(13))
+  const seen = async () => {
+    const { bikes, state } = await watchData(db, scope, third, day(13))
+    const { marks, plans } = bikes.find((one) => one.bikeId === bikeId)!
+    return { seat: marks!.seatHeight, moves: state.moves.length, plans: plans.length }
+  }
+  const move = { memberId, bikeId, classId: third.id, axis: 'seatHeight', from: '6', to: '7', why: 'planned' }
+  let outcome: unknown
+  meanwhile = async () => (outcome = await send('register.moveMark', move, day(13)))
+  expect(await seen()).toEqual({ seat: '6', moves: 0, plans: 1 })
+  expect(outcome).toEqual({ outcome: 'kept' })
+  expect(await seen()).toEqual({ seat: '7', moves: 1, plans: 1 })
 })
 
 test('a set-up plans no starter where its target is not above the seat, or no mark', async () => {
