@@ -128,10 +128,14 @@ function searchLog(): void {
 
 /** Figures are there for whoever has the key, by patterns of addresses. */
 async function readMetrics(page: Page): Promise<void> {
-  expect((await page.request.get(`${base}/metrics`)).status()).toBe(401)
   const key = readFileSync(join(folder, 'data', 'metrics-key'), 'utf8').trim()
-  const answer = await page.request.get(`${base}/metrics`, { headers: { authorization: `Bearer ${key}` } })
-  const text = await answer.text()
+  const read = (authorization: string) =>
+    page.evaluate(async (given) => {
+      const answer = await fetch('/metrics', { headers: { authorization: given } })
+      return { status: answer.status, text: await answer.text() }
+    }, authorization)
+  expect(await read('Bearer wrong')).toEqual({ status: 401, text: '' })
+  const { text } = await read(`Bearer ${key}`)
   expect(text).toMatch(/saddle_request_seconds_count\{method="GET",route="\/invited\/:id",status="200"\} [1-9]/)
   expect(text).toMatch(/^process_cpu_seconds_total /m)
 }

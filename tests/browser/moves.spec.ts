@@ -58,8 +58,11 @@ test('a mark moved offline with three taps is stored once, undone, and shown bef
   await page.getByRole('button', { name: 'Went too far' }).click()
   await expect(page.getByRole('status').filter({ hasText: `${label} → ${before[2]}` })).toBeVisible()
   await expect(numbers.getByRole('button', { name: `Bar height ${before[2]}, move it` })).toBeVisible()
+  // The number is back at once, also before the server has it.
+  const undone = page.waitForResponse((answer) => answer.request().postData()?.includes('undoMove') ?? false)
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(numbers.getByRole('button', { name: `Bar height ${label}, move it` })).toBeVisible()
+  expect((await undone).ok()).toBe(true)
 
   await page.goto(`/riders/${memberId}`)
   await expect(page.getByRole('region', { name: 'Numbers' }).locator('dd')).toHaveText(
