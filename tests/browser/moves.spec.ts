@@ -81,9 +81,10 @@ test('the later of two devices that move one axis shows the present mark and its
   await riderOn('bike-1', name)
   await seat(page, 1, name)
   await watch(page)
-  const other = await newDevice(browser)
+  const other = await newDevice(browser, { serviceWorkers: 'allow' })
   const second = await other.newPage()
   await second.goto(page.url())
+  await expect.poll(() => isKept(second)).toBe(true)
   await other.setOffline(true)
   const moved = async (on: typeof page, way: string) => {
     await watched(on, 1).click()
