@@ -78,14 +78,18 @@ export async function makeBackup({ url, folder, recipient, now, about, position 
   }
   const encrypter = new Encrypter()
   encrypter.addRecipient(recipient)
+  const written = createWriteStream(half, { mode: 0o600 })
   try {
     const zipped = plain.on('error', (error) => zipped.destroy(error)).pipe(createGzip())
     const fed = feed().catch((error) => plain.destroy(error))
     const encrypted = Readable.fromWeb(await encrypter.encrypt(Readable.toWeb(zipped)))
-    await pipeline(encrypted, createWriteStream(half, { mode: 0o600 }))
+    await pipeline(encrypted, written)
     await fed
     renameSync(half, file)
   } catch (error) {
+    // The file may only be there once its opening has ended.
+    written.destroy()
+    if (!written.closed) await new Promise((closed) => written.once('close', closed))
     rmSync(half, { force: true })
     await done
     throw error
