@@ -185,7 +185,8 @@ test('plans of a merged member go to the other; whoever left the class has none 
     (await floorBefore(db, scope, ofClass, true, now)).tiles.flatMap(({ plans }) => plans.map(({ text }) => text))
   expect(await inClass()).toEqual(['Promised: saddle'])
   const change = { state: 'cancelled', pinnedBikeId: null }
-  await send('places.changeRider', { classId: ofClass.id, memberId, change })
+  const left = await send('places.changeRider', { classId: ofClass.id, memberId, change })
+  expect(left).toMatchObject({ outcome: 'kept' })
   expect(await inClass()).toEqual([])
   expect(await record(id(), plan)).toMatchObject({ code: 'noSuchMember' })
 })
