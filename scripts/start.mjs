@@ -65,6 +65,10 @@ const RENEW_EVERY_MS = 12 * 3_600_000
 async function openDatabase({ database, data }) {
   if (database !== 'embedded') return database
   await ensureDebian([MARIADB])
+  // Never an empty database in place of one that a killed restore had just moved aside.
+  if (!existsSync(join(data, 'mariadb')) && readdirSync(data).some((name) => name.startsWith('mariadb.before-')))
+    throw new Error(`A restore was interrupted: nothing is lost. Run npm run restore again, or rename the latest
+mariadb.before-… in ${data} to mariadb.`)
   let own
   const running = await supervise({
     name: 'The database',

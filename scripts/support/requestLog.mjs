@@ -8,6 +8,8 @@ const SLOW_MS = 1000
 /** Pages behind a secret address: what follows is never logged. */
 const SECRET_PAGES = new Set(['m', 'invited'])
 const MAX_SEGMENTS = 6
+/** Patterns that are told apart; addresses made up by a stranger must not fill the memory. */
+const MAX_ROUTES = 200
 
 /**
  * The pattern of an address, without queries, names, numbers and secrets: `/riders/:id/reasons`. Only short words of
@@ -39,6 +41,12 @@ export function requestLog({ key, log = pino({ base: null, timestamp: pino.stdTi
     buckets: [0.01, 0.03, 0.1, 0.3, 1, 3, 10],
     registers: [registry],
   })
+  const routes = new Set()
+  /** The pattern itself while there are few, then one for all others. */
+  const bounded = (route) => {
+    if (routes.size < MAX_ROUTES) routes.add(route)
+    return routes.has(route) ? route : '/…'
+  }
   return {
     observe(request, response) {
       const began = performance.now()
@@ -46,7 +54,7 @@ export function requestLog({ key, log = pino({ base: null, timestamp: pino.stdTi
       request.headers['x-request-id'] = id
       response.setHeader('x-request-id', id)
       // The application changes the address while it answers.
-      const [route, { method }] = [routeOf(request.url), request]
+      const [route, { method }] = [bounded(routeOf(request.url)), request]
       response.once('close', () => {
         const ms = Math.round(performance.now() - began)
         const status = response.statusCode

@@ -5,6 +5,7 @@ import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
 import { secondFactorOf } from '@/server/platform/accounts/secondFactor'
 import { currentSession, requireOwner } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
+import { getStudio } from '@/server/studio/studio'
 
 export const metadata: Metadata = { title: 'Your account' }
 
@@ -18,6 +19,7 @@ export default async function AccountRoute() {
       name={person.name}
       hasEye={can(person, 'setUpRiders')}
       sessions={sessions}
+      timeZone={(await getStudio(database(), person)).timeZone}
       secondFactor={secondFactor}
     />
   )

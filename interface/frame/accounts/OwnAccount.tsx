@@ -3,6 +3,7 @@ import { Alert, App, Button, Input } from 'antd'
 import '@/interface/kit/antd/alert.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
+import { formatDay } from '@/core/messages/words/dates'
 import { DEVICE_NAME, deviceKind } from '@/core/messages/studio/trust'
 import type { OwnSession } from '@/server/platform/accounts/ownSessions'
 import { command } from '../../commands/command'
@@ -16,11 +17,13 @@ type Props = Readonly<{
   name: string
   hasEye: boolean
   sessions: readonly OwnSession[]
+  /** The studio's clock. */
+  timeZone: string
   secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
 }>
 
 /** One's own account: the password, and where one is signed in. */
-export function OwnAccount({ name, hasEye, sessions, secondFactor }: Props) {
+export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor }: Props) {
   const { message } = App.useApp()
   const [present, setPresent] = useState('')
   const [next, setNext] = useState('')
@@ -60,16 +63,14 @@ export function OwnAccount({ name, hasEye, sessions, secondFactor }: Props) {
           </Button>
         </form>
         <SecondFactor {...secondFactor} />
-        <Sessions sessions={sessions} />
+        <Sessions sessions={sessions} timeZone={timeZone} />
       </div>
     </article>
   )
 }
 
-const SEEN = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-
 /** Where somebody is signed in, each with a way out. */
-function Sessions({ sessions }: Pick<Props, 'sessions'>) {
+function Sessions({ sessions, timeZone }: Pick<Props, 'sessions' | 'timeZone'>) {
   const router = useRouter()
   const { act, busy } = useAction()
   const end = async (sessionId: string) => {
@@ -84,7 +85,7 @@ function Sessions({ sessions }: Pick<Props, 'sessions'>) {
             <span>
               <b>{DEVICE_NAME[deviceKind(userAgent, false)]}</b>
               <small>
-                {isThis ? 'this device' : 'another device'}, since {SEEN.format(since)}
+                {isThis ? 'this device' : 'another device'}, since {formatDay(since, timeZone)}
               </small>
             </span>
             {!isThis && (

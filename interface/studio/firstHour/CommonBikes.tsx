@@ -19,6 +19,8 @@ export function CommonBikes() {
   const router = useRouter()
   const { act, busy } = useAction()
   const [typeId] = useState(() => crypto.randomUUID())
+  /** The type once it is stored: wrong numbers after that must not store it again under another name. */
+  const [lineId, setLineId] = useState<string | null>(null)
   const [name, setName] = useState('')
   const [numbers, setNumbers] = useState('')
   const isTyped = name.trim() !== '' && numbers.trim() !== ''
@@ -27,15 +29,23 @@ export function CommonBikes() {
     event.preventDefault()
     const { document } = parseDraft({ ...NEW_DRAFT, name }, 'metric')
     if (!isTyped || !document) return
-    const type = await act(() => command('bikes.saveType', { baseId: null, document }, typeId))
-    if (!type) return
-    if (await act(() => command('bikes.addMachines', { lineId: type.lineId, typed: numbers }))) router.refresh()
+    const line = lineId ?? (await act(() => command('bikes.saveType', { baseId: null, document }, typeId)))?.lineId
+    if (!line) return
+    setLineId(line)
+    if (await act(() => command('bikes.addMachines', { lineId: line, typed: numbers }))) router.refresh()
   }
   return (
     <form className={styles.form} onSubmit={save}>
       <label>
         What you call the type
-        <Input size="large" autoComplete="off" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />
+        <Input
+          size="large"
+          autoComplete="off"
+          maxLength={80}
+          disabled={lineId !== null}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
       </label>
       <label>
         Numbers of the bikes

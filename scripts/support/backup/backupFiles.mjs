@@ -45,13 +45,17 @@ export function outdatedBackups(backups) {
 /** Copies of binary logs stay for so long, ms: as long as the database keeps its own. */
 const LOGS_MS = 14 * DAY_MS
 
-/** Takes outdated backups and copies of binary logs away. Returns how many. */
+/** Takes outdated backups and copies of binary logs away, and what a killed backup left half. Returns how many. */
 export function rotateBackups(folder, now = Date.now()) {
   const logs = readdirSync(folder)
     .filter((name) => name.startsWith('log-'))
     .map((name) => join(folder, name))
     .filter((file) => now - statSync(file).mtimeMs > LOGS_MS)
-  const outdated = [...outdatedBackups(listBackups(folder)).map(({ file }) => file), ...logs]
+  const halves = readdirSync(folder)
+    .filter((name) => name.endsWith('.new'))
+    .map((name) => join(folder, name))
+    .filter((file) => now - statSync(file).mtimeMs > DAY_MS)
+  const outdated = [...outdatedBackups(listBackups(folder)).map(({ file }) => file), ...logs, ...halves]
   for (const file of outdated) rmSync(file)
   return outdated.length
 }

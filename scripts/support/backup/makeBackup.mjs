@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, createWriteStream, mkdirSync, renameSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { PassThrough, Readable, Transform } from 'node:stream'
@@ -65,7 +65,7 @@ export function dumpDatabase(url, { position = false } = {}) {
 export async function makeBackup({ url, folder, recipient, now, about, position }) {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const file = join(folder, backupName(now))
-  const half = `${file}.new`
+  const half = halfOf(file)
   const { stream, done, tally } = dumpDatabase(url, { position })
   const plain = new PassThrough()
   let counted
@@ -97,12 +97,16 @@ export async function makeBackup({ url, folder, recipient, now, about, position 
   return { file, bytes: statSync(file).size, rows: Object.values(counted.rows).reduce((sum, n) => sum + n, 0) }
 }
 
+/** Where a file is written before it is whole: two that make the same one at once do not meet. */
+const halfOf = (file) => `${file}.${randomUUID()}.new`
+
 /** Encrypts one file as it is, gzipped; for closed binary logs. */
 export async function encryptFile(from, to, recipient) {
   const encrypter = new Encrypter()
   encrypter.addRecipient(recipient)
   const zipped = createReadStream(from).pipe(createGzip())
   const encrypted = Readable.fromWeb(await encrypter.encrypt(Readable.toWeb(zipped)))
-  await pipeline(encrypted, createWriteStream(`${to}.new`, { mode: 0o600 }))
-  renameSync(`${to}.new`, to)
+  const half = halfOf(to)
+  await pipeline(encrypted, createWriteStream(half, { mode: 0o600 }))
+  renameSync(half, to)
 }

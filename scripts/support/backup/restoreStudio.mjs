@@ -71,6 +71,7 @@ export async function restoreStudio(root, settings, { at, file: named, into }) {
     throw error
   }
   await building.stop()
+  // After a kill between the two renames the next start refuses, instead of making an empty database.
   const [now, before] = [join(data, 'mariadb'), join(data, `mariadb.before-${stamp}`)]
   if (existsSync(now)) renameSync(now, before)
   // The next start begins a new run of binary logs.

@@ -126,6 +126,19 @@ test('of hourly backups over two years the latest six, and the last of 7 days, 5
   expect(stays).toEqual([...months, ...sundays, ...days, ...latest].sort())
 })
 
+test('two that copy one log at once leave it whole', () => {
+  const text = runModule<string>(
+    `${IMPORTS} import { encryptFile } from '${SCRIPTS}/makeBackup.mjs';` +
+      `import { openFile } from '${SCRIPTS}/readBackup.mjs'; import { randomBytes } from 'node:crypto';` +
+      `import { writeFileSync } from 'node:fs'; const bytes = randomBytes(3e6); ` +
+      `writeFileSync(FOLDER + '/log', bytes); const to = FOLDER + '/log.age';` +
+      `await Promise.all([1, 2, 3].map(() => encryptFile(FOLDER + '/log', to, key.recipient)));` +
+      `const parts = []; for await (const part of openFile(to, key.identity)) parts.push(part);` +
+      `console.log(JSON.stringify(Buffer.concat(parts).equals(bytes) ? 'whole' : 'broken'))`,
+  )
+  expect(text).toBe('whole')
+})
+
 test('binary logs are replayed only as far as none is missing between', () => {
   const [whole, gap, lost] = runModule<string[][]>(
     `import { unbroken } from '${SCRIPTS}/restoreStudio.mjs';` +
