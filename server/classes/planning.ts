@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm'
 import { numbersLookedAt } from '../../core/classes/watch/classState'
-import type { PlanRequest, PlanResponse } from '../../core/operations/requests/plan'
+import { MAX_TYPES, type PlanRequest, type PlanResponse } from '../../core/operations/requests/plan'
 import { isErrorResponse } from '../../core/operations/errorResponse'
 import { learnedMinutes, type Duration } from '../../core/classes/planning/minutes'
 import type { Need } from '../../core/classes/planning/room'
@@ -180,9 +180,6 @@ export function floorOf(
     headingDeg: rows[i].headingDeg,
   }))
 }
-
-/** Maximum number of types in a plan. */
-const MAX_TYPES = 12
 
 /**
  * The types a plan needs, by their version: those of the room's bikes, then those that riders have numbers for. Numbers

@@ -15,18 +15,23 @@ const minute = between(-100_000, 100_000)
 const placeSchema = closed({ xM: metres, yM: metres })
 const duration = Type.Optional(between(0.1, 240))
 
+/** Maximum bikes, and riders, of a plan. */
+export const MAX_PLACES = 120
+/** Maximum types of a plan: one for each bike, and as many that riders have numbers for. */
+export const MAX_TYPES = 2 * MAX_PLACES
+
 /** Request of `plan`: a room, who comes, and the clock (conventions: docs of the wire format). */
 export const planSchema = closed({
-  types: Type.Record(Type.String(), bikeTypeRef, { maxProperties: 12 }),
+  types: Type.Record(Type.String(), bikeTypeRef, { maxProperties: MAX_TYPES }),
   bikes: Type.Array(
     closed({ id: name, type: name, xM: metres, yM: metres, headingDeg: between(-360, 360), inService: Type.Boolean() }),
-    { maxItems: 120 },
+    { maxItems: MAX_PLACES },
   ),
   room: closed({ instructor: placeSchema, screens: Type.Optional(Type.Array(placeSchema, { maxItems: 12 })) }),
   riders: Type.Array(
     closed({
       id: name,
-      marksByType: Type.Record(Type.String(), marksRef, { maxProperties: 12 }),
+      marksByType: Type.Record(Type.String(), marksRef, { maxProperties: MAX_TYPES }),
       setup: oneOf(NEEDS),
       arrivesMin: minute,
       lastBike: Type.Optional(name),
@@ -34,7 +39,7 @@ export const planSchema = closed({
       avoidTwist: Type.Optional(Type.Boolean()),
       pinnedBike: Type.Optional(name),
     }),
-    { maxItems: 120 },
+    { maxItems: MAX_PLACES },
   ),
   hands: Type.Integer({ minimum: 1, maximum: 20 }),
   doorsMin: minute,

@@ -408,6 +408,22 @@ describe('places', () => {
     }
   })
 
+  test('a floor may hold as many types as bikes', async () => {
+    const written = Array.from({ length: 13 }, async (_, i) => {
+      const document = documentOf({ ...HOLES_BIKE, name: `Of thirteen ${i} ${id().slice(0, 6)}` })
+      const type = await writeVersion(db, scope, { id: id(), baseId: null, document }, now)
+      if (type.outcome !== 'kept') throw new Error(type.outcome)
+      expect(await addBikes(db, scope, type.lineId, [1820 + i])).toEqual({ outcome: 'kept' })
+    })
+    await Promise.all(written)
+    const bikes = (await listBikes(db, scope)).filter(({ number }) => number >= 1820 && number < 1833)
+    expect(bikes).toHaveLength(13)
+    const classId = await newClass(bikes.map((one) => one.id))
+    await bookRider(db, scope, { classId, memberId: await newMember(), state: 'booked', comesMinBefore: 10 }, now)
+    expect(await replanClass(db, scope, classId, now)).toMatchObject({ outcome: 'kept' })
+    expect((await seats(classId)).size).toBe(1)
+  })
+
   test('placing the same again moves nobody; at once from six pages each bike still has one rider', async () => {
     const classId = await newClass(await newBikes([1911, 1912, 1913, 1914]))
     for (let i = 0; i < 4; i++)
