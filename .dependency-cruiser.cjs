@@ -17,11 +17,11 @@ const ORDER = {
   'core/comfort': ['model', 'findings', 'changes', 'weighing', '.'],
   'core/messages': ['words', 'bikes', 'setups', 'classes', 'comfort', 'riders', 'studio', '.'],
   'core/operations': ['requests', '.'],
-  server: ['platform', 'studio', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'files', 'pages', 'commands'],
-  'server/platform': ['.', 'db', 'accounts', 'lease', 'compute', 'http'],
+  server: ['platform', 'studio', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'privacy', 'files', 'pages', 'commands'],
+  'server/platform': ['.', 'sealing', 'db', 'accounts', 'receipts', 'lease', 'compute', 'http'],
   'server/riders': ['.', 'members', 'memberPage'],
   'server/classes': ['calendar', 'rooms', '.', 'bookings', 'cards'],
-  'server/commands': ['receipts', 'useCases', '.'],
+  'server/commands': ['useCases', '.'],
   interface: [
     'commands',
     'compute',
@@ -40,7 +40,7 @@ const ORDER = {
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],
   'interface/setups': ['move', 'steps', 'misSet', 'gauge', 'questions', 'scales', 'rows', 'panel', '.'],
-  'interface/riders': ['members', 'otherBikes', 'memberPage', 'rider'],
+  'interface/riders': ['members', 'otherBikes', 'memberPage', 'data', 'rider'],
   'interface/classes': [
     '.',
     'timetable',

@@ -15,7 +15,7 @@ import { parseArgs } from 'node:util'
 import { startStandIn } from './support/standIns.mjs'
 import { describeFault } from './support/freeSpace.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
-import { claim, secret, startMariaDb } from './support/mariadb.mjs'
+import { claim, healthKeys, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 import { supervise } from './support/supervise.mjs'
@@ -104,6 +104,7 @@ try {
       }),
     DATABASE_URL: url,
     BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
+    HEALTH_KEY: healthKeys(folder),
     DATA_FOLDER: folder,
     UPLOADS_FOLDER: join(folder, 'uploads'),
     BETTER_AUTH_URL: `http://127.0.0.1:${port}`,

@@ -1,6 +1,6 @@
 /**
  * Before a production start: refuses a database that is newer than the program or has the demo's passwords, then
- * migrates it under a lock, so that a second start waits. Prints one line of JSON: `{ isEmpty }`, whether nobody has an
+ * migrates it and seals its health words under a lock, so that a second start waits. Prints one line of JSON: `{ isEmpty }`, whether nobody has an
  * account yet, or `{ refusal }`, a sentence.
  */
 import { sql } from 'drizzle-orm'
@@ -10,12 +10,18 @@ import { hasAccounts } from '../server/platform/accounts/accounts'
 import { settleOpenFloors } from '../server/classes/openFloors'
 import { closeDatabase, connectionPool, database } from '../server/platform/db/connection'
 import { errnoOf } from '../server/platform/db/errors'
+import { SealError } from '../server/platform/sealing/keys'
+import { settleErasures } from '../server/privacy/erasureFile'
+import { sealStored } from '../server/privacy/sealStored'
 import { migrate, NO_SUCH_TABLE } from '../server/platform/db/migrate'
 import { PEOPLE } from './netloftHall'
 import { accountsThatOpen } from './support/demoAccounts'
 
 /** The oldest MariaDB this product is tested with. */
 const OLDEST = [10, 6] as const
+const PUT_BACK =
+  'Put back the file health-key of this studio’s data folder: without it nobody can read the health words in this ' +
+  'database. Nothing was changed.'
 const LOCK = 'yielding-saddle-start'
 /** Longest wait for another start that migrates, s. */
 const LOCK_S = 600
@@ -41,8 +47,13 @@ async function prepared(): Promise<string | null> {
     if (locks[0].taken !== 1) return 'Another start migrates this database. Wait until it is open, then start again.'
     if (await isNewer()) return 'The database was written by a newer version of this program. Update the program first.'
     await migrate(db, folder)
+    await sealStored(db)
+    await settleErasures(db, process.env.DATA_FOLDER, new Date())
     await settleOpenFloors(db)
     await held.query('SELECT RELEASE_LOCK(?)', [LOCK])
+  } catch (error) {
+    if (error instanceof SealError) return `${error.message}. ${PUT_BACK}`
+    throw error
   } finally {
     held.release()
   }

@@ -14,7 +14,7 @@ import { parseArgs } from 'node:util'
 import { describeFault } from './support/freeSpace.mjs'
 import { writeWhole } from './support/identity.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB, MARIADB_CLIENT } from './support/installed.mjs'
-import { claim, secret, startMariaDb } from './support/mariadb.mjs'
+import { claim, healthKeys, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 import { readSettings } from './support/settings.mjs'
@@ -140,6 +140,7 @@ try {
   const env = {
     DATABASE_URL: await openDatabase(settings),
     BETTER_AUTH_SECRET: secret(join(data, 'session-secret')),
+    HEALTH_KEY: healthKeys(data),
     BETTER_AUTH_URL: address.replace(/\/$/, ''),
     DATA_FOLDER: data,
     UPLOADS_FOLDER: join(data, 'uploads'),

@@ -189,6 +189,7 @@ try {
     DATABASE_URL: database.url,
     UPLOADS_FOLDER: join(folder, 'uploads'),
     BETTER_AUTH_SECRET: 'only-for-tests-and-thrown-away-after',
+    HEALTH_KEY: 'only-for-tests-and-thrown-away-after',
     BETTER_AUTH_URL: 'http://127.0.0.1:4999',
     NEXT_TELEMETRY_DISABLED: '1',
   }

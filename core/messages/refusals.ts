@@ -41,6 +41,9 @@ const TEXT = {
   malformed: 'the request was cut short',
   idTaken: 'an earlier try was saved with other content. Open the page again and look at it',
 
+  // Members
+  otherName: 'that is another name than the member’s',
+
   // Bikes
   noSuchType: 'this type does not exist',
   noSuchBike: 'this bike does not exist',

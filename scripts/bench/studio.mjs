@@ -31,6 +31,7 @@ const base = `http://127.0.0.1:${port}`
 const env = {
   DATABASE_URL: database.url,
   BETTER_AUTH_SECRET: 'only-for-the-bench-and-thrown-away',
+  HEALTH_KEY: 'only-for-the-bench-and-thrown-away',
   BETTER_AUTH_URL: base,
 }
 await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })

@@ -207,6 +207,20 @@ export function secret(file) {
   return made
 }
 
+/**
+ * The keys of the health words in the database, one a line of the file `health-key`, joined by commas: the first is in
+ * force. Made the first time. Neither database nor backups hold it: without the file their health words stay closed.
+ */
+export function healthKeys(folder) {
+  const file = join(folder, HEALTH_KEY_FILE)
+  const stored = existsSync(file) ? readFileSync(file, 'utf8').split(/\s+/).filter(Boolean) : []
+  if (!stored.every((key) => HEALTH_KEY.test(key)))
+    throw new Error(`${file} holds something that is no key. Put back the file as it was.`)
+  return stored.length > 0 ? stored.join(',') : secret(file)
+}
+export const HEALTH_KEY_FILE = 'health-key'
+const HEALTH_KEY = /^[0-9a-f]{48}$/
+
 function initSql(password, replays) {
   return [
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,

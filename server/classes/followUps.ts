@@ -3,6 +3,7 @@ import { AFTER_KINDS, type AfterKind, type FollowUpState } from '../../core/clas
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { user } from '../platform/accounts/tables'
+import { sealRow } from '../platform/sealing/sealed'
 import { classFollowUp, classRider, bikeAssignment } from './tables'
 import { studioClass } from './rooms/tables'
 import { member } from '../riders/tables'
@@ -117,7 +118,8 @@ export async function followUp(
   }
   const handedTo = state === 'handed' ? input.handedTo : null
   if (state === 'handed' && (!handedTo || (await own(user, handedTo)).length === 0)) return { outcome: 'gone' }
-  const content = { state, handedTo, said: input.said.slice(0, MAX_TEXT_LENGTH), createdAt: now, createdBy: userId }
+  const said = input.said.slice(0, MAX_TEXT_LENGTH)
+  const content = sealRow(classFollowUp, studioId, { state, handedTo, said, createdAt: now, createdBy: userId })
   await db
     .insert(classFollowUp)
     .values({ ...key, studioId, ...content })

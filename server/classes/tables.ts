@@ -15,6 +15,7 @@ import { AFTER_KINDS, FOLLOW_UPS } from '../../core/classes/watch/afterList'
 import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { bike } from '../bikes/tables'
 import { id, moment, reference } from '../platform/db/columns'
+import { sealed } from '../platform/sealing/sealed'
 import { studioClass } from './rooms/tables'
 import { member } from '../riders/tables'
 import { AXES } from '../../core/base/conventions'
@@ -70,7 +71,7 @@ export const classFollowUp = mysqlTable(
     /** Handed to whom; null in the other states. */
     handedTo: reference('handed_to').references(() => user.id),
     /** The line as it was, in words. */
-    said: varchar('said', { length: 400 }).notNull(),
+    said: sealed<string>('class_follow_up', 'said', { type: 'string', maxLength: 400 }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
   },

@@ -14,6 +14,7 @@ import { FELT, feltNamed, RED_FLAG, redFlagNamed } from '../../core/classes/watc
 import type { Scope } from '../platform/accounts/scope'
 import type { Database, DbExecutor } from '../platform/db/connection'
 import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { sealRow } from '../platform/sealing/sealed'
 import { bike } from '../bikes/tables'
 import { complaint } from './tables'
 import { member } from '../riders/tables'
@@ -296,7 +297,7 @@ async function insert(
     toldBy: input.toldBy,
   }
   return insertOnce(
-    () => db.insert(complaint).values({ ...content, ...written }),
+    () => db.insert(complaint).values(sealRow(complaint, input.studioId, { ...content, ...written })),
     async () => {
       const [found] = await db
         .select({ ...columns, studioId: complaint.studioId })
@@ -345,7 +346,7 @@ export async function recordReferral(
 ): Promise<void> {
   await db
     .update(complaint)
-    .set({ handedAt: now, handedBy: scope.userId, handedTo })
+    .set(sealRow(complaint, scope.studioId, { handedAt: now, handedBy: scope.userId, handedTo }))
     .where(and(eq(complaint.id, id), eq(complaint.studioId, scope.studioId), isNull(complaint.handedAt)))
 }
 

@@ -7,12 +7,15 @@ import type { Marks } from '../../core/base/conventions'
 import { studioId, user } from '../platform/accounts/tables'
 import { bike } from '../bikes/tables'
 import { id, moment, reference } from '../platform/db/columns'
+import { sealed } from '../platform/sealing/sealed'
 import { studioClass } from '../classes/rooms/tables'
 import { memberLink } from '../riders/memberPage/tables'
 import { registerEntry } from '../setups/tables'
 import { member } from '../riders/tables'
 import { classNote } from '../classes/tables'
 
+const LIST = { type: ['object', 'array'] }
+const textOf = (maxLength: number) => ({ type: 'string', maxLength })
 const memberId = () =>
   reference('member_id')
     .notNull()
@@ -35,9 +38,9 @@ export const complaint = mysqlTable(
     strength: int('strength').notNull(),
     moment: mysqlEnum('moment', MOMENTS),
     lasts: boolean('lasts'),
-    quality: json('quality').$type<readonly Quality[]>().notNull(),
-    health: json('health').$type<readonly Health[]>().notNull(),
-    line: varchar('line', { length: 200 }).notNull(),
+    quality: sealed<readonly Quality[]>('complaint', 'quality', LIST).notNull(),
+    health: sealed<readonly Health[]>('complaint', 'health', LIST).notNull(),
+    line: sealed<string>('complaint', 'line', textOf(200)).notNull(),
     toldBy: mysqlEnum('told_by', REPORTERS).notNull(),
     /** The member's link it came by, where it did; links go into no archive. */
     linkId: reference('link_id').references(() => memberLink.id),
@@ -46,7 +49,7 @@ export const complaint = mysqlTable(
     /** When the rider was referred, by whom, and who was informed. */
     handedAt: moment('handed_at'),
     handedBy: reference('handed_by').references(() => user.id),
-    handedTo: varchar('handed_to', { length: 120 }),
+    handedTo: sealed<string>('complaint', 'handed_to', textOf(120)),
     closedAt: moment('closed_at'),
     closedBy: reference('closed_by').references(() => user.id),
   },
@@ -74,11 +77,11 @@ export const trial = mysqlTable(
     deg: double('deg'),
     large: boolean('large').notNull(),
     /** Sentences at the time it began. */
-    said: varchar('said', { length: 400 }).notNull(),
-    because: json('because').$type<readonly string[]>().notNull(),
-    expects: json('expects').$type<readonly string[]>().notNull(),
+    said: sealed<string>('trial', 'said', textOf(400)).notNull(),
+    because: sealed<readonly string[]>('trial', 'because', LIST).notNull(),
+    expects: sealed<readonly string[]>('trial', 'expects', LIST).notNull(),
     /** Why it was begun while another was running. */
-    reason: varchar('reason', { length: 200 }),
+    reason: sealed<string>('trial', 'reason', textOf(200)),
     weeks: int('weeks').notNull(),
     ratingBefore: int('rating_before').notNull(),
     /** The register's entries before and with the change; null for a saddle. */

@@ -8,6 +8,7 @@ import { withTransaction, type Database, type DbExecutor } from '../platform/db/
 import type { WriteResult } from '../platform/db/insertOnce'
 import { sameContent } from '../platform/db/sameContent'
 import { studio } from '../platform/accounts/tables'
+import { sealRow } from '../platform/sealing/sealed'
 import { complaint, trial, trialRating } from './tables'
 import { registerCurrent, registerEntry } from '../setups/tables'
 import { member } from '../riders/tables'
@@ -89,7 +90,7 @@ export async function insertTrial(tx: DbExecutor, scope: Scope, input: NewTrial,
     )
     if (written.outcome !== 'kept') return written
   }
-  await tx.insert(trial).values({
+  const row = {
     id,
     studioId: scope.studioId,
     memberId,
@@ -109,7 +110,8 @@ export async function insertTrial(tx: DbExecutor, scope: Scope, input: NewTrial,
     entryId: toMarks ? id : null,
     startedAt: now,
     startedBy: scope.userId,
-  })
+  }
+  await tx.insert(trial).values(sealRow(trial, scope.studioId, row))
   return { outcome: 'kept' }
 }
 

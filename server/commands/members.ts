@@ -10,6 +10,8 @@ import * as limits from '../riders/limits'
 import * as plans from '../riders/plans'
 import * as members from '../riders/members/members'
 import * as merges from './useCases/mergeMembers'
+import * as erasures from '../privacy/eraseMember'
+import { rememberErasures } from '../privacy/erasureFile'
 import { normalizeName } from '../riders/members/normalizeName'
 import { defineCommand, defineQuery, idSchema, SAVED, refused, typedText } from './defineCommand'
 
@@ -218,6 +220,22 @@ export const mergeMembers = defineCommand({
     // Sent again under another id after the answer was lost: it is done.
     if (outcome === 'gone' && (await mergedInto(tx, scope, from)) === into) return SAVED
     return refused({ code: outcome === 'same' ? 'sameMember' : 'noSuchMember' })
+  },
+})
+
+/** Erases everything about a member, for good. The one who erases types the name as it is written. */
+export const eraseMember = defineCommand({
+  name: 'members.eraseMember',
+  permission: 'managePrivacy',
+  schema: closed({ memberId: idSchema, name: typedText }),
+  run: async (tx, scope, { memberId, name }, { now, afterCommit }) => {
+    const found = await members.findMember(tx, scope, memberId)
+    // Sent again under another id after the answer was lost: it is done.
+    if (!found) return (await erasures.wasErased(tx, scope, memberId)) ? SAVED : refused({ code: 'noSuchMember' })
+    if (normalizeName(name) !== found.name) return refused({ code: 'otherName' })
+    const erased = await erasures.eraseMember(tx, scope, memberId, now)
+    afterCommit(() => rememberErasures(process.env.DATA_FOLDER, erased))
+    return SAVED
   },
 })
 

@@ -7,7 +7,7 @@ import { can } from '../platform/accounts/can'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { errnoOf, DUPLICATE } from '../platform/db/errors'
-import { commandReceipt } from './receipts/tables'
+import { commandReceipt } from '../platform/receipts/tables'
 import { isId } from '../platform/ids'
 import type { LinkOwner } from '../riders/memberPage/links'
 import {
@@ -21,7 +21,7 @@ import {
   type Query,
   type QueryOutcome,
 } from './defineCommand'
-import { pruneReceipts } from './receipts/pruneReceipts'
+import { pruneReceipts } from '../platform/receipts/pruneReceipts'
 import { COMMANDS, INPUT_SCHEMAS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
 import validators from './validators.generated.cjs'
 

@@ -11,11 +11,13 @@ import {
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { isDuplicate } from '../platform/db/errors'
+import { sealRow } from '../platform/sealing/sealed'
 import { withLease } from '../platform/lease/lease'
 import { studio, user } from '../platform/accounts/tables'
 import { bike, bikeTypeLine } from '../bikes/tables'
 import { room, studioClass } from '../classes/rooms/tables'
 import { member } from '../riders/tables'
+import { listErasures, replayErasures } from '../privacy/eraseMember'
 import { addWords } from '../riders/members/words'
 import { archiveSchema, ARCHIVE_FORMAT, ARCHIVE_VERSION, READABLE_VERSIONS } from './archiveSchema'
 import { SECTIONS, sectionsAfter, type ArchiveSection, type SectionName } from './archiveSections'
@@ -68,6 +70,9 @@ export async function importArchive(db: Database, scope: Scope, input: ArchiveIn
           if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
           next = done
         }
+        // Whoever was erased here does not come back with an older archive.
+        const erased = (await listErasures(tx)).filter(({ studioId }) => studioId === scope.studioId)
+        await replayErasures(tx as Database, erased, new Date())
         await renew(tx)
         return { outcome: 'kept', tally: checked.tally }
       }),
@@ -264,7 +269,7 @@ async function writeRows(
   const { table } = SECTIONS.find((one) => one.name === name)!
   const dates = MOMENTS.get(name) ?? []
   const values = rows.map((row) => ({
-    ...row,
+    ...sealRow(table, studioId, row),
     ...Object.fromEntries(
       dates.map((column) => [
         column,

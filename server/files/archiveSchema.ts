@@ -1,8 +1,10 @@
+import { getTableName } from 'drizzle-orm'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
 import { planSchema } from '../../core/riders/plans/plan'
 import { schemas } from '../../core/operations/schemas'
+import { plainShapeOf } from '../platform/sealing/sealed'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
@@ -59,6 +61,8 @@ function cellSchema(
 const NAMES: ReadonlySet<string> = new Set(['name', 'title'])
 
 function plainSchema(column: AnyMySqlColumn): object {
+  const sealedShape = plainShapeOf(getTableName(column.table), column.name)
+  if (sealedShape) return sealedShape
   if (column.enumValues && column.enumValues.length > 0) return { enum: [...column.enumValues] }
   switch (column.dataType) {
     case 'date':

@@ -129,20 +129,8 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
-  section(
-    'limits',
-    riders.riderLimit,
-    [riders.riderLimit.id],
-    { memberId: 'members', endedBy: PERSON, ...BY },
-    { body: 'limit' },
-  ),
-  section(
-    'plans',
-    riders.riderPlan,
-    [riders.riderPlan.id],
-    { memberId: 'members', endedBy: PERSON, ...BY },
-    { body: 'plan' },
-  ),
+  section('limits', riders.riderLimit, [riders.riderLimit.id], { memberId: 'members', endedBy: PERSON, ...BY }),
+  section('plans', riders.riderPlan, [riders.riderPlan.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section(
     'setups',
     setups.setup,

@@ -5,6 +5,7 @@ import type { Scope } from '../platform/accounts/scope'
 import { studio } from '../platform/accounts/tables'
 import type { DbExecutor } from '../platform/db/connection'
 import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { sealRow } from '../platform/sealing/sealed'
 import { member, riderLimit } from './tables'
 
 /** A limit that was not ended. */
@@ -71,25 +72,18 @@ export async function recordLimit(
     body: riderLimit.body,
   }
   const [before] = await tx.select({ id: riderLimit.id }).from(riderLimit).where(eq(riderLimit.id, id))
-  if (!before && SINGLE.includes(limit.kind))
-    await tx
-      .update(riderLimit)
-      .set({ endedAt: now, endedBy: userId })
-      .where(
-        and(
-          eq(riderLimit.memberId, memberId),
-          eq(riderLimit.studioId, studioId),
-          eq(riderLimit.kind, limit.kind),
-          isNull(riderLimit.endedAt),
-        ),
-      )
+  if (!before && SINGLE.includes(limit.kind)) {
+    const replaced = (await listLimits(tx, scope, [memberId])).filter((one) => one.limit.kind === limit.kind)
+    for (const one of replaced) await endLimit(tx, scope, one, now)
+  }
+  const content = { id, studioId, memberId, body: limit }
   return insertOnce(
     () =>
       tx
         .insert(riderLimit)
-        .values({ id, studioId, memberId, kind: limit.kind, body: limit, createdAt: now, createdBy: userId }),
+        .values(sealRow(riderLimit, studioId, { ...content, kind: limit.kind, createdAt: now, createdBy: userId })),
     async () => (await tx.select(stored).from(riderLimit).where(eq(riderLimit.id, id)))[0],
-    { id, studioId, memberId, body: limit },
+    content,
   )
 }
 

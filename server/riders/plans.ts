@@ -3,6 +3,7 @@ import { isRecurring, isWholePlan, SINGLE_PLANS, type Plan } from '../../core/ri
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
+import { sealRow } from '../platform/sealing/sealed'
 import { member, riderPlan } from './tables'
 
 /** A plan to record, by its client-made id. */
@@ -61,13 +62,14 @@ export async function recordPlan(
     )
     for (const one of replaced) await endPlan(tx, scope, one, now)
   }
+  const content = { id, studioId, memberId, body: plan }
   return insertOnce(
     () =>
       tx
         .insert(riderPlan)
-        .values({ id, studioId, memberId, kind: plan.kind, body: plan, createdAt: now, createdBy: userId }),
+        .values(sealRow(riderPlan, studioId, { ...content, kind: plan.kind, createdAt: now, createdBy: userId })),
     async () => (await tx.select(stored).from(riderPlan).where(eq(riderPlan.id, id)))[0],
-    { id, studioId, memberId, body: plan },
+    content,
   )
 }
 

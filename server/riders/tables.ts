@@ -1,8 +1,9 @@
-import { index, int, json, mysqlEnum, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { index, int, mysqlEnum, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
 import { PLAN_KINDS, type Plan } from '../../core/riders/plans/plan'
-import { LIMIT_KINDS, type Limit } from '../../core/riders/limits/limits'
+import { LIMIT_KINDS, type Limit, type LimitKind } from '../../core/riders/limits/limits'
 import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { id, moment, reference } from '../platform/db/columns'
+import { sealed } from '../platform/sealing/sealed'
 
 export const member = mysqlTable(
   'member',
@@ -74,8 +75,8 @@ export const riderLimit = mysqlTable(
     memberId: reference('member_id')
       .notNull()
       .references(() => member.id),
-    kind: mysqlEnum('kind', LIMIT_KINDS).notNull(),
-    body: json('body').$type<Limit>().notNull(),
+    kind: sealed<LimitKind>('rider_limit', 'kind', { enum: [...LIMIT_KINDS] }).notNull(),
+    body: sealed<Limit>('rider_limit', 'body', { $ref: '#/definitions/limit' }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
     endedAt: moment('ended_at'),
@@ -97,7 +98,7 @@ export const riderPlan = mysqlTable(
       .notNull()
       .references(() => member.id),
     kind: mysqlEnum('kind', PLAN_KINDS).notNull(),
-    body: json('body').$type<Plan>().notNull(),
+    body: sealed<Plan>('rider_plan', 'body', { $ref: '#/definitions/plan' }).notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
     lookedAt: moment('looked_at'),
@@ -105,4 +106,18 @@ export const riderPlan = mysqlTable(
     endedBy: reference('ended_by').references(() => user.id),
   },
   (t) => [index('rider_plan_member').on(t.memberId, t.endedAt), index('rider_plan_studio').on(t.studioId, t.endedAt)],
+)
+
+/**
+ * Members who were erased, by id alone. Where a restore or an archive brings one of them back, they are erased again.
+ */
+export const erasure = mysqlTable(
+  'erasure',
+  {
+    studioId: studioId(),
+    memberId: reference('member_id').notNull(),
+    createdAt: moment('created_at').notNull(),
+    erasedBy: reference('erased_by').references(() => user.id),
+  },
+  (t) => [primaryKey({ columns: [t.studioId, t.memberId] })],
 )

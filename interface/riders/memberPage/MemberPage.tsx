@@ -24,13 +24,14 @@ export type MemberPageProps = Readonly<{
   sets: readonly (Omit<MemberSet, 'at'> & Readonly<{ date: string }>)[]
   first: MemberPageData['first']
   hasStory: boolean
+  hasFile: boolean
   trials: readonly OwnTrialSummary[]
   /** The words for what is no matter for a bike. */
   referral: string
 }>
 
 /** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
-export function MemberPage({ token, studio, name, sets, first, hasStory, trials, referral }: MemberPageProps) {
+export function MemberPage({ token, studio, name, sets, first, hasStory, hasFile, trials, referral }: MemberPageProps) {
   return (
     <main className={styles.page}>
       <header>
@@ -91,6 +92,18 @@ export function MemberPage({ token, studio, name, sets, first, hasStory, trials,
             </section>
           )}
         </>
+      )}
+      {hasFile && (
+        <section className={styles.part} aria-label="Your data">
+          <h2>Your data</h2>
+          <p>All that the studio stores about you. Ask there to have it erased.</p>
+          <a className={styles.way} href={`/m/${token}/data/data.pdf`}>
+            To read, PDF
+          </a>{' '}
+          <a className={styles.way} href={`/m/${token}/data/data.json`}>
+            All rows, JSON
+          </a>
+        </section>
       )}
       <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>
     </main>

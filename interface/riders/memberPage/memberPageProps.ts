@@ -8,7 +8,7 @@ import type { MemberPageProps } from './MemberPage'
 /** A member's own page in words. */
 export const memberPageProps = (
   token: string,
-  { studio, name, sets, first, trials, hasStory }: MemberPageData,
+  { studio, name, sets, first, trials, hasStory, hasFile }: MemberPageData,
 ): MemberPageProps => ({
   token,
   studio: studio.name,
@@ -17,6 +17,7 @@ export const memberPageProps = (
   sets: sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) })),
   first,
   hasStory,
+  hasFile,
   trials: trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
     id,
     text: said,

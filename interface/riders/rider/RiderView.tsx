@@ -43,6 +43,8 @@ export type RiderViewProps = Readonly<{
   maySetUp: boolean
   mayEdit: boolean
   mayMerge: boolean
+  /** Whether this person may take and erase all that is stored about the rider. */
+  seesFile: boolean
   /** The sets in force, the one to show first first. */
   sets: readonly RiderSet[]
   timeline: Readonly<{ entries: readonly TimelineEntry[]; more: boolean }>
@@ -79,6 +81,7 @@ export function RiderView({
   maySetUp,
   mayEdit,
   mayMerge,
+  seesFile,
   sets,
   timeline,
   request: requestParts,
@@ -128,6 +131,9 @@ export function RiderView({
       : []),
     ...(mayEdit ? [{ key: 'edit', label: 'Edit name and details', onClick: () => setModal('edit') }] : []),
     ...(mayMerge ? [{ key: 'merge', label: 'Merge with another member', onClick: () => setModal('merge') }] : []),
+    ...(seesFile
+      ? [{ key: 'file', label: <Link href={`/riders/${member.id}/data`}>Their data: take or erase</Link> }]
+      : []),
   ]
   return (
     <article>

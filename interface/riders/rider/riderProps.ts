@@ -22,6 +22,7 @@ export function riderProps(page: RiderPage): RiderViewProps {
     maySetUp: page.setsUp,
     mayEdit: page.edits,
     mayMerge: page.merges,
+    seesFile: page.seesFile,
     sets: sets.map((entry) => riderSet(entry, { bikes, entries, timeZone })),
     timeline: { entries: timelineEntries(entries.slice(0, TIMELINE_PAGE), timeZone), more: hasMore },
     stop: stopProps(member.id, context, page.referral),

@@ -47,6 +47,8 @@ export type MemberPageData = Readonly<{
   trials: readonly Trial[]
   /** Whether the link opens the member's story. */
   hasStory: boolean
+  /** Whether the link gives out all that is stored about the member. */
+  hasFile: boolean
 }>
 
 /** Nobody waits longer for what they may try. */
@@ -88,6 +90,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     first: sets.length > 0 ? null : await firstMarks(db, scope, owner.memberId, types),
     trials,
     hasStory: owner.opens === 'everything',
+    hasFile: owner.opens === 'everything',
   }
 
   async function mayTry(setupId: string): Promise<SelfAdjustmentRange> {

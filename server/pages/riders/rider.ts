@@ -66,6 +66,7 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     setsUp,
     edits: can(scope, 'addMembers'),
     merges: can(scope, 'manageStudio'),
+    seesFile: can(scope, 'managePrivacy'),
     member: { ...member, statureMm: seesNotes ? member.statureMm : null },
     bikes,
     types,

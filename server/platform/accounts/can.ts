@@ -19,6 +19,8 @@ export type Permission =
   | 'manageBikes'
   /** The studio's school, what its checks cost, whether it learns. */
   | 'manageStudio'
+  /** All that is stored about one member, taken out or erased; who saw and changed what. */
+  | 'managePrivacy'
 
 const DESK: readonly Permission[] = ['seeNumbers', 'addMembers', 'assignBikes', 'seeBikes']
 const INSTRUCTOR: readonly Permission[] = [
@@ -32,7 +34,7 @@ const INSTRUCTOR: readonly Permission[] = [
 const PERMISSIONS: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   desk: new Set(DESK),
   instructor: new Set(INSTRUCTOR),
-  manager: new Set([...INSTRUCTOR, 'manageBikes', 'manageStudio']),
+  manager: new Set([...INSTRUCTOR, 'manageBikes', 'manageStudio', 'managePrivacy']),
 }
 
 /** Whether a person's role lets them do or see something. */

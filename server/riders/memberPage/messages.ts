@@ -3,6 +3,7 @@ import type { MemberMessageBody, MemberMessageKind, HomeMeasures } from '../../.
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database, DbExecutor } from '../../platform/db/connection'
 import { insertOnce, type WriteResult } from '../../platform/db/insertOnce'
+import { sealRow } from '../../platform/sealing/sealed'
 import { memberMessage } from './tables'
 import { writeFromPage, type TooMany } from './daily'
 import type { LinkOwner } from './links'
@@ -31,7 +32,7 @@ export async function addMessage(
   const content = { id, studioId, memberId, linkId, kind, body }
   return writeFromPage(db, { linkId, memberId }, { table: memberMessage, id }, now, (tx) =>
     insertOnce(
-      () => tx.insert(memberMessage).values({ ...content, createdAt: now }),
+      () => tx.insert(memberMessage).values(sealRow(memberMessage, studioId, { ...content, createdAt: now })),
       async () => {
         const [found] = await tx.select().from(memberMessage).where(eq(memberMessage.id, id))
         return found && { ...content, ...pick(found) }

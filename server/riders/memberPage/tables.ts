@@ -1,7 +1,8 @@
-import { index, json, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { index, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { MEMBER_MESSAGES, type MemberMessageBody } from '../../../core/riders/memberPage/message'
 import { createdBy, studioId, user } from '../../platform/accounts/tables'
 import { id, moment, reference } from '../../platform/db/columns'
+import { sealed } from '../../platform/sealing/sealed'
 import { member } from '../tables'
 
 /** What a private link shows of its member. */
@@ -40,7 +41,7 @@ export const memberMessage = mysqlTable(
     /** The link it came by; links open pages, and go into no archive. */
     linkId: reference('link_id').references(() => memberLink.id),
     kind: mysqlEnum('kind', MEMBER_MESSAGES).notNull(),
-    body: json('body').$type<MemberMessageBody>().notNull(),
+    body: sealed<MemberMessageBody>('member_message', 'body', { type: ['object', 'array'] }).notNull(),
     createdAt: moment('created_at').notNull(),
     handledAt: moment('handled_at'),
     handledBy: reference('handled_by').references(() => user.id),

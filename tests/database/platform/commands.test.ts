@@ -4,10 +4,10 @@ import { POST as postCommand } from '@/app/api/v1/commands/[name]/route'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { listBikes } from '@/server/bikes/bikes'
 import { subscribeToClass } from '@/server/classes/live'
-import { pruneReceipts } from '@/server/commands/receipts/pruneReceipts'
+import { pruneReceipts } from '@/server/platform/receipts/pruneReceipts'
 import { runCommand, type SentCommand } from '@/server/commands/runCommand'
 import { closeDatabase, database } from '@/server/platform/db/connection'
-import { commandReceipt } from '@/server/commands/receipts/tables'
+import { commandReceipt } from '@/server/platform/receipts/tables'
 import { findMember } from '@/server/riders/members/members'
 
 let person: (Scope & { name: string }) | null = null

@@ -1,5 +1,5 @@
 import { lt } from 'drizzle-orm'
-import type { Database } from '../../platform/db/connection'
+import type { Database } from '../db/connection'
 import { commandReceipt } from './tables'
 
 /** A device may lie unused for weeks; nothing sends a command again after a season. */

@@ -1,6 +1,6 @@
 import { index, json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
-import { studio } from '../../platform/accounts/tables'
-import { moment, reference } from '../../platform/db/columns'
+import { studio } from '../accounts/tables'
+import { moment, reference } from '../db/columns'
 
 /**
  * One row per command that was carried out: who, what, about whom, when, and its outcome. A command sent again under
