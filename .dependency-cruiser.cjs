@@ -8,7 +8,7 @@ const ORDER = {
   core: ['base', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'simulated', 'messages', 'operations'],
   'core/base': ['.', 'school'],
   'core/bikes': ['scale', 'bike', 'calibration'],
-  'core/riders': ['limits', 'plans', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
+  'core/riders': ['retention', 'limits', 'plans', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
   'core/riders/evidence': ['definition', 'kinds', '.'],
   'core/riders/evidence/kinds': ['body', 'onBike'],
   'core/setups': ['recommend', 'moves', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],
@@ -21,6 +21,7 @@ const ORDER = {
   'server/platform': ['.', 'sealing', 'db', 'accounts', 'receipts', 'lease', 'compute', 'http'],
   'server/riders': ['.', 'members', 'memberPage'],
   'server/classes': ['calendar', 'rooms', '.', 'bookings', 'cards'],
+  'server/privacy': ['accessLog', '.'],
   'server/commands': ['useCases', '.'],
   interface: [
     'commands',
@@ -54,7 +55,7 @@ const ORDER = {
     'cues',
     'today',
   ],
-  'interface/studio': ['files', 'people', 'devices', 'firstHour', 'operation', '.'],
+  'interface/studio': ['privacy', 'files', 'people', 'devices', 'firstHour', 'operation', '.'],
 }
 /** Libraries of plain arithmetic and checking. */
 const LIBRARIES = ['@sinclair/typebox', 'ajv', 'jstat', 'lru-cache', 'ml-matrix', 'munkres', 'pure-rand']

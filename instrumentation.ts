@@ -1,9 +1,20 @@
-/** Starts the background work of the server: polls a connected booking service and calendar feed. */
+/**
+ * Starts the background work of the server: keeps the access log, deletes what a studio keeps no longer, polls a
+ * connected booking service and calendar feed.
+ */
 export async function register(): Promise<void> {
   const { BOOKING_SERVICE_URL: bookings, CALENDAR_FEED_URL: calendar, BOOKING_STUDIO: studioId } = process.env
-  if (process.env.NEXT_RUNTIME !== 'nodejs' || !studioId || !(bookings || calendar)) return
-  const [{ database }, { httpBookingService }, { pollBookings, pollCalendar }] = await Promise.all([
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return
+  const [{ keepAccessLog }, { keepRetention }, connection] = await Promise.all([
+    import('./server/privacy/accessLog/settle'),
+    import('./server/privacy/daily'),
     import('./server/platform/db/connection'),
+  ])
+  keepAccessLog()
+  keepRetention(connection.database)
+  if (!studioId || !(bookings || calendar)) return
+  const { database } = connection
+  const [{ httpBookingService }, { pollBookings, pollCalendar }] = await Promise.all([
     import('./server/classes/bookings/bookingService'),
     import('./server/classes/bookings/poll'),
   ])

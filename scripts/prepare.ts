@@ -1,7 +1,7 @@
 /**
  * Before a production start: refuses a database that is newer than the program or has the demo's passwords, then
- * migrates it and seals its health words under a lock, so that a second start waits. Prints one line of JSON: `{ isEmpty }`, whether nobody has an
- * account yet, or `{ refusal }`, a sentence.
+ * migrates it, seals its health words and erases again whom a restore brought back, under a lock, so that a second
+ * start waits. Prints one line of JSON: `{ isEmpty }`, whether nobody has an account yet, or `{ refusal }`, a sentence.
  */
 import { sql } from 'drizzle-orm'
 import { readMigrationFiles } from 'drizzle-orm/migrator'

@@ -7,6 +7,7 @@ const PAGES = [
   ['/studio/people', 'People'],
   ['/studio/devices', 'Devices'],
   ['/studio/files', 'Files'],
+  ['/studio/privacy', 'Privacy'],
   ['/studio/operation', 'Operation'],
 ] as const
 

@@ -7,13 +7,28 @@ import * as notes from './notes'
 import * as ownPage from './ownPage'
 import * as people from './people'
 import * as places from './places'
+import * as privacy from './privacy'
 import * as register from './register'
 import * as rooms from './rooms'
 import * as setups from './setups'
 import * as studio from './studio'
 
 /** One file per subject; each exports nothing but commands and queries. */
-const SUBJECTS = { bikes, classes, comfort, members, notes, ownPage, people, places, register, rooms, setups, studio }
+const SUBJECTS = {
+  bikes,
+  classes,
+  comfort,
+  members,
+  notes,
+  ownPage,
+  people,
+  places,
+  privacy,
+  register,
+  rooms,
+  setups,
+  studio,
+}
 
 type Subjects = typeof SUBJECTS
 type Defined = { [S in keyof Subjects]: Subjects[S][keyof Subjects[S]] }[keyof Subjects]

@@ -9,6 +9,7 @@ import { withTransaction, type Database, type DbExecutor } from '../platform/db/
 import { errnoOf, DUPLICATE } from '../platform/db/errors'
 import { commandReceipt } from '../platform/receipts/tables'
 import { isId } from '../platform/ids'
+import { settleSoon } from '../privacy/accessLog/settle'
 import type { LinkOwner } from '../riders/memberPage/links'
 import {
   refused,
@@ -111,6 +112,7 @@ async function carryOut(
     command.inTransaction === false ? attempt(db) : withTransaction(db, (tx) => attempt(tx as Database), COMMITTED)
   const { outcome, after } = await onceMore(inOnePiece, () => findReceipt(db, by.studioId, id))
   after.forEach((work) => work())
+  settleSoon(db, by.studioId)
   // Not waited for: a failure costs nothing but room, and the next day tries again.
   void pruneReceipts(db, now).catch(() => undefined)
   return outcome
@@ -178,7 +180,22 @@ function asJson(value: unknown): string | null {
 }
 
 /** What a command is about, the nearest to a person first. */
-const SUBJECTS = ['memberId', 'classId', 'bikeId', 'setupId', 'typeId', 'lineId', 'complaintId', 'trialId'] as const
+const SUBJECTS = [
+  'memberId',
+  'into',
+  'userId',
+  'setupId',
+  'complaintId',
+  'trialId',
+  'noteId',
+  'moveId',
+  'entryId',
+  'messageId',
+  'classId',
+  'bikeId',
+  'typeId',
+  'lineId',
+] as const
 
 function subjectOf({ memberId }: Actor, input: unknown): string | null {
   if (memberId) return memberId

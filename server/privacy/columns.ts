@@ -17,7 +17,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   // Who works here, and how they sign in.
   studio: {
     identity: ['name', 'place'],
-    neither: ['time_zone', 'school', 'costs', 'learns', 'referral', 'second_factor_for'],
+    neither: ['time_zone', 'school', 'costs', 'learns', 'referral', 'second_factor_for', 'retention'],
   },
   user: {
     identity: ['name', 'email', 'image', 'username', 'display_username'],
@@ -187,6 +187,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   // The program's own.
   lease: { neither: ['name', 'holder', 'until'] },
   command_receipt: { identity: ['outcome'], neither: ['name', 'actor', 'subject', 'content_hash', 'at'] },
+  access_log: { neither: ['at', 'actor', 'kind', 'what', 'subject', 'command_id'] },
+  access_chain: { neither: ['link', 'log_position', 'hash'] },
   erasure: { neither: ['member_id', 'erased_by'] },
   __migration_progress: { neither: ['hash', 'statements', 'whole'] },
 })

@@ -2,6 +2,7 @@ import { and, eq, inArray, like, or } from 'drizzle-orm'
 import { classCue } from '../classes/tables'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
+import { settleAccessLog } from './accessLog/settle'
 import { MEMBER_TABLES } from './memberRows'
 import { erasure, member, memberMerge } from '../riders/tables'
 import { commandReceipt } from '../platform/receipts/tables'
@@ -11,8 +12,8 @@ export type Erased = Readonly<{ studioId: string; memberId: string }>
 
 /**
  * Erases a member: every row of theirs, their place in cues to the room, and receipts that name them. What is left is
- * a record of the erasure by id, also of those who were merged into the member. Resolves with these ids; empty where the
- * studio has no such member.
+ * a record of the erasure by id, also of those who were merged into the member. Resolves with these ids; empty where
+ * the studio has no such member.
  */
 export async function eraseMember(
   db: Database,
@@ -32,6 +33,8 @@ export async function eraseMember(
       .from(memberMerge)
       .where(eq(memberMerge.memberId, memberId))
     const ids = [memberId, ...merged.map(({ id }) => id)]
+    // Who saw and changed what stays, by id; the receipts it is taken over from do not.
+    await settleAccessLog(tx as Database, studioId)
     await leaveCues(tx, studioId, ids)
     for (const { table, of } of MEMBER_TABLES) await tx.delete(table).where(of(tx, memberId))
     const named = [found, ...merged].map(({ name }) => like(commandReceipt.outcome, `%${likeText(name)}%`))

@@ -4,12 +4,15 @@ import { memberPageProps } from '@/interface/riders/memberPage/memberPageProps'
 import { memberPageData } from '@/server/pages/riders/memberPage'
 import { database } from '@/server/platform/db/connection'
 import { ownerOfLink } from './ownerOfLink'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Your numbers', robots: { index: false, follow: false, nocache: true } }
 
 /** A member's own page behind their private link, without sign-in. */
 export default async function OwnPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
-  const data = await memberPageData(database(), await ownerOfLink(token), new Date())
+  const owner = await ownerOfLink(token)
+  seen({ studioId: owner.studioId, userId: null }, 'ownPage', owner.memberId)
+  const data = await memberPageData(database(), owner, new Date())
   return <MemberPage {...memberPageProps(token, data)} />
 }

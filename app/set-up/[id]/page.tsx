@@ -7,6 +7,7 @@ import { setupPage } from '@/server/pages/setups/setup'
 import { requirePermission } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { isId } from '@/server/platform/ids'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Set-up' }
 
@@ -20,6 +21,7 @@ export default async function SetupRoute({ params, searchParams }: Props) {
   const [{ id }, query] = [await params, await searchParams]
   const page = await setupPage(database(), person, id, new Date())
   if (!page) notFound()
+  seen(person, 'setUp', page.setup.memberId)
   const back = isId(query.class) ? `/class/${query.class}` : `/riders/${page.setup.memberId}`
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>

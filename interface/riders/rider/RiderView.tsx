@@ -2,7 +2,7 @@
 import { EllipsisOutlined } from '@ant-design/icons'
 import { Button, Dropdown, type MenuProps } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import type { Label } from '@/core/base/conventions'
 import type { Certainty } from '@/core/setups/register/entry'
 import type { RecommendRequest } from '@/core/setups/recommend/request/request'
@@ -100,7 +100,7 @@ export function RiderView({
   useRefreshAfterDelivery()
   const router = useRouter()
   const [choosing, setChoosing] = useState<'setUp' | 'told' | null>(null)
-  const [modal, setModal] = useState<'tape' | 'changed' | 'drawings' | 'edit' | 'merge' | null>(null)
+  const [modal, setModal] = useState<Modal | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const shown = sets.find(({ entryId }) => entryId === chosen) ?? sets[0]
   const allNumbers = useMemo(() => sets.map((set) => set.setting), [sets])
@@ -111,30 +111,7 @@ export function RiderView({
     setModal(null)
     router.refresh()
   }
-  const more: MenuProps['items'] = [
-    ...(maySetUp && shown
-      ? [{ key: 'changed', label: 'Shoes or saddle changed', onClick: () => setModal('changed') }]
-      : []),
-    ...(maySetUp && types.length > 0 ? [{ key: 'tape', label: 'From own bike', onClick: () => setModal('tape') }] : []),
-    ...(shown
-      ? [
-          {
-            key: 'card',
-            label: (
-              <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
-                Card for the wallet, PDF
-              </a>
-            ),
-          },
-          { key: 'drawings', label: 'Drawings, SVG', onClick: () => setModal('drawings') },
-        ]
-      : []),
-    ...(mayEdit ? [{ key: 'edit', label: 'Edit name and details', onClick: () => setModal('edit') }] : []),
-    ...(mayMerge ? [{ key: 'merge', label: 'Merge with another member', onClick: () => setModal('merge') }] : []),
-    ...(seesFile
-      ? [{ key: 'file', label: <Link href={`/riders/${member.id}/data`}>Their data: take or erase</Link> }]
-      : []),
-  ]
+  const more = moreOf({ member, maySetUp, mayEdit, mayMerge, seesFile }, Boolean(shown), types.length > 0, setModal)
   return (
     <article>
       <header className={styles.head}>
@@ -227,6 +204,35 @@ export function RiderView({
       <ChooseBike memberId={member.id} bikes={bikes} seat={seat} choosing={choosing} close={() => setChoosing(null)} />
     </article>
   )
+}
+
+type Modal = 'tape' | 'changed' | 'drawings' | 'edit' | 'merge'
+type May = Pick<RiderViewProps, 'member' | 'maySetUp' | 'mayEdit' | 'mayMerge' | 'seesFile'>
+
+/** What else can be done with a rider, as far as the role allows it. */
+function moreOf(
+  { member, maySetUp, mayEdit, mayMerge, seesFile }: May,
+  hasNumbers: boolean,
+  hasTypes: boolean,
+  open: (modal: Modal) => void,
+): MenuProps['items'] {
+  const item = (isShown: boolean, key: Modal, label: string) =>
+    isShown ? [{ key, label, onClick: () => open(key) }] : []
+  const link = (isShown: boolean, key: string, label: ReactNode) => (isShown ? [{ key, label }] : [])
+  const card = (
+    <a href={`/api/cards/rider/${member.id}`} target="_blank" rel="noreferrer">
+      Card for the wallet, PDF
+    </a>
+  )
+  return [
+    ...item(maySetUp && hasNumbers, 'changed', 'Shoes or saddle changed'),
+    ...item(maySetUp && hasTypes, 'tape', 'From own bike'),
+    ...link(hasNumbers, 'card', card),
+    ...item(hasNumbers, 'drawings', 'Drawings, SVG'),
+    ...item(mayEdit, 'edit', 'Edit name and details'),
+    ...item(mayMerge, 'merge', 'Merge with another member'),
+    ...link(seesFile, 'file', <Link href={`/riders/${member.id}/data`}>Their data: take or erase</Link>),
+  ]
 }
 
 /** Number, height and e-mail, as far as the role sees them. */

@@ -1,9 +1,10 @@
 import { notFound } from 'next/navigation'
 import { findClass, type StudioClass } from '../../classes/classes'
-import type { Permission } from '../../platform/accounts/can'
+import { can, type Permission } from '../../platform/accounts/can'
 import { requirePermission, type CurrentUser } from '../../platform/accounts/session'
 import { database } from '../../platform/db/connection'
 import { isId } from '../../platform/ids'
+import { seen } from '../../privacy/accessLog/seen'
 import { getStudio, type Studio } from '../../studio/studio'
 
 /** What every page of a class begins with: the user, the class and the studio. */
@@ -15,5 +16,6 @@ export async function classPage(id: string, permission: Permission): Promise<Cla
   const db = database()
   const ofClass = isId(id) ? await findClass(db, person, id) : null
   if (!ofClass) notFound()
+  if (can(person, 'seeNotes')) seen(person, 'class', id)
   return { person, ofClass, studio: await getStudio(db, person) }
 }

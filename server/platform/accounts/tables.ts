@@ -1,5 +1,6 @@
 import { bigint, boolean, index, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { Costs } from '../../../core/setups/recommend/request/questionCosts'
+import type { Retention } from '../../../core/riders/retention/retention'
 import type { School } from '../../../core/base/school/school'
 import { ROLES, type Role } from '../db/roles'
 import { id, moment, now, reference } from '../db/columns'
@@ -18,6 +19,8 @@ export const studio = mysqlTable('studio', {
   referral: text('referral'),
   /** Roles whose people must have a second factor; null for none. */
   secondFactorFor: json('second_factor_for').$type<Role[]>(),
+  /** Months after which notes, complaints and sets are deleted; null for a studio that keeps all. */
+  retention: json('retention').$type<Retention>(),
 })
 
 // The tables and names the sign-in library expects. All but the studio and the role belong to it.

@@ -63,6 +63,15 @@ import * as limits from '@/server/riders/limits'
 import * as plans from '@/server/riders/plans'
 import * as invitations from '@/server/studio/invitations'
 import * as firstHour from '@/server/pages/studio/firstHour'
+import { memberDataPage } from '@/server/pages/riders/memberData'
+import { privacyPage } from '@/server/pages/studio/privacy'
+import { listAccess } from '@/server/privacy/accessLog/list'
+import * as accessSettle from '@/server/privacy/accessLog/settle'
+import { verifyAccessLog } from '@/server/privacy/accessLog/verify'
+import * as erasures from '@/server/privacy/eraseMember'
+import { memberFile } from '@/server/privacy/memberFile'
+import { memberFileResponse } from '@/server/privacy/memberFileResponse'
+import * as retention from '@/server/privacy/retention'
 import { operationPage } from '@/server/pages/studio/operation'
 import { peoplePage } from '@/server/pages/studio/people'
 import { duePlans, plansOf } from '@/server/pages/riders/plans'
@@ -261,6 +270,7 @@ const otherMove = (moveId: string) => ({
   bikeId: other.bike,
   classId: other.ofClass,
 })
+const KEEP_ALL = { notes: null, complaints: null, sets: null }
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
     listBikes: () => bikes.listBikes(db, here),
@@ -435,6 +445,28 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'pages/classes/timetable': { timetable: () => timetable(db, here, '2026-07-08', now) },
   'pages/classes/room': { roomPage: () => roomPage(db, here, other.room) },
   'pages/riders/rider': { riderPage: () => riderPage(db, here, other.member, now) },
+  'pages/riders/memberData': { memberDataPage: () => memberDataPage(db, here, other.member, now) },
+  'pages/studio/privacy': { privacyPage: () => privacyPage(db, here, { about: other.member }) },
+  'privacy/accessLog/list': { listAccess: () => listAccess(db, here, { subject: other.member }) },
+  'privacy/accessLog/settle': {
+    settleAccessLog: () => accessSettle.settleAccessLog(db, here.studioId),
+    chainEnd: () => accessSettle.chainEnd(db, here.studioId),
+  },
+  'privacy/accessLog/verify': { verifyAccessLog: () => verifyAccessLog(db, here.studioId) },
+  'privacy/eraseMember': {
+    eraseMember: () => erasures.eraseMember(db, here, other.member, now),
+    wasErased: () => erasures.wasErased(db, here, other.member),
+  },
+  'privacy/memberFile': { memberFile: () => memberFile(db, here, other.member, now) },
+  'privacy/memberFileResponse': {
+    memberFileResponse: async () => (await memberFileResponse(db, here, other.member, 'data.json', now)).text(),
+  },
+  'privacy/retention': {
+    retentionOf: () => retention.retentionOf(db, here),
+    previewRetention: () => retention.previewRetention(db, here, KEEP_ALL, now),
+    saveRetention: () => retention.saveRetention(db, here, KEEP_ALL),
+    applyRetention: () => retention.applyRetention(db, here, now),
+  },
   'pages/setups/setup': { setupPage: () => setupPage(db, here, other.setup, now) },
   'pages/studio/studio': { studioPage: () => studioPage(db, here) },
   'pages/classes/floor': {
@@ -915,6 +947,24 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   readAuthority: 'of the installation',
   certificateDaysLeft: 'of the installation',
   backupStatus: 'of the installation',
+  accessQuery: 'an address',
+  columnKind: 'a name of a column',
+  replayErasures: 'at the start, of every studio',
+  listErasures: 'at the start, of every studio',
+  settleErasures: 'at the start, of every studio',
+  rememberErasures: 'of the installation',
+  rememberedErasures: 'of the installation',
+  sealStored: 'at the start, of every studio',
+  applyRetentions: 'walks every studio',
+  keepRetention: 'walks every studio',
+  memberPdf: 'draws what it is handed',
+  linkHash: 'a row it is handed',
+  keepAccessLog: 'of the installation',
+  settleSoon: 'calls settleAccessLog',
+  seen: 'calls recordSeen',
+  recordSeen: 'adds a row to the log of whoever sees',
+  noteEnd: 'of the installation',
+  notedEnds: 'of the installation',
 }
 
 /** Every module of the server that reads or writes a studio's rows. */
@@ -931,6 +981,8 @@ const FOLDERS = [
   'pages/riders',
   'pages/setups',
   'pages/studio',
+  'privacy',
+  'privacy/accessLog',
   'riders',
   'riders/memberPage',
   'riders/members',
@@ -1074,6 +1126,10 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.tickPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
+  'members.eraseMember': () => ({ input: { memberId: other.member, name: SECRET } }),
+  'privacy.verifyLog': () => ({ input: {} }),
+  'privacy.previewRetention': () => ({ input: { retention: KEEP_ALL } }),
+  'privacy.saveRetention': () => ({ input: { retention: KEEP_ALL } }),
   'people.invite': () => ({ input: { role: 'desk', userId: there.userId }, id: id() }),
   'people.revokeInvitation': () => ({ input: { invitationId: other.invitation } }),
   'people.changeRole': () => ({ input: { userId: there.userId, role: 'desk' } }),
@@ -1193,6 +1249,10 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.tickPlan': 'kept',
   'members.endPlan': 'kept',
   'members.reopenPlan': 'kept',
+  'members.eraseMember': 'noSuchMember',
+  'privacy.verifyLog': 'found',
+  'privacy.previewRetention': 'found',
+  'privacy.saveRetention': 'kept',
   'people.invite': 'noSuchPerson',
   'people.revokeInvitation': 'kept',
   'people.changeRole': 'noSuchPerson',

@@ -35,7 +35,7 @@ async function columnsOfDatabase(): Promise<Column[]> {
   return rows
 }
 
-test('every column of the database is health data, identity or neither, and no entry is without its column', async () => {
+test('every column of the database is health data, identity or neither; no entry is without its column', async () => {
   const columns = await columnsOfDatabase()
   expect(columns.length).toBeGreaterThan(300)
   expect(columns.filter(({ table, name }) => columnKind(table, name) === null)).toEqual([])
@@ -151,7 +151,7 @@ test('erased is erased: no row, no name, no receipt; others keep theirs; sent ag
   expect(await send('members.eraseMember', { memberId: id(), name })).toMatchObject({ code: 'noSuchMember' })
 })
 
-test('whom a restore brings back is erased again at the start, also those merged before, whatever the file lacks', async () => {
+test('whom a restore brings back is erased again at the start, whatever the file lacks', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'saddle-erasing-'))
   const [one, two] = [id(), id()]
   const add = (memberId: string) => addMember(db, scope, { id: memberId, name: `Restored ${memberId}` }, now)

@@ -4,6 +4,7 @@ import { memberDataPage } from '@/server/pages/riders/memberData'
 import { requirePermission } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { leaveForMerged } from '@/server/riders/members/leaveForMerged'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Their data' }
 
@@ -12,5 +13,6 @@ export default async function MemberDataRoute({ params }: { params: Promise<{ id
   const person = await requirePermission('managePrivacy')
   const { id } = await params
   const page = await memberDataPage(database(), person, id, new Date())
+  if (page) seen(person, 'data', id)
   return page ? <MemberDataView {...page} /> : leaveForMerged(database(), person, id, '/data')
 }

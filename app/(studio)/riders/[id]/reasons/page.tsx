@@ -7,6 +7,7 @@ import { requirePermission } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { leaveForMerged } from '@/server/riders/members/leaveForMerged'
 import { findMember } from '@/server/riders/members/members'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Reasons' }
 
@@ -16,6 +17,7 @@ export default async function ReasonsRoute({ params }: { params: Promise<{ id: s
   const { id } = await params
   const member = await findMember(database(), person, id)
   if (!member) return leaveForMerged(database(), person, id, '/reasons')
+  seen(person, 'reasons', id)
   return (
     <ReasonsView
       member={{ id, name: member.name }}

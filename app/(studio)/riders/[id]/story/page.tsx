@@ -6,6 +6,7 @@ import { requirePermission } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { leaveForMerged } from '@/server/riders/members/leaveForMerged'
 import { findMember } from '@/server/riders/members/members'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Story' }
 
@@ -20,6 +21,7 @@ export default async function StoryRoute({ params, searchParams }: Props) {
   const [{ id }, query] = [await params, storyQuery(await searchParams)]
   const member = await findMember(database(), person, id)
   if (!member) return leaveForMerged(database(), person, id, '/story')
+  seen(person, 'story', id)
   return (
     <RiderStory member={member} story={storyPage(await storyOf(database(), person, id, query, new Date()), query)} />
   )

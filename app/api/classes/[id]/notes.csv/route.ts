@@ -7,6 +7,7 @@ import { afterClass } from '@/server/pages/classes/after'
 import { findClass } from '@/server/classes/classes'
 import { database } from '@/server/platform/db/connection'
 import { isId } from '@/server/platform/ids'
+import { seen } from '@/server/privacy/accessLog/seen'
 
 const HEADINGS = ['minute', 'bike', 'name', 'noted', 'how strong', 'seated or standing', 'cue said', 'changed']
 
@@ -19,6 +20,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const db = database()
   const ofClass = isId(id) ? await findClass(db, person, id) : null
   if (!ofClass) return new Response('There is no such class.', { status: 404 })
+  seen(person, 'afterClass', id)
   const { all } = await afterClass(db, person, ofClass, new Date())
   const lines = all.map(({ minute, number, name, note, strength, posture, cued, held }) => [
     minute === null ? '' : String(minute + 1),

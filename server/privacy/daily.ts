@@ -1,0 +1,24 @@
+import { isNotNull } from 'drizzle-orm'
+import { studio } from '../platform/accounts/tables'
+import type { Database } from '../platform/db/connection'
+import { withLease } from '../platform/lease/lease'
+import { applyRetention } from './retention'
+
+const LEASE = 'retention'
+const FIRST_MS = 60_000
+const EVERY_MS = 6 * 3_600_000
+
+/** Deletes what every studio keeps no longer; one process at a time a studio. */
+export async function applyRetentions(db: Database, now: Date): Promise<void> {
+  const studios = await db.select({ studioId: studio.id }).from(studio).where(isNotNull(studio.retention))
+  for (const scope of studios) await withLease(db, scope, LEASE, () => applyRetention(db, scope, now))
+}
+
+/** Does so from now on, several times a day; a failure waits for the next time. */
+export function keepRetention(db: () => Database): void {
+  const apply = () => {
+    applyRetentions(db(), new Date()).catch((error: unknown) => console.error('What is too old waits:', error))
+  }
+  setTimeout(apply, FIRST_MS).unref()
+  setInterval(apply, EVERY_MS).unref()
+}
