@@ -8,7 +8,7 @@ const ORDER = {
   core: ['base', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'simulated', 'messages', 'operations'],
   'core/base': ['.', 'school'],
   'core/bikes': ['scale', 'bike', 'calibration'],
-  'core/riders': ['retention', 'limits', 'plans', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
+  'core/riders': ['retention', 'consent', 'limits', 'plans', 'rider', 'kinematics', 'inference', 'evidence', 'gauge', 'memberPage'],
   'core/riders/evidence': ['definition', 'kinds', '.'],
   'core/riders/evidence/kinds': ['body', 'onBike'],
   'core/setups': ['recommend', 'moves', 'fleet', 'register', 'translate', 'misSet', 'openFiles', 'learning'],

@@ -49,6 +49,7 @@ import {
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
 import { daysBefore, memberId, memberNumber } from './history/hall'
+import { agreed } from './history/consents'
 import { addHistory } from './history/history'
 import { accountsThatOpen } from './support/demoAccounts'
 import {
@@ -122,6 +123,11 @@ async function seed(): Promise<void> {
         createdBy: INSTRUCTORS[i % 2].id,
       })
     }
+    await agreed(
+      tx,
+      MEMBERS.map((_, i) => memberId(i)),
+      now,
+    )
     await addWords(
       tx,
       scopeOf(INSTRUCTORS[0]),

@@ -14,6 +14,7 @@ import * as riderTables from '../../server/riders/tables'
 import { addWords } from '../../server/riders/members/words'
 import { currentEntries, recordEntry } from '../../server/setups/register'
 import { MEMBERS, STUDIO, TYPES } from '../netloftHall'
+import { agreed } from './consents'
 import { daysBefore, memberId, memberNumber, SEED, WEEKS, type Hall, type Rider } from './hall'
 
 /** Number of members besides those of the base data. */
@@ -56,6 +57,11 @@ export async function addMembers(db: Database, scope: Scope, now: Date): Promise
       createdAt: daysBefore(now, WEEKS * 7 + 5 - 2 * i),
       createdBy: scope.userId,
     })),
+  )
+  await agreed(
+    db,
+    added.map(({ id }) => id),
+    now,
   )
   await addWords(db, scope, added)
   const homes = ['sorrel', 'meadowsweet', 'bracken'] as const

@@ -14,7 +14,7 @@ import { insertOnce, type WriteResult } from '../platform/db/insertOnce'
 import { user, studio } from '../platform/accounts/tables'
 import { bike } from '../bikes/tables'
 import { studioClass } from './rooms/tables'
-import { member } from '../riders/tables'
+import { consent, member } from '../riders/tables'
 import { classNote } from './tables'
 
 /** A note as stored. */
@@ -99,27 +99,32 @@ async function listNotes(db: DbExecutor, scope: Scope, condition: SQL, most = MA
 /** Used for every note: the text of the query is built once. */
 const prepareOnFloor = (db: DbExecutor) =>
   db
-    .select({ classId: studioClass.id, memberId: member.id, bikeId: bike.id })
+    .select({ classId: studioClass.id, memberId: member.id, bikeId: bike.id, consentId: consent.id })
     .from(studio)
     .leftJoin(studioClass, and(eq(studioClass.studioId, studio.id), eq(studioClass.id, sql.placeholder('classId'))))
     .leftJoin(member, and(eq(member.studioId, studio.id), eq(member.id, sql.placeholder('memberId'))))
     .leftJoin(bike, and(eq(bike.studioId, studio.id), eq(bike.id, sql.placeholder('bikeId'))))
+    .leftJoin(consent, and(eq(consent.memberId, member.id), isNull(consent.endedAt)))
     .where(eq(studio.id, sql.placeholder('studioId')))
     .prepare()
 const preparedOnFloor = new WeakMap<DbExecutor, ReturnType<typeof prepareOnFloor>>()
 
-/** Whether the studio has this class, and this rider and bike; parts that are not requested are missing. */
+/**
+ * Whether the studio has this class, and this rider and bike, and whether the rider agreed to notes; parts that are not
+ * requested are missing.
+ */
 export async function findOnFloor(
   db: DbExecutor,
   { studioId }: Pick<Scope, 'studioId'>,
   { classId = '', memberId = '', bikeId = '' }: Readonly<{ classId?: string; memberId?: string; bikeId?: string }>,
-): Promise<Readonly<{ ofClass: boolean; rider: boolean }>> {
+): Promise<Readonly<{ ofClass: boolean; rider: boolean; agrees: boolean }>> {
   const prepared = preparedOnFloor.get(db) ?? prepareOnFloor(db)
   preparedOnFloor.set(db, prepared)
   const [found] = await prepared.execute({ studioId, classId, memberId, bikeId })
   return {
     ofClass: (found?.classId ?? null) !== null,
     rider: (found?.memberId ?? null) !== null && (found?.bikeId ?? null) !== null,
+    agrees: (found?.consentId ?? null) !== null,
   }
 }
 

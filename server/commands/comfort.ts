@@ -6,6 +6,8 @@ import { closed, oneOf } from '../../core/base/schema'
 import * as complaints from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
 import { setReferralText } from '../comfort/referral'
+import { mayNote } from '../riders/consent'
+import { findMember } from '../riders/members/members'
 import * as trials from '../comfort/trialChanges'
 import { startTrial as startTrialOf, type TrialInput } from './useCases/startTrial'
 import {
@@ -42,10 +44,19 @@ export const saveComplaint = defineCommand({
   name: 'comfort.saveComplaint',
   permission: 'writeNotes',
   ownsId: true,
-  schema: closed({ memberId: idSchema, said: checkedInRun<ComplaintInput>(), bikeId: idOrNull, noteId: idOrNull }),
-  run: async (tx, scope, { memberId, said, bikeId, noteId }, { id, now }) => {
+  schema: closed({
+    memberId: idSchema,
+    said: checkedInRun<ComplaintInput>(),
+    bikeId: idOrNull,
+    noteId: idOrNull,
+    /** The member agrees to notes with this one. */
+    agrees: Type.Optional(Type.Boolean()),
+  }),
+  run: async (tx, scope, { memberId, said, bikeId, noteId, agrees = false }, { id, now }) => {
     const read = readComplaint(said)
     if (!read) return refused({ code: 'malformed' })
+    if (!(await mayNote(tx, scope, memberId, agrees, now)))
+      return refused({ code: (await findMember(tx, scope, memberId)) ? 'needsConsent' : 'noSuchMember' })
     return recorded(await complaints.addComplaint(tx, scope, { id, memberId, ...read, bikeId, noteId }, now))
   },
 })

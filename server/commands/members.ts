@@ -1,11 +1,12 @@
 import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/setups/openFiles/memberRow'
 import { Type } from '@sinclair/typebox'
 import type { Refusal } from '../../core/messages/refusals'
-import { closed } from '../../core/base/schema'
+import { closed, oneOf } from '../../core/base/schema'
 import { limitIssue, limitSchema } from '../../core/riders/limits/limits'
 import { planIssue, planSchema } from '../../core/riders/plans/plan'
 import { can } from '../platform/accounts/can'
 import { mergedInto } from '../riders/members/members'
+import * as consents from '../riders/consent'
 import * as limits from '../riders/limits'
 import * as plans from '../riders/plans'
 import * as members from '../riders/members/members'
@@ -73,6 +74,7 @@ export const recordLimit = defineCommand({
     if (issue) return refused({ code: 'badLimit', issue })
     const { outcome } = await limits.recordLimit(tx, scope, { id, memberId, limit }, now)
     if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
+    await consents.giveConsent(tx, scope, memberId, 'spoken', now)
     // A set-up of somebody pregnant is looked at again by itself.
     if (limit.kind === 'pregnancy')
       await plans.recordPlan(tx, scope, { id, memberId, plan: { kind: 'recheck', since: today } }, now)
@@ -220,6 +222,26 @@ export const mergeMembers = defineCommand({
     // Sent again under another id after the answer was lost: it is done.
     if (outcome === 'gone' && (await mergedInto(tx, scope, from)) === into) return SAVED
     return refused({ code: outcome === 'same' ? 'sameMember' : 'noSuchMember' })
+  },
+})
+
+/** Records that a member agrees to health notes; agreed before, it stays as it was. */
+export const giveConsent = defineCommand({
+  name: 'members.giveConsent',
+  permission: 'writeNotes',
+  schema: closed({ memberId: idSchema, way: oneOf(['spoken', 'written']) }),
+  run: async (tx, scope, { memberId, way }, { now }) =>
+    (await consents.giveConsent(tx, scope, memberId, way, now)) ? SAVED : refused({ code: 'noSuchMember' }),
+})
+
+/** Records that a member withdraws their consent to health notes. */
+export const withdrawConsent = defineCommand({
+  name: 'members.withdrawConsent',
+  permission: 'writeNotes',
+  schema: closed({ memberId: idSchema }),
+  run: async (tx, scope, { memberId }, { now }) => {
+    await consents.withdrawConsent(tx, scope, memberId, now)
+    return SAVED
   },
 })
 

@@ -5,7 +5,10 @@ import type { NoteChange, NoteDetails } from '../../core/classes/watch/classStat
 import { signNamed } from '../../core/classes/watch/signs'
 import * as notes from '../classes/notes'
 import * as watch from '../classes/watch'
-import { defineCommand, idSchema, SAVED, refused, type CommandOutcome } from './defineCommand'
+import { giveConsent } from '../riders/consent'
+import type { Scope } from '../platform/accounts/scope'
+import type { Database } from '../platform/db/connection'
+import { defineCommand, idSchema, SAVED, refused, type CommandContext, type CommandOutcome } from './defineCommand'
 import { announce, anyDetail, anyText, memberOf, onFloor } from './onFloor'
 
 /*
@@ -37,10 +40,14 @@ export const addNote = defineCommand({
     posture: anyDetail,
     hands: anyDetail,
     cued: anyDetail,
+    /** The member agrees to notes with this one. */
+    agrees: anyDetail,
   }),
   run: async (tx, scope, entry, context) => {
     const rider = await memberOf(tx, scope, entry)
     if ('outcome' in rider) return rider
+    const agrees = rider.agrees || (entry.agrees === true && (await agreesNow(tx, scope, rider.memberId!, context)))
+    if (!agrees) return refused({ code: 'needsConsent' })
     const { bikeId, classId, strength, posture } = entry
     const region = regionOf(entry.sign, entry.region)
     const side = SIDES.find((one) => one === entry.side)
@@ -66,6 +73,9 @@ export const addNote = defineCommand({
     return written(outcome)
   },
 })
+
+const agreesNow = (tx: Database, scope: Scope, memberId: string, { observedAt }: CommandContext) =>
+  giveConsent(tx, scope, memberId, 'spoken', observedAt)
 
 /** The region of a note, or null where there is no such sign, complaint or flag. */
 function regionOf(sign: unknown, region: unknown): string | null {

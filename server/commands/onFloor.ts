@@ -18,14 +18,14 @@ export const onFloor = { classId: Type.Optional(anyText), memberId: anyText, bik
 type OnFloor = Readonly<{ classId?: string; memberId?: string; bikeId?: string }>
 
 /**
- * The member of an entry, who may have been merged since it was written; undefined where the entry is about nobody; a
- * refusal where class, rider or bike do not exist.
+ * The member of an entry, who may have been merged since it was written, and whether they agreed to notes; undefined
+ * where the entry is about nobody; a refusal where class, rider or bike do not exist.
  */
 export async function memberOf(
   db: DbExecutor,
   scope: Scope,
   { classId, memberId, bikeId }: OnFloor,
-): Promise<Readonly<{ memberId?: string }> | ReturnType<typeof refused>> {
+): Promise<Readonly<{ memberId?: string; agrees?: boolean }> | ReturnType<typeof refused>> {
   if (classId !== undefined && !isId(classId)) return refused({ code: 'noClass' })
   if (memberId === undefined || bikeId === undefined) {
     const { ofClass } = await notes.findOnFloor(db, scope, { classId })
@@ -34,7 +34,7 @@ export async function memberOf(
   if (!isId(memberId) || !isId(bikeId)) return refused({ code: 'noNote' })
   const there = await notes.findOnFloor(db, scope, { classId, memberId, bikeId })
   if (classId !== undefined && !there.ofClass) return refused({ code: 'noClass' })
-  if (there.rider) return { memberId }
+  if (there.rider) return { memberId, agrees: there.agrees }
   const into = await mergedInto(db, scope, memberId)
   return into ? memberOf(db, scope, { classId, memberId: into, bikeId }) : refused({ code: 'noNote' })
 }

@@ -8,6 +8,7 @@ import { addOwnComplaint } from '../comfort/complaints'
 import { readComplaint } from '../comfort/readComplaint'
 import { rateTrial } from '../comfort/trialChanges'
 import type { Database } from '../platform/db/connection'
+import * as consents from '../riders/consent'
 import type { LinkOwner } from '../riders/memberPage/links'
 import { addMessage } from '../riders/memberPage/messages'
 import {
@@ -38,12 +39,39 @@ async function saveMessage(
   return body ? recorded((await addMessage(tx, owner, { id, kind, body }, now)).outcome) : unreadable
 }
 
+/** The page names the wording beside the button: whoever sends how they feel agrees that it is noted. */
+const agree = (tx: Database, { studioId, memberId }: LinkOwner, { now }: CommandContext) =>
+  consents.giveConsent(tx, { studioId, userId: null }, memberId, 'ownPage', now)
+
+/** The member agrees to health notes. */
+export const agreeToNotes = defineOwnCommand({
+  name: 'ownPage.agreeToNotes',
+  schema: closed({}),
+  run: async (tx, owner, _, context) => {
+    await agree(tx, owner, context)
+    return SAVED
+  },
+})
+
+/** The member withdraws their consent to health notes. */
+export const withdrawConsent = defineOwnCommand({
+  name: 'ownPage.withdrawConsent',
+  schema: closed({}),
+  run: async (tx, { studioId, memberId }, _, { now }) => {
+    await consents.withdrawConsent(tx, { studioId, userId: null }, memberId, now)
+    return SAVED
+  },
+})
+
 /** How a ride felt. */
 export const sendFelt = defineOwnCommand({
   name: 'ownPage.sendFelt',
   ownsId: true,
   schema: closed({ felt: Type.Unknown() }),
-  run: (tx, owner, { felt }, context) => saveMessage(tx, owner, 'felt', feltFrom(felt), context),
+  run: async (tx, owner, { felt }, context) => {
+    await agree(tx, owner, context)
+    return saveMessage(tx, owner, 'felt', feltFrom(felt), context)
+  },
 })
 
 /** Requests a re-check from the studio. */
@@ -82,7 +110,9 @@ export const sendComplaint = defineOwnCommand({
   name: 'ownPage.sendComplaint',
   ownsId: true,
   schema: closed({ said: checkedInRun<ComplaintInput>() }),
-  run: async (tx, owner, { said }, { id, now }) => {
+  run: async (tx, owner, { said }, context) => {
+    const { id, now } = context
+    await agree(tx, owner, context)
     const read = readComplaint(said)
     return read ? recorded((await addOwnComplaint(tx, owner, { id, ...read }, now)).outcome) : unreadable
   },

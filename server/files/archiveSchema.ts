@@ -8,9 +8,9 @@ import { plainShapeOf } from '../platform/sealing/sealed'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 5
+export const ARCHIVE_VERSION = 6
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const

@@ -36,6 +36,8 @@ export const SECTION_NAMES = [
   'faults',
   'members',
   'memberMerges',
+  'consentWordings',
+  'consents',
   'limits',
   'plans',
   'setups',
@@ -67,6 +69,7 @@ const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   3: ['complaints', 'trials', 'trialRatings'],
   4: ['memberMerges', 'followUps'],
   5: ['moves', 'limits', 'plans'],
+  6: ['consentWordings', 'consents'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -129,6 +132,8 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),
+  section('consentWordings', riders.consentWording, [riders.consentWording.version], BY),
+  section('consents', riders.consent, [riders.consent.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section('limits', riders.riderLimit, [riders.riderLimit.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section('plans', riders.riderPlan, [riders.riderPlan.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section(

@@ -189,6 +189,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   command_receipt: { identity: ['outcome'], neither: ['name', 'actor', 'subject', 'content_hash', 'at'] },
   access_log: { neither: ['at', 'actor', 'kind', 'what', 'subject', 'command_id'] },
   access_chain: { neither: ['link', 'log_position', 'hash'] },
+  consent_wording: { neither: ['version', 'wording'] },
+  consent: { neither: ['member_id', 'wording_version', 'way', 'ended_at', 'ended_by'] },
   erasure: { neither: ['member_id', 'erased_by'] },
   __migration_progress: { neither: ['hash', 'statements', 'whole'] },
 })

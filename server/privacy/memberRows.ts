@@ -12,7 +12,7 @@ import {
 import { complaint, trial, trialRating } from '../comfort/tables'
 import type { DbExecutor } from '../platform/db/connection'
 import { memberLink, memberMessage } from '../riders/memberPage/tables'
-import { member, memberMerge, memberWord, riderLimit, riderPlan } from '../riders/tables'
+import { consent, member, memberMerge, memberWord, riderLimit, riderPlan } from '../riders/tables'
 import { evidence, registerCurrent, registerEntry, setup, setupSchool, withdrawal } from '../setups/tables'
 
 /** Rows of one table that belong to a member. `name` is that of the section in an archive, or of the table. */
@@ -67,6 +67,7 @@ export const MEMBER_TABLES: readonly MemberTable[] = [
     of: (db, memberId) => inArray(setupSchool.setupId, setupsOf(db, memberId)),
   },
   own('setups', setup),
+  own('consents', consent),
   own('limits', riderLimit),
   own('plans', riderPlan),
   own('memberMessages', memberMessage),

@@ -1,4 +1,5 @@
-import { index, int, mysqlEnum, mysqlTable, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { index, int, mysqlEnum, mysqlTable, text, uniqueIndex, varchar, primaryKey } from 'drizzle-orm/mysql-core'
+import { CONSENT_WAYS } from '../../core/riders/consent/consent'
 import { PLAN_KINDS, type Plan } from '../../core/riders/plans/plan'
 import { LIMIT_KINDS, type Limit, type LimitKind } from '../../core/riders/limits/limits'
 import { createdBy, studioId, user } from '../platform/accounts/tables'
@@ -120,4 +121,37 @@ export const erasure = mysqlTable(
     erasedBy: reference('erased_by').references(() => user.id),
   },
   (t) => [primaryKey({ columns: [t.studioId, t.memberId] })],
+)
+
+/** A studio's own wordings of the consent, never changed; the highest version is in force. */
+export const consentWording = mysqlTable(
+  'consent_wording',
+  {
+    studioId: studioId(),
+    version: int('version').notNull(),
+    wording: text('wording').notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [primaryKey({ columns: [t.studioId, t.version] })],
+)
+
+/** That a member agreed to health notes, to which wording, when and how. A withdrawn consent stays, with its end. */
+export const consent = mysqlTable(
+  'consent',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    wordingVersion: int('wording_version').notNull(),
+    way: mysqlEnum('way', CONSENT_WAYS).notNull(),
+    createdAt: moment('created_at').notNull(),
+    /** Who heard it; null where the member agreed on their own page. */
+    createdBy: reference('created_by').references(() => user.id),
+    endedAt: moment('ended_at'),
+    endedBy: reference('ended_by').references(() => user.id),
+  },
+  (t) => [index('consent_member').on(t.memberId, t.endedAt), index('consent_studio').on(t.studioId)],
 )

@@ -28,6 +28,8 @@ export type NoteDetails = Readonly<
     /** Where the hands lay: 1 the nearest, 3 the farthest. */
     hands: HandPosition
     cued: boolean
+    /** The member agrees to notes with this one. */
+    agrees: boolean
   }>
 >
 

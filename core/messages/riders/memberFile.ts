@@ -1,4 +1,4 @@
-import type { Marks } from '../../base/conventions'
+import { AXES, type Marks } from '../../base/conventions'
 import type { BikeType } from '../../bikes/bike/bike'
 import type { HandPosition } from '../../classes/plan/blockWords'
 import type { TrialOutcome } from '../../comfort/changes/trial'
@@ -40,7 +40,7 @@ export type MemberRows = Readonly<{
     source: Source
     basis: Basis
   }>[]
-  setups: readonly Readonly<{ id: string; bikeId: string; startedAt: Date; finishedAt: Date | null }>[]
+  setups: readonly Readonly<{ id: string; bikeId: string; typeId: string; startedAt: Date; finishedAt: Date | null }>[]
   evidence: readonly Row<{ id: string; setupId: string; row: Evidence }>[]
   withdrawals: readonly Readonly<{ evidenceId: string }>[]
   notes: readonly Row<{
@@ -112,10 +112,10 @@ export function describeMemberFile(rows: MemberRows, names: MemberFileNames): Me
     return found ? `${found.title}, ${formatTime(found.startsAt, timeZone)}` : ''
   }
   const withdrawn = new Set(rows.withdrawals.map(({ evidenceId }) => evidenceId))
-  const seenIn = (setupId: string) =>
+  const seenIn = (setupId: string, bikeType: BikeType) =>
     rows.evidence
       .filter((one) => one.setupId === setupId)
-      .map(({ id, row }) => `${formatEvidence(row)}${withdrawn.has(id) ? ' (withdrawn)' : ''}`)
+      .map(({ id, row }) => `${formatEvidence(row, bikeType)}${withdrawn.has(id) ? ' (withdrawn)' : ''}`)
   return [
     part('Who', rows.members, made, ({ name, number, email, statureMm }) =>
       join([name, number && `number ${number}`, email, statureMm && `height ${statureMm} mm`]),
@@ -142,7 +142,8 @@ export function describeMemberFile(rows: MemberRows, names: MemberFileNames): Me
       'Set-ups, and what was seen and measured',
       rows.setups,
       ({ startedAt }) => startedAt,
-      ({ id, bikeId, finishedAt }) => join([bike(bikeId), !finishedAt && 'left open', ...seenIn(id)]),
+      ({ id, bikeId, typeId, finishedAt }) =>
+        join([bike(bikeId), !finishedAt && 'left open', ...seenIn(id, names.bikeTypes[typeId])]),
     ),
     part('Classes', rows.assignments, made, ({ classId, bikeId }) => join([inClass(classId), bike(bikeId)])),
     part('Noted in class', rows.notes, made, (note) =>
@@ -179,11 +180,22 @@ export function describeMemberFile(rows: MemberRows, names: MemberFileNames): Me
 const join = (parts: readonly (string | number | boolean | null | undefined)[]): string =>
   parts.filter(Boolean).join('; ')
 
-/** "knee angle 142", "body: inseam 812": the name of what was seen, and its own figures and words. */
-function formatEvidence(row: Evidence): string {
+/** "knee angle goniometer 33°, at 8 · B · 5 · 1": the name of what was seen, and its own figures and words. */
+function formatEvidence(row: Evidence, bikeType: BikeType): string {
   const { kind, ...fields } = row
-  const values = Object.values(fields).flatMap((value) =>
-    ['string', 'number', 'boolean'].includes(typeof value) ? [String(value)] : [JSON.stringify(value)],
-  )
-  return [evidenceName(kind), ...values].join(' ')
+  const words = Object.entries(fields).flatMap(([field, value]) => formatField(field, value, bikeType))
+  return [evidenceName(kind), words.join(', ')].filter(Boolean).join(' ')
+}
+
+const UNITS: Readonly<Record<string, string>> = { mm: ' mm', deg: '°' }
+/** "soleMm" as "sole mm" */
+const asWords = (field: string): string => field.replace(/([A-Z])/g, (letter) => ` ${letter.toLowerCase()}`)
+
+function formatField(field: string, value: unknown, bikeType: BikeType): string[] {
+  if (value === undefined || value === null || value === false) return []
+  if (value === true) return [asWords(field)]
+  if (typeof value === 'string') return [value]
+  if (typeof value === 'number') return [field in UNITS ? `${value}${UNITS[field]}` : `${asWords(field)} ${value}`]
+  const isMarks = Object.keys(value as object).every((key) => (AXES as readonly string[]).includes(key))
+  return [isMarks ? `at ${formatMarks(bikeType, value as Marks)}` : JSON.stringify(value)]
 }

@@ -18,6 +18,7 @@ import { asSentence } from '@/core/messages/words/phrases'
 import type { MarkMove } from '@/core/setups/moves/move'
 import type { WatchBike } from '@/server/pages/classes/watch'
 import { BodyFigure } from '../../kit/drawing/BodyFigure'
+import { AskConsent } from '../../comfort/limits/AskConsent'
 import { StopBanner } from '../../kit/StopMark'
 import { MoveChoice } from '../../setups/move/MoveChoice'
 import { NumberCells } from '../../setups/move/NumberCells'
@@ -48,6 +49,10 @@ type Props = Readonly<{
   /** Of the body, whose signs are shown. */
   region: Region
   onRegion: (region: Region) => void
+  /** Whether the rider agreed to notes; `wording`: what they are asked otherwise. */
+  agrees: boolean
+  wording: string
+  onAgree: () => void
   onNote: (noted: Noted) => void
   onChange: (noteId: string, change: NoteChange) => void
   onWithdraw: (noteId: string) => void
@@ -153,6 +158,8 @@ export function NotePanel(props: Props) {
           }}
           leave={() => setMoving(null)}
         />
+      ) : !props.agrees ? (
+        <AskConsent name={bike.rider.name} wording={props.wording} onAgree={props.onAgree} />
       ) : felt ? (
         <Felt onNote={props.onNote} own={own} />
       ) : (
@@ -192,7 +199,7 @@ export function NotePanel(props: Props) {
           <LastTap
             move={props.lastMove && props.movable ? { ...props.lastMove, scales: props.movable.scales } : null}
             note={lastNote && lastNote.memberId === bike.rider.id ? lastNote : null}
-            latest={latest}
+            latest={props.agrees ? latest : undefined}
             onUndoMove={props.onUndoMove}
             onWithdraw={props.onWithdraw}
             onNote={props.onNote}

@@ -37,6 +37,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   useStoredPage(`/class/${info.id}/watch`)
   const { chosen, region, setChosen, setRegion } = useChosen(info.id)
   const [inRoom, setInRoom] = useState(false)
+  const { agrees, agree } = useAgreed()
   /** The latest tap: it can be taken back until the next one. */
   const [last, setLast] = useTabState<string>(`watch-last ${info.id}`)
   const now = nowMs || info.startMs
@@ -55,12 +56,15 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
   const latest = state.notes.at(-1)
 
   const { proposed, wave } = useProposals(data, state, block)
-  function noteOn(bikeId: string, memberId: string, noted: Noted) {
+  function noteOn(bikeId: string, rider: Rider, noted: Noted) {
+    // Whoever has not agreed is asked first, in their panel.
+    if (!agrees(rider)) return setChosen(bikeId)
     const id = write({
       side: 'both',
       ...noted,
+      ...(!rider.agrees && { agrees: true }),
       op: 'addNote',
-      memberId,
+      memberId: rider.id,
       bikeId,
       classId: info.id,
       ...(!info.open && { minute }),
@@ -122,7 +126,10 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             lastNote={lastNote}
             region={region}
             onRegion={setRegion}
-            onNote={(noted) => noteOn(bike.bikeId, bike.rider!.id, noted)}
+            agrees={agrees(bike.rider)}
+            wording={data.wording}
+            onAgree={() => agree(bike.rider!)}
+            onNote={(noted) => noteOn(bike.bikeId, bike.rider!, noted)}
             onChange={(noteId, change) => {
               write({ op: 'changeNote', classId: info.id, noteId, change })
               if (change.strength) setLast(noteId)
@@ -139,15 +146,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
             }}
             onUndoMove={moves.undo}
             refusedMove={moves.refusedMove}
-            onLook={(numbers) =>
-              write({
-                op: 'addLook',
-                classId: info.id,
-                memberId: bike.rider!.id,
-                bikeId: bike.bikeId,
-                ...(numbers && { numbers }),
-              })
-            }
+            onLook={(numbers) => write(lookAt(info.id, bike.bikeId, bike.rider!, numbers))}
             next={next}
             onNext={setChosen}
             close={() => setChosen(null)}
@@ -168,7 +167,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
               proposed={proposed}
               onNote={({ bike: number, sign }) => {
                 const at = bikeOf(data, number)
-                if (at?.rider) noteOn(at.bikeId, at.rider.id, { sign })
+                if (at?.rider) noteOn(at.bikeId, at.rider, { sign })
               }}
               onWave={wave}
             />
@@ -178,6 +177,20 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
     </div>
   )
 }
+
+type Rider = NonNullable<WatchBike['rider']>
+
+/** Who agreed to notes before or here; each note after a yes here carries it, so that it arrives with the first. */
+function useAgreed() {
+  const [here, setHere] = useState<ReadonlySet<string>>(new Set())
+  return {
+    agrees: (rider: Rider) => rider.agrees || here.has(rider.id),
+    agree: (rider: Rider) => setHere(new Set([...here, rider.id])),
+  }
+}
+
+const lookAt = (classId: string, bikeId: string, rider: Rider, numbers: boolean) =>
+  ({ op: 'addLook', classId, memberId: rider.id, bikeId, ...(numbers && { numbers }) }) as const
 
 /** The room's bikes, each with what is open on it. */
 function Tiles({

@@ -17,6 +17,7 @@ import { StopBanner } from '../../kit/StopMark'
 import styles from './reasons.module.css'
 import type { ReasonsPage } from './reasonsPage'
 import { Referral } from './Referral'
+import { AskConsent } from '../limits/AskConsent'
 import { TrialCard } from './TrialCard'
 
 type Props = Readonly<{
@@ -32,10 +33,12 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
   const { act, busy } = useAction()
   const { idFor, forget } = useIdempotencyKey()
   const [asking, setAsking] = useState<Readonly<{ noteId: string | null; begun: Partial<ComplaintInput> }> | null>(null)
+  const [hasAgreed, setAgreed] = useState(false)
+  const agrees = page.agrees || hasAgreed
   const changed = () => router.refresh()
   const referred = page.complaints.filter(({ flags }) => flags.length > 0)
   async function add(complaint: ComplaintInput, noteId = asking?.noteId ?? null) {
-    const from = { bikeId: page.bikeId, noteId }
+    const from = { bikeId: page.bikeId, noteId, ...(!page.agrees && { agrees }) }
     if (
       !(await act(() =>
         command(
@@ -150,7 +153,8 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
         width={720}
         destroyOnHidden
       >
-        {asking && (
+        {asking && !agrees && <AskConsent name={member.name} wording={page.wording} onAgree={() => setAgreed(true)} />}
+        {asking && agrees && (
           <ComplaintForm
             begun={asking.begun}
             referral={page.referral}

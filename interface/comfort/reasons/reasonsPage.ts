@@ -50,6 +50,9 @@ export type ShownChange = Readonly<{
 
 /** The page of reasons in words. */
 export type ReasonsPage = Readonly<{
+  /** Whether the rider agreed to notes, and what they are asked otherwise. */
+  agrees: boolean
+  wording: string
   /** A limit that waits for a clinician's word, in words; null for none. */
   limitStop: string | null
   complaints: readonly ComplaintSummary[]
@@ -85,7 +88,7 @@ const MAX_CAUSES = 8
 const SENT_ON_FIRST = 'Refer the rider first. Change nothing and decide nothing until that is over.'
 
 export function reasonsPage(found: Reasons): ReasonsPage {
-  const { timeZone, complaints, flagged, answer, onFile, trials, touched, referral, limitStop } = found
+  const { timeZone, complaints, flagged, answer, onFile, trials, touched, referral, limitStop, agrees, wording } = found
   const type = onFile.entry?.type
   const asShown = (change: Change, expects: readonly string[]): ShownChange => ({
     shown: {
@@ -103,6 +106,8 @@ export function reasonsPage(found: Reasons): ReasonsPage {
     .map((one) => (answer?.refer ? { ...one, proposed: null, advice: SENT_ON_FIRST } : one))
   const off = answer?.offBike
   return {
+    agrees,
+    wording,
     limitStop,
     complaints: complaints.map((one) => ({
       id: one.id,

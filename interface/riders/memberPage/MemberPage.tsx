@@ -13,6 +13,8 @@ import { Link } from '../../kit/Link'
 import { Bothers } from './Bothers'
 import { Felt } from './Felt'
 import { HomeForm } from './HomeForm'
+import type { ConsentText } from '../../comfort/limits/ConsentPart'
+import { OwnConsent } from './OwnConsent'
 import { OwnTrial, type OwnTrialSummary } from './OwnTrial'
 import { Recheck } from './Recheck'
 import styles from './memberPage.module.css'
@@ -25,13 +27,25 @@ export type MemberPageProps = Readonly<{
   first: MemberPageData['first']
   hasStory: boolean
   hasFile: boolean
+  consent: ConsentText
   trials: readonly OwnTrialSummary[]
   /** The words for what is no matter for a bike. */
   referral: string
 }>
 
 /** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
-export function MemberPage({ token, studio, name, sets, first, hasStory, hasFile, trials, referral }: MemberPageProps) {
+export function MemberPage({
+  token,
+  studio,
+  name,
+  sets,
+  first,
+  hasStory,
+  hasFile,
+  consent,
+  trials,
+  referral,
+}: MemberPageProps) {
   return (
     <main className={styles.page}>
       <header>
@@ -79,6 +93,7 @@ export function MemberPage({ token, studio, name, sets, first, hasStory, hasFile
       </section>
       {sets.length > 0 && (
         <>
+          <OwnConsent token={token} consent={consent} />
           <Felt token={token} />
           <Bothers token={token} referral={referral} />
           <Recheck token={token} />

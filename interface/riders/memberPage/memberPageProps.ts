@@ -3,12 +3,13 @@ import { FELT_NAME, formatTrialAge } from '@/core/messages/comfort/comfort'
 import { formatDate } from '@/core/messages/words/dates'
 import { capitalized } from '@/core/messages/words/phrases'
 import type { MemberPageData } from '@/server/pages/riders/memberPage'
+import { consentText } from '../../comfort/limits/consentText'
 import type { MemberPageProps } from './MemberPage'
 
 /** A member's own page in words. */
 export const memberPageProps = (
   token: string,
-  { studio, name, sets, first, trials, hasStory, hasFile }: MemberPageData,
+  { studio, name, sets, first, trials, hasStory, hasFile, consent }: MemberPageData,
 ): MemberPageProps => ({
   token,
   studio: studio.name,
@@ -18,6 +19,7 @@ export const memberPageProps = (
   first,
   hasStory,
   hasFile,
+  consent: consentText(consent, studio.timeZone),
   trials: trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
     id,
     text: said,

@@ -23,6 +23,7 @@ import { FromTape } from '../otherBikes/FromTape'
 import { Limits, type RiderLimitText } from '../../comfort/limits/Limits'
 import type { StopText } from '../../comfort/limits/stopProps'
 import { Plans, type RiderPlanText } from '../../comfort/limits/Plans'
+import { ConsentPart, type ConsentText } from '../../comfort/limits/ConsentPart'
 import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
 import { OwnPage, type MessageSummary, type OwnPageLink } from './OwnPage'
@@ -65,6 +66,8 @@ export type RiderViewProps = Readonly<{
   limits: readonly RiderLimitText[] | null
   /** Null where this person's role sees none. */
   plans: readonly RiderPlanText[] | null
+  /** Null where this person's role sees none. */
+  consent: ConsentText | null
   /** On the studio's clock, YYYY-MM-DD. */
   today: string
   /** Null for a user without notes: the page behind the link shows them. */
@@ -94,6 +97,7 @@ export function RiderView({
   notes,
   limits,
   plans,
+  consent,
   today,
   own,
 }: RiderViewProps) {
@@ -179,6 +183,7 @@ export function RiderView({
       {plans && <Plans memberId={member.id} plans={plans} today={today} />}
       {limits && <Limits memberId={member.id} limits={limits} today={today} />}
       {notes && <SeenInClass notes={notes} />}
+      {consent && <ConsentPart memberId={member.id} consent={consent} />}
       {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
       {timeline.entries.length > 0 && (
         <TimeLine

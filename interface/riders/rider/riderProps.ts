@@ -2,6 +2,7 @@ import { formatBikeChanged } from '@/core/messages/bikes/bikeNames'
 import { formatMemberMessage } from '@/core/messages/riders/memberPage'
 import { stopProps } from '../../comfort/limits/stopProps'
 import { formatLimit } from '@/core/messages/riders/limits'
+import { consentText } from '../../comfort/limits/consentText'
 import { limitEffects } from '@/core/riders/limits/limits'
 import { describeNote } from '@/core/messages/riders/rider'
 import { formatDate, formatTime } from '@/core/messages/words/dates'
@@ -51,6 +52,7 @@ export function riderProps(page: RiderPage): RiderViewProps {
         waits: limitEffects([limit], page.today).stop !== null,
       })) ?? null,
     plans: page.plans?.map(({ id, kind, text, isDue }) => ({ id, kind, text, isDue })) ?? null,
+    consent: page.consent && consentText(page.consent, timeZone),
     today: page.today,
     own: ownPage(page, date, dateAndTime),
     notes:

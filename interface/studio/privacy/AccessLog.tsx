@@ -25,7 +25,7 @@ function addressOf(query: AccessQuery): string {
   return `/studio/privacy${search ? `?${search}` : ''}`
 }
 
-type Props = Omit<PrivacyPage, 'retention'>
+type Props = Omit<PrivacyPage, 'retention' | 'wording'>
 
 /** Who saw and changed health data and rights, the latest first; whether it is as it was written. */
 export function AccessLog({ timeZone, people, query, about, entries, more }: Props) {

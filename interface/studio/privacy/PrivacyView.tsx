@@ -1,17 +1,19 @@
 import { StudioNav } from '../../frame/StudioNav'
 import type { PrivacyPage } from '@/server/pages/studio/privacy'
 import { AccessLog } from './AccessLog'
+import { ConsentWording } from './ConsentWording'
 import { RetentionForm } from './RetentionForm'
 import styles from './privacy.module.css'
 
-/** What a studio owes its members: how long things are kept, and who saw and changed what. */
-export function PrivacyView({ retention, ...log }: PrivacyPage) {
+/** What a studio owes its members: what they are asked, how long things are kept, and who saw and changed what. */
+export function PrivacyView({ retention, wording, ...log }: PrivacyPage) {
   return (
     <article className={styles.page}>
       <header>
         <StudioNav here="Privacy" />
         <h1>Privacy</h1>
       </header>
+      <ConsentWording key={wording.version} {...wording} />
       <RetentionForm retention={retention} />
       <AccessLog {...log} />
     </article>

@@ -15,7 +15,7 @@ import {
 import { complaint, trial } from '../../comfort/tables'
 import { memberLink, memberMessage } from '../../riders/memberPage/tables'
 import { registerCurrent, registerEntry, setup } from '../../setups/tables'
-import { memberWord, member, memberMerge, riderLimit, riderPlan } from '../../riders/tables'
+import { consent, memberWord, member, memberMerge, riderLimit, riderPlan } from '../../riders/tables'
 import { findMember, type MemberRecord } from '../../riders/members/members'
 
 /** `from` is merged into `into`: everything of theirs is the other's afterwards. */
@@ -41,6 +41,7 @@ const MOVED: readonly (MySqlTable & Readonly<{ memberId: AnyMySqlColumn }>)[] = 
   classNote,
   classLook,
   markMove,
+  consent,
   riderLimit,
   riderPlan,
   bikeAssignmentLog,

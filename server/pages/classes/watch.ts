@@ -17,6 +17,7 @@ import { getStudio } from '../../studio/studio'
 import { listAssignments } from '../../classes/assignments'
 import type { StudioClass } from '../../classes/classes'
 import { listPutToClass } from '../../classes/followUps'
+import { currentWording, whoAgreed } from '../../riders/consent'
 import { effectsOfLimits } from '../../riders/limits'
 import { ridersMovedOnDay } from '../../classes/moves'
 import { listNotesOfMembers } from '../../classes/notes'
@@ -32,7 +33,8 @@ export type WatchBike = Readonly<{
   number: number
   xM: number
   yM: number
-  rider: Readonly<{ id: string; name: string }> | null
+  /** `agrees`: to notes about body and health. */
+  rider: Readonly<{ id: string; name: string; agrees: boolean }> | null
   numbers: string | null
   /** The same as marks of this machine, and the version of its type (in `scales`); null without numbers. */
   marks: Marks | null
@@ -76,6 +78,8 @@ export type WatchData = Readonly<{
   cues: Readonly<Record<string, string>>
   /** The words to referred riders, in the studio's own words; null for the product's. */
   referral: string | null
+  /** What a rider is asked before the first note. */
+  wording: string
 }>
 
 /** Maximum age of cues that count, ms. */
@@ -125,6 +129,7 @@ export async function readWatch(db: DbExecutor, scope: Scope, ofClass: StudioCla
   const due = await duePlans(db, scope, ids, atOrAfter(now, ofClass), seatsBefore(state.moves))
   const limits = await effectsOfLimits(db, scope, ids, now)
   const stops = await stopsOf(db, scope, ids, now)
+  const agreed = await whoAgreed(db, scope, ids)
   const earlier = notes.filter(({ classId }) => classId !== ofClass.id)
   const room = ofRoom?.plan ?? PLAIN_ROOM
   const floor = floorOf(
@@ -154,7 +159,7 @@ export async function readWatch(db: DbExecutor, scope: Scope, ofClass: StudioCla
       number: bike.number,
       xM,
       yM,
-      rider: rider ? { id: rider.memberId, name: rider.name } : null,
+      rider: rider ? { id: rider.memberId, name: rider.name, agrees: agreed.has(rider.memberId) } : null,
       numbers: marks && formatMarks(bike.type, marks),
       marks,
       typeId: bike.typeId,
@@ -192,6 +197,7 @@ export async function readWatch(db: DbExecutor, scope: Scope, ofClass: StudioCla
     earlier: earlier.map(({ memberId, sign, cued, held }) => ({ memberId, sign, cued, held })),
     cues,
     referral: (await getStudio(db, scope)).referral,
+    wording: (await currentWording(db, scope)).wording,
   }
 }
 

@@ -6,6 +6,7 @@ import { explain, type ExplainResponse } from '../../../core/operations/requests
 import { schoolOf } from '../../../core/base/school/school'
 import { formatLimitStop } from '../../../core/messages/riders/limits'
 import type { Scope } from '../../platform/accounts/scope'
+import { currentWording, whoAgreed } from '../../riders/consent'
 import { effectsOfLimits } from '../../riders/limits'
 import { listFlagsOfMember, type Note } from '../../classes/notes'
 import type { DbExecutor } from '../../platform/db/connection'
@@ -29,6 +30,9 @@ export type Reasons = Readonly<{
   complaints: readonly ShownComplaint[]
   /** Red flags tapped on the floor that nobody took up: nothing is changed while there is one. */
   flagged: readonly Note[]
+  /** Whether the rider agreed to notes, and what they are asked otherwise. */
+  agrees: boolean
+  wording: string
   /** Null where nothing is open, or a flag of the floor stops it. */
   answer: ExplainResponse | null
   onFile: RiderRecord
@@ -100,6 +104,8 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
     touched,
     referral: studio.referral,
     limitStop: limit ? formatLimitStop(limit) : null,
+    agrees: (await whoAgreed(db, scope, [memberId])).has(memberId),
+    wording: (await currentWording(db, scope)).wording,
     timeZone: studio.timeZone,
   }
 }

@@ -19,6 +19,7 @@ import { listEvidence } from '../../setups/evidence'
 import { HISTORY_ROWS } from '../../setups/setups'
 import { validateRow } from '../../setups/validateRow'
 import { getStudio } from '../../studio/studio'
+import { consentOf, currentWording, type Consent } from '../../riders/consent'
 import type { LinkOwner } from '../../riders/memberPage/links'
 import { latestHomeMeasures } from '../../riders/memberPage/messages'
 
@@ -49,6 +50,8 @@ export type MemberPageData = Readonly<{
   hasStory: boolean
   /** Whether the link gives out all that is stored about the member. */
   hasFile: boolean
+  /** The member's consent to notes, and what it says. */
+  consent: Readonly<{ given: Consent | null; wording: string }>
 }>
 
 /** Nobody waits longer for what they may try. */
@@ -91,6 +94,10 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     trials,
     hasStory: owner.opens === 'everything',
     hasFile: owner.opens === 'everything',
+    consent: {
+      given: await consentOf(db, scope, owner.memberId),
+      wording: (await currentWording(db, scope)).wording,
+    },
   }
 
   async function mayTry(setupId: string): Promise<SelfAdjustmentRange> {

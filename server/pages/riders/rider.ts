@@ -9,6 +9,7 @@ import type { DbExecutor } from '../../platform/db/connection'
 import { findLink } from '../../riders/memberPage/links'
 import { listMessages } from '../../riders/memberPage/messages'
 import { addressOf, qrSvg } from '../../riders/memberPage/qr'
+import { consentOf, currentWording } from '../../riders/consent'
 import { listLimits, todayOf } from '../../riders/limits'
 import { plansOf } from './plans'
 import { findMember } from '../../riders/members/members'
@@ -88,6 +89,10 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     limits: seesNotes ? await listLimits(db, scope, [id]) : null,
     /** What is to be done for the rider later; null where the role sees none. */
     plans: seesNotes ? await plansOf(db, scope, [id], now) : null,
+    /** Whether the rider agreed to notes, and what they are asked; null where the role sees none. */
+    consent: seesNotes
+      ? { given: await consentOf(db, scope, id), wording: (await currentWording(db, scope)).wording }
+      : null,
     today: await todayOf(db, scope, now),
     context: setsUp ? await riderContext(db, scope, id, now) : null,
   }

@@ -7,6 +7,7 @@ import { ACCESS_KINDS } from '../../privacy/accessLog/tables'
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
 import { isId } from '../../platform/ids'
+import { currentWording, type Wording } from '../../riders/consent'
 import { findMember } from '../../riders/members/members'
 import { listPeople } from '../../studio/people'
 import { getStudio } from '../../studio/studio'
@@ -18,6 +19,7 @@ export type AccessQuery = Readonly<Partial<{ who: string; about: string; kind: A
 export type PrivacyPage = Readonly<{
   timeZone: string
   retention: Retention
+  wording: Wording
   people: readonly Readonly<{ id: string; name: string }>[]
   query: AccessQuery
   /** The member the log is narrowed to. */
@@ -53,6 +55,7 @@ export async function privacyPage(db: Database, scope: Scope, query: AccessQuery
   return {
     timeZone,
     retention: await retentionOf(db, scope),
+    wording: await currentWording(db, scope),
     people: people.map(({ id, name }) => ({ id, name })),
     query,
     about: about ? { id: about, name: member?.name ?? about } : null,

@@ -18,6 +18,7 @@ import type { BikeType } from '@/core/bikes/bike/bike'
 import { afterEntries, type MadeEntry } from '@/core/classes/watch/classState'
 import { recordInspection } from '@/server/bikes/inspections'
 import { closeDatabase, database, type DbExecutor } from '@/server/platform/db/connection'
+import { giveConsent } from '@/server/riders/consent'
 import { addMember } from '@/server/riders/members/members'
 import { partId } from '@/server/platform/ids'
 import { dayAfter, momentAt } from '@/server/studio/day'
@@ -43,6 +44,7 @@ afterAll(closeDatabase)
 async function newMember(name = `Floor ${id().slice(0, 8)}`): Promise<string> {
   const memberId = id()
   await addMember(db, scope, { id: memberId, name }, now)
+  await giveConsent(db, scope, memberId, 'spoken', now)
   return memberId
 }
 /** A room of its own with these bikes, and a class in it half an hour from now. */

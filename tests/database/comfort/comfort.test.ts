@@ -28,6 +28,7 @@ import { trialRating } from '@/server/comfort/tables'
 import { closeDatabase, database, withTransaction } from '@/server/platform/db/connection'
 import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
 import { startSetup } from '@/server/setups/setups'
+import { giveConsent } from '@/server/riders/consent'
 import { addMember } from '@/server/riders/members/members'
 import { openLink, ownerOf } from '@/server/riders/memberPage/links'
 import { addMessage } from '@/server/riders/memberPage/messages'
@@ -66,6 +67,7 @@ afterAll(closeDatabase)
 async function rider(own: Marks = marks): Promise<string> {
   const memberId = id()
   await addMember(db, scope, { id: memberId, name: `Felt ${memberId.slice(0, 6)}` }, begin)
+  await giveConsent(db, scope, memberId, 'spoken', begin)
   const bike = (await findBike(db, scope, 'bike-1'))!
   // A knee that was measured and bends too much: without it no seat height is moved.
   const setupId = id()

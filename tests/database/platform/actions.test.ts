@@ -13,6 +13,7 @@ import { findChangeSince } from '@/server/bikes/bikeReadings'
 import { listVersions } from '@/server/bikes/versions'
 import { listAssignments } from '@/server/classes/assignments'
 import { openFloor } from '@/server/classes/classes'
+import { giveConsent } from '@/server/riders/consent'
 import { listNotesOfMember } from '@/server/classes/notes'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { evidence as evidenceTable } from '@/server/setups/tables'
@@ -65,6 +66,7 @@ const rowsNow = (setupId: string) => listEvidence(db, scope, setupId)
 async function member(): Promise<string> {
   const added = await command('members.addMember', { typed: `Action ${id().slice(0, 8)}`, anyway: false }, id())
   if (added.outcome !== 'kept') throw new Error(added.say)
+  await giveConsent(db, scope, added.memberId, 'spoken', new Date())
   return added.memberId
 }
 

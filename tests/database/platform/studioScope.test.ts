@@ -63,6 +63,7 @@ import * as limits from '@/server/riders/limits'
 import * as plans from '@/server/riders/plans'
 import * as invitations from '@/server/studio/invitations'
 import * as firstHour from '@/server/pages/studio/firstHour'
+import { DEFAULT_CONSENT_WORDING } from '@/core/messages/riders/consent'
 import { memberDataPage } from '@/server/pages/riders/memberData'
 import { privacyPage } from '@/server/pages/studio/privacy'
 import { listAccess } from '@/server/privacy/accessLog/list'
@@ -71,6 +72,7 @@ import { verifyAccessLog } from '@/server/privacy/accessLog/verify'
 import * as erasures from '@/server/privacy/eraseMember'
 import { memberFile } from '@/server/privacy/memberFile'
 import { memberFileResponse } from '@/server/privacy/memberFileResponse'
+import * as consents from '@/server/riders/consent'
 import * as retention from '@/server/privacy/retention'
 import { operationPage } from '@/server/pages/studio/operation'
 import { peoplePage } from '@/server/pages/studio/people'
@@ -460,6 +462,15 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'privacy/memberFile': { memberFile: () => memberFile(db, here, other.member, now) },
   'privacy/memberFileResponse': {
     memberFileResponse: async () => (await memberFileResponse(db, here, other.member, 'data.json', now)).text(),
+  },
+  'riders/consent': {
+    currentWording: () => consents.currentWording(db, here),
+    addWording: async () => consents.addWording(db, here, (await consents.currentWording(db, here)).wording, now),
+    whoAgreed: () => consents.whoAgreed(db, here, [other.member]),
+    consentOf: () => consents.consentOf(db, here, other.member),
+    giveConsent: () => consents.giveConsent(db, here, other.member, 'spoken', now),
+    withdrawConsent: () => consents.withdrawConsent(db, here, other.member, now),
+    mayNote: () => consents.mayNote(db, here, other.member, true, now),
   },
   'privacy/retention': {
     retentionOf: () => retention.retentionOf(db, here),
@@ -1128,6 +1139,9 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.eraseMember': () => ({ input: { memberId: other.member, name: SECRET } }),
   'privacy.verifyLog': () => ({ input: {} }),
+  'privacy.saveConsentWording': () => ({ input: { wording: DEFAULT_CONSENT_WORDING } }),
+  'members.giveConsent': () => ({ input: { memberId: other.member, way: 'spoken' } }),
+  'members.withdrawConsent': () => ({ input: { memberId: other.member } }),
   'privacy.previewRetention': () => ({ input: { retention: KEEP_ALL } }),
   'privacy.saveRetention': () => ({ input: { retention: KEEP_ALL } }),
   'people.invite': () => ({ input: { role: 'desk', userId: there.userId }, id: id() }),
@@ -1193,6 +1207,8 @@ for (const { op, id: entryId, ...input } of ENTRIES) {
 }
 /** Commands of a member's own page, by the page of this studio's member, about records of the other studio. */
 const OWN_INPUTS: Readonly<Record<string, unknown>> = {
+  'ownPage.agreeToNotes': {},
+  'ownPage.withdrawConsent': {},
   'ownPage.sendFelt': { felt: { comfort: 3, place: 'knees', line: '' } },
   'ownPage.requestRecheck': { line: '' },
   'ownPage.sendHome': { home: { evidence: [{ kind: 'stature', mm: 1700 }] } },
@@ -1250,7 +1266,12 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.endPlan': 'kept',
   'members.reopenPlan': 'kept',
   'members.eraseMember': 'noSuchMember',
+  'ownPage.agreeToNotes': 'kept',
+  'ownPage.withdrawConsent': 'kept',
   'privacy.verifyLog': 'found',
+  'privacy.saveConsentWording': 'kept',
+  'members.giveConsent': 'noSuchMember',
+  'members.withdrawConsent': 'kept',
   'privacy.previewRetention': 'found',
   'privacy.saveRetention': 'kept',
   'people.invite': 'noSuchPerson',

@@ -86,7 +86,14 @@ test('a member entered twice is merged: every record moves, the later numbers ho
   await numbers(from, '8', 'road', minutes(-10))
   await startSetup(db, scope, { id: id(), memberId: from, bikeId: 'bike-1' }, now)
   await startSetup(db, scope, { id: id(), memberId: into, bikeId: 'bike-1' }, now)
-  const note = { op: 'addNote' as const, memberId: from, bikeId: 'bike-1', classId: alone, sign: 'kneesIn' }
+  const note = {
+    op: 'addNote' as const,
+    memberId: from,
+    bikeId: 'bike-1',
+    classId: alone,
+    sign: 'kneesIn',
+    agrees: true,
+  }
   const noted = { ...note, id: id(), side: 'both', author: scope.userId, madeAtMs: now.getTime(), cued: false }
   expect(await takeEntry(db, scope, noted as never, now)).toEqual({ outcome: 'kept' })
   await addComplaint(db, scope, { id: id(), memberId: from, what: 'frontKnee', strength: 4, quality: [] }, now)
@@ -145,6 +152,7 @@ test('every table that names a member is one the merge knows', async () => {
     'class_note',
     'class_rider',
     'complaint',
+    'consent',
     'mark_move',
     'member_link',
     'member_merge',

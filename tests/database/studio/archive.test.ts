@@ -61,8 +61,8 @@ const faultsOf = (found: ArchiveOutcome) => (found.outcome === 'faulty' ? found.
 /** The hall's whole archive, and one of a few of its members: a fault is found in either, in the small one sooner. */
 let text: string
 let small: string
-/** Sections that came with version 5 of the format. */
-const SINCE_5 = ['moves', 'limits', 'plans']
+/** Sections that came with versions 5 and 6 of the format. */
+const SINCE_5 = ['moves', 'limits', 'plans', 'consentWordings', 'consents']
 beforeAll(async () => {
   text = await exported(db, scope)
   small = changed(text, keepFewMembers)
@@ -98,7 +98,7 @@ test('an archive is JSON of the published schema (draft-07, checked by Ajv), wit
 })
 
 test.each([
-  ['of a later version', (t: string) => t.replace('"formatVersion":5', '"formatVersion":6'), { outcome: 'newer' }],
+  ['of a later version', (t: string) => t.replace('"formatVersion":6', '"formatVersion":7'), { outcome: 'newer' }],
   ['half-written', (t: string) => t.slice(0, t.length / 2), { outcome: 'unreadable', why: 'cutShort' }],
   ['damaged', (t: string) => t.replace('"members":[', '"members":[,'), { outcome: 'unreadable', why: 'notJson' }],
   ['with something behind it', (t: string) => `${t}{}`, { outcome: 'unreadable', why: 'notJson' }],
@@ -160,7 +160,7 @@ test('impossible moments, numbers and names are rejected by row and field, and n
 test.each([
   ['a version that is text', { formatVersion: '3' }, /must be a number/],
   ['no version', { formatVersion: null }, /must be a number/],
-  ['complaints in a version without them', { formatVersion: 2 }, /is of version [345]/],
+  ['complaints in a version without them', { formatVersion: 2 }, /is of version [3456]/],
 ])('an archive with %s is rejected', async (_, change, said) => {
   const wrong = changed(small, (archive) => void Object.assign(archive, change))
   expect(faultsOf(await check(wrong))).toContainEqual(expect.stringMatching(said))

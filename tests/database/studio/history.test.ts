@@ -35,6 +35,8 @@ jest.mock('@/server/platform/accounts/session', () => {
   })
   return { currentUser: person, authorize: person, requireUser: person, requirePermission: person }
 })
+// What is noted after a request; there is none here.
+jest.mock('@/server/privacy/accessLog/seen', () => ({ seen: () => undefined }))
 jest.mock('next/navigation', () => {
   const leaves = () => {
     throw new Error('the page leads elsewhere')

@@ -1,0 +1,26 @@
+'use client'
+import { Button } from 'antd'
+import { CONSENT_TEXT } from '@/core/messages/riders/consent'
+import styles from './consent.module.css'
+
+/** Before the first note about a rider: what they are asked, and their yes. */
+export function AskConsent({
+  name,
+  wording,
+  onAgree,
+}: Readonly<{ name: string; wording: string; onAgree: () => void }>) {
+  return (
+    <section className={styles.ask} aria-label={CONSENT_TEXT.title}>
+      <b>
+        {CONSENT_TEXT.ask}: {name} has not agreed to notes yet.
+      </b>
+      <blockquote>{wording}</blockquote>
+      <Button type="primary" size="large" block onClick={onAgree}>
+        {CONSENT_TEXT.agrees}
+      </Button>
+      <p>
+        Without a yes nothing is noted. Pain that is sharp, growing or spreads: stop them, and send them to a clinician.
+      </p>
+    </section>
+  )
+}
