@@ -14,7 +14,7 @@ import { parseArgs } from 'node:util'
 import { describeFault } from './support/freeSpace.mjs'
 import { writeWhole } from './support/identity.mjs'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB, MARIADB_CLIENT } from './support/installed.mjs'
-import { claim, healthKeys, secret, startMariaDb } from './support/mariadb.mjs'
+import { claim, HEALTH_KEY_FILE, healthKeys, secret, startMariaDb } from './support/mariadb.mjs'
 import { freePort, isFree, run } from './support/processes.mjs'
 import { bin, build, serve } from './support/production.mjs'
 import { readSettings } from './support/settings.mjs'
@@ -137,6 +137,7 @@ try {
   for (const one of [port, plainPort].filter(Boolean))
     if (!(await isFree(one))) throw new Error(`Port ${one} is taken by another program. Stop that, or set another.`)
   if (authority) await keepCertificateFresh(data)
+  const isNewKey = !existsSync(join(data, HEALTH_KEY_FILE))
   const env = {
     DATABASE_URL: await openDatabase(settings),
     BETTER_AUTH_SECRET: secret(join(data, 'session-secret')),
@@ -170,6 +171,9 @@ try {
   console.log(
     `\nThe studio is open:  ${address}\n` +
       (plainPort ? `A device that does not trust it yet begins at  ${trustAddress(address, plainPort)}\n` : '') +
+      (isNewKey
+        ? `\nThe key of the health words is new: ${join(data, HEALTH_KEY_FILE)}. Keep a copy elsewhere.\n`
+        : '') +
       (code ? `\nNobody has an account yet. Open the page and type the code  ${code}\n` : '') +
       `\nCtrl-C stops it. What the server says is kept in ${join(data, 'log', 'server.log')}`,
   )
