@@ -65,14 +65,19 @@ export function openApiDocument(): object {
       title: 'Yielding Saddle',
       version: '1',
       description:
-        'Requests carry the session cookie of somebody who signed in, and come from this server’s own origin or ' +
-        'none. ' +
+        'Requests carry a key, which a manager makes under Studio, People, or the session cookie of somebody who ' +
+        'signed in; they come from this server’s own origin or none. ' +
         'Lengths are in millimetres, angles in degrees, times in milliseconds since 1970. A field with an empty ' +
         'schema is checked further by the command, which names the place of each issue.',
     },
     servers: [{ url: '/' }],
+    security: [{ key: [] }, { session: [] }],
     paths: Object.fromEntries([...operations, ...commands]),
     components: {
+      securitySchemes: {
+        key: { type: 'http', scheme: 'bearer', description: 'A key of a program, with what it may do.' },
+        session: { type: 'apiKey', in: 'cookie', name: 'better-auth.session_token' },
+      },
       schemas: {
         ...Object.fromEntries(Object.entries(schemas).map(([name, schema]) => [name, inDocument(schema)])),
         Id: {

@@ -2,11 +2,15 @@ import { Type } from '@sinclair/typebox'
 import { closed, oneOf } from '../../core/base/schema'
 import { ROLES } from '../platform/db/roles'
 import * as invitations from '../studio/invitations'
+import * as keys from '../platform/accounts/apiKeys'
+import { KEY_SCOPES } from '../platform/accounts/tables'
+import { normalizeName } from '../riders/members/normalizeName'
 import { requireSecondFactor as requireOf } from '../platform/accounts/secondFactor'
 import { endOwnSession as endSession } from '../platform/accounts/ownSessions'
 import { changeRole as setRole, endAccess as end, type PeopleResult } from '../studio/people'
-import { defineCommand, idOrNull, idSchema, refused, SAVED, type CommandOutcome } from './defineCommand'
+import { defineCommand, idOrNull, idSchema, refused, SAVED, typedText, type CommandOutcome } from './defineCommand'
 
+const MAX_PROGRAM_NAME = 80
 const REFUSAL = { gone: 'noSuchPerson', lastManager: 'lastManager' } as const
 
 const changed = (result: PeopleResult): CommandOutcome =>
@@ -49,6 +53,34 @@ export const endAccess = defineCommand({
   permission: 'manageStudio',
   schema: closed({ userId: idSchema }),
   run: async (tx, scope, { userId }, { now }) => changed(await end(tx, scope, userId, now)),
+})
+
+/**
+ * Makes a key for another program, which acts under its name from then on. The key is made where it is shown; only its
+ * SHA-256 comes here. The command's id is the key's.
+ */
+export const makeKey = defineCommand({
+  name: 'people.makeKey',
+  permission: 'manageStudio',
+  ownsId: true,
+  schema: closed({ program: typedText, scope: oneOf(KEY_SCOPES), keyHash: Type.String({ pattern: '^[0-9a-f]{64}$' }) }),
+  run: async (tx, scope, { program, scope: of, keyHash }, { id, now }) => {
+    const name = normalizeName(program).slice(0, MAX_PROGRAM_NAME)
+    if (name === '') return refused({ code: 'malformed' })
+    const outcome = await keys.makeKey(tx, scope, { id, name, scope: of, keyHash }, now)
+    return outcome === 'kept' ? SAVED : refused({ code: 'idTaken' })
+  },
+})
+
+/** Ends a key: its program is refused with the next request; what it did keeps its name. */
+export const revokeKey = defineCommand({
+  name: 'people.revokeKey',
+  permission: 'manageStudio',
+  schema: closed({ keyId: idSchema }),
+  run: async (tx, scope, { keyId }, { now }) => {
+    await keys.revokeKey(tx, scope, keyId, now)
+    return SAVED
+  },
 })
 
 /** Requires a second factor of everybody with one of these roles. */

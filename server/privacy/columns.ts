@@ -21,7 +21,15 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   },
   user: {
     identity: ['name', 'email', 'image', 'username', 'display_username'],
-    neither: ['email_verified', 'role', 'ended_at', 'two_factor_enabled', 'second_factor_due', 'updated_at'],
+    neither: [
+      'email_verified',
+      'role',
+      'is_program',
+      'ended_at',
+      'two_factor_enabled',
+      'second_factor_due',
+      'updated_at',
+    ],
   },
   session: { identity: ['token', 'ip_address', 'user_agent'], neither: ['user_id', 'expires_at', 'updated_at'] },
   account: {
@@ -36,6 +44,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   sign_in_attempts: { identity: ['key'], neither: ['points', 'expire'] },
   rate_limit: { identity: ['key'], neither: ['count', 'last_request'] },
   invitation: { identity: ['token_hash'], neither: ['role', 'user_id', 'expires_at', 'used_at', 'revoked_at'] },
+
+  api_key: { identity: ['key_hash'], neither: ['user_id', 'scope', 'used_at', 'revoked_at'] },
 
   // Riders.
   member: {

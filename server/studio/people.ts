@@ -15,7 +15,7 @@ export const listPeople = (db: DbExecutor, { studioId }: Scope): Promise<Person[
   db
     .select({ id: user.id, name: user.name, role: user.role })
     .from(user)
-    .where(and(eq(user.studioId, studioId), isNull(user.endedAt)))
+    .where(and(eq(user.studioId, studioId), isNull(user.endedAt), eq(user.isProgram, false)))
     .orderBy(asc(user.name), asc(user.id))
 
 /** Teachers besides the user themselves; none for a user who may not write notes. */
@@ -47,7 +47,7 @@ export async function listEverybody(db: DbExecutor, { studioId }: Scope): Promis
       hasSecondFactor: user.twoFactorEnabled,
     })
     .from(user)
-    .where(eq(user.studioId, studioId))
+    .where(and(eq(user.studioId, studioId), eq(user.isProgram, false)))
     .orderBy(asc(user.name), asc(user.id))
   return all.sort((a, b) => Number(a.endedAt !== null) - Number(b.endedAt !== null))
 }
@@ -60,7 +60,7 @@ async function lockPerson(tx: DbExecutor, scope: Scope, userId: string, staysMan
   const withAccess = await tx
     .select({ id: user.id, role: user.role })
     .from(user)
-    .where(and(eq(user.studioId, scope.studioId), isNull(user.endedAt)))
+    .where(and(eq(user.studioId, scope.studioId), isNull(user.endedAt), eq(user.isProgram, false)))
     .for('update')
   const person = withAccess.find(({ id }) => id === userId)
   if (!person) return 'gone'

@@ -155,6 +155,9 @@ test('heard by the instructor, tried, and gone back from: the numbers of before 
   await expect(page.getByText(/^Nothing is open/)).toBeVisible()
   await page.getByRole('button', { name: 'Add a complaint' }).click()
   const form = page.getByRole('dialog')
+  // Somebody new is asked before the first note about their body.
+  await expect(form.getByText('has not agreed to notes yet')).toBeVisible()
+  await form.getByRole('button', { name: 'They agree', exact: true }).click()
   await form.getByRole('button', { name: 'Front of the knee' }).click()
   await form
     .getByRole('group', { name: /^How strong/ })

@@ -73,6 +73,8 @@ export const RIGHTS_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'people.endAccess': 'ended somebody’s access',
   'people.endOwnSession': 'signed out another device',
   'people.invite': 'made an invitation',
+  'people.makeKey': 'made a key for another program',
+  'people.revokeKey': 'ended a key of another program',
   'people.requireSecondFactor': 'changed who needs a second factor',
   'people.revokeInvitation': 'took an invitation back',
   'register.openOwnPage': 'made a link to a member’s page',

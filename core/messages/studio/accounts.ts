@@ -33,3 +33,19 @@ export const ROLE_TEXT = Object.freeze({
   instructor: 'Sets riders up, teaches, takes notes.',
   desk: 'Sees members, places and numbers; no health notes.',
 })
+
+type KeyScope = 'operations' | 'desk' | 'instructor'
+/** What the key of another program may do. */
+export const KEY_SCOPE_NAME: Readonly<Record<KeyScope, string>> = Object.freeze({
+  operations: 'Compute alone',
+  desk: 'Members and bookings',
+  instructor: 'Notes and set-ups too',
+})
+export const KEY_SCOPE_TEXT: Readonly<Record<KeyScope, string>> = Object.freeze({
+  operations: 'Sends a bike and what was seen, and gets an answer. Sees nobody.',
+  desk: 'What the desk may do: add members, put riders on bikes.',
+  instructor: 'What an instructor may do, health notes among it.',
+})
+export const KEYS_TEXT = Object.freeze({
+  about: 'A key lets another program send commands and computations to /api/v1. What it does stands under its name.',
+})

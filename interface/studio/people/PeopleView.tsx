@@ -10,6 +10,7 @@ import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import { StudioNav } from '../../frame/StudioNav'
 import { useCopy } from '../../kit/useCopy'
+import { Keys } from './Keys'
 import styles from './people.module.css'
 
 const ROLES = ['manager', 'instructor', 'desk'] as const
@@ -18,14 +19,16 @@ const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: ROLE_NAME[role] 
 const UNTIL = new Intl.DateTimeFormat('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })
 
 /** Who works here and as what, the links that are open, and what the studio is called. */
-export function PeopleView({ me, facts, people, invitations, zones, secondFactorFor }: PeoplePage) {
+export function PeopleView({ me, facts, people, invitations, zones, secondFactorFor, keys }: PeoplePage) {
   const router = useRouter()
   const { modal } = App.useApp()
   const { act, busy } = useAction()
   const copy = useCopy()
   const [role, setRole] = useState<Role>('instructor')
   const change = async (what: () => ReturnType<typeof command>) => {
-    if (await act(what)) router.refresh()
+    const done = await act(what)
+    if (done) router.refresh()
+    return Boolean(done)
   }
   const link = (chosen: Role, userId: string | null) => change(() => command('people.invite', { role: chosen, userId }))
   const end = (userId: string, name: string) =>
@@ -129,6 +132,7 @@ export function PeopleView({ me, facts, people, invitations, zones, secondFactor
         </ul>
       </section>
       <SecondFactorRoles roles={secondFactorFor} change={change} busy={busy} />
+      <Keys keys={keys} change={change} busy={busy} />
       <Facts key={`${facts.name} ${facts.place} ${facts.timeZone}`} facts={facts} zones={zones} />
     </article>
   )
@@ -141,7 +145,7 @@ function SecondFactorRoles({
   busy,
 }: Readonly<{
   roles: readonly Role[]
-  change: (what: () => ReturnType<typeof command>) => Promise<void>
+  change: (what: () => ReturnType<typeof command>) => Promise<boolean>
   busy: boolean
 }>) {
   const choose = (role: Role, isOn: boolean) =>

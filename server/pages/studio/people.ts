@@ -1,6 +1,7 @@
 import { rolesWithSecondFactor } from '../../platform/accounts/secondFactor'
 import type { Scope } from '../../platform/accounts/scope'
 import type { DbExecutor } from '../../platform/db/connection'
+import { listKeys, type StoredKey } from '../../platform/accounts/apiKeys'
 import type { Role } from '../../platform/db/roles'
 import { qrSvg } from '../../riders/memberPage/qr'
 import { listInvitations, type OpenInvitation } from '../../studio/invitations'
@@ -18,6 +19,8 @@ export type PeoplePage = Readonly<{
   zones: readonly string[]
   /** Roles that must have a second factor. */
   secondFactorFor: readonly Role[]
+  /** Keys of other programs. */
+  keys: readonly StoredKey[]
 }>
 
 /** Where an invitation leads, on this installation. */
@@ -36,6 +39,7 @@ export async function peoplePage(db: DbExecutor, scope: Scope, now: Date): Promi
     people: await listEverybody(db, scope),
     invitations: await Promise.all(invitations),
     zones: timeZones(),
+    keys: await listKeys(db, scope),
     secondFactorFor: await rolesWithSecondFactor(db, scope),
   }
 }

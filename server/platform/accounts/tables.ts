@@ -35,6 +35,8 @@ export const user = mysqlTable('user', {
   /** The one studio this person works for, and what they may do there. */
   studioId: reference('studio_id').references(() => studio.id),
   role: mysqlEnum('role', ROLES).notNull().default('instructor'),
+  /** Another program, which acts by keys and never signs in. */
+  isProgram: boolean('is_program').notNull().default(false),
   /** When their access ended; the name stays beside what they did. */
   endedAt: moment('ended_at'),
   twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
@@ -134,6 +136,36 @@ export const invitation = mysqlTable(
     revokedAt: moment('revoked_at'),
   },
   (t) => [index('invitation_studio').on(t.studioId, t.expiresAt)],
+)
+
+export const KEY_SCOPES = ['operations', 'desk', 'instructor'] as const
+
+/**
+ * Keys of other programs. What a program does stands under the account `userId`, which cannot sign in. The database
+ * has the key's fingerprint alone.
+ */
+export const apiKey = mysqlTable(
+  'api_key',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    userId: reference('user_id')
+      .notNull()
+      .references(() => user.id),
+    /** SHA-256 of the key, hexadecimal. */
+    keyHash: varchar('key_hash', { length: 64 }).notNull().unique(),
+    scope: mysqlEnum('scope', KEY_SCOPES).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    /** To the minute. */
+    usedAt: moment('used_at'),
+    revokedAt: moment('revoked_at'),
+  },
+  (t) => [index('api_key_studio').on(t.studioId, t.createdAt)],
 )
 
 /** The studio a row belongs to; every table has this column. */

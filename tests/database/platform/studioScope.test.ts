@@ -104,6 +104,7 @@ import * as learned from '@/server/setups/learned'
 import * as residuals from '@/server/setups/riderResiduals'
 import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
+import { makeKey } from '@/server/platform/accounts/apiKeys'
 import * as people from '@/server/studio/people'
 import * as studios from '@/server/studio/studio'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
@@ -168,6 +169,8 @@ const other = {
   plan: id(),
   invitation: id(),
   session: id(),
+  key: id(),
+  keyHash: 'ab'.repeat(32),
 }
 
 beforeAll(async () => {
@@ -184,6 +187,8 @@ beforeAll(async () => {
   const written = await versions.writeVersion(db, there, { id: other.type, baseId: null, document }, now)
   if (written.outcome !== 'kept') throw new Error(written.outcome)
   other.line = written.lineId
+  const program = { id: other.key, name: SECRET, scope: 'desk', keyHash: other.keyHash } as const
+  await makeKey(db, there, program, now)
   await bikes.addBikes(db, there, other.line, [1, 2])
   other.bike = (await bikes.listBikes(db, there))[0].id
   await members.addMember(db, there, { id: other.member, name: SECRET }, now)
@@ -1138,6 +1143,8 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.eraseMember': () => ({ input: { memberId: other.member, name: SECRET } }),
+  'people.makeKey': () => ({ input: { program: 'Taken', scope: 'desk', keyHash: other.keyHash }, id: other.key }),
+  'people.revokeKey': () => ({ input: { keyId: other.key } }),
   'privacy.verifyLog': () => ({ input: {} }),
   'privacy.saveConsentWording': () => ({ input: { wording: DEFAULT_CONSENT_WORDING } }),
   'members.giveConsent': () => ({ input: { memberId: other.member, way: 'spoken' } }),
@@ -1268,6 +1275,8 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.eraseMember': 'noSuchMember',
   'ownPage.agreeToNotes': 'kept',
   'ownPage.withdrawConsent': 'kept',
+  'people.makeKey': 'idTaken',
+  'people.revokeKey': 'kept',
   'privacy.verifyLog': 'found',
   'privacy.saveConsentWording': 'kept',
   'members.giveConsent': 'noSuchMember',

@@ -1,7 +1,8 @@
 import { errorResponse, isErrorResponse } from '@/core/operations/errorResponse'
 import { OPERATION_NAMES, dispatch } from '@/core/operations/dispatch'
-import { currentUser } from '@/server/platform/accounts/session'
+import { callerOf } from '@/server/platform/accounts/apiKeys'
 import { compute } from '@/server/platform/compute/pool'
+import { database } from '@/server/platform/db/connection'
 import { readJson } from '@/server/platform/http/readJson'
 
 /** Longest request read, bytes; a set-up of five hundred rows is far below. */
@@ -9,16 +10,21 @@ const MAX_BODY_LENGTH = 1_000_000
 const STATUS = { badJson: 400, badRequest: 400, unknownOperation: 404, busy: 503 } as const
 
 /**
- * `POST /api/v1/<operation>`: one JSON request, one JSON answer, for who is signed in. Computed in a thread of the
- * pool.
+ * `POST /api/v1/<operation>`: one JSON request, one JSON answer, for who is signed in, or has a key. Computed in
+ * a thread of the pool.
  */
 export async function POST(
   request: Request,
   { params }: { params: Promise<{ operation: string }> },
 ): Promise<Response> {
-  if (!(await currentUser()))
+  if (!(await callerOf(database(), request, new Date())))
     return Response.json(
-      { error: { kind: 'signedOut', faults: [{ pointer: '', reason: 'sign in first' }] } },
+      {
+        error: {
+          kind: 'signedOut',
+          faults: [{ pointer: '', reason: 'sign in first, or send a key that opens something' }],
+        },
+      },
       { status: 401 },
     )
   const { operation } = await params
