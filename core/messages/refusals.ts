@@ -42,6 +42,7 @@ const TEXT = {
   idTaken: 'an earlier try was saved with other content. Open the page again and look at it',
 
   // Members
+  confirmByAnother: 'whoever saved numbers cannot confirm them. Ask another instructor',
   needsConsent: 'the member has not agreed to notes about their body and health. Ask them, and record it on their page',
   emptyWording: 'the wording is empty',
   otherName: 'that is another name than the member’s',

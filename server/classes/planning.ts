@@ -211,7 +211,9 @@ function needOf(memberId: string, entries: readonly RegisterEntry[], now: Date):
   if (own.length === 0) return 'new'
   const [shown] = own
   const old = now.getTime() - shown.createdAt.getTime() > RECHECK_DAYS * 86_400_000
-  return old || shown.certainty === 'told' || shown.certainty === 'translated' ? 'recheck' : 'none'
+  return old || shown.awaitsConfirmation || shown.certainty === 'told' || shown.certainty === 'translated'
+    ? 'recheck'
+    : 'none'
 }
 
 /** Riders with recent notes of one of these regions. */

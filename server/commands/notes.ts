@@ -5,7 +5,9 @@ import type { NoteChange, NoteDetails } from '../../core/classes/watch/classStat
 import { signNamed } from '../../core/classes/watch/signs'
 import * as notes from '../classes/notes'
 import * as watch from '../classes/watch'
+import { can } from '../platform/accounts/can'
 import { giveConsent } from '../riders/consent'
+import { confirmNumbersOf } from '../setups/confirmation'
 import type { Scope } from '../platform/accounts/scope'
 import type { Database } from '../platform/db/connection'
 import { defineCommand, idSchema, SAVED, refused, type CommandContext, type CommandOutcome } from './defineCommand'
@@ -149,6 +151,9 @@ export const addLook = defineCommand({
     if (classId === undefined) return refused({ code: 'noNote' })
     const look = { classId, memberId: rider.memberId!, bikeId, numbers: entry.numbers === true }
     const { outcome } = await watch.addLook(tx, scope, { id: context.id, ...look, createdAt: context.observedAt })
+    // Whoever may confirm a trainee's numbers and looked at them in class has.
+    if (look.numbers && can(scope, 'confirmNumbers'))
+      await confirmNumbersOf(tx, scope, look.memberId, context.observedAt)
     if (outcome === 'kept') announce(context, classId, { op: 'addLook', ...look })
     return written(outcome)
   },

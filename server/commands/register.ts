@@ -1,3 +1,4 @@
+import * as confirmation from '../setups/confirmation'
 import { Type } from '@sinclair/typebox'
 import { AXES, labelSchema } from '../../core/base/conventions'
 import { formatTime } from '../../core/messages/words/dates'
@@ -197,6 +198,18 @@ export const openOwnPage = defineCommand({
   schema: closed({ memberId: idSchema }),
   run: async (tx, scope, { memberId }, { now }) =>
     (await openLink(tx, scope, memberId, now)) ? SAVED : refused({ code: 'noSuchMember' }),
+})
+
+/** Records that a second person looked over numbers that a trainee saved. */
+export const confirmNumbers = defineCommand({
+  name: 'register.confirmNumbers',
+  permission: 'confirmNumbers',
+  schema: closed({ entryId: idSchema }),
+  run: async (tx, scope, { entryId }, { now }) => {
+    const outcome = await confirmation.confirmNumbers(tx, scope, entryId, now)
+    if (outcome === 'kept') return SAVED
+    return refused({ code: outcome === 'own' ? 'confirmByAnother' : 'noSuchNumbers' })
+  },
 })
 
 /** Ends every link to a member's own page. */

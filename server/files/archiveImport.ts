@@ -9,6 +9,7 @@ import {
   type ArchiveTally,
 } from '../../core/messages/studio/archive'
 import type { Scope } from '../platform/accounts/scope'
+import type { Role } from '../platform/db/roles'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { isDuplicate } from '../platform/db/errors'
 import { sealRow } from '../platform/sealing/sealed'
@@ -286,7 +287,7 @@ async function writeRows(
 async function writePeople(
   tx: DbExecutor,
   { studioId }: Scope,
-  people: readonly Readonly<{ id: string; name: string; role: 'manager' | 'instructor' | 'desk' }>[],
+  people: readonly Readonly<{ id: string; name: string; role: Role }>[],
 ): Promise<void> {
   const ids = people.map(({ id }) => id)
   const there = await tx.select({ id: user.id, studioId: user.studioId }).from(user).where(inArray(user.id, ids))

@@ -77,6 +77,7 @@ export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string
   bikes: ['retiredAt'],
   classes: ['teacherId'],
   notes: ['hands'],
+  register: ['awaitsConfirmation', 'confirmedBy', 'confirmedAt'],
 }
 /** The sections an archive of this version has no place for, with the version that brought each. */
 export const sectionsAfter = (version: number): ReadonlyMap<string, number> =>
@@ -150,7 +151,15 @@ export const SECTIONS: readonly ArchiveSection[] = [
     'register',
     registerEntry,
     [registerEntry.id],
-    { memberId: 'members', lineId: 'typeLines', typeId: 'types', bikeId: 'bikes', setupId: 'setups', ...BY },
+    {
+      memberId: 'members',
+      lineId: 'typeLines',
+      typeId: 'types',
+      bikeId: 'bikes',
+      setupId: 'setups',
+      confirmedBy: PERSON,
+      ...BY,
+    },
     { marks: 'marks', machineCalibration: 'bike' },
   ),
   section(

@@ -6,6 +6,7 @@ import type { Basis, Certainty, Footwear, Purpose, Source } from '../../core/set
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { sameContent } from '../platform/db/sameContent'
+import { can } from '../platform/accounts/can'
 import { user } from '../platform/accounts/tables'
 import { bike, bikeType } from '../bikes/tables'
 import { registerCurrent, registerEntry } from './tables'
@@ -34,6 +35,8 @@ export type RegisterEntry = Readonly<{
   sinceAt: Date
   createdAt: Date
   createdBy: string
+  /** Saved by a trainee, and looked over by nobody yet. */
+  awaitsConfirmation: boolean
 }>
 
 /** Fields of a new set of numbers; missing fields are unknown. */
@@ -80,6 +83,7 @@ const columns = {
   sinceAt: registerEntry.sinceAt,
   createdAt: registerEntry.createdAt,
   createdBy: user.name,
+  awaitsConfirmation: registerEntry.awaitsConfirmation,
 }
 
 const entries = (db: DbExecutor) =>
@@ -147,6 +151,7 @@ export async function recordEntry(tx: DbExecutor, scope: Scope, entry: NewEntry,
     sinceAt: unchanged ? before.sinceAt : createdAt,
     createdAt,
     createdBy: scope.userId,
+    awaitsConfirmation: !can(scope, 'confirmNumbers') && can(scope, 'setUpRiders'),
   })
   await tx
     .insert(registerCurrent)

@@ -1,4 +1,14 @@
-import { double, index, json, mysqlEnum, mysqlTable, primaryKey, varchar, bigint } from 'drizzle-orm/mysql-core'
+import {
+  boolean,
+  double,
+  index,
+  json,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  varchar,
+  bigint,
+} from 'drizzle-orm/mysql-core'
 import { PEDAL_SIDES, type Bike } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import type { MeantReason } from '../../core/riders/evidence/kinds/onBike/set'
@@ -47,8 +57,13 @@ export const registerEntry = mysqlTable(
     sinceAt: moment('since_at').notNull(),
     createdAt: moment('created_at').notNull(),
     createdBy: createdBy(),
+    /** Saved by a trainee: a second person looks them over. */
+    awaitsConfirmation: boolean('awaits_confirmation').notNull().default(false),
+    confirmedBy: reference('confirmed_by').references(() => user.id),
+    confirmedAt: moment('confirmed_at'),
   },
   (t) => [
+    index('register_waiting').on(t.studioId, t.awaitsConfirmation),
     index('register_member').on(t.memberId, t.createdAt),
     index('register_set').on(t.memberId, t.lineId, t.purpose, t.createdAt),
     index('register_studio').on(t.studioId, t.createdAt),

@@ -50,9 +50,9 @@ const daysPass = async (memberId: string, days: number) => {
 }
 
 /** A rider with numbers on bike 1 whose knee was read to bend too much; their id and name. */
-async function newRider(page: Page, name: string): Promise<Readonly<{ id: string; name: string }>> {
+async function newRider(page: Page, name: string, agrees = true): Promise<Readonly<{ id: string; name: string }>> {
   const called = unique(name)
-  await addMember(page, called)
+  await addMember(page, called, agrees)
   await setUpAt(page, 1)
   await step(page, 'Beside').click()
   await mark(page, 'Seat height', '9').click()
@@ -149,7 +149,7 @@ test('told on the own page, weighed, tried over two classes, rated by the rider,
 })
 
 test('heard by the instructor, tried, and gone back from: the numbers of before hold everywhere', async ({ page }) => {
-  const rider = await newRider(page, 'Torvald Eskdale')
+  const rider = await newRider(page, 'Torvald Eskdale', false)
   const before = await numbers(page)
   await open(page, `/riders/${rider.id}/reasons`)
   await expect(page.getByText(/^Nothing is open/)).toBeVisible()

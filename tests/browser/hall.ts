@@ -1,5 +1,6 @@
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
 import { createHash, randomUUID } from 'node:crypto'
+import { giveConsent } from '../../server/riders/consent'
 import { addMember as insertMember } from '../../server/riders/members/members'
 import { database } from '../../server/platform/db/connection'
 import { appendEvidence, finishSetup } from '../../server/setups/evidence'
@@ -26,10 +27,11 @@ export async function signIn(page: Page, name: keyof typeof PASSWORD = 'ines'): 
   }).toPass({ timeout: 600_000, intervals: [4000] })
 }
 
-/** Adds a member of the demo's studio by name, without the browser, and opens their page. */
-export async function addMember(page: Page, name: string): Promise<void> {
+/** Adds a member of the demo's studio by name, who agreed to notes, without the browser, and opens their page. */
+export async function addMember(page: Page, name: string, agrees = true): Promise<void> {
   const id = randomUUID()
   await insertMember(database(), MANAGER, { id, name }, new Date())
+  if (agrees) await giveConsent(database(), MANAGER, id, 'spoken', new Date())
   await page.goto(`/riders/${id}`)
   await expect(page.getByRole('heading', { name })).toBeVisible()
 }
@@ -165,6 +167,7 @@ export async function riderOn(bikeId: string, name: string): Promise<string> {
   const [memberId, setupId, db] = [randomUUID(), randomUUID(), database()]
   const marks = { seatHeight: '8', seatSlide: 'B', barHeight: '5', barSlide: '1' }
   await insertMember(db, MANAGER, { id: memberId, name }, new Date())
+  await giveConsent(db, MANAGER, memberId, 'spoken', new Date())
   await startSetup(db, MANAGER, { id: setupId, memberId, bikeId }, new Date())
   const row = { kind: 'kneeAngle', deg: 33, by: 'goniometer', at: marks } as const
   await appendEvidence(db, MANAGER, setupId, { id: randomUUID(), row }, new Date())

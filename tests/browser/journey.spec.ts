@@ -12,6 +12,7 @@ import {
   step,
   unique,
   watch,
+  watched,
   workedOut,
 } from './hall'
 
@@ -68,6 +69,10 @@ test(
     await seat(page, 6, name)
     await watch(page)
     const sent = page.waitForResponse('**/api/outbox')
+    // Somebody new is asked first; the yes goes with the note.
+    await watched(page, 6).first().click()
+    await expect(page.getByText(`${name} has not agreed to notes yet`)).toBeVisible()
+    await page.getByRole('button', { name: 'They agree', exact: true }).click()
     await see(page, 6, 'Knees', 'Out, left')
     await expect(page.getByText(/“Feet first/)).toBeVisible()
     await sent

@@ -52,6 +52,7 @@ export const CHANGED_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'ownPage.sendFelt': 'sent how it felt',
   'ownPage.sendHome': 'sent measures from home',
   'privacy.saveRetention': 'changed how long things are kept',
+  'register.confirmNumbers': 'confirmed a trainee’s numbers',
   'register.handleMessage': 'saw to a message',
   'register.moveMark': 'moved a mark',
   'register.restoreNumbers': 'went back to earlier numbers',

@@ -26,11 +26,17 @@ export type AccountRefusal = keyof typeof ACCOUNT_TEXT
 /** What makes a good password, under its field. */
 export const MIN_PASSWORD_TEXT = 'At least 10 letters; three or four unrelated words are best.'
 
-export const ROLE_NAME = Object.freeze({ manager: 'Manager', instructor: 'Instructor', desk: 'Desk' })
+export const ROLE_NAME = Object.freeze({
+  manager: 'Manager',
+  instructor: 'Instructor',
+  trainee: 'Trainee',
+  desk: 'Desk',
+})
 /** What a role may do, in one sentence. */
 export const ROLE_TEXT = Object.freeze({
   manager: 'Everything, with bikes, school, people and files.',
   instructor: 'Sets riders up, teaches, takes notes.',
+  trainee: 'Sets riders up and takes notes; an instructor confirms the numbers.',
   desk: 'Sees members, places and numbers; no health notes.',
 })
 

@@ -25,7 +25,7 @@ type NextClass = Readonly<{
 export type TodayViewProps = Readonly<{
   next: NextClass | null
   today: Pick<Today, 'queue' | 'messages' | 'outOfUse' | 'firstHour'> &
-    Readonly<{ due: readonly (Omit<DueLine, 'subject'> & Readonly<{ what: string }>)[] }>
+    Readonly<{ due: readonly (Omit<DueLine, 'subject' | 'fromClassId'> & Readonly<{ what: string; href: string }>)[] }>
   seesNotes: boolean
   setsUp: boolean
 }>
@@ -91,9 +91,9 @@ export function TodayView({ next, today, seesNotes, setsUp }: TodayViewProps) {
             </p>
           )}
           <ul>
-            {due.map(({ memberId, name, what, isStop, fromClassId }, i) => (
+            {due.map(({ memberId, name, what, isStop, href }, i) => (
               <li key={`${memberId} ${i}`}>
-                <Link href={fromClassId ? `/class/${fromClassId}/after` : `/riders/${memberId}/reasons`}>
+                <Link href={href}>
                   {isStop && <StopMark why={what} />}
                   <b>{name}</b>
                   <small>{what}</small>

@@ -1,7 +1,7 @@
 import { formatDay, formatSpan } from '@/core/messages/words/dates'
 import { formatHanded } from '@/core/messages/classes/watch'
 import { formatComplaint, formatTrialOnFloor } from '@/core/messages/comfort/comfort'
-import type { DueSubject, Today } from '@/server/pages/classes/today'
+import type { DueLine, DueSubject, Today } from '@/server/pages/classes/today'
 import type { TodayViewProps } from './TodayView'
 
 function textOf(subject: DueSubject): string {
@@ -12,10 +12,20 @@ function textOf(subject: DueSubject): string {
       return formatTrialOnFloor(subject.trial)
     case 'plan':
       return subject.text
+    case 'confirm':
+      return `numbers saved by ${subject.by}, a trainee: look them over`
     case 'handed':
       return formatHanded(subject.by, subject.said)
   }
 }
+
+const dueText = ({ subject, fromClassId, ...line }: DueLine) => ({
+  ...line,
+  what: textOf(subject),
+  href: fromClassId
+    ? `/class/${fromClassId}/after`
+    : `/riders/${line.memberId}${subject.kind === 'confirm' ? '' : '/reasons'}`,
+})
 
 /** The studio's day in words, times on the studio's clock. */
 export const todayProps = ({ now, timeZone, next, seesNotes, setsUp, due, ...today }: Today): TodayViewProps => ({
@@ -31,7 +41,7 @@ export const todayProps = ({ now, timeZone, next, seesNotes, setsUp, due, ...tod
     coming: next.coming,
     withoutBike: next.withoutBike,
   },
-  today: { ...today, due: due.map(({ subject, ...line }) => ({ ...line, what: textOf(subject) })) },
+  today: { ...today, due: due.map(dueText) },
   seesNotes,
   setsUp,
 })

@@ -17,6 +17,8 @@ export type CurrentSet = Readonly<{
   since: string | null
   by: string
   sure: string
+  /** Saved by a trainee, and looked over by nobody yet. */
+  waits: boolean
   shoes: string | null
   why: string
   /** Machines of the type on which other marks are set, with why. */
@@ -33,10 +35,12 @@ type Props = Readonly<{
   chance: ReactNode
   /** The same numbers, to be moved; null where they are on no machine, or this person moves none. */
   moves: ReactNode
+  /** The tap that confirms them; null where this person confirms none. */
+  confirm: ReactNode
 }>
 
 /** The numbers large enough to read from the next bike: one set at a time, the others a tap away. */
-export function NumbersCard({ sets, shown, show, chance, moves }: Props) {
+export function NumbersCard({ sets, shown, show, chance, moves, confirm }: Props) {
   return (
     <section className={styles.card} aria-label="Numbers">
       {sets.length > 1 && (
@@ -67,6 +71,12 @@ export function NumbersCard({ sets, shown, show, chance, moves }: Props) {
           </div>
         ))}
       </dl>
+      {shown.waits && (
+        <div className={styles.waits}>
+          <b>Saved by a trainee: look them over at the bike.</b>
+          {confirm}
+        </div>
+      )}
       {moves && <div className={`${styles.moves} no-print`}>{moves}</div>}
       <p className={styles.facts}>
         <b>{shown.sure}</b>

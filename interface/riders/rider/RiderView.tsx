@@ -15,6 +15,8 @@ import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { useRefreshAfterDelivery } from '../../offline/useRefreshAfterDelivery'
 import { StopBanner } from '../../kit/StopMark'
 import { RiderMoves } from '../../setups/move/RiderMoves'
+import { command } from '../../commands/command'
+import { useAction } from '../../commands/useAction'
 import { useRecommendation } from '../../compute/useRecommendation'
 import { Changed, type NumbersOnType } from './Changed'
 import { ChooseBike } from '../otherBikes/ChooseBike'
@@ -43,6 +45,8 @@ export type RiderViewProps = Readonly<{
   member: MemberRecord
   maySetUp: boolean
   mayEdit: boolean
+  /** Whether this person looks over what trainees saved. */
+  mayConfirm: boolean
   mayMerge: boolean
   /** Whether this person may take and erase all that is stored about the rider. */
   seesFile: boolean
@@ -83,6 +87,7 @@ export function RiderView({
   member,
   maySetUp,
   mayEdit,
+  mayConfirm,
   mayMerge,
   seesFile,
   sets,
@@ -157,6 +162,7 @@ export function RiderView({
           sets={sets}
           shown={shown}
           show={setChosen}
+          confirm={mayConfirm && <ConfirmNumbers key={shown.entryId} entryId={shown.entryId} />}
           moves={maySetUp && shown.bikeId && <MoveHere key={shown.bikeId} memberId={member.id} bikeId={shown.bikeId} />}
           chance={
             request &&
@@ -249,6 +255,25 @@ function requestOf(parts: RiderViewProps['request'], entryId: string | undefined
   if (!parts || parts.entryId !== entryId) return null
   const { bikeType, bike, school, evidence } = parts
   return { bikeType, bike, school, evidence }
+}
+
+/** Confirms a trainee's numbers. */
+function ConfirmNumbers({ entryId }: Readonly<{ entryId: string }>) {
+  const router = useRouter()
+  const { act, busy } = useAction()
+  return (
+    <Button
+      type="primary"
+      size="large"
+      className="no-print"
+      loading={busy}
+      onClick={async () => {
+        if (await act(() => command('register.confirmNumbers', { entryId }))) router.refresh()
+      }}
+    >
+      Looked over, they are right
+    </Button>
+  )
 }
 
 /** Opens the arrows that move a mark. */

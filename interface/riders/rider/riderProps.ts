@@ -22,6 +22,7 @@ export function riderProps(page: RiderPage): RiderViewProps {
     member,
     maySetUp: page.setsUp,
     mayEdit: page.edits,
+    mayConfirm: page.confirms,
     mayMerge: page.merges,
     seesFile: page.seesFile,
     sets: sets.map((entry) => riderSet(entry, { bikes, entries, timeZone })),

@@ -56,6 +56,7 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Rid
     sure:
       capitalized(CERTAINTY_TEXT[entry.certainty]) +
       (entry.meant ? `; set so on purpose, ${MEANT_TEXT[entry.meant]}` : ''),
+    waits: entry.awaitsConfirmation,
     shoes: formatFootwear(footwear),
     why: capitalized(formatBasis(entry.source, entry.basis, was ? formatDate(was.createdAt, timeZone) : null)),
     machines: machines

@@ -13,7 +13,7 @@ import { useCopy } from '../../kit/useCopy'
 import { Keys } from './Keys'
 import styles from './people.module.css'
 
-const ROLES = ['manager', 'instructor', 'desk'] as const
+const ROLES = ['manager', 'instructor', 'trainee', 'desk'] as const
 type Role = (typeof ROLES)[number]
 const ROLE_OPTIONS = ROLES.map((role) => ({ value: role, label: ROLE_NAME[role] }))
 const UNTIL = new Intl.DateTimeFormat('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })

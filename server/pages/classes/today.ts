@@ -13,6 +13,7 @@ import type { DbExecutor } from '../../platform/db/connection'
 import { bike, bikeFault } from '../../bikes/tables'
 import { studioClass } from '../../classes/rooms/tables'
 import { memberMessage } from '../../riders/memberPage/tables'
+import { listWaitingNumbers } from '../../setups/confirmation'
 import { getStudio } from '../../studio/studio'
 import { member } from '../../riders/tables'
 
@@ -21,6 +22,8 @@ export type DueSubject =
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'stage' | 'verdict'> }>
   | Readonly<{ kind: 'plan'; text: string }>
+  /** Numbers that a trainee saved. */
+  | Readonly<{ kind: 'confirm'; by: string }>
   | Readonly<{ kind: 'handed'; by: string; said: string }>
 
 /** Something to see to: whose it is, what it is about, and whether it presses. */
@@ -111,6 +114,7 @@ const ofTrial = ({ stage, verdict }: Trial): DueSubject => ({ kind: 'trial', tri
 async function dueLines(db: DbExecutor, scope: Scope, plans: readonly DueLine[], now: Date): Promise<DueLine[]> {
   const [complaints, trials] = [await listOpenComplaints(db, scope), await listRunningTrials(db, scope, now)]
   const handed = await listHandedToMe(db, scope)
+  const waiting = can(scope, 'confirmNumbers') ? await listWaitingNumbers(db, scope) : []
   const onTrial = new Set(trials.map(({ complaintId }) => complaintId))
   const lines = [
     ...complaints
@@ -126,6 +130,12 @@ async function dueLines(db: DbExecutor, scope: Scope, plans: readonly DueLine[],
       .filter(needsRating)
       .map((one) => ({ memberId: one.memberId, subject: ofTrial(one), isStop: false, fromClassId: null })),
     ...plans,
+    ...waiting.map((one) => ({
+      memberId: one.memberId,
+      subject: { kind: 'confirm' as const, by: one.by },
+      isStop: false,
+      fromClassId: null,
+    })),
     ...complaints
       .filter((one) => !isReferred(one) && !onTrial.has(one.id))
       .map((one) => ({ memberId: one.memberId, subject: ofComplaint(one), isStop: false, fromClassId: null })),

@@ -147,7 +147,7 @@ export async function readWatch(db: DbExecutor, scope: Scope, ofClass: StudioCla
     const own = entries.filter(({ memberId }) => memberId === rider?.memberId)
     const listed = roster.find(({ memberId }) => memberId === rider?.memberId)
     const { marks, certainty } = numbersAt(bike, own)
-    const isUnchecked = listed?.warmUp === true || own.length === 0
+    const isUnchecked = listed?.warmUp === true || own.length === 0 || own.some((one) => one.awaitsConfirmation)
     const toCheck = rider !== undefined && isUnchecked && !looked.has(rider.memberId) && !ready.has(rider.memberId)
     const lately = earlier.some(
       (note) => note.memberId === rider?.memberId && now.getTime() - note.createdAt.getTime() < LATELY_MS,

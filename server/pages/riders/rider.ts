@@ -66,6 +66,7 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     seesNotes,
     setsUp,
     edits: can(scope, 'addMembers'),
+    confirms: can(scope, 'confirmNumbers'),
     merges: can(scope, 'manageStudio'),
     seesFile: can(scope, 'managePrivacy'),
     member: { ...member, statureMm: seesNotes ? member.statureMm : null },

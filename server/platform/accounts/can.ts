@@ -11,6 +11,8 @@ export type Permission =
   /** Set-up evidence and class notes: data about bodies and health. */
   | 'seeNotes'
   | 'setUpRiders'
+  /** Looks numbers over that a trainee saved. */
+  | 'confirmNumbers'
   | 'writeNotes'
   | 'seeBikes'
   /** Tape, tilt, inspection and faults of one machine. */
@@ -23,16 +25,12 @@ export type Permission =
   | 'managePrivacy'
 
 const DESK: readonly Permission[] = ['seeNumbers', 'addMembers', 'assignBikes', 'seeBikes']
-const INSTRUCTOR: readonly Permission[] = [
-  ...DESK,
-  'planClasses',
-  'seeNotes',
-  'setUpRiders',
-  'writeNotes',
-  'inspectBikes',
-]
+/** Sets riders up and takes notes; what they save waits for a second person. */
+const TRAINEE: readonly Permission[] = [...DESK, 'seeNotes', 'setUpRiders', 'writeNotes']
+const INSTRUCTOR: readonly Permission[] = [...TRAINEE, 'planClasses', 'confirmNumbers', 'inspectBikes']
 const PERMISSIONS: Readonly<Record<Role, ReadonlySet<Permission>>> = {
   desk: new Set(DESK),
+  trainee: new Set(TRAINEE),
   instructor: new Set(INSTRUCTOR),
   manager: new Set([...INSTRUCTOR, 'manageBikes', 'manageStudio', 'managePrivacy']),
 }

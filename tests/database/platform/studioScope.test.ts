@@ -72,6 +72,7 @@ import { verifyAccessLog } from '@/server/privacy/accessLog/verify'
 import * as erasures from '@/server/privacy/eraseMember'
 import { memberFile } from '@/server/privacy/memberFile'
 import { memberFileResponse } from '@/server/privacy/memberFileResponse'
+import * as confirmation from '@/server/setups/confirmation'
 import * as consents from '@/server/riders/consent'
 import * as retention from '@/server/privacy/retention'
 import { operationPage } from '@/server/pages/studio/operation'
@@ -467,6 +468,11 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   'privacy/memberFile': { memberFile: () => memberFile(db, here, other.member, now) },
   'privacy/memberFileResponse': {
     memberFileResponse: async () => (await memberFileResponse(db, here, other.member, 'data.json', now)).text(),
+  },
+  'setups/confirmation': {
+    listWaitingNumbers: () => confirmation.listWaitingNumbers(db, here),
+    confirmNumbers: () => confirmation.confirmNumbers(db, here, other.moved, now),
+    confirmNumbersOf: () => confirmation.confirmNumbersOf(db, here, other.member, now),
   },
   'riders/consent': {
     currentWording: () => consents.currentWording(db, here),
@@ -1145,6 +1151,7 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.eraseMember': () => ({ input: { memberId: other.member, name: SECRET } }),
   'people.makeKey': () => ({ input: { program: 'Taken', scope: 'desk', keyHash: other.keyHash }, id: other.key }),
   'people.revokeKey': () => ({ input: { keyId: other.key } }),
+  'register.confirmNumbers': () => ({ input: { entryId: other.moved } }),
   'privacy.verifyLog': () => ({ input: {} }),
   'privacy.saveConsentWording': () => ({ input: { wording: DEFAULT_CONSENT_WORDING } }),
   'members.giveConsent': () => ({ input: { memberId: other.member, way: 'spoken' } }),
@@ -1277,6 +1284,7 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'ownPage.withdrawConsent': 'kept',
   'people.makeKey': 'idTaken',
   'people.revokeKey': 'kept',
+  'register.confirmNumbers': 'noSuchNumbers',
   'privacy.verifyLog': 'found',
   'privacy.saveConsentWording': 'kept',
   'members.giveConsent': 'noSuchMember',
