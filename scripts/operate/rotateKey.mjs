@@ -1,6 +1,7 @@
 /**
  * `npm run rotate:key`: a new key for the health words of a studio, which are all sealed again with it. The studio must
- * not be open. Interrupted, it goes on at the next start, and the earlier key stays in the file until this is run again.
+ * not be open. Interrupted, it goes on at the next start, and the earlier key stays in the file until this is run
+ * again.
  *
  *   npm run rotate:key
  *   npm run rotate:key -- --settings /etc/saddle.json

@@ -28,7 +28,9 @@ export const listWaitingNumbers = (db: DbExecutor, { studioId }: Pick<Scope, 'st
     .orderBy(desc(registerEntry.createdAt))
     .limit(MAX_WAITING)
 
-/** `own`: who saved them cannot look them over; `gone`: the studio has no such numbers. Confirmed before, it is kept. */
+/**
+ * `own`: who saved them cannot look them over; `gone`: the studio has no such numbers. Those confirmed before are kept.
+ */
 export type Confirmed = 'kept' | 'own' | 'gone'
 
 /** Records that a second person looked numbers over. */

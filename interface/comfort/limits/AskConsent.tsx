@@ -1,5 +1,4 @@
 'use client'
-import { Button } from 'antd'
 import { CONSENT_TEXT } from '@/core/messages/riders/consent'
 import styles from './consent.module.css'
 
@@ -15,9 +14,9 @@ export function AskConsent({
         {CONSENT_TEXT.ask}: {name} has not agreed to notes yet.
       </b>
       <blockquote>{wording}</blockquote>
-      <Button type="primary" size="large" block onClick={onAgree}>
+      <button type="button" className={styles.yes} onClick={onAgree}>
         {CONSENT_TEXT.agrees}
-      </Button>
+      </button>
       <p>
         Without a yes nothing is noted. Pain that is sharp, growing or spreads: stop them, and send them to a clinician.
       </p>

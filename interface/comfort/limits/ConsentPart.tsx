@@ -23,7 +23,7 @@ export function ConsentPart({
   return (
     <section id="consent" className={part.part} aria-label={CONSENT_TEXT.title}>
       <h2>{CONSENT_TEXT.title}</h2>
-      <p className={given ? undefined : part.none}>{given ? `${given}.` : CONSENT_TEXT.none}</p>
+      <p className={given ? styles.given : part.none}>{given ? `${given}.` : CONSENT_TEXT.none}</p>
       {!given && <p className={styles.quiet}>“{wording}”</p>}
       <div className={`${styles.does} no-print`}>
         {given ? (

@@ -188,8 +188,8 @@ export function RiderView({
       )}
       {plans && <Plans memberId={member.id} plans={plans} today={today} />}
       {limits && <Limits memberId={member.id} limits={limits} today={today} />}
-      {notes && <SeenInClass notes={notes} />}
       {consent && <ConsentPart memberId={member.id} consent={consent} />}
+      {notes && <SeenInClass notes={notes} />}
       {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
       {timeline.entries.length > 0 && (
         <TimeLine

@@ -55,6 +55,7 @@ export function Keys({ keys, busy, change }: Props) {
       >
         <Input
           size="large"
+          className={styles.program}
           aria-label="Name of the program"
           placeholder="Name of the program"
           maxLength={80}

@@ -10,8 +10,8 @@ import { readJson } from '@/server/platform/http/readJson'
 const MAX_BODY_LENGTH = 2_500_000
 
 /**
- * `POST /api/v1/commands/<name>`: `{ id, input }`, for who is signed in, or has a key. 200 carried out, 422 refused with code and
- * sentence, 401 signed out, 403 role or origin, 404 no such command.
+ * `POST /api/v1/commands/<name>`: `{ id, input }`, for who is signed in, or has a key. 200 carried out, 422 refused
+ * with code and sentence, 401 signed out, 403 role, scope of the key or origin, 404 no such command.
  */
 export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
   const caller = await callerOf(database(), request, new Date())
