@@ -6,7 +6,7 @@ import { nextCookies } from 'better-auth/next-js'
 import { twoFactor as secondFactor, username } from 'better-auth/plugins'
 import { database } from '../db/connection'
 import { account, rateLimit, session, twoFactor, user, verification } from './tables'
-import { countAttempt, resetAttempts } from './signInLimits'
+import { countAttempt, DEVICE_AGE_S, DEVICE_COOKIE, knownDevice, resetAttempts } from './signInLimits'
 
 /** Argon2id with the parameters OWASP's password storage sheet names (19 MiB, two passes); from memory. */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
@@ -34,6 +34,17 @@ export const auth = () => (made ??= make())
 
 /** The peer as the request filter in front put it; nothing else is believed. */
 export const peerOf = (headers: Headers | undefined): string => headers?.get('x-forwarded-for') ?? 'unknown'
+
+/** The cookie of the device that sends a request; null without one, or with one that was made up. */
+async function deviceOf({
+  getSignedCookie,
+  context,
+}: Readonly<{
+  getSignedCookie: (name: string, secret: string) => Promise<string | null | undefined | false>
+  context: Readonly<{ secret: string }>
+}>): Promise<string | null> {
+  return (await getSignedCookie(DEVICE_COOKIE, context.secret)) || null
+}
 
 function make() {
   return betterAuth({
@@ -63,7 +74,8 @@ function make() {
     rateLimit: { enabled: false },
     telemetry: { enabled: false },
     hooks: {
-      before: createAuthMiddleware(async ({ path, body, headers }) => {
+      before: createAuthMiddleware(async (request) => {
+        const { path, body, headers } = request
         if (path !== SIGN_IN) return
         const { username: name, password } = (body ?? {}) as { username?: unknown; password?: unknown }
         if (
@@ -73,7 +85,7 @@ function make() {
           password.length > MAX_CREDENTIAL_LENGTH
         )
           throw new APIError('UNAUTHORIZED')
-        const seconds = await countAttempt(name, peerOf(headers))
+        const seconds = await countAttempt(name, peerOf(headers), await deviceOf(request))
         if (seconds > 0)
           throw new APIError(
             'TOO_MANY_REQUESTS',
@@ -81,12 +93,19 @@ function make() {
             { 'retry-after': String(seconds) },
           )
       }),
-      after: createAuthMiddleware(async ({ path, body, headers, context }) => {
+      after: createAuthMiddleware(async (request) => {
+        const { path, body, headers, context } = request
         if (!context.newSession) return
-        if (path === SIGN_IN) await resetAttempts(String((body as { username?: string }).username), peerOf(headers))
         // After a second factor the name comes with the session; the password alone has not cleared the count.
-        else if (path.startsWith('/two-factor/verify'))
-          await resetAttempts(String(context.newSession.user.username ?? ''), peerOf(headers))
+        const isSecond = path.startsWith('/two-factor/verify')
+        if (path !== SIGN_IN && !isSecond) return
+        const name = String((isSecond ? context.newSession.user : (body as { username?: string })).username ?? '')
+        const device = await deviceOf(request)
+        await resetAttempts(name, peerOf(headers), device)
+        await request.setSignedCookie(DEVICE_COOKIE, knownDevice(device, name), context.secret, {
+          ...context.authCookies.sessionToken.attributes,
+          maxAge: DEVICE_AGE_S,
+        })
       }),
     },
     plugins: [username(), secondFactor(), nextCookies()],

@@ -1,16 +1,19 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
 import { connectionPool } from '../db/connection'
 
 const MINUTE_S = 60
 /**
  * How often signing in may fail. One peer at one account: a few tries, a few minutes. One account from anywhere, and
- * one peer at any account: more, since a whole studio may sit behind one address and many may know one name.
+ * one peer at any account: more, since a whole studio may sit behind one address and many may know one name. A device
+ * on which this account signed in before has a count of its own: guesses of others, behind the same address too, do not
+ * keep its owner out.
  */
 const LIMITS = Object.freeze({
   pair: { points: 5, duration: 5 * MINUTE_S },
   account: { points: 30, duration: 15 * MINUTE_S },
   peer: { points: 60, duration: 15 * MINUTE_S },
+  device: { points: 5, duration: 5 * MINUTE_S },
 })
 type Limit = keyof typeof LIMITS
 
@@ -34,20 +37,49 @@ function limiter(limit: Limit): RateLimiterMySQL {
 
 const databaseName = (): string => new URL(process.env.DATABASE_URL ?? '').pathname.slice(1)
 
-/** Keys of one try; an account's name may be anything, so only its fingerprint is stored. */
-const keysOf = (account: string, peer: string): Readonly<Record<Limit, string>> => {
-  const name = createHash('sha256').update(account.trim().toLowerCase()).digest('hex').slice(0, 32)
-  return { pair: `${name} ${peer}`, account: name, peer }
+/** An account's name may be anything: only its fingerprint is stored, in the database and on devices. */
+const fingerprint = (account: string): string =>
+  createHash('sha256').update(account.trim().toLowerCase()).digest('hex').slice(0, 32)
+
+/** What counts a try: the device where it is known for this account, else account and peer. */
+function keysOf(account: string, peer: string, device: string | null): ReadonlyMap<Limit, string> {
+  const name = fingerprint(account)
+  const own = deviceOf(device, name)
+  if (own) return new Map([['device', `${name} ${own}`]])
+  return new Map([
+    ['pair', `${name} ${peer}`],
+    ['account', name],
+    ['peer', peer],
+  ])
 }
-const EVERY: readonly Limit[] = ['pair', 'account', 'peer']
+
+/** The cookie of a device on which somebody signed in, and how long it is known, s. */
+export const DEVICE_COOKIE = 'known_device'
+export const DEVICE_AGE_S = 180 * 86_400
+/** Accounts that one device is known for, the latest first: a tablet of the hall has several. */
+const MAX_ACCOUNTS = 12
+const DEVICE = /^([\w-]{22}):([0-9a-f,]*)$/
+
+/** The device's own number where its cookie names this account. */
+function deviceOf(device: string | null, name: string): string | null {
+  const [, number, names] = DEVICE.exec(device ?? '') ?? []
+  return number && names.split(',').includes(name) ? number : null
+}
+
+/** The value of the cookie, signed by whoever sets it, of a device on which this account signed in now. */
+export function knownDevice(device: string | null, account: string): string {
+  const [, number = randomBytes(16).toString('base64url'), names = ''] = DEVICE.exec(device ?? '') ?? []
+  const name = fingerprint(account)
+  const known = [name, ...names.split(',').filter((one) => one !== '' && one !== name)]
+  return `${number}:${known.slice(0, MAX_ACCOUNTS).join(',')}`
+}
 
 /** Counts a try before its password is looked at; seconds to wait where it is one too many, else 0. */
-export async function countAttempt(account: string, peer: string): Promise<number> {
-  const keys = keysOf(account, peer)
+export async function countAttempt(account: string, peer: string, device: string | null = null): Promise<number> {
   const waits = await Promise.all(
-    EVERY.map((limit) =>
+    [...keysOf(account, peer, device)].map(([limit, key]) =>
       limiter(limit)
-        .consume(keys[limit])
+        .consume(key)
         .then(() => 0, secondsToWait),
     ),
   )
@@ -57,13 +89,12 @@ export async function countAttempt(account: string, peer: string): Promise<numbe
 /**
  * Signed in: the tries of this peer at this account are forgotten, and the one just counted is taken back elsewhere.
  */
-export async function resetAttempts(account: string, peer: string): Promise<void> {
-  const keys = keysOf(account, peer)
-  await Promise.all([
-    limiter('pair').delete(keys.pair),
-    limiter('account').reward(keys.account),
-    limiter('peer').reward(keys.peer),
-  ])
+export async function resetAttempts(account: string, peer: string, device: string | null = null): Promise<void> {
+  await Promise.all(
+    [...keysOf(account, peer, device)].map(([limit, key]) =>
+      limit === 'pair' || limit === 'device' ? limiter(limit).delete(key) : limiter(limit).reward(key),
+    ),
+  )
 }
 
 function secondsToWait(refused: unknown): number {

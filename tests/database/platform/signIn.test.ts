@@ -30,8 +30,9 @@ async function newAccount(): Promise<string> {
 let peers = 0
 const newPeer = () => `192.0.2.${(peers += 1)}`
 
-async function tryOnce(username: unknown, password: unknown, peer: string): Promise<Response> {
-  const headers = { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': peer }
+async function tryOnce(username: unknown, password: unknown, peer: string, cookie?: string): Promise<Response> {
+  const sent = { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': peer }
+  const headers = { ...sent, ...(cookie && { cookie }) }
   return POST(
     new Request(`${BASE}/api/auth/sign-in/username`, {
       method: 'POST',
@@ -42,6 +43,41 @@ async function tryOnce(username: unknown, password: unknown, peer: string): Prom
 }
 
 afterAll(closeDatabase)
+
+test('the session’s cookie is for the server alone and no other site; passwords are hashed with Argon2id', async () => {
+  const name = await newAccount()
+  const cookies = (await tryOnce(name, PASSWORD, newPeer())).headers.getSetCookie()
+  expect(cookies.map((one) => one.split('=')[0]).sort()).toEqual(['better-auth.session_token', 'known_device'])
+  for (const cookie of cookies) {
+    expect(cookie).toMatch(/; HttpOnly/i)
+    expect(cookie).toMatch(/; SameSite=Lax/i)
+  }
+  expect(await hashPassword(PASSWORD)).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/)
+})
+
+test('guesses of others behind the same address keep out no owner on a device known to the account', async () => {
+  const [owner, other, peer] = [await newAccount(), await newAccount(), newPeer()]
+  const first = await tryOnce(owner, PASSWORD, peer)
+  const device = first.headers
+    .getSetCookie()
+    .find((one) => one.startsWith('known_device='))!
+    .split(';')[0]
+  const guess = async (name: string, cookie?: string, from = peer) =>
+    (await tryOnce(name, 'wrong', from, cookie)).status
+  // One account from many peers, and many accounts from this one, until both are shut.
+  for (let i = 0; i < 31; i++) await guess(owner, undefined, newPeer())
+  for (let i = 0; i < 61; i++) await guess(`nobody_${i % 20}`)
+  expect([await guess(owner), await guess(other)]).toEqual([429, 429])
+  expect((await tryOnce(owner, PASSWORD, peer)).status).toBe(429)
+  expect((await tryOnce(owner, PASSWORD, peer, device)).status).toBe(200)
+  // The device is known for that account alone, guesses there are counted as well, and a made-up one is none.
+  expect((await tryOnce(other, PASSWORD, peer, device)).status).toBe(429)
+  const made = device.replace(/=(.)/, (_, letter: string) => `=${letter === 'A' ? 'B' : 'A'}`)
+  expect((await tryOnce(owner, PASSWORD, peer, made)).status).toBe(429)
+  const statuses: number[] = []
+  for (let i = 0; i < 6; i++) statuses.push(await guess(owner, device))
+  expect(statuses).toEqual([401, 401, 401, 401, 401, 429])
+})
 
 test(
   'the sixth wrong try of one peer at one account waits; the right password waits too; ' +
