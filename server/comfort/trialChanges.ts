@@ -115,6 +115,12 @@ export async function insertTrial(tx: DbExecutor, scope: Scope, input: NewTrial,
   return { outcome: 'kept' }
 }
 
+/** Whose trial it is; null where the studio has none of this id. */
+export async function memberOfTrial(db: DbExecutor, scope: Scope, trialId: string): Promise<string | null> {
+  const own = and(eq(trial.id, trialId), eq(trial.studioId, scope.studioId))
+  return (await db.select({ memberId: trial.memberId }).from(trial).where(own))[0]?.memberId ?? null
+}
+
 /**
  * Stores a rating during a trial, one per day of the studio: a later rating by anybody replaces it. A retry with the
  * same id changes nothing. An ended trial rejects ratings.

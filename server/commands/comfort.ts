@@ -142,8 +142,11 @@ export const rate = defineCommand({
   permission: 'writeNotes',
   ownsId: true,
   schema: closed({ trialId: idSchema, rating: ratingSchema }),
-  run: async (tx, scope, { trialId, rating }, { id, now }) =>
-    recorded(await trials.rateTrial(tx, scope, { id, trialId, rating }, now)),
+  run: async (tx, scope, { trialId, rating }, { id, now }) => {
+    const memberId = await trials.memberOfTrial(tx, scope, trialId)
+    if (memberId && !(await mayNote(tx, scope, memberId, false, now))) return refused({ code: 'needsConsent' })
+    return recorded(await trials.rateTrial(tx, scope, { id, trialId, rating }, now))
+  },
 })
 
 /** Ends a trial. */

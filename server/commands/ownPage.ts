@@ -123,7 +123,9 @@ export const rateOwnTrial = defineOwnCommand({
   name: 'ownPage.rateOwnTrial',
   ownsId: true,
   schema: closed({ trialId: idSchema, rating: ratingSchema }),
-  run: async (tx, owner, { trialId, rating }, { id, now }) => {
+  run: async (tx, owner, { trialId, rating }, context) => {
+    const { id, now } = context
+    await agree(tx, owner, context)
     const { outcome } = await rateTrial(tx, owner, { id, trialId, rating }, now)
     return outcome === 'ended' ? refused({ code: 'ownTrialEnded' }) : recorded(outcome)
   },

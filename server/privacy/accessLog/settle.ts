@@ -53,12 +53,14 @@ export async function chainEnd(db: DbExecutor, studioId: string) {
  * before. One studio at a time; done again it changes nothing.
  */
 export async function settleAccessLog(db: Database, studioId: string): Promise<void> {
-  await withTransaction(db, async (tx) => {
+  const settle = async (tx: DbExecutor) => {
     // One at a time a studio, whoever asks.
     await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, studioId)).for('update')
     await takeOver(tx as Database, studioId)
     for (let linked = BATCH; linked === BATCH;) linked = await linkMore(tx, studioId)
-  })
+  }
+  // Otherwise the receipts read here would be locked, and every command would wait for this.
+  await withTransaction(db, settle, { isolationLevel: 'read committed' })
   noteEnd(process.env.DATA_FOLDER, studioId, await chainEnd(db, studioId))
 }
 

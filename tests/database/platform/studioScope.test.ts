@@ -586,6 +586,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'comfort/trialChanges': {
     lockMember: () => trialChanges.lockMember(db, here, other.member),
+    memberOfTrial: () => trialChanges.memberOfTrial(db, here, other.trial),
     rateTrial: () => trialChanges.rateTrial(db, here, { id: id(), trialId: other.trial, rating: 9 }, now),
     endTrial: () => trialChanges.endTrial(db, here, { id: other.trial, outcome: 'keep' }, now),
   },
