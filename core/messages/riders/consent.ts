@@ -3,8 +3,8 @@ import type { ConsentWay } from '../../riders/consent/consent'
 /** The wording a studio begins with. */
 export const DEFAULT_CONSENT_WORDING =
   'You agree that we note how you sit and move on the bike, what you feel there, and injuries or conditions you tell ' +
-  'us of, to set the bike up and to teach you. Instructors and managers here see it, nobody else. You may see it, ' +
-  'have it erased, or withdraw at any time; your numbers still work.'
+  'us of, to set the bike up and to teach you. Those who teach here and managers see it, nobody else. You may see ' +
+  'it, have it erased, or withdraw at any time; your numbers still work.'
 
 const WAY_TEXT: Readonly<Record<ConsentWay, string>> = {
   spoken: 'by word',
