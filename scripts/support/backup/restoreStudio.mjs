@@ -77,6 +77,9 @@ export async function restoreStudio(root, settings, { at, file: named, into }) {
   // The next start begins a new run of binary logs.
   writeFileSync(join(fresh, 'mariadb', 'restored'), '')
   renameSync(join(fresh, 'mariadb'), now)
+  // The ends noted of the access log are those of the database of before.
+  const ends = join(data, 'access-log-ends')
+  if (existsSync(ends)) renameSync(ends, `${ends}.before-${stamp}`)
   rmSync(fresh, { recursive: true, force: true })
   return (
     `Restored from ${basename(file)}: ${sumOf(whole.rows)} rows` +
