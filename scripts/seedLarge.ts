@@ -2,6 +2,7 @@
  * Fills the studio that is there up to a large one: `--members` members and `--setups` finished set-ups over three
  * years, with rows, notes and a day's class. Seeded: the same numbers every time. Run through `npm run seed:large`.
  */
+import { agreed } from './history/consents'
 import { parseArgs } from 'node:util'
 import { count, sql } from 'drizzle-orm'
 import { createRng } from '../core/base/rng'
@@ -99,6 +100,11 @@ await inBatches(Math.max(0, MEMBERS - there), async (from, to) => {
     createdBy,
   }))
   await db.insert(member).values(rows)
+  await agreed(
+    db,
+    rows.map(({ id }) => id),
+    new Date(now),
+  )
   await addWords(db, scope, rows)
 })
 await inBatches(SETUPS, async (from, to) => {
