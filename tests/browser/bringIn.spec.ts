@@ -317,6 +317,8 @@ test(
     expect(await firstHour(page)).toEqual({ taps: 9, fields: 3 })
 
     await page.goto('/bikes')
+    // A tap on a page that does not answer to hands yet would be lost.
+    await expect(page.locator('html')).toHaveAttribute('data-ready', 'true')
     await page.getByRole('link', { name: 'Add a type' }).click()
     await page.getByRole('button', { name: 'Save, then lay the tape' }).click()
     await expect(page.getByText('Name: is missing.')).toBeVisible()
