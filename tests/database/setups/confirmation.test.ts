@@ -1,5 +1,9 @@
 /** @jest-environment node */
+import { DEFAULT_EQUIPMENT } from '@/core/bikes/bike/equipment'
+import { HOLES_BIKE } from '@/core/testing/meanRider'
+import { openEmptyStudio, type EmptyStudio } from '@/scripts/support/emptyStudio'
 import { addBikes, listBikes } from '@/server/bikes/bikes'
+import { writeVersion } from '@/server/bikes/versions'
 import { addClass, findClass } from '@/server/classes/classes'
 import { assignBike } from '@/server/classes/assignments'
 import { runCommand } from '@/server/commands/runCommand'
@@ -9,7 +13,7 @@ import { riderPage } from '@/server/pages/riders/rider'
 import { can } from '@/server/platform/accounts/can'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { user } from '@/server/platform/accounts/tables'
-import { closeDatabase, database } from '@/server/platform/db/connection'
+import type { Database } from '@/server/platform/db/connection'
 import { addMember } from '@/server/riders/members/members'
 import { listWaitingNumbers } from '@/server/setups/confirmation'
 import { currentEntries } from '@/server/setups/register'
@@ -17,21 +21,29 @@ import { startSetup } from '@/server/setups/setups'
 
 jest.mock('@/server/platform/compute/pool', () => jest.requireActual('../support/computeHere'))
 
-const db = database()
-const manager: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
-const trainee: Scope = { studioId: 'netloft-hall', userId: crypto.randomUUID(), role: 'trainee' }
+/** A studio of its own: Today of the hall is full of what other tests leave open. */
+let far: EmptyStudio
+let db: Database
+let manager: Scope
+let trainee: Scope
 const id = () => crypto.randomUUID()
 const now = new Date('2004-08-02T17:00:00Z')
-const marks = { seatHeight: '6', seatSlide: 'C', barHeight: '5', barSlide: '2' }
+const marks = { seatHeight: '7', seatSlide: 'D', barHeight: '6', barSlide: '0' }
 let bikeId: string
 
 beforeAll(async () => {
+  far = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_confirmation_${process.pid}`)
+  ;({ db, scope: manager } = far)
+  trainee = { ...manager, userId: crypto.randomUUID(), role: 'trainee' }
   const { userId, studioId, role } = trainee
   await db.insert(user).values({ id: userId, name: 'Tam Learner', email: `${userId}@hall.example`, studioId, role })
-  await addBikes(db, manager, 'sorrel', [961])
+  const document = { bikeType: HOLES_BIKE, equipment: DEFAULT_EQUIPMENT }
+  const type = await writeVersion(db, manager, { id: id(), baseId: null, document }, now)
+  if (type.outcome !== 'kept') throw new Error(type.outcome)
+  await addBikes(db, manager, type.lineId, [961])
   bikeId = (await listBikes(db, manager)).find(({ number }) => number === 961)!.id
 })
-afterAll(closeDatabase)
+afterAll(() => far.close())
 
 const send = (by: Scope, name: string, input: object, at = now) => runCommand(db, by, { name, id: id(), input }, at)
 async function setUpBy(by: Scope): Promise<string> {
