@@ -1,4 +1,4 @@
-import { and, eq, inArray, like, or } from 'drizzle-orm'
+import { and, eq, inArray, like, or, sql } from 'drizzle-orm'
 import { classCue } from '../classes/tables'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
@@ -40,7 +40,12 @@ export async function eraseMember(
     const named = [found, ...merged].map(({ name }) => like(commandReceipt.outcome, `%${likeText(name)}%`))
     await tx
       .delete(commandReceipt)
-      .where(and(eq(commandReceipt.studioId, studioId), or(inArray(commandReceipt.subject, ids), ...named)))
+      .where(
+        and(
+          eq(commandReceipt.studioId, studioId),
+          or(inArray(commandReceipt.subject, ids), and(sql`${commandReceipt.outcome} <> ${PLAIN}`, or(...named))),
+        ),
+      )
     await tx
       .insert(erasure)
       .values(ids.map((id) => ({ studioId, memberId: id, createdAt: now, erasedBy: userId })))
@@ -48,6 +53,9 @@ export async function eraseMember(
     return ids.map((id) => ({ studioId, memberId: id }))
   })
 }
+
+/** The answer of most commands: it names nobody, whatever the name. */
+const PLAIN = JSON.stringify({ outcome: 'kept' })
 
 /** A text as a part of a LIKE pattern over JSON. */
 const likeText = (text: string): string =>

@@ -67,7 +67,15 @@ export async function invite(
     const [person] = await tx
       .select({ id: user.id })
       .from(user)
-      .where(and(eq(user.id, userId), eq(user.studioId, studioId), isNull(user.endedAt)))
+      .where(
+        and(
+          eq(user.id, userId),
+          eq(user.studioId, studioId),
+          isNull(user.endedAt),
+          // A program acts by its key and gets no password.
+          eq(user.isProgram, false),
+        ),
+      )
     if (!person) return 'gone'
   }
   await tx.insert(invitation).values({

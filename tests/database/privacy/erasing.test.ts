@@ -10,6 +10,7 @@ import type { Scope } from '@/server/platform/accounts/scope'
 import { closeDatabase, type Database } from '@/server/platform/db/connection'
 import { plainShapeOf } from '@/server/platform/sealing/sealed'
 import { COLUMN_KINDS, columnKind, COMMON_COLUMNS, OPEN_HEALTH_COLUMNS } from '@/server/privacy/columns'
+import { commandReceipt } from '@/server/platform/receipts/tables'
 import { settleErasures } from '@/server/privacy/erasureFile'
 import { memberFile } from '@/server/privacy/memberFile'
 import { memberFileResponse } from '@/server/privacy/memberFileResponse'
@@ -159,6 +160,19 @@ test('erased is erased: no row, no name, no receipt; others keep theirs; sent ag
   expect(await tablesWith(merged)).toEqual(['erasure'])
   expect(await send('members.eraseMember', { memberId, name })).toEqual({ outcome: 'kept' })
   expect(await send('members.eraseMember', { memberId: id(), name })).toMatchObject({ code: 'noSuchMember' })
+})
+
+test('a name that is a part of every plain answer takes away no receipt of others', async () => {
+  const [memberId, other] = [id(), id()]
+  await addMember(db, scope, { id: memberId, name: 'kept' }, now)
+  await addMember(db, scope, { id: other, name: 'Another Rider' }, now)
+  expect(await send('members.giveConsent', { memberId: other, way: 'spoken' })).toEqual({ outcome: 'kept' })
+  const receipts = async () =>
+    (await db.select({ n: count() }).from(commandReceipt).where(eq(commandReceipt.subject, other)))[0].n
+  const before = await receipts()
+  expect(before).toBeGreaterThan(0)
+  expect(await send('members.eraseMember', { memberId, name: 'kept' })).toEqual({ outcome: 'kept' })
+  expect(await receipts()).toBe(before)
 })
 
 test('whom a restore brings back is erased again at the start, whatever the file lacks', async () => {

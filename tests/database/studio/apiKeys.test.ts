@@ -94,6 +94,9 @@ test('the key is nowhere in the database; its program is nobody who works here; 
     expect(await runCommand(db, scope, { name: 'people.makeKey', id: id(), input }, now)).toMatchObject({
       code: 'malformed',
     })
+  // Its account gets no password either.
+  const invited = { name: 'people.invite', id: id(), input: { role: 'desk', userId: keyId } }
+  expect(await runCommand(db, scope, invited, now)).toMatchObject({ code: 'noSuchPerson' })
   const used = await programOf(db, new Headers({ authorization: `Bearer ${secret}` }), now)
   expect(used).toMatchObject({ scope: { studioId: 'netloft-hall', userId: keyId, role: 'instructor' } })
 })
