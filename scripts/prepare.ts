@@ -38,7 +38,7 @@ async function prepared(): Promise<string | null> {
   const [major, minor] = version.split('.').map(Number)
   if (!/mariadb/i.test(version) || major < OLDEST[0] || (major === OLDEST[0] && minor < OLDEST[1]))
     return `The database is ${version}; MariaDB ${OLDEST.join('.')} or later is needed.`
-  // A lock belongs to its connection: one is held until the migrations are through.
+  // A lock belongs to its connection: this one stays open until the migrations end.
   const held = await connectionPool().getConnection()
   try {
     const [locks] = (await held.query('SELECT GET_LOCK(?, ?) AS taken', [LOCK, LOCK_S])) as unknown as [

@@ -8,7 +8,7 @@ const UNDO_S = 7
 
 type Change = Readonly<{
   action: () => Promise<Answer>
-  /** What the message says was done. */
+  /** Text of the message. */
   done: string
   undo: () => Promise<Answer>
 }>

@@ -1,7 +1,7 @@
 'use client'
 import { App } from 'antd'
 
-/** Copies a text, with a message; where the browser does not copy the message says so. */
+/** Copies a text, with a message of success or failure. */
 export function useCopy(): (text: string) => Promise<void> {
   const { message } = App.useApp()
   return async (text) => {

@@ -4,14 +4,14 @@ import { useCallback, useSyncExternalStore } from 'react'
 /** A page reloaded later than this starts afresh, ms. */
 const KEPT_MS = 60_000
 
-/** Values by key, as JSON; what a tab without storage keeps until it is closed. */
+/** Values by key, as JSON; replaces the storage of a tab that has none. */
 const values = new Map<string, string | null>()
 const listeners = new Set<() => void>()
 
 /**
- * A state that its tab keeps when the page reloads within a minute, as a browser does when the network fails
+ * A state that survives a reload of the page within a minute, as a browser does when the network fails
  * halfway through a request for data. The server, and the first render in the browser, see `null`. Only for JSON values
- * that tell nothing of a person: whoever signs in next on this device may find them.
+ * without personal data: the next user of this device may read them.
  */
 export function useTabState<Value>(key: string): readonly [Value | null, (value: Value | null) => void] {
   const json = useSyncExternalStore(listen, () => read(key), readNothing)

@@ -3,7 +3,7 @@ import type { OutboxEntry } from '@/server/platform/entry'
 
 export type EntryState = 'waiting' | 'sending' | 'refused' | 'signedOut'
 
-/** An entry on this device: `queue` defines its order (a set-up, a class), `say` is the reason of a refusal. */
+/** An entry on this device: `queue` defines its order (a set-up, a class), `say` is the sentence of a refusal. */
 export type StoredEntry = Readonly<{
   seq: number
   queue: string

@@ -54,7 +54,7 @@ function takeStoredByWorker(path: string): boolean {
   const [document] = performance.getEntriesByType('navigation') as Partial<PerformanceNavigationTiming>[]
   const isFirst = isFirstPage
   isFirstPage = false
-  // A browser that does not say how the document came has it stored again.
+  // A browser without the document's source stores it again.
   return isFirst && (document?.workerStart ?? 0) > 0 && new URL(document.name!).pathname === path
 }
 

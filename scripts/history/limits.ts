@@ -4,7 +4,7 @@ import { recordLimit } from '../../server/riders/limits'
 import { STUDIO } from '../netloftHall'
 import { daysBefore, memberId, type Hall } from './hall'
 
-/** Days ago, and what a rider of this index told. */
+/** Days ago, and the limit of the rider with this index. */
 const LIMITS: readonly (readonly [rider: number, days: number, limit: Omit<Limit, 'since'>])[] = [
   [4, 90, { kind: 'rides', rides: 'upright' }],
   [4, 90, { kind: 'touch', yes: true }],

@@ -1,6 +1,6 @@
 /**
  * `npm run backup`: an encrypted backup of a studio, also while it is open; older ones are rotated. `npm start` makes
- * one by itself every few hours.
+ * one every few hours.
  *
  *   npm run backup
  *   npm run backup -- --settings /etc/saddle.json

@@ -1,6 +1,6 @@
 /**
  * `npm run certificate -- <names>`: a certificate for this computer's names and addresses on the studio's network, by
- * the studio's own authority. `npm start` uses it by itself and makes it anew before it ends.
+ * the studio's own authority. `npm start` uses it and renews it before it ends.
  *
  *   npm run certificate -- 192.168.1.20 saddle.local
  *   npm run certificate -- --data /srv/saddle 192.168.1.20

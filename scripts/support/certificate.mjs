@@ -33,7 +33,7 @@ const DAY_MS = 86_400_000
 const AUTHORITY_DAYS = 3650
 /** Phones refuse a certificate that is good for longer than some 398 days. */
 const CERTIFICATE_DAYS = 390
-/** A certificate is made anew when it ends within this, days. */
+/** Days before its end from which a certificate is renewed. */
 export const RENEW_DAYS = 30
 /** A device whose clock is behind by less trusts a new certificate at once, ms. */
 const CLOCK_BEHIND_MS = DAY_MS
@@ -150,7 +150,7 @@ async function makeAuthority(files, name, now) {
 }
 
 /**
- * Makes the studio's own certificate anew, for the same names, where it ends within `RENEW_DAYS`. Resolves with its
+ * Renews the studio's own certificate, for the same names, where it ends within `RENEW_DAYS`. Resolves with its
  * new end, or null where there was nothing to do.
  */
 export async function renewCertificate(data, now = new Date()) {

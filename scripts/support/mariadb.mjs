@@ -209,7 +209,7 @@ export function secret(file) {
 
 /**
  * The keys of the health words in the database, one a line of the file `health-key`, joined by commas: the first is in
- * force. Made the first time. Neither database nor backups hold it: without the file their health words stay closed.
+ * force. Made the first time. Neither database nor backups contain it: without the file nobody reads the health words.
  */
 export function healthKeys(folder) {
   const file = join(folder, HEALTH_KEY_FILE)

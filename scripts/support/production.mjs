@@ -79,7 +79,7 @@ async function bundleServiceWorker(root, dist) {
 
 /**
  * Serves a build (or the development server) on loopback; resolves once `probe` (server and database together)
- * answers, asked for at `probePort`, a plain loopback port for probes alone, where one is given. What it prints goes to
+ * answers, probed at `probePort`, a plain loopback port for probes alone, where one is given. What it prints goes to
  * `log`, a stream; the server ends with this process.
  */
 export async function serve(

@@ -8,7 +8,7 @@ const SLOW_MS = 1000
 /** Pages behind a secret address: what follows is never logged. */
 const SECRET_PAGES = new Set(['m', 'invited'])
 const MAX_SEGMENTS = 6
-/** Patterns that are told apart; addresses made up by a stranger must not fill the memory. */
+/** Maximum of distinct patterns; invented addresses must not fill the memory. */
 const MAX_ROUTES = 200
 
 /**

@@ -133,7 +133,7 @@ function addressFaults({ address, bind, trustedProxy, tlsCertificate }) {
   return faults
 }
 
-/** `isOwn`: the start makes it anew by itself where it ended. */
+/** `isOwn`: the start renews it where it ended. */
 function tlsFaults({ tlsCertificate, tlsKey, address }, isOwn, now) {
   if (!tlsCertificate && !tlsKey) return []
   if (!tlsCertificate || !tlsKey) return ['A certificate needs its key: set both tlsCertificate and tlsKey.']

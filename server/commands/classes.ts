@@ -150,7 +150,7 @@ export const classForEdit = defineQuery({
       teacherId: of.teacherId,
     }
     const teachers = (await listTeachers(db, scope)).map(({ id, name }) => ({ id, name }))
-    // Whoever teaches it stays on the list, also once their access has ended.
+    // Its teacher stays on the list after their access ended.
     const isListed = of.teacherId === null || teachers.some(({ id }) => id === of.teacherId)
     return {
       outcome: 'found',

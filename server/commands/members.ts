@@ -75,7 +75,7 @@ export const recordLimit = defineCommand({
     const { outcome } = await limits.recordLimit(tx, scope, { id, memberId, limit }, now)
     if (outcome !== 'kept') return refused({ code: outcome === 'gone' ? 'noSuchMember' : 'idTaken' })
     await consents.giveConsent(tx, scope, memberId, 'spoken', now)
-    // A set-up of somebody pregnant is looked at again by itself.
+    // A pregnancy plans a second look at the set-up.
     if (limit.kind === 'pregnancy')
       await plans.recordPlan(tx, scope, { id, memberId, plan: { kind: 'recheck', since: today } }, now)
     return SAVED
@@ -123,7 +123,7 @@ export const recordPlan = defineCommand({
 
 const ofPlan = closed({ memberId: idSchema, planId: idSchema })
 
-/** Ticks a plan: one that recurs counts anew from now, any other is done with. */
+/** Ticks a plan: a recurring one restarts from now, any other ends. */
 export const tickPlan = defineCommand({
   name: 'members.tickPlan',
   permission: 'writeNotes',

@@ -151,7 +151,7 @@ export const addLook = defineCommand({
     if (classId === undefined) return refused({ code: 'noNote' })
     const look = { classId, memberId: rider.memberId!, bikeId, numbers: entry.numbers === true }
     const { outcome } = await watch.addLook(tx, scope, { id: context.id, ...look, createdAt: context.observedAt })
-    // Whoever may confirm a trainee's numbers and looked at them in class has.
+    // A look in class by somebody who may confirm a trainee's numbers confirms them.
     if (look.numbers && can(scope, 'confirmNumbers'))
       await confirmNumbersOf(tx, scope, look.memberId, context.observedAt)
     if (outcome === 'kept') announce(context, classId, { op: 'addLook', ...look })

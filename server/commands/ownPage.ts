@@ -39,7 +39,7 @@ async function saveMessage(
   return body ? recorded((await addMessage(tx, owner, { id, kind, body }, now)).outcome) : unreadable
 }
 
-/** The page names the wording beside the button: whoever sends how they feel agrees that it is noted. */
+/** The page shows the wording beside the button: sending a rating gives consent. */
 const agree = (tx: Database, { studioId, memberId }: LinkOwner, { now }: CommandContext) =>
   consents.giveConsent(tx, { studioId, userId: null }, memberId, 'ownPage', now)
 

@@ -72,7 +72,7 @@ export const makeKey = defineCommand({
   },
 })
 
-/** Ends a key: its program is refused with the next request; what it did keeps its name. */
+/** Revokes a key from the next request on; past actions still show its name. */
 export const revokeKey = defineCommand({
   name: 'people.revokeKey',
   permission: 'manageStudio',

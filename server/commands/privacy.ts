@@ -45,7 +45,7 @@ export const previewRetention = defineQuery({
   }),
 })
 
-/** How long the studio keeps what it notes, from now on; what is older is deleted at once, and then every day. */
+/** Sets the retention times; deletes older rows at once, and then every day. */
 export const saveRetention = defineCommand({
   name: 'privacy.saveRetention',
   permission: 'managePrivacy',

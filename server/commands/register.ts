@@ -152,7 +152,7 @@ export const movableMarks = defineQuery({
   },
 })
 
-/** What the belief expects of an axis at another mark; `outlook` is null where nothing is known of the rider. */
+/** The posterior's expectation for an axis at another mark; `outlook` is null without data of the rider. */
 export const outlookOfMove = defineQuery({
   name: 'register.outlookOfMove',
   permission: 'setUpRiders',
@@ -165,7 +165,7 @@ export const outlookOfMove = defineQuery({
   run: async (db, scope, input, now) => ({ outcome: 'found', outlook: await moveOutlook(db, scope, input, now) }),
 })
 
-/** Takes a moved mark back: the numbers before it hold again. */
+/** Undoes a moved mark: restores the numbers before it. */
 export const undoMove = defineCommand({
   name: 'register.undoMove',
   permission: 'setUpRiders',

@@ -71,7 +71,7 @@ export async function importArchive(db: Database, scope: Scope, input: ArchiveIn
           if (done === next) throw new Error(`no section ${written[next]} in an archive that was checked`)
           next = done
         }
-        // Whoever was erased here does not come back with an older archive.
+        // An older archive does not restore an erased member.
         const erased = (await listErasures(tx)).filter(({ studioId }) => studioId === scope.studioId)
         await replayErasures(tx as Database, erased, new Date())
         await renew(tx)

@@ -1,6 +1,6 @@
 /**
- * What a column holds: `health` of a rider, the `identity` of a rider or of somebody who works here, or `neither`. A
- * key of another row is `neither`: what it says of a person is in the row it names.
+ * Kind of a column's data: `health` of a rider, the `identity` of a rider or an employee, or `neither`. A
+ * key of another row is `neither`: personal data is in the row it names.
  */
 export type DataKind = 'health' | 'identity' | 'neither'
 
@@ -208,7 +208,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   __migration_progress: { neither: ['hash', 'statements', 'whole'] },
 })
 
-/** What a column holds; null for one without an entry. */
+/** Kind of a column's data; null for a column without an entry. */
 export function columnKind(table: string, column: string): DataKind | null {
   const kinds = Object.hasOwn(COLUMN_KINDS, table) ? COLUMN_KINDS[table] : null
   if (!kinds) return null

@@ -8,7 +8,7 @@ const LEASE = 'retention'
 const FIRST_MS = 60_000
 const EVERY_MS = 6 * 3_600_000
 
-/** Deletes what every studio keeps no longer; one process at a time a studio. */
+/** Deletes rows past their retention time in every studio; one process at a time for each. */
 export async function applyRetentions(db: Database, now: Date): Promise<void> {
   const studios = await db.select({ studioId: studio.id }).from(studio).where(isNotNull(studio.retention))
   for (const scope of studios) await withLease(db, scope, LEASE, () => applyRetention(db, scope, now))

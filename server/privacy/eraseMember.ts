@@ -54,7 +54,7 @@ export async function eraseMember(
   })
 }
 
-/** The answer of most commands: it names nobody, whatever the name. */
+/** The answer of most commands: it contains no name. */
 const PLAIN = JSON.stringify({ outcome: 'kept' })
 
 /** A text as a part of a LIKE pattern over JSON. */

@@ -19,7 +19,7 @@ const PEOPLE = ['createdBy', 'startedBy', 'finishedBy', 'endedBy', 'handedBy', '
 
 type AnyRow = Readonly<Record<string, unknown>>
 
-/** Everything a studio holds about one member: all rows as they are, and names for the ids in them. */
+/** All rows of one member, and names for the ids in them. */
 export type MemberFile = Readonly<{
   format: typeof FORMAT
   formatVersion: number

@@ -19,7 +19,7 @@ import { evidence, registerCurrent, registerEntry, setup, setupSchool, withdrawa
 export type MemberTable = Readonly<{
   name: string
   table: MySqlTable
-  /** The condition that holds for the member's rows alone. */
+  /** The condition that selects only the member's rows. */
   of: (db: DbExecutor, memberId: string) => SQL
 }>
 

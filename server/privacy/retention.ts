@@ -18,7 +18,7 @@ export type RetentionCounts = Readonly<Record<Kept, number>>
 /** So many rows in one transaction: others write meanwhile. */
 const BATCH = 500
 
-/** How long a studio keeps each kind, months; null where it keeps it for good. */
+/** Retention time of each kind, months; null for no limit. */
 export async function retentionOf(db: DbExecutor, { studioId }: Pick<Scope, 'studioId'>): Promise<Retention> {
   const [found] = await db.select({ retention: studio.retention }).from(studio).where(eq(studio.id, studioId))
   return { notes: null, complaints: null, sets: null, ...found?.retention }
@@ -102,7 +102,7 @@ export async function previewRetention(
   return Object.fromEntries(pairs) as RetentionCounts
 }
 
-/** Deletes what is older than the studio keeps it, in small transactions. Resolves with what was deleted. */
+/** Deletes rows past their retention time, in small transactions. Resolves with the counts. */
 export async function applyRetention(
   db: Database,
   scope: Pick<Scope, 'studioId'>,

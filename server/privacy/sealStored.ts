@@ -19,7 +19,7 @@ export const SEALED_TABLES: readonly MySqlTable[] = [
   riderPlan,
 ]
 const BATCH = 200
-/** What a sealed text looks like, whatever key sealed it. */
+/** Form of a sealed text, of any key. */
 const SEALED = /^s\d\.[0-9a-f]{8}\./
 
 /**
@@ -71,7 +71,7 @@ function resealed(table: MySqlTable, { name }: AnyMySqlColumn, studioId: string,
   return sealText(studioId, column, isText(table, name) ? JSON.stringify(value) : value)
 }
 
-/** Whether a column from before it was sealed held text as it is, and not JSON. */
+/** Whether a column, before it was sealed, stored plain text and not JSON. */
 function isText(table: MySqlTable, name: string): boolean {
   const shape = plainShapeOf(getTableName(table), name) as Readonly<{ type?: unknown; enum?: unknown }>
   return shape.type === 'string' || shape.enum !== undefined

@@ -63,7 +63,7 @@ export async function giveConsent(
   now: Date,
 ): Promise<boolean> {
   const own = and(eq(member.id, memberId), eq(member.studioId, studioId))
-  // Locked, so that two devices that ask at once record one.
+  // Locked, so that two devices at once record one consent.
   const [found] = await tx.select({ id: member.id }).from(member).where(own).for('update')
   if (!found) return false
   if (await consentOf(tx, { studioId }, memberId)) return true

@@ -73,7 +73,7 @@ export async function recordPlan(
   )
 }
 
-/** Ticks a plan: one that recurs counts anew from now, any other ends. Without a plan of this id nothing changes. */
+/** Ticks a plan: a recurring one restarts from now, any other ends. Without a plan of this id nothing changes. */
 export async function tickPlan(
   tx: DbExecutor,
   scope: Scope,

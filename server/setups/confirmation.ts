@@ -29,7 +29,7 @@ export const listWaitingNumbers = (db: DbExecutor, { studioId }: Pick<Scope, 'st
     .limit(MAX_WAITING)
 
 /**
- * `own`: who saved them cannot look them over; `gone`: the studio has no such numbers. Those confirmed before are kept.
+ * `own`: their author cannot confirm them; `gone`: the studio has no such numbers. A second confirmation is `kept`.
  */
 export type Confirmed = 'kept' | 'own' | 'gone'
 

@@ -12,7 +12,7 @@ import { studioFactsIssue, type StudioFacts, type StudioFactsIssue } from './stu
 
 /**
  * `begun`: somebody has an account already; `wrongCode`: not the code printed at the start, or none was; an issue of
- * what was typed otherwise. Only `kept` has written anything.
+ * the invalid field otherwise. Only `kept` has written anything.
  */
 export type FirstStartResult = 'kept' | 'begun' | 'wrongCode' | StudioFactsIssue | AccountIssue
 

@@ -45,7 +45,7 @@ export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positi
  */
 export function seatedAt(bikeType: BikeType, bike: Bike | undefined, sitsAtMm: number | undefined): BikeType {
   if (!sitsAtMm) return bikeType
-  // A board over the front half says nothing about the whole saddle.
+  // A board over the front half does not measure the whole saddle.
   const tiltDeg = bike?.tiltAcross === 'frontHalf' ? 0 : (bike?.tiltDeg ?? 0)
   const along = unitVector(tiltDeg)
   return {

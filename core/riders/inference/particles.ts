@@ -37,7 +37,7 @@ export type ModelInputs = Readonly<{
   prior: PriorVector
   footing: Footing
   carriedPrior?: NormalScores
-  /** A leg known to be shorter: its knee bends less. */
+  /** A measured shorter leg: its knee bends less. */
   shorterLeg?: ShorterLeg
 }>
 

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { between, closed, oneOf, type Plain } from '../../base/schema'
 
-/** What limits a rider or is to be known of them for longer than one set-up; health data but for the last four. */
+/** Limits of a rider that outlast one set-up; health data but for the last four. */
 export const LIMIT_KINDS = [
   'heart',
   'operation',
@@ -117,7 +117,7 @@ export function limitIssue(limit: Limit, today: string): LimitIssue | null {
 export const isWhole = (limit: Limit): boolean =>
   LIMIT_KINDS.includes(limit.kind) && NEEDED[limit.kind].every((detail) => limit[detail] !== undefined)
 
-/** Whether a limit is over by itself: a pregnancy past term. */
+/** Whether a limit ended without an entry: a pregnancy past term. */
 export const isOver = (limit: Limit, today: string): boolean =>
   limit.kind === 'pregnancy' && weeksOn(limit, today) > MAX_WEEKS
 

@@ -85,7 +85,7 @@ export type PlanFacts = Readonly<{
   rides: number
   /** Of a starter: mm along the axis from the present seat height up to `to`; null without numbers for its type. */
   leftMm: number | null
-  /** Whether a pregnancy stands. */
+  /** Whether a pregnancy is recorded and not over. */
   isPregnant: boolean
   /** The latest days of a look: ticked, or by a set-up; YYYY-MM-DD. */
   lookedOn: readonly string[]

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { closed, type Plain } from '../../base/schema'
 
-/** What a studio may keep for a time only. */
+/** Kinds of records with a retention time. */
 export const KEPT = ['notes', 'complaints', 'sets'] as const
 export type Kept = (typeof KEPT)[number]
 /** The times offered, months; null: for good. */

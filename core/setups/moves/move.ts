@@ -91,7 +91,7 @@ export function isBeyond(axis: MovableAxis, to: Label, alone: readonly Label[] |
 type KnownMove = Readonly<{ id: string; axis: AxisName; from: Label; to: Label }>
 
 /**
- * A rider's marks after moves. `marks` were read together with the moves `known`; `now` are the present ones. Undoes
+ * A rider's marks after moves. `marks` were read with the moves `known`; `now` are the present ones. Undoes
  * known moves that are absent from `now`, then applies new ones. Ignores a move whose axis is not at its `from`.
  */
 export function marksAfter(marks: Marks, known: readonly KnownMove[], now: readonly KnownMove[]): Marks {

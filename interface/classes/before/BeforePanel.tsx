@@ -36,7 +36,7 @@ export function BeforePanel(props: Props) {
 function Chosen({ info, floor, tile, close, free, maySetUp, change: changePlaces }: Props) {
   const [busy, setBusy] = useState(false)
   const rider = tile!.rider!
-  // A starter of this type stands with the marks, where it is raised.
+  // Shows a starter of this type beside the marks, where it is raised.
   const plans = tile!.plans.filter(({ isHere }) => !isHere || !maySetUp || !tile!.numbers)
   const listed = floor.roster.find(({ memberId }) => memberId === rider.id)
   const change = async (text: string, change: RosterChange) => {

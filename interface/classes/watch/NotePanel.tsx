@@ -31,7 +31,7 @@ import styles from './notePanel.module.css'
 
 type Props = Readonly<{
   bike: WatchBike & Readonly<{ rider: NonNullable<WatchBike['rider']> }>
-  /** The rider's marks as they stand now, and the bike's scales; null where there is nothing this person may move. */
+  /** The rider's present marks and the bike's scales; null where this person may move nothing. */
   movable: Movable | null
   block: Block | null
   /** As announced, or by the plan. */
@@ -49,7 +49,7 @@ type Props = Readonly<{
   /** Of the body, whose signs are shown. */
   region: Region
   onRegion: (region: Region) => void
-  /** Whether the rider agreed to notes; `wording`: what they are asked otherwise. */
+  /** Whether the rider agreed to notes; `wording`: the question otherwise. */
   agrees: boolean
   wording: string
   onAgree: () => void

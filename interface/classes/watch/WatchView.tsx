@@ -57,7 +57,7 @@ export function WatchView({ info, data }: { info: ClassInfo; data: WatchData }) 
 
   const { proposed, wave } = useProposals(data, state, block)
   function noteOn(bikeId: string, rider: Rider, noted: Noted) {
-    // Whoever has not agreed is asked first, in their panel.
+    // The panel of a rider without consent opens with the question.
     if (!agrees(rider)) return setChosen(bikeId)
     const id = write({
       side: 'both',
@@ -246,7 +246,7 @@ const FIRST_REGION: Region = 'feet'
 /** The bike whose notes are open, and the region of the body; the same when the page reloads. */
 function useChosen(classId: string) {
   const [at, setAt] = useTabState<Readonly<{ bikeId: string; region: Region }>>(`watch-at ${classId}`)
-  // Whoever goes to another page is done with the bike; a reloaded page runs no clean-up.
+  // Leaving the page ends work at the bike; a reload runs no clean-up.
   useEffect(() => () => setAt(null), [setAt])
   return {
     chosen: at?.bikeId ?? null,

@@ -2,7 +2,7 @@
 import { CONSENT_TEXT } from '@/core/messages/riders/consent'
 import styles from './consent.module.css'
 
-/** Before the first note about a rider: what they are asked, and their yes. */
+/** Asks for consent before the first note about a rider. */
 export function AskConsent({
   name,
   wording,

@@ -50,7 +50,7 @@ export type ShownChange = Readonly<{
 
 /** The page of reasons in words. */
 export type ReasonsPage = Readonly<{
-  /** Whether the rider agreed to notes, and what they are asked otherwise. */
+  /** Whether the rider agreed to notes, and the question otherwise. */
   agrees: boolean
   wording: string
   /** A limit that waits for a clinician's word, in words; null for none. */

@@ -17,7 +17,7 @@ export function BeginStudio({ zones }: Readonly<{ zones: readonly string[] }>) {
   const [facts, setFacts] = useState({ name: '', place: '', timeZone: '' })
   const [manager, setManager] = useState(NOTHING_TYPED)
   const { send, trouble, busy } = useAccountForm('/api/accounts/begin')
-  // Known in the browser alone: the server's first picture is without it.
+  // Only the browser has it: the server renders without it.
   const own = useSyncExternalStore(
     neverChanges,
     () => ownZone(zones),

@@ -8,7 +8,7 @@ import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import type { ConsentText } from '../../comfort/limits/ConsentPart'
 import styles from './memberPage.module.css'
 
-/** The member's own consent: what it says, whether it is given, and its end. */
+/** The member's own consent: wording, state, withdrawal. */
 export function OwnConsent({ token, consent: { given, wording } }: Readonly<{ token: string; consent: ConsentText }>) {
   const router = useRouter()
   const { act, busy } = useAction()

@@ -20,7 +20,7 @@ export function MemberSelect({ label, placeholder, className, exceptId, onPick }
   const [typed, setTyped] = useState('')
   const [picked, setPicked] = useState<Member | null>(null)
   const { found } = useMemberSearch(typed)
-  // The one chosen stays an option, so that the name is shown whatever was found last.
+  // The chosen member stays an option, so that the name shows after another search.
   const shown = [...(picked && !found.some(({ id }) => id === picked.id) ? [picked] : []), ...found]
   return (
     <Select

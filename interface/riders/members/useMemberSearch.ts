@@ -6,12 +6,12 @@ import { findMembers } from './findMembers'
 /** Debounce of typing before a request, ms. */
 const PAUSE_MS = 150
 
-/** `isFresh`: `found` answers what is typed now; before, it holds those of the answer before that go on fitting. */
+/** `isFresh`: `found` is of the present text; until then, the earlier results that still match. */
 type MemberSearch = Readonly<{ found: readonly Member[]; isFresh: boolean; failed: boolean }>
 
 const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-/** Members whose name has every word typed, whatever its accents. */
+/** Members whose name has every typed word; ignores accents. */
 function narrowed(members: readonly Member[], typed: string): readonly Member[] {
   const words = folded(typed).split(/\s+/)
   return members.filter(({ name }) => words.every((word) => folded(name).includes(word)))

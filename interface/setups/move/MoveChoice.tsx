@@ -42,7 +42,7 @@ type Props = Readonly<{
   /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
-  /** Health comes first: every move is asked about. */
+  /** Health comes first: every move needs a confirmation. */
   stopped?: boolean
   onMove: (move: MarkMove) => void
   leave: () => void

@@ -7,7 +7,7 @@ import styles from '../steps/questions.module.css'
 
 const AddLimit = lazyDialog(() => import('../../comfort/limits/AddLimit'))
 
-/** What limits the rider for longer than one set-up, asked with the rest: it acts on this set-up at once. */
+/** Asks for the rider's lasting limits with the other questions: they act on this set-up at once. */
 export function TalkLimits({ memberId, today, limitTexts }: Pick<SetupContext, 'memberId' | 'today' | 'limitTexts'>) {
   const [adding, setAdding] = useState(false)
   return (

@@ -22,7 +22,7 @@ export type SetupContext = Readonly<{
   memberId: string
   /** On the studio's clock, YYYY-MM-DD. */
   today: string
-  /** A leg known to be shorter: each knee is looked at for itself; null without a difference. */
+  /** A measured shorter leg: each knee has looks of its own; null without a difference. */
   shorterLeg: 'left' | 'right' | null
   /** What limits the rider for longer than this set-up, in words. */
   limitTexts: readonly string[]

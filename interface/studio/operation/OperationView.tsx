@@ -6,7 +6,7 @@ import type { OperationPage } from '@/server/pages/studio/operation'
 import { StudioNav } from '../../frame/StudioNav'
 import styles from './operation.module.css'
 
-/** A certificate is said to end soon within so many days. */
+/** Days before its end from which a certificate "ends soon". */
 const SOON_DAYS = 14
 
 /** How the installation does: backups first, then what a helper on the telephone would want to know. */

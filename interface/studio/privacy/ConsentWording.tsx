@@ -8,7 +8,7 @@ import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import styles from './privacy.module.css'
 
-/** What members are asked before anything about body and health is noted; each saved wording is a version. */
+/** The consent question of the studio; each saved wording is a version. */
 export function ConsentWording({ version, wording }: Wording) {
   const router = useRouter()
   const { message } = App.useApp()

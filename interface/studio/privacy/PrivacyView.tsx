@@ -5,7 +5,7 @@ import { ConsentWording } from './ConsentWording'
 import { RetentionForm } from './RetentionForm'
 import styles from './privacy.module.css'
 
-/** What a studio owes its members: what they are asked, how long things are kept, and who saw and changed what. */
+/** The consent's wording, the retention times and the access log. */
 export function PrivacyView({ retention, wording, ...log }: PrivacyPage) {
   return (
     <article className={styles.page}>

@@ -13,7 +13,7 @@ import styles from './privacy.module.css'
 const FOR_GOOD = 'good'
 const keyOf = (months: number | null) => (months === null ? FOR_GOOD : String(months))
 
-/** How long notes, complaints and earlier numbers are kept; what would go is counted before it goes. */
+/** Retention times of notes, complaints and earlier numbers; counts the affected rows before deletion. */
 export function RetentionForm({ retention }: Readonly<{ retention: Retention }>) {
   const router = useRouter()
   const { modal } = App.useApp()

@@ -42,7 +42,7 @@ export function outdatedBackups(backups) {
   return backups.filter((one) => !kept.has(one))
 }
 
-/** Copies of binary logs stay for so long, ms: as long as the database keeps its own. */
+/** Age at which copies of binary logs are deleted, ms: the database's own setting. */
 const LOGS_MS = 14 * DAY_MS
 
 /** Takes outdated backups and copies of binary logs away, and what a killed backup left half. Returns how many. */

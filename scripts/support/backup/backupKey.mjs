@@ -8,7 +8,7 @@ export const keyFile = (data) => join(data, 'backup-key.txt')
 
 /**
  * The key that backups are encrypted to, an age identity (age-encryption.org/v1); made the first time, readable by the
- * owner alone. Resolves with `{ identity, recipient, isNew }`. Throws an Error for a file that holds no key.
+ * owner alone. Resolves with `{ identity, recipient, isNew }`. Throws an Error for a file without a key.
  */
 export async function backupKey(file) {
   const isNew = !existsSync(file)

@@ -39,7 +39,7 @@ export async function* openFile(file, identity) {
 
 /**
  * The dump inside a backup, without its first and last line; the generator returns `{ head, rows, content }` once it
- * was whole. Throws a BackupFault for a file of another kind or version, or one that does not hold what it says.
+ * was whole. Throws a BackupFault for a file of another kind or version, or one that differs from its description.
  */
 export async function* openDump(file, identity) {
   const hash = createHash('sha256')
@@ -111,7 +111,7 @@ export async function restoreBackup(file, identity, url) {
     }
   } catch (error) {
     child.kill()
-    // The client's own words say more than a broken pipe.
+    // The client's message is more useful than a broken pipe.
     if (error instanceof BackupFault) throw error
     await done
     throw error
@@ -123,7 +123,7 @@ function positionIn(chunk) {
   return found && { file: found[1], position: Number(found[2]) }
 }
 
-/** What a restored database holds otherwise than its backup says, as sentences; none where they are equal. */
+/** Differences between a restored database and its backup, as sentences; empty where they are equal. */
 export async function differences(url, { rows, content }) {
   const { stream, done, tally } = dumpDatabase(url)
   stream.resume()

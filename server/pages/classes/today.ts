@@ -17,7 +17,7 @@ import { listWaitingNumbers } from '../../setups/confirmation'
 import { getStudio } from '../../studio/studio'
 import { member } from '../../riders/tables'
 
-/** What a line is about; `said` is the text it was handed on with. */
+/** Subject of a line; `said` is the text of its hand-over. */
 export type DueSubject =
   | Readonly<{ kind: 'complaint'; complaint: Pick<RiderComplaint, 'what' | 'side' | 'strength'> }>
   | Readonly<{ kind: 'trial'; trial: Pick<Trial, 'stage' | 'verdict'> }>
@@ -54,7 +54,7 @@ export type Today = Readonly<{
   /** Members who wrote from their own page and wait for an answer. */
   messages: readonly Readonly<{ memberId: string; name: string }>[]
   outOfUse: readonly Readonly<{ bikeId: string; number: number; why: string }>[]
-  /** Which steps of the first hour are done; null for whoever does not manage the studio. */
+  /** Steps of the first hour that are done; null for users who are not managers. */
   firstHour: FirstHourDone | null
 }>
 

@@ -78,7 +78,7 @@ export type WatchData = Readonly<{
   cues: Readonly<Record<string, string>>
   /** The words to referred riders, in the studio's own words; null for the product's. */
   referral: string | null
-  /** What a rider is asked before the first note. */
+  /** The consent question before the first note. */
   wording: string
 }>
 

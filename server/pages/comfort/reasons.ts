@@ -30,7 +30,7 @@ export type Reasons = Readonly<{
   complaints: readonly ShownComplaint[]
   /** Red flags tapped on the floor that nobody took up: nothing is changed while there is one. */
   flagged: readonly Note[]
-  /** Whether the rider agreed to notes, and what they are asked otherwise. */
+  /** Whether the rider agreed to notes, and the question otherwise. */
   agrees: boolean
   wording: string
   /** Null where nothing is open, or a flag of the floor stops it. */

@@ -50,7 +50,7 @@ export type MemberPageData = Readonly<{
   hasStory: boolean
   /** Whether the link gives out all that is stored about the member. */
   hasFile: boolean
-  /** The member's consent to notes, and what it says. */
+  /** The member's consent to notes, and its wording. */
   consent: Readonly<{ given: Consent | null; wording: string }>
 }>
 

@@ -90,7 +90,7 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     limits: seesNotes ? await listLimits(db, scope, [id]) : null,
     /** What is to be done for the rider later; null where the role sees none. */
     plans: seesNotes ? await plansOf(db, scope, [id], now) : null,
-    /** Whether the rider agreed to notes, and what they are asked; null where the role sees none. */
+    /** Whether the rider agreed to notes, and the question; null where the role sees none. */
     consent: seesNotes
       ? { given: await consentOf(db, scope, id), wording: (await currentWording(db, scope)).wording }
       : null,

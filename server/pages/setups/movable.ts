@@ -28,7 +28,7 @@ export type Movable = Readonly<{
   /** A move earlier today, or a running trial: another move needs a reason. */
   movedToday: boolean
   onTrial: boolean
-  /** What keeps the rider from being set up, in words; null for nothing. */
+  /** What prevents a set-up of the rider, in words; null for nothing. */
   stop: string | null
   /** A starter that is due: the mark to raise the seat to, and the plan in words. */
   raise: Readonly<{ to: Label; text: string }> | null

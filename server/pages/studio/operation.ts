@@ -14,7 +14,7 @@ export type OperationPage = Readonly<{
   startedAt: Date
   timeZone: string
   database: Readonly<{ version: string; bytes: number }>
-  /** Null where this installation makes no backups by itself. */
+  /** Null where this installation schedules no backups. */
   backup: BackupStatus | null
   /** Days until the certificate ends; null where the program speaks no TLS itself. */
   daysLeft: number | null

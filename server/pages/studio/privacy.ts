@@ -12,7 +12,7 @@ import { findMember } from '../../riders/members/members'
 import { listPeople } from '../../studio/people'
 import { getStudio } from '../../studio/studio'
 
-/** Which part of the log an address asks for; what it cannot mean is left out. */
+/** The log's filter in an address; ignores invalid values. */
 export type AccessQuery = Readonly<Partial<{ who: string; about: string; kind: AccessKind; before: number }>>
 
 /** Privacy of the studio: who saw and changed what. */
@@ -30,7 +30,7 @@ export type PrivacyPage = Readonly<{
 
 type Asked = Readonly<Record<string, string | string[] | undefined>>
 
-/** The part of the log that an address asks for. */
+/** The entries of the log that match an address' filter. */
 export function accessQuery({ who, about, kind, before }: Asked): AccessQuery {
   const listed = ACCESS_KINDS.find((one) => one === kind)
   const position = Number(before)

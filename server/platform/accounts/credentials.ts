@@ -9,9 +9,9 @@ const estimator = () => (made ??= new ZxcvbnFactory({ dictionary: { ...common, .
 /** Shortest and longest password, letters. */
 export const MIN_PASSWORD_LENGTH = 10
 export const MAX_PASSWORD_LENGTH = 200
-/** 0 to 4 by the estimate of guesses; 3 stands against some 10^10 of them. */
+/** 0 to 4 by the estimate of guesses; 3 withstands some 10^10 of them. */
 const LEAST_SCORE = 3
-/** So many letters stand beside the person's own words. */
+/** Minimum of letters beside the person's own words. */
 const LEAST_BESIDE_OWN = 8
 /** Longest part that is estimated: the estimate takes time that grows with the length. */
 const ESTIMATED_LENGTH = 72
@@ -24,7 +24,7 @@ export function passwordIssue(password: string, words: readonly string[]): Passw
   if (password.length < MIN_PASSWORD_LENGTH) return 'tooShort'
   if (password.length > MAX_PASSWORD_LENGTH) return 'tooLong'
   const own = words.flatMap((word) => [word, ...word.split(/\s+/)]).filter((word) => word.length > 2)
-  // Whoever guesses knows these words.
+  // An attacker tries these words first.
   const rest = own.reduce((left, word) => left.replaceAll(word.toLowerCase(), ''), password.toLowerCase())
   if (rest.length < LEAST_BESIDE_OWN) return 'easyToGuess'
   return estimator().check(password.slice(0, ESTIMATED_LENGTH), own).score < LEAST_SCORE ? 'easyToGuess' : null

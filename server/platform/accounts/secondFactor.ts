@@ -6,7 +6,7 @@ import { auth } from './auth'
 import type { Scope } from './scope'
 import { studio, twoFactor, user } from './tables'
 
-/** What an authenticator takes, and the codes that stand in for it where it is lost. */
+/** The authenticator's secret, and the recovery codes that replace a lost one. */
 export type NewSecondFactor = Readonly<{ uri: string; secret: string; codes: readonly string[] }>
 
 /** Runs a step of the sign-in library; null where it refused what was typed. */
@@ -20,7 +20,7 @@ async function accepted<Result>(step: () => Promise<Result>): Promise<Result | n
 }
 
 /**
- * Prepares a second factor for whoever `headers` are of, by their password; it counts only once a code was confirmed.
+ * Prepares a second factor for the session in `headers`, by password; active after a confirmed code.
  * `label`: what the authenticator shows, the studio and the name to sign in with. Null: the password does not fit, or
  * there is one already.
  */
@@ -66,7 +66,7 @@ export async function secondFactorOf(
   return found ?? { isOn: false, isRequired: false }
 }
 
-/** Takes a person's second factor away within the caller's transaction: their manager's link lets them in anew. */
+/** Removes a person's second factor within the caller's transaction: their manager's link lets them in. */
 export async function resetSecondFactor(tx: DbExecutor, userId: string): Promise<void> {
   await tx.delete(twoFactor).where(eq(twoFactor.userId, userId))
   await tx.update(user).set({ twoFactorEnabled: false }).where(eq(user.id, userId))

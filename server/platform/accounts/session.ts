@@ -8,7 +8,7 @@ import type { Scope } from './scope'
 
 export type CurrentUser = Scope & Readonly<{ name: string }>
 
-/** Whoever is signed in: the user, and whether a second factor must be turned on before anything else. */
+/** The session's user, and whether a second factor must be turned on before anything else. */
 const signedIn = cache(async (): Promise<Readonly<{ user: CurrentUser; mustProve: boolean }> | null> => {
   const session = await auth().api.getSession({ headers: await headers() })
   if (!session) return null

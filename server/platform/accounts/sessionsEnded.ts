@@ -2,7 +2,7 @@
 const holder = globalThis as { sessionsEnded?: EventTarget }
 const target = (holder.sessionsEnded ??= new EventTarget())
 
-/** Says that sessions are being ended, within a transaction that may still be open. */
+/** Publishes the end of sessions, within a transaction that may still be open. */
 export const announceSessionsEnded = (): boolean => target.dispatchEvent(new Event('ended'))
 
 /** Calls back each time sessions are being ended; returns what stops that. */

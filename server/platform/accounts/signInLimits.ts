@@ -41,7 +41,7 @@ const databaseName = (): string => new URL(process.env.DATABASE_URL ?? '').pathn
 const fingerprint = (account: string): string =>
   createHash('sha256').update(account.trim().toLowerCase()).digest('hex').slice(0, 32)
 
-/** What counts a try: the device where it is known for this account, else account and peer. */
+/** Key of the counter: the device where this account signed in on it before, else account and peer. */
 function keysOf(account: string, peer: string, device: string | null): ReadonlyMap<Limit, string> {
   const name = fingerprint(account)
   const own = deviceOf(device, name)
@@ -53,10 +53,10 @@ function keysOf(account: string, peer: string, device: string | null): ReadonlyM
   ])
 }
 
-/** The cookie of a device on which somebody signed in, and how long it is known, s. */
+/** The cookie of a device with an earlier sign-in, and its age limit, s. */
 export const DEVICE_COOKIE = 'known_device'
 export const DEVICE_AGE_S = 180 * 86_400
-/** Accounts that one device is known for, the latest first: a tablet of the hall has several. */
+/** Maximum of accounts in one device's cookie, the latest first: a tablet of the hall has several. */
 const MAX_ACCOUNTS = 12
 const DEVICE = /^([\w-]{22}):([0-9a-f,]*)$/
 
@@ -66,7 +66,7 @@ function deviceOf(device: string | null, name: string): string | null {
   return number && names.split(',').includes(name) ? number : null
 }
 
-/** The value of the cookie, signed by whoever sets it, of a device on which this account signed in now. */
+/** The cookie's value, which the caller signs, of a device on which this account signed in now. */
 export function knownDevice(device: string | null, account: string): string {
   const [, number = randomBytes(16).toString('base64url'), names = ''] = DEVICE.exec(device ?? '') ?? []
   const name = fingerprint(account)

@@ -19,7 +19,7 @@ export const studio = mysqlTable('studio', {
   referral: text('referral'),
   /** Roles whose people must have a second factor; null for none. */
   secondFactorFor: json('second_factor_for').$type<Role[]>(),
-  /** Months after which notes, complaints and sets are deleted; null for a studio that keeps all. */
+  /** Months after which notes, complaints and sets are deleted; null for no limit. */
   retention: json('retention').$type<Retention>(),
 })
 
@@ -141,7 +141,7 @@ export const invitation = mysqlTable(
 export const KEY_SCOPES = ['operations', 'desk', 'instructor'] as const
 
 /**
- * Keys of other programs. What a program does stands under the account `userId`, which cannot sign in. The database
+ * Keys of other programs. A program acts as the account `userId`, which cannot sign in. The database
  * has the key's fingerprint alone.
  */
 export const apiKey = mysqlTable(

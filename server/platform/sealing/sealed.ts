@@ -2,7 +2,7 @@ import { getTableColumns, getTableName } from 'drizzle-orm'
 import { customType, type MySqlTable } from 'drizzle-orm/mysql-core'
 import { openText, sealText } from './keys'
 
-/** What a sealed column holds, as JSON Schema of its plain value. */
+/** JSON Schema of a sealed column's plain value. */
 export type PlainShape = object
 
 /** The plain shape of every sealed column, by `table.column`. */

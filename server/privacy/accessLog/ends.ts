@@ -4,7 +4,7 @@ import { join } from 'node:path'
 /** An end of a studio's chain at some time. */
 export type ChainEnd = Readonly<{ link: number; hash: string }>
 
-/** Lines of `studio link hash time`, outside the database: whoever cuts the log there cannot cut them with it. */
+/** Lines of `studio link hash time`, outside the database: who truncates the log there cannot truncate them too. */
 const FILE = 'access-log-ends'
 const LINE = /^([0-9a-z-]{1,36}) (\d+) ([0-9a-f]{64}) \S+$/
 const EVERY_MS = 3_600_000

@@ -13,7 +13,7 @@ export type AccessFilter = Readonly<
   Partial<{ actor: string; subject: string; kind: AccessKind; from: Date; to: Date; before: number }>
 >
 
-/** An entry with names as of now; null for whoever is not here any more, or was erased. */
+/** An entry with present names; null for a deleted or erased person. */
 export type NamedAccess = Readonly<{
   position: number
   at: Date

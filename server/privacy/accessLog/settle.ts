@@ -54,7 +54,7 @@ export async function chainEnd(db: DbExecutor, studioId: string) {
  */
 export async function settleAccessLog(db: Database, studioId: string): Promise<void> {
   const settle = async (tx: DbExecutor) => {
-    // One at a time a studio, whoever asks.
+    // One run at a time for each studio.
     await tx.select({ id: studio.id }).from(studio).where(eq(studio.id, studioId)).for('update')
     await takeOver(tx as Database, studioId)
     for (let linked = BATCH; linked === BATCH;) linked = await linkMore(tx, studioId)
@@ -119,7 +119,7 @@ async function linkMore(tx: DbExecutor, studioId: string): Promise<number> {
   return links.length
 }
 
-/** Whether this process keeps the log up to date by itself: the server does, scripts and tests settle it themselves. */
+/** Whether this process updates the log on its own: the server does, scripts and tests call `settle`. */
 let isKept = false
 const waiting = new Map<string, NodeJS.Timeout>()
 const SOON_MS = 10_000
@@ -129,7 +129,7 @@ export function keepAccessLog(): void {
   isKept = true
 }
 
-/** Settles a studio's log within seconds, however often it is asked for; a failure is tried again with the next. */
+/** Settles a studio's log within seconds, once for many calls; the next call retries a failure. */
 export function settleSoon(db: Database, studioId: string): void {
   if (!isKept || waiting.has(studioId)) return
   const timer = setTimeout(() => {

@@ -6,7 +6,7 @@ export const ACCESS_KINDS = ['saw', 'changed', 'rights'] as const
 
 /**
  * Who saw or changed health data, or people's rights. Rows are only ever added; `accessChain` shows whether one was
- * changed or taken away. Names are not in it: whoever was erased is an id.
+ * changed or taken away. Names are not in it: an erased member is an id.
  */
 export const accessLog = mysqlTable(
   'access_log',
@@ -14,7 +14,7 @@ export const accessLog = mysqlTable(
     position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
     studioId: studioId(),
     at: moment('at').notNull(),
-    /** The account; null for a member's own page, and for what the program does by itself. */
+    /** The account; null for a member's own page, and for scheduled work. */
     actor: reference('actor'),
     kind: mysqlEnum('kind', ACCESS_KINDS).notNull(),
     /** A page, a file or a command. */

@@ -9,7 +9,7 @@ export const metadata: Metadata = { title: 'Privacy' }
 
 type Props = Readonly<{ searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>> }>
 
-/** How long things are kept, and who saw and changed what. */
+/** Retention times, and the log of access to health data. */
 export default async function PrivacyRoute({ searchParams }: Props) {
   const person = await requirePermission('managePrivacy')
   seen(person, 'log')

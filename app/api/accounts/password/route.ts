@@ -5,7 +5,7 @@ import { answerAccountForm } from '@/server/platform/http/accountForm'
 
 type Sent = Readonly<{ present: string; next: string }>
 
-/** `POST /api/account`: a new password for whoever is signed in, by the present one; 401 signed out. */
+/** `POST /api/account`: changes the password of the session's user; needs the present one; 401 signed out. */
 export async function POST(request: Request): Promise<Response> {
   const session = await currentSession()
   if (!session) return Response.json({ code: 'wrong' }, { status: 401 })

@@ -14,8 +14,8 @@ import { qrSvg } from '@/server/riders/memberPage/qr'
 type Sent = Readonly<{ step: 'begin' | 'confirm' | 'end' | 'codes'; secret: string }>
 
 /**
- * `POST /api/accounts/second-factor`: a step of whoever is signed in, each with its secret. `begin` and `codes` (the
- * password) answer with what to keep, `confirm` (a code) turns the second factor on, `end` (the password) off; 401
+ * `POST /api/accounts/second-factor`: a step of the session's user, each with its secret. `begin` and `codes` (the
+ * password) return the secrets to store, `confirm` (a code) turns the second factor on, `end` (the password) off; 401
  * signed out.
  */
 export async function POST(request: Request): Promise<Response> {

@@ -46,7 +46,7 @@ export function repeatAnomalies(
   evidence: readonly Evidence[],
   at: readonly Marks[],
   contradicting: readonly boolean[],
-  /** Left minus right knee flexion that a known leg difference explains, degrees. */
+  /** Left minus right knee flexion that a measured leg difference explains, degrees. */
   expectedDeg = 0,
 ): Anomaly[] {
   const again: Anomaly[] = [...readAgainAnomalies(contradicting), ...sideAnomalies(evidence, at, expectedDeg !== 0)]

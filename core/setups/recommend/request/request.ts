@@ -76,7 +76,7 @@ export type Reason =
   | Readonly<{ code: 'slideForPedals'; plumbMm: number }>
   | Readonly<{ code: 'noBetterMark'; gain: number }>
   | Readonly<{ code: 'reachChanges'; mm: number }>
-  /** A leg known to be shorter; `deg`: its knee bends so much less. */
+  /** A measured shorter leg; `deg`: by how much less its knee bends. */
   | Readonly<{ code: 'shorterLeg'; side: 'left' | 'right'; mm: number; deg: number }>
   | Readonly<{ code: 'sitsAt'; mm: number }>
   /** Number of earlier set-ups in the prior, and the days since the latest. */
