@@ -100,7 +100,7 @@ export async function programOf(
 
 /**
  * Who sends a request of the programs' interface: the key's account, else the session's user. `may` is null for a
- * person, whose role alone decides. Null for nobody; a request with a key that opens nothing is nobody's, signed in or not.
+ * person, whose role alone decides. Null for nobody; a request with an invalid key is nobody's, signed in or not.
  */
 export async function callerOf(
   db: DbExecutor,
