@@ -12,7 +12,12 @@ export async function Frame({ children }: { children: ReactNode }) {
   const studio = await getStudio(database(), person)
   return (
     <OutboxProvider author={{ id: person.userId, name: person.name }}>
-      <Shell studio={studio.name} person={person.name} manages={can(person, 'manageStudio')}>
+      <Shell
+        studio={studio.name}
+        person={person.name}
+        manages={can(person, 'manageStudio')}
+        idleMinutes={person.idleMinutes}
+      >
         {children}
       </Shell>
     </OutboxProvider>

@@ -32,12 +32,15 @@ export function Shell({
   studio,
   person,
   manages,
+  idleMinutes,
   children,
 }: {
   studio: string
   person: string
   /** May change how the studio sets riders up. */
   manages: boolean
+  /** On a shared tablet, after how many minutes without a touch it locks. */
+  idleMinutes?: number
   children: ReactNode
 }) {
   const path = usePathname()
@@ -88,7 +91,7 @@ export function Shell({
           </Link>
           <UnitSwitch />
           <LightSwitch />
-          <SignOut />
+          <SignOut idleMinutes={idleMinutes} />
         </div>
       </header>
       <main className={styles.main}>{children}</main>

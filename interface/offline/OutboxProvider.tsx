@@ -12,11 +12,11 @@ import {
 } from 'react'
 import type { OutboxEntry } from '@/server/platform/entry'
 import { drain, resume } from './drain'
-import { useServiceWorker } from './storePage'
+import { forgetPages, useServiceWorker } from './storePage'
 import { createJournal, recover, type Journal } from './journal'
 import { recordDelivery } from './lastDelivery'
 import { send } from './send'
-import { openStore, type OutboxStore, type StoredEntry } from './store'
+import { IN_MEMORY, openStore, type Contents, type OutboxStore, type StoredEntry } from './store'
 
 type WithoutOrigin<E> = E extends unknown ? Omit<E, 'id' | 'author' | 'madeAtMs'> : never
 /** What is to be sent, without what every entry has; `id` where the caller needs to know it. */
@@ -24,8 +24,12 @@ export type DraftEntry = WithoutOrigin<OutboxEntry> & Readonly<{ id?: string }>
 
 type Outbox = Readonly<{
   author: Readonly<{ id: string; name: string }>
-  /** Everything on this device, of every author; null until it was read. */
+  /** Everything of this author on this device; null until it was read. */
   entries: readonly StoredEntry[] | null
+  /** Entries of other authors on this device, which only they can open. */
+  others: number
+  /** Entries of this author that cannot be opened: for the moment, or for good. */
+  locked: Readonly<{ count: number; isForGood: boolean }>
   /** The last round found no network. */
   offline: boolean
   /** The studio's computer has no room to write: what was tapped waits here. */
@@ -37,6 +41,9 @@ type Outbox = Readonly<{
   settled: (id: string) => Promise<'sent' | 'refused'>
   retry: (entry: StoredEntry) => Promise<void>
   discard: (entry: StoredEntry) => Promise<void>
+  discardLocked: () => Promise<void>
+  /** Before signing out: the key of what waits here, stored pages and snapshots leave the device. */
+  forgetDevice: () => Promise<void>
   /** Sends at once instead of when the next round is due. */
   sendNow: () => void
 }>
@@ -53,12 +60,16 @@ export function useOutbox(): Outbox {
 const WAITS_MS = [1000, 2000, 4000, 8000, 15_000] as const
 const LOCK = 'yielding-saddle-outbox'
 
-/** One store per page, opened once; Dexie synchronizes all tabs of the device. */
-let opened: Promise<OutboxStore> | undefined
-const getStore = (): Promise<OutboxStore> => (opened ??= openWithWhatWasLeft())
+/** One store per page and author, opened once; Dexie synchronizes all tabs of the device. */
+const opened = new Map<string, Promise<OutboxStore>>()
+function getStore(author: string): Promise<OutboxStore> {
+  const store = opened.get(author) ?? openWithWhatWasLeft(author)
+  opened.set(author, store)
+  return store
+}
 
-async function openWithWhatWasLeft(): Promise<OutboxStore> {
-  const store = await openStore()
+async function openWithWhatWasLeft(author: string): Promise<OutboxStore> {
+  const store = await openStore(author)
   await recover(getJournal(), store, ifPageClosed).catch(() => undefined)
   return store
 }
@@ -89,23 +100,21 @@ export function storageOrNone(): Storage | undefined {
   }
 }
 
-/**
- * The device's outbox: entries wait here until the server has stored them, also across lost networks, closed tabs and
- * ended sessions. All tabs send under one lock, so that every queue stays in order.
- */
-export function OutboxProvider({
-  author,
-  children,
-}: {
-  author: Readonly<{ id: string; name: string }>
-  children: ReactNode
-}) {
-  const [entries, setEntries] = useState<readonly StoredEntry[] | null>(null)
+type Rounds = Readonly<{
+  contents: Contents | null
+  hasKey: boolean
+  offline: boolean
+  noRoom: boolean
+  wake: () => void
+}>
+
+/** Sends what an author's device has, round after round, and reports what is left on it. */
+function useRounds(author: string): Rounds {
+  const [contents, setContents] = useState<Contents | null>(null)
+  const [hasKey, setHasKey] = useState(false)
   const [offline, setOffline] = useState(false)
   const [noRoom, setNoRoom] = useState(false)
-  const [fragile, setFragile] = useState(false)
   const wake = useRef<() => void>(() => undefined)
-  useServiceWorker(author.id)
 
   useEffect(() => {
     let gone = false
@@ -119,7 +128,7 @@ export function OutboxProvider({
       if (running) return void (again = true)
       running = true
       clearTimeout(timer)
-      const store = await getStore()
+      const store = await getStore(author)
       let some = false
       const sendCounted: typeof send = async (entry) => {
         const sent = await send(entry)
@@ -129,9 +138,13 @@ export function OutboxProvider({
         }
         return sent
       }
-      const ended = await oneAtATime(() => drain(store, author.id, sendCounted)).catch(() => 'later' as const)
+      const sent = await oneAtATime(() => drain(store, author, sendCounted)).catch(() => 'later' as const)
+      if (sent === 'signedOut') await store.forgetKey()
+      const key = await store.hasKey()
+      const ended = sent === 'empty' && !key && (await store.locked()).includes(author) ? 'later' : sent
       running = false
       if (gone) return
+      setHasKey(key)
       setOffline(ended === 'noNetwork')
       setNoRoom(ended === 'noRoom')
       // Where some of it went through, the way is open: the rest is tried again soon.
@@ -144,16 +157,12 @@ export function OutboxProvider({
       failures = 0
       void round()
     }
-    const stopWatching = getStore().then(async (store) => {
-      await resume(store, author.id)
+    const stopWatching = getStore(author).then(async (store) => {
+      await resume(store, author)
       void round()
       return store.watch((all) => {
-        if (gone) return
         // Hundreds are sent one after the other: drawing that gives way to the hand that taps.
-        startTransition(() => {
-          setEntries(all)
-          setFragile(all.some((entry) => !store.lasts(entry)))
-        })
+        if (!gone) startTransition(() => setContents(all))
       })
     })
     const back = () => wake.current()
@@ -166,8 +175,23 @@ export function OutboxProvider({
       document.removeEventListener('visibilitychange', back)
       void stopWatching.then((stop) => stop())
     }
-  }, [author.id])
+  }, [author])
+  return { contents, hasKey, offline, noRoom, wake: useCallback(() => wake.current(), []) }
+}
 
+/**
+ * The device's outbox: entries wait here until the server has stored them, also across lost networks, closed tabs and
+ * ended sessions. All tabs send under one lock, so that every queue stays in order.
+ */
+export function OutboxProvider({
+  author,
+  children,
+}: {
+  author: Readonly<{ id: string; name: string }>
+  children: ReactNode
+}) {
+  const { contents, hasKey, offline, noRoom, wake } = useRounds(author.id)
+  useServiceWorker(author.id)
   const enqueue = useCallback(
     async (queue: string, drafts: readonly DraftEntry[]) => {
       const madeAtMs = Date.now()
@@ -176,38 +200,50 @@ export function OutboxProvider({
         entry: { id: crypto.randomUUID(), ...one, author: author.id, madeAtMs } as OutboxEntry,
       }))
       const strike = getJournal().write(added)
-      await (await getStore()).add(added)
+      await (await getStore(author.id)).add(added)
       strike()
-      wake.current()
+      wake()
     },
-    [author.id],
+    [author.id, wake],
   )
-  const outbox = useMemo<Outbox>(
-    () => ({
+  const entries = useMemo(
+    () => contents?.entries.filter(({ entry }) => entry.author === author.id) ?? null,
+    [contents, author.id],
+  )
+  const outbox = useMemo<Outbox>(() => {
+    const isOwn = (whose: string) => whose === author.id
+    const locked = contents?.locked ?? []
+    return {
       author,
       entries,
+      others: locked.filter((whose) => !isOwn(whose)).length,
+      locked: { count: locked.filter(isOwn).length, isForGood: hasKey },
       offline,
       noRoom,
-      fragile,
+      fragile: entries?.some((entry) => entry.seq >= IN_MEMORY) ?? false,
       enqueue,
-      settled,
+      settled: (id) => settled(author.id, id),
       retry: async ({ seq }) => {
-        await (await getStore()).change([seq], { state: 'waiting', attempts: 0, say: '', code: '' })
-        wake.current()
+        await (await getStore(author.id)).change([seq], { state: 'waiting', attempts: 0, say: '', code: '' })
+        wake()
       },
-      discard: async ({ seq }) => (await getStore()).remove([seq]),
-      sendNow: () => wake.current(),
-    }),
-    [author, entries, offline, noRoom, fragile, enqueue],
-  )
+      discard: async ({ seq }) => (await getStore(author.id)).remove([seq]),
+      discardLocked: async () => (await getStore(author.id)).removeLocked(),
+      forgetDevice: async () => {
+        await (await getStore(author.id)).forgetKey()
+        await forgetPages()
+      },
+      sendNow: wake,
+    }
+  }, [author, contents, entries, hasKey, offline, noRoom, enqueue, wake])
   return <OutboxContext.Provider value={outbox}>{children}</OutboxContext.Provider>
 }
 
-async function settled(id: string): Promise<'sent' | 'refused'> {
-  const store = await getStore()
+async function settled(author: string, id: string): Promise<'sent' | 'refused'> {
+  const store = await getStore(author)
   return new Promise((resolve) => {
-    const stop = store.watch((all) => {
-      const found = all.find((e) => e.entry.id === id)
+    const stop = store.watch(({ entries }) => {
+      const found = entries.find((e) => e.entry.id === id)
       if (found && found.state !== 'refused') return
       resolve(found ? 'refused' : 'sent')
       // The store may call its watcher before it returns the function to stop.

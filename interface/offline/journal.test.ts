@@ -2,7 +2,8 @@ import '@/tests/withoutBroadcast'
 import 'fake-indexeddb/auto'
 import type { OutboxEntry } from '@/server/platform/entry'
 import { createJournal, recover, type JournalStorage } from './journal'
-import { openStore, type NewEntry } from './store'
+import { storeOf } from '@/tests/deviceStore'
+import { memoryStore, withFallback, type NewEntry } from './store'
 
 function storageOf(map = new Map<string, string>()): JournalStorage & { map: Map<string, string> } {
   return {
@@ -29,7 +30,7 @@ const tap = (id: string): NewEntry => ({
 })
 const dead = (_: string, work: () => Promise<void>) => work()
 let names = 0
-const freshStore = () => openStore(`journal-${(names += 1)}`)
+const freshStore = () => storeOf('ines', `journal-${(names += 1)}`)
 const idsIn = async (store: Awaited<ReturnType<typeof freshStore>>) => (await store.all()).map((e) => e.entry.id)
 
 test('a page closed before the store had its taps: the next one finds them, in order and once', async () => {
@@ -84,4 +85,14 @@ test('full, closed or scribbled-in storage is no obstacle', async () => {
     ]),
   )
   expect(createJournal(scribbled, 'p').leftBehind()).toEqual([])
+})
+
+test('an entry that only memory takes stays written down', async () => {
+  const storage = storageOf()
+  createJournal(storage, 'closed').write([tap('1')])
+  const withoutKey = { ...memoryStore(), add: () => Promise.reject(new Error('no key for this entry')) }
+  const store = withFallback(withoutKey, memoryStore())
+  await recover(createJournal(storage, 'next'), store, dead)
+  expect(await idsIn(store)).toEqual(['1'])
+  expect(storage.map.size).toBe(1)
 })

@@ -65,7 +65,9 @@ export async function recover(
       const here = new Set((await store.all()).map((e) => e.entry.id))
       const missing = added.filter(({ entry }) => !here.has(entry.id))
       if (missing.length > 0) await store.add(missing)
-      strike()
+      const ids = new Set(added.map(({ entry }) => entry.id))
+      // What is in memory alone, for want of room or of a key, stays written down as well.
+      if ((await store.all()).every((one) => !ids.has(one.entry.id) || store.lasts(one))) strike()
     })
   }
 }

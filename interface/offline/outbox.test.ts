@@ -4,7 +4,8 @@ import fc from 'fast-check'
 import { createRng, type Rng } from '@/core/base/rng'
 import type { OutboxEntry } from '@/server/platform/entry'
 import { drain, resume, type SendResult } from './drain'
-import { memoryStore, openStore, withFallback, type OutboxStore } from './store'
+import { storeOf } from '@/tests/deviceStore'
+import { memoryStore, withFallback, type OutboxStore } from './store'
 
 const AUTHOR = 'ines'
 const entry = (id: string, author = AUTHOR): OutboxEntry => ({
@@ -19,7 +20,7 @@ const add = (store: OutboxStore, queue: string, ...ids: string[]) =>
   store.add(ids.map((id) => ({ queue, entry: entry(id) })))
 const kept: SendResult = { outcome: 'kept' }
 let names = 0
-const freshStore = () => openStore(`test-${(names += 1)}`)
+const freshStore = () => storeOf(AUTHOR, `test-${(names += 1)}`)
 
 /** A server that keeps what it is sent once, in the order it came. */
 function keepingServer() {
@@ -42,8 +43,10 @@ test('what was entered is sent in order and then gone from the device', async ()
 })
 
 test('reads one entry for each entry it sends, however many lie on the device', async () => {
-  const store = await freshStore()
-  await store.add(Array.from({ length: 50 }, (_, i) => ({ queue: 'a', entry: entry(`other-${i}`, 'bram') })))
+  const name = `test-${(names += 1)}`
+  const theirs = await storeOf('bram', name)
+  await theirs.add(Array.from({ length: 50 }, (_, i) => ({ queue: 'a', entry: entry(`other-${i}`, 'bram') })))
+  const store = await storeOf(AUTHOR, name)
   await add(store, 'a', '1', '2', '3')
   const [all, first] = [jest.spyOn(store, 'all'), jest.spyOn(store, 'first')]
   expect(await drain(store, AUTHOR, async () => kept)).toBe('empty')
@@ -53,13 +56,16 @@ test('reads one entry for each entry it sends, however many lie on the device', 
 })
 
 test('what one author entered is never sent under another', async () => {
-  const store = await freshStore()
-  await store.add([{ queue: 'a', entry: entry('theirs', 'bram') }])
+  const name = `test-${(names += 1)}`
+  await (await storeOf('bram', name)).add([{ queue: 'a', entry: entry('theirs', 'bram') }])
+  const store = await storeOf(AUTHOR, name)
   await add(store, 'a', 'mine')
   const { stored, keep } = keepingServer()
   await drain(store, AUTHOR, async ({ id }) => keep(id))
   expect(stored).toEqual(['mine'])
-  expect((await store.all()).map((e) => e.entry.id)).toEqual(['theirs'])
+  expect(await store.all()).toEqual([])
+  expect(await store.locked()).toEqual(['bram'])
+  expect((await (await storeOf('bram', name)).all()).map((e) => e.entry.id)).toEqual(['theirs'])
 })
 
 test('a refused entry is stored with its reason and holds nobody up', async () => {
@@ -145,7 +151,7 @@ test(
 test('listeners get only what the device itself holds, never an empty list before it was read', async () => {
   const store = await freshStore()
   await add(store, 'a', '1')
-  const first = await new Promise<number>((resolve) => store.watch((all) => resolve(all.length)))
+  const first = await new Promise<number>((resolve) => store.watch((all) => resolve(all.entries.length)))
   expect(first).toBe(1)
 })
 
@@ -181,7 +187,7 @@ async function hardTrial(random: Rng, words: number, kills: number) {
     if (killAt.delete(sent)) throw new Killed()
     return answer
   }
-  const stores = await Promise.all([1, 2, 3, 4].map(() => openStore(name)))
+  const stores = await Promise.all([1, 2, 3, 4].map(() => storeOf(AUTHOR, name)))
   let killed = 0
   let entered = 0
   for (let step = 0; entered < words * 4 || (await stores[0].all()).length > 0; step++) {
@@ -201,7 +207,7 @@ async function hardTrial(random: Rng, words: number, kills: number) {
       if (!(error instanceof Killed)) throw error
       killed += 1
       // The tab is opened again.
-      stores[tab] = await openStore(name)
+      stores[tab] = await storeOf(AUTHOR, name)
     }
     if (step > 5000) throw new Error('never done')
   }

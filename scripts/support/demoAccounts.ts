@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { verifyPassword } from '../../server/platform/accounts/auth'
+import { verifyPassword } from '../../server/platform/accounts/hashing'
 import type { Role } from '../../server/platform/db/roles'
 import type { DbExecutor } from '../../server/platform/db/connection'
 import { account, user } from '../../server/platform/accounts/tables'

@@ -104,6 +104,29 @@ export async function listClasses(
   return found.map((one) => ({ ...one, riders: ridersOf.get(one.id) ?? 0 }))
 }
 
+/** Minutes before its start from which a class counts as the one in its room. */
+const EARLY_MS = 30 * 60_000
+
+/** The id of the class that runs in a room, or is about to; null for none. */
+export async function classInRoom(db: DbExecutor, scope: Scope, roomId: string, now: Date): Promise<string | null> {
+  const [found] = await db
+    .select({ id: studioClass.id })
+    .from(studioClass)
+    .where(
+      and(
+        eq(studioClass.studioId, scope.studioId),
+        eq(studioClass.roomId, roomId),
+        lt(studioClass.startsAt, new Date(now.getTime() + EARLY_MS)),
+        gte(studioClass.endsAt, now),
+        isNull(studioClass.cancelledAt),
+        isNull(studioClass.openDay),
+      ),
+    )
+    .orderBy(asc(studioClass.startsAt))
+    .limit(1)
+  return found?.id ?? null
+}
+
 /** One class, or null when the studio has none of this id. */
 export async function findClass(db: DbExecutor, scope: Scope, id: string): Promise<StudioClass | null> {
   const [found] = await classesWithNames(db).where(

@@ -2,6 +2,7 @@ import { Type } from '@sinclair/typebox'
 import { closed, oneOf } from '../../core/base/schema'
 import { ROLES } from '../platform/db/roles'
 import * as invitations from '../studio/invitations'
+import * as tablets from '../studio/tablets'
 import * as keys from '../platform/accounts/apiKeys'
 import { KEY_SCOPES } from '../platform/accounts/tables'
 import { normalizeName } from '../riders/members/normalizeName'
@@ -11,6 +12,8 @@ import { changeRole as setRole, endAccess as end, type PeopleResult } from '../s
 import { defineCommand, idOrNull, idSchema, refused, SAVED, typedText, type CommandOutcome } from './defineCommand'
 
 const MAX_PROGRAM_NAME = 80
+const MAX_TABLET_NAME = 60
+const MAX_IDLE_MINUTES = 60
 const REFUSAL = { gone: 'noSuchPerson', lastManager: 'lastManager' } as const
 
 const changed = (result: PeopleResult): CommandOutcome =>
@@ -79,6 +82,39 @@ export const revokeKey = defineCommand({
   schema: closed({ keyId: idSchema }),
   run: async (tx, scope, { keyId }, { now }) => {
     await keys.revokeKey(tx, scope, keyId, now)
+    return SAVED
+  },
+})
+
+/**
+ * Pairs a tablet that people of the studio share. Its token is made on the tablet; only its SHA-256 comes here. The
+ * command's id is the tablet's.
+ */
+export const pairTablet = defineCommand({
+  name: 'people.pairTablet',
+  permission: 'manageStudio',
+  ownsId: true,
+  schema: closed({
+    name: typedText,
+    roomId: idOrNull,
+    idleMinutes: Type.Integer({ minimum: 1, maximum: MAX_IDLE_MINUTES }),
+    tokenHash: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+  }),
+  run: async (tx, scope, { name: typed, roomId, idleMinutes, tokenHash }, { id, now }) => {
+    const name = normalizeName(typed).slice(0, MAX_TABLET_NAME)
+    if (name === '') return refused({ code: 'malformed' })
+    const outcome = await tablets.pairTablet(tx, scope, { id, name, roomId, idleMinutes, tokenHash }, now)
+    return outcome === 'kept' ? SAVED : refused({ code: outcome })
+  },
+})
+
+/** Unpairs a tablet and ends its sessions at once. */
+export const endTablet = defineCommand({
+  name: 'people.endTablet',
+  permission: 'manageStudio',
+  schema: closed({ tabletId: idSchema }),
+  run: async (tx, scope, { tabletId }, { now }) => {
+    await tablets.endTablet(tx, scope, tabletId, now)
     return SAVED
   },
 })

@@ -31,7 +31,10 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
       'updated_at',
     ],
   },
-  session: { identity: ['token', 'ip_address', 'user_agent'], neither: ['user_id', 'expires_at', 'updated_at'] },
+  session: {
+    identity: ['token', 'ip_address', 'user_agent'],
+    neither: ['user_id', 'expires_at', 'updated_at', 'tablet_id', 'touched_at', 'idle_minutes'],
+  },
   account: {
     identity: ['account_id', 'password', 'access_token', 'refresh_token', 'id_token'],
     neither: ['provider_id', 'user_id', 'access_token_expires_at', 'refresh_token_expires_at', 'scope', 'updated_at'],
@@ -41,6 +44,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
     identity: ['secret', 'backup_codes'],
     neither: ['user_id', 'verified', 'failed_verification_count', 'locked_until'],
   },
+  user_secret: { identity: ['pin_hash', 'device_key'], neither: ['user_id'] },
+  tablet: { identity: ['token_hash'], neither: ['name', 'room_id', 'idle_minutes', 'used_at', 'ended_at'] },
   sign_in_attempts: { identity: ['key'], neither: ['points', 'expire'] },
   rate_limit: { identity: ['key'], neither: ['count', 'last_request'] },
   invitation: { identity: ['token_hash'], neither: ['role', 'user_id', 'expires_at', 'used_at', 'revoked_at'] },

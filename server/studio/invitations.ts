@@ -7,10 +7,11 @@ import {
   type AccountIssue,
   type TypedAccount,
 } from '../platform/accounts/accounts'
-import { hashPassword } from '../platform/accounts/auth'
+import { hashPassword } from '../platform/accounts/hashing'
 import { passwordIssue } from '../platform/accounts/credentials'
 import { can } from '../platform/accounts/can'
 import type { Scope } from '../platform/accounts/scope'
+import { removePin } from '../platform/accounts/pin'
 import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { invitation, studio, user } from '../platform/accounts/tables'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
@@ -165,6 +166,7 @@ export async function acceptInvitation(
       if (!person || person.endedAt) return 'revoked'
       await setPassword(tx, locked.userId, checked.passwordHash, now)
       await resetSecondFactor(tx, locked.userId)
+      await removePin(tx, locked.userId)
     } else {
       const [taken] = await tx
         .select({ id: user.id })

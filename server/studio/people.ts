@@ -4,6 +4,7 @@ import type { Role } from '../platform/db/roles'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { endSessions } from '../platform/accounts/accounts'
+import { removePin } from '../platform/accounts/pin'
 import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { account, invitation, user } from '../platform/accounts/tables'
 
@@ -103,6 +104,7 @@ export async function endAccess(tx: DbExecutor, scope: Scope, userId: string, no
   await tx.delete(account).where(eq(account.userId, userId))
   await endSessions(tx, userId)
   await resetSecondFactor(tx, userId)
+  await removePin(tx, userId)
   await revokeInvitationsOf(tx, userId, now)
   return 'kept'
 }

@@ -20,7 +20,7 @@ export type Studio = Readonly<{
 }>
 
 /** The studio of a scope. Throws when there is none: the database was never seeded. */
-export async function getStudio(db: DbExecutor, scope: Scope): Promise<Studio> {
+export async function getStudio(db: DbExecutor, scope: Pick<Scope, 'studioId'>): Promise<Studio> {
   const [found] = await db.select().from(studio).where(eq(studio.id, scope.studioId))
   if (!found) throw new Error('There is no such studio in the database.')
   return found

@@ -3,6 +3,7 @@ import { OwnAccount } from '@/interface/frame/accounts/OwnAccount'
 import { can } from '@/server/platform/accounts/can'
 import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
 import { secondFactorOf } from '@/server/platform/accounts/secondFactor'
+import { hasPin } from '@/server/platform/accounts/pin'
 import { currentSession, requireOwner } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
 import { getStudio } from '@/server/studio/studio'
@@ -21,6 +22,7 @@ export default async function AccountRoute() {
       sessions={sessions}
       timeZone={(await getStudio(database(), person)).timeZone}
       secondFactor={secondFactor}
+      hasPin={await hasPin(database(), person)}
     />
   )
 }

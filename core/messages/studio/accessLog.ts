@@ -78,6 +78,8 @@ export const RIGHTS_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'people.revokeKey': 'ended a key of another program',
   'people.requireSecondFactor': 'changed who needs a second factor',
   'people.revokeInvitation': 'took an invitation back',
+  'people.endTablet': 'unpaired a shared tablet',
+  'people.pairTablet': 'paired a shared tablet',
   'register.openOwnPage': 'made a link to a member’s page',
   'register.revokeOwnPage': 'ended the links to a member’s page',
 })

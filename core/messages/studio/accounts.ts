@@ -8,6 +8,8 @@ export const ACCOUNT_TEXT = Object.freeze({
   tooLong: 'The password is longer than 200 letters.',
   easyToGuess: 'This password is easy to guess. Three or four unrelated words are hard, and easy to remember.',
   wrongTotp: 'This code does not fit. It changes every half minute: is the clock of the device right?',
+  badPin: 'A PIN has six digits.',
+  easyPin: 'This PIN is among the first that anybody tries. Choose another.',
   wrong: 'The present password does not fit.',
   noStudioName: 'Type what the studio is called.',
   studioNameTooLong: 'The name or the place is longer than 120 letters; shorten it.',

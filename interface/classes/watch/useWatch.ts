@@ -23,15 +23,12 @@ export function useWatch(
   state: ClassState
   write: (entry: ClassEntry, id?: string) => string
 }> {
-  const { author, entries, enqueue } = useOutbox()
+  const { entries, enqueue } = useOutbox()
   const [base, setBase] = useState(initial)
   /** A first request to the server ended, with or without a response. */
   const [isRequested, setRequested] = useState(false)
 
-  const ofClass = useMemo(
-    () => entries?.filter(({ queue, entry }) => queue === CLASS_QUEUE && entry.author === author.id) ?? null,
-    [entries, author.id],
-  )
+  const ofClass = useMemo(() => entries?.filter(({ queue }) => queue === CLASS_QUEUE) ?? null, [entries])
   const waiting = useMemo(
     () =>
       ofClass

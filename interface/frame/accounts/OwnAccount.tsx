@@ -10,6 +10,7 @@ import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import { NewPassword } from './AccountFields'
 import styles from './ownAccount.module.css'
+import { OwnPin } from './OwnPin'
 import { SecondFactor } from './SecondFactor'
 import { useAccountForm } from './useAccountForm'
 
@@ -20,10 +21,11 @@ type Props = Readonly<{
   /** The studio's clock. */
   timeZone: string
   secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
+  hasPin: boolean
 }>
 
 /** One's own account: the password, and where one is signed in. */
-export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor }: Props) {
+export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, hasPin }: Props) {
   const { message } = App.useApp()
   const [present, setPresent] = useState('')
   const [next, setNext] = useState('')
@@ -63,6 +65,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor }: P
           </Button>
         </form>
         <SecondFactor {...secondFactor} />
+        <OwnPin isSet={hasPin} />
         <Sessions sessions={sessions} timeZone={timeZone} />
       </div>
     </article>

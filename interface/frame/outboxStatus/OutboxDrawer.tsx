@@ -7,32 +7,28 @@ import { AntdProvider } from '../../kit/theme/AntdProvider'
 import { useOutbox } from '../../offline/OutboxProvider'
 import parts from './parts.module.css'
 import styles from './outboxStatus.module.css'
-import type { StoredEntry } from '../../offline/store'
-
-type Listed = Readonly<{ mine: readonly StoredEntry[]; others: number }>
 
 /** What is still on this device, one by one, and what to do about it. */
-export default function OutboxDrawer({
-  open,
-  close,
-  ...listed
-}: Listed & Readonly<{ open: boolean; close: () => void }>) {
+export default function OutboxDrawer({ open, close }: Readonly<{ open: boolean; close: () => void }>) {
   return (
     <AntdProvider inside>
       <Drawer open={open} onClose={close} title="Still on this device" size={440} destroyOnHidden>
-        <OutboxList {...listed} />
+        <OutboxList />
       </Drawer>
     </AntdProvider>
   )
 }
 
-function OutboxList({ mine, others }: Listed) {
-  const { offline, fragile, sendNow, retry, discard } = useOutbox()
+function OutboxList() {
+  const { entries, others, locked, offline, fragile, sendNow, retry, discard } = useOutbox()
+  const mine = entries ?? []
   const waiting = mine.some((e) => e.state !== 'refused')
   const signedOut = mine.some((e) => e.state === 'signedOut')
   return (
     <>
-      {mine.length === 0 && others === 0 && <p className={parts.quiet}>Everything is on the studio’s server.</p>}
+      {mine.length + locked.count + others === 0 && (
+        <p className={parts.quiet}>Everything is on the studio’s server.</p>
+      )}
       {fragile && (
         <p className={parts.warn}>
           This device’s storage is full or closed: keep this page open until everything is sent.
@@ -49,6 +45,7 @@ function OutboxList({ mine, others }: Listed) {
           </p>
         )
       )}
+      <LockedEntries />
       <ul className={styles.list}>
         {mine.map((stored) => (
           <li key={stored.seq}>
@@ -82,6 +79,22 @@ function OutboxList({ mine, others }: Listed) {
           {formatTaps(others)} of somebody else wait here; they are sent when that person signs in on this device.
         </p>
       )}
+    </>
+  )
+}
+
+/** Entries of this person that cannot be opened: without network for the moment, or for good. */
+function LockedEntries() {
+  const { locked, discardLocked } = useOutbox()
+  if (locked.count === 0) return null
+  const taps = formatTaps(locked.count)
+  if (!locked.isForGood) return <p className={parts.quiet}>{taps} of yours are locked until the server is reached.</p>
+  return (
+    <>
+      <p className={parts.warn}>{taps} of yours cannot be opened: the studio’s server has another key for you now.</p>
+      <Button size="large" danger onClick={discardLocked}>
+        Throw away
+      </Button>
     </>
   )
 }

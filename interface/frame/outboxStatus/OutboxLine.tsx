@@ -3,8 +3,8 @@ import { useOutbox } from '../../offline/OutboxProvider'
 
 /** What still waits on this device, in a sentence; nothing where all was sent. */
 export function OutboxLine() {
-  const { author, entries, offline } = useOutbox()
-  const mine = (entries ?? []).filter(({ entry }) => entry.author === author.id)
+  const { entries, offline } = useOutbox()
+  const mine = entries ?? []
   if (mine.length === 0) return null
   const what = mine.length === 1 ? 'One change waits' : `${mine.length} changes wait`
   return (

@@ -10,10 +10,9 @@ const OutboxDrawer = lazyDialog(() => import('./OutboxDrawer'))
 
 /** What is still on this device: nothing to see while all is sent; otherwise a pill that opens the list. */
 export function OutboxStatus() {
-  const { author, entries, offline, noRoom, fragile } = useOutbox()
+  const { entries, others, locked, offline, noRoom, fragile } = useOutbox()
   const [open, setOpen] = useState(false)
-  const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
-  const others = (entries ?? []).length - mine.length
+  const mine = entries ?? []
   const refused = mine.filter((e) => e.state === 'refused').length
   const signedOut = mine.some((e) => e.state === 'signedOut')
   const waiting = mine.length - refused
@@ -22,7 +21,9 @@ export function OutboxStatus() {
       ? [refused, 'not taken']
       : waiting > 0 && (offline || noRoom || fragile || signedOut)
         ? [waiting, 'on this device']
-        : [others, 'of someone else']
+        : locked.count > 0
+          ? [locked.count, 'on this device']
+          : [others, 'of someone else']
   return (
     <>
       <span aria-live="polite" className={styles.live}>
@@ -37,7 +38,7 @@ export function OutboxStatus() {
           </BarButton>
         )}
       </span>
-      <OutboxDrawer open={open} close={() => setOpen(false)} mine={mine} others={others} />
+      <OutboxDrawer open={open} close={() => setOpen(false)} />
     </>
   )
 }

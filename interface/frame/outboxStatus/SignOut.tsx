@@ -1,10 +1,10 @@
 'use client'
-import { LogoutOutlined } from '@ant-design/icons'
+import { LockOutlined, LogoutOutlined } from '@ant-design/icons'
 import { useState, useTransition } from 'react'
 import { BarButton } from '../../kit/BarButton'
 import { lazyDialog } from '../../kit/lazyDialog/lazyDialog'
-import { forgetPages } from '../../offline/storePage'
 import { signOut } from '../signIn/actions'
+import { lockedAddress, useIdleLock } from './useIdleLock'
 import { useOutbox } from '../../offline/OutboxProvider'
 
 const SignOutDialog = lazyDialog(() => import('./SignOutDialog'))
@@ -12,19 +12,23 @@ const SignOutDialog = lazyDialog(() => import('./SignOutDialog'))
 /** How long signing out waits for what is still under way, ms. */
 const PATIENCE_MS = 4000
 
-/** Signs out; with unsent entries of the user, after a confirmation. */
-export function SignOut() {
-  const { author, entries, offline, sendNow, settled } = useOutbox()
+/**
+ * Signs out; with unsent entries of the user, after a confirmation. On a shared tablet, which locks after
+ * `idleMinutes`, the next person or the same one comes back to this page.
+ */
+export function SignOut({ idleMinutes }: Readonly<{ idleMinutes: number | undefined }>) {
+  const { entries, offline, sendNow, settled, forgetDevice } = useOutbox()
   const [asking, setAsking] = useState(false)
   const [sending, setSending] = useState(false)
   const [leaving, leave] = useTransition()
-  const mine = (entries ?? []).filter((e) => e.entry.author === author.id)
+  const mine = entries ?? []
+  useIdleLock(idleMinutes, forgetDevice)
   const out = () =>
     leave(async () => {
-      await forgetPages().catch(() => undefined)
+      await forgetDevice().catch(() => undefined)
       await signOut()
       // A new document: nothing of this person stays in the page's memory.
-      window.location.replace('/sign-in')
+      window.location.replace(idleMinutes ? lockedAddress() : '/sign-in')
       await new Promise(() => undefined)
     })
 
@@ -44,13 +48,13 @@ export function SignOut() {
   return (
     <>
       <BarButton
-        aria-label="Sign out"
-        title="Sign out"
+        aria-label={idleMinutes ? 'Lock' : 'Sign out'}
+        title={idleMinutes ? 'Lock' : 'Sign out'}
         disabled={leaving || sending}
         aria-busy={leaving || sending}
         onClick={outOnceSent}
       >
-        <LogoutOutlined />
+        {idleMinutes ? <LockOutlined /> : <LogoutOutlined />}
       </BarButton>
       <SignOutDialog open={asking} close={() => setAsking(false)} left={mine.length} leaving={leaving} out={out} />
     </>

@@ -25,7 +25,8 @@ function formatWait(seconds: number): string {
   return `Too many tries in a row. Wait ${minutes <= 1 ? 'a minute' : `${minutes} minutes`}, then try again.`
 }
 
-export function SignIn() {
+/** `back`: to the names of a shared tablet; null on a device of one person. */
+export function SignIn({ back }: Readonly<{ back: (() => void) | null }>) {
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')
   const [trouble, setTrouble] = useState('')
@@ -97,6 +98,11 @@ export function SignIn() {
           <Button type="primary" size="large" htmlType="submit" block loading={busy}>
             Sign in
           </Button>
+          {back && (
+            <Button type="text" size="large" block onClick={back}>
+              By PIN instead
+            </Button>
+          )}
         </form>
       )}
     </main>

@@ -5,10 +5,11 @@ import type { DevicesPage } from '@/server/pages/studio/devices'
 import { StudioNav } from '../../frame/StudioNav'
 import { useCopy } from '../../kit/useCopy'
 import { Fingerprint } from './Fingerprint'
+import { SharedTablets } from './SharedTablets'
 import styles from './devices.module.css'
 
 /** How phones and tablets come to this studio: its address, and what they have to trust first. */
-export function DevicesView({ address, qr, fingerprint, daysLeft }: DevicesPage) {
+export function DevicesView({ address, qr, fingerprint, daysLeft, tablets, rooms }: DevicesPage) {
   const copy = useCopy()
   return (
     <article className={styles.page}>
@@ -33,6 +34,7 @@ export function DevicesView({ address, qr, fingerprint, daysLeft }: DevicesPage)
           {daysLeft !== null && <p className={styles.quiet}>{formatCertificateEnd(daysLeft, fingerprint !== null)}</p>}
         </div>
       </section>
+      <SharedTablets tablets={tablets} rooms={rooms} />
     </article>
   )
 }

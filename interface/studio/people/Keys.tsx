@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { KEY_SCOPE_NAME, KEY_SCOPE_TEXT, KEYS_TEXT } from '@/core/messages/studio/accounts'
 import type { PeoplePage } from '@/server/pages/studio/people'
 import { command } from '../../commands/command'
+import { newSecret } from '../../kit/secretToken'
 import { useCopy } from '../../kit/useCopy'
 import styles from './people.module.css'
 
@@ -12,15 +13,6 @@ type KeyScope = PeoplePage['keys'][number]['scope']
 const SCOPES = ['operations', 'desk', 'instructor'] as const
 const OPTIONS = SCOPES.map((scope) => ({ value: scope, label: KEY_SCOPE_NAME[scope] }))
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-
-/** A new key of 256 random bits, and its fingerprint: the server never has the key itself. */
-async function newKey(): Promise<Readonly<{ key: string; keyHash: string }>> {
-  const bytes = crypto.getRandomValues(new Uint8Array(32))
-  const text = btoa(String.fromCharCode(...bytes))
-  const key = `ys_${text.replaceAll('+', '-').replaceAll('/', '_').replaceAll('=', '')}`
-  const hash = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(key))
-  return { key, keyHash: [...new Uint8Array(hash)].map((byte) => byte.toString(16).padStart(2, '0')).join('') }
-}
 
 type Props = Readonly<{
   keys: PeoplePage['keys']
@@ -37,7 +29,7 @@ export function Keys({ keys, busy, change }: Props) {
   /** The key made a moment ago: nobody can read it later. */
   const [shown, setShown] = useState<Readonly<{ name: string; key: string }> | null>(null)
   async function make() {
-    const { key, keyHash } = await newKey()
+    const { secret: key, fingerprint: keyHash } = await newSecret('ys_')
     if (!(await change(() => command('people.makeKey', { program, scope, keyHash })))) return
     setShown({ name: program.trim(), key })
     setProgram('')

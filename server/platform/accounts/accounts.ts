@@ -1,7 +1,7 @@
 import { and, eq, isNull, ne } from 'drizzle-orm'
 import type { Role } from '../db/roles'
 import type { DbExecutor } from '../db/connection'
-import { hashPassword, verifyPassword } from './auth'
+import { hashPassword, verifyPassword } from './hashing'
 import { passwordIssue, readUsername, type PasswordIssue } from './credentials'
 import { account, session, user } from './tables'
 import { announceSessionsEnded } from './sessionsEnded'

@@ -1,4 +1,3 @@
-import { hash, verify } from '@node-rs/argon2'
 import { betterAuth } from 'better-auth'
 import { drizzleAdapter } from 'better-auth/adapters/drizzle'
 import { APIError, createAuthMiddleware } from 'better-auth/api'
@@ -6,19 +5,16 @@ import { nextCookies } from 'better-auth/next-js'
 import { twoFactor as secondFactor, username } from 'better-auth/plugins'
 import { database } from '../db/connection'
 import { account, rateLimit, session, twoFactor, user, verification } from './tables'
+import { hashPassword, verifyPassword } from './hashing'
+import { pinSignIn } from './pinSignIn'
 import { countAttempt, DEVICE_AGE_S, DEVICE_COOKIE, knownDevice, resetAttempts } from './signInLimits'
-
-/** Argon2id with the parameters OWASP's password storage sheet names (19 MiB, two passes); from memory. */
-const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
-
-export const hashPassword = (password: string): Promise<string> => hash(password, ARGON)
-export const verifyPassword = (stored: string, password: string): Promise<boolean> => verify(stored, password)
 
 /** What of the sign-in library's many addresses this studio uses; every other is as if it were not there. */
 export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({
   '/sign-in/username': 'POST',
   '/two-factor/verify-totp': 'POST',
   '/two-factor/verify-backup-code': 'POST',
+  '/sign-in/pin': 'POST',
   '/sign-out': 'POST',
   '/get-session': 'GET',
 })
@@ -69,7 +65,15 @@ function make() {
         secondFactorDue: { type: 'boolean', required: false, input: false },
       },
     },
-    session: { expiresIn: 60 * 60 * 24 * 14, updateAge: 60 * 60 * 24 },
+    session: {
+      expiresIn: 60 * 60 * 24 * 14,
+      updateAge: 60 * 60 * 24,
+      additionalFields: {
+        tabletId: { type: 'string', required: false, input: false },
+        touchedAt: { type: 'date', required: false, input: false },
+        idleMinutes: { type: 'number', required: false, input: false },
+      },
+    },
     // Tries to sign in are counted per account and true peer, below; the library's own count knows addresses only.
     rateLimit: { enabled: false },
     telemetry: { enabled: false },
@@ -108,6 +112,6 @@ function make() {
         })
       }),
     },
-    plugins: [username(), secondFactor(), nextCookies()],
+    plugins: [username(), secondFactor(), pinSignIn(), nextCookies()],
   })
 }

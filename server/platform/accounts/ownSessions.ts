@@ -1,4 +1,4 @@
-import { and, desc, eq, gt } from 'drizzle-orm'
+import { and, desc, eq, gt, isNotNull } from 'drizzle-orm'
 import type { DbExecutor } from '../db/connection'
 import type { Scope } from './scope'
 import { announceSessionsEnded } from './sessionsEnded'
@@ -35,4 +35,12 @@ export async function listOwnSessions(
 export async function endOwnSession(tx: DbExecutor, { userId }: Scope, sessionId: string): Promise<void> {
   await tx.delete(session).where(and(eq(session.id, sessionId), eq(session.userId, userId)))
   announceSessionsEnded()
+}
+
+/** Notes that a person touched the shared tablet of a session; any other session stays as it is. */
+export async function touchSession(db: DbExecutor, token: string, now: Date): Promise<void> {
+  await db
+    .update(session)
+    .set({ touchedAt: now })
+    .where(and(eq(session.token, token), isNotNull(session.tabletId)))
 }

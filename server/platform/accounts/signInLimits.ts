@@ -14,6 +14,10 @@ const LIMITS = Object.freeze({
   account: { points: 30, duration: 15 * MINUTE_S },
   peer: { points: 60, duration: 15 * MINUTE_S },
   device: { points: 5, duration: 5 * MINUTE_S },
+  // A PIN is short: one person on one tablet, for a moment and for a day; and a tablet for a day.
+  pin: { points: 5, duration: 5 * MINUTE_S },
+  pinDay: { points: 20, duration: 24 * 60 * MINUTE_S },
+  tabletDay: { points: 100, duration: 24 * 60 * MINUTE_S },
 })
 type Limit = keyof typeof LIMITS
 
@@ -75,15 +79,37 @@ export function knownDevice(device: string | null, account: string): string {
 }
 
 /** Counts a try before its password is looked at; seconds to wait where it is one too many, else 0. */
-export async function countAttempt(account: string, peer: string, device: string | null = null): Promise<number> {
+export const countAttempt = (account: string, peer: string, device: string | null = null): Promise<number> =>
+  count(keysOf(account, peer, device))
+
+async function count(keys: ReadonlyMap<Limit, string>): Promise<number> {
   const waits = await Promise.all(
-    [...keysOf(account, peer, device)].map(([limit, key]) =>
+    [...keys].map(([limit, key]) =>
       limiter(limit)
         .consume(key)
         .then(() => 0, secondsToWait),
     ),
   )
   return Math.max(...waits)
+}
+
+const pinKeys = (tabletId: string, userId: string): ReadonlyMap<Limit, string> =>
+  new Map([
+    ['pin', `${tabletId} ${userId}`],
+    ['pinDay', `${tabletId} ${userId}`],
+    ['tabletDay', tabletId],
+  ])
+
+/** Counts a try of a PIN before it is looked at; seconds to wait where it is one too many, else 0. */
+export const countPin = (tabletId: string, userId: string): Promise<number> => count(pinKeys(tabletId, userId))
+
+/** Signed in by PIN: the tries just before are forgotten, the one just counted is taken back for the day. */
+export async function resetPin(tabletId: string, userId: string): Promise<void> {
+  await Promise.all(
+    [...pinKeys(tabletId, userId)].map(([limit, key]) =>
+      limit === 'pin' ? limiter(limit).delete(key) : limiter(limit).reward(key),
+    ),
+  )
 }
 
 /**

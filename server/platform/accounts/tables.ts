@@ -55,6 +55,10 @@ export const session = mysqlTable('session', {
   expiresAt: moment('expires_at').notNull(),
   ipAddress: varchar('ip_address', { length: 60 }),
   userAgent: text('user_agent'),
+  /** Of a session by PIN: its tablet, the last touch of the person, and after how many minutes without one it ends. */
+  tabletId: reference('tablet_id'),
+  touchedAt: moment('touched_at'),
+  idleMinutes: int('idle_minutes'),
   createdAt: moment('created_at').notNull().default(now),
   updatedAt: moment('updated_at').notNull().default(now),
 })
@@ -98,6 +102,42 @@ export const twoFactor = mysqlTable('two_factor', {
   failedVerificationCount: int('failed_verification_count').notNull().default(0),
   lockedUntil: moment('locked_until'),
 })
+
+/** Secrets of an account besides the sign-in library's. */
+export const userSecret = mysqlTable('user_secret', {
+  userId: reference('user_id')
+    .primaryKey()
+    .references(() => user.id, { onDelete: 'cascade' }),
+  /** 32 random bytes, base64: locks what waits on the person's devices. */
+  deviceKey: varchar('device_key', { length: 44 }),
+  /** Argon2id of the PIN, with the installation's secret. */
+  pinHash: text('pin_hash'),
+})
+
+/** Tablets that several people share. The database stores the fingerprint of a tablet's token alone. */
+export const tablet = mysqlTable(
+  'tablet',
+  {
+    id: id(),
+    studioId: reference('studio_id')
+      .notNull()
+      .references(() => studio.id),
+    name: varchar('name', { length: 60 }).notNull(),
+    /** The room it hangs in. */
+    roomId: reference('room_id'),
+    tokenHash: varchar('token_hash', { length: 64 }).notNull().unique(),
+    /** Minutes without a touch after which it locks. */
+    idleMinutes: int('idle_minutes').notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    /** Last sign-in by PIN. */
+    usedAt: moment('used_at'),
+    endedAt: moment('ended_at'),
+  },
+  (t) => [index('tablet_studio').on(t.studioId, t.endedAt)],
+)
 
 /** Tries to sign in that failed, per account and per peer; written by the rate-limiting library. */
 export const signInAttempts = mysqlTable('sign_in_attempts', {

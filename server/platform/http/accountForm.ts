@@ -18,6 +18,7 @@ export const accountForms = {
   }),
   invited: closed({ token: typed, account: closed({ name: typed, username: typed, password: typed }) }),
   password: closed({ present: typed, next: typed }),
+  pin: closed({ password: typed, pin: typed }),
   secondFactor: closed({ step: oneOf(['begin', 'confirm', 'end', 'codes']), secret: typed }),
 } satisfies Readonly<Record<string, TSchema>>
 

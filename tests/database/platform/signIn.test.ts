@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { GET, POST } from '@/app/api/auth/[...all]/route'
-import { hashPassword } from '@/server/platform/accounts/auth'
+import { hashPassword } from '@/server/platform/accounts/hashing'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { account, user } from '@/server/platform/accounts/tables'
 

@@ -75,6 +75,7 @@ import { memberFileResponse } from '@/server/privacy/memberFileResponse'
 import * as confirmation from '@/server/setups/confirmation'
 import * as consents from '@/server/riders/consent'
 import * as retention from '@/server/privacy/retention'
+import { devicesPage } from '@/server/pages/studio/devices'
 import { operationPage } from '@/server/pages/studio/operation'
 import { peoplePage } from '@/server/pages/studio/people'
 import { duePlans, plansOf } from '@/server/pages/riders/plans'
@@ -107,6 +108,7 @@ import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
 import { makeKey } from '@/server/platform/accounts/apiKeys'
 import * as people from '@/server/studio/people'
+import * as tablets from '@/server/studio/tablets'
 import * as studios from '@/server/studio/studio'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
@@ -172,6 +174,7 @@ const other = {
   session: id(),
   key: id(),
   keyHash: 'ab'.repeat(32),
+  tablet: id(),
 }
 
 beforeAll(async () => {
@@ -202,6 +205,7 @@ beforeAll(async () => {
   await notes.addNote(db, there, { id: other.note, memberId: other.member, bikeId: other.bike, ...note })
   const places = [{ bikeId: other.bike, xM: 1, yM: 2, headingDeg: 0 }]
   await rooms.saveRoom(db, there, { id: other.room, name: SECRET, plan: PLAIN_ROOM, places }, now)
+  await tablets.pairTablet(db, there, TABLET, now)
   const ofClass = { id: other.ofClass, title: SECRET, startsAt: now, endsAt: now, roomId: other.room }
   await classes.addClass(db, there, ofClass, now)
   await roster.bookRider(db, there, { classId: other.ofClass, memberId: other.member, ...BOOKED }, now)
@@ -267,6 +271,8 @@ async function everyRowOf(studioId: string): Promise<string> {
 type Call = () => unknown
 type Walk = Readonly<Record<string, Call>>
 
+/** A tablet of the other studio, in its room. */
+const TABLET = { id: other.tablet, name: SECRET, roomId: other.room, idleMinutes: 5, tokenHash: 'cd'.repeat(32) }
 const ids = () => ({ id: id(), bikeId: other.bike })
 const LIMIT = { kind: 'heart', since: '2026-01-01', clearedBy: SECRET } as const
 const PLAN = { kind: 'cleats', since: '2026-01-01', words: SECRET } as const
@@ -373,6 +379,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       classes.listPlansAround(db, here, (await classes.findClass(db, there, other.ofClass))!),
     listClasses: () => classes.listClasses(db, here, new Date(0), new Date('2100-01-01')),
     findClass: () => classes.findClass(db, here, other.ofClass),
+    classInRoom: () => classes.classInRoom(db, here, other.room, now),
     addClass: () => classes.addClass(db, here, { ...OTHER_CLASS, id: other.ofClass }, now),
     addClasses: () => classes.addClasses(db, here, [{ ...OTHER_CLASS, id: other.ofClass }], now),
     changeClass: () => classes.changeClass(db, here, other.ofClass, { title: 'Taken' }),
@@ -754,6 +761,12 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     revokeInvitation: () => invitations.revokeInvitation(db, here, other.invitation, now),
   },
   'pages/studio/people': { peoplePage: () => peoplePage(db, here, now) },
+  'pages/studio/devices': { devicesPage: () => devicesPage(db, here, now) },
+  'studio/tablets': {
+    listTablets: () => tablets.listTablets(db, here),
+    pairTablet: () => tablets.pairTablet(db, here, { ...TABLET, id: id(), tokenHash: 'ef'.repeat(32) }, now),
+    endTablet: () => tablets.endTablet(db, here, other.tablet, now),
+  },
   'pages/studio/operation': { operationPage: () => operationPage(db, here, now) },
   'pages/studio/firstHour': {
     firstHourPage: () => firstHour.firstHourPage(db, here),
@@ -966,7 +979,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   beginStudio: 'before there is a studio',
   studioFactsIssue: 'a form',
   timeZones: 'of the world',
-  devicesPage: 'of the installation',
+  signInPage: 'of the studio whose tablet asks',
   readAuthority: 'of the installation',
   certificateDaysLeft: 'of the installation',
   backupStatus: 'of the installation',
@@ -1151,6 +1164,8 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.reopenPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.eraseMember': () => ({ input: { memberId: other.member, name: SECRET } }),
   'people.makeKey': () => ({ input: { program: 'Taken', scope: 'desk', keyHash: other.keyHash }, id: other.key }),
+  'people.pairTablet': () => ({ input: { name: 'Taken', roomId: null, idleMinutes: 5, tokenHash: 'cd'.repeat(32) } }),
+  'people.endTablet': () => ({ input: { tabletId: other.tablet } }),
   'people.revokeKey': () => ({ input: { keyId: other.key } }),
   'register.confirmNumbers': () => ({ input: { entryId: other.moved } }),
   'privacy.verifyLog': () => ({ input: {} }),
@@ -1284,6 +1299,8 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'ownPage.agreeToNotes': 'kept',
   'ownPage.withdrawConsent': 'kept',
   'people.makeKey': 'idTaken',
+  'people.pairTablet': 'idTaken',
+  'people.endTablet': 'kept',
   'people.revokeKey': 'kept',
   'register.confirmNumbers': 'noSuchNumbers',
   'privacy.verifyLog': 'found',
