@@ -9,18 +9,35 @@ const SNAPSHOT = 'yielding-saddle-class-'
 export function useServiceWorker(personId: string): void {
   useEffect(() => {
     if (!('serviceWorker' in navigator)) return
-    const begin = async () => {
+    const takeOver = async () => {
       if (localStorage.getItem(OWNER) !== personId) await forgetPages()
+      isForgetting = false
       localStorage.setItem(OWNER, personId)
-      await navigator.serviceWorker.register('/service-worker.js')
     }
+    takenOver = takeOver()
     // A browser that forbids storage or workers goes on without.
-    begin().catch(() => undefined)
+    takenOver.then(() => navigator.serviceWorker.register('/service-worker.js')).catch(() => undefined)
   }, [personId])
+}
+
+/** Pages under way are not stored any more: what is removed must not come back. */
+let isForgetting = false
+/** Resolves once pages of the person before are removed. */
+let takenOver: Promise<void> = Promise.resolve()
+
+/** Where nobody is signed in: removes pages of the person before, whichever way their session ended. */
+export function useForgottenPages(): void {
+  useEffect(() => {
+    forgetPages().catch(() => undefined)
+  }, [])
 }
 
 /** Removes every stored page and every snapshot of a class from this device. */
 export async function forgetPages(): Promise<void> {
+  isForgetting = true
+  // The worker's copy of this very page goes too.
+  isFirstPage = false
+  localStorage.removeItem(OWNER)
   for (const key of Object.keys(localStorage)) if (key.startsWith(SNAPSHOT)) localStorage.removeItem(key)
   if ('caches' in window) await caches.delete(PAGES)
 }
@@ -35,11 +52,12 @@ export function useStoredPage(path: string): void {
     const store = async () => {
       // Without a worker nobody would hand the page out.
       await navigator.serviceWorker.ready
+      await takenOver
       if (takeStoredByWorker(path)) return storeParts()
       const response = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' })
       if (!response.ok || response.redirected) return
       await storeParts()
-      await (await caches.open(PAGES)).put(path, response)
+      if (!isForgetting) await (await caches.open(PAGES)).put(path, response)
     }
     store().catch(() => undefined)
     const later = setTimeout(() => void storeParts().catch(() => undefined), LATER_MS)

@@ -56,7 +56,14 @@ export function SignOut({ idleMinutes }: Readonly<{ idleMinutes: number | undefi
       >
         {idleMinutes ? <LockOutlined /> : <LogoutOutlined />}
       </BarButton>
-      <SignOutDialog open={asking} close={() => setAsking(false)} left={mine.length} leaving={leaving} out={out} />
+      <SignOutDialog
+        open={asking}
+        close={() => setAsking(false)}
+        left={mine.length}
+        leaving={leaving}
+        isShared={!!idleMinutes}
+        out={out}
+      />
     </>
   )
 }

@@ -11,12 +11,15 @@ type Props = Readonly<{
   /** Entries of this person that are only on this device. */
   left: number
   leaving: boolean
+  /** On a shared tablet, which is locked instead. */
+  isShared: boolean
   out: () => void
 }>
 
 /** Confirmation before a sign-out with unsent entries. */
-export default function SignOutDialog({ open, close, left, leaving, out }: Props) {
+export default function SignOutDialog({ open, close, left, leaving, isShared, out }: Props) {
   const { author, offline, sendNow } = useOutbox()
+  const verb = isShared ? 'Lock' : 'Sign out'
   return (
     <AntdProvider inside>
       <Modal
@@ -29,8 +32,9 @@ export default function SignOutDialog({ open, close, left, leaving, out }: Props
         <p className={parts.quiet}>
           {left > 0
             ? `${formatTaps(left)} of yours ${left === 1 ? 'is' : 'are'} only on this ` +
-              `device${offline ? ', and there is no network' : ''}. Signed out, they stay here and are ` +
-              `sent when ${author.name} signs in on this device again.`
+              `device${offline ? ', and there is no network' : ''}. ` +
+              `${isShared ? 'Locked' : 'Signed out'}, they stay here, and are sent when ${author.name} opens this ` +
+              `device again.`
             : 'Nothing of yours is left on this device.'}
         </p>
         <div className={parts.ways}>
@@ -46,7 +50,7 @@ export default function SignOutDialog({ open, close, left, leaving, out }: Props
             loading={leaving}
             onClick={out}
           >
-            {left > 0 ? 'Sign out all the same' : 'Sign out'}
+            {left > 0 ? `${verb} all the same` : verb}
           </Button>
         </div>
       </Modal>

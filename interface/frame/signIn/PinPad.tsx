@@ -1,4 +1,5 @@
 'use client'
+import { ArrowLeftOutlined } from '@ant-design/icons'
 import { useEffect, useState } from 'react'
 import styles from './tabletSignIn.module.css'
 
@@ -41,7 +42,7 @@ export function PinPad({ busy, onPin }: Readonly<{ busy: boolean; onPin: (pin: s
         0
       </button>
       <button type="button" disabled={busy || digits === ''} aria-label="Delete the last digit" onClick={back}>
-        ⌫
+        <ArrowLeftOutlined />
       </button>
     </div>
   )

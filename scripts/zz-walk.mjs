@@ -1,0 +1,31 @@
+import { chromium } from 'playwright-core'
+const base = 'http://127.0.0.1:4077'
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--no-sandbox'] })
+const api = async (name, pw, pin) => {
+  const c = await browser.newContext({ baseURL: base }); const r = c.request
+  const a = await r.post('/api/auth/sign-in/username', { data: { username: name, password: pw }, headers: { origin: base } })
+  const b = await r.post('/api/accounts/pin', { data: { password: pw, pin }, headers: { origin: base } })
+  console.log(name, a.status(), b.status(), await b.text()); await c.close()
+}
+await api('ines', 'tarn-ferry-rows-east', '275031'); await api('bram', 'netloft-hall-at-dusk', '904417'); await api('tove','keys-by-the-ferry-door','318842')
+const c = await browser.newContext({ viewport: { width: 1024, height: 768 }, baseURL: base, reducedMotion: 'reduce', hasTouch: true })
+const page = await c.newPage()
+page.on('console', (m) => m.type() === 'error' && console.log('console', m.text()))
+const shot = (n) => page.screenshot({ path: `/tmp/shots/${n}.png` })
+await page.goto('/sign-in'); await page.getByLabel('Name').fill('ines'); await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
+await page.getByRole('button', { name: 'Sign in' }).click(); await page.waitForURL(/today/)
+await page.goto('/account'); await page.waitForTimeout(800); await page.screenshot({ path: '/tmp/shots/account.png', fullPage: true })
+await page.goto('/studio/devices'); await page.waitForTimeout(800); await shot('devices')
+await page.getByLabel('What this tablet is called').fill('By the stage')
+await page.getByRole('button', { name: 'Pair it' }).click()
+await page.waitForURL(/sign-in/); await page.waitForTimeout(800); await shot('names')
+await page.getByRole('button', { name: 'Bram' }).click(); await page.waitForTimeout(300)
+for (const d of '111222') await page.getByRole('button', { name: d, exact: true }).click()
+await page.waitForTimeout(900); await shot('wrong')
+await page.keyboard.type('904'); await page.waitForTimeout(200); await shot('typing'); await page.keyboard.type('417')
+await page.waitForURL(/today|watch/); await page.waitForTimeout(1500); await shot('opened')
+console.log(page.url())
+await c.route('**/api/outbox', (r) => r.abort())
+const links = await page.locator('a[href*="/class/"]').evaluateAll((a) => a.map((x) => x.getAttribute('href')))
+console.log(links)
+await browser.close()
