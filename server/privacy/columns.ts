@@ -44,6 +44,10 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
     identity: ['secret', 'backup_codes'],
     neither: ['user_id', 'verified', 'failed_verification_count', 'locked_until'],
   },
+  passkey: {
+    identity: ['public_key', 'credential_id'],
+    neither: ['name', 'user_id', 'counter', 'device_type', 'backed_up', 'transports', 'aaguid'],
+  },
   user_secret: { identity: ['pin_hash', 'device_key'], neither: ['user_id'] },
   tablet: { identity: ['token_hash'], neither: ['name', 'room_id', 'idle_minutes', 'used_at', 'ended_at'] },
   sign_in_attempts: { identity: ['key'], neither: ['points', 'expire'] },

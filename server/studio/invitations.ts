@@ -11,6 +11,7 @@ import { hashPassword } from '../platform/accounts/hashing'
 import { passwordIssue } from '../platform/accounts/credentials'
 import { can } from '../platform/accounts/can'
 import type { Scope } from '../platform/accounts/scope'
+import { removePasskeys } from '../platform/accounts/passkeys'
 import { removePin } from '../platform/accounts/pin'
 import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { invitation, studio, user } from '../platform/accounts/tables'
@@ -167,6 +168,7 @@ export async function acceptInvitation(
       await setPassword(tx, locked.userId, checked.passwordHash, now)
       await resetSecondFactor(tx, locked.userId)
       await removePin(tx, locked.userId)
+      await removePasskeys(tx, locked.userId)
     } else {
       const [taken] = await tx
         .select({ id: user.id })

@@ -4,6 +4,7 @@ import type { Role } from '../platform/db/roles'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { endSessions } from '../platform/accounts/accounts'
+import { removePasskeys } from '../platform/accounts/passkeys'
 import { removePin } from '../platform/accounts/pin'
 import { markSecondFactorDue, resetSecondFactor } from '../platform/accounts/secondFactor'
 import { account, invitation, user } from '../platform/accounts/tables'
@@ -105,6 +106,7 @@ export async function endAccess(tx: DbExecutor, scope: Scope, userId: string, no
   await endSessions(tx, userId)
   await resetSecondFactor(tx, userId)
   await removePin(tx, userId)
+  await removePasskeys(tx, userId)
   await revokeInvitationsOf(tx, userId, now)
   return 'kept'
 }

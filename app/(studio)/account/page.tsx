@@ -3,6 +3,7 @@ import { OwnAccount } from '@/interface/frame/accounts/OwnAccount'
 import { can } from '@/server/platform/accounts/can'
 import { listOwnSessions } from '@/server/platform/accounts/ownSessions'
 import { secondFactorOf } from '@/server/platform/accounts/secondFactor'
+import { listPasskeys } from '@/server/platform/accounts/passkeys'
 import { hasPin } from '@/server/platform/accounts/pin'
 import { currentSession, requireOwner } from '@/server/platform/accounts/session'
 import { database } from '@/server/platform/db/connection'
@@ -23,6 +24,7 @@ export default async function AccountRoute() {
       timeZone={(await getStudio(database(), person)).timeZone}
       secondFactor={secondFactor}
       hasPin={await hasPin(database(), person)}
+      passkeys={await listPasskeys(database(), person)}
     />
   )
 }

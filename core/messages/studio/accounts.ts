@@ -25,6 +25,16 @@ export const ACCOUNT_TEXT = Object.freeze({
 })
 export type AccountRefusal = keyof typeof ACCOUNT_TEXT
 
+/** Passkeys on the account page and at sign-in. */
+export const PASSKEY_TEXT = Object.freeze({
+  about: 'A device that signs you in by finger, face or its own code, without password and second factor.',
+  noName: 'Passkeys need an address with a name, such as studio.local; browsers refuse them at a number.',
+  added: 'The passkey is added. Sign in with it on this device from now on.',
+  stale: 'For a new passkey, sign out and in again first: the last sign-in is more than ten minutes ago.',
+  refused: 'This did not work. The passkey may be another studio’s, or was removed here.',
+  unreachable: 'The studio’s server cannot be reached. Check the network and try again.',
+})
+
 /** What makes a good password, under its field. */
 export const MIN_PASSWORD_TEXT = 'At least 10 letters; three or four unrelated words are best.'
 

@@ -5,11 +5,13 @@ import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
 import { formatDay } from '@/core/messages/words/dates'
 import { DEVICE_NAME, deviceKind } from '@/core/messages/studio/trust'
+import type { OwnPasskey } from '@/server/platform/accounts/passkeys'
 import type { OwnSession } from '@/server/platform/accounts/ownSessions'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import { NewPassword } from './AccountFields'
 import styles from './ownAccount.module.css'
+import { OwnPasskeys } from './OwnPasskeys'
 import { OwnPin } from './OwnPin'
 import { SecondFactor } from './SecondFactor'
 import { useAccountForm } from './useAccountForm'
@@ -22,10 +24,11 @@ type Props = Readonly<{
   timeZone: string
   secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
   hasPin: boolean
+  passkeys: readonly OwnPasskey[]
 }>
 
 /** One's own account: the password, and where one is signed in. */
-export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, hasPin }: Props) {
+export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, hasPin, passkeys }: Props) {
   const { message } = App.useApp()
   const [present, setPresent] = useState('')
   const [next, setNext] = useState('')
@@ -65,6 +68,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
           </Button>
         </form>
         <SecondFactor {...secondFactor} />
+        <OwnPasskeys passkeys={passkeys} timeZone={timeZone} />
         <OwnPin isSet={hasPin} />
         <Sessions sessions={sessions} timeZone={timeZone} />
       </div>

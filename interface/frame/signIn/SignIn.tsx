@@ -2,9 +2,11 @@
 import { Alert, Button, Input } from 'antd'
 import '@/interface/kit/antd/alert.generated.css'
 import { useState } from 'react'
+import { PASSKEY_TEXT } from '@/core/messages/studio/accounts'
 import { LightSwitch } from '../../kit/theme/LightSwitch'
 import { Mark } from '../../kit/Mark'
 import { SecondStep } from './SecondStep'
+import { signInByPasskey, useHasPasskeys } from './passkeyClient'
 import styles from './signIn.module.css'
 
 const REFUSED: Record<number, string> = {
@@ -32,8 +34,16 @@ export function SignIn({ back }: Readonly<{ back: (() => void) | null }>) {
   const [trouble, setTrouble] = useState('')
   const [busy, setBusy] = useState(false)
   /** The password fits, and a second factor is to follow. */
+  const hasPasskeys = useHasPasskeys()
   const [isSecond, setSecond] = useState(false)
 
+  async function byPasskey() {
+    setBusy(true)
+    const outcome = await signInByPasskey().catch(() => 'unreachable' as const)
+    setBusy(false)
+    if (outcome === 'done') return window.location.replace('/today')
+    setTrouble(outcome === 'givenUp' ? '' : PASSKEY_TEXT[outcome])
+  }
   async function signIn(event: React.FormEvent) {
     event.preventDefault()
     if (!username.trim() || !password) return setTrouble('Type your name and your password.')
@@ -98,6 +108,11 @@ export function SignIn({ back }: Readonly<{ back: (() => void) | null }>) {
           <Button type="primary" size="large" htmlType="submit" block loading={busy}>
             Sign in
           </Button>
+          {hasPasskeys && (
+            <Button size="large" block disabled={busy} onClick={() => void byPasskey()}>
+              With a passkey
+            </Button>
+          )}
           {back && (
             <Button type="text" size="large" block onClick={back}>
               By PIN instead

@@ -1,10 +1,11 @@
 import { betterAuth } from 'better-auth'
 import { drizzleAdapter } from 'better-auth/adapters/drizzle'
-import { APIError, createAuthMiddleware } from 'better-auth/api'
+import { APIError, createAuthMiddleware, getSessionFromCtx } from 'better-auth/api'
 import { nextCookies } from 'better-auth/next-js'
 import { twoFactor as secondFactor, username } from 'better-auth/plugins'
 import { database } from '../db/connection'
-import { account, rateLimit, session, twoFactor, user, verification } from './tables'
+import { passkeys } from './passkeys'
+import { account, passkey, rateLimit, session, twoFactor, user, verification } from './tables'
 import { hashPassword, verifyPassword } from './hashing'
 import { pinSignIn } from './pinSignIn'
 import { countAttempt, DEVICE_AGE_S, DEVICE_COOKIE, knownDevice, resetAttempts } from './signInLimits'
@@ -15,11 +16,23 @@ export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freez
   '/two-factor/verify-totp': 'POST',
   '/two-factor/verify-backup-code': 'POST',
   '/sign-in/pin': 'POST',
+  '/passkey/generate-authenticate-options': 'GET',
+  '/passkey/verify-authentication': 'POST',
+  '/passkey/generate-register-options': 'GET',
+  '/passkey/verify-registration': 'POST',
+  '/passkey/delete-passkey': 'POST',
   '/sign-out': 'POST',
   '/get-session': 'GET',
 })
 
 const SIGN_IN = '/sign-in/username'
+const PASSKEY_SIGN_IN = '/passkey/verify-authentication'
+/** What a session by PIN does not reach: a PIN must not turn into a way in from anywhere. */
+const OWN_DEVICE_ONLY: ReadonlySet<string> = new Set([
+  '/passkey/generate-register-options',
+  '/passkey/verify-registration',
+  '/passkey/delete-passkey',
+])
 /** Longest name or password looked at; hashing an endless one is work. */
 const MAX_CREDENTIAL_LENGTH = 200
 
@@ -42,11 +55,16 @@ async function deviceOf({
   return (await getSignedCookie(DEVICE_COOKIE, context.secret)) || null
 }
 
+async function refuseOnTablet(request: Parameters<typeof getSessionFromCtx>[0]): Promise<void> {
+  const found = await getSessionFromCtx(request)
+  if (found?.session.tabletId) throw new APIError('FORBIDDEN', { code: 'SHARED_TABLET' })
+}
+
 function make() {
   return betterAuth({
     database: drizzleAdapter(database(), {
       provider: 'mysql',
-      schema: { user, session, account, verification, rateLimit, twoFactor },
+      schema: { user, session, account, verification, rateLimit, twoFactor, passkey },
     }),
     secret: process.env.BETTER_AUTH_SECRET,
     baseURL: process.env.BETTER_AUTH_URL,
@@ -68,6 +86,8 @@ function make() {
     session: {
       expiresIn: 60 * 60 * 24 * 14,
       updateAge: 60 * 60 * 24,
+      // A new passkey wants a sign-in that is no older, s.
+      freshAge: 10 * 60,
       additionalFields: {
         tabletId: { type: 'string', required: false, input: false },
         touchedAt: { type: 'date', required: false, input: false },
@@ -80,6 +100,7 @@ function make() {
     hooks: {
       before: createAuthMiddleware(async (request) => {
         const { path, body, headers } = request
+        if (OWN_DEVICE_ONLY.has(path)) await refuseOnTablet(request)
         if (path !== SIGN_IN) return
         const { username: name, password } = (body ?? {}) as { username?: unknown; password?: unknown }
         if (
@@ -101,7 +122,7 @@ function make() {
         const { path, body, headers, context } = request
         if (!context.newSession) return
         // After a second factor the name comes with the session; the password alone has not cleared the count.
-        const isSecond = path.startsWith('/two-factor/verify')
+        const isSecond = path.startsWith('/two-factor/verify') || path === PASSKEY_SIGN_IN
         if (path !== SIGN_IN && !isSecond) return
         const name = String((isSecond ? context.newSession.user : (body as { username?: string })).username ?? '')
         const device = await deviceOf(request)
@@ -112,6 +133,6 @@ function make() {
         })
       }),
     },
-    plugins: [username(), secondFactor(), pinSignIn(), nextCookies()],
+    plugins: [username(), secondFactor(), pinSignIn(), passkeys(), nextCookies()],
   })
 }

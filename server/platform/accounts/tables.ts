@@ -103,6 +103,23 @@ export const twoFactor = mysqlTable('two_factor', {
   lockedUntil: moment('locked_until'),
 })
 
+/** Passkeys: public keys alone; the names are those the sign-in library's plugin expects. */
+export const passkey = mysqlTable('passkey', {
+  id: id(),
+  name: varchar('name', { length: 120 }),
+  publicKey: text('public_key').notNull(),
+  userId: reference('user_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
+  credentialID: varchar('credential_id', { length: 512 }).notNull().unique(),
+  counter: int('counter').notNull(),
+  deviceType: varchar('device_type', { length: 32 }).notNull(),
+  backedUp: boolean('backed_up').notNull(),
+  transports: varchar('transports', { length: 190 }),
+  createdAt: moment('created_at'),
+  aaguid: varchar('aaguid', { length: 36 }),
+})
+
 /** Secrets of an account besides the sign-in library's. */
 export const userSecret = mysqlTable('user_secret', {
   userId: reference('user_id')

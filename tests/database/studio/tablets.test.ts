@@ -1,13 +1,14 @@
 /** @jest-environment node */
 import { eq } from 'drizzle-orm'
-import { POST } from '@/app/api/auth/[...all]/route'
+import { GET, POST } from '@/app/api/auth/[...all]/route'
 import { POST as postTablet } from '@/app/api/accounts/tablet/route'
 import { POST as postTouched } from '@/app/api/accounts/touched/route'
 import { GET as getDeviceKey } from '@/app/api/accounts/device-key/route'
 import { hashPassword } from '@/server/platform/accounts/hashing'
 import { fitsPin, hasPin, peopleOfTablet, pinIssue, setPin, tabletOf } from '@/server/platform/accounts/pin'
+import { listPasskeys } from '@/server/platform/accounts/passkeys'
 import { currentUser } from '@/server/platform/accounts/session'
-import { account, session, studio, tablet, user, userSecret } from '@/server/platform/accounts/tables'
+import { account, passkey, session, studio, tablet, user, userSecret } from '@/server/platform/accounts/tables'
 import type { Role } from '@/server/platform/db/roles'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { acceptInvitation, invite, listInvitations } from '@/server/studio/invitations'
@@ -71,6 +72,21 @@ async function byPin(token: string | null, userId: string, pin: string) {
   )
   const cookies = response.headers.getSetCookie().map((one) => one.split(';')[0])
   return { status: response.status, response, cookie: cookies.join('; ') }
+}
+
+/** Signs in by password; the session cookie. */
+async function byPassword(userId: string): Promise<string> {
+  const response = await POST(
+    new Request(`${BASE}/api/auth/sign-in/username`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': '192.0.2.201' },
+      body: JSON.stringify({ username: userId.slice(0, 20).replaceAll('-', '_'), password: PASSWORD }),
+    }),
+  )
+  return response.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ')
 }
 
 beforeEach(() => {
@@ -144,6 +160,28 @@ test('a session on a tablet ends after minutes without a touch; a touch extends 
   expect((await getDeviceKey()).status).toBe(401)
 })
 
+test('a session by PIN makes no passkey, and none of an ended person stays', async () => {
+  const { manager, person, token } = await pairedHall()
+  const { cookie: pinned } = await byPin(token, person.userId, PIN)
+  const options = (sent: string) =>
+    GET(new Request(`${BASE}/api/auth/passkey/generate-register-options`, { headers: { cookie: sent, origin: BASE } }))
+  expect((await options(pinned)).status).toBe(403)
+  expect((await options('')).status).toBe(401)
+  const byWord = await byPassword(manager.userId)
+  expect((await options(byWord)).status).toBe(200)
+  // Whoever finds an open page later adds none either.
+  await db
+    .update(session)
+    .set({ createdAt: new Date(Date.now() - 11 * 60_000) })
+    .where(eq(session.userId, manager.userId))
+  expect((await options(byWord)).status).toBe(403)
+  const key = { id: id(), publicKey: 'x', userId: person.userId, credentialID: id(), counter: 0 }
+  await db.insert(passkey).values({ ...key, deviceType: 'singleDevice', backedUp: false })
+  expect(await listPasskeys(db, person)).toHaveLength(1)
+  await endAccess(db, manager, person.userId, now)
+  expect(await listPasskeys(db, person)).toEqual([])
+})
+
 test('unpairing a tablet signs everybody out on it; another studio’s manager unpairs nothing', async () => {
   const { manager, person, token, tabletId } = await pairedHall()
   const other = await pairedHall()
@@ -180,17 +218,7 @@ test('only a manager of its studio makes a device the tablet of a token', async 
   expect((await pair(token)).status).toBe(403)
   cookie = (await byPin(token, person.userId, PIN)).cookie
   expect((await pair(token)).status).toBe(403)
-  const password = await POST(
-    new Request(`${BASE}/api/auth/sign-in/username`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', origin: BASE, 'x-forwarded-for': '192.0.2.201' },
-      body: JSON.stringify({ username: manager.userId.slice(0, 20).replaceAll('-', '_'), password: PASSWORD }),
-    }),
-  )
-  cookie = password.headers
-    .getSetCookie()
-    .map((one) => one.split(';')[0])
-    .join('; ')
+  cookie = await byPassword(manager.userId)
   expect((await pair('B'.repeat(43))).status).toBe(422)
   expect((await pair((await pairedHall()).token)).status).toBe(422)
   expect(setCookies.size).toBe(0)

@@ -1,3 +1,19 @@
+CREATE TABLE `passkey` (
+	`id` varchar(36) NOT NULL,
+	`name` varchar(120),
+	`public_key` text NOT NULL,
+	`user_id` varchar(36) NOT NULL,
+	`credential_id` varchar(512) NOT NULL,
+	`counter` int NOT NULL,
+	`device_type` varchar(32) NOT NULL,
+	`backed_up` boolean NOT NULL,
+	`transports` varchar(190),
+	`created_at` datetime(3),
+	`aaguid` varchar(36),
+	CONSTRAINT `passkey_id` PRIMARY KEY(`id`),
+	CONSTRAINT `passkey_credential_id_unique` UNIQUE(`credential_id`)
+);
+--> statement-breakpoint
 CREATE TABLE `tablet` (
 	`id` varchar(36) NOT NULL,
 	`studio_id` varchar(36) NOT NULL,
@@ -23,6 +39,7 @@ CREATE TABLE `user_secret` (
 ALTER TABLE `session` ADD `tablet_id` varchar(36);--> statement-breakpoint
 ALTER TABLE `session` ADD `touched_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `session` ADD `idle_minutes` int;--> statement-breakpoint
+ALTER TABLE `passkey` ADD CONSTRAINT `passkey_user_id_user_id_fk` FOREIGN KEY (`user_id`) REFERENCES `user`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `tablet` ADD CONSTRAINT `tablet_studio_id_studio_id_fk` FOREIGN KEY (`studio_id`) REFERENCES `studio`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `tablet` ADD CONSTRAINT `tablet_created_by_user_id_fk` FOREIGN KEY (`created_by`) REFERENCES `user`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `user_secret` ADD CONSTRAINT `user_secret_user_id_user_id_fk` FOREIGN KEY (`user_id`) REFERENCES `user`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
