@@ -1,31 +1,15 @@
 import { chromium } from 'playwright-core'
-const base = 'http://127.0.0.1:4077'
+const base = 'http://localhost:4077'
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--no-sandbox'] })
-const api = async (name, pw, pin) => {
-  const c = await browser.newContext({ baseURL: base }); const r = c.request
-  const a = await r.post('/api/auth/sign-in/username', { data: { username: name, password: pw }, headers: { origin: base } })
-  const b = await r.post('/api/accounts/pin', { data: { password: pw, pin }, headers: { origin: base } })
-  console.log(name, a.status(), b.status(), await b.text()); await c.close()
+const go = async (w, h, dim, steps) => {
+  const c = await browser.newContext({ viewport: { width: w, height: h }, baseURL: base, reducedMotion: 'reduce', hasTouch: true })
+  if (dim) await c.addCookies([{ name: 'light', value: 'dim', url: base }])
+  const page = await c.newPage(); page.shot = (n, fullPage=false) => page.screenshot({ path: `/tmp/shots/${n}.png`, fullPage })
+  page.signIn = async () => { await page.goto('/sign-in'); await page.getByLabel('Name').fill('ines'); await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east'); await page.getByRole('button', { name: 'Sign in', exact: true }).click(); await page.waitForURL(/today/) }
+  await steps(page); await c.close()
 }
-await api('ines', 'tarn-ferry-rows-east', '275031'); await api('bram', 'netloft-hall-at-dusk', '904417'); await api('tove','keys-by-the-ferry-door','318842')
-const c = await browser.newContext({ viewport: { width: 1024, height: 768 }, baseURL: base, reducedMotion: 'reduce', hasTouch: true })
-const page = await c.newPage()
-page.on('console', (m) => m.type() === 'error' && console.log('console', m.text()))
-const shot = (n) => page.screenshot({ path: `/tmp/shots/${n}.png` })
-await page.goto('/sign-in'); await page.getByLabel('Name').fill('ines'); await page.getByLabel('Password', { exact: true }).fill('tarn-ferry-rows-east')
-await page.getByRole('button', { name: 'Sign in' }).click(); await page.waitForURL(/today/)
-await page.goto('/account'); await page.waitForTimeout(800); await page.screenshot({ path: '/tmp/shots/account.png', fullPage: true })
-await page.goto('/studio/devices'); await page.waitForTimeout(800); await shot('devices')
-await page.getByLabel('What this tablet is called').fill('By the stage')
-await page.getByRole('button', { name: 'Pair it' }).click()
-await page.waitForURL(/sign-in/); await page.waitForTimeout(800); await shot('names')
-await page.getByRole('button', { name: 'Bram' }).click(); await page.waitForTimeout(300)
-for (const d of '111222') await page.getByRole('button', { name: d, exact: true }).click()
-await page.waitForTimeout(900); await shot('wrong')
-await page.keyboard.type('904'); await page.waitForTimeout(200); await shot('typing'); await page.keyboard.type('417')
-await page.waitForURL(/today|watch/); await page.waitForTimeout(1500); await shot('opened')
-console.log(page.url())
-await c.route('**/api/outbox', (r) => r.abort())
-const links = await page.locator('a[href*="/class/"]').evaluateAll((a) => a.map((x) => x.getAttribute('href')))
-console.log(links)
+await go(1280, 800, false, async (p) => { await p.goto('/sign-in'); await p.waitForTimeout(700); await p.shot('signin'); await p.signIn(); await p.goto('/account'); await p.waitForTimeout(700)
+  const d = await p.context().newCDPSession(p); await d.send('WebAuthn.enable'); await d.send('WebAuthn.addVirtualAuthenticator', { options: { protocol: 'ctap2', transport: 'internal', hasResidentKey: true, hasUserVerification: true, isUserVerified: true, automaticPresenceSimulation: true } })
+  await p.getByRole('button', { name: 'Add a passkey of this device' }).click(); await p.waitForTimeout(2500); await p.shot('account', true) })
+await go(390, 844, true, async (p) => { await p.signIn(); await p.request.post('/api/accounts/pin', { data: { password: 'tarn-ferry-rows-east', pin: '275031' }, headers: { origin: base } }); await p.goto('/account'); await p.waitForTimeout(700); await p.shot('account-phone', true); await p.goto('/studio/devices'); await p.waitForTimeout(700); await p.getByLabel('What this tablet is called').fill('By the stage'); await p.shot('devices-phone', true); await p.getByRole('button', { name: 'Pair it' }).click(); await p.waitForURL(/sign-in/); await p.waitForTimeout(700); await p.shot('names-phone'); await p.getByRole('button', { name: 'Ines' }).click(); await p.keyboard.type('123'); await p.waitForTimeout(300); await p.shot('pad-phone') })
 await browser.close()

@@ -24,7 +24,7 @@ export default async function AccountRoute() {
       timeZone={(await getStudio(database(), person)).timeZone}
       secondFactor={secondFactor}
       hasPin={await hasPin(database(), person)}
-      passkeys={await listPasskeys(database(), person)}
+      passkeys={person.idleMinutes ? null : await listPasskeys(database(), person)}
     />
   )
 }

@@ -24,7 +24,8 @@ type Props = Readonly<{
   timeZone: string
   secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
   hasPin: boolean
-  passkeys: readonly OwnPasskey[]
+  /** Null on a shared tablet, which makes none. */
+  passkeys: readonly OwnPasskey[] | null
 }>
 
 /** One's own account: the password, and where one is signed in. */
@@ -68,7 +69,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
           </Button>
         </form>
         <SecondFactor {...secondFactor} />
-        <OwnPasskeys passkeys={passkeys} timeZone={timeZone} />
+        {passkeys && <OwnPasskeys passkeys={passkeys} timeZone={timeZone} />}
         <OwnPin isSet={hasPin} />
         <Sessions sessions={sessions} timeZone={timeZone} />
       </div>
