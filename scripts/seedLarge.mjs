@@ -6,7 +6,7 @@ import { rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB } from './support/installed.mjs'
-import { claim, healthKeys, startMariaDb } from './support/mariadb.mjs'
+import { claim, healthKeys, secret, startMariaDb } from './support/mariadb.mjs'
 import { run } from './support/processes.mjs'
 import { bin } from './support/production.mjs'
 
@@ -20,7 +20,11 @@ await claim(folder)
 rmSync(join(folder, 'mariadb'), { recursive: true, force: true })
 const database = await startMariaDb(folder)
 try {
-  const env = { DATABASE_URL: database.url, HEALTH_KEY: healthKeys(folder) }
+  const env = {
+    DATABASE_URL: database.url,
+    HEALTH_KEY: healthKeys(folder),
+    BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
+  }
   for (const [script, ...args] of [['migrate.ts'], ['seed.ts'], ['seedLarge.ts', ...process.argv.slice(2)]]) {
     await run(bin(root, 'tsx'), [`scripts/${script}`, ...args], { cwd: root, env })
   }

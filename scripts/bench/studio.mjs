@@ -10,7 +10,7 @@ import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import { chromium } from '@playwright/test'
 import { chromiumPath } from '../support/installed.mjs'
-import { claim, startMariaDb } from '../support/mariadb.mjs'
+import { claim, healthKeys, secret, startMariaDb } from '../support/mariadb.mjs'
 import { freePort, run } from '../support/processes.mjs'
 import { bin, build, serve } from '../support/production.mjs'
 
@@ -30,8 +30,8 @@ const port = await freePort()
 const base = `http://127.0.0.1:${port}`
 const env = {
   DATABASE_URL: database.url,
-  BETTER_AUTH_SECRET: 'only-for-the-bench-and-thrown-away',
-  HEALTH_KEY: 'only-for-the-bench-and-thrown-away',
+  BETTER_AUTH_SECRET: secret(join(folder, 'session-secret')),
+  HEALTH_KEY: healthKeys(folder),
   BETTER_AUTH_URL: base,
 }
 await run(bin(root, 'tsx'), ['scripts/migrate.ts'], { cwd: root, env, quiet: true })

@@ -3,6 +3,7 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool, type Pool } from 'mysql2/promise'
 import pRetry from 'p-retry'
 import { errnoOf } from './errors'
+import { logSlowQueries } from './slowQueries'
 
 export type Database = MySql2Database
 /** A database or a transaction on it. */
@@ -14,13 +15,16 @@ let pool: Pool | undefined
 export function connectionPool(): Pool {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set')
-  pool ??= createPool({
-    uri: url,
-    timezone: 'Z',
-    connectionLimit: 10,
-    charset: 'utf8mb4_unicode_ci',
-    connectTimeout: 30_000,
-  })
+  if (!pool) {
+    pool = createPool({
+      uri: url,
+      timezone: 'Z',
+      connectionLimit: 10,
+      charset: 'utf8mb4_unicode_ci',
+      connectTimeout: 30_000,
+    })
+    logSlowQueries(pool)
+  }
   return pool
 }
 
