@@ -7,7 +7,7 @@
  *   npm test -- jest tests/database     a part with arguments of its own
  *   npm test -- changed [revision]      only what the files changed since a git revision (HEAD) touch by their imports
  */
-import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { createWriteStream, existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { changedFiles, reachedFrom, touchedSpecs } from './support/changed.mjs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -131,6 +131,24 @@ function partsOfOneCore(env) {
   ].flatMap(([name, work]) => (isRun(name) ? [work] : []))
 }
 
+/** Fails where the servers of the browser's tests logged a name, or a password of the demo's people. */
+async function searchLogs(databases) {
+  // Not there before the packages are installed.
+  const { createConnection } = await import('mysql2/promise')
+  const words = new Set(JSON.parse(readFileSync(join(root, 'scripts/people.json'), 'utf8')).map((one) => one.password))
+  for (const url of databases) {
+    const connection = await createConnection({ uri: url })
+    const [names] = await connection.query('SELECT name FROM member UNION SELECT name FROM user')
+    // A single word may stand in a log for something else.
+    for (const { name } of names) if (name.trim().includes(' ')) words.add(name)
+    await connection.end()
+  }
+  const logs = databases.map((_, k) => readFileSync(join(folder, `server-${k}.log`), 'utf8')).join('\n')
+  const found = [...words].filter((word) => logs.includes(word))
+  if (words.size < 20 || found.length > 0)
+    throw new Error(`${words.size} words searched, in the logs: ${found.join(', ')}`)
+}
+
 /** The browser's tests, in as many workers as there are databases: each worker has a server of its own. */
 async function inBrowsers(env, databases) {
   const servers = []
@@ -141,7 +159,8 @@ async function inBrowsers(env, databases) {
       UPLOADS_FOLDER: join(folder, `uploads-${k}`),
       BETTER_AUTH_URL: `http://127.0.0.1:${port}`,
     }
-    const server = await serve(root, '.next-test', port, { ...env, ...own })
+    const log = createWriteStream(join(folder, `server-${k}.log`))
+    const server = await serve(root, '.next-test', port, { ...env, ...own }, { log })
     stops.push(server.stop)
     servers.push({ ...own, server })
   }
@@ -156,6 +175,7 @@ async function inBrowsers(env, databases) {
     browserCount,
   )
   if (!ran) for (const { server } of servers) console.error(server.log().slice(-3000))
+  await part('logs of the servers', () => searchLogs(databases))
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {

@@ -85,8 +85,8 @@ writeFileSync(
   join(root, 'docs/trials/guesses.md'),
   `# Ten thousand guesses
 
-\`npm run trial:guesses -- ${guesses} ${seed}\`: passwords guessed at a running demo studio, the right one among them once the
-limits of its account are shut.
+\`npm run trial:guesses -- ${guesses} ${seed}\`: passwords guessed at a running demo
+studio, the right one among them once the limits of its account are shut.
 
 | what | found |
 |---|---|

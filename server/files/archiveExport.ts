@@ -47,6 +47,7 @@ async function writeAll(tx: DbExecutor, scope: Scope, put: (piece: string) => Pr
       costs: studio.costs,
       learns: studio.learns,
       referral: studio.referral,
+      retention: studio.retention,
     })
     .from(studio)
     .where(eq(studio.id, scope.studioId))

@@ -3,14 +3,15 @@ import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
 import { planSchema } from '../../core/riders/plans/plan'
+import { retentionSchema } from '../../core/riders/retention/retention'
 import { schemas } from '../../core/operations/schemas'
 import { plainShapeOf } from '../platform/sealing/sealed'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 6
+export const ARCHIVE_VERSION = 7
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, 6, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -99,6 +100,8 @@ const STUDIO = {
     costs: { anyOf: [{ type: 'object' }, { type: 'null' }] },
     learns: { type: 'boolean' },
     referral: { anyOf: [{ type: 'string', maxLength: 1000 }, { type: 'null' }] },
+    // Since version 7.
+    retention: { anyOf: [retentionSchema, { type: 'null' }] },
   },
 }
 

@@ -1,5 +1,6 @@
 /** @jest-environment node */
 import Ajv from 'ajv'
+import { eq } from 'drizzle-orm'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { formatArchiveFault, type ArchiveOutcome } from '@/core/messages/studio/archive'
@@ -25,6 +26,7 @@ beforeAll(async () => {
   other = far.scope
 })
 afterAll(async () => {
+  await db.update(studio).set({ retention: null }).where(eq(studio.id, scope.studioId))
   await far.close()
   await closeDatabase()
 })
@@ -61,9 +63,11 @@ const faultsOf = (found: ArchiveOutcome) => (found.outcome === 'faulty' ? found.
 /** The hall's whole archive, and one of a few of its members: a fault is found in either, in the small one sooner. */
 let text: string
 let small: string
+const RETENTION = { notes: 24, complaints: null, sets: 60 }
 /** Sections that came with versions 5 and 6 of the format. */
 const SINCE_5 = ['moves', 'limits', 'plans', 'consentWordings', 'consents']
 beforeAll(async () => {
+  await db.update(studio).set({ retention: RETENTION }).where(eq(studio.id, scope.studioId))
   text = await exported(db, scope)
   small = changed(text, keepFewMembers)
 })
@@ -92,13 +96,14 @@ test('an archive is JSON of the published schema (draft-07, checked by Ajv), wit
   const archive = JSON.parse(text) as Record<string, unknown>
   const validate = new Ajv({ strict: false }).compile(schema)
   expect([validate(archive), validate.errors]).toEqual([true, null])
+  expect(archive.studio).toMatchObject([{ retention: RETENTION }])
   expect(Object.keys(archive)).toEqual(['format', 'formatVersion', 'studio', ...SECTION_NAMES])
   // Whoever signs in leaves nothing to sign in with.
   expect(text).not.toMatch(/password|argon2|@netloft-hall/)
 })
 
 test.each([
-  ['of a later version', (t: string) => t.replace('"formatVersion":6', '"formatVersion":7'), { outcome: 'newer' }],
+  ['of a later version', (t: string) => t.replace('"formatVersion":7', '"formatVersion":8'), { outcome: 'newer' }],
   ['half-written', (t: string) => t.slice(0, t.length / 2), { outcome: 'unreadable', why: 'cutShort' }],
   ['damaged', (t: string) => t.replace('"members":[', '"members":[,'), { outcome: 'unreadable', why: 'notJson' }],
   ['with something behind it', (t: string) => `${t}{}`, { outcome: 'unreadable', why: 'notJson' }],
@@ -160,7 +165,7 @@ test('impossible moments, numbers and names are rejected by row and field, and n
 test.each([
   ['a version that is text', { formatVersion: '3' }, /must be a number/],
   ['no version', { formatVersion: null }, /must be a number/],
-  ['complaints in a version without them', { formatVersion: 2 }, /is of version [3456]/],
+  ['complaints in a version without them', { formatVersion: 2 }, /is of version [34567]/],
 ])('an archive with %s is rejected', async (_, change, said) => {
   const wrong = changed(small, (archive) => void Object.assign(archive, change))
   expect(faultsOf(await check(wrong))).toContainEqual(expect.stringMatching(said))
@@ -200,7 +205,7 @@ test('an archive from before there were complaints and trials is taken all the s
     for (const row of archive.classes) delete row.teacherId
     for (const row of archive.register)
       for (const name of ['awaitsConfirmation', 'confirmedBy', 'confirmedAt']) delete row[name]
-    delete archive.studio[0].referral
+    for (const name of ['referral', 'retention']) delete archive.studio[0][name]
     Object.assign(archive, { formatVersion: 2 })
   })
   const third = await openEmptyStudio(process.env.DATABASE_URL!, `saddle_archive_two_${process.pid}`)
