@@ -161,7 +161,7 @@ export function SetupView(props: SetupViewProps) {
 
 /** What does not change while the page is open. */
 function useSetupContext(props: SetupViewProps): SetupContext {
-  const { setupId, member, bike, school, ownSchool, previous, history, limits, limitTexts, today } = props
+  const { setupId, member, bike, school, ownSchool, previous, history, limits, limitTexts, consent, today } = props
   const shorterLeg = limits.shorterLeg?.side ?? null
   return useMemo(() => {
     const answered = latestAnswer(history, 'rider')
@@ -171,6 +171,7 @@ function useSetupContext(props: SetupViewProps): SetupContext {
       today,
       shorterLeg,
       limitTexts,
+      consent: { ...consent, name: member.name },
       bikeId: bike.id,
       bikeType: bike.type,
       school,
@@ -179,7 +180,7 @@ function useSetupContext(props: SetupViewProps): SetupContext {
       answeredBefore: answered && { ...answered, row: withPregnancy(answered.row, history) },
       landmarks: LANDMARKS_AT_MARK.filter((name) => bike.landmarks.includes(name)),
     }
-  }, [setupId, member.id, today, shorterLeg, limitTexts, bike, school, ownSchool, previous, history])
+  }, [setupId, member, today, shorterLeg, limitTexts, consent, bike, school, ownSchool, previous, history])
 }
 
 /** The mark of the latest landmark, with the landmark's name. */

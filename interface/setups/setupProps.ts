@@ -27,6 +27,7 @@ export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNu
     observer,
     limits,
     limitTexts: page.riderLimits.map((limit) => formatLimit(limit, page.today)),
+    consent: page.consent,
     today: page.today,
     history,
     elsewhere,

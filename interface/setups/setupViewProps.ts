@@ -31,6 +31,7 @@ export type SetupViewProps = Readonly<{
   limits: NonNullable<RecommendRequest['limits']>
   /** The limits in words. */
   limitTexts: readonly string[]
+  consent: Readonly<{ agrees: boolean; wording: string }>
   /** On the studio's clock, YYYY-MM-DD. */
   today: string
   /** Earlier set-ups of this rider, on any type. */

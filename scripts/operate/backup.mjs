@@ -6,6 +6,7 @@
  *   npm run backup -- --settings /etc/saddle.json
  *   npm run backup -- --logs                     only what was entered since, of an embedded database
  */
+import { setPriority } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
@@ -14,6 +15,8 @@ import { ensureDebian, ensureNode, ensureNpmPackages, MARIADB_CLIENT } from '../
 import { readSettings } from '../support/settings.mjs'
 
 const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
+/** Requests of the open studio go first; the client program inherits it. */
+setPriority(10)
 try {
   ensureNode()
   await ensureNpmPackages(root)

@@ -20,6 +20,8 @@ import type { RecordResult, StoredEvidence } from '../setups/evidence'
 import * as setups from '../setups/setups'
 import { changeSetupSchool as recordSetupSchool } from '../setups/setupSchool'
 import { validateRow } from '../setups/validateRow'
+import { hasHealthAnswer } from '../../core/riders/evidence/healthAnswers'
+import { mayNote } from '../riders/consent'
 import { recordPlan } from '../riders/plans'
 import { formatDayAndTime } from '../../core/messages/words/dates'
 import { getStudio } from '../studio/studio'
@@ -85,18 +87,25 @@ export const historyOf = defineQuery({
   }),
 })
 
-/** Appends a row of evidence to a set-up. */
+/** Appends a row of evidence to a set-up; answers about health only with the rider's consent. */
 export const appendEvidence = defineCommand({
   name: 'setups.appendEvidence',
   permission: 'setUpRiders',
   offline: 'appendEvidence',
   ownsId: true,
-  schema: Type.Object({ setupId: idSchema, row: checkedInRun<Evidence>() }),
-  run: async (tx, scope, { setupId, row }, { id, now }) => {
+  schema: Type.Object({
+    setupId: idSchema,
+    row: checkedInRun<Evidence>(),
+    /** The rider agrees to notes with this answer. */
+    agrees: Type.Optional(Type.Boolean()),
+  }),
+  run: async (tx, scope, { setupId, row, agrees = false }, { id, now }) => {
     const setup = await setups.findSetup(tx, scope, setupId)
     if (!setup) return refused({ code: 'noSetup' })
     const checked = validateRow(setup.type, row)
     if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
+    if (hasHealthAnswer(checked.row) && !(await mayNote(tx, scope, setup.memberId, agrees, now)))
+      return refused({ code: 'needsConsent' })
     return recorded(tx, scope, setup, await append(tx, scope, setupId, { id, row: checked.row }, now), now)
   },
 })

@@ -11,7 +11,8 @@ import type { ClassEntry } from '../../core/classes/watch/classState'
  */
 export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: number; sentAtMs?: number }> &
   (
-    | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence }>
+    /** `agrees`: the rider agrees to notes with this answer about health. */
+    | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence; agrees?: boolean }>
     | Readonly<{ op: 'withdrawEvidence'; setupId: string; rowId: string }>
     | Readonly<{
         op: 'finishSetup'

@@ -45,6 +45,7 @@ function props(step: StepPanelProps['step'], rows: Row[]): StepPanelProps {
       today: '2026-03-10',
       shorterLeg: null,
       limitTexts: [],
+      consent: { name: 'Ylva', agrees: false, wording: 'May we note it?' },
       bikeId: 'bike',
       bikeType: HOLES_BIKE,
       school: schoolOf(),
@@ -235,6 +236,31 @@ test('what was answered long ago is shown with its age, and applies again with o
   expect(screen.getByText('8 months ago: regular, cleats, 21 mm sole')).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: 'Still so' }))
   expect(added).toEqual([before])
+})
+
+test('an answer about health waits for the rider’s yes; other answers do not', () => {
+  const added: Evidence[] = []
+  const of = props('talk', [])
+  const shown = (agrees: boolean, rows = of.rows) => (
+    <RiderQuestions
+      {...of}
+      rows={rows}
+      context={{ ...of.context, consent: { ...of.context.consent, agrees } }}
+      actions={{ ...of.actions, onAdd: (row) => added.push(row), onReplace: (_, row) => added.push(row) }}
+    />
+  )
+  const { rerender } = render(shown(false))
+  fireEvent.click(screen.getByRole('switch', { name: 'Sore back' }))
+  expect(added).toEqual([])
+  expect(screen.getByText('May we note it?')).toBeTruthy()
+  fireEvent.click(screen.getByRole('button', { name: 'Regular' }))
+  expect(added).toEqual([{ kind: 'rider', experience: 'regular' }])
+  fireEvent.click(screen.getByRole('button', { name: 'They agree' }))
+  expect(added.at(-1)).toEqual({ kind: 'rider', experience: 'new', backSore: true })
+  expect(screen.queryByText('May we note it?')).toBeNull()
+  rerender(shown(false, rowsOf({ kind: 'rider', experience: 'new', backSore: true })))
+  fireEvent.click(screen.getByRole('switch', { name: 'Pregnant' }))
+  expect(added.at(-1)).toMatchObject({ backSore: true, pregnant: true })
 })
 
 describe('the sentence of a step', () => {

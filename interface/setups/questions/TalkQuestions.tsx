@@ -1,7 +1,10 @@
 import { Switch } from 'antd'
 import '@/interface/kit/antd/switch.generated.css'
+import { useState } from 'react'
+import { hasHealthAnswer } from '@/core/riders/evidence/healthAnswers'
 import type { EvidenceOf } from '@/core/riders/evidence/registry'
 import { formatAnsweredBefore } from '@/core/messages/riders/rider'
+import { AskConsent } from '../../comfort/limits/AskConsent'
 import { ChoiceGroup } from '../steps/ChoiceGroup'
 import { latestRow } from '../steps/flow'
 import styles from '../steps/questions.module.css'
@@ -9,7 +12,13 @@ import { SOLES } from '../steps/soles'
 import type { StepPanelProps } from '../steps/stepPanelProps'
 
 /** What the rider answers: experience, shoes, pedal side, back and pregnancy. */
-export function RiderQuestions({ rows, context: { answeredBefore }, actions: { onAdd, onReplace } }: StepPanelProps) {
+export function RiderQuestions({
+  rows,
+  context: { answeredBefore, consent },
+  actions: { onAdd, onReplace },
+}: StepPanelProps) {
+  /** An answer about health that waits for the rider's consent. */
+  const [waiting, setWaiting] = useState<EvidenceOf<'rider'> | null>(null)
   const row = latestRow(rows, 'rider')
   const answers = row?.row.kind === 'rider' ? row.row : undefined
   // A pregnancy reported before stays until somebody switches it off here.
@@ -18,8 +27,10 @@ export function RiderQuestions({ rows, context: { answeredBefore }, actions: { o
     experience: 'new',
     ...(answeredBefore?.row.pregnant && { pregnant: true }),
   }
-  const update = (change: Partial<EvidenceOf<'rider'>>) =>
-    row ? onReplace(row, { ...rider, ...change }) : onAdd({ ...rider, ...change })
+  const write = (next: EvidenceOf<'rider'>) => (row ? onReplace(row, next) : onAdd(next))
+  const agrees = consent.agrees || rows.some((one) => hasHealthAnswer(one.row))
+  const answer = (next: EvidenceOf<'rider'>) => (hasHealthAnswer(next) && !agrees ? setWaiting(next) : write(next))
+  const update = (change: Partial<EvidenceOf<'rider'>>) => answer({ ...rider, ...change })
   const sole = SOLES.find(({ value }) => Number(value) === answers?.soleMm)
   return (
     <>
@@ -27,7 +38,7 @@ export function RiderQuestions({ rows, context: { answeredBefore }, actions: { o
         <ChoiceGroup
           title={formatAnsweredBefore(answeredBefore)}
           choices={[{ value: 'same', name: 'Still so' }]}
-          onChoose={() => onAdd(answeredBefore.row)}
+          onChoose={() => answer(answeredBefore.row)}
         />
       )}
       <ChoiceGroup
@@ -58,6 +69,16 @@ export function RiderQuestions({ rows, context: { answeredBefore }, actions: { o
           <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => update({ pregnant })} /> Pregnant
         </label>
       </div>
+      {waiting && (
+        <AskConsent
+          name={consent.name}
+          wording={consent.wording}
+          onAgree={() => {
+            write(waiting)
+            setWaiting(null)
+          }}
+        />
+      )}
     </>
   )
 }

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import type { Purpose } from '@/core/setups/register/entry'
+import { hasHealthAnswer } from '@/core/riders/evidence/healthAnswers'
 import type { Evidence } from '@/core/riders/evidence/registry'
 import type { EntryOf, OutboxEntry } from '@/server/platform/entry'
 import { useOutbox, type DraftEntry } from '../../offline/OutboxProvider'
@@ -98,7 +99,16 @@ export function useSetupRows(setupId: string, stored: readonly Row[]): SetupRows
     },
     [enqueue, queue, addOwn],
   )
-  const addition = useCallback((row: Evidence): DraftEntry => ({ op: 'appendEvidence', setupId, row }), [setupId])
+  // An answer about health is only given where the rider agrees to notes.
+  const addition = useCallback(
+    (row: Evidence): DraftEntry => ({
+      op: 'appendEvidence',
+      setupId,
+      row,
+      ...(hasHealthAnswer(row) && { agrees: true }),
+    }),
+    [setupId],
+  )
   const withdrawal = useCallback(
     (row: Row): DraftEntry => ({ op: 'withdrawEvidence', setupId, rowId: row.id }),
     [setupId],

@@ -26,6 +26,8 @@ export type SetupContext = Readonly<{
   shorterLeg: 'left' | 'right' | null
   /** What limits the rider for longer than this set-up, in words. */
   limitTexts: readonly string[]
+  /** Whether the rider agreed to notes, and the question otherwise. */
+  consent: Readonly<{ name: string; agrees: boolean; wording: string }>
   bikeId: string
   bikeType: BikeType
   school: School

@@ -1,3 +1,4 @@
+import { currentWording, whoAgreed } from '../../riders/consent'
 import { studioDay } from '../../../core/messages/words/dates'
 import { limitEffects, type LimitEffects } from '../../../core/riders/limits/limits'
 import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
@@ -58,6 +59,10 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     riderLimits,
     /** On the studio's clock, YYYY-MM-DD. */
     today,
+    consent: {
+      agrees: (await whoAgreed(db, scope, [setup.memberId])).has(setup.memberId),
+      wording: (await currentWording(db, scope)).wording,
+    },
     observer: eye ? observerOf(eye) : undefined,
     /** Numbers in use on other types. */
     elsewhere: entries

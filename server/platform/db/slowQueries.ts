@@ -21,17 +21,19 @@ export function logSlowQueries(pool: Pool, { slowMs = SLOW_MS, write = toServerL
     const connection = opened as unknown as { query: Query }
     const query = connection.query.bind(connection)
     connection.query = (...given) => {
+      // Before it is sent: the driver writes the values into the same field.
+      const sql = statementOf(given[0]).slice(0, MAX_STATEMENT_LENGTH)
       const began = performance.now()
       const sent = query(...given)
       sent.once?.('end', () => {
         const ms = Math.round(performance.now() - began)
-        if (ms >= slowMs) write({ sql: statementOf(given[0]).slice(0, MAX_STATEMENT_LENGTH), ms })
+        if (ms >= slowMs) write({ sql, ms })
       })
       return sent
     }
   })
 }
 
-/** The statement as it was given; the driver writes values into another text. */
+/** The statement of a text, of options, or of a query of the driver. */
 const statementOf = (given: unknown): string =>
   typeof given === 'string' ? given : String((given as { sql?: unknown } | null)?.sql ?? '')

@@ -9,6 +9,7 @@ import type { Scope } from '@/server/platform/accounts/scope'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { consentOf, currentWording } from '@/server/riders/consent'
 import { addMember } from '@/server/riders/members/members'
+import type { Evidence } from '@/core/riders/evidence/registry'
 import { openLink, ownerOf } from '@/server/riders/memberPage/links'
 
 const db = database()
@@ -65,6 +66,28 @@ test('without a yes no note and no complaint is stored; the yes that comes with 
   expect(await complain(memberId)).toMatchObject({ outcome: 'kept' })
   expect([await notes(memberId), (await listComplaints(db, scope, memberId)).length]).toEqual([2, 1])
   expect(await consentOf(db, scope, memberId)).toMatchObject({ way: 'spoken', wordingVersion: 1 })
+})
+
+test('a set-up takes answers about health only with a yes; all other rows and the numbers need none', async () => {
+  const memberId = await rider()
+  const setupId = id()
+  await runCommand(db, scope, { name: 'setups.startSetup', id: setupId, input: { memberId, bikeId } }, now)
+  const append = (row: Evidence, more: object = {}) =>
+    takeEntry(
+      db,
+      scope,
+      { id: id(), author: scope.userId, madeAtMs: now.getTime(), op: 'appendEvidence', setupId, row, ...more },
+      now,
+    )
+  const health = { kind: 'rider', experience: 'new', backSore: true } as const
+  expect(await append({ kind: 'rider', experience: 'new' })).toMatchObject({ outcome: 'kept' })
+  expect(await append({ kind: 'kneeByEye', seen: 'slightBend' })).toMatchObject({ outcome: 'kept' })
+  expect(await append(health)).toMatchObject({ code: 'needsConsent' })
+  expect(await append({ kind: 'rider', experience: 'new', pregnant: true })).toMatchObject({ code: 'needsConsent' })
+  expect(await consentOf(db, scope, memberId)).toBeNull()
+  expect(await append(health, { agrees: true })).toMatchObject({ outcome: 'kept' })
+  expect(await consentOf(db, scope, memberId)).toMatchObject({ way: 'spoken' })
+  expect(await append({ ...health, pregnant: true })).toMatchObject({ outcome: 'kept' })
 })
 
 test('a withdrawn consent stops further notes and leaves those before; a limit gives it', async () => {
