@@ -90,6 +90,7 @@ const PAGES = [
   '/studio/picture',
   '/studio/files',
   '/studio/people',
+  '/studio/devices',
   '/account',
   '/eye',
 ]
