@@ -40,10 +40,12 @@ export function createLock(
   fetchKey: () => Promise<Uint8Array<ArrayBuffer> | null>,
 ): EntryLock {
   let known: Promise<CryptoKey | null> | undefined
+  let areOthersGone = false
   const findKey = async (): Promise<CryptoKey | null> => {
     // A page that is not served over TLS has no keys.
     if (!globalThis.crypto?.subtle) return null
-    await storage.clear(author).catch(() => undefined)
+    if (!areOthersGone) await storage.clear(author).catch(() => undefined)
+    areOthersGone = true
     const stored = await storage.get(author).catch(() => undefined)
     if (stored) return stored
     const bytes = await fetchKey().catch(() => null)

@@ -10,8 +10,8 @@ import type { ClassEntry } from '../../core/classes/watch/classState'
  * by which a clock that runs wrong is set right.
  */
 export type OutboxEntry = Readonly<{ id: string; author: string; madeAtMs: number; sentAtMs?: number }> &
+  /** `agrees`: the rider agrees to notes with this answer about health. */
   (
-    /** `agrees`: the rider agrees to notes with this answer about health. */
     | Readonly<{ op: 'appendEvidence'; setupId: string; row: Evidence; agrees?: boolean }>
     | Readonly<{ op: 'withdrawEvidence'; setupId: string; rowId: string }>
     | Readonly<{

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import jsQR from 'jsqr'
 import { TYPES } from '@/scripts/netloftHall'
-import { bikeTags, classSheet, walletCards, type Card } from '@/server/classes/cards/cards'
+import { bikeCodes, bikeTags, classSheet, walletCards, type Card } from '@/server/classes/cards/cards'
 
 const marks = { seatHeight: '7.5', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 const card: Card = {
@@ -109,4 +109,28 @@ test('tags for the bikes that are taken, ten a sheet; an empty class gives a she
   expect((await read(await classSheet('Netloft Hall', 'today', [], '17:41'))).text.flat()).toContain(
     'Nobody sits anywhere yet.',
   )
+})
+
+test('codes for the bikes: twenty-one a sheet, each opens the page of the machine of its number', async () => {
+  const codes = Array.from({ length: 23 }, (_, i) => ({
+    number: i + 1,
+    type: 'Sorrel',
+    address: `https://netloft-hall.example/bikes/0b6a3f0e-77aa-4a52-8f5e-0000000000${10 + i}`,
+  }))
+  const { pages, text, picture } = await read(await bikeCodes(codes))
+  expect(pages.map((page) => page.text.filter((one) => one === 'Sorrel').length)).toEqual([21, 2])
+  expect(text[1]).toEqual(expect.arrayContaining(['22', '23']))
+  const sheet = await picture(1)
+  const third = { width: Math.floor(sheet.width / 3), height: Math.floor(sheet.height / 7) }
+  const cut = (column: number) => {
+    const canvas = createCanvas(sheet.width, sheet.height)
+    const context = canvas.getContext('2d')
+    context.putImageData(sheet, 0, 0)
+    return context.getImageData(column * third.width, 0, third.width, third.height)
+  }
+  const read22 = [0, 1].map((column) => {
+    const { data, width, height } = cut(column)
+    return jsQR(new Uint8ClampedArray(data), width, height)?.data
+  })
+  expect(read22).toEqual([codes[21].address, codes[22].address])
 })

@@ -2,6 +2,7 @@
 export const CARD_TEXT = Object.freeze({
   card: 'Settings card',
   tags: 'Bike tags',
+  codes: 'Codes for the bikes',
   closePins: 'Off the bike to adjust; close and shake every pin; never past the insertion mark.',
   stopWheel: 'Direct drive: slow it with the resistance or the stop lever.',
   onPhone: 'Your numbers on your phone',

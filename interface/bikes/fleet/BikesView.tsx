@@ -107,6 +107,11 @@ export function BikesView({ mayInspect, mayManage, types, bikes, retired }: Bike
           <h2>
             <span>Machines</span>
             {mayManage && <AddMachines types={types} />}
+            {mayInspect && bikes.length > 0 && (
+              <Button size="large" href="/api/cards/bikes" target="_blank">
+                Print their codes
+              </Button>
+            )}
           </h2>
           {bikes.length === 0 ? (
             <p className={styles.empty} data-empty>

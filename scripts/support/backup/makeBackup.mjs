@@ -3,6 +3,7 @@ import { createReadStream, createWriteStream, mkdirSync, renameSync, rmSync, sta
 import { join } from 'node:path'
 import { PassThrough, Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { setTimeout as wait } from 'node:timers/promises'
 import { createGzip } from 'node:zlib'
 import { Encrypter } from 'age-encryption'
 import { databaseOf, startClient } from './client.mjs'
@@ -13,6 +14,10 @@ export const HEAD = '-- yielding-saddle backup '
 /** Last line: the rows of each table, the SHA-256 of everything between, and that without comments. */
 export const TAIL = '-- yielding-saddle end '
 export const VERSION = 1
+
+/** The dump goes on in short turns with rests between: the open studio's requests have most of the machine. */
+const TURN_MS = 20
+const REST = 1.5
 
 /** One row a line, in the order of the key: two dumps of equal databases are equal, byte for byte. */
 const DUMP = [
@@ -71,7 +76,14 @@ export async function makeBackup({ url, folder, recipient, now, about, position 
   let counted
   const feed = async () => {
     plain.write(`${HEAD}${JSON.stringify({ version: VERSION, madeAt: now.toISOString(), ...about })}\n`)
-    for await (const chunk of stream) if (!plain.write(chunk)) await new Promise((next) => plain.once('drain', next))
+    let turn = performance.now()
+    for await (const chunk of stream) {
+      if (!plain.write(chunk)) await new Promise((next) => plain.once('drain', next))
+      const worked = performance.now() - turn
+      if (worked < TURN_MS) continue
+      await wait(REST * worked)
+      turn = performance.now()
+    }
     await done
     counted = tally()
     plain.end(`\n${TAIL}${JSON.stringify(counted)}\n`)

@@ -3,7 +3,7 @@ import type { Scope } from '../../platform/accounts/scope'
 import type { DbExecutor } from '../../platform/db/connection'
 import { qrSvg } from '../../riders/memberPage/qr'
 import { certificateDaysLeft, readAuthority } from '../../studio/trust'
-import { listTablets, type SharedTablet } from '../../studio/tablets'
+import { listTablets, type SharedTablet } from '../../classes/rooms/tablets'
 
 /** How a device reaches this studio; `fingerprint` of an authority to trust first, `daysLeft` of the certificate. */
 export type DevicesPage = Readonly<{

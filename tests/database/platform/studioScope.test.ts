@@ -108,7 +108,7 @@ import * as setups from '@/server/setups/setups'
 import * as setupSchools from '@/server/setups/setupSchool'
 import { makeKey } from '@/server/platform/accounts/apiKeys'
 import * as people from '@/server/studio/people'
-import * as tablets from '@/server/studio/tablets'
+import * as tablets from '@/server/classes/rooms/tablets'
 import * as studios from '@/server/studio/studio'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
@@ -762,7 +762,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'pages/studio/people': { peoplePage: () => peoplePage(db, here, now) },
   'pages/studio/devices': { devicesPage: () => devicesPage(db, here, now) },
-  'studio/tablets': {
+  'classes/rooms/tablets': {
     listTablets: () => tablets.listTablets(db, here),
     pairTablet: () => tablets.pairTablet(db, here, { ...TABLET, id: id(), tokenHash: 'ef'.repeat(32) }, now),
     endTablet: () => tablets.endTablet(db, here, other.tablet, now),

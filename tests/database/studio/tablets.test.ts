@@ -13,7 +13,7 @@ import type { Role } from '@/server/platform/db/roles'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { acceptInvitation, invite, listInvitations } from '@/server/studio/invitations'
 import { endAccess } from '@/server/studio/people'
-import { endTablet, listTablets, pairTablet } from '@/server/studio/tablets'
+import { endTablet, listTablets, pairTablet } from '@/server/classes/rooms/tablets'
 import { createHash, randomBytes } from 'node:crypto'
 
 jest.mock('better-auth/next-js', () => ({ nextCookies: () => ({ id: 'no-pages-here' }) }))

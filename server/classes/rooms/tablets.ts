@@ -1,11 +1,11 @@
 import { and, asc, eq, isNull } from 'drizzle-orm'
-import { findRoom } from '../classes/rooms/rooms'
-import { room } from '../classes/rooms/tables'
-import type { Scope } from '../platform/accounts/scope'
-import { announceSessionsEnded } from '../platform/accounts/sessionsEnded'
-import { session, tablet } from '../platform/accounts/tables'
-import type { DbExecutor } from '../platform/db/connection'
-import { insertOnce } from '../platform/db/insertOnce'
+import { findRoom } from './rooms'
+import { room } from './tables'
+import type { Scope } from '../../platform/accounts/scope'
+import { announceSessionsEnded } from '../../platform/accounts/sessionsEnded'
+import { session, tablet } from '../../platform/accounts/tables'
+import type { DbExecutor } from '../../platform/db/connection'
+import { insertOnce } from '../../platform/db/insertOnce'
 
 /** A tablet that several people share. */
 export type SharedTablet = Readonly<{
