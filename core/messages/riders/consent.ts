@@ -24,6 +24,7 @@ export const CONSENT_TEXT = Object.freeze({
   withdraw: 'They withdraw it',
   ask: 'Ask first',
   agrees: 'They agree',
+  declines: 'Go on without',
   withdrawn: 'Withdrawn. Nothing more is noted; what is noted stays until it is erased.',
   ownNone: 'You have not agreed yet. What you send here about how you feel counts as a yes.',
   ownAgree: 'I agree',

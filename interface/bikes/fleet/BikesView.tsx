@@ -108,7 +108,7 @@ export function BikesView({ mayInspect, mayManage, types, bikes, retired }: Bike
             <span>Machines</span>
             {mayManage && <AddMachines types={types} />}
             {mayInspect && bikes.length > 0 && (
-              <Button size="large" href="/api/cards/bikes" target="_blank">
+              <Button href="/api/cards/bikes" target="_blank">
                 Print their codes
               </Button>
             )}

@@ -32,6 +32,19 @@ export function RiderQuestions({
   const answer = (next: EvidenceOf<'rider'>) => (hasHealthAnswer(next) && !agrees ? setWaiting(next) : write(next))
   const update = (change: Partial<EvidenceOf<'rider'>>) => answer({ ...rider, ...change })
   const sole = SOLES.find(({ value }) => Number(value) === answers?.soleMm)
+  // In place of the questions: beside them there is no room for it.
+  if (waiting)
+    return (
+      <AskConsent
+        name={consent.name}
+        wording={consent.wording}
+        onAgree={() => {
+          write(waiting)
+          setWaiting(null)
+        }}
+        onDecline={() => setWaiting(null)}
+      />
+    )
   return (
     <>
       {!row && answeredBefore && (
@@ -69,16 +82,6 @@ export function RiderQuestions({
           <Switch checked={rider.pregnant ?? false} onChange={(pregnant) => update({ pregnant })} /> Pregnant
         </label>
       </div>
-      {waiting && (
-        <AskConsent
-          name={consent.name}
-          wording={consent.wording}
-          onAgree={() => {
-            write(waiting)
-            setWaiting(null)
-          }}
-        />
-      )}
     </>
   )
 }
