@@ -168,7 +168,7 @@ for (let reading = 0; reading < 7; reading++) {
     await page.getByRole('textbox', { name: new RegExp(`^${title}`) }).fill(String(lengths[i] + off))
   }
   await page.getByRole('button', { name: /Keep the reading|Yes, keep it/ }).click()
-  // Kept once the fields are empty again.
+  // Stored once the fields are empty again.
   while ((await page.getByRole('textbox', { name: /^Saddle height/ }).inputValue()) !== '')
     await page.waitForTimeout(200)
 }

@@ -139,7 +139,7 @@ async function searchLogs(databases) {
   for (const url of databases) {
     const connection = await createConnection({ uri: url })
     const [names] = await connection.query('SELECT name FROM member UNION SELECT name FROM user')
-    // A single word may stand in a log for something else.
+    // A single word of a name may be part of a log for another reason.
     for (const { name } of names) if (name.trim().includes(' ')) words.add(name)
     await connection.end()
   }

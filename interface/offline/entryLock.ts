@@ -95,7 +95,7 @@ export function createLock(
 
 const bound = ({ id, author }: EntryOutline): Uint8Array<ArrayBuffer> => new TextEncoder().encode(`${author} ${id}`)
 
-/** The key of whoever is signed in, from the studio's server; null for anybody but `author`, and signed out. */
+/** The key of the session's user, from the studio's server; null for anybody but `author`, and signed out. */
 export async function fetchKeyOf(author: string): Promise<Uint8Array<ArrayBuffer> | null> {
   const response = await fetch('/api/accounts/device-key', { cache: 'no-store', redirect: 'error' })
   if (!response.ok) return null

@@ -79,8 +79,8 @@ export async function rolesWithSecondFactor(db: DbExecutor, { studioId }: Pick<S
 }
 
 /**
- * Requires a second factor of some roles, within the caller's transaction. Whoever has none is led to turn it on with
- * the next request, and does nothing else before.
+ * Requires a second factor of some roles, within the caller's transaction. The next request of a person without one
+ * leads to turning it on; nothing else works before.
  */
 export async function requireSecondFactor(tx: DbExecutor, scope: Scope, roles: readonly Role[]): Promise<void> {
   await tx

@@ -7,7 +7,7 @@ const MINUTE_S = 60
  * How often signing in may fail. One peer at one account: a few tries, a few minutes. One account from anywhere, and
  * one peer at any account: more, since a whole studio may sit behind one address and many may know one name. A device
  * on which this account signed in before has a count of its own: guesses of others, behind the same address too, do not
- * keep its owner out.
+ * lock its owner out.
  */
 const LIMITS = Object.freeze({
   pair: { points: 5, duration: 5 * MINUTE_S },
