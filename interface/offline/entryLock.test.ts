@@ -65,6 +65,15 @@ test('another person’s page removes the key, and neither opens nor sends the e
   expect(await (await openStore('ines', name, noKey)).locked()).toEqual(['ines', 'bram'])
 })
 
+test('a page whose session ended removes its own key, and not that of the person signed in since', async () => {
+  const name = freshName()
+  const stale = await storeOf('ines', name)
+  await stale.add(added('1'))
+  await (await storeOf('bram', name)).add(added('2', 'bram'))
+  await stale.forgetKey()
+  expect((await (await openStore('bram', name, noKey)).all()).map((one) => one.entry.id)).toEqual(['2'])
+})
+
 test('without a key an entry stays in memory, and is known not to last', async () => {
   const store = await openStore('ines', freshName(), noKey)
   await store.add(added('1'))

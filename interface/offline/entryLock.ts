@@ -11,8 +11,8 @@ export type EntryRow = Readonly<{ entry: OutboxEntry | EntryOutline; locked?: Lo
 export type KeyStorage = Readonly<{
   get: (author: string) => Promise<CryptoKey | undefined>
   put: (author: string, key: CryptoKey) => Promise<void>
-  /** Removes the keys of everybody, or of everybody but one author. */
-  clear: (except?: string) => Promise<void>
+  remove: (author: string) => Promise<void>
+  removeOthers: (author: string) => Promise<void>
 }>
 
 /** Locks and opens the entries of one author on a device. */
@@ -24,7 +24,7 @@ export type EntryLock = Readonly<{
   seal: (entry: OutboxEntry) => Promise<EntryRow>
   /** The entry of a row; null for one of another author, of another key, or without a key. */
   open: (row: EntryRow) => Promise<OutboxEntry | null>
-  /** Removes the key from the device. A page that is open goes on with it until it is closed. */
+  /** Removes the author's key from the device. A page that is open goes on with it until it is closed. */
   forget: () => Promise<void>
 }>
 
@@ -44,7 +44,7 @@ export function createLock(
   const findKey = async (): Promise<CryptoKey | null> => {
     // A page that is not served over TLS has no keys.
     if (!globalThis.crypto?.subtle) return null
-    if (!areOthersGone) await storage.clear(author).catch(() => undefined)
+    if (!areOthersGone) await storage.removeOthers(author).catch(() => undefined)
     areOthersGone = true
     const stored = await storage.get(author).catch(() => undefined)
     if (stored) return stored
@@ -89,7 +89,7 @@ export function createLock(
         return null
       }
     },
-    forget: () => storage.clear(),
+    forget: () => storage.remove(author),
   }
 }
 

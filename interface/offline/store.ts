@@ -83,14 +83,8 @@ type StoredKey = Readonly<{ author: string; key: CryptoKey }>
 const keyStorage = (keys: Table<StoredKey, string>): KeyStorage => ({
   get: async (author) => (await keys.get(author))?.key,
   put: async (author, key) => void (await keys.put({ author, key })),
-  clear: (except) =>
-    except === undefined
-      ? keys.clear()
-      : keys
-          .where('author')
-          .notEqual(except)
-          .delete()
-          .then(() => {}),
+  remove: (author) => keys.delete(author),
+  removeOthers: async (author) => void (await keys.where('author').notEqual(author).delete()),
 })
 
 /** Locks the author's rows of an earlier version, which stored entries as they were. */

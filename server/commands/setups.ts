@@ -99,12 +99,12 @@ export const appendEvidence = defineCommand({
     /** The rider agrees to notes with this answer. */
     agrees: Type.Optional(Type.Boolean()),
   }),
-  run: async (tx, scope, { setupId, row, agrees = false }, { id, now }) => {
+  run: async (tx, scope, { setupId, row, agrees = false }, { id, now, observedAt }) => {
     const setup = await setups.findSetup(tx, scope, setupId)
     if (!setup) return refused({ code: 'noSetup' })
     const checked = validateRow(setup.type, row)
     if ('reasons' in checked) return refused({ code: 'badRow', reasons: checked.reasons })
-    if (hasHealthAnswer(checked.row) && !(await mayNote(tx, scope, setup.memberId, agrees, now)))
+    if (hasHealthAnswer(checked.row) && !(await mayNote(tx, scope, setup.memberId, agrees, observedAt)))
       return refused({ code: 'needsConsent' })
     return recorded(tx, scope, setup, await append(tx, scope, setupId, { id, row: checked.row }, now), now)
   },

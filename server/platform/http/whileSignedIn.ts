@@ -6,9 +6,8 @@ const EVERY_MS = 30_000
 const AFTER_END_MS = [150, 800]
 
 /**
- * Abort signal for a long-lived stream: aborts when the client disconnects or when `isSignedIn` returns false, which it
- * is asked at an interval and as sessions are ended. Ignores errors of the
- * check, for example during a database restart.
+ * Abort signal for a long-lived stream: aborts when the client disconnects or when `isSignedIn` returns
+ * false. Checks at an interval and as sessions end. Ignores errors of the check, for example during a database restart.
  */
 export function whileSignedIn(
   request: Request,

@@ -85,8 +85,9 @@ test('a set-up takes answers about health only with a yes; all other rows and th
   expect(await append(health)).toMatchObject({ code: 'needsConsent' })
   expect(await append({ kind: 'rider', experience: 'new', pregnant: true })).toMatchObject({ code: 'needsConsent' })
   expect(await consentOf(db, scope, memberId)).toBeNull()
-  expect(await append(health, { agrees: true })).toMatchObject({ outcome: 'kept' })
-  expect(await consentOf(db, scope, memberId)).toMatchObject({ way: 'spoken' })
+  const askedAtMs = now.getTime() - 3_600_000
+  expect(await append(health, { agrees: true, madeAtMs: askedAtMs })).toMatchObject({ outcome: 'kept' })
+  expect(await consentOf(db, scope, memberId)).toMatchObject({ way: 'spoken', createdAt: new Date(askedAtMs) })
   expect(await append({ ...health, pregnant: true })).toMatchObject({ outcome: 'kept' })
 })
 
