@@ -20,7 +20,11 @@ export type UploadResult =
 
 /** A folder of one person of one studio: nobody reads what somebody else chose. */
 const folderOf = ({ studioId, userId }: Scope): string =>
-  join(process.env.UPLOADS_FOLDER ?? join(process.cwd(), '.data', 'uploads'), studioId, userId)
+  join(
+    /* turbopackIgnore: true */ process.env.UPLOADS_FOLDER ?? join(process.cwd(), '.data', 'uploads'),
+    studioId,
+    userId,
+  )
 
 /** Writes what is sent to a file of its own as it comes; refused beyond a size, or where it is no text. */
 export async function storeUpload(
@@ -34,7 +38,7 @@ export async function storeUpload(
   if (!body) return { outcome: 'refused', why: 'empty' }
   if (announced !== null && announced > MAX_UPLOAD_BYTES) return { outcome: 'refused', why: 'tooLarge' }
   const id = crypto.randomUUID()
-  const path = join(folder, id)
+  const path = join(/* turbopackIgnore: true */ folder, id)
   let bytes = 0
   const counted = new Transform({
     transform(chunk: Buffer, _, done) {
@@ -65,15 +69,15 @@ class TooLarge extends Error {}
 /** A file chosen before, or null where it is gone. */
 export async function findUpload(scope: Scope, id: string): Promise<Upload | null> {
   if (!isId(id)) return null
-  const path = join(folderOf(scope), id)
-  const found = await stat(path).catch(() => null)
+  const path = join(/* turbopackIgnore: true */ folderOf(scope), id)
+  const found = await stat(/* turbopackIgnore: true */ path).catch(() => null)
   if (!found) return null
   const kind = kindOf(await headOf(path))
   return kind === 'list' || kind === 'archive' ? { id, path, bytes: found.size, kind } : null
 }
 
 export async function removeUpload(scope: Scope, id: string): Promise<void> {
-  if (isId(id)) await rm(join(folderOf(scope), id), { force: true })
+  if (isId(id)) await rm(join(/* turbopackIgnore: true */ folderOf(scope), id), { force: true })
 }
 
 async function removeOld(folder: string): Promise<void> {

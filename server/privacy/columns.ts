@@ -33,7 +33,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   },
   session: {
     identity: ['token', 'ip_address', 'user_agent'],
-    neither: ['user_id', 'expires_at', 'updated_at', 'tablet_id', 'touched_at', 'idle_minutes'],
+    neither: ['user_id', 'expires_at', 'updated_at', 'tablet_id', 'touched_at', 'idle_minutes', 'by_passkey'],
   },
   account: {
     identity: ['account_id', 'password', 'access_token', 'refresh_token', 'id_token'],

@@ -22,8 +22,8 @@ export function rememberErasures(folder: string | undefined, erased: readonly Er
 /** The erasures of the file; a last line that a crash cut short is left out. */
 export function rememberedErasures(folder: string | undefined): Erased[] {
   const file = folder && join(folder, FILE)
-  if (!file || !existsSync(file)) return []
-  const lines = readFileSync(file, 'utf8').split('\n')
+  if (!file || !existsSync(/* turbopackIgnore: true */ file)) return []
+  const lines = readFileSync(/* turbopackIgnore: true */ file, 'utf8').split('\n')
   return lines
     .filter((line) => LINE.test(line))
     .map((line) => {

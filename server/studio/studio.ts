@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { cache } from 'react'
 import type { Costs } from '../../core/setups/recommend/request/questionCosts'
 import type { StudioSettings } from '../../core/operations/requests/studioSettings'
 import type { School } from '../../core/base/school/school'
@@ -19,12 +20,12 @@ export type Studio = Readonly<{
   referral: string | null
 }>
 
-/** The studio of a scope. Throws when there is none: the database was never seeded. */
-export async function getStudio(db: DbExecutor, scope: Pick<Scope, 'studioId'>): Promise<Studio> {
+/** The studio of a scope, read once a page. Throws when there is none: the database was never seeded. */
+export const getStudio = cache(async (db: DbExecutor, scope: Pick<Scope, 'studioId'>): Promise<Studio> => {
   const [found] = await db.select().from(studio).where(eq(studio.id, scope.studioId))
   if (!found) throw new Error('There is no such studio in the database.')
   return found
-}
+})
 
 /** Changes how the studio sets up riders, from now on; set-ups saved before stay unchanged. */
 export async function changeStudio(db: DbExecutor, scope: Scope, settings: StudioSettings): Promise<void> {

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { readFileSync } from 'node:fs'
 import { expect, test } from './test'
 import { addMember, STATE, unique } from './hall'
 
@@ -9,9 +10,7 @@ const menu = async (page: Page, item: string) => {
   await page.getByRole('menuitem', { name: item }).click()
 }
 
-test('a member entered twice is described, merged into the other, and found under the old address', async ({
-  page,
-}) => {
+test('a member entered twice is merged, found under the old address, and at last erased for good', async ({ page }) => {
   const [twice, once] = [unique('Ada Twyce'), unique('Ada Onse')]
   await addMember(page, once)
   const kept = page.url()
@@ -36,6 +35,26 @@ test('a member entered twice is described, merged into the other, and found unde
   await page.goto(merged)
   await page.waitForURL(kept)
   await expect(page.getByText(`No. T-${twice.slice(-5)}, 171 cm`)).toBeVisible()
+
+  await menu(page, 'Their data: take or erase')
+  const file = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'All rows, JSON' }).click()
+  expect(readFileSync(await (await file).path(), 'utf8')).toContain(once)
+  await page.getByRole('button', { name: 'Erase' }).click()
+  const erase = dialog.getByRole('button', { name: 'Erase for good' })
+  await dialog.getByLabel('Type the name to erase it').fill(twice)
+  await expect(erase).toBeDisabled()
+  await dialog.getByLabel('Type the name to erase it').fill(once)
+  await erase.click()
+  await page.waitForURL('**/members')
+  // Neither by name, nor under the address of either entry.
+  await page.getByLabel('Find by name').fill(once)
+  await expect(page.getByText(`Nobody here is called “${once}”.`)).toBeVisible()
+  for (const address of [kept, merged]) {
+    await page.goto(address)
+    await expect(page.getByText(once)).toBeHidden()
+    await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(once)
+  }
 })
 
 test('a class is renamed with undo, repeated and called off; a bike gets another number, retires and returns', async ({

@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test'
 import { setPin } from '../../server/platform/accounts/pin'
+import { requireSecondFactor } from '../../server/platform/accounts/secondFactor'
 import { database } from '../../server/platform/db/connection'
-import { addMember, isKept, seat, see, signIn, unique, watch, watched } from './hall'
+import { addMember, isKept, MANAGER, seat, see, signIn, unique, watch, watched } from './hall'
 import { expect, PASSWORD, test } from './test'
 
 test.use({ serviceWorkers: 'allow', warm: false })
@@ -125,6 +126,24 @@ test('a passkey is added, signs in without a password, and is removed', async ({
   await page.getByRole('button', { name: 'Sign out', exact: true }).click()
   await page.getByRole('button', { name: 'With a passkey' }).click()
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible()
+
+  // Where a second factor is required a passkey is one, and the password alone opens nothing.
+  await requireSecondFactor(database(), MANAGER, ['instructor'])
+  await page.goto(`${home}/today`)
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible()
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByLabel('Name').fill('bram')
+  await page.getByLabel('Password', { exact: true }).fill(PASSWORD.bram)
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(page.getByText('sign in with your passkey. Then the studio opens')).toBeVisible()
+  await passkeys.getByRole('button', { name: 'Add a passkey of this device' }).click()
+  await expect(passkeys.getByText('Sign in with your passkey first.', { exact: false })).toBeVisible()
+  await page.goto(`${home}/members`)
+  await page.waitForURL('**/account')
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByRole('button', { name: 'With a passkey' }).click()
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible()
+  await requireSecondFactor(database(), MANAGER, [])
 
   // A device that did not check who holds it is no second factor.
   await devtools.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false })

@@ -22,7 +22,7 @@ export default async function AccountRoute() {
       hasEye={can(person, 'setUpRiders')}
       sessions={sessions}
       timeZone={(await getStudio(database(), person)).timeZone}
-      secondFactor={secondFactor}
+      secondFactor={{ ...secondFactor, isProven: !person.mustProve }}
       hasPin={await hasPin(database(), person)}
       passkeys={person.idleMinutes ? null : await listPasskeys(database(), person)}
     />

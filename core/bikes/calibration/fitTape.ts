@@ -63,7 +63,7 @@ export function fitTape(
 export function addNormalEquation(
   information: Matrix,
   rightHandSide: Matrix,
-  gradient: Float64Array,
+  gradient: readonly number[],
   weight: number,
   residual: number,
 ): void {

@@ -82,7 +82,7 @@ export function farFromPrior(bikeType: BikeType, p: Parameters): PriorOutlier[] 
 }
 
 /** A length at a setting and how it changes with each parameter (a row of the Jacobian). */
-export type LengthGradient = Readonly<{ mm: number; by: Float64Array }>
+export type LengthGradient = Readonly<{ mm: number; by: readonly number[] }>
 
 /** `positions` are the guess's millimetres along each axis; an axis left out is at 0. */
 export function lengthAt(
@@ -110,8 +110,9 @@ function pointAt(
   origin: number,
   own: readonly AxisName[],
 ) {
-  const byX = new Float64Array(p.length)
-  const byY = new Float64Array(p.length)
+  // Plain arrays: typed ones take longer to make than all of this to compute.
+  const byX = new Array<number>(p.length).fill(0)
+  const byY = new Array<number>(p.length).fill(0)
   byX[origin] = 1
   byY[origin + 1] = 1
   let x = p[origin]

@@ -33,7 +33,8 @@ export function predictionSd(
   const { by } = lengthAt(bikeType, p, positions, length)
   let variance = 0
   for (let i = 0; i < by.length; i++)
-    if (by[i] !== 0) for (let j = 0; j < by.length; j++) variance += by[i] * covariance.get(i, j) * by[j]
+    if (by[i] !== 0)
+      for (let j = 0; j < by.length; j++) if (by[j] !== 0) variance += by[i] * covariance.get(i, j) * by[j]
   return Math.sqrt(Math.max(0, variance))
 }
 

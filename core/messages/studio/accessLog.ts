@@ -84,8 +84,14 @@ export const RIGHTS_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'register.revokeOwnPage': 'ended the links to a member’s page',
 })
 
+/** What people did who were not signed in. */
+export const STRANGER_TEXT: Readonly<Record<string, string>> = Object.freeze({
+  'signIn.guesses': 'guessed at a password or PIN until no more was taken',
+})
+
 /** What an entry of the log says; an entry of another version of this product is worded by its own name. */
-export const formatAccess = (what: string): string => CHANGED_TEXT[what] ?? RIGHTS_TEXT[what] ?? SAW_TEXT[what] ?? what
+export const formatAccess = (what: string): string =>
+  CHANGED_TEXT[what] ?? RIGHTS_TEXT[what] ?? SAW_TEXT[what] ?? STRANGER_TEXT[what] ?? what
 
 /** What a check of the log found. */
 export type AccessVerdict =

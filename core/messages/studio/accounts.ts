@@ -20,6 +20,8 @@ export const ACCOUNT_TEXT = Object.freeze({
   used: 'This link was used already. Sign in, or ask the studio’s manager for a new one.',
   revoked: 'This link was taken back. Ask the studio’s manager for a new one.',
   expired: 'This link has ended: it lasts two days. Ask the studio’s manager for a new one.',
+  passkeyFirst:
+    'Sign in with your passkey first. Is its device lost? A manager’s link to a new password takes the passkey away.',
   tooManyTries: 'Too many tries in a row. Wait a few minutes, then try again.',
   unreadable: 'Something could not be read. Look it over and send it again.',
 })
@@ -31,6 +33,7 @@ export const PASSKEY_TEXT = Object.freeze({
   noName: 'Passkeys need an address with a name, such as studio.local; browsers refuse them at a number.',
   added: 'The passkey is added. Sign in with it on this device from now on.',
   stale: 'For a new passkey, sign out and in again first: the last sign-in is more than ten minutes ago.',
+  passkeyFirst: 'Sign in with your passkey first. Where its device is lost, a manager’s link to a new password helps.',
   refused: 'This did not work. The passkey may be another studio’s, or was removed here.',
   unreachable: 'The studio’s server cannot be reached. Check the network and try again.',
 })

@@ -124,8 +124,8 @@ export function reachExcessMm(upper: UpperBodies, seat: Point, grip: Point, i: n
 export const forearmGapMm = ({ legs, fingertipMm }: UpperBodies, nose: Point, grip: Point, i: number): number =>
   grip.xMm - nose.xMm - legs.hipAheadMm[i] - fingertipMm[i]
 
-/** Crank angles at which a standing knee comes nearest to the bars. */
-const KNEE_UP_DEG = [30, 60, 90] as const
+/** A pedal at the crank angles at which a standing knee comes nearest to the bars, for a crank of 1 mm. */
+const KNEE_UP = [30, 60, 90].map((deg) => pedalAt(1, deg))
 /** Knee of the lower leg, degrees. Assumption. */
 const STANDING_FLEXION_DEG = 25
 /** Half a hand on the bar and a little air: nearer than this a knee touches, mm; ours. */
@@ -146,20 +146,21 @@ export function standingClearanceMm(
   const across = hipX - legs.bottomAnkleXMm[i]
   const hipY =
     legs.bottomAnkleYMm[i] + Math.sqrt(Math.max(0, squaredAtFlexion(legs, STANDING_FLEXION_DEG, i) - across * across))
-  const [thigh, shank] = [legs.thighMm[i], legs.shankMm[i]]
-  const rooms = KNEE_UP_DEG.map((deg) => {
-    const pedal = pedalAt(legs.forwardPedalXMm, deg)
-    const ankleX = pedal.xMm + legs.forwardAnkleXMm[i] - legs.forwardPedalXMm
+  const thigh = legs.thighMm[i]
+  const shank = legs.shankMm[i]
+  let room = Infinity
+  for (const pedal of KNEE_UP) {
+    const ankleX = legs.forwardPedalXMm * pedal.xMm + legs.forwardAnkleXMm[i] - legs.forwardPedalXMm
     const dx = ankleX - hipX
-    const dy = pedal.yMm + legs.forwardAnkleYMm[i] - hipY
+    const dy = legs.forwardPedalXMm * pedal.yMm + legs.forwardAnkleYMm[i] - hipY
     const gap = Math.sqrt(dx * dx + dy * dy)
     const along = Math.min(thigh, (gap * gap + thigh * thigh - shank * shank) / (2 * gap))
     const out = Math.sqrt(Math.max(0, thigh * thigh - along * along))
     const kneeX = hipX + (along * dx - out * dy) / gap + legs.patellaAheadMm[i]
     const kneeY = hipY + (along * dy + out * dx) / gap
-    return Math.hypot(grip.xMm - kneeX, grip.yMm - kneeY)
-  })
-  return Math.min(...rooms) - TOUCHES_MM
+    room = Math.min(room, Math.hypot(grip.xMm - kneeX, grip.yMm - kneeY))
+  }
+  return room - TOUCHES_MM
 }
 
 /** A measure of every upper body with saddle and bars as set, as a column. */

@@ -22,7 +22,8 @@ type Props = Readonly<{
   sessions: readonly OwnSession[]
   /** The studio's clock. */
   timeZone: string
-  secondFactor: Readonly<{ isOn: boolean; isRequired: boolean }>
+  /** `isProven`: this session came by a passkey, which is two factors in one. */
+  secondFactor: Readonly<{ isOn: boolean; isRequired: boolean; isProven: boolean }>
   hasPin: boolean
   /** Null on a shared tablet, which makes none. */
   passkeys: readonly OwnPasskey[] | null
@@ -68,7 +69,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
             Change the password
           </Button>
         </form>
-        <SecondFactor {...secondFactor} />
+        <SecondFactor {...secondFactor} passkeys={!passkeys ? 'none' : passkeys.length > 0 ? 'added' : 'possible'} />
         {passkeys && <OwnPasskeys passkeys={passkeys} timeZone={timeZone} />}
         <OwnPin isSet={hasPin} />
         <Sessions sessions={sessions} timeZone={timeZone} />

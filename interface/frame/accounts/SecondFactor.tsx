@@ -4,14 +4,31 @@ import '@/interface/kit/antd/alert.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState, type FormEvent } from 'react'
 import { useCopy } from '../../kit/useCopy'
+import { useHasPasskeys } from '../signIn/passkeyClient'
 import styles from './ownAccount.module.css'
 import { useAccountForm } from './useAccountForm'
 
 type Made = Readonly<{ qr?: string; secret?: string; codes: readonly string[] }>
 
+type Props = Readonly<{
+  isOn: boolean
+  isRequired: boolean
+  /** This session came by a passkey, which is two factors in one. */
+  isProven: boolean
+  passkeys: 'possible' | 'added' | 'none'
+}>
+
+/** Before the second factor that a role must have. */
+const REQUIRED_TEXT: Readonly<Record<Props['passkeys'], string>> = {
+  possible: 'Your studio requires it of your role: turn it on, or add a passkey of this device. Then the studio opens.',
+  added: 'Your studio requires it of your role: sign out, and sign in with your passkey. Then the studio opens.',
+  none: 'Your studio requires it of your role. Turn it on, then the studio opens.',
+}
+
 /** The second factor of one's own account: on with an authenticator, recovery codes, off. */
-export function SecondFactor({ isOn, isRequired }: Readonly<{ isOn: boolean; isRequired: boolean }>) {
+export function SecondFactor({ isOn, isRequired, isProven, passkeys }: Props) {
   const { message } = App.useApp()
+  const isPossible = useHasPasskeys()
   const router = useRouter()
   const [password, setPassword] = useState('')
   const [code, setCode] = useState('')
@@ -37,8 +54,8 @@ export function SecondFactor({ isOn, isRequired }: Readonly<{ isOn: boolean; isR
   return (
     <section aria-label="Second factor" className={styles.form}>
       <h2>Second factor</h2>
-      {isRequired && !isOn && (
-        <Alert type="warning" title="Your studio requires it of your role. Turn it on, then the studio opens." />
+      {isRequired && !isOn && !isProven && (
+        <Alert type="warning" title={REQUIRED_TEXT[isPossible ? passkeys : 'none']} />
       )}
       {made ? (
         <>

@@ -13,7 +13,7 @@ const hasPasskeys = () => 'PublicKeyCredential' in window && !/^[\d.]+$|:/.test(
 export const useHasPasskeys = (): boolean => useSyncExternalStore(never, hasPasskeys, () => false)
 
 /** `givenUp`: the person closed the device's question. */
-export type PasskeyOutcome = 'done' | 'givenUp' | 'stale' | 'refused'
+export type PasskeyOutcome = 'done' | 'givenUp' | 'stale' | 'passkeyFirst' | 'refused'
 
 /** Asks the device for a passkey and signs in with it. Throws without network. */
 export async function signInByPasskey(): Promise<PasskeyOutcome> {
@@ -52,7 +52,11 @@ async function ceremony<Options>(
   ask: (options: Options) => Promise<object>,
 ): Promise<PasskeyOutcome> {
   const options = await fetch(`/api/auth/passkey/${optionsAt}`, { cache: 'no-store' })
-  if (!options.ok) return options.status === 403 ? 'stale' : 'refused'
+  if (!options.ok) {
+    const { code } = (await options.json().catch(() => ({}))) as { code?: string }
+    if (code === 'PASSKEY_FIRST') return 'passkeyFirst'
+    return options.status === 403 ? 'stale' : 'refused'
+  }
   const asked = await ask((await options.json()) as Options).catch((error: unknown) => {
     // A code of the browser's own, as for a question that was closed.
     if (error instanceof Error && error.name !== 'TypeError') return null

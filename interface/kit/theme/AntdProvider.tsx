@@ -1,8 +1,8 @@
 'use client'
 import '../antd/base.generated.css'
-import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { App, ConfigProvider } from 'antd'
 import type { ReactNode } from 'react'
+import { ComponentStyles } from './ComponentStyles'
 import { useLight } from './DevicePreferences'
 import { themeFor } from './theme'
 
@@ -13,12 +13,12 @@ import { themeFor } from './theme'
 export function AntdProvider({ inside = false, children }: { inside?: boolean; children: ReactNode }) {
   const { light } = useLight()
   return (
-    <AntdRegistry>
+    <ComponentStyles>
       <ConfigProvider theme={themeFor(light)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
         <App message={{ maxCount: 1 }} component={inside ? false : 'div'}>
           {children}
         </App>
       </ConfigProvider>
-    </AntdRegistry>
+    </ComponentStyles>
   )
 }

@@ -80,10 +80,10 @@ export function AccessLog({ timeZone, people, query, about, entries, more }: Pro
         </p>
       ) : (
         <ol className={styles.log}>
-          {entries.map(({ position, at, kind, what, actor, isOwnPage, subject }) => (
+          {entries.map(({ position, at, kind, what, actor, isOwnPage, isStranger, subject }) => (
             <li key={position} data-kind={kind}>
               <time>{formatMoment(at, timeZone)}</time>
-              <b>{isOwnPage ? 'Member' : (actor ?? 'Somebody who left')}</b>
+              <b>{isStranger ? 'Somebody' : isOwnPage ? 'Member' : (actor ?? 'Somebody who left')}</b>
               <span>{formatAccess(what)}</span>
               {subject?.kind === 'member' && <Link href={`/riders/${subject.id}`}>{subject.name}</Link>}
               {(subject?.kind === 'class' || subject?.kind === 'person') && <span>{subject.name}</span>}

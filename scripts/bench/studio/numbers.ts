@@ -115,8 +115,9 @@ of memory is all it takes, code included.
 async function digestOf(path: string): Promise<string> {
   const hash = createHash('sha256')
   for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
-    const row = line.startsWith('{') && /\},?$/.test(line)
-    const text = row ? JSON.stringify(sorted(JSON.parse(line.replace(/,$/, '')))) : line
+    // Behind a row stands a comma, the end of its section, or the end of the archive; the first line is its head.
+    const isRow = line.startsWith('{') && !line.startsWith('{"format"')
+    const text = isRow ? JSON.stringify(sorted(JSON.parse(line.replace(/(\],|\]\}|,)$/, '')))) : line
     hash.update(`${text}\n`)
   }
   return hash.digest('hex')

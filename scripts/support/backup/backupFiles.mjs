@@ -22,6 +22,13 @@ export function listBackups(folder) {
     .sort((a, b) => a.at - b.at)
 }
 
+/** The file of a backup, named by its path or by its name in the folder of the backups. Throws where there is none. */
+export function backupNamed(folder, named) {
+  const found = [named, join(folder, named)].find((file) => existsSync(file))
+  if (found) return found
+  throw new Error(`There is no file ${named}, here or in ${folder}.`)
+}
+
 /** How many backups stay: of the latest, and the last one of so many days, weeks and months. */
 const KEEP = Object.freeze({ latest: 6, days: 7, weeks: 5, months: 12 })
 const DAY_MS = 86_400_000

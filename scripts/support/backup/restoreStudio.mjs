@@ -12,7 +12,7 @@ import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { claim, startMariaDb } from '../mariadb.mjs'
-import { listBackups } from './backupFiles.mjs'
+import { backupNamed, listBackups } from './backupFiles.mjs'
 import { backupKey, keyFile } from './backupKey.mjs'
 import { logFolder, logsOf, migrationsOf } from './backupStudio.mjs'
 import { startClient } from './client.mjs'
@@ -48,13 +48,15 @@ export async function restoreStudio(root, settings, { at, file: named, into }) {
   const { data, database, backups } = settings
   if (database !== 'embedded' && !into)
     throw new Error('This studio has a database of its own: name an empty one with --into, then change the settings.')
-  const file = named ?? chooseBackup(backups, { at })
+  const file = named ? backupNamed(backups, named) : chooseBackup(backups, { at })
   const { identity } = await presentKey(data)
   const whole = await verifyBackup(file, identity)
   refuseNewer(root, file, whole)
   if (into) return restoreInto(into, file, identity)
   await claim(data)
   const stamp = new Date().toISOString().replace(/[-:.]/g, '')
+  // What a restore left that was killed.
+  for (const left of readdirSync(data)) if (left.startsWith('restoring-')) rmSync(join(data, left), { recursive: true })
   const fresh = join(data, `restoring-${stamp}`)
   mkdirSync(fresh, { mode: 0o700 })
   const building = await startMariaDb(fresh, { replays: true })

@@ -1,6 +1,7 @@
 import { and, asc, count, eq, inArray } from 'drizzle-orm'
 import type { RoomPlan, FloorPosition } from '../../../core/classes/planning/roomPlan'
 import type { Scope } from '../../platform/accounts/scope'
+import { tablet } from '../../platform/accounts/tables'
 import { withTransaction, type Database, type DbExecutor } from '../../platform/db/connection'
 import { isDuplicate } from '../../platform/db/errors'
 import { bike } from '../../bikes/tables'
@@ -88,6 +89,7 @@ export async function deleteRoom(
       .where(eq(studioClass.roomId, id))
     if (classCount > 0) return { outcome: 'inUse' }
     await tx.delete(bikePlace).where(eq(bikePlace.roomId, id))
+    await tx.update(tablet).set({ roomId: null }).where(eq(tablet.roomId, id))
     await tx.delete(room).where(own)
     return { outcome: 'kept' }
   })

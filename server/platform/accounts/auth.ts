@@ -4,16 +4,19 @@ import { APIError, createAuthMiddleware, getSessionFromCtx } from 'better-auth/a
 import { nextCookies } from 'better-auth/next-js'
 import { twoFactor as secondFactor, username } from 'better-auth/plugins'
 import { database } from '../db/connection'
-import { passkeys } from './passkeys'
+import { mustShowPasskey, passkeys, setByPasskey, unsetWithoutPasskey } from './passkeys'
 import { account, passkey, rateLimit, session, twoFactor, user, verification } from './tables'
 import { hashPassword, verifyPassword } from './hashing'
 import { pinSignIn } from './pinSignIn'
+import { isUsedCode } from './usedCodes'
 import { countAttempt, DEVICE_AGE_S, DEVICE_COOKIE, knownDevice, resetAttempts } from './signInLimits'
+
+const TOTP = '/two-factor/verify-totp'
 
 /** What of the sign-in library's many addresses this studio uses; every other is as if it were not there. */
 export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freeze({
   '/sign-in/username': 'POST',
-  '/two-factor/verify-totp': 'POST',
+  [TOTP]: 'POST',
   '/two-factor/verify-backup-code': 'POST',
   '/sign-in/pin': 'POST',
   '/passkey/generate-authenticate-options': 'GET',
@@ -27,11 +30,13 @@ export const AUTH_PATHS: Readonly<Record<string, 'GET' | 'POST'>> = Object.freez
 
 const SIGN_IN = '/sign-in/username'
 const PASSKEY_SIGN_IN = '/passkey/verify-authentication'
+const PASSKEY_ADDED = '/passkey/verify-registration'
+const PASSKEY_REMOVED = '/passkey/delete-passkey'
 /** What a session by PIN does not reach: a PIN must not turn into a way in from anywhere. */
 const OWN_DEVICE_ONLY: ReadonlySet<string> = new Set([
   '/passkey/generate-register-options',
-  '/passkey/verify-registration',
-  '/passkey/delete-passkey',
+  PASSKEY_ADDED,
+  PASSKEY_REMOVED,
 ])
 /** Longest name or password looked at; hashing an endless one is work. */
 const MAX_CREDENTIAL_LENGTH = 200
@@ -55,9 +60,21 @@ async function deviceOf({
   return (await getSignedCookie(DEVICE_COOKIE, context.secret)) || null
 }
 
-async function refuseOnTablet(request: Parameters<typeof getSessionFromCtx>[0]): Promise<void> {
+/** Refuses to change passkeys on a shared tablet, and before one that has to be shown. */
+async function refuseUnproven(request: Parameters<typeof getSessionFromCtx>[0]): Promise<void> {
   const found = await getSessionFromCtx(request)
-  if (found?.session.tabletId) throw new APIError('FORBIDDEN', { code: 'SHARED_TABLET' })
+  if (!found) return
+  if (found.session.tabletId) throw new APIError('FORBIDDEN', { code: 'SHARED_TABLET' })
+  if (await mustShowPasskey(database(), found)) throw new APIError('FORBIDDEN', { code: 'PASSKEY_FIRST' })
+}
+
+/** Notes with a session that a passkey has just proven whose it is; without any passkey left none is proven. */
+async function markByPasskey(request: Parameters<typeof getSessionFromCtx>[0]): Promise<void> {
+  const { path, context } = request
+  if (path === PASSKEY_SIGN_IN && context.newSession) await setByPasskey(database(), context.newSession.session.id)
+  const own = path === PASSKEY_ADDED || path === PASSKEY_REMOVED ? await getSessionFromCtx(request) : null
+  if (own && path === PASSKEY_ADDED) await setByPasskey(database(), own.session.id)
+  if (own && path === PASSKEY_REMOVED) await unsetWithoutPasskey(database(), own.user.id)
 }
 
 function make() {
@@ -92,6 +109,7 @@ function make() {
         tabletId: { type: 'string', required: false, input: false },
         touchedAt: { type: 'date', required: false, input: false },
         idleMinutes: { type: 'number', required: false, input: false },
+        byPasskey: { type: 'boolean', required: false, input: false },
       },
     },
     // Tries to sign in are counted per account and true peer, below; the library's own count knows addresses only.
@@ -100,7 +118,7 @@ function make() {
     hooks: {
       before: createAuthMiddleware(async (request) => {
         const { path, body, headers } = request
-        if (OWN_DEVICE_ONLY.has(path)) await refuseOnTablet(request)
+        if (OWN_DEVICE_ONLY.has(path)) await refuseUnproven(request)
         if (path !== SIGN_IN) return
         const { username: name, password } = (body ?? {}) as { username?: unknown; password?: unknown }
         if (
@@ -120,7 +138,12 @@ function make() {
       }),
       after: createAuthMiddleware(async (request) => {
         const { path, body, headers, context } = request
+        if (path.startsWith('/passkey/') && !(context.returned instanceof APIError)) await markByPasskey(request)
         if (!context.newSession) return
+        if (path === TOTP && isUsedCode(context.newSession.user.id, String((body as { code?: unknown }).code))) {
+          await context.internalAdapter.deleteSession(context.newSession.session.token)
+          throw new APIError('UNAUTHORIZED', { code: 'INVALID_CODE', message: 'This code was used.' })
+        }
         // After a second factor the name comes with the session; the password alone has not cleared the count.
         const isSecond = path.startsWith('/two-factor/verify') || path === PASSKEY_SIGN_IN
         if (path !== SIGN_IN && !isSecond) return

@@ -5,6 +5,7 @@ import { auth } from './auth'
 import { ROLES, type Role } from '../db/roles'
 import { database } from '../db/connection'
 import { can, type Permission } from './can'
+import { isUnproven, mustShowPasskey } from './passkeys'
 import { TABLET_COOKIE, tabletOf, type PairedTablet } from './pin'
 import type { Scope } from './scope'
 
@@ -27,14 +28,14 @@ async function sessionOf(sent: Headers) {
 const signedIn = cache(async (): Promise<Readonly<{ user: CurrentUser; mustProve: boolean }> | null> => {
   const session = await sessionOf(await headers())
   if (!session) return null
-  const { id, name, studioId, role, secondFactorDue, twoFactorEnabled } = session.user
+  const { id, name, studioId, role } = session.user
   const validRole = ROLES.find((one) => one === role)
   if (!studioId || !validRole) return null
   const { tabletId, idleMinutes } = session.session
   const user = tabletId
     ? { userId: id, name, studioId, role: roleOnTablet(validRole), idleMinutes: idleMinutes ?? 0 }
     : { userId: id, name, studioId, role: validRole }
-  return { user, mustProve: !!secondFactorDue && !twoFactorEnabled }
+  return { user, mustProve: isUnproven(session) }
 })
 
 /**
@@ -64,6 +65,12 @@ const roleOnTablet = (role: Role): Role => (role === 'manager' ? 'instructor' : 
 export async function currentSession(): Promise<Readonly<{ userId: string; sessionToken: string }> | null> {
   const found = await sessionOf(await headers())
   return found ? { userId: found.user.id, sessionToken: found.session.token } : null
+}
+
+/** Whether a passkey has to be shown before the request's session changes a factor of its person. */
+export async function awaitsPasskey(): Promise<boolean> {
+  const found = await sessionOf(await headers())
+  return !!found && mustShowPasskey(database(), found)
 }
 
 /** Whether the session that a request came with still goes on; for what lasts longer than a request. */

@@ -59,6 +59,8 @@ export const session = mysqlTable('session', {
   tabletId: reference('tablet_id'),
   touchedAt: moment('touched_at'),
   idleMinutes: int('idle_minutes'),
+  /** Proven by a passkey, which is two factors in one. */
+  byPasskey: boolean('by_passkey').notNull().default(false),
   createdAt: moment('created_at').notNull().default(now),
   updatedAt: moment('updated_at').notNull().default(now),
 })

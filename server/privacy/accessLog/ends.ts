@@ -22,8 +22,8 @@ export function noteEnd(folder: string | undefined, studioId: string, { link, ha
 /** The ends noted of a studio's chain, by link. */
 export function notedEnds(folder: string | undefined, studioId: string): ReadonlyMap<number, string> {
   const file = folder && join(folder, FILE)
-  if (!file || !existsSync(file)) return new Map()
-  const found = readFileSync(file, 'utf8')
+  if (!file || !existsSync(/* turbopackIgnore: true */ file)) return new Map()
+  const found = readFileSync(/* turbopackIgnore: true */ file, 'utf8')
     .split('\n')
     .map((line) => LINE.exec(line))
     .filter((match) => match !== null && match[1] === studioId)

@@ -1,4 +1,5 @@
 import { and, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
+import { STRANGER_TEXT } from '../../../core/messages/studio/accessLog'
 import { user } from '../../platform/accounts/tables'
 import type { Scope } from '../../platform/accounts/scope'
 import type { DbExecutor } from '../../platform/db/connection'
@@ -22,6 +23,8 @@ export type NamedAccess = Readonly<{
   actor: string | null
   /** By the member's own page, or the program itself. */
   isOwnPage: boolean
+  /** By somebody who is not signed in. */
+  isStranger: boolean
   subject: Readonly<{ kind: 'member' | 'class' | 'person' | 'gone'; id: string; name: string | null }> | null
 }>
 
@@ -58,7 +61,8 @@ export async function listAccess(
       kind: row.kind,
       what: row.what,
       actor: row.actor === null ? null : (names.people.get(row.actor) ?? null),
-      isOwnPage: row.actor === null,
+      isOwnPage: row.actor === null && !Object.hasOwn(STRANGER_TEXT, row.what),
+      isStranger: Object.hasOwn(STRANGER_TEXT, row.what),
       subject: row.subject === null ? null : subjectOf(row.subject, names),
     })),
   }

@@ -139,6 +139,16 @@ test('two that copy one log at once leave it whole', () => {
   expect(text).toBe('whole')
 })
 
+test('a backup is named by its path or its name alone; another name is no file', () => {
+  const name = backup.file.split('/').at(-1)!
+  const found = runModule<string[]>(
+    `import { backupNamed } from '${SCRIPTS}/backupFiles.mjs';` +
+      `const of = (name) => { try { return backupNamed(process.env.FOLDER, name) } catch (e) { return e.message } };` +
+      `console.log(JSON.stringify([${JSON.stringify(backup.file)}, '${name}', 'other.age'].map(of)))`,
+  )
+  expect(found).toEqual([backup.file, backup.file, `There is no file other.age, here or in ${folder}.`])
+})
+
 test('binary logs are replayed only as far as none is missing between', () => {
   const [whole, gap, lost] = runModule<string[][]>(
     `import { unbroken } from '${SCRIPTS}/restoreStudio.mjs';` +

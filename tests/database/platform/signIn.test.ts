@@ -1,8 +1,10 @@
 /** @jest-environment node */
+import { eq } from 'drizzle-orm'
 import { GET, POST } from '@/app/api/auth/[...all]/route'
 import { hashPassword } from '@/server/platform/accounts/hashing'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { account, user } from '@/server/platform/accounts/tables'
+import { listAccess } from '@/server/privacy/accessLog/list'
 
 jest.mock('better-auth/next-js', () => ({ nextCookies: () => ({ id: 'no-pages-here' }) }))
 
@@ -93,6 +95,20 @@ test(
     expect((await tryOnce(name, PASSWORD, newPeer())).status).toBe(200)
   },
 )
+
+test('guesses refused are in the studio’s log, once, about the account and by nobody known', async () => {
+  const [name, peer] = [await newAccount(), newPeer()]
+  const studioId = 'netloft-hall'
+  await database().update(user).set({ studioId }).where(eq(user.id, name))
+  for (let i = 0; i < 5; i++) await tryOnce(name, 'wrong', peer)
+  const entries = async () => (await listAccess(database(), { studioId }, { subject: name })).entries
+  expect(await entries()).toEqual([])
+  for (let i = 0; i < 3; i++) await tryOnce(` ${name.toUpperCase()}`, 'wrong', peer)
+  for (let i = 0; i < 7; i++) await tryOnce('nobody at all', 'wrong', newPeer())
+  expect(await entries()).toMatchObject([
+    { kind: 'rights', what: 'signIn.guesses', actor: null, isStranger: true, isOwnPage: false },
+  ])
+})
 
 test('capitals and spaces make no other account', async () => {
   const [name, peer] = [await newAccount(), newPeer()]

@@ -999,6 +999,7 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   settleSoon: 'calls settleAccessLog',
   seen: 'calls recordSeen',
   recordSeen: 'adds a row to the log of whoever sees',
+  recordGuesses: 'adds a row to the log of the account’s own studio',
   noteEnd: 'of the installation',
   notedEnds: 'of the installation',
 }

@@ -62,8 +62,8 @@ const signIn = ({ username }: Person) => post('/sign-in/username', { username, p
 const isSignedIn = async (cookie: string) =>
   (await auth().api.getSession({ headers: new Headers({ cookie }) })) !== null
 
-/** Turns it on; resolves with the secret and the recovery codes. */
-async function turnOn(person: Person): Promise<{ secret: string; codes: readonly string[] }> {
+/** Turns it on; resolves with the secret, the recovery codes, and the code that turned it on. */
+async function turnOn(person: Person): Promise<{ secret: string; codes: readonly string[]; used: string }> {
   const headers = new Headers({ cookie: (await signIn(person)).cookie })
   const label = { studio: 'Netloft Hall', username: person.username }
   expect(await beginSecondFactor(headers, 'not the password', label)).toBeNull()
@@ -71,8 +71,9 @@ async function turnOn(person: Person): Promise<{ secret: string; codes: readonly
   expect(made.uri).toMatch(/^otpauth:\/\/totp\/Netloft%20Hall%3Asecond\..*&issuer=Netloft\+Hall/)
   expect(await confirmSecondFactor(headers, '000000')).toBe('wrongTotp')
   expect((await secondFactorOf(db, { userId: person.id })).isOn).toBe(false)
-  expect(await confirmSecondFactor(headers, totp(made.secret, Date.now()))).toBe('kept')
-  return made
+  const used = totp(made.secret, Date.now())
+  expect(await confirmSecondFactor(headers, used)).toBe('kept')
+  return { ...made, used }
 }
 
 test('the codes of the test are those of RFC 6238, appendix B (SHA-1, key "12345678901234567890")', () => {
@@ -83,14 +84,20 @@ test('the codes of the test are those of RFC 6238, appendix B (SHA-1, key "12345
 
 test('with a second factor the password alone signs nobody in; a code does, within its time', async () => {
   const person = await joined()
-  const { secret, codes } = await turnOn(person)
+  const { secret, codes, used } = await turnOn(person)
   const first = await signIn(person)
   expect(first.body).toMatchObject({ twoFactorRedirect: true })
   expect(await isSignedIn(first.cookie)).toBe(false)
   const late = totp(secret, Date.now() - 300_000)
   expect((await post('/two-factor/verify-totp', { code: late }, first.cookie)).status).toBe(401)
-  const good = await post('/two-factor/verify-totp', { code: totp(secret, Date.now()) }, first.cookie)
+  // The code that turned it on was used; so is that of this sign-in, for somebody who looked over a shoulder.
+  const seen = await post('/two-factor/verify-totp', { code: used }, first.cookie)
+  expect([seen.status, await isSignedIn(seen.cookie)]).toEqual([401, false])
+  const code = totp(secret, Date.now() + 30_000)
+  const good = await post('/two-factor/verify-totp', { code }, (await signIn(person)).cookie)
   expect([good.status, await isSignedIn(good.cookie)]).toEqual([200, true])
+  const again = await post('/two-factor/verify-totp', { code }, (await signIn(person)).cookie)
+  expect([again.status, await isSignedIn(again.cookie), await isSignedIn(good.cookie)]).toEqual([401, false, true])
   // Nothing readable lies in the database.
   const [stored] = await db.select().from(twoFactor).where(eq(twoFactor.userId, person.id))
   expect(JSON.stringify(stored)).not.toContain(secret)
@@ -122,7 +129,7 @@ test('new recovery codes replace the old ones; turned off, the password is enoug
   const person = await joined()
   const { secret, codes } = await turnOn(person)
   const { cookie } = await signIn(person)
-  const proven = await post('/two-factor/verify-totp', { code: totp(secret, Date.now()) }, cookie)
+  const proven = await post('/two-factor/verify-totp', { code: totp(secret, Date.now() + 30_000) }, cookie)
   const headers = new Headers({ cookie: proven.cookie })
   expect(await newRecoveryCodes(headers, 'not the password')).toBeNull()
   const fresh = (await newRecoveryCodes(headers, PASSWORD))!

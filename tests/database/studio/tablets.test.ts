@@ -1,6 +1,7 @@
 /** @jest-environment node */
 import { eq } from 'drizzle-orm'
 import { GET, POST } from '@/app/api/auth/[...all]/route'
+import { POST as postSecondFactor } from '@/app/api/accounts/second-factor/route'
 import { POST as postTablet } from '@/app/api/accounts/tablet/route'
 import { POST as postTouched } from '@/app/api/accounts/touched/route'
 import { GET as getDeviceKey } from '@/app/api/accounts/device-key/route'
@@ -13,6 +14,8 @@ import type { Role } from '@/server/platform/db/roles'
 import { closeDatabase, database } from '@/server/platform/db/connection'
 import { acceptInvitation, invite, listInvitations } from '@/server/studio/invitations'
 import { endAccess } from '@/server/studio/people'
+import { deleteRoom } from '@/server/classes/rooms/rooms'
+import { room } from '@/server/classes/rooms/tables'
 import { endTablet, listTablets, pairTablet } from '@/server/classes/rooms/tablets'
 import { createHash, randomBytes } from 'node:crypto'
 
@@ -182,6 +185,38 @@ test('a session by PIN makes no passkey, and none of an ended person stays', asy
   expect(await listPasskeys(db, person)).toEqual([])
 })
 
+test('where a passkey is the factor that a role must have, a password alone changes no factor', async () => {
+  const { person } = await pairedHall()
+  await db.update(user).set({ secondFactorDue: true }).where(eq(user.id, person.userId))
+  cookie = await byPassword(person.userId)
+  const sent = { 'content-type': 'application/json', 'x-forwarded-for': '192.0.2.202', origin: BASE }
+  const headers = { ...sent, host: new URL(BASE).host, cookie }
+  const options = async () =>
+    (await GET(new Request(`${BASE}/api/auth/passkey/generate-register-options`, { headers }))).status
+  const remove = async (passkeyId: string) => {
+    const body = JSON.stringify({ id: passkeyId })
+    return (await POST(new Request(`${BASE}/api/auth/passkey/delete-passkey`, { method: 'POST', headers, body })))
+      .status
+  }
+  const begin = async () => {
+    const body = JSON.stringify({ step: 'begin', secret: PASSWORD })
+    const url = `${BASE}/api/accounts/second-factor`
+    return (await (await postSecondFactor(new Request(url, { method: 'POST', headers, body }))).json()) as object
+  }
+  // The first one is trusted, as the first authenticator is.
+  expect(await options()).toBe(200)
+  const key = { id: id(), publicKey: 'x', userId: person.userId, credentialID: id(), counter: 0 }
+  await db.insert(passkey).values({ ...key, deviceType: 'singleDevice', backedUp: false })
+  expect([await options(), await remove(key.id), await begin()]).toEqual([403, 403, { code: 'passkeyFirst' }])
+  expect(await currentUser()).toBeNull()
+  expect(await listPasskeys(db, person)).toHaveLength(1)
+  await db.update(session).set({ byPasskey: true }).where(eq(session.userId, person.userId))
+  expect(await currentUser()).not.toBeNull()
+  expect([await options(), await remove(key.id)]).toEqual([200, 200])
+  // Without any passkey left no session is proven by one.
+  expect(await currentUser()).toBeNull()
+})
+
 test('unpairing a tablet signs everybody out on it; another studio’s manager unpairs nothing', async () => {
   const { manager, person, token, tabletId } = await pairedHall()
   const other = await pairedHall()
@@ -202,6 +237,20 @@ test('pairing twice changes nothing; a token of another tablet and a room of ano
   expect(await pairTablet(db, other.manager, facts, now)).toBe('idTaken')
   expect(await pairTablet(db, manager, { ...facts, id: id(), roomId: id() }, now)).toBe('noSuchRoom')
   expect(await listTablets(db, manager)).toHaveLength(1)
+})
+
+test('a tablet whose room is deleted hangs in none', async () => {
+  const { manager, facts } = await pairedHall()
+  const roomId = id()
+  const plan = { widthM: 6, depthM: 6, instructor: { xM: 3, yM: 1 }, screens: [], doors: [], fans: [] }
+  await db.insert(room).values({ id: roomId, studioId: manager.studioId, name: 'Loft', plan, createdAt: now })
+  const tabletId = id()
+  const token = randomBytes(32).toString('base64url')
+  const hung = { ...facts, id: tabletId, roomId, tokenHash: fingerprint(token) }
+  expect(await pairTablet(db, manager, hung, now)).toBe('kept')
+  expect(await deleteRoom(db, manager, roomId)).toEqual({ outcome: 'kept' })
+  const [stored] = await db.select({ roomId: tablet.roomId }).from(tablet).where(eq(tablet.id, tabletId))
+  expect(stored).toEqual({ roomId: null })
 })
 
 test('only a manager of its studio makes a device the tablet of a token', async () => {

@@ -5,7 +5,7 @@ import {
   endSecondFactor,
   newRecoveryCodes,
 } from '@/server/platform/accounts/secondFactor'
-import { currentSession } from '@/server/platform/accounts/session'
+import { awaitsPasskey, currentSession } from '@/server/platform/accounts/session'
 import { studio, user } from '@/server/platform/accounts/tables'
 import { database } from '@/server/platform/db/connection'
 import { answerAccountForm } from '@/server/platform/http/accountForm'
@@ -26,6 +26,7 @@ export async function POST(request: Request): Promise<Response> {
     request,
     { form: 'secondFactor', of: () => `second factor of ${session.userId}` },
     async ({ step, secret }) => {
+      if (await awaitsPasskey()) return 'passkeyFirst'
       if (step === 'confirm') return confirmSecondFactor(headers, secret.replaceAll(' ', ''))
       if (step === 'end') return endSecondFactor(headers, secret)
       if (step === 'codes') {

@@ -1,0 +1,1 @@
+ALTER TABLE `session` ADD `by_passkey` boolean DEFAULT false NOT NULL;
