@@ -98,13 +98,14 @@ const browserCount = () => {
 function jestPart(name, projects, env) {
   const file = `${name}.json`
   const related = change ? ['--findRelatedTests', ...change.code] : given
-  const words = ['--selectProjects', ...projects, '--ci', '--passWithNoTests', '--json', ...related]
+  // What a failed test left open, such as a connection, would keep the run from ending.
+  const words = ['--selectProjects', ...projects, '--ci', '--passWithNoTests', '--forceExit', '--json', ...related]
   return part(
     name,
     () =>
       run(bin(root, 'jest'), [...words, `--outputFile=${join(folder, file)}`], { cwd: root, env, quiet: true }).catch(
         (error) => {
-          console.error(error.output.split('\n{"')[0])
+          console.error(error.output.replace(/^\{".*\n/gm, ''))
           throw error
         },
       ),

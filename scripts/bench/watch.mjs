@@ -67,7 +67,7 @@ async function seatEverybody(context) {
   const page = await context.newPage()
   await page.goto(`/class/${CLASS}`)
   await page.locator('html[data-ready]').waitFor()
-  await page.getByRole('button', { name: /^Place \d+ riders$/ }).click()
+  await page.getByRole('button', { name: /^Place (\d+ riders|again)$/ }).click()
   await page.getByText(/placed around/).waitFor()
   await context.close()
 }
