@@ -20,7 +20,7 @@ export function useServiceWorker(personId: string): void {
   }, [personId])
 }
 
-/** Pages under way are not stored any more: what is removed must not come back. */
+/** Pages and states under way are not stored any more: what is removed must not come back. */
 let isForgetting = false
 /** Resolves once pages of the person before are removed. */
 let takenOver: Promise<void> = Promise.resolve()
@@ -92,8 +92,11 @@ function partsOfPage(): ReadonlySet<string> {
   return new Set([...loaded, ...named, ...styles].filter((url) => url.startsWith(own)))
 }
 
-/** The last state of a class, stored next to its page; nothing on a device without storage. */
+/**
+ * Stores the last state of a class next to its page; nothing on a device without storage, or once its person is leaving.
+ */
 export function saveSnapshot(classId: string, state: object): void {
+  if (isForgetting) return
   try {
     localStorage.setItem(SNAPSHOT + classId, JSON.stringify(state))
   } catch {

@@ -69,12 +69,13 @@ function Choice({
   const [steps, setSteps] = useState({ up: 1, down: 1 })
   const [up, down] = [markAt(movable, steps.up), markAt(movable, -steps.down)]
   const { outlook, isAsking } = useMoveOutlook(memberId, bikeId, axis, up?.label ?? null, down?.label ?? null)
-  const [picked, setPicked] = useState<Readonly<{ to: string; why: MoveReason }> | null>(null)
+  // Whether it is asked about is decided at the tap: an outlook that comes later puts no other question in its place.
+  const [picked, setPicked] = useState<Readonly<{ to: string; why: MoveReason; isQuestion: boolean }> | null>(null)
   const [agreed, setAgreed] = useState(false)
   const needsReason = movedToday || onTrial
   const isQuestion = (to: string) => isBeyond(movable, to, stopped ? [] : outlook?.alone)
   const pick = (to: string, why: MoveReason) => {
-    if (isQuestion(to) || needsReason) setPicked({ to, why })
+    if (isQuestion(to) || needsReason) setPicked({ to, why, isQuestion: isQuestion(to) })
     else onMove({ axis, from, to, why })
   }
   if (picked)
@@ -83,12 +84,12 @@ function Choice({
         <h3>
           {AXIS_TITLE[axis]} {labelText(scales, axis, from)} → {labelText(scales, axis, picked.to)}
         </h3>
-        {isQuestion(picked.to) && !agreed ? (
+        {picked.isQuestion && !agreed ? (
           <Ask question={formatBeyond(scales, axis, stopped ? [] : outlook?.alone)} leave={() => setPicked(null)}>
             <button
               type="button"
               className={styles.go}
-              onClick={() => (needsReason ? setAgreed(true) : onMove({ axis, from, ...picked }))}
+              onClick={() => (needsReason ? setAgreed(true) : onMove({ axis, from, to: picked.to, why: picked.why }))}
             >
               Move it
             </button>
@@ -96,7 +97,7 @@ function Choice({
         ) : (
           <Ask question={onTrial ? AGAIN_ON_TRIAL : AGAIN_TODAY} leave={() => setPicked(null)}>
             {AGAIN_REASONS.map((again) => (
-              <button key={again} type="button" onClick={() => onMove({ axis, from, ...picked, again })}>
+              <button key={again} type="button" onClick={() => onMove({ axis, from, to: picked.to, why: picked.why, again })}>
                 {AGAIN_REASON_NAME[again]}
               </button>
             ))}
