@@ -13,7 +13,10 @@ import {
 import { publishedOpenApi } from './openApi'
 
 writeFileSync(new URL('../core/operations/validators.generated.cjs', import.meta.url), compiledValidators())
-writeFileSync(new URL('../server/commands/validators.generated.cjs', import.meta.url), compiledInputValidators())
+writeFileSync(
+  new URL('../server/commands/generated/validators.generated.cjs', import.meta.url),
+  compiledInputValidators(),
+)
 writeFileSync(new URL('../docs/schemas/studio-archive.schema.json', import.meta.url), publishedArchiveSchema())
 writeFileSync(new URL('../docs/schemas/bike-types.schema.json', import.meta.url), publishedTypeFileSchema())
 writeFileSync(new URL('../docs/schemas/openapi.json', import.meta.url), publishedOpenApi())

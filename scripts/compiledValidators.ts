@@ -9,6 +9,7 @@ const VALIDATED = [
   'pose',
   'calibrate',
   'recommend',
+  'alone',
   'learn',
   'suggestions',
   'translate',

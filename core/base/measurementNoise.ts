@@ -37,6 +37,18 @@ export const MEASUREMENT_SD = Object.freeze({
   buildShare: 0.03,
 })
 
+/**
+ * The same, read by riders on themselves, alone at the bike: nobody levels the eye, sees a hip drop or an arm bend.
+ * Ours; wider than the instructor's by half to three quarters.
+ */
+export const SD_BY_RIDER = Object.freeze({
+  landmarkMm: 20,
+  heelMm: 14,
+  plumbByEyeMm: 20,
+  elbowsMm: 20,
+  forearmGapMm: 14,
+})
+
 /** Knee flexion below which an eye calls the knee locked, and above which deeply bent, degrees. */
 export const KNEE_BY_EYE_CUTS_DEG = Object.freeze({ locked: 22, deepBend: 38 })
 

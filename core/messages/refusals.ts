@@ -102,6 +102,14 @@ const TEXT = {
   noSuchMark: 'the scale has no such mark',
   incomplete: 'not every scale has its mark yet',
 
+  // Alone at a machine
+  ownNameMissing: 'the instructor looks for you by a name; a first name will do',
+  notAlone: 'this studio sets riders up itself. Ask an instructor',
+  tooManyHere: 'a lot was sent from this bike or this phone just now. Your numbers stay on this phone; show them',
+  outOfUseHere: 'this bike is out of use. Take another one, and tell the studio',
+  codeChanged: 'the code on this bike was changed. Scan the one that is on it now',
+  lookedAtAlready: 'somebody looked at this already, or put it aside',
+
   // Classes
   noSuchClass: 'this class does not exist',
   classChanged: 'somebody else changed this class meanwhile. Open it again to see it',

@@ -26,7 +26,7 @@ export function workOf(operation: string, request: unknown): number {
   }
   if (operation === 'accommodation') return Array.isArray(bikeTypes) ? 60 * bikeTypes.length : 0
   if (operation === 'calibrate') return Array.isArray(readings) ? 4 * readings.length : 0
-  if (operation !== 'recommend' || !Array.isArray(evidence)) return 0
+  if ((operation !== 'recommend' && operation !== 'alone') || !Array.isArray(evidence)) return 0
   const earlier = Array.isArray(history) ? history.map(rowsIn).reduce(plus, 0) : 0
   const rows = Math.max(1, evidence.length + earlier)
   const others = Array.isArray(otherTypes) ? otherTypes.length * (rows + 1) : 0

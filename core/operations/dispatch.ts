@@ -1,6 +1,7 @@
 import { issuesFromAjv, REASON, type Issue } from '../messages/words/issues'
 import { accommodation, accommodationIssues } from './requests/accommodation'
 import { afterChange, afterChangeIssues } from './requests/afterChange'
+import { alone, aloneIssues } from './requests/alone'
 import { calibrate, calibrateIssues } from './requests/calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
@@ -39,6 +40,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   explain: { validate: generated.explain, issues: explainIssues, answer: explain },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
+  alone: { validate: generated.alone, issues: aloneIssues, answer: alone },
 }
 export const OPERATION_NAMES = Object.keys(OPERATIONS)
 

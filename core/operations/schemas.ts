@@ -4,6 +4,7 @@ import { marksSchema, pointSchema } from '../base/conventions'
 import { evidenceSchema, KINDS } from '../riders/evidence/registry'
 import { roomPlanSchema, floorPositionSchema } from '../classes/planning/roomPlan'
 import { recommendSchema } from '../setups/recommend/request/request'
+import { aloneSchema } from '../setups/alone/alone'
 import { accommodationSchema } from './requests/accommodation'
 import { afterChangeSchema } from './requests/afterChange'
 import { calibrateSchema } from './requests/calibrate'
@@ -29,6 +30,7 @@ export const schemas: Readonly<Record<string, object>> = {
   pose: poseSchema,
   calibrate: calibrateSchema,
   recommend: recommendSchema,
+  alone: aloneSchema,
   learn: learnSchema,
   translate: translateSchema,
   afterChange: afterChangeSchema,

@@ -5,6 +5,7 @@ export const place: Validator
 export const pose: Validator
 export const calibrate: Validator
 export const recommend: Validator
+export const alone: Validator
 export const typeFile: Validator
 export const evidence: Validator
 export const bikeType: Validator

@@ -1,5 +1,13 @@
-import type { AnswerOf, Commands, InputOf, OwnCommands, Queries, Refused } from '@/server/commands/registry'
-import { send, sendOwn, sendQuery } from './send'
+import type {
+  AnswerOf,
+  CodeCommands,
+  Commands,
+  InputOf,
+  OwnCommands,
+  Queries,
+  Refused,
+} from '@/server/commands/registry'
+import { send, sendFromCode, sendOwn, sendQuery } from './send'
 
 /**
  * Sends a command. Without `id` each call is a command of its own; with the id of an earlier call it is that command
@@ -28,3 +36,11 @@ export const ownCommand = <Name extends keyof OwnCommands>(
   input: InputOf<OwnCommands[Name]>,
   id: string,
 ) => sendOwn(token, name, input, id) as Promise<AnswerOf<OwnCommands[Name]>>
+
+/** Sends a command from the page that a machine's code opens. */
+export const codeCommand = <Name extends keyof CodeCommands>(
+  code: string,
+  name: Name,
+  input: InputOf<CodeCommands[Name]>,
+  id: string,
+) => sendFromCode(code, name, input, id) as Promise<AnswerOf<CodeCommands[Name]>>

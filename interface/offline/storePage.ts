@@ -93,7 +93,7 @@ function partsOfPage(): ReadonlySet<string> {
 }
 
 /**
- * Stores the last state of a class next to its page; nothing on a device without storage, or once its person is leaving.
+ * Stores the last state of a class next to its page; nothing on a device without storage, or once its person leaves.
  */
 export function saveSnapshot(classId: string, state: object): void {
   if (isForgetting) return

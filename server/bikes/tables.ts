@@ -91,6 +91,25 @@ export const bike = mysqlTable(
   (t) => [uniqueIndex('bike_taken_number').on(t.studioId, t.takenNumber)],
 )
 
+/**
+ * Printed codes of machines: each opens its machine's page, without sign-in. One without an end is in force; one that
+ * was changed opens nothing and says so. A code is no secret: no data of anybody are behind it.
+ */
+export const bikeCode = mysqlTable(
+  'bike_code',
+  {
+    id: id(),
+    studioId: studioId(),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id, { onDelete: 'cascade' }),
+    code: varchar('code', { length: 16 }).notNull().unique(),
+    createdAt: moment('created_at').notNull(),
+    endedAt: moment('ended_at'),
+  },
+  (t) => [index('bike_code_bike').on(t.bikeId, t.endedAt)],
+)
+
 /** What was measured on one machine: tape, tilt, saddle line. Append-only; a mistake is withdrawn. */
 export const bikeReading = mysqlTable(
   'bike_reading',

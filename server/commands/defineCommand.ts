@@ -5,6 +5,7 @@ import type { Plain } from '../../core/base/schema'
 import type { Permission } from '../platform/accounts/can'
 import type { Scope } from '../platform/accounts/scope'
 import type { Database } from '../platform/db/connection'
+import type { CodeOwner } from '../bikes/codes'
 import type { LinkOwner } from '../riders/memberPage/links'
 import type { OutboxOp } from '../platform/entry'
 
@@ -59,6 +60,14 @@ export type OwnCommand<Name extends string = string, S extends TSchema = TSchema
   CommandOptions &
   Readonly<{ kind: 'ownCommand'; run: Run<LinkOwner, S, CommandOutcome<Data>> }>
 
+/** A write by somebody at a machine with its code, nobody signed in. */
+export type CodeCommand<Name extends string = string, S extends TSchema = TSchema, Data extends object = object> = Base<
+  Name,
+  S
+> &
+  CommandOptions &
+  Readonly<{ kind: 'codeCommand'; run: Run<CodeOwner, S, CommandOutcome<Data>> }>
+
 /** A request of data by a rendered view. It writes nothing. */
 export type Query<Name extends string = string, S extends TSchema = TSchema, Data extends object = object> = Base<
   Name,
@@ -77,6 +86,10 @@ export const defineCommand = <const Name extends string, S extends TSchema, Data
 export const defineOwnCommand = <const Name extends string, S extends TSchema, Data extends object = object>(
   command: Omit<OwnCommand<Name, S, Data>, 'kind'>,
 ): OwnCommand<Name, S, Data> => ({ kind: 'ownCommand', ...command })
+
+export const defineCodeCommand = <const Name extends string, S extends TSchema, Data extends object = object>(
+  command: Omit<CodeCommand<Name, S, Data>, 'kind'>,
+): CodeCommand<Name, S, Data> => ({ kind: 'codeCommand', ...command })
 
 export const defineQuery = <const Name extends string, S extends TSchema, Data extends object = object>(
   query: Omit<Query<Name, S, Data>, 'kind'>,

@@ -1,7 +1,8 @@
+import * as alone from './alone'
 import * as bikes from './bikes'
 import * as classes from './classes'
 import * as comfort from './comfort'
-import type { Command, CommandRefused, OwnCommand, Query } from './defineCommand'
+import type { CodeCommand, Command, CommandRefused, OwnCommand, Query } from './defineCommand'
 import * as members from './members'
 import * as notes from './notes'
 import * as ownPage from './ownPage'
@@ -15,6 +16,7 @@ import * as studio from './studio'
 
 /** One file per subject; each exports nothing but commands and queries. */
 const SUBJECTS = {
+  alone,
   bikes,
   classes,
   comfort,
@@ -36,18 +38,20 @@ type Named<Kind extends string> = {
   [D in Extract<Defined, Readonly<{ kind: Kind }>> as D['name']]: D
 }
 
-/** Every write by somebody signed in, every write from a member's own page, every query, by name. */
+/** Every write by somebody signed in, from a member's own page, and at a machine's code; every query; by name. */
 export type Commands = Named<'command'>
 export type OwnCommands = Named<'ownCommand'>
+export type CodeCommands = Named<'codeCommand'>
 export type Queries = Named<'query'>
 
-type Anything = Command | OwnCommand | Query
+type Anything = Command | OwnCommand | CodeCommand | Query
 const ALL = Object.values(SUBJECTS).flatMap((subject) => Object.values(subject)) as unknown as readonly Anything[]
 const byName = <D extends Anything>(kind: D['kind']): Readonly<Record<string, D>> =>
   Object.fromEntries(ALL.filter((one) => one.kind === kind).map((one) => [one.name, one as D]))
 
 export const COMMANDS = byName<Command>('command')
 export const OWN_COMMANDS = byName<OwnCommand>('ownCommand')
+export const CODE_COMMANDS = byName<CodeCommand>('codeCommand')
 export const QUERIES = byName<Query>('query')
 
 /** The schema of each input by the name of its validator. */

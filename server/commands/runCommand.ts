@@ -10,9 +10,11 @@ import { errnoOf, DUPLICATE } from '../platform/db/errors'
 import { commandReceipt } from '../platform/receipts/tables'
 import { isId } from '../platform/ids'
 import { settleSoon } from '../privacy/accessLog/settle'
+import type { CodeOwner } from '../bikes/codes'
 import type { LinkOwner } from '../riders/memberPage/links'
 import {
   refused,
+  type CodeCommand,
   type Command,
   type CommandContext,
   type CommandOptions,
@@ -23,8 +25,8 @@ import {
   type QueryOutcome,
 } from './defineCommand'
 import { pruneReceipts } from '../platform/receipts/pruneReceipts'
-import { COMMANDS, INPUT_SCHEMAS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
-import validators from './validators.generated.cjs'
+import { CODE_COMMANDS, COMMANDS, INPUT_SCHEMAS, OWN_COMMANDS, QUERIES, validatorName } from './registry'
+import validators from './generated/validators.generated.cjs'
 
 /** A command as it was sent. */
 export type SentCommand = Readonly<{ name: string; id: string; input: unknown; observedAt?: Date }>
@@ -62,6 +64,19 @@ export async function runOwnCommand(
   const command = named(OWN_COMMANDS, sent.name) as OwnCommand | null
   if (!command) return malformed
   const by = { studioId: owner.studioId, userId: null, memberId: owner.memberId }
+  return carryOut(db, by, command, sent, now, (tx, input, context) => command.run(tx, owner, input as never, context))
+}
+
+/** Runs a command of somebody at a machine with its code, as `runCommand` does. */
+export async function runCodeCommand(
+  db: Database,
+  owner: CodeOwner,
+  sent: SentCommand,
+  now: Date,
+): Promise<CommandOutcome<object>> {
+  const command = named(CODE_COMMANDS, sent.name) as CodeCommand | null
+  if (!command) return malformed
+  const by = { studioId: owner.studioId, userId: null }
   return carryOut(db, by, command, sent, now, (tx, input, context) => command.run(tx, owner, input as never, context))
 }
 

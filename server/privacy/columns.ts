@@ -17,7 +17,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   // Who works here, and how they sign in.
   studio: {
     identity: ['name', 'place'],
-    neither: ['time_zone', 'school', 'costs', 'learns', 'referral', 'second_factor_for', 'retention'],
+    neither: ['time_zone', 'school', 'costs', 'learns', 'referral', 'second_factor_for', 'retention', 'riders_alone'],
   },
   user: {
     identity: ['name', 'email', 'image', 'username', 'display_username'],
@@ -88,6 +88,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
     ],
   },
   evidence: { health: ['row'], neither: ['setup_id'] },
+  alone_setup: { identity: ['name'], health: ['own_rows'], neither: ['bike_id', 'marks', 'ended_at'] },
   withdrawal: { neither: ['evidence_id'] },
   setup_school: { neither: ['setup_id', 'school'] },
   register_entry: {

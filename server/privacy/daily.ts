@@ -2,6 +2,7 @@ import { isNotNull } from 'drizzle-orm'
 import { studio } from '../platform/accounts/tables'
 import type { Database } from '../platform/db/connection'
 import { withLease } from '../platform/lease/lease'
+import { pruneAloneSetups } from '../setups/aloneSetups'
 import { applyRetention } from './retention'
 
 const LEASE = 'retention'
@@ -17,7 +18,8 @@ export async function applyRetentions(db: Database, now: Date): Promise<void> {
 /** Does so from now on, several times a day; a failure waits for the next time. */
 export function keepRetention(db: () => Database): void {
   const apply = () => {
-    applyRetentions(db(), new Date()).catch((error: unknown) => console.error('What is too old waits:', error))
+    const done = applyRetentions(db(), new Date()).then(() => pruneAloneSetups(db(), new Date()))
+    done.catch((error: unknown) => console.error('What is too old waits:', error))
   }
   setTimeout(apply, FIRST_MS).unref()
   setInterval(apply, EVERY_MS).unref()

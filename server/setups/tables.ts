@@ -144,6 +144,32 @@ export const evidence = mysqlTable(
   (t) => [index('evidence_setup').on(t.setupId, t.position)],
 )
 
+/**
+ * Numbers that somebody set alone by a machine's code and left their name with, until an instructor looked at them:
+ * then their rows are part of a set-up, and this row goes. What nobody looked at goes after a month.
+ */
+export const aloneSetup = mysqlTable(
+  'alone_setup',
+  {
+    id: id(),
+    studioId: studioId(),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id, { onDelete: 'cascade' }),
+    name: varchar('name', { length: 120 }).notNull(),
+    marks: json('marks').$type<Marks>().notNull(),
+    /** What they read of themselves, in order. */
+    rows: json('own_rows').$type<readonly Evidence[]>().notNull(),
+    createdAt: moment('created_at').notNull(),
+    /** Put aside without a look. */
+    endedAt: moment('ended_at'),
+  },
+  (t) => [
+    index('alone_setup_studio').on(t.studioId, t.endedAt, t.createdAt),
+    index('alone_setup_bike').on(t.bikeId, t.createdAt),
+  ],
+)
+
 /** Where a set-up goes by another school than the studio's: append-only, the latest counts. */
 export const setupSchool = mysqlTable(
   'setup_school',

@@ -18,6 +18,8 @@ export type Studio = Readonly<{
   learns: boolean
   /** The studio's own words to a referred rider; null for the product's. */
   referral: string | null
+  /** Whether riders may set a machine up alone by its code. */
+  ridersAlone: boolean
 }>
 
 /** The studio of a scope, read once a page. Throws when there is none: the database was never seeded. */
@@ -35,6 +37,11 @@ export async function changeStudio(db: DbExecutor, scope: Scope, settings: Studi
 /** Changes what the studio is called and where it is. */
 export async function changeStudioFacts(db: DbExecutor, scope: Scope, facts: StudioFacts): Promise<void> {
   await db.update(studio).set(facts).where(eq(studio.id, scope.studioId))
+}
+
+/** Lets riders set machines up alone by their codes, or no longer. */
+export async function allowRidersAlone(db: DbExecutor, scope: Scope, allowed: boolean): Promise<void> {
+  await db.update(studio).set({ ridersAlone: allowed }).where(eq(studio.id, scope.studioId))
 }
 
 /** Whether the database answers and has its tables; for the health check, which nobody is signed in for. */

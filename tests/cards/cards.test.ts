@@ -115,11 +115,12 @@ test('codes for the bikes: twenty-one a sheet, each opens the page of the machin
   const codes = Array.from({ length: 23 }, (_, i) => ({
     number: i + 1,
     type: 'Sorrel',
-    address: `https://netloft-hall.example/bikes/0b6a3f0e-77aa-4a52-8f5e-0000000000${10 + i}`,
+    code: `abcde fgh${10 + i}`,
+    address: `https://netloft-hall.example/b/abcdefgh${10 + i}`,
   }))
   const { pages, text, picture } = await read(await bikeCodes(codes))
   expect(pages.map((page) => page.text.filter((one) => one === 'Sorrel').length)).toEqual([21, 2])
-  expect(text[1]).toEqual(expect.arrayContaining(['22', '23']))
+  expect(text[1]).toEqual(expect.arrayContaining(['22', '23', 'abcde fgh31']))
   const sheet = await picture(1)
   const third = { width: Math.floor(sheet.width / 3), height: Math.floor(sheet.height / 7) }
   const cut = (column: number) => {

@@ -77,6 +77,7 @@ test.each([
   'plan',
   'explain',
   'accommodation',
+  'alone',
 ])('the example of %s in docs/ is answered', (operation) => {
   const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))
   expect(status).toBe(0)

@@ -11,7 +11,8 @@ const root = join(__dirname, '../..')
 const PUBLISHED = join(root, 'docs/schemas/openapi.json')
 
 test('the committed validators and document are those of the registry', () => {
-  expect(readFileSync(join(root, 'server/commands/validators.generated.cjs'), 'utf8')).toBe(compiledInputValidators())
+  const validators = join(root, 'server/commands/generated/validators.generated.cjs')
+  expect(readFileSync(validators, 'utf8')).toBe(compiledInputValidators())
   expect(readFileSync(PUBLISHED, 'utf8')).toBe(publishedOpenApi())
 })
 

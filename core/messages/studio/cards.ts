@@ -6,6 +6,7 @@ export const CARD_TEXT = Object.freeze({
   closePins: 'Off the bike to adjust; close and shake every pin; never past the insertion mark.',
   stopWheel: 'Direct drive: slow it with the resistance or the stop lever.',
   onPhone: 'Your numbers on your phone',
+  scan: 'Scan it: this bike set up for you',
   nobody: 'Nobody sits anywhere yet.',
   noNumbers: 'no numbers yet',
 })

@@ -11,11 +11,13 @@ import {
 } from '@dnd-kit/core'
 import { Button } from 'antd'
 import { useState } from 'react'
+import type { AloneItem } from '@/server/pages/classes/alone'
 import type { FloorBefore, FloorTile } from '@/server/pages/classes/floor'
 import { FloorRows } from '../rooms/FloorRows'
 import { clockTime } from '../../kit/clockTime'
 import { useRefresh } from '../../kit/useRefresh'
 import { command } from '../../commands/command'
+import { AloneList } from './AloneList'
 import styles from './before.module.css'
 import { BeforePanel } from './BeforePanel'
 import { BeforeTile } from './BeforeTile'
@@ -30,6 +32,8 @@ import { useClassNews } from '../useClassNews'
 type Props = Readonly<{
   info: ClassInfo
   floor: FloorBefore
+  /** Who set themselves up alone and waits for a look. */
+  alone: readonly AloneItem[]
   studio: string
   seesNotes: boolean
   mayPlan: boolean
@@ -46,7 +50,7 @@ const SHEETS = [
 const REFRESH_MS = 30_000
 
 /** Before a class: who sits where, the numbers to set, and who is set up next, so that all are ready at the start. */
-export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }: Props) {
+export function BeforeView({ info, floor, alone, studio, seesNotes, mayPlan, maySetUp }: Props) {
   const refresh = useRefresh(REFRESH_MS)
   const { change, placeAgain, busy } = usePlaces(info.id, floor, refresh)
   const [chosen, setChosen] = useState<string | null>(null)
@@ -126,6 +130,7 @@ export function BeforeView({ info, floor, studio, seesNotes, mayPlan, maySetUp }
           </Button>
         )}
       </ClassHead>
+      <AloneList items={alone} classId={info.id} timeZone={info.timeZone} />
       <DndContext
         sensors={sensors}
         autoScroll={{ threshold: { x: 0.1, y: 0.05 } }}

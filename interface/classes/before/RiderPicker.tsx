@@ -14,6 +14,8 @@ type Props = Readonly<{
   title: string | null
   /** The remark next to a name: "bike 7". */
   remarkOf?: (memberId: string) => string | null
+  /** Typed already as it opens. */
+  begins?: string
   close: () => void
   onPick: (memberId: string, name: string) => void
   /** What adding the typed name also does: "and give a bike". */
@@ -23,8 +25,8 @@ type Props = Readonly<{
 }>
 
 /** A member by a few letters and a tap; a name that nobody has is added by one more. */
-export function RiderPicker({ title, remarkOf, close, onPick, addLabel, stays = false }: Props) {
-  const [typed, setTyped] = useState('')
+export function RiderPicker({ title, remarkOf, begins = '', close, onPick, addLabel, stays = false }: Props) {
+  const [typed, setTyped] = useState(begins)
   const field = useRef<InputRef>(null)
   const { found, isFresh, failed } = useMemberSearch(typed, title !== null)
   const pick = (memberId: string, name: string) => {

@@ -1,4 +1,4 @@
-import { drawn } from './limb'
+import { drawn } from '../body/limb'
 import type { BikeScene } from './sideView'
 import styles from './sideView.module.css'
 

@@ -1,13 +1,14 @@
 'use client'
 import { useMemo } from 'react'
 import type { Bike, BikeType } from '@/core/bikes/bike/bike'
-import type { Marks, Point } from '@/core/base/conventions'
+import type { Marks } from '@/core/base/conventions'
 import type { PosteriorMeanRider } from '@/core/setups/recommend/recommend'
 import type { Posed } from '@/core/riders/kinematics/pose'
 import type { UnitSystem } from '@/core/base/length'
 import { formatRoughLength } from '@/core/messages/words/phrases'
 import { BikeFrame } from './BikeFrame'
-import { between, drawn, limbPath } from './limb'
+import { between, drawn } from '../body/limb'
+import { FarLeg, RiderBody } from '../body/RiderBody'
 import { sideScene, type SideScene } from './sideView'
 import styles from './sideView.module.css'
 import { useGliding } from './useGliding'
@@ -49,12 +50,16 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
       role="img"
       aria-label={spoken(target, show, knee, plumbMm)}
     >
-      {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} scene={scene} />}
+      {scene.far.outcome === 'posed' && <FarLeg pose={scene.far} pedalSurfaceMm={scene.pedalSurfaceMm} />}
       <BikeFrame scene={scene} />
       {scene.near.outcome === 'posed' ? (
-        <g className={knee.sdDeg > 8 ? styles.guessed : undefined}>
-          <Body pose={scene.near} elbow={scene.nearElbow} scene={scene} />
-        </g>
+        <RiderBody
+          pose={scene.near}
+          elbow={scene.nearElbow}
+          grip={scene.grip}
+          pedalSurfaceMm={scene.pedalSurfaceMm}
+          isGuess={knee.sdDeg > 8}
+        />
       ) : (
         <text className={styles.note} x={scene.seat.xMm - 250} y={-scene.seat.yMm - 120}>
           {scene.near.limb === 'leg' ? 'The leg does not reach here' : 'The arm does not reach here'}
@@ -68,81 +73,6 @@ export function SideView({ lengths, bikeType, bike, marks, rider, show, knee, pl
       )}
       {show === 'bars' && <Bars scene={scene} lengths={lengths} />}
     </svg>
-  )
-}
-
-function FarLeg({ pose, scene }: { pose: Posed; scene: SideScene }) {
-  return (
-    <g className={styles.far}>
-      <path d={limbPath(pose.hip, pose.knee, 150, 96)} />
-      <path d={limbPath(pose.knee, pose.ankle, 92, 56)} />
-      <path d={shoePath(pose, scene.pedalSurfaceMm)} />
-    </g>
-  )
-}
-
-function Body({ pose, elbow, scene }: { pose: Posed; elbow: Point | null; scene: SideScene }) {
-  const { hip, knee, ankle, shoulder } = pose
-  const up = between(hip, shoulder, 1.24)
-  const head = { xMm: up.xMm + 66, yMm: up.yMm + 88 }
-  return (
-    <g>
-      <path className={styles.skin} d={limbPath(shoulder, head, 84, 74)} />
-      <ellipse
-        className={styles.skin}
-        cx={head.xMm}
-        cy={-head.yMm}
-        rx={76}
-        ry={98}
-        transform={`rotate(14 ${head.xMm} ${-head.yMm})`}
-      />
-      <path
-        className={styles.hair}
-        d={`M${head.xMm - 76} ${-head.yMm + 8}a80 100 14 0 1 128 -78q-36 30 -70 26q-14 34 -58 52Z`}
-      />
-      <path className={styles.kit} d={torsoPath(hip, shoulder)} />
-      <path className={styles.skin} d={limbPath(knee, ankle, 98, 58)} />
-      <path className={styles.shorts} d={limbPath(hip, knee, 178, 104)} />
-      <path className={styles.shoe} d={shoePath(pose, scene.pedalSurfaceMm)} />
-      {elbow && (
-        <>
-          <path className={styles.skin} d={limbPath(elbow, scene.grip, 64, 44)} />
-          <path className={styles.skin} d={limbPath(shoulder, elbow, 84, 62)} />
-          <path className={styles.kit} d={limbPath(shoulder, between(shoulder, elbow, 0.55), 104, 84)} />
-        </>
-      )}
-    </g>
-  )
-}
-
-/** Back gently rounded, belly flat: hip to shoulder. */
-function torsoPath(hip: Point, shoulder: Point): string {
-  const dx = shoulder.xMm - hip.xMm
-  const dy = shoulder.yMm - hip.yMm
-  const length = Math.hypot(dx, dy)
-  const at = (along: number, behind: number): string =>
-    drawn({ xMm: hip.xMm + dx * along - (dy / length) * behind, yMm: hip.yMm + dy * along + (dx / length) * behind })
-  return (
-    `M${at(-0.16, 78)}Q${at(0.45, 150)} ${at(1.02, 84)}Q${at(1.2, 20)} ${at(1.06, -58)}Q` +
-    `${at(0.5, -104)} ${at(-0.04, -88)}Q${at(-0.24, 0)} ${at(-0.16, 78)}Z`
-  )
-}
-
-/** Shoe from heel to toe: sole flat on the pedal's pitch, upper closing over the ankle. */
-function shoePath({ ankle, pedal }: Posed, surfaceMm: number): string {
-  const down = Math.hypot(ankle.xMm - pedal.xMm, ankle.yMm - pedal.yMm) || 1
-  const behind = Math.sqrt(Math.max(0, down * down - (surfaceMm + 76) ** 2))
-  const tilt = Math.atan2(ankle.yMm - pedal.yMm, ankle.xMm - pedal.xMm) - Math.atan2(surfaceMm + 76, -behind)
-  const at = (ahead: number, above: number): string =>
-    drawn({
-      xMm: pedal.xMm + ahead * Math.cos(tilt) - above * Math.sin(tilt),
-      yMm: pedal.yMm + ahead * Math.sin(tilt) + above * Math.cos(tilt),
-    })
-  const s = surfaceMm
-  return (
-    `M${at(-behind - 62, s)}L${at(88, s)}Q${at(106, s + 14)} ${at(84, s + 34)}Q` +
-    `${at(20, s + 62)} ${at(-behind + 44, s + 104)}L${at(-behind - 40, s + 100)}Q` +
-    `${at(-behind - 76, s + 50)} ${at(-behind - 62, s)}Z`
   )
 }
 

@@ -1,6 +1,6 @@
 import { recommend } from '@/core/operations/requests/recommend'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
-import { limbPath } from './limb'
+import { limbPath } from '../body/limb'
 import { sideScene } from './sideView'
 
 const rider = recommend({ bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }).belief.rider

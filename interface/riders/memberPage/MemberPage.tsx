@@ -1,20 +1,15 @@
-import { axesOf, type BikeType } from '@/core/bikes/bike/bike'
-import type { BikeEquipment } from '@/core/bikes/bike/equipment'
-import type { Marks } from '@/core/base/conventions'
-import { formatLabel, formatTryAlone } from '@/core/messages/words/labels'
-import { formatHowToSet, MEMBER_CAUTIONS } from '@/core/messages/riders/memberPage'
-import { AXIS_TITLE, capitalized } from '@/core/messages/words/phrases'
+import { MEMBER_CAUTIONS } from '@/core/messages/riders/memberPage'
+import { capitalized } from '@/core/messages/words/phrases'
 import { CERTAINTY_TEXT, PURPOSE_NAME } from '@/core/messages/setups/register'
-import type { SelfAdjustmentRange } from '@/core/setups/recommend/request/selfAdjustment'
 import type { MemberPageData, MemberSet } from '@/server/pages/riders/memberPage'
-import { BikeDrawing } from '../../kit/drawing/BikeDrawing'
-import { ScaleStrip } from '../../kit/scale/ScaleStrip'
 import { Link } from '../../kit/Link'
 import { Bothers } from './Bothers'
 import { Felt } from './Felt'
 import { HomeForm } from './HomeForm'
 import type { ConsentText } from '../../comfort/limits/ConsentPart'
 import { OwnConsent } from './OwnConsent'
+import { KeepLink } from './KeepLink'
+import { OwnNumbers } from './OwnNumbers'
 import { OwnTrial, type OwnTrialSummary } from './OwnTrial'
 import { Recheck } from './Recheck'
 import styles from './memberPage.module.css'
@@ -61,7 +56,7 @@ export function MemberPage({
             {type.name}
             {purpose !== 'usual' && <span>{PURPOSE_NAME[purpose].toLowerCase()}</span>}
           </h2>
-          <Numbers type={type} closing={closing} marks={marks} tryAlone={tryAlone} />
+          <OwnNumbers type={type} closing={closing} marks={marks} tryAlone={tryAlone} />
           <p className={styles.quiet}>
             {capitalized(CERTAINTY_TEXT[certainty])}, {date}
           </p>
@@ -77,7 +72,7 @@ export function MemberPage({
           {first.marks.map(({ type, closing, marks }) => (
             <section key={type.name} className={styles.set} aria-label={type.name}>
               <h2>{type.name}</h2>
-              <Numbers type={type} closing={closing} marks={marks} tryAlone={{}} />
+              <OwnNumbers type={type} closing={closing} marks={marks} tryAlone={{}} />
             </section>
           ))}
           <HomeForm token={token} measured={first.measured} />
@@ -121,58 +116,7 @@ export function MemberPage({
         </section>
       )}
       <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>
+      <KeepLink token={token} />
     </main>
-  )
-}
-
-function Numbers({
-  type,
-  closing,
-  marks,
-  tryAlone,
-}: {
-  type: BikeType
-  closing: BikeEquipment['closing']
-  marks: Marks
-  tryAlone: SelfAdjustmentRange
-}) {
-  return (
-    <>
-      <dl className={styles.numbers}>
-        {axesOf(type).map((axis) => {
-          const alone = tryAlone[axis] ?? []
-          return (
-            <div key={axis}>
-              <dt>{AXIS_TITLE[axis]}</dt>
-              <dd className={styles.number}>
-                {marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis])}
-              </dd>
-              <dd className={styles.where}>
-                <ScaleStrip bikeType={type} axis={axis} label={marks[axis]} />
-                {alone.length > 0 && <span>You {formatTryAlone(type, axis, alone, marks[axis])}</span>}
-              </dd>
-            </div>
-          )
-        })}
-      </dl>
-      <details className={styles.how}>
-        <summary>How to set them</summary>
-        <div className={styles.drawing}>
-          <BikeDrawing bikeType={type} marks={marks} shown="metric" />
-        </div>
-        <ol>
-          <li>Stand beside the bike, nobody on it.</li>
-          {axesOf(type).map((axis) => (
-            <li key={axis}>
-              <b>
-                {AXIS_TITLE[axis]} {marks[axis] === undefined ? '' : formatLabel(type, axis, marks[axis])}
-              </b>
-              <br />
-              {formatHowToSet(axis, closing[axis])}
-            </li>
-          ))}
-        </ol>
-      </details>
-    </>
   )
 }

@@ -97,7 +97,11 @@ function Choice({
         ) : (
           <Ask question={onTrial ? AGAIN_ON_TRIAL : AGAIN_TODAY} leave={() => setPicked(null)}>
             {AGAIN_REASONS.map((again) => (
-              <button key={again} type="button" onClick={() => onMove({ axis, from, to: picked.to, why: picked.why, again })}>
+              <button
+                key={again}
+                type="button"
+                onClick={() => onMove({ axis, from, to: picked.to, why: picked.why, again })}
+              >
                 {AGAIN_REASON_NAME[again]}
               </button>
             ))}

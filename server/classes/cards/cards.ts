@@ -175,8 +175,8 @@ export async function bikeTags(day: string, rows: readonly SheetRow[]): Promise<
   return pdfBytes(pdf)
 }
 
-/** A machine as its printed code shows it; `address`: its page, which the code opens. */
-export type BikeCode = Readonly<{ number: number; type: string; address: string }>
+/** A machine as its printed code shows it; `address`: the page the code opens, `code`: to be typed instead. */
+export type BikeCode = Readonly<{ number: number; type: string; code: string; address: string }>
 
 /** Codes to stick on the machines, twenty-one on an A4 sheet, to be cut along the lines. */
 export async function bikeCodes(codes: readonly BikeCode[]): Promise<Uint8Array> {
@@ -185,7 +185,7 @@ export async function bikeCodes(codes: readonly BikeCode[]): Promise<Uint8Array>
   const [width, height] = [A4[0] / across, A4[1] / down]
   for (let from = 0; from === 0 || from < codes.length; from += across * down) {
     pdf.addPage()
-    codes.slice(from, from + across * down).forEach(({ number, type, address }, i) => {
+    codes.slice(from, from + across * down).forEach(({ number, type, code, address }, i) => {
       const [x, y] = [(i % across) * width, Math.floor(i / across) * height]
       pdf.lineWidth(0.3).dash(2, { space: 2 }).strokeColor(INK.line)
       pdf
@@ -194,7 +194,9 @@ export async function bikeCodes(codes: readonly BikeCode[]): Promise<Uint8Array>
         .undash()
       qrCode(pdf, address, { x: x + 3, y: y + (height - 34) / 2, width: 34 })
       line(pdf, String(number), { x: x + 39, y: y + 9, width: width - 42 }, { size: 40, bold: true, colour: INK.act })
-      line(pdf, type, { x: x + 39, y: y + 26, width: width - 42 }, { size: 10, colour: INK.soft })
+      line(pdf, type, { x: x + 39, y: y + 24, width: width - 42 }, { size: 9, colour: INK.soft })
+      line(pdf, code, { x: x + 39, y: y + 30, width: width - 42 }, { size: 9, bold: true })
+      line(pdf, CARD_TEXT.scan, { x: x + 39, y: y + 34.5, width: width - 41 }, { size: 6, colour: INK.soft })
     })
   }
   return pdfBytes(pdf)

@@ -19,6 +19,8 @@ export const studio = mysqlTable('studio', {
   referral: text('referral'),
   /** Roles whose people must have a second factor; null for none. */
   secondFactorFor: json('second_factor_for').$type<Role[]>(),
+  /** Whether riders may set a machine up alone by its code. */
+  ridersAlone: boolean('riders_alone').notNull().default(true),
   /** Months after which notes, complaints and sets are deleted; null for no limit. */
   retention: json('retention').$type<Retention>(),
 })

@@ -1,6 +1,6 @@
-import { setTimeout as pause } from 'node:timers/promises'
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterMemory } from 'rate-limiter-flexible'
 import type { Database } from '../../platform/db/connection'
+import { isWithin, slowDown } from '../../platform/http/slowDown'
 import { ownerOf, type LinkOwner } from './links'
 
 /**
@@ -17,23 +17,8 @@ const LIMITS = Object.freeze({
   /** Deduplicates a repeated invalid link, for example a bookmark of a revoked link. */
   same: new RateLimiterMemory({ keyPrefix: 'member-same-guess', points: 1, duration: 900 }),
 })
-/** Delay of a limited response, ms, and the maximum number of delayed responses at once. */
-const DELAY_MS = 1000
-const MAX_DELAYED = 200
 /** Token characters that identify a guess. */
 const PREFIX = 8
-
-let waiting = 0
-
-async function slowDown(wait: (ms: number) => Promise<unknown>): Promise<void> {
-  if (waiting >= MAX_DELAYED) return
-  waiting += 1
-  try {
-    await wait(DELAY_MS)
-  } finally {
-    waiting -= 1
-  }
-}
 
 /** Owner of a valid link, or null. Delays the response if a peer guesses or a link is used too often. */
 export async function openFrom(
@@ -42,10 +27,10 @@ export async function openFrom(
   token: string,
   what: 'view' | 'write',
   now: Date,
-  wait: (ms: number) => Promise<unknown> = pause,
+  wait?: (ms: number) => Promise<unknown>,
 ): Promise<LinkOwner | null> {
   const owner = await ownerOf(db, token, now)
-  const calm = owner ? await within(LIMITS[what], owner.linkId) : await countGuess(peer, token)
+  const calm = owner ? await isWithin(LIMITS[what], owner.linkId) : await countGuess(peer, token)
   if (!calm) await slowDown(wait)
   return owner
 }
@@ -54,16 +39,6 @@ export async function openFrom(
 async function countGuess(peer: string, token: string): Promise<boolean> {
   const counted = await LIMITS.guesses.get(peer)
   if (counted && counted.remainingPoints <= 0) return false
-  const isNew = await within(LIMITS.same, `${peer} ${token.slice(0, PREFIX)}`)
-  return isNew ? within(LIMITS.guesses, peer) : true
-}
-
-function within(limiter: RateLimiterMemory, key: string): Promise<boolean> {
-  return limiter.consume(key).then(
-    () => true,
-    (refused: unknown) => {
-      if (refused instanceof RateLimiterRes) return false
-      throw refused
-    },
-  )
+  const isNew = await isWithin(LIMITS.same, `${peer} ${token.slice(0, PREFIX)}`)
+  return isNew ? isWithin(LIMITS.guesses, peer) : true
 }

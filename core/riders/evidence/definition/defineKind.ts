@@ -38,6 +38,9 @@ export type ReadingContext = Readonly<{
   observer?: Observer
 }>
 
+/** Who took a reading; left out: the instructor. Riders read themselves with a larger error (`SD_BY_RIDER`). */
+export const readBySchema = Type.Optional(oneOf(['instructor', 'rider']))
+
 /** Steps of a set-up that offer a kind. */
 export type StepOfKind = 'talk' | 'beside' | 'knee' | 'cranks' | 'bars'
 

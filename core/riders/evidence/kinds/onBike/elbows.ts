@@ -1,8 +1,8 @@
 import { orderedProbit, type Interval } from '../../../inference/likelihood'
 import { eachUpperBody, reachExcessMm } from '../../../kinematics/upperBody'
-import { ELBOW_CUTS_MM as CUTS, MEASUREMENT_SD } from '../../../../base/measurementNoise'
+import { ELBOW_CUTS_MM as CUTS, MEASUREMENT_SD, SD_BY_RIDER } from '../../../../base/measurementNoise'
 import { oneOf } from '../../../../base/schema'
-import { defineKind } from '../../definition/defineKind'
+import { defineKind, readBySchema } from '../../definition/defineKind'
 
 const EXCESS_MM: Readonly<Record<'locked' | 'soft' | 'cramped', Interval>> = {
   locked: { from: CUTS.locked, to: Infinity },
@@ -13,12 +13,12 @@ const EXCESS_MM: Readonly<Record<'locked' | 'soft' | 'cramped', Interval>> = {
 /** Elbows in the riding position. */
 export const elbows = defineKind({
   kind: 'elbows',
-  fields: { seen: oneOf(['locked', 'soft', 'cramped']) },
+  fields: { seen: oneOf(['locked', 'soft', 'cramped']), readBy: readBySchema },
   name: 'elbows',
   about: 'bars',
   step: 'bars',
-  likelihood: ({ seen }, { contact }) =>
-    orderedProbit(EXCESS_MM[seen], MEASUREMENT_SD.elbowsMm, (particles) =>
+  likelihood: ({ seen, readBy }, { contact }) =>
+    orderedProbit(EXCESS_MM[seen], (readBy === 'rider' ? SD_BY_RIDER : MEASUREMENT_SD).elbowsMm, (particles) =>
       eachUpperBody(particles.upperBodies(), contact.seat, contact.grip, reachExcessMm),
     ),
 })

@@ -1,8 +1,8 @@
 import { orderedProbit, type Interval } from '../../../inference/likelihood'
 import { eachLeg, heelReachDeficitMm } from '../../../kinematics/leg'
-import { HEEL_JUST_STRAIGHT_MM, MEASUREMENT_SD } from '../../../../base/measurementNoise'
+import { HEEL_JUST_STRAIGHT_MM, MEASUREMENT_SD, SD_BY_RIDER } from '../../../../base/measurementNoise'
 import { oneOf } from '../../../../base/schema'
-import { defineKind } from '../../definition/defineKind'
+import { defineKind, readBySchema } from '../../definition/defineKind'
 
 const DEFICIT_MM: Readonly<Record<'justStraight' | 'stillBent' | 'cannotReach', Interval>> = {
   justStraight: { from: -HEEL_JUST_STRAIGHT_MM, to: HEEL_JUST_STRAIGHT_MM },
@@ -13,14 +13,14 @@ const DEFICIT_MM: Readonly<Record<'justStraight' | 'stillBent' | 'cannotReach', 
 /** Heel on the pedal at its farthest, pelvis level: whether the leg is just straight. */
 export const heelCheck = defineKind({
   kind: 'heelCheck',
-  fields: { seen: oneOf(['justStraight', 'stillBent', 'cannotReach']) },
+  fields: { seen: oneOf(['justStraight', 'stillBent', 'cannotReach']), readBy: readBySchema },
   name: 'heel check',
   about: 'saddle',
   step: 'knee',
-  likelihood: ({ seen }, { contact, footing, school }) =>
+  likelihood: ({ seen, readBy }, { contact, footing, school }) =>
     school.heelCheck === 'unused'
       ? null
-      : orderedProbit(DEFICIT_MM[seen], MEASUREMENT_SD.heelMm, (particles) =>
+      : orderedProbit(DEFICIT_MM[seen], (readBy === 'rider' ? SD_BY_RIDER : MEASUREMENT_SD).heelMm, (particles) =>
           eachLeg(particles.legsOn(footing), contact.seat, heelReachDeficitMm),
         ),
 })

@@ -4,7 +4,7 @@ import { eachLeg, kneeOverPedalMm } from '../../../kinematics/leg'
 import { MEASUREMENT_SD, PATELLA_MIDDLE_BEHIND_FRONT_MM } from '../../../../base/measurementNoise'
 import { between, oneOf } from '../../../../base/schema'
 import type { School } from '../../../../base/school/school'
-import { defineKind } from '../../definition/defineKind'
+import { defineKind, readBySchema } from '../../definition/defineKind'
 
 type Hung = Readonly<{ mm: number; from?: 'front' | 'middle' }>
 
@@ -18,7 +18,7 @@ export const plumb = defineKind({
   fields: {
     mm: between(-400, 400),
     from: Type.Optional(oneOf(['front', 'middle'])),
-    readBy: Type.Optional(oneOf(['instructor', 'rider'])),
+    readBy: readBySchema,
   },
   name: 'plumb line',
   about: 'saddle',

@@ -1,0 +1,52 @@
+import { axesOf, type BikeType } from '../../bikes/bike/bike'
+import type { BikeEquipment } from '../../bikes/bike/equipment'
+import type { AxisName } from '../../base/conventions'
+import { positionsOf } from '../../bikes/scale/scale'
+import { formatLabel } from '../words/labels'
+import { AXIS_TITLE } from '../words/phrases'
+
+/** A part of a type that a newcomer meets, with what it is for; `at` is where the drawing has it. */
+export type TourPart = Readonly<{
+  at: AxisName | 'pedal' | 'wheel'
+  name: string
+  text: string
+}>
+
+const WHAT: Readonly<Record<AxisName, string>> = {
+  seatHeight: 'How high you sit; it decides how far the knee bends.',
+  seatSlide: 'Where you sit over the pedals; not how far the bars are.',
+  barHeight: 'How upright your back is.',
+  barSlide: 'How far you reach.',
+}
+
+const CLOSED_BY = {
+  pin: 'It closes with a pin: turn, pull, move, let it snap in, turn tight.',
+  knob: 'It closes with a knob: turn it tight.',
+  lever: 'It closes with a lever: press it home.',
+} as const
+
+/** The parts of a type in the order of a tour, in its own labels. */
+export function tourOf(bikeType: BikeType, closing: BikeEquipment['closing']): TourPart[] {
+  return [
+    ...axesOf(bikeType).map((axis): TourPart => {
+      const positions = positionsOf(bikeType.axes[axis]!.scale)
+      const [first, last] = [positions[0], positions[positions.length - 1]].map(({ label }) =>
+        formatLabel(bikeType, axis, label),
+      )
+      const mark = axis === 'seatHeight' || axis === 'barHeight' ? ' Never above the line on the post.' : ''
+      return {
+        at: axis,
+        name: `${AXIS_TITLE[axis]}, ${first} to ${last}`,
+        text: `${WHAT[axis]} ${CLOSED_BY[closing[axis] ?? 'knob']} Then shake it.${mark}`,
+      }
+    }),
+    { at: 'pedal', name: 'Pedals', text: 'The ball of the foot over the axle; strap snug, not tight, or click in.' },
+    {
+      at: 'wheel',
+      name: 'Wheel and load',
+      text:
+        'The wheel turns your feet, also when you stop pushing. Slow it with the load or the stop lever, never with ' +
+        'a foot.',
+    },
+  ]
+}

@@ -1,0 +1,178 @@
+import { Type } from '@sinclair/typebox'
+import { bikeRef, bikeTypeRef } from '../../bikes/bike/bike'
+import { axisPositions, contactPoints } from '../../bikes/bike/contactPoints'
+import { positionsOf } from '../../bikes/scale/scale'
+import { movedAxes, type AxisName, type Label, type Marks } from '../../base/conventions'
+import { closed, refTo, type Plain } from '../../base/schema'
+import { schoolOf, schoolSchema, type School } from '../../base/school/school'
+import type { LandmarkAtMark } from '../../riders/evidence/definition/landmarks'
+import { latest } from '../../riders/evidence/evidence'
+import type { Evidence, evidenceSchema } from '../../riders/evidence/registry'
+import { priorSchema } from '../../riders/rider/prior'
+import { advise, type Advice } from '../recommend/recommend'
+import type { Move } from '../recommend/request/request'
+
+/**
+ * Request of `alone`: the rows that riders gave of themselves so far, in order, readings with `readBy: 'rider'`; each
+ * `set` row says that the machine was set to the marks of the step before.
+ */
+export const aloneSchema = closed({
+  bikeType: bikeTypeRef,
+  bike: Type.Optional(bikeRef),
+  school: Type.Optional(schoolSchema),
+  evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 60 }),
+  seed: Type.Optional(Type.Integer({ minimum: -2147483648, maximum: 2147483647 })),
+  samples: Type.Optional(Type.Integer({ minimum: 200, maximum: 50000 })),
+  prior: Type.Optional(priorSchema),
+})
+export type AloneRequest = Plain<typeof aloneSchema>
+
+/** What a rider alone is asked on the machine, in this order. */
+export const OWN_CHECKS = ['forearm', 'heel', 'lookDown', 'elbows'] as const
+export type OwnCheck = (typeof OWN_CHECKS)[number]
+
+/** The next step of a rider alone at a machine. */
+export type AloneStep =
+  /** New or not, and the pedal's side. */
+  | Readonly<{ kind: 'talk' }>
+  /** The saddle's top is levelled with this landmark, and its mark is read. */
+  | Readonly<{ kind: 'landmark'; landmark: LandmarkAtMark }>
+  /**
+   * The machine is set, the rider off it. `low`: too low on purpose, to feel it first and to get on and off; `yours`:
+   * what suits; `better`: what the checks changed.
+   */
+  | Readonly<{ kind: 'set'; why: 'low' | 'yours' | 'better'; marks: Marks; moves: readonly Move[] }>
+  | Readonly<{ kind: OwnCheck }>
+  /** `cannotFit`: a scale ends before this rider does, so that an instructor has to see. */
+  | Readonly<{ kind: 'end'; marks: Marks; cannotFit: boolean }>
+
+/** Too low by about so much is felt at once and is no strain for some turns, mm. Ours. */
+const LOW_MM = 45
+/** Less than this is hardly felt, mm. Ours. */
+const LOW_LEAST_MM = 25
+/** Changes after a first mount, and marks a change moves an axis: a mark or two a ride (common practice, no source). */
+const MAX_CHANGES = 2
+const MAX_MARKS = 2
+
+/** Landmarks that need a tape or a stick are replaced: nobody alone has one. */
+const landmarkOf = ({ startLandmark }: School): LandmarkAtMark =>
+  startLandmark === 'factor0883' || startLandmark === 'percent109' || startLandmark === 'heelLength'
+    ? 'hipCrest'
+    : startLandmark
+
+/** What a rider alone does next, with the belief it rests on (null before anything was read). Pure. */
+export function alone(request: AloneRequest): Readonly<{ step: AloneStep; advice: Advice | null }> {
+  const { bikeType, evidence } = request
+  const school = schoolOf(request.school)
+  if (!latest(evidence, 'rider')) return { step: { kind: 'talk' }, advice: null }
+  if (!latest(evidence, 'landmarkAtMark'))
+    return { step: { kind: 'landmark', landmark: landmarkOf(school) }, advice: null }
+  const advice = advise(request)
+  const sets = evidence.filter(({ kind }) => kind === 'set')
+  const stands = sets.at(-1)?.at ?? {}
+  const proposed = proposedMarks(advice)
+  const lowest = lowMarks(request, proposed)
+  const toSet = (why: 'low' | 'yours' | 'better', marks: Marks): AloneStep => ({
+    kind: 'set',
+    why,
+    marks,
+    moves: movesBetween(bikeType, stands, marks),
+  })
+  if (sets.length === 0 && lowest) return { step: toSet('low', lowest), advice }
+  if (sets.length <= 1 && !isOnMachine(evidence) && differs(stands, proposed) && !isGauged(evidence))
+    return { step: toSet('yours', proposed), advice }
+  const open = openCheck(request, stands, school)
+  // The forearm is held beside the machine: what it changes costs no dismount.
+  if (open === 'forearm') return { step: { kind: open }, advice }
+  if (!isOnMachine(evidence) && differs(stands, proposed)) return { step: toSet('better', proposed), advice }
+  if (open) return { step: { kind: open }, advice }
+  const better = betterMarks(request, advice, stands)
+  if (better) return { step: toSet('better', better), advice }
+  return { step: { kind: 'end', marks: stands, cannotFit: advice.next.kind === 'outOfRange' }, advice }
+}
+
+/** Checks on the machine, each with the row that answers it and the axes whose move asks it again. */
+const CHECK: Readonly<Record<OwnCheck, Readonly<{ kind: Evidence['kind']; axes: readonly AxisName[] }>>> = {
+  forearm: { kind: 'forearmGauge', axes: [] },
+  heel: { kind: 'heelCheck', axes: ['seatHeight'] },
+  lookDown: { kind: 'plumbByEye', axes: ['seatSlide'] },
+  elbows: { kind: 'elbows', axes: ['barHeight', 'barSlide'] },
+}
+const ON_MACHINE: readonly Evidence['kind'][] = ['heelCheck', 'plumbByEye', 'elbows']
+const isOnMachine = (evidence: readonly Evidence[]): boolean => evidence.some(({ kind }) => ON_MACHINE.includes(kind))
+const isGauged = (evidence: readonly Evidence[]): boolean => latest(evidence, 'forearmGauge') !== undefined
+
+/** The first check that was not made since its axes moved; null where all were. */
+function openCheck({ bikeType, evidence }: AloneRequest, stands: Marks, school: School): OwnCheck | null {
+  const isOpen = (check: OwnCheck): boolean => {
+    const { kind, axes } = CHECK[check]
+    if (check === 'forearm' && (!bikeType.forearmGaugeValid || isOnMachine(evidence))) return false
+    if (check === 'lookDown' && school.foreAft === 'unused') return false
+    const at = evidence.findLastIndex((row) => row.kind === kind)
+    if (at < 0) return true
+    const then = evidence.slice(0, at).findLast((row) => row.kind === 'set')?.at ?? {}
+    return axes.some((axis) => then[axis] !== stands[axis])
+  }
+  return OWN_CHECKS.find(isOpen) ?? null
+}
+
+/** Where the advice leads: its marks with its moves. */
+const proposedMarks = ({ marks, next }: Advice): Marks => ({
+  ...marks,
+  ...Object.fromEntries(next.moves.map(({ axis, to }) => [axis, to])),
+})
+
+const differs = (stands: Marks, marks: Marks): boolean => movedAxes(stands, marks).length > 0
+
+/** The same marks with the seat some 45 mm lower; null where the scale has none, or for who knows how it feels. */
+function lowMarks({ bikeType, bike, evidence }: AloneRequest, marks: Marks): Marks | null {
+  if (latest(evidence, 'rider')?.experience === 'experienced') return null
+  const yMm = (seatHeight: Label) =>
+    contactPoints(bikeType, bike, axisPositions(bikeType, { ...marks, seatHeight })).seat.yMm
+  const here = yMm(marks.seatHeight!)
+  const lower = positionsOf(bikeType.axes.seatHeight.scale)
+    .map(({ label }) => ({ label, byMm: here - yMm(label) }))
+    .filter(({ byMm }) => byMm >= LOW_LEAST_MM)
+  if (lower.length === 0) return null
+  const { label } = lower.reduce((a, b) => (Math.abs(b.byMm - LOW_MM) < Math.abs(a.byMm - LOW_MM) ? b : a))
+  return { ...marks, seatHeight: label }
+}
+
+/**
+ * What the checks would change, a mark or two of an axis; null where nothing is worth another dismount, or after two
+ * changes. The heel is a ceiling: the seat goes no higher than where the heel did not reach.
+ */
+function betterMarks(request: AloneRequest, { next }: Advice, stands: Marks): Marks | null {
+  const { bikeType, evidence } = request
+  const from = evidence.findIndex(({ kind }) => ON_MACHINE.includes(kind))
+  const changes = evidence.slice(from).filter(({ kind }) => kind === 'set').length
+  if (changes >= MAX_CHANGES || (next.kind !== 'change' && next.kind !== 'outOfRange')) return null
+  const reached = next.moves.map(({ axis, to }): [AxisName, Label] => {
+    const labels = positionsOf(bikeType.axes[axis]!.scale).map(({ label }) => label)
+    const here = labels.indexOf(stands[axis]!)
+    return [axis, labels[here + Math.max(-MAX_MARKS, Math.min(MAX_MARKS, labels.indexOf(to) - here))]]
+  })
+  const better: Marks = { ...stands, ...Object.fromEntries(reached) }
+  const allowed = isAboveCeiling(request, better) ? { ...better, seatHeight: stands.seatHeight } : better
+  return differs(stands, allowed) ? allowed : null
+}
+
+/** Whether a seat stands higher than one where the heel did not reach. */
+function isAboveCeiling({ bikeType, bike, evidence }: AloneRequest, marks: Marks): boolean {
+  const yMm = (at: Marks) => contactPoints(bikeType, bike, axisPositions(bikeType, at)).seat.yMm
+  let stands: Marks = {}
+  for (const row of evidence) {
+    if (row.kind === 'set') stands = row.at ?? stands
+    if (row.kind === 'heelCheck' && row.seen === 'cannotReach' && yMm(marks) > yMm(stands) + 1) return true
+  }
+  return false
+}
+
+function movesBetween(bikeType: AloneRequest['bikeType'], from: Marks, to: Marks): Move[] {
+  return (Object.keys(bikeType.axes) as AxisName[]).flatMap((axis) => {
+    const positions = positionsOf(bikeType.axes[axis]!.scale)
+    const [now, then] = [from[axis], to[axis]].map((label) => positions.find((one) => one.label === label))
+    if (!then || now?.label === then.label) return []
+    return [{ axis, ...(now && { from: now.label }), to: then.label, mm: now ? then.mm - now.mm : 0 }]
+  })
+}

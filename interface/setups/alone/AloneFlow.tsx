@@ -1,0 +1,130 @@
+'use client'
+import dynamic from 'next/dynamic'
+import { useState, type ReactNode } from 'react'
+import type { Bike, BikeType } from '@/core/bikes/bike/bike'
+import type { School } from '@/core/base/school/school'
+import { ASK_INSTRUCTOR, NOT_ALONE } from '@/core/messages/setups/alone'
+import { AloneEnd } from './AloneEnd'
+import type { AloneScale } from './aloneScale'
+import { AloneStepCard } from './AloneStepCard'
+import styles from './alone.module.css'
+import { useAloneRows } from './useAloneRows'
+
+export type AloneFlowProps = Readonly<{
+  code: string
+  bikeType: BikeType
+  bike: Bike
+  school: Partial<School>
+  /** The studio's words to a referred rider; null for the product's. */
+  referral: string | null
+  scales: readonly AloneScale[]
+  /** The cards of getting on and off, made on the server. */
+  gettingOn: ReactNode
+}>
+
+/** Drawn once the arithmetic is there, which brings the body to draw. */
+const ShowIt = dynamic(() => import('../show/ShowIt').then(({ ShowIt: view }) => view))
+
+/** A rider alone at a machine: health first, then one step at a time to four numbers. */
+export function AloneFlow({ code, bikeType, bike, school, referral, scales, gettingOn }: AloneFlowProps) {
+  const { rows, answer, before, failed, left, again, add, undo, restart, leave } = useAloneRows(code, {
+    bikeType,
+    bike,
+    school,
+  })
+  const [health, setHealth] = useState<'asked' | 'none' | 'some'>('asked')
+  if (!rows) return <p className={styles.wait} aria-busy="true" />
+  const isHealthy = health === 'none' || rows.length > 0
+  if (!isHealthy || health === 'some')
+    return health === 'some' ? (
+      <section className={styles.stop} role="alert">
+        <p>{ASK_INSTRUCTOR}</p>
+        {referral && <p>{referral}</p>}
+        <button type="button" className={styles.quietButton} onClick={() => setHealth('asked')}>
+          Back
+        </button>
+      </section>
+    ) : (
+      <section className={styles.card} aria-label="Health first">
+        <h2>Is any of this so?</h2>
+        <ul className={styles.health}>
+          {NOT_ALONE.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+        <div className={styles.two}>
+          <button type="button" className={styles.go} onClick={() => setHealth('none')}>
+            None of it
+          </button>
+          <button type="button" className={styles.choice} onClick={() => setHealth('some')}>
+            One of these
+          </button>
+        </div>
+      </section>
+    )
+  const shown = answer ?? before
+  const step = shown?.step
+  const draw = (only: 'height' | 'reach') =>
+    shown?.belief &&
+    step &&
+    'marks' in step && (
+      <ShowIt bikeType={bikeType} bike={bike} marks={step.marks} rider={shown.belief.rider} only={[only]} />
+    )
+  return (
+    <section className={styles.card} aria-label="Set it up" aria-busy={!answer}>
+      {failed && (
+        <p className={styles.stop} role="alert">
+          The arithmetic did not load; the network may be slow. What you answered is kept.{' '}
+          <button type="button" className={styles.quietButton} onClick={again}>
+            Try again
+          </button>
+        </p>
+      )}
+      {!step && !failed && <p className={styles.wait}>One moment …</p>}
+      {step?.kind === 'end' && answer ? (
+        <AloneEnd
+          code={code}
+          step={step}
+          scales={scales}
+          rows={rows}
+          left={left}
+          onLeft={leave}
+          picture={draw('height')}
+        />
+      ) : (
+        step &&
+        step.kind !== 'end' && (
+          <AloneStepCard
+            key={rows.length}
+            step={step}
+            rows={rows}
+            scales={scales}
+            isWaiting={!answer}
+            onRow={add}
+            picture={step.kind === 'set' && step.why !== 'better' ? draw('height') : null}
+            gettingOn={step.kind === 'set' && step.why === 'low' ? gettingOn : null}
+          />
+        )
+      )}
+      <nav className={styles.ways} aria-label="Steps">
+        {rows.length > 0 && (
+          <button type="button" className={styles.quietButton} onClick={undo}>
+            One back
+          </button>
+        )}
+        {rows.length > 0 && (
+          <button
+            type="button"
+            className={styles.quietButton}
+            onClick={() => {
+              setHealth('asked')
+              restart()
+            }}
+          >
+            Begin anew
+          </button>
+        )}
+      </nav>
+    </section>
+  )
+}
