@@ -44,6 +44,8 @@ export const MEASUREMENT_SD = Object.freeze({
 export const SD_BY_RIDER = Object.freeze({
   landmarkMm: 20,
   heelMm: 14,
+  /** The own knee at the bottom, felt and seen from above. */
+  kneeDeg: 9,
   plumbByEyeMm: 20,
   elbowsMm: 20,
   forearmGapMm: 14,

@@ -1,5 +1,11 @@
 import type { Marks } from '../base/conventions'
-import { ELBOW_CUTS_MM, HEEL_JUST_STRAIGHT_MM, PLUMB_BY_EYE_CUTS_MM, SD_BY_RIDER } from '../base/measurementNoise'
+import {
+  ELBOW_CUTS_MM,
+  HEEL_JUST_STRAIGHT_MM,
+  KNEE_BY_EYE_CUTS_DEG,
+  PLUMB_BY_EYE_CUTS_MM,
+  SD_BY_RIDER,
+} from '../base/measurementNoise'
 import { axisPositions, contactPoints } from '../bikes/bike/contactPoints'
 import { nearestPosition } from '../bikes/scale/scale'
 import type { Evidence } from '../riders/evidence/registry'
@@ -9,7 +15,7 @@ import { DEFAULT_SOLE_MM } from '../riders/rider/anthropometry'
 import { columnsOf } from '../riders/rider/prior'
 import { alone, type AloneRequest, type OwnCheck } from '../setups/alone/alone'
 import { trueBars } from './simulatedBars'
-import { truePlumbMm, type SimulatedRider } from './simulatedRider'
+import { trueFlexionDeg, truePlumbMm, type SimulatedRider } from './simulatedRider'
 
 /** What a simulated rider reads of themselves, with the error of one alone. */
 function readOwn(rider: SimulatedRider, check: OwnCheck, at: Marks): Evidence {
@@ -22,6 +28,12 @@ function readOwn(rider: SimulatedRider, check: OwnCheck, at: Marks): Evidence {
       const seen =
         gap < -HEEL_JUST_STRAIGHT_MM ? 'stillBent' : gap > HEEL_JUST_STRAIGHT_MM ? 'cannotReach' : 'justStraight'
       return { kind: 'heelCheck', seen, ...own }
+    }
+    case 'knee': {
+      const deg = trueFlexionDeg(rider, at) + SD_BY_RIDER.kneeDeg * random.normal()
+      const seen =
+        deg < KNEE_BY_EYE_CUTS_DEG.locked ? 'locked' : deg > KNEE_BY_EYE_CUTS_DEG.deepBend ? 'deepBend' : 'slightBend'
+      return { kind: 'kneeByEye', seen, ...own }
     }
     case 'lookDown': {
       const mm = truePlumbMm(rider, at) + SD_BY_RIDER.plumbByEyeMm * random.normal()

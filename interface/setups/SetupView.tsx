@@ -101,6 +101,7 @@ export function SetupView(props: SetupViewProps) {
           bike={bike}
           school={school}
           about={about}
+          member={member}
           rows={rows}
           step={step}
           answer={answer}

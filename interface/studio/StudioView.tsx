@@ -22,12 +22,15 @@ import { query, command } from '../commands/command'
 import { LearnedChart } from './LearnedChart'
 import { KneeWindow, Option } from './SchoolOptions'
 import { SuggestionChart } from './SuggestionChart'
+import { RidersAlone } from './RidersAlone'
 import styles from './studioView.module.css'
 import { choiceKey, useSchoolMarks } from './useSchoolMarks'
 
 type Props = Readonly<{
   name: string
   settings: StudioSettings
+  /** Whether riders may set a machine up alone. */
+  ridersAlone: boolean
   /** What finished set-ups teach; null while it is being worked out. */
   learned: StudioPrior | null
   /** How often first suggestions were right; null while it is being worked out. */
@@ -39,7 +42,7 @@ type Props = Readonly<{
  * How the studio sets riders up: every choice where practitioners disagree, with a sentence and, for a rider one picks,
  * the marks each would have set; what checks cost; whether the studio learns.
  */
-export function StudioView({ name, settings, learned, record, types }: Props) {
+export function StudioView({ name, settings, ridersAlone, learned, record, types }: Props) {
   const { message } = App.useApp()
   const { act, busy } = useAction()
   const [saved, setSaved] = useState(settings)
@@ -166,6 +169,7 @@ export function StudioView({ name, settings, learned, record, types }: Props) {
           </div>
         )}
       </section>
+      <RidersAlone allowed={ridersAlone} />
       <section className={styles.choice} aria-label="First suggestions">
         <div>
           <h2>First suggestions</h2>

@@ -4,11 +4,9 @@
  * riders in one run. Prints Markdown.
  *
  *   npm run bench:alone -- --seeds 1,2 --riders 200 --samples 1000
+ *   npm run bench:alone -- --riders 400 --only 'own, letters.*(code|eye, by hand)'
  */
-import { advise } from '../../core/setups/recommend/recommend'
-import type { Evidence } from '../../core/riders/evidence/registry'
 import type { Marks } from '../../core/base/conventions'
-import * as simulated from '../../core/simulated/simulatedRider'
 import { POPULATIONS, type SimulatedRider } from '../../core/simulated/simulatedRider'
 import { simulateAlone } from '../../core/simulated/simulatedAlone'
 import {
@@ -16,6 +14,7 @@ import {
   bikeWith,
   isKneeWithin,
   mean,
+  ONLY,
   percent,
   RIDERS,
   ridersOf,
@@ -25,7 +24,7 @@ import {
   share,
   TOLERANCE,
 } from './dismounts/inputs'
-import { BY_HAND, follow, WAYS } from './dismounts/walks'
+import { BY_HAND, follow, WAYS, type Looks } from './dismounts/walks'
 
 type Ended = Readonly<{ knee: boolean | null; steps: number }>
 
@@ -34,14 +33,13 @@ const kneeAt = (rider: SimulatedRider, at: Marks) =>
 
 const alone = (rider: SimulatedRider) => simulateAlone(rider, { seed: 1, samples: SAMPLES })
 
-/** The instructor's one look: a reading of the knee where the rider ended, and the change it asks for, if any. */
-function lookedAt(rider: SimulatedRider, look: (rider: SimulatedRider, at: Marks) => Evidence): Ended {
-  const { evidence, marks } = alone(rider)
-  const rows = [...evidence, look(rider, marks)]
-  const { next } = advise({ bikeType: rider.bikeType, evidence: rows, seed: 1, samples: SAMPLES })
-  const at = { ...marks, ...Object.fromEntries(next.moves.map(({ axis, to }) => [axis, to])) }
-  return { knee: kneeAt(rider, at), steps: 1 }
-}
+/** The instructor's look: the set-up goes on from what the rider read of themselves, until nothing is to be changed. */
+const lookedAt =
+  (look: Looks) =>
+  (rider: SimulatedRider): Ended => {
+    const { knee, dismounts } = follow(rider, { evidence: alone(rider).evidence }, look)
+    return { knee, steps: dismounts }
+  }
 
 const guided = (start: string, method: string) => {
   const way = WAYS.find((one) => one.start === start && one.method === method)!
@@ -50,6 +48,8 @@ const guided = (start: string, method: string) => {
     return { knee, steps: dismounts }
   }
 }
+
+const lookOf = (method: string): Looks => WAYS.find((one) => one.method === method)!.look
 
 const METHODS: Readonly<Record<string, (rider: SimulatedRider) => Ended>> = {
   'alone, by the code': (rider) => {
@@ -60,30 +60,25 @@ const METHODS: Readonly<Record<string, (rider: SimulatedRider) => Ended>> = {
     const { knee, dismounts } = BY_HAND['by hand, by eye'](rider)
     return { knee, steps: dismounts }
   },
-  'alone, then one look with the goniometer': (rider) => lookedAt(rider, simulated.goniometer),
+  'alone, then a look with goniometer and plumb line': lookedAt(lookOf('goniometer, plumb line')),
   'guided, goniometer and plumb line': guided('hip crest', 'goniometer, plumb line'),
-  'alone, then one look by eye': (rider) => lookedAt(rider, simulated.kneeByEye),
+  'alone, then a look by eye, heel and plumb line': lookedAt(lookOf('eye, heel, plumb line')),
   'guided, eye, heel and plumb line': guided('hip crest', 'eye, heel, plumb line'),
 }
 
-const lines = [`Seeds ${SEEDS.join(', ')}, ${RIDERS} riders a row and seed, ${SAMPLES} samples.`]
+console.log(`Seeds ${SEEDS.join(', ')}, ${RIDERS} riders a row and seed, ${SAMPLES} samples.`)
 for (const population of Object.keys(POPULATIONS)) {
-  lines.push(
-    '',
-    `## Riders: ${population}`,
-    '',
-    '| seat scale | way | knee 24–36° | taps, or dismounts |',
-    '|---|---|---|---|',
+  console.log(
+    `\n## Riders: ${population}\n\n| seat scale | way | knee 24–36° | taps, or dismounts |\n|---|---|---|---|`,
   )
   for (const [scale, seatHeight] of Object.entries(SCALES))
     for (const [way, of] of Object.entries(METHODS)) {
-      process.stderr.write(`${population}, ${scale}, ${way}\n`)
+      if (!ONLY.test(`${population}, ${scale}, ${way}`)) continue
       const bikeType = bikeWith(seatHeight)
       const ended = SEEDS.flatMap((seed) => ridersOf(POPULATIONS[population], bikeType, seed).map(of))
       const knees = ended.flatMap(({ knee }) => (knee === null ? [] : [knee]))
-      lines.push(
+      console.log(
         `| ${scale} | ${way} | ${percent(share(knees))} | ${mean(ended.map(({ steps }) => steps)).toFixed(2)} |`,
       )
     }
 }
-console.log(lines.join('\n'))

@@ -203,6 +203,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   bike: {
     neither: ['type_id', 'number', 'machine_calibration', 'machine_calibration_source', 'retired_at', 'taken_number'],
   },
+  bike_code: { neither: ['bike_id', 'code', 'ended_at'] },
   bike_reading: { neither: ['bike_id', 'row', 'withdrawn_at'] },
   inspection: { neither: ['bike_id', 'good'] },
   bike_fault: { neither: ['bike_id', 'item', 'note', 'found_at', 'found_by', 'resolved_at', 'resolved_by'] },

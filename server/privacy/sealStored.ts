@@ -7,6 +7,7 @@ import { withTransaction, type Database } from '../platform/db/connection'
 import { openText, readableStarts, SealError, sealedNow, sealText } from '../platform/sealing/keys'
 import { plainShapeOf, sealedFields } from '../platform/sealing/sealed'
 import { memberMessage } from '../riders/memberPage/tables'
+import { aloneSetup } from '../setups/tables'
 import { riderLimit, riderPlan } from '../riders/tables'
 
 /** The tables with sealed columns. */
@@ -15,6 +16,7 @@ export const SEALED_TABLES: readonly MySqlTable[] = [
   complaint,
   trial,
   memberMessage,
+  aloneSetup,
   riderLimit,
   riderPlan,
 ]

@@ -8,6 +8,7 @@ import { bike, bikeType } from '../bikes/tables'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { insertOnce } from '../platform/db/insertOnce'
+import { sealRow } from '../platform/sealing/sealed'
 import { appendEvidence } from './evidence'
 import { findSetup, startSetup } from './setups'
 import { aloneSetup } from './tables'
@@ -20,6 +21,7 @@ const OWN_KINDS: readonly Evidence['kind'][] = [
   'set',
   'forearmGauge',
   'heelCheck',
+  'kneeByEye',
   'plumbByEye',
   'elbows',
 ]
@@ -63,7 +65,7 @@ export async function leaveAloneSetup(
   if (left >= MAX_AN_HOUR) return { outcome: 'tooMany' }
   const content = { id, studioId, bikeId, name, marks, rows: checked as Evidence[] }
   return insertOnce(
-    () => tx.insert(aloneSetup).values({ ...content, createdAt: now }),
+    () => tx.insert(aloneSetup).values(sealRow(aloneSetup, studioId, { ...content, createdAt: now })),
     async () => {
       const {
         createdAt: _,

@@ -16,6 +16,7 @@ import { CERTAINTIES, PURPOSES, SOURCES, type Basis } from '../../core/setups/re
 import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { bike, bikeType, bikeTypeLine } from '../bikes/tables'
 import { id, moment, reference } from '../platform/db/columns'
+import { sealed } from '../platform/sealing/sealed'
 import { member } from '../riders/tables'
 import type { Evidence } from '../../core/riders/evidence/registry'
 import type { School } from '../../core/base/school/school'
@@ -159,7 +160,7 @@ export const aloneSetup = mysqlTable(
     name: varchar('name', { length: 120 }).notNull(),
     marks: json('marks').$type<Marks>().notNull(),
     /** What they read of themselves, in order. */
-    rows: json('own_rows').$type<readonly Evidence[]>().notNull(),
+    rows: sealed<readonly Evidence[]>('alone_setup', 'own_rows', { type: 'array' }).notNull(),
     createdAt: moment('created_at').notNull(),
     /** Put aside without a look. */
     endedAt: moment('ended_at'),

@@ -1,10 +1,10 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Page } from '@playwright/test'
-import { expect, test } from './test'
+import { expect, test } from './support/test'
 import { addMember } from '../../server/riders/members/members'
 import { PAGE_SIZE } from '../../server/pages/riders/members'
 import { database } from '../../server/platform/db/connection'
-import { MANAGER, mark, openFloor, settled, setUpAt, sitDown, STATE, step, turnLight, watch } from './hall'
+import { MANAGER, mark, openFloor, settled, setUpAt, sitDown, STATE, step, turnLight, watch } from './support/hall'
 
 /** Rules whose findings are never serious: minor or moderate in axe's own table, so they are not judged here. */
 const NOT_JUDGED = [

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from './test'
-import { newDevice, settled, STATE, unique } from './hall'
+import { expect, test } from './support/test'
+import { newDevice, settled, STATE, unique } from './support/hall'
 
 test.use({ storageState: STATE })
 

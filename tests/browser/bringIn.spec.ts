@@ -4,14 +4,14 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Browser, type Locator, type Page } from '@playwright/test'
-import { expect, test } from './test'
+import { expect, test } from './support/test'
 import { createRng } from '../../core/base/rng'
 import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints'
 import type { BikeType } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
 import { totp } from '../support/totp'
-import { addMemberByForm, done, mark, setUpAt } from './hall'
+import { addMemberByForm, done, mark, setUpAt } from './support/hall'
 
 /**
  * The machine in the room, as it truly is: numbered holes 20.3 mm apart on a post leaning back by 18°, a lettered

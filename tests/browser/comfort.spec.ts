@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { Browser, Page } from '@playwright/test'
 import { createConnection } from 'mysql2/promise'
-import { addMember, mark, newDevice, setUpAt, STATE, step, unique } from './hall'
-import { expect, test } from './test'
+import { addMember, mark, newDevice, setUpAt, STATE, step, unique } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE })
 

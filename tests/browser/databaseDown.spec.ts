@@ -1,7 +1,7 @@
-import { expect, test } from './test'
+import { expect, test } from './support/test'
 import { freePort } from '../../scripts/support/processes.mjs'
 import { serve } from '../../scripts/support/production.mjs'
-import { STATE } from './hall'
+import { STATE } from './support/hall'
 
 test.use({ storageState: STATE, warm: false })
 

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
-import { addMember, done, floor, mark, STATE, sitDown, step, tile, turnLight, unique, workedOut } from './hall'
-import { expect, test } from './test'
+import { addMember, done, floor, mark, STATE, sitDown, step, tile, turnLight, unique, workedOut } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE })
 

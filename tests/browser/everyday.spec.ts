@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { expect, test } from './test'
-import { addMember, STATE, unique } from './hall'
+import { expect, test } from './support/test'
+import { addMember, STATE, unique } from './support/hall'
 
 test.use({ storageState: STATE })
 

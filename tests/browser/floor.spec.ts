@@ -16,8 +16,8 @@ import {
   watch,
   watched,
   workedOut,
-} from './hall'
-import { expect, test } from './test'
+} from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 

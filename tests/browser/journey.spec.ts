@@ -1,4 +1,4 @@
-import { expect, test } from './test'
+import { expect, test } from './support/test'
 import {
   addMember,
   addMemberByForm,
@@ -14,7 +14,7 @@ import {
   watch,
   watched,
   workedOut,
-} from './hall'
+} from './support/hall'
 
 test(
   'with nothing but taps: set up a new member, note the knees in class, and find both ' + 'again after signing in anew',

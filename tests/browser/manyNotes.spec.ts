@@ -1,8 +1,8 @@
 import type { Page } from '@playwright/test'
 import { createConnection } from 'mysql2/promise'
 import { REGION_NAME, SIGNS } from '../../core/classes/watch/signs'
-import { isKept, STATE, tile } from './hall'
-import { expect, test } from './test'
+import { isKept, STATE, tile } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 

@@ -1,5 +1,5 @@
-import { expect, test } from './test'
-import { floor, isKept, newDevice, riderOn, seat, STATE, tile, unique, watch, watched } from './hall'
+import { expect, test } from './support/test'
+import { floor, isKept, newDevice, riderOn, seat, STATE, tile, unique, watch, watched } from './support/hall'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 

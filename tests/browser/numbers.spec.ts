@@ -1,7 +1,7 @@
 import { createConnection } from 'mysql2/promise'
 import { readFileSync } from 'node:fs'
-import { setUpAt, STATE, unique, workedOut } from './hall'
-import { expect, test } from './test'
+import { setUpAt, STATE, unique, workedOut } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE })
 

@@ -14,8 +14,8 @@ import {
   watched,
   workedOut,
   isKept,
-} from './hall'
-import { expect, test } from './test'
+} from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE, serviceWorkers: 'allow', warm: false })
 

@@ -4,8 +4,8 @@ import { addClass } from '../../server/classes/classes'
 import { addComplaint } from '../../server/comfort/complaints'
 import { database } from '../../server/platform/db/connection'
 import { recordPlan } from '../../server/riders/plans'
-import { MANAGER, riderOn, seat, STATE, tile, unique, watch, watched } from './hall'
-import { expect, test } from './test'
+import { MANAGER, riderOn, seat, STATE, tile, unique, watch, watched } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE, warm: false })
 

@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test'
-import { addMember, done, mark, setUpAt, STATE, step, unique, workedOut } from './hall'
-import { expect, test } from './test'
+import { addMember, done, mark, setUpAt, STATE, step, unique, workedOut } from './support/hall'
+import { expect, test } from './support/test'
 
 test.use({ storageState: STATE })
 

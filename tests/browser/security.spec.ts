@@ -1,8 +1,8 @@
-import { expect, test } from './test'
+import { expect, test } from './support/test'
 import { HOLES_BIKE } from '../../core/testing/meanRider'
 import { database } from '../../server/platform/db/connection'
 import { openLink } from '../../server/riders/memberPage/links'
-import { MANAGER, seat, see, signIn, STATE, watch, watched } from './hall'
+import { MANAGER, seat, see, signIn, STATE, watch, watched } from './support/hall'
 
 const REQUEST = { bikeType: HOLES_BIKE, evidence: [{ kind: 'stature', mm: 1700 }], samples: 300 }
 

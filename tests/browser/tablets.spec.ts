@@ -2,8 +2,8 @@ import type { Page } from '@playwright/test'
 import { setPin } from '../../server/platform/accounts/pin'
 import { requireSecondFactor } from '../../server/platform/accounts/secondFactor'
 import { database } from '../../server/platform/db/connection'
-import { addMember, isKept, MANAGER, seat, see, signIn, unique, watch, watched } from './hall'
-import { expect, PASSWORD, test } from './test'
+import { addMember, isKept, MANAGER, seat, see, signIn, unique, watch, watched } from './support/hall'
+import { expect, PASSWORD, test } from './support/test'
 
 test.use({ serviceWorkers: 'allow', warm: false })
 

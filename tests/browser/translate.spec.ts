@@ -1,5 +1,5 @@
-import { signIn, STATE } from './hall'
-import { expect, test } from './test'
+import { signIn, STATE } from './support/hall'
+import { expect, test } from './support/test'
 
 test.describe('signed in', () => {
   test.use({ storageState: STATE })

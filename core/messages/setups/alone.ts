@@ -20,12 +20,13 @@ type Ask<V extends string> = Readonly<{
   choices: readonly Readonly<{ value: V; name: string; hint?: string }>[]
 }>
 
+/** The answer to the health question and to this one is one tap. */
 export const EXPERIENCE: Ask<EvidenceOf<'rider'>['experience']> = {
-  title: 'Have you ridden indoors?',
+  title: 'None of it. I have ridden indoors',
   choices: [
-    { value: 'new', name: 'New to it' },
-    { value: 'regular', name: 'Now and then' },
-    { value: 'experienced', name: 'For long' },
+    { value: 'new', name: 'Never' },
+    { value: 'regular', name: 'Often' },
+    { value: 'experienced', name: 'For years' },
   ],
 }
 export const FEET: Ask<'cage' | 'cleat'> = {
@@ -59,7 +60,7 @@ export const SETTING: Readonly<Record<'low' | 'yours' | 'better', Setting>> = {
     text:
       'Set these, get on, and turn ten easy times. Your knees stay deeply bent and come up high: that is too low. ' +
       'You reach the floor here, so practise getting on and off.',
-    done: 'Felt it, and off again',
+    done: 'Set and shaken',
   },
   yours: {
     title: 'Now yours',
@@ -87,6 +88,16 @@ export const HEEL: Ask<EvidenceOf<'heelCheck'>['seen']> = {
     { value: 'justStraight', name: 'Leg just straight' },
     { value: 'stillBent', name: 'Still bent' },
     { value: 'cannotReach', name: 'Heel does not reach' },
+  ],
+}
+/** The same on the seat that is too low on purpose; the answer also says that it was tried. */
+export const HEEL_LOW = 'Still too low: heel on the pedal at its lowest, hips still'
+export const KNEE: Ask<EvidenceOf<'kneeByEye'>['seen']> = {
+  title: 'Ball of the foot on the pedal, at its lowest. Feel and see your knee: it is',
+  choices: [
+    { value: 'slightBend', name: 'Slightly bent' },
+    { value: 'deepBend', name: 'Deeply bent' },
+    { value: 'locked', name: 'Locked straight' },
   ],
 }
 export const LOOK_DOWN: Ask<'overAxle' | 'midFoot' | 'aheadOfAxle'> = {

@@ -18,6 +18,8 @@ export const SAW_TEXT: Readonly<Record<string, string>> = Object.freeze({
 
 /** Commands that change health data, as the access log words them. */
 export const CHANGED_TEXT: Readonly<Record<string, string>> = Object.freeze({
+  'alone.look': 'began to look at what the rider set alone',
+  'alone.putAside': 'put aside what somebody set alone',
   'classes.followUpLine': 'saw to a line after class',
   'comfort.endComplaint': 'closed a complaint',
   'comfort.finishTrial': 'ended a trial',

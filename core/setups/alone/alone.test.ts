@@ -21,24 +21,27 @@ function whenSet(evidence: readonly Evidence[], more?: Partial<AloneRequest>): E
 const standing = (evidence: readonly Evidence[]) => evidence.findLast(({ kind }) => kind === 'set')!.at!
 const own = (evidence: readonly Evidence[]) => ({ readBy: 'rider', at: standing(evidence) }) as const
 
-test('the order: a word, the landmark, too low, then what suits, forearm, heel, a look down, elbows', () => {
+test('the order: a word, the landmark, too low, what suits, forearm, heel, knee, a look down, elbows', () => {
   expect(step([])).toEqual({ kind: 'talk' })
   expect(step([NEW])).toEqual({ kind: 'landmark', landmark: 'hipCrest' })
   const low = step([NEW, CREST])
   expect(low).toMatchObject({ kind: 'set', why: 'low' })
-  const lowRows = whenSet([NEW, CREST])
+  let lowRows = whenSet([NEW, CREST])
+  expect(step(lowRows).kind).toBe('heel')
+  lowRows = [...lowRows, { kind: 'heelCheck', seen: 'stillBent', ...own(lowRows) }]
   const yours = step(lowRows)
   expect(yours).toMatchObject({ kind: 'set', why: 'yours' })
   const seat = (label?: string) => positionsOf(HOLES_BIKE.axes.seatHeight.scale).find((one) => one.label === label)!.mm
   const [from, to] = [standing(lowRows), standing(whenSet(lowRows))]
   expect(seat(to.seatHeight) - seat(from.seatHeight)).toBeGreaterThanOrEqual(25)
-  expect(movedAxes(from, to)).toEqual(['seatHeight'])
   let rows = whenSet(lowRows)
   expect(step(rows).kind).toBe('forearm')
   rows = [...rows, { kind: 'forearmGauge', gapMm: 0, ...own(rows) }]
   if (step(rows).kind === 'set') rows = whenSet(rows)
   expect(step(rows).kind).toBe('heel')
   rows = [...rows, { kind: 'heelCheck', seen: 'justStraight', ...own(rows) }]
+  expect(step(rows).kind).toBe('knee')
+  rows = [...rows, { kind: 'kneeByEye', seen: 'slightBend', ...own(rows) }]
   expect(step(rows).kind).toBe('lookDown')
   rows = [...rows, { kind: 'plumbByEye', seen: 'overAxle', ...own(rows) }]
   expect(step(rows).kind).toBe('elbows')
@@ -51,21 +54,31 @@ test('who rides long is not shown too low; the landmark is the school’s, witho
   expect(step([NEW], { school: { startLandmark: 'percent109' } })).toMatchObject({ landmark: 'hipCrest' })
 })
 
-test('the heel is a ceiling: where it did not reach, the seat goes no higher, whatever else is read', () => {
-  for (let seed = 1; seed <= 12; seed++) {
-    const rider = drawRider(POPULATIONS.wider, HOLES_BIKE, createRng(seed))
-    const { evidence, marks } = simulateAlone(rider, { samples: 600 })
-    const heights = evidence.flatMap((row) =>
-      row.kind === 'heelCheck' && row.seen === 'cannotReach' ? [Number(row.at?.seatHeight)] : [],
-    )
-    expect(Number(marks.seatHeight)).toBeLessThanOrEqual(Math.min(Infinity, ...heights))
-  }
+/** The lowest seat of rows that say it was too high there; the rider's end must not be above it. */
+function endsAbove(seed: number, isTooHigh: (row: Evidence) => boolean, school: AloneRequest['school']): boolean {
+  const rider = drawRider(POPULATIONS.wider, HOLES_BIKE, createRng(seed))
+  const { evidence, marks } = simulateAlone(rider, { samples: 600, school })
+  const heights = evidence.flatMap((row) => (isTooHigh(row) ? [Number(row.at?.seatHeight)] : []))
+  return Number(marks.seatHeight) > Math.min(Infinity, ...heights)
+}
+
+test.each([{ heelCheck: 'ceiling' }, { foot: 'level' }] as const)(
+  'where the heel is a ceiling (%p), the seat goes no higher than where it did not reach, whatever else is read',
+  (school) => {
+    const isTooHigh = (row: Evidence) => row.kind === 'heelCheck' && row.seen === 'cannotReach'
+    for (let seed = 1; seed <= 8; seed++) expect([seed, endsAbove(seed, isTooHigh, school)]).toEqual([seed, false])
+  },
+)
+
+test('no seat is raised above one where the knee was felt locked', () => {
+  const isTooHigh = (row: Evidence) => row.kind === 'kneeByEye' && row.seen === 'locked'
+  for (let seed = 41; seed <= 52; seed++) expect([seed, endsAbove(seed, isTooHigh, {})]).toEqual([seed, false])
 })
 
 test('after the first mount at most two changes, each a mark or two of an axis', () => {
   for (let seed = 21; seed <= 32; seed++) {
     const { evidence } = simulateAlone(drawRider(POPULATIONS.wider, HOLES_BIKE, createRng(seed)), { samples: 600 })
-    const mounted = evidence.findIndex(({ kind }) => kind === 'heelCheck')
+    const mounted = evidence.findIndex(({ kind }) => kind === 'kneeByEye')
     const before = evidence.slice(0, mounted).findLast(({ kind }) => kind === 'set')!
     const sets = [before, ...evidence.slice(mounted).filter(({ kind }) => kind === 'set')]
     expect(sets.length).toBeLessThanOrEqual(3)
@@ -87,6 +100,7 @@ test('a bike that ends below the rider says so at the end, for an instructor to 
     if (found.kind === 'set') rows = [...rows, { kind: 'set', at: found.marks }]
     else if (found.kind === 'forearm') rows = [...rows, { kind: 'forearmGauge', gapMm: 0, ...own(rows) }]
     else if (found.kind === 'heel') rows = [...rows, { kind: 'heelCheck', seen: 'stillBent', ...own(rows) }]
+    else if (found.kind === 'knee') rows = [...rows, { kind: 'kneeByEye', seen: 'deepBend', ...own(rows) }]
     else if (found.kind === 'lookDown') rows = [...rows, { kind: 'plumbByEye', seen: 'overAxle', ...own(rows) }]
     else rows = [...rows, { kind: 'elbows', seen: 'soft', ...own(rows) }]
   }

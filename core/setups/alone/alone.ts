@@ -28,8 +28,10 @@ export const aloneSchema = closed({
 export type AloneRequest = Plain<typeof aloneSchema>
 
 /** What a rider alone is asked on the machine, in this order. */
-export const OWN_CHECKS = ['forearm', 'heel', 'lookDown', 'elbows'] as const
+export const OWN_CHECKS = ['forearm', 'heel', 'knee', 'lookDown', 'elbows'] as const
 export type OwnCheck = (typeof OWN_CHECKS)[number]
+
+type SettingWhy = 'low' | 'yours' | 'better'
 
 /** The next step of a rider alone at a machine. */
 export type AloneStep =
@@ -39,9 +41,9 @@ export type AloneStep =
   | Readonly<{ kind: 'landmark'; landmark: LandmarkAtMark }>
   /**
    * The machine is set, the rider off it. `low`: too low on purpose, to feel it first and to get on and off; `yours`:
-   * what suits; `better`: what the checks changed.
+   * what suits; `better`: what the checks changed. `yours`: what suits by all that is known now.
    */
-  | Readonly<{ kind: 'set'; why: 'low' | 'yours' | 'better'; marks: Marks; moves: readonly Move[] }>
+  | Readonly<{ kind: 'set'; why: SettingWhy; marks: Marks; yours: Marks; moves: readonly Move[] }>
   | Readonly<{ kind: OwnCheck }>
   /** `cannotFit`: a scale ends before this rider does, so that an instructor has to see. */
   | Readonly<{ kind: 'end'; marks: Marks; cannotFit: boolean }>
@@ -68,45 +70,71 @@ export function alone(request: AloneRequest): Readonly<{ step: AloneStep; advice
   if (!latest(evidence, 'landmarkAtMark'))
     return { step: { kind: 'landmark', landmark: landmarkOf(school) }, advice: null }
   const advice = advise(request)
-  const sets = evidence.filter(({ kind }) => kind === 'set')
-  const stands = sets.at(-1)?.at ?? {}
-  const proposed = proposedMarks(advice)
-  const lowest = lowMarks(request, proposed)
+  const visit = visitOf(request, advice)
+  const stands = visit.stands ?? {}
+  const proposed = underCeiling(request, proposedMarks(advice))
   const toSet = (why: 'low' | 'yours' | 'better', marks: Marks): AloneStep => ({
     kind: 'set',
     why,
     marks,
+    yours: proposed,
     moves: movesBetween(bikeType, stands, marks),
   })
-  if (sets.length === 0 && lowest) return { step: toSet('low', lowest), advice }
-  if (sets.length <= 1 && !isOnMachine(evidence) && differs(stands, proposed) && !isGauged(evidence))
-    return { step: toSet('yours', proposed), advice }
-  const open = openCheck(request, stands, school)
+  if (visit.phase === 'start') return { step: visit.low ? toSet('low', visit.low) : toSet('yours', proposed), advice }
+  if (visit.phase === 'low') {
+    if (!visit.since.some(({ kind }) => kind === 'heelCheck')) return { step: { kind: 'heel' }, advice }
+    if (differs(stands, proposed)) return { step: toSet('yours', proposed), advice }
+  }
+  const open = openCheck(request, visit, school)
   // The forearm is held beside the machine: what it changes costs no dismount.
   if (open === 'forearm') return { step: { kind: open }, advice }
-  if (!isOnMachine(evidence) && differs(stands, proposed)) return { step: toSet('better', proposed), advice }
+  const isMounted = visit.since.some(({ kind }) => ON_MACHINE.includes(kind))
+  if (!isMounted && differs(stands, proposed)) return { step: toSet('better', proposed), advice }
   if (open) return { step: { kind: open }, advice }
-  const better = betterMarks(request, advice, stands)
+  const better = betterMarks(request, advice, visit)
   if (better) return { step: toSet('better', better), advice }
   return { step: { kind: 'end', marks: stands, cannotFit: advice.next.kind === 'outOfRange' }, advice }
+}
+
+/** How far a visit is: nothing set yet, too low on purpose, or at what suits; `since`: the rows from that setting on. */
+type Visit = Readonly<{
+  phase: 'start' | 'low' | 'yours'
+  /** Too low on purpose; null where it is not shown. */
+  low: Marks | null
+  stands: Marks | null
+  since: readonly Evidence[]
+}>
+
+function visitOf(request: AloneRequest, advice: Advice): Visit {
+  const { evidence } = request
+  const first = evidence.findIndex(({ kind }) => kind === 'set')
+  const begun = first < 0 ? advice : advise({ ...request, evidence: evidence.slice(0, first) })
+  const low = lowMarks(request, proposedMarks(begun))
+  if (first < 0) return { phase: 'start', low, stands: null, since: [] }
+  const isLow = low !== null && !differs(evidence[first].at ?? {}, low)
+  const second = evidence.findIndex(({ kind }, i) => kind === 'set' && i > first)
+  const from = isLow && second >= 0 ? second : first
+  const stands = evidence.findLast(({ kind }) => kind === 'set')!.at ?? {}
+  return { phase: isLow && second < 0 ? 'low' : 'yours', low, stands, since: evidence.slice(from) }
 }
 
 /** Checks on the machine, each with the row that answers it and the axes whose move asks it again. */
 const CHECK: Readonly<Record<OwnCheck, Readonly<{ kind: Evidence['kind']; axes: readonly AxisName[] }>>> = {
   forearm: { kind: 'forearmGauge', axes: [] },
   heel: { kind: 'heelCheck', axes: ['seatHeight'] },
+  knee: { kind: 'kneeByEye', axes: ['seatHeight'] },
   lookDown: { kind: 'plumbByEye', axes: ['seatSlide'] },
   elbows: { kind: 'elbows', axes: ['barHeight', 'barSlide'] },
 }
-const ON_MACHINE: readonly Evidence['kind'][] = ['heelCheck', 'plumbByEye', 'elbows']
-const isOnMachine = (evidence: readonly Evidence[]): boolean => evidence.some(({ kind }) => ON_MACHINE.includes(kind))
-const isGauged = (evidence: readonly Evidence[]): boolean => latest(evidence, 'forearmGauge') !== undefined
+const ON_MACHINE: readonly Evidence['kind'][] = ['heelCheck', 'kneeByEye', 'plumbByEye', 'elbows']
 
 /** The first check that was not made since its axes moved; null where all were. */
-function openCheck({ bikeType, evidence }: AloneRequest, stands: Marks, school: School): OwnCheck | null {
+function openCheck({ bikeType, evidence }: AloneRequest, visit: Visit, school: School): OwnCheck | null {
+  const stands = visit.stands ?? {}
+  const isMounted = visit.since.some(({ kind }) => ON_MACHINE.includes(kind))
   const isOpen = (check: OwnCheck): boolean => {
     const { kind, axes } = CHECK[check]
-    if (check === 'forearm' && (!bikeType.forearmGaugeValid || isOnMachine(evidence))) return false
+    if (check === 'forearm' && (!bikeType.forearmGaugeValid || isMounted)) return false
     if (check === 'lookDown' && school.foreAft === 'unused') return false
     const at = evidence.findLastIndex((row) => row.kind === kind)
     if (at < 0) return true
@@ -139,12 +167,14 @@ function lowMarks({ bikeType, bike, evidence }: AloneRequest, marks: Marks): Mar
 }
 
 /**
- * What the checks would change, a mark or two of an axis; null where nothing is worth another dismount, or after two
- * changes. The heel is a ceiling: the seat goes no higher than where the heel did not reach.
+ * What the checks would change, a mark or two of an axis, under the ceiling; null where nothing is worth another
+ * dismount, or after two changes.
  */
-function betterMarks(request: AloneRequest, { next }: Advice, stands: Marks): Marks | null {
+function betterMarks(request: AloneRequest, { next }: Advice, visit: Visit): Marks | null {
   const { bikeType, evidence } = request
-  const from = evidence.findIndex(({ kind }) => ON_MACHINE.includes(kind))
+  const stands = visit.stands ?? {}
+  // The knee is looked at first where the seat suits, not where it is too low on purpose.
+  const from = evidence.findIndex(({ kind }) => kind === 'kneeByEye')
   const changes = evidence.slice(from).filter(({ kind }) => kind === 'set').length
   if (changes >= MAX_CHANGES || (next.kind !== 'change' && next.kind !== 'outOfRange')) return null
   const reached = next.moves.map(({ axis, to }): [AxisName, Label] => {
@@ -153,19 +183,29 @@ function betterMarks(request: AloneRequest, { next }: Advice, stands: Marks): Ma
     return [axis, labels[here + Math.max(-MAX_MARKS, Math.min(MAX_MARKS, labels.indexOf(to) - here))]]
   })
   const better: Marks = { ...stands, ...Object.fromEntries(reached) }
-  const allowed = isAboveCeiling(request, better) ? { ...better, seatHeight: stands.seatHeight } : better
+  const allowed = underCeiling(request, better)
   return differs(stands, allowed) ? allowed : null
 }
 
-/** Whether a seat stands higher than one where the heel did not reach. */
-function isAboveCeiling({ bikeType, bike, evidence }: AloneRequest, marks: Marks): boolean {
+/**
+ * The same marks with the seat no higher than where the knee was felt locked, nor, with a heel that is a ceiling, than
+ * where the heel did not reach. With the foot as riders carry it, heel up, the heel reaches some 20 mm below the height
+ * that suits the knee: there it is evidence, and no ceiling (decision 30).
+ */
+function underCeiling({ bikeType, bike, evidence, school: chosen }: AloneRequest, marks: Marks): Marks {
+  const { heelCheck, foot } = schoolOf(chosen)
+  const heelIsCeiling = heelCheck === 'ceiling' || heelCheck === 'target' || foot === 'level'
+  const isTooHigh = (row: Evidence) =>
+    (row.kind === 'kneeByEye' && row.seen === 'locked') ||
+    (heelIsCeiling && row.kind === 'heelCheck' && row.seen === 'cannotReach')
   const yMm = (at: Marks) => contactPoints(bikeType, bike, axisPositions(bikeType, at)).seat.yMm
   let stands: Marks = {}
+  let allowed = marks
   for (const row of evidence) {
     if (row.kind === 'set') stands = row.at ?? stands
-    if (row.kind === 'heelCheck' && row.seen === 'cannotReach' && yMm(marks) > yMm(stands) + 1) return true
+    if (isTooHigh(row) && yMm(allowed) > yMm(stands) + 1) allowed = { ...allowed, seatHeight: stands.seatHeight }
   }
-  return false
+  return allowed
 }
 
 function movesBetween(bikeType: AloneRequest['bikeType'], from: Marks, to: Marks): Move[] {

@@ -55,11 +55,24 @@ export function MachineMore({ bike, isUnused }: Props) {
         router.refresh()
       },
     })
+  const newCode = () =>
+    modal.confirm({
+      title: `A new code for bike ${bike.number}?`,
+      content: 'The printed one opens nothing from then on. Print the codes again and stick the new one on.',
+      okText: 'New code',
+      cancelText: 'Keep it',
+      onOk: async () => {
+        if (!(await act(() => command('alone.newCode', { bikeId: bike.id })))) return
+        message.success('It has a new code. Print it from Bikes.', 5)
+        router.refresh()
+      },
+    })
   const remove = async () => {
     if (await act(() => command('bikes.removeMachine', { bikeId: bike.id }))) router.push('/bikes')
   }
   const items: MenuProps['items'] = [
     { key: 'number', label: 'Change its number', onClick: () => setNumber(bike.number) },
+    { key: 'code', label: 'Give it a new code', onClick: newCode },
     { key: 'retire', label: 'Retire it', onClick: retire },
     ...(isUnused ? [{ key: 'remove', label: 'Remove: added by mistake', danger: true, onClick: remove }] : []),
   ]

@@ -23,6 +23,8 @@ import { Link } from '../../kit/Link'
 
 export type MachineViewProps = Readonly<{
   bike: Machine
+  /** The code on it, as printed; null for a retired machine. */
+  code: string | null
   /** Whether the user may delete a machine added by mistake, and accept its riders' offset. */
   mayManage: boolean
   /** Offset of its seat height by the riders checked on it; null without one. */
@@ -42,7 +44,7 @@ const MIN_OFFSET_MM = 0.5
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: MachineViewProps) {
-  const { bike, mayManage, residual, school, state, retired, faults, measured, looks, doubtful } = props
+  const { bike, code, mayManage, residual, school, state, retired, faults, measured, looks, doubtful } = props
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act } = useAction()
@@ -79,6 +81,12 @@ export function MachineView(props: MachineViewProps) {
               Back into use
             </Button>
           )}
+        </p>
+      )}
+      {code && (
+        <p className={parts.quiet}>
+          The code on it: <Link href={`/b/${code.replace(' ', '')}`}>{code}</Link>. Scanned, it opens this bike to
+          anybody.
         </p>
       )}
       {faults.length > 0 && (

@@ -5,10 +5,11 @@ import type { MachineViewProps } from './MachineView'
 
 /** One machine in words; readings and inspections the latest first. */
 export function machineProps(page: MachinePage): MachineViewProps {
-  const { bike, residual, mayManage, tilt, state, timeZone, faults, readings, inspections, doubtful } = page
+  const { bike, code, residual, mayManage, tilt, state, timeZone, faults, readings, inspections, doubtful } = page
   const day = (at: Date) => formatDate(at, timeZone)
   return {
     bike,
+    code,
     residual,
     mayManage,
     school: tilt,

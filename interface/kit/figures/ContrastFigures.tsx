@@ -1,6 +1,6 @@
 import type { Bike } from '@/core/bikes/bike/bike'
 import type { Marks } from '@/core/base/conventions'
-import type { Contrast } from '@/core/setups/show/contrast'
+import type { Contrast, ContrastSide } from '@/core/setups/show/contrast'
 import {
   contrastAngleOf,
   CONTRAST_TITLE,
@@ -14,10 +14,16 @@ import { BikeFrame } from '../drawing/BikeFrame'
 import { sideScene, type SideScene } from '../drawing/sideView'
 import styles from './contrastFigures.module.css'
 
-type Props = Readonly<{ contrast: Contrast; bike: Bike; marks: Marks }>
+type Props = Readonly<{
+  contrast: Contrast
+  bike: Bike
+  marks: Marks
+  /** The figure that is meant now. */
+  lit?: ContrastSide
+}>
 
 /** One rider beside themselves: too low, yours, too high; computed by the same geometry as the side view. */
-export function ContrastFigures({ contrast, bike, marks }: Props) {
+export function ContrastFigures({ contrast, bike, marks, lit = 'yours' }: Props) {
   const { name, figures } = contrast
   const scenes = figures.map(({ bikeType, rider }) => sideScene(bikeType, bike, marks, rider))
   // One frame for all, so that the difference is the rider's and not the picture's.
@@ -31,7 +37,7 @@ export function ContrastFigures({ contrast, bike, marks }: Props) {
       </h3>
       <div className={styles.figures}>
         {figures.map((figure, i) => (
-          <figure key={figure.side} className={figure.side === 'yours' && name !== 'foot' ? styles.yours : undefined}>
+          <figure key={figure.side} className={figure.side === lit && name !== 'foot' ? LIT[lit] : undefined}>
             <svg viewBox={box} preserveAspectRatio="xMidYMax meet" aria-hidden="true">
               <Figure scene={scenes[i]} sight={name === 'height' || name === 'foot' ? 'knee' : 'trunk'} />
             </svg>
@@ -46,6 +52,8 @@ export function ContrastFigures({ contrast, bike, marks }: Props) {
     </section>
   )
 }
+
+const LIT: Readonly<Record<ContrastSide, string>> = { less: styles.wrong, yours: styles.yours, more: styles.wrong }
 
 function Figure({ scene, sight }: Readonly<{ scene: SideScene; sight: 'knee' | 'trunk' }>) {
   const { near, far, nearElbow, grip, pedalSurfaceMm } = scene

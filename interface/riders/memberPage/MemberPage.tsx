@@ -3,6 +3,8 @@ import { capitalized } from '@/core/messages/words/phrases'
 import { CERTAINTY_TEXT, PURPOSE_NAME } from '@/core/messages/setups/register'
 import type { MemberPageData, MemberSet } from '@/server/pages/riders/memberPage'
 import { Link } from '../../kit/Link'
+import { GettingOn } from '../../setups/show/GettingOn'
+import { ShowIt } from '../../setups/show/ShowIt'
 import { Bothers } from './Bothers'
 import { Felt } from './Felt'
 import { HomeForm } from './HomeForm'
@@ -50,7 +52,7 @@ export function MemberPage({
       {trials.map((trial) => (
         <OwnTrial key={trial.id} token={token} trial={trial} />
       ))}
-      {sets.map(({ id, type, closing, purpose, marks, certainty, date, tryAlone }) => (
+      {sets.map(({ id, type, bike, closing, purpose, marks, certainty, date, tryAlone, rider }) => (
         <section key={id} className={styles.set} aria-label={type.name}>
           <h2>
             {type.name}
@@ -60,6 +62,12 @@ export function MemberPage({
           <p className={styles.quiet}>
             {capitalized(CERTAINTY_TEXT[certainty])}, {date}
           </p>
+          {rider && (
+            <details className={styles.how}>
+              <summary>See it: too low, yours, too high</summary>
+              <ShowIt bikeType={type} bike={bike} marks={marks} rider={rider} />
+            </details>
+          )}
         </section>
       ))}
       {first && (
@@ -78,6 +86,10 @@ export function MemberPage({
           <HomeForm token={token} measured={first.measured} />
         </>
       )}
+      <details className={styles.how}>
+        <summary>Getting on and off</summary>
+        <GettingOn />
+      </details>
       <section className={styles.part} aria-label="Before you ride">
         <h2>Before you ride</h2>
         <ul className={styles.cautions}>

@@ -239,6 +239,7 @@ function moreOf(
     ...item(maySetUp && hasNumbers, 'changed', 'Shoes or saddle changed'),
     ...item(maySetUp && hasTypes, 'tape', 'From own bike'),
     ...link(hasNumbers, 'card', card),
+    ...link(maySetUp && hasNumbers, 'show', <Link href={`/riders/${member.id}/show`}>Show it: wrong and right</Link>),
     ...item(hasNumbers, 'drawings', 'Drawings, SVG'),
     ...item(mayEdit, 'edit', 'Edit name and details'),
     ...item(mayMerge, 'merge', 'Merge with another member'),

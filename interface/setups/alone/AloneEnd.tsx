@@ -65,12 +65,10 @@ function LeaveName({ code, rows, onLeft }: Pick<Props, 'code' | 'rows' | 'onLeft
     setBusy(true)
     setTrouble('')
     try {
-      const answer = await codeCommand(
-        code,
-        'alone.leave',
-        { name, device: deviceId(), rows: [...rows], agrees: true },
-        id,
-      )
+      // Rows share the marks they were taken at; sent as they are, the framework would send references.
+      const plain = JSON.parse(JSON.stringify(rows)) as Evidence[]
+      const sent = { name, device: deviceId(), rows: plain, agrees: true } as const
+      const answer = await codeCommand(code, 'alone.leave', sent, id)
       if (answer.outcome === 'refused') setTrouble(`Not sent: ${answer.say}.`)
       else onLeft(name.trim())
     } catch {

@@ -1,13 +1,13 @@
 'use client'
 import dynamic from 'next/dynamic'
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import type { Bike, BikeType } from '@/core/bikes/bike/bike'
 import type { School } from '@/core/base/school/school'
-import { ASK_INSTRUCTOR, NOT_ALONE } from '@/core/messages/setups/alone'
 import { AloneEnd } from './AloneEnd'
 import type { AloneScale } from './aloneScale'
 import { AloneStepCard } from './AloneStepCard'
 import styles from './alone.module.css'
+import { HealthFirst } from './HealthFirst'
 import { useAloneRows } from './useAloneRows'
 
 export type AloneFlowProps = Readonly<{
@@ -32,43 +32,22 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
     bike,
     school,
   })
-  const [health, setHealth] = useState<'asked' | 'none' | 'some'>('asked')
   if (!rows) return <p className={styles.wait} aria-busy="true" />
-  const isHealthy = health === 'none' || rows.length > 0
-  if (!isHealthy || health === 'some')
-    return health === 'some' ? (
-      <section className={styles.stop} role="alert">
-        <p>{ASK_INSTRUCTOR}</p>
-        {referral && <p>{referral}</p>}
-        <button type="button" className={styles.quietButton} onClick={() => setHealth('asked')}>
-          Back
-        </button>
-      </section>
-    ) : (
-      <section className={styles.card} aria-label="Health first">
-        <h2>Is any of this so?</h2>
-        <ul className={styles.health}>
-          {NOT_ALONE.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
-        <div className={styles.two}>
-          <button type="button" className={styles.go} onClick={() => setHealth('none')}>
-            None of it
-          </button>
-          <button type="button" className={styles.choice} onClick={() => setHealth('some')}>
-            One of these
-          </button>
-        </div>
-      </section>
-    )
+  if (rows.length === 0) return <HealthFirst referral={referral} hasSides={hasSides(bikeType)} onRider={add} />
   const shown = answer ?? before
   const step = shown?.step
   const draw = (only: 'height' | 'reach') =>
     shown?.belief &&
     step &&
     'marks' in step && (
-      <ShowIt bikeType={bikeType} bike={bike} marks={step.marks} rider={shown.belief.rider} only={[only]} />
+      <ShowIt
+        bikeType={bikeType}
+        bike={bike}
+        marks={'yours' in step ? step.yours : step.marks}
+        rider={shown.belief.rider}
+        only={[only]}
+        lit={step.kind === 'set' && step.why === 'low' ? 'less' : 'yours'}
+      />
     )
   return (
     <section className={styles.card} aria-label="Set it up" aria-busy={!answer}>
@@ -93,14 +72,15 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
         />
       ) : (
         step &&
-        step.kind !== 'end' && (
+        step.kind !== 'end' &&
+        step.kind !== 'talk' && (
           <AloneStepCard
             key={rows.length}
             step={step}
             rows={rows}
             scales={scales}
             isWaiting={!answer}
-            onRow={add}
+            onRows={add}
             picture={step.kind === 'set' && step.why !== 'better' ? draw('height') : null}
             gettingOn={step.kind === 'set' && step.why === 'low' ? gettingOn : null}
           />
@@ -113,18 +93,17 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
           </button>
         )}
         {rows.length > 0 && (
-          <button
-            type="button"
-            className={styles.quietButton}
-            onClick={() => {
-              setHealth('asked')
-              restart()
-            }}
-          >
+          <button type="button" className={styles.quietButton} onClick={restart}>
             Begin anew
           </button>
         )}
       </nav>
     </section>
   )
+}
+
+/** Whether strap and cleat put the shoe at different heights on this type. */
+function hasSides({ pedalSurfacesMm, pedalSurfaceMm }: BikeType): boolean {
+  const { cage = pedalSurfaceMm, cleat = pedalSurfaceMm } = pedalSurfacesMm ?? {}
+  return cage !== cleat
 }

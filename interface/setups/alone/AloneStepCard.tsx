@@ -1,13 +1,13 @@
 'use client'
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import type { Marks } from '@/core/base/conventions'
 import {
   ELBOWS,
-  EXPERIENCE,
-  FEET,
   FIND_LANDMARK,
   FOREARM,
   HEEL,
+  HEEL_LOW,
+  KNEE,
   LOOK_DOWN,
   SETTING,
   STAND_BESIDE,
@@ -17,32 +17,29 @@ import type { Evidence } from '@/core/riders/evidence/registry'
 import type { AloneStep } from '@/core/setups/alone/alone'
 import { CheckPicture } from '../../kit/drawing/CheckPicture'
 import { Scale } from '../../kit/scale/Scale'
-import { ChoiceGroup } from '../steps/ChoiceGroup'
 import type { AloneScale } from './aloneScale'
 import { AloneNumbers } from './AloneNumbers'
 import styles from './alone.module.css'
 
 type Props = Readonly<{
-  step: Exclude<AloneStep, { kind: 'end' }>
+  step: Exclude<AloneStep, { kind: 'end' | 'talk' }>
   rows: readonly Evidence[]
   scales: readonly AloneScale[]
   /** The step of the last tap is being computed: nothing is tapped twice. */
   isWaiting: boolean
-  onRow: (row: Evidence) => void
+  onRows: (...rows: readonly Evidence[]) => void
   picture: ReactNode
   gettingOn: ReactNode
 }>
 
 /** One step: a picture, one sentence, and the answers. */
-export function AloneStepCard({ step, rows, scales, isWaiting, onRow, picture, gettingOn }: Props) {
+export function AloneStepCard({ step, rows, scales, isWaiting, onRows, picture, gettingOn }: Props) {
   const at: Marks = rows.findLast(({ kind }) => kind === 'set')?.at ?? {}
   const own = { readBy: 'rider', at } as const
-  const add = (row: Evidence) => {
-    if (!isWaiting) onRow(row)
+  const add = (...answered: readonly Evidence[]) => {
+    if (!isWaiting) onRows(...answered)
   }
   switch (step.kind) {
-    case 'talk':
-      return <Talk add={add} />
     case 'landmark': {
       const scale = scales.find(({ axis }) => axis === 'seatHeight')!
       return (
@@ -79,15 +76,27 @@ export function AloneStepCard({ step, rows, scales, isWaiting, onRow, picture, g
             from={step.why === 'better' ? at : undefined}
           />
           <p>{text}</p>
-          <button
-            type="button"
-            className={styles.go}
-            disabled={isWaiting}
-            onClick={() => add({ kind: 'set', at: step.marks })}
-          >
-            {done}
-          </button>
-          {picture}
+          {step.why === 'low' ? (
+            <>
+              {picture}
+              <Choices
+                ask={{ ...HEEL, title: HEEL_LOW }}
+                add={(seen) =>
+                  add({ kind: 'set', at: step.marks }, { kind: 'heelCheck', seen, readBy: 'rider', at: step.marks })
+                }
+              />
+            </>
+          ) : (
+            <button
+              type="button"
+              className={styles.go}
+              disabled={isWaiting}
+              onClick={() => add({ kind: 'set', at: step.marks })}
+            >
+              {done}
+            </button>
+          )}
+          {step.why === 'yours' && picture}
           {gettingOn && (
             <details className={styles.more}>
               <summary>How to get on and off</summary>
@@ -101,16 +110,18 @@ export function AloneStepCard({ step, rows, scales, isWaiting, onRow, picture, g
       return (
         <Check
           check="forearmGauge"
-          {...FOREARM}
+          ask={FOREARM}
           add={(mm) => add({ kind: 'forearmGauge', gapMm: Number(mm), ...own })}
         />
       )
     case 'heel':
-      return <Check check="heelCheck" {...HEEL} add={(seen) => add({ kind: 'heelCheck', seen, ...own })} />
+      return <Check check="heelCheck" ask={HEEL} add={(seen) => add({ kind: 'heelCheck', seen, ...own })} />
+    case 'knee':
+      return <Check check="kneeByEye" ask={KNEE} add={(seen) => add({ kind: 'kneeByEye', seen, ...own })} />
     case 'lookDown':
-      return <Check check="plumbByEye" {...LOOK_DOWN} add={(seen) => add({ kind: 'plumbByEye', seen, ...own })} />
+      return <Check check="plumbByEye" ask={LOOK_DOWN} add={(seen) => add({ kind: 'plumbByEye', seen, ...own })} />
     case 'elbows':
-      return <Check check="elbows" {...ELBOWS} add={(seen) => add({ kind: 'elbows', seen, ...own })} />
+      return <Check check="elbows" ask={ELBOWS} add={(seen) => add({ kind: 'elbows', seen, ...own })} />
   }
 }
 
@@ -121,20 +132,23 @@ const Picture = ({ check, landmark = 'hipCrest' }: Pick<PictureProps, 'check'> &
   </div>
 )
 
-function Check<V extends string>({
-  check,
-  title,
-  choices,
-  add,
-}: Readonly<{
-  check: PictureProps['check']
-  title: string
-  choices: readonly Readonly<{ value: V; name: string; hint?: string }>[]
+type Asked<V extends string> = Readonly<{
+  ask: Readonly<{ title: string; choices: readonly Readonly<{ value: V; name: string }>[] }>
   add: (value: V) => void
-}>) {
+}>
+
+function Check<V extends string>({ check, ...asked }: Asked<V> & Readonly<{ check: PictureProps['check'] }>) {
   return (
     <>
       <Picture check={check} />
+      <Choices {...asked} />
+    </>
+  )
+}
+
+function Choices<V extends string>({ ask: { title, choices }, add }: Asked<V>) {
+  return (
+    <>
       <h2>{title}</h2>
       <div className={styles.choices} role="group" aria-label={title}>
         {choices.map(({ value, name }) => (
@@ -143,24 +157,6 @@ function Check<V extends string>({
           </button>
         ))}
       </div>
-    </>
-  )
-}
-
-/** Two answers on one card; the second one goes on. */
-function Talk({ add }: Readonly<{ add: (row: Evidence) => void }>) {
-  const [experience, setExperience] = useState<(typeof EXPERIENCE.choices)[number]['value']>()
-  const [pedal, setPedal] = useState<(typeof FEET.choices)[number]['value']>()
-  const answer = (given: typeof experience, feet: typeof pedal) => {
-    setExperience(given)
-    setPedal(feet)
-    if (given && feet) add({ kind: 'rider', experience: given, pedal: feet })
-  }
-  return (
-    <>
-      <h2>Two things first</h2>
-      <ChoiceGroup {...EXPERIENCE} given={experience} onChoose={(given) => answer(given, pedal)} />
-      <ChoiceGroup {...FEET} given={pedal} onChoose={(feet) => answer(experience, feet)} />
     </>
   )
 }

@@ -89,9 +89,19 @@ export function useAloneRows(code: string, base: Omit<AloneRequest, 'evidence'>)
     failed: isCurrent && computed.answer === null,
     left: visit?.left ?? null,
     again: () => rows && void compute(rows),
-    add: (row: Evidence) => become([...(rows ?? []), row]),
-    undo: () => become((rows ?? []).slice(0, -1)),
+    add: (...added: readonly Evidence[]) => become([...(rows ?? []), ...added]),
+    undo: () => become(withoutLast(rows ?? [])),
     restart: () => become([]),
     leave: (name: string) => keep(code, { at: Date.now(), rows: rows ?? [], left: name }),
   }
 }
+
+/** Without the answer of the last tap: the heel on the seat too low came with the setting of it. */
+function withoutLast(rows: readonly Evidence[]): readonly Evidence[] {
+  const [before, last] = rows.slice(-2)
+  const isOneTap = last?.kind === 'heelCheck' && before?.kind === 'set' && isShownLow(rows)
+  return rows.slice(0, isOneTap ? -2 : -1)
+}
+const isShownLow = (rows: readonly Evidence[]): boolean =>
+  rows.filter(({ kind }) => kind === 'set').length === 1 &&
+  rows.some((row) => row.kind === 'rider' && row.experience !== 'experienced')

@@ -3,6 +3,7 @@ import { inspectionState, type InspectionState } from '../../../core/bikes/bike/
 import type { PooledResidual } from '../../../core/setups/learning/machineResiduals'
 import { listBikeReadings } from '../../bikes/bikeReadings'
 import { findBike, listBikes, type StudioBike } from '../../bikes/bikes'
+import { codesOfBikes, printedCode } from '../../bikes/codes'
 import { listFaults, listInspections } from '../../bikes/inspections'
 import { can } from '../../platform/accounts/can'
 import type { Scope } from '../../platform/accounts/scope'
@@ -17,6 +18,8 @@ export type MachinePage = Readonly<{
   tilt: School['tilt']
   mayManage: boolean
   bike: StudioBike
+  /** The code on it, as printed; null for a retired machine. */
+  code: string | null
   state: InspectionState
   /** Null where riders checked on it show no offset. */
   residual: PooledResidual | null
@@ -37,6 +40,7 @@ export async function machinePage(db: Database, scope: Scope, id: string, now: D
     listBikeReadings(db, scope, id),
     listInspections(db, scope, id),
   ])
+  const code = bike.retiredAt ? null : (await codesOfBikes(db, scope, [id], now)).get(id)
   const residuals = await riderResiduals(db, scope, await listBikes(db, scope), now)
   const changed = readings.findLastIndex(({ row }) => row.kind === 'tape' && row.resetsBaseline)
   const lastGood = readings.slice(0, Math.max(0, changed)).findLast(({ row }) => row.kind === 'tape')
@@ -45,6 +49,7 @@ export async function machinePage(db: Database, scope: Scope, id: string, now: D
     tilt: schoolOf(studio.school).tilt,
     mayManage: can(scope, 'manageBikes'),
     bike,
+    code: code ? printedCode(code) : null,
     state: inspectionState(inspections[0]?.createdAt.getTime() ?? null, bike.openFaults, now.getTime()),
     residual: residuals.get(id) ?? null,
     faults,

@@ -2,10 +2,10 @@ import type { Bike, BikeType } from '../../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../../core/bikes/bike/equipment'
 import type { School } from '../../../core/base/school/school'
 import { findBike } from '../../bikes/bikes'
-import { codesOfBikes, type FoundCode } from '../../bikes/codes'
+import type { FoundCode } from '../../bikes/codes'
 import { findType } from '../../bikes/versions'
 import type { Scope } from '../../platform/accounts/scope'
-import type { Database, DbExecutor } from '../../platform/db/connection'
+import type { DbExecutor } from '../../platform/db/connection'
 import { getStudio } from '../../studio/studio'
 
 /** What a machine's code opens to anybody: the machine, and nothing of any person. */
@@ -48,7 +48,3 @@ export async function machineCodePage(db: DbExecutor, found: FoundCode): Promise
     mayAlone: studio.ridersAlone,
   }
 }
-
-/** The code in force of one machine, made where it has none; null where the studio has no such machine. */
-export const codeOfMachine = async (db: Database, scope: Scope, bikeId: string, now: Date): Promise<string | null> =>
-  (await codesOfBikes(db, scope, [bikeId], now)).get(bikeId) ?? null

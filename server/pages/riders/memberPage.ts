@@ -1,9 +1,10 @@
-import type { BikeType } from '../../../core/bikes/bike/bike'
+import type { Bike, BikeType } from '../../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../../core/bikes/bike/equipment'
 import type { Marks } from '../../../core/base/conventions'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
 import type { TranslateResponse } from '../../../core/operations/requests/translate'
+import type { PosteriorMeanRider } from '../../../core/setups/recommend/recommend'
 import type { SelfAdjustmentRange } from '../../../core/setups/recommend/request/selfAdjustment'
 import type { Certainty, Purpose } from '../../../core/setups/register/entry'
 import { MINUTES_AT_THE_BIKE } from '../../../core/riders/memberPage/message'
@@ -15,9 +16,7 @@ import { effectsOfLimits } from '../../riders/limits'
 import { compute } from '../../platform/compute/pool'
 import type { DbExecutor } from '../../platform/db/connection'
 import { currentEntries } from '../../setups/register'
-import { listEvidence } from '../../setups/evidence'
-import { HISTORY_ROWS } from '../../setups/setups'
-import { validateRow } from '../../setups/validateRow'
+import { recommendationOf } from '../setups/recommendationOf'
 import { getStudio } from '../../studio/studio'
 import { consentOf, currentWording, type Consent } from '../../riders/consent'
 import type { LinkOwner } from '../../riders/memberPage/links'
@@ -33,6 +32,9 @@ export type MemberSet = Readonly<{
   certainty: Certainty
   at: Date
   tryAlone: SelfAdjustmentRange
+  bike: Bike
+  /** The member's own lengths as the set-up found them; null where they were not set up here. */
+  rider: PosteriorMeanRider | null
 }>
 
 /** First marks on a type, before anybody looked. */
@@ -75,16 +77,21 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
   const limits = (await effectsOfLimits(db, scope, [owner.memberId], now)).get(owner.memberId)
   const mayChange = stops.size === 0 && (limits?.health.length ?? 0) === 0
   const sets = await Promise.all(
-    entries.map(async (entry) => ({
-      id: entry.id,
-      type: entry.type,
-      closing: closingOf(entry.lineId),
-      purpose: entry.purpose,
-      marks: entry.marks,
-      certainty: entry.certainty,
-      at: entry.sinceAt,
-      tryAlone: mayChange && entry.source === 'setUp' && entry.setupId ? await mayTry(entry.setupId) : {},
-    })),
+    entries.map(async (entry) => {
+      const found = entry.source === 'setUp' && entry.setupId ? await recommendationOf(db, scope, entry) : null
+      return {
+        id: entry.id,
+        type: entry.type,
+        bike: entry.machineCalibration ?? {},
+        closing: closingOf(entry.lineId),
+        purpose: entry.purpose,
+        marks: entry.marks,
+        certainty: entry.certainty,
+        at: entry.sinceAt,
+        tryAlone: (mayChange && found?.tryAlone) || {},
+        rider: found?.belief.rider ?? null,
+      }
+    }),
   )
   return {
     studio: { name: studio.name, timeZone: studio.timeZone, referral: studio.referral },
@@ -98,23 +105,6 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
       given: await consentOf(db, scope, owner.memberId),
       wording: (await currentWording(db, scope)).wording,
     },
-  }
-
-  async function mayTry(setupId: string): Promise<SelfAdjustmentRange> {
-    const entry = entries.find((one) => one.setupId === setupId)!
-    const rows = await listEvidence(db, scope, setupId)
-    const evidence = rows.map(({ row }) => row).filter((row) => 'row' in validateRow(entry.type, row))
-    const answer = await compute<Recommendation>(
-      'recommend',
-      {
-        bikeType: entry.type,
-        bike: entry.machineCalibration ?? {},
-        school: studio.school,
-        evidence: evidence.slice(-HISTORY_ROWS),
-      },
-      PATIENCE_MS,
-    )
-    return isErrorResponse(answer) ? {} : answer.tryAlone
   }
 }
 

@@ -11,6 +11,7 @@ export async function studioPage(db: Database, scope: Scope) {
   return {
     name: studio.name,
     settings: { school: studio.school, costs: studio.costs ?? {}, learns: studio.learns },
+    ridersAlone: studio.ridersAlone,
     learned,
     record: await suggestionRecordOf(db, scope, studio, learned),
     types: types.map(({ lineId, bikeType }) => ({ id: lineId, bikeType })),

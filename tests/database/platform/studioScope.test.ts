@@ -4,11 +4,13 @@ import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { DEFAULT_EQUIPMENT } from '@/core/bikes/bike/equipment'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
+import { positionsOf } from '@/core/bikes/scale/scale'
 import { can, type Permission } from '@/server/platform/accounts/can'
 import { ROLES, type Role } from '@/server/platform/db/roles'
 import type { Scope } from '@/server/platform/accounts/scope'
 import * as bikeReadings from '@/server/bikes/bikeReadings'
 import * as bikes from '@/server/bikes/bikes'
+import * as codes from '@/server/bikes/codes'
 import { calibrateType } from '@/server/bikes/calibrateType'
 import * as inspections from '@/server/bikes/inspections'
 import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
@@ -72,6 +74,9 @@ import { verifyAccessLog } from '@/server/privacy/accessLog/verify'
 import * as erasures from '@/server/privacy/eraseMember'
 import { memberFile } from '@/server/privacy/memberFile'
 import { memberFileResponse } from '@/server/privacy/memberFileResponse'
+import * as alone from '@/server/setups/aloneSetups'
+import { aloneItems } from '@/server/pages/classes/alone'
+import { showRider } from '@/server/pages/riders/showRider'
 import * as confirmation from '@/server/setups/confirmation'
 import * as consents from '@/server/riders/consent'
 import * as retention from '@/server/privacy/retention'
@@ -113,8 +118,8 @@ import * as studios from '@/server/studio/studio'
 import { GET as getRows } from '@/app/api/set-ups/[id]/rows/route'
 import { POST as postOutbox } from '@/app/api/outbox/route'
 import { POST as postCommand } from '@/app/api/v1/commands/[name]/route'
-import { send, sendOwn, sendQuery } from '@/interface/commands/send'
-import { COMMANDS, OWN_COMMANDS, QUERIES as COMMAND_QUERIES } from '@/server/commands/registry'
+import { send, sendFromCode, sendOwn, sendQuery } from '@/interface/commands/send'
+import { CODE_COMMANDS, COMMANDS, OWN_COMMANDS, QUERIES as COMMAND_QUERIES } from '@/server/commands/registry'
 
 jest.mock('@/server/classes/calendar/readInThread', () => jest.requireActual('../support/calendarHere'))
 jest.mock('@/server/platform/compute/pool', () => jest.requireActual('../support/computeHere'))
@@ -175,6 +180,7 @@ const other = {
   key: id(),
   keyHash: 'ab'.repeat(32),
   tablet: id(),
+  alone: id(),
 }
 
 beforeAll(async () => {
@@ -245,6 +251,8 @@ beforeAll(async () => {
   await merge.mergeMembers(db, there, { from: other.merged, into: other.member }, now)
   const line = { classId: other.ofClass, memberId: other.member, kind: 'noted' } as const
   await followUps.followUp(db, there, line, { state: 'handed', handedTo: there.userId, said: SECRET }, now)
+  const left = { id: other.alone, name: SECRET, rows: OWN_ROWS }
+  await alone.leaveAloneSetup(db, { studioId: there.studioId, bikeId: other.bike }, left, now)
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
   await inspections.recordInspection(db, there, look, now)
@@ -284,6 +292,7 @@ const otherMove = (moveId: string) => ({
   bikeId: other.bike,
   classId: other.ofClass,
 })
+const OWN_ROWS = [{ kind: 'rider', experience: 'new' } as const, { kind: 'set', at: marks } as const]
 const KEEP_ALL = { notes: null, complaints: null, sets: null }
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
@@ -296,6 +305,17 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     renumberBike: () => bikes.renumberBike(db, here, other.bike, 804),
     returnBike: () => bikes.returnBike(db, here, other.bike),
   },
+  'bikes/codes': {
+    codesOfBikes: () => codes.codesOfBikes(db, here, [other.bike], now),
+    changeCode: () => codes.changeCode(db, here, other.bike, now),
+  },
+  'setups/aloneSetups': {
+    listAloneSetups: () => alone.listAloneSetups(db, here, now),
+    lookAtAlone: () => alone.lookAtAlone(db, here, { id: other.alone, memberId: 'member-01', setupId: id() }, now),
+    putAloneAside: () => alone.putAloneAside(db, here, other.alone, now),
+  },
+  'pages/classes/alone': { aloneItems: () => aloneItems(db, here, 'UTC', now) },
+  'pages/riders/showRider': { showRider: () => showRider(db, here, other.member) },
   'bikes/bikeReadings': {
     listBikeReadings: () => bikeReadings.listBikeReadings(db, here, other.bike),
     addBikeReading: () =>
@@ -833,6 +853,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
       const { name, place, timeZone } = await studios.getStudio(db, here)
       return studios.changeStudioFacts(db, here, { name, place, timeZone })
     },
+    allowRidersAlone: () => studios.allowRidersAlone(db, here, true),
   },
 }
 
@@ -939,6 +960,16 @@ const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   formatDay: 'a date',
   recomputeMachinesOf: 'within a transaction that has locked the studio’s types',
   normalizeName: 'text',
+  findCode: 'opens by what is printed on a machine, whose studio follows from it',
+  openCode: 'opens by what is printed on a machine, whose studio follows from it',
+  normalizeCode: 'text',
+  printedCode: 'text',
+  mayLeave: 'counts what a device sends',
+  leaveAloneSetup: 'of the machine whose code was opened',
+  machineCodePage: 'of the machine whose code was opened',
+  ownBikePage: 'of whoever such an address opened',
+  recommendationOf: 'of numbers its caller found',
+  pruneAloneSetups: 'walks every studio',
   ownerOf: 'opens by what stands in a private address, whose studio follows from it',
   settleOpenFloors: 'at an upgrade, of every studio',
   onFile: 'hands on what its work answers',
@@ -1081,6 +1112,10 @@ describe('what is another studio’s does not exist', () => {
 
 const reading = { kind: 'saddleLine', mm: 1, afterClosing: true } as const
 const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = {
+  'alone.allow': () => ({ input: { allowed: true } }),
+  'alone.look': () => ({ input: { aloneId: other.alone, memberId: 'member-01' } }),
+  'alone.newCode': () => ({ input: { bikeId: other.bike } }),
+  'alone.putAside': () => ({ input: { aloneId: other.alone, aside: true } }),
   'bikes.saveType': () => ({ input: { baseId: other.type, document: { ...document } }, id: other.type }),
   'bikes.exportTypes': () => ({ input: {} }),
   'bikes.importTypes': () => ({ input: { text: 'no file of types' } }),
@@ -1247,6 +1282,17 @@ const OWN_INPUTS: Readonly<Record<string, unknown>> = {
   'ownPage.rateOwnTrial': { trialId: other.trial, rating: 1 },
 }
 
+/** Commands at a machine's code, by a code of this studio. */
+const CODE_INPUTS: Readonly<Record<string, (seatHeight: string) => unknown>> = {
+  'alone.leave': (seatHeight) => {
+    const rows = [
+      { kind: 'rider', experience: 'new' },
+      { kind: 'set', at: { seatHeight } },
+    ]
+    return { name: 'Somebody', device: id(), rows, agrees: true }
+  },
+}
+
 /** What each answers about records of the other studio, or where it is about none. */
 const OUTCOMES: Readonly<Record<string, string>> = {
   'bikes.addBikeReading': 'noSuchBike',
@@ -1264,6 +1310,11 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'bikes.resolveFault': 'kept',
   'bikes.retireMachine': 'noSuchBike',
   'bikes.returnMachine': 'noSuchBike',
+  'alone.allow': 'kept',
+  'alone.look': 'lookedAtAlready',
+  'alone.newCode': 'noSuchBike',
+  'alone.putAside': 'kept',
+  'alone.leave': 'kept',
   'bikes.saveType': 'idTaken',
   'bikes.takeRiderResidual': 'noSuchBike',
   'bikes.withdrawBikeReading': 'kept',
@@ -1369,6 +1420,7 @@ test('every command and every query is walked', () => {
   const names = [COMMANDS, COMMAND_QUERIES].flatMap((all) => Object.keys(all))
   expect(Object.keys(INPUTS).sort()).toEqual(names.sort())
   expect(Object.keys(OWN_INPUTS).sort()).toEqual(Object.keys(OWN_COMMANDS).sort())
+  expect(Object.keys(CODE_INPUTS).sort()).toEqual(Object.keys(CODE_COMMANDS).sort())
 })
 
 const as = (role: Role) => ({ ...here, role, name: 'Ines Harrow' })
@@ -1433,6 +1485,15 @@ describe('commands and queries', () => {
       expect(await sendOwn(link.token.replace(/.$/, '_'), name, input, id())).toMatchObject({ code: 'linkEnded' })
     },
   )
+})
+
+test.each(Object.entries(CODE_INPUTS))('%s at a code changes nothing of another studio', async (name, inputAt) => {
+  const [bike] = await bikes.listBikes(db, here)
+  const input = inputAt(positionsOf(bike.type.axes.seatHeight.scale)[0].label)
+  const code = (await codes.codesOfBikes(db, here, [bike.id], now)).get(bike.id)!
+  const answer = (await seesNothing(() => sendFromCode(code, name, input, id()))) as { code?: string; outcome: string }
+  expect([name, answer.code ?? answer.outcome]).toEqual([name, OUTCOMES[name]])
+  expect(await sendFromCode(`${code.slice(0, 9)}2`, name, input, id())).toMatchObject({ code: 'codeChanged' })
 })
 
 describe('routes', () => {

@@ -15,7 +15,7 @@ CREATE TABLE `alone_setup` (
 	`bike_id` varchar(36) NOT NULL,
 	`name` varchar(120) NOT NULL,
 	`marks` json NOT NULL,
-	`own_rows` json NOT NULL,
+	`own_rows` text NOT NULL,
 	`created_at` datetime(3) NOT NULL,
 	`ended_at` datetime(3),
 	CONSTRAINT `alone_setup_id` PRIMARY KEY(`id`)

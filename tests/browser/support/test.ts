@@ -1,6 +1,6 @@
 import { expect, request, test as base, type BrowserContext, type Page } from '@playwright/test'
 import { existsSync, readFileSync } from 'node:fs'
-import { closeDatabase } from '../../server/platform/db/connection'
+import { closeDatabase } from '../../../server/platform/db/connection'
 import { setTimeout as wait } from 'node:timers/promises'
 
 /** The server and the database of this worker; `npm test` starts one pair for each. */

@@ -1,11 +1,11 @@
 import type { Browser, BrowserContext, BrowserContextOptions, Page } from '@playwright/test'
 import { createHash, randomUUID } from 'node:crypto'
-import { giveConsent } from '../../server/riders/consent'
-import { addMember as insertMember } from '../../server/riders/members/members'
-import { database } from '../../server/platform/db/connection'
-import { appendEvidence, finishSetup } from '../../server/setups/evidence'
-import { startSetup } from '../../server/setups/setups'
-import type { Scope } from '../../server/platform/accounts/scope'
+import { giveConsent } from '../../../server/riders/consent'
+import { addMember as insertMember } from '../../../server/riders/members/members'
+import { database } from '../../../server/platform/db/connection'
+import { appendEvidence, finishSetup } from '../../../server/setups/evidence'
+import { startSetup } from '../../../server/setups/setups'
+import type { Scope } from '../../../server/platform/accounts/scope'
 import { expect, PASSWORD, patientContext, STATE, test } from './test'
 
 export { STATE }

@@ -1,0 +1,34 @@
+import { isErrorResponse } from '../../../core/operations/errorResponse'
+import type { Recommendation } from '../../../core/operations/requests/recommend'
+import type { Scope } from '../../platform/accounts/scope'
+import { compute } from '../../platform/compute/pool'
+import type { DbExecutor } from '../../platform/db/connection'
+import { listEvidence } from '../../setups/evidence'
+import type { RegisterEntry } from '../../setups/register'
+import { HISTORY_ROWS } from '../../setups/setups'
+import { validateRow } from '../../setups/validateRow'
+import { getStudio } from '../../studio/studio'
+
+/** Nobody waits longer for what a page shows beside the numbers, ms. */
+const PATIENCE_MS = 8000
+
+/** What the core says of numbers and what was seen when they were made; null where it takes too long or refuses. */
+export async function recommendationOf(
+  db: DbExecutor,
+  scope: Scope,
+  entry: RegisterEntry,
+): Promise<Recommendation | null> {
+  const rows = entry.setupId ? await listEvidence(db, scope, entry.setupId) : []
+  const evidence = rows.map(({ row }) => row).filter((row) => 'row' in validateRow(entry.type, row))
+  const answer = await compute<Recommendation>(
+    'recommend',
+    {
+      bikeType: entry.type,
+      bike: entry.machineCalibration ?? {},
+      school: (await getStudio(db, scope)).school,
+      evidence: evidence.slice(-HISTORY_ROWS),
+    },
+    PATIENCE_MS,
+  )
+  return isErrorResponse(answer) ? null : answer
+}

@@ -1,0 +1,124 @@
+import type { Page } from '@playwright/test'
+import { codesOfBikes } from '../../server/bikes/codes'
+import { database } from '../../server/platform/db/connection'
+import { openLink } from '../../server/riders/memberPage/links'
+import { MANAGER, openFloor, riderOn, STATE, unique } from './support/hall'
+import { expect, test } from './support/test'
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, warm: false })
+
+const codeOf = async (bikeId: string) => (await codesOfBikes(database(), MANAGER, [bikeId], new Date())).get(bikeId)!
+
+/** A 3G network: round trips of 300 ms, 1.6 Mbit/s down (figures of browsers' own throttling, from memory). */
+async function slow(page: Page): Promise<void> {
+  const client = await page.context().newCDPSession(page)
+  await client.send('Network.enable')
+  const [downloadThroughput, uploadThroughput] = [1.6e6 / 8, 750e3 / 8]
+  await client.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 300,
+    downloadThroughput,
+    uploadThroughput,
+  })
+}
+
+test('alone from the code to the card in twelve taps, to the instructor’s list and the first look', async ({
+  page,
+  browser,
+}) => {
+  const name = unique('Maren Codewick')
+  await slow(page)
+  await page.goto(`/b/${await codeOf('bike-8')}`)
+  await expect(page.getByRole('heading', { name: /^Bike 8/ })).toBeVisible()
+  let taps = 0
+  const tap = async (button: ReturnType<Page['getByRole']>) => {
+    await button.click()
+    taps += 1
+  }
+  await tap(page.getByRole('button', { name: 'Never' }))
+  const card = page.getByRole('region', { name: 'Set it up' })
+  const marks = card.getByRole('group', { name: /tap where it is set/ }).getByRole('button')
+  await expect(marks.first()).toBeVisible()
+  await tap(marks.nth(4))
+  const numbers = card.getByRole('heading', { name: 'Your numbers on this bike' })
+  const answers = /^(Set and shaken|Changed and shaken|Fingertips reach|Still bent|Slightly bent|It just hides|Softly)/
+  await expect(card.getByRole('heading', { name: 'First too low, to feel it' })).toBeVisible()
+  // Wrong beside right, on the rider's own body.
+  await expect(card.getByRole('region', { name: 'Seat height' }).getByRole('figure')).toHaveCount(3)
+  while (!(await numbers.isVisible())) {
+    const heading = await card.getByRole('heading').first().innerText()
+    await tap(card.getByRole('button', { name: answers }).first())
+    await expect(card.getByRole('heading', { name: heading, exact: true })).toHaveCount(0)
+    await expect(card).toHaveAttribute('aria-busy', 'false')
+  }
+  expect(taps).toBeLessThanOrEqual(12)
+  await expect(card.getByText('Set alone, not looked at')).toBeVisible()
+  const own = await card.locator('dd').allInnerTexts()
+  expect(own).toHaveLength(4)
+
+  // The page was closed: the phone still has them, and one tap is taken back.
+  await page.reload()
+  await expect(numbers).toBeVisible()
+  await card.getByRole('button', { name: 'One back' }).click()
+  await card.getByRole('button', { name: answers }).first().click()
+  await expect(numbers).toBeVisible()
+
+  await card.getByLabel('Your name').fill(name)
+  await expect(card.getByRole('button', { name: 'Ask for a look' })).toBeDisabled()
+  await card.getByRole('checkbox').check()
+  await card.getByRole('button', { name: 'Ask for a look' }).click()
+  await expect(card.getByRole('status')).toContainText('They look at you first')
+
+  const studio = await browser.newContext({ storageState: STATE, viewport: { width: 1280, height: 800 } })
+  const desk = await studio.newPage()
+  await openFloor(desk)
+  const waiting = desk.getByRole('region', { name: 'Set alone, not looked at' })
+  await expect(waiting.getByRole('listitem').filter({ hasText: name })).toContainText(own.join(' · '))
+  await waiting.getByRole('listitem').filter({ hasText: name }).getByRole('button', { name: 'Look' }).click()
+  await desk.getByRole('button', { name: `Add “${name}” and look` }).click()
+  await desk.waitForURL('**/set-up/**')
+  // What they read of themselves is there: the look is a reading of the knee.
+  await expect(desk.getByRole('heading', { name })).toBeVisible()
+  await expect(desk.getByRole('img', { name: /^Side view/ })).toBeVisible()
+  await desk.getByRole('button', { name: 'Show it' }).click()
+  await expect(desk.getByRole('dialog').getByRole('region', { name: 'Seat height' }).getByRole('figure')).toHaveCount(3)
+  await desk.keyboard.press('Escape')
+  await openFloor(desk)
+  await expect(desk.getByRole('listitem').filter({ hasText: name }).getByRole('button', { name: 'Look' })).toHaveCount(
+    0,
+  )
+  await studio.close()
+})
+
+test('with a health matter there is no advice; a code that is none is typed again', async ({ page }) => {
+  await page.goto(`/b/${await codeOf('bike-9')}`)
+  await page.getByRole('button', { name: 'One of these' }).click()
+  await expect(page.getByText('Ask the instructor before you ride')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Set it up' })).toHaveCount(0)
+  await page.goto('/b/zzzzzzzzzz')
+  await expect(page.getByRole('heading', { name: 'No bike has this code' })).toBeVisible()
+  await page.getByLabel('Code').fill(` ${(await codeOf('bike-9')).toUpperCase()} `)
+  await page.getByRole('button', { name: 'Open the bike' }).click()
+  await expect(page.getByRole('heading', { name: /^Bike 9/ })).toBeVisible()
+})
+
+test('a phone that opened a member’s own page shows their numbers at a code, until it is told to forget', async ({
+  page,
+}) => {
+  const name = unique('Hanne Phonekept')
+  const memberId = await riderOn('bike-8', name)
+  const { token } = (await openLink(database(), MANAGER, memberId, new Date()))!
+  const code = await codeOf('bike-10')
+  await page.goto(`/b/${code}`)
+  await expect(page.getByRole('link', { name: 'Your numbers on this bike' })).toHaveCount(0)
+  await page.goto(`/m/${token}`)
+  await expect(page.getByRole('heading', { name })).toBeVisible()
+  await page.goto(`/b/${code}`)
+  await page.getByRole('link', { name: 'Your numbers on this bike' }).click()
+  await expect(page.getByRole('heading', { name: 'Bike 10' })).toBeVisible()
+  await expect(page.locator('dd').first()).not.toBeEmpty()
+  await page.getByRole('button', { name: 'Forget it on this phone' }).click()
+  await page.goto(`/b/${code}`)
+  await expect(page.getByRole('button', { name: 'Never' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Your numbers on this bike' })).toHaveCount(0)
+})
