@@ -71,6 +71,7 @@ const ORDER = {
     'studio',
   ],
   'interface/kit': ['lazyDialog', '.', 'antd', 'theme', 'scale', 'body', 'drawing', 'figures'],
+  'interface/offline': ['delivery', '.'],
   'interface/frame': ['finder', 'signIn', 'accounts', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
   'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],

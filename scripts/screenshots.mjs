@@ -141,22 +141,20 @@ await shoot('story-dim', DESK, 'dim', async () => {
   await page.locator('.recharts-line').first().waitFor()
 })
 await shoot('picture-bright', DESK, 'bright', () => page.goto('/studio/picture'))
-await shoot('files-bright', DESK, 'bright', async () => {
-  await page.goto('/studio/files')
-  const text = [
-    'Rider;Bike;Saddle height;Slide;Bars;Reach;Locker',
-    'Ida Kestrand;Sorrel;7;C;5;2;14',
-    'Pål Reedham;Sorrel;77;C;5;2;3',
-    'Una Wexcombe;Thistle;7;C;5;2;9',
-  ].join('\n')
-  const list = { name: 'members.csv', mimeType: 'text/csv', buffer: Buffer.from(text) }
-  await page.locator('input[type=file]').setInputFiles(list)
-  await page.getByRole('button', { name: 'Check every line' }).click()
-  await page.getByText(/^Line 4/).waitFor()
-})
 await shoot('fits-bright', DESK, 'bright', async () => {
   await page.goto('/bikes/fits')
   await page.getByRole('list', { name: 'Limits' }).waitFor({ timeout: 30_000 })
+})
+await shoot('alone-phone-bright', PHONE, 'bright', async () => {
+  await page.goto('/bikes/bike-8')
+  await page.getByRole('link', { name: /^\w{5} \w{5}$/ }).click()
+  await page.getByRole('button', { name: 'Never' }).click()
+  await page
+    .getByRole('group', { name: /tap where it is set/ })
+    .getByRole('button')
+    .nth(6)
+    .click()
+  await page.getByRole('heading', { name: 'First too low, to feel it' }).waitFor()
 })
 // Seven more readings as the drawing predicts them, each a little off, one of them by 25 mm.
 await page.goto('/bikes/types/bracken/tape')

@@ -72,6 +72,9 @@ export const REACH_FEEL_CUTS_MM = Object.freeze({ stretched: 20, cramped: -45 })
 /** Torso longer or shorter than usual for the legs by this share is called so. Ours. */
 export const BUILD_CUT_SHARE = 0.03
 
+/** A heel that does not reach by less than this is short by a little: a finger or two. mm, ours. */
+export const HEEL_SHORT_LITTLE_MM = 35
+
 /** A heel check passes as just straight within this of the leg's own length, mm. */
 export const HEEL_JUST_STRAIGHT_MM = 10
 

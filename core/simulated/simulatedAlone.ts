@@ -2,6 +2,7 @@ import type { Marks } from '../base/conventions'
 import {
   ELBOW_CUTS_MM,
   HEEL_JUST_STRAIGHT_MM,
+  HEEL_SHORT_LITTLE_MM,
   KNEE_BY_EYE_CUTS_DEG,
   PLUMB_BY_EYE_CUTS_MM,
   SD_BY_RIDER,
@@ -27,7 +28,8 @@ function readOwn(rider: SimulatedRider, check: OwnCheck, at: Marks): Evidence {
       const gap = heelReachDeficitMm(leg, contact.seat, 0) + SD_BY_RIDER.heelMm * random.normal()
       const seen =
         gap < -HEEL_JUST_STRAIGHT_MM ? 'stillBent' : gap > HEEL_JUST_STRAIGHT_MM ? 'cannotReach' : 'justStraight'
-      return { kind: 'heelCheck', seen, ...own }
+      const short = gap > HEEL_SHORT_LITTLE_MM ? 'much' : 'little'
+      return { kind: 'heelCheck', seen, ...(seen === 'cannotReach' && { short }), ...own }
     }
     case 'knee': {
       const deg = trueFlexionDeg(rider, at) + SD_BY_RIDER.kneeDeg * random.normal()

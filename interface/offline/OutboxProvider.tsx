@@ -14,7 +14,7 @@ import type { OutboxEntry } from '@/server/platform/entry'
 import { drain, resume } from './drain'
 import { forgetPages, useServiceWorker } from './storePage'
 import { createJournal, recover, type Journal } from './journal'
-import { recordDelivery } from './lastDelivery'
+import { recordDelivery } from './delivery/lastDelivery'
 import { send } from './send'
 import { IN_MEMORY, openStore, type Contents, type OutboxStore, type StoredEntry } from './store'
 

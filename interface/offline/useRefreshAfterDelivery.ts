@@ -1,7 +1,7 @@
 'use client'
 import { useRouter } from 'next/navigation'
 import { useEffect } from 'react'
-import { deliveredSince } from './lastDelivery'
+import { deliveredSince } from './delivery/lastDelivery'
 import { storageOrNone, useOutbox } from './OutboxProvider'
 
 /**

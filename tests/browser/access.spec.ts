@@ -86,6 +86,8 @@ const PAGES = [
   '/bikes/fits',
   '/riders/member-05/reasons',
   '/riders/member-05/story',
+  '/riders/member-01/show',
+  '/b',
   '/studio',
   '/studio/picture',
   '/studio/files',

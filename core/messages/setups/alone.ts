@@ -82,12 +82,13 @@ export const FOREARM: Ask<'0' | '50' | '-50'> = {
     { value: '-50', name: 'They go past' },
   ],
 }
-export const HEEL: Ask<EvidenceOf<'heelCheck'>['seen']> = {
+export const HEEL: Ask<'justStraight' | 'stillBent' | 'little' | 'much'> = {
   title: 'On the bike, ten easy turns, then stop: heel on the pedal at its lowest, hips still',
   choices: [
     { value: 'justStraight', name: 'Leg just straight' },
     { value: 'stillBent', name: 'Still bent' },
-    { value: 'cannotReach', name: 'Heel does not reach' },
+    { value: 'little', name: 'Heel a finger or two short' },
+    { value: 'much', name: 'Heel far short of it' },
   ],
 }
 /** The same on the seat that is too low on purpose; the answer also says that it was tried. */

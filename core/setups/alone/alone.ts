@@ -96,7 +96,7 @@ export function alone(request: AloneRequest): Readonly<{ step: AloneStep; advice
   return { step: { kind: 'end', marks: stands, cannotFit: advice.next.kind === 'outOfRange' }, advice }
 }
 
-/** How far a visit is: nothing set yet, too low on purpose, or at what suits; `since`: the rows from that setting on. */
+/** How far a visit is: nothing set, too low on purpose, or at what suits; `since`: the rows from that setting on. */
 type Visit = Readonly<{
   phase: 'start' | 'low' | 'yours'
   /** Too low on purpose; null where it is not shown. */
@@ -190,7 +190,7 @@ function betterMarks(request: AloneRequest, { next }: Advice, visit: Visit): Mar
 /**
  * The same marks with the seat no higher than where the knee was felt locked, nor, with a heel that is a ceiling, than
  * where the heel did not reach. With the foot as riders carry it, heel up, the heel reaches some 20 mm below the height
- * that suits the knee: there it is evidence, and no ceiling (decision 30).
+ * that suits the knee: there it is evidence, and no ceiling (decision 35).
  */
 function underCeiling({ bikeType, bike, evidence, school: chosen }: AloneRequest, marks: Marks): Marks {
   const { heelCheck, foot } = schoolOf(chosen)

@@ -47,17 +47,22 @@ export function AloneList({ items, classId, timeZone }: Props) {
     <section className={styles.alone} aria-label="Set alone, not looked at">
       <h2>Set alone, not looked at</h2>
       <ul>
-        {items.map((item) => (
+        {items.map((item, i) => (
           <li key={item.id}>
             <b className={styles.number}>{item.number}</b>
-            <div>
+            <div className={styles.who}>
               <b>{item.name}</b>
               <span>
                 {item.numbers}, {item.isToday ? clockTime(item.atMs, timeZone) : item.day}
               </span>
             </div>
             <div className={styles.does}>
-              <Button size="large" type="primary" loading={busy} onClick={() => setAsking(item)}>
+              <Button
+                size="large"
+                type={i === 0 ? 'primary' : 'default'}
+                loading={busy}
+                onClick={() => setAsking(item)}
+              >
                 Look
               </Button>
               <Button size="large" onClick={() => void aside(item)}>

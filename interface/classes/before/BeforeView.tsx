@@ -111,7 +111,7 @@ export function BeforeView({ info, floor, alone, studio, seesNotes, mayPlan, may
         : asking !== null && sit(asking, memberId, name)
 
   // One filled button a page: what is to be done next.
-  const hasNext = maySetUp && floor.queue.length > 0
+  const hasNext = maySetUp && floor.queue.length + alone.length > 0
   const picker = questionFor(asking, floor)
   return (
     <>

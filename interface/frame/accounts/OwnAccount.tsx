@@ -42,6 +42,11 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
     setNext('')
     message.success('The password is changed. You are signed out everywhere else.', 4)
   }
+  const isDue = secondFactor.isRequired && !secondFactor.isOn && !secondFactor.isProven
+  const second = (
+    <SecondFactor {...secondFactor} passkeys={!passkeys ? 'none' : passkeys.length > 0 ? 'added' : 'possible'} />
+  )
+  // What the studio waits for stands first.
   return (
     <article className={styles.page}>
       <header className={styles.head}>
@@ -53,6 +58,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
         )}
       </header>
       <div className={styles.columns}>
+        {isDue && second}
         <form className={styles.form} onSubmit={change} noValidate>
           <h2>Password</h2>
           <label htmlFor="present">Present password</label>
@@ -69,7 +75,7 @@ export function OwnAccount({ name, hasEye, sessions, timeZone, secondFactor, has
             Change the password
           </Button>
         </form>
-        <SecondFactor {...secondFactor} passkeys={!passkeys ? 'none' : passkeys.length > 0 ? 'added' : 'possible'} />
+        {!isDue && second}
         {passkeys && <OwnPasskeys passkeys={passkeys} timeZone={timeZone} />}
         <OwnPin isSet={hasPin} />
         <Sessions sessions={sessions} timeZone={timeZone} />

@@ -8,7 +8,7 @@ export const MOUNT_PICTURES = pictures as unknown as Readonly<Record<string, rea
 /** Our own picture of one step of getting on or off; what moves is lit. */
 export function MountPicture({ name }: Readonly<{ name: string }>) {
   return (
-    <svg className={styles.picture} viewBox="0 0 160 150" aria-hidden="true">
+    <svg className={styles.picture} viewBox="0 -8 160 158" aria-hidden="true">
       {MOUNT_PICTURES[name].map(({ layer, path, width, circle }, i) =>
         circle ? (
           <circle key={i} className={PICTURE_LAYERS[layer]} cx={circle[0]} cy={circle[1]} r={circle[2]} />

@@ -81,9 +81,7 @@ export function AloneStepCard({ step, rows, scales, isWaiting, onRows, picture, 
               {picture}
               <Choices
                 ask={{ ...HEEL, title: HEEL_LOW }}
-                add={(seen) =>
-                  add({ kind: 'set', at: step.marks }, { kind: 'heelCheck', seen, readBy: 'rider', at: step.marks })
-                }
+                add={(heel) => add({ kind: 'set', at: step.marks }, heelRow(heel, step.marks))}
               />
             </>
           ) : (
@@ -115,7 +113,7 @@ export function AloneStepCard({ step, rows, scales, isWaiting, onRows, picture, 
         />
       )
     case 'heel':
-      return <Check check="heelCheck" ask={HEEL} add={(seen) => add({ kind: 'heelCheck', seen, ...own })} />
+      return <Check check="heelCheck" ask={HEEL} add={(heel) => add(heelRow(heel, at))} />
     case 'knee':
       return <Check check="kneeByEye" ask={KNEE} add={(seen) => add({ kind: 'kneeByEye', seen, ...own })} />
     case 'lookDown':
@@ -123,6 +121,12 @@ export function AloneStepCard({ step, rows, scales, isWaiting, onRows, picture, 
     case 'elbows':
       return <Check check="elbows" ask={ELBOWS} add={(seen) => add({ kind: 'elbows', seen, ...own })} />
   }
+}
+
+/** The heel's answer as a row: short by a little or by much is a heel that does not reach. */
+function heelRow(heel: (typeof HEEL.choices)[number]['value'], at: Marks): Evidence {
+  const seen = heel === 'little' || heel === 'much' ? ({ seen: 'cannotReach', short: heel } as const) : { seen: heel }
+  return { kind: 'heelCheck', ...seen, readBy: 'rider', at }
 }
 
 type PictureProps = Parameters<typeof CheckPicture>[0]
