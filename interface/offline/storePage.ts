@@ -1,5 +1,6 @@
 'use client'
 import { useEffect } from 'react'
+import { keepOwnLink } from '../kit/ownLink'
 import { PAGES, STATIC } from './caches'
 
 const OWNER = 'yielding-saddle-pages-of'
@@ -10,7 +11,11 @@ export function useServiceWorker(personId: string): void {
   useEffect(() => {
     if (!('serviceWorker' in navigator)) return
     const takeOver = async () => {
-      if (localStorage.getItem(OWNER) !== personId) await forgetPages()
+      if (localStorage.getItem(OWNER) !== personId) {
+        // A device that somebody of the studio signs in on is no member's own phone.
+        keepOwnLink(null)
+        await forgetPages()
+      }
       isForgetting = false
       localStorage.setItem(OWNER, personId)
     }

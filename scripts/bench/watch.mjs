@@ -1,9 +1,10 @@
 /**
  * `npm run bench:watch -- --devices 40 --minutes 5 --taps 300`: the floor during a class, in a throwaway studio. Parts
- * alone with `--only size,interactive,taps,load`.
+ * alone with `--only size,interactive,code,taps,load`.
  *
  * 1. Script of the page's own beyond what every page has, gzipped; when the page answers to hands at a fourfold CPU
  *    slow-down.
+ *    The same of the page that a machine's code opens (`code`).
  * 2. A tap to its paint with the server stopped.
  * 3. Devices that write ten notes a minute each, with the news open, beside a bare insert over a connection of its own.
  */
@@ -23,7 +24,7 @@ const { values } = parseArgs({
     devices: { type: 'string', default: '40' },
     minutes: { type: 'string', default: '5' },
     taps: { type: 'string', default: '300' },
-    only: { type: 'string', default: 'size,interactive,taps,load' },
+    only: { type: 'string', default: 'size,interactive,code,taps,load' },
   },
 })
 const [DEVICES, MINUTES, TAPS] = [values.devices, values.minutes, values.taps].map(Number)
@@ -58,6 +59,7 @@ async function bench() {
   const chosen = values.only.split(',')
   if (chosen.includes('size')) await size(await open())
   if (chosen.includes('interactive')) await interactive(await open())
+  if (chosen.includes('code')) await codePage(await open(), await open())
   if (chosen.includes('taps')) await taps(await open())
   await browser.close()
   if (chosen.includes('load')) await load(cookie)
@@ -91,6 +93,31 @@ async function scripts(context, path) {
   await wait(2000)
   await page.close()
   return sizes
+}
+
+/** The page of a machine's code, opened by somebody without an account. */
+async function codePage(studio, fresh) {
+  const machine = await (await studio.request.get('/bikes/bike-8')).text()
+  const path = machine.match(/\/b\/[a-z0-9]{10}/)[0]
+  await fresh.clearCookies()
+  const first = await fresh.newPage()
+  await first.goto(path)
+  await first.locator('html[data-ready]').waitFor()
+  // The arithmetic comes behind the page, in a worker.
+  const own = await first.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => name.endsWith('.js') && !name.includes('worker'))
+      .reduce((sum, { transferSize }) => sum + transferSize, 0),
+  )
+  await first.close()
+  const [empty, page] = [await answers(studio, '/nowhere'), await answers(fresh, path)]
+  await fresh.close()
+  await studio.close()
+  console.log(
+    `the page of a code: script up to its answer ${kb(own)}; answers to hands at a fourfold slow-down: median ${ms(page.median)}, ` +
+      `an empty page ${ms(empty.median)}: ${(page.median / empty.median).toFixed(2)} times`,
+  )
 }
 
 async function size(context) {

@@ -9,7 +9,7 @@ import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { insertOnce } from '../platform/db/insertOnce'
 import { sealRow } from '../platform/sealing/sealed'
-import { appendEvidence } from './evidence'
+import { appendEvidence, listEvidence } from './evidence'
 import { findSetup, startSetup } from './setups'
 import { aloneSetup } from './tables'
 import { validateRow } from './validateRow'
@@ -139,7 +139,10 @@ export async function lookAtAlone(
   const started = await startSetup(tx, scope, { id: setupId, memberId, bikeId: found.bikeId }, now)
   if (started.outcome !== 'kept') return started
   const { type } = (await findSetup(tx, scope, started.id))!
-  for (const row of found.rows) {
+  const known = (await listEvidence(tx, scope, started.id)).findLast(({ row }) => row.kind === 'rider')?.row
+  for (const own of found.rows) {
+    // What is known of a member, health above all, outranks the two taps of somebody alone.
+    const row = own.kind === 'rider' ? { ...own, ...known } : own
     // The type may have another version by now; what it does not know any more is left out.
     const checked = validateRow(type, row)
     if ('row' in checked)

@@ -104,6 +104,7 @@ test('with a health matter there is no advice; a code that is none is typed agai
 
 test('a phone that opened a member’s own page shows their numbers at a code, until it is told to forget', async ({
   page,
+  browser,
 }) => {
   const name = unique('Hanne Phonekept')
   const memberId = await riderOn('bike-8', name)
@@ -121,4 +122,13 @@ test('a phone that opened a member’s own page shows their numbers at a code, u
   await page.goto(`/b/${code}`)
   await expect(page.getByRole('button', { name: 'Never' })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Your numbers on this bike' })).toHaveCount(0)
+
+  // A device of the studio keeps no member's link.
+  const studio = await browser.newContext({ storageState: STATE })
+  const desk = await studio.newPage()
+  await desk.goto(`/m/${token}`)
+  await expect(desk.getByRole('heading', { name })).toBeVisible()
+  await expect(desk.getByRole('button', { name: 'Forget it on this phone' })).toHaveCount(0)
+  expect(await desk.evaluate(() => localStorage.getItem('own-link'))).toBeNull()
+  await studio.close()
 })

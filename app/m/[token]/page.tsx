@@ -3,7 +3,7 @@ import { MemberPage } from '@/interface/riders/memberPage/MemberPage'
 import { memberPageProps } from '@/interface/riders/memberPage/memberPageProps'
 import { memberPageData } from '@/server/pages/riders/memberPage'
 import { database } from '@/server/platform/db/connection'
-import { ownerOfLink } from './ownerOfLink'
+import { mayBeOwnPhone, ownerOfLink } from './ownerOfLink'
 import { seen } from '@/server/privacy/accessLog/seen'
 
 export const metadata: Metadata = { title: 'Your numbers', robots: { index: false, follow: false, nocache: true } }
@@ -14,5 +14,5 @@ export default async function OwnPage({ params }: { params: Promise<{ token: str
   const owner = await ownerOfLink(token)
   seen({ studioId: owner.studioId, userId: null }, 'ownPage', owner.memberId)
   const data = await memberPageData(database(), owner, new Date())
-  return <MemberPage {...memberPageProps(token, data)} />
+  return <MemberPage {...memberPageProps(token, data)} keepsLink={await mayBeOwnPhone()} />
 }

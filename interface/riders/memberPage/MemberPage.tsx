@@ -28,6 +28,8 @@ export type MemberPageProps = Readonly<{
   trials: readonly OwnTrialSummary[]
   /** The words for what is no matter for a bike. */
   referral: string
+  /** This may be the member's own phone. */
+  keepsLink: boolean
 }>
 
 /** A member's numbers on their own phone: large, with how to set them, what they may try, and how it felt. */
@@ -42,6 +44,7 @@ export function MemberPage({
   consent,
   trials,
   referral,
+  keepsLink,
 }: MemberPageProps) {
   return (
     <main className={styles.page}>
@@ -128,7 +131,7 @@ export function MemberPage({
         </section>
       )}
       <p className={styles.quiet}>Whoever has this link sees this page. The studio can end it at any time.</p>
-      <KeepLink token={token} />
+      {keepsLink && <KeepLink token={token} />}
     </main>
   )
 }

@@ -10,8 +10,16 @@ import { KeepLink } from './KeepLink'
 import styles from './memberPage.module.css'
 import { OwnNumbers } from './OwnNumbers'
 
+type Props = Readonly<{
+  token: string
+  code: string
+  page: OwnBikePage
+  /** This may be the member's own phone. */
+  keepsLink: boolean
+}>
+
 /** A member at a machine: their numbers on it, how it felt, what bothers. */
-export function OwnBike({ token, code, page }: Readonly<{ token: string; code: string; page: OwnBikePage }>) {
+export function OwnBike({ token, code, page, keepsLink }: Props) {
   const { studio, name, number, type, closing, outOfUse, marks, certainty, remark, from } = page
   return (
     <main className={styles.page}>
@@ -59,7 +67,7 @@ export function OwnBike({ token, code, page }: Readonly<{ token: string; code: s
       <Link className={styles.way} href={`/m/${token}`}>
         All your numbers
       </Link>
-      <KeepLink token={token} />
+      {keepsLink && <KeepLink token={token} />}
     </main>
   )
 }

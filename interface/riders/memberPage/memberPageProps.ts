@@ -10,7 +10,7 @@ import type { MemberPageProps } from './MemberPage'
 export const memberPageProps = (
   token: string,
   { studio, name, sets, first, trials, hasStory, hasFile, consent }: MemberPageData,
-): MemberPageProps => ({
+): Omit<MemberPageProps, 'keepsLink'> => ({
   token,
   studio: studio.name,
   referral: studio.referral ?? REFERRAL,

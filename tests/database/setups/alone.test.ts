@@ -14,7 +14,8 @@ import type { Scope } from '@/server/platform/accounts/scope'
 import { closeDatabase, connectionPool, database } from '@/server/platform/db/connection'
 import { addMember } from '@/server/riders/members/members'
 import { listAloneSetups, pruneAloneSetups } from '@/server/setups/aloneSetups'
-import { listEvidence } from '@/server/setups/evidence'
+import { appendEvidence, listEvidence } from '@/server/setups/evidence'
+import { startSetup } from '@/server/setups/setups'
 import { aloneSetup } from '@/server/setups/tables'
 import { addBikes } from '@/server/bikes/bikes'
 import { listTypes } from '@/server/bikes/versions'
@@ -93,6 +94,22 @@ test('what is left behind comes first in the class’s list; the look begins wit
   expect(stored).toEqual(expect.arrayContaining(rows))
   expect(await listAloneSetups(db, scope, now)).toEqual([])
   expect(await runCommand(db, scope, { ...look, id: id() }, now)).toMatchObject({ code: 'lookedAtAlready' })
+})
+
+test('what is known of a member outranks what they tapped alone: a pregnancy stays known', async () => {
+  const memberId = id()
+  await addMember(db, scope, { id: memberId, name: 'Runa Knownwell' }, now)
+  const setupId = id()
+  await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, now)
+  const known = { kind: 'rider', experience: 'regular', pregnant: true } as const
+  await appendEvidence(db, scope, setupId, { id: id(), row: known }, now)
+  const key = id()
+  await leave(sent(), bike, key)
+  const look = { name: 'alone.look', id: id(), input: { aloneId: key, memberId } }
+  expect(await runCommand(db, scope, look, now)).toMatchObject({ setupId })
+  const stored = (await listEvidence(db, scope, setupId)).map(({ row }) => row)
+  expect(stored.findLast(({ kind }) => kind === 'rider')).toEqual(known)
+  expect(stored.filter(({ kind }) => kind === 'heelCheck').length).toBeGreaterThan(0)
 })
 
 test('nothing about health is stored of somebody alone, whatever is sent', async () => {

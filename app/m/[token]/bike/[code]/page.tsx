@@ -4,7 +4,7 @@ import { OwnBike } from '@/interface/riders/memberPage/OwnBike'
 import { ownBikePage } from '@/server/pages/riders/ownBike'
 import { database } from '@/server/platform/db/connection'
 import { seen } from '@/server/privacy/accessLog/seen'
-import { ownerOfLink } from '../../ownerOfLink'
+import { mayBeOwnPhone, ownerOfLink } from '../../ownerOfLink'
 
 export const metadata: Metadata = { title: 'Your numbers on this bike', robots: { index: false, follow: false } }
 
@@ -14,5 +14,5 @@ export default async function OwnBikeRoute({ params }: { params: Promise<{ token
   const owner = await ownerOfLink(token)
   seen({ studioId: owner.studioId, userId: null }, 'ownPage', owner.memberId)
   const page = (await ownBikePage(database(), owner, code)) ?? notFound()
-  return <OwnBike token={token} code={code} page={page} />
+  return <OwnBike token={token} code={code} page={page} keepsLink={await mayBeOwnPhone()} />
 }
