@@ -26,7 +26,7 @@ test('alone from the code to the card in twelve taps, to the instructor’s list
   page,
   browser,
 }) => {
-  const name = unique('Maren Codewick')
+  const name = unique('Vesla Codewick')
   await slow(page)
   await page.goto(`/b/${await codeOf('bike-8')}`)
   await expect(page.getByRole('heading', { name: /^Bike 8/ })).toBeVisible()
