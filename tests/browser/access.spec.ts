@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Page } from '@playwright/test'
 import { expect, test } from './support/test'
+import { codesOfBikes } from '../../server/bikes/codes'
 import { addMember } from '../../server/riders/members/members'
 import { PAGE_SIZE } from '../../server/pages/riders/members'
 import { database } from '../../server/platform/db/connection'
@@ -87,7 +88,6 @@ const PAGES = [
   '/riders/member-05/reasons',
   '/riders/member-05/story',
   '/riders/member-01/show',
-  '/b',
   '/studio',
   '/studio/picture',
   '/studio/files',
@@ -107,6 +107,27 @@ async function moreMembersThanAPage(): Promise<void> {
 test('sign-in has no serious finding by axe', async ({ page }) => {
   await page.goto('/sign-in')
   await noFault(page)
+})
+
+test('a machine’s code has no serious finding by axe, in either light, with a set-up begun and its parts open', async ({
+  page,
+}) => {
+  const code = (await codesOfBikes(database(), MANAGER, ['bike-12'], new Date())).get('bike-12')
+  await page.goto(`/b/${code}`)
+  await page.getByText('Getting on and off').click()
+  await page.getByText('The parts of this bike').click()
+  expect(await seriousFindings(page)).toEqual([])
+  await page.getByRole('button', { name: 'Never' }).click()
+  await page
+    .getByRole('group', { name: /tap where it is set/ })
+    .getByRole('button')
+    .nth(5)
+    .click()
+  await expect(page.getByRole('heading', { name: 'First too low, to feel it' })).toBeVisible()
+  expect(await seriousFindings(page)).toEqual([])
+  expect(await widerThanScreen(page)).toBe(0)
+  await page.evaluate(() => void (document.documentElement.dataset.light = 'dim'))
+  expect(await seriousFindings(page, 'color-contrast')).toEqual([])
 })
 
 test.describe('signed in', () => {

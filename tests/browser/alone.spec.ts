@@ -53,7 +53,7 @@ test('alone from the code to the card in twelve taps, to the instructor’s list
   }
   expect(taps).toBeLessThanOrEqual(12)
   await expect(card.getByText('Set alone, not looked at')).toBeVisible()
-  const own = await card.locator('dd').allInnerTexts()
+  const own = await card.locator('dd:first-of-type').allInnerTexts()
   expect(own).toHaveLength(4)
 
   // The page was closed: the phone still has them, and one tap is taken back.

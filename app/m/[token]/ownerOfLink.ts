@@ -11,5 +11,5 @@ export async function ownerOfLink(token: string): Promise<LinkOwner> {
   return (await openFrom(database(), peer, token, 'view', new Date())) ?? notFound()
 }
 
-/** Whether this may be the member's own phone: nobody of the studio is signed in on it, and it is no tablet of theirs. */
+/** Whether this may be the member's own phone: nobody of the studio is signed in on it, nor is it their tablet. */
 export const mayBeOwnPhone = async (): Promise<boolean> => !(await currentSession()) && !(await pairedTablet())

@@ -18,13 +18,15 @@ export function AloneNumbers({ scales, marks, from }: Props) {
       {scales.map((scale) => (
         <div key={scale.axis}>
           <dt>{scale.title}</dt>
-          <dd>
+          <dd className={styles.number}>
             {from && <small>{text(scale, from[scale.axis])} →</small>} {text(scale, marks[scale.axis])}
           </dd>
-          <details>
-            <summary>How</summary>
-            {scale.how}
-          </details>
+          <dd>
+            <details>
+              <summary>How</summary>
+              {scale.how}
+            </details>
+          </dd>
         </div>
       ))}
     </dl>

@@ -4,7 +4,7 @@ import type { Marks } from '../../../core/base/conventions'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
 import type { TranslateResponse } from '../../../core/operations/requests/translate'
-import type { PosteriorMeanRider } from '../../../core/setups/recommend/recommend'
+import type { Rider } from '../../../core/riders/kinematics/pose'
 import type { SelfAdjustmentRange } from '../../../core/setups/recommend/request/selfAdjustment'
 import type { Certainty, Purpose } from '../../../core/setups/register/entry'
 import { MINUTES_AT_THE_BIKE } from '../../../core/riders/memberPage/message'
@@ -33,8 +33,8 @@ export type MemberSet = Readonly<{
   at: Date
   tryAlone: SelfAdjustmentRange
   bike: Bike
-  /** The member's own lengths as the set-up found them; null where they were not set up here. */
-  rider: PosteriorMeanRider | null
+  /** The lengths to draw the member with; null by a link to the numbers alone, and where they were not set up here. */
+  rider: Rider | null
 }>
 
 /** First marks on a type, before anybody looked. */
@@ -89,7 +89,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
         certainty: entry.certainty,
         at: entry.sinceAt,
         tryAlone: (mayChange && found?.tryAlone) || {},
-        rider: found?.belief.rider ?? null,
+        rider: owner.opens === 'everything' ? found && lengthsOf(found) : null,
       }
     }),
   )
@@ -106,6 +106,12 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
       wording: (await currentWording(db, scope)).wording,
     },
   }
+}
+
+/** What it takes to draw a rider, without their height. */
+function lengthsOf({ belief }: Recommendation): Rider {
+  const { statureMm: _, ...rider } = belief.rider
+  return rider
 }
 
 /** What was measured at home comes to on each type: by the rider's own bike where they taped it, else by their body. */

@@ -68,13 +68,17 @@ test('taken back or too old, it opens nothing, and neither does anything like it
   expect(await ownerOf(db, link.token, now)).toBeNull()
 })
 
-test('the page shows numbers and what may be tried, and nothing of a body', async () => {
+test('the page shows numbers, what may be tried, and the lengths to draw its member with; no reading', async () => {
   const link = (await openLink(db, scope, 'member-01', now))!
-  const page = await memberPageData(db, (await ownerOf(db, link.token, now))!, now)
+  const owner = (await ownerOf(db, link.token, now))!
+  const page = await memberPageData(db, owner, now)
   expect(page.sets[0]).toMatchObject({ type: { name: 'Sorrel' }, certainty: 'measured' })
   expect(Object.keys(page.sets[0].tryAlone).length).toBeGreaterThan(0)
   expect(JSON.stringify(page)).not.toMatch(/evidence|backSore|pregnant|stature|kneeAngle|toesDown/i)
   expect(page.first).toBeNull()
+  expect(page.sets[0].rider).toMatchObject({ thighMm: expect.any(Number) as number })
+  const less = await memberPageData(db, { ...owner, opens: 'numbers' }, now)
+  expect(less.sets.map(({ rider }) => rider)).toEqual(less.sets.map(() => null))
 })
 
 const home: HomeMeasures = {

@@ -86,7 +86,7 @@ test('what is left behind comes first in the class’s list; the look begins wit
   expect(await aloneItems(db, desk, 'Europe/London', now)).toEqual([])
 
   const memberId = id()
-  await addMember(db, scope, { id: memberId, name: 'Maren Setalone' }, now)
+  await addMember(db, scope, { id: memberId, name: 'Ysbet Setalone' }, now)
   const look = { name: 'alone.look', id: id(), input: { aloneId: key, memberId } }
   const begun = (await runCommand(db, scope, look, now)) as unknown as { outcome: string; setupId: string }
   expect(begun.outcome).toBe('kept')
@@ -98,7 +98,7 @@ test('what is left behind comes first in the class’s list; the look begins wit
 
 test('what is known of a member outranks what they tapped alone: a pregnancy stays known', async () => {
   const memberId = id()
-  await addMember(db, scope, { id: memberId, name: 'Runa Knownwell' }, now)
+  await addMember(db, scope, { id: memberId, name: 'Ysbet Knownwell' }, now)
   const setupId = id()
   await startSetup(db, scope, { id: setupId, memberId, bikeId: bike.id }, now)
   const known = { kind: 'rider', experience: 'regular', pregnant: true } as const
