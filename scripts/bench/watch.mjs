@@ -115,8 +115,8 @@ async function codePage(studio, fresh) {
   await fresh.close()
   await studio.close()
   console.log(
-    `the page of a code: script up to its answer ${kb(own)}; answers to hands at a fourfold slow-down: median ${ms(page.median)}, ` +
-      `an empty page ${ms(empty.median)}: ${(page.median / empty.median).toFixed(2)} times`,
+    `the page of a code: script up to its answer ${kb(own)}; answers to hands at a fourfold slow-down: ` +
+      `median ${ms(page.median)}, an empty page ${ms(empty.median)}: ${(page.median / empty.median).toFixed(2)} times`,
   )
 }
 
