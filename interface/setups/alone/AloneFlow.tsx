@@ -1,11 +1,9 @@
 'use client'
 import dynamic from 'next/dynamic'
-import type { ReactNode } from 'react'
+import { useEffect, type ReactNode } from 'react'
 import type { Bike, BikeType } from '@/core/bikes/bike/bike'
 import type { School } from '@/core/base/school/school'
-import { AloneEnd } from './AloneEnd'
 import type { AloneScale } from './aloneScale'
-import { AloneStepCard } from './AloneStepCard'
 import styles from './alone.module.css'
 import { HealthFirst } from './HealthFirst'
 import { useAloneRows } from './useAloneRows'
@@ -22,6 +20,11 @@ export type AloneFlowProps = Readonly<{
   gettingOn: ReactNode
 }>
 
+/** Fetched behind the first questions, which a phone shows without them. */
+const loadCard = () => import('./AloneStepCard').then(({ AloneStepCard: view }) => view)
+const loadEnd = () => import('./AloneEnd').then(({ AloneEnd: view }) => view)
+const AloneStepCard = dynamic(loadCard)
+const AloneEnd = dynamic(loadEnd)
 /** Drawn once the arithmetic is there, which brings the body to draw. */
 const ShowIt = dynamic(() => import('../show/ShowIt').then(({ ShowIt: view }) => view))
 
@@ -32,6 +35,7 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
     bike,
     school,
   })
+  useEffect(() => void Promise.allSettled([loadCard(), loadEnd()]), [])
   if (!rows) return <p className={styles.wait} aria-busy="true" />
   if (rows.length === 0) return <HealthFirst referral={referral} hasSides={hasSides(bikeType)} onRider={add} />
   const shown = answer ?? before
