@@ -49,6 +49,8 @@ export async function codesOfBikes(
   now: Date,
 ): Promise<Map<string, string>> {
   if (bikeIds.length === 0) return new Map()
+  const found = await codesInForce(db, studioId, bikeIds)
+  if (found.size === new Set(bikeIds).size) return found
   return withTransaction(db, async (tx) => {
     // Two who print at once make one code a machine.
     const own = await tx

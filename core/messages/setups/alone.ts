@@ -1,4 +1,3 @@
-import type { AxisName } from '../../base/conventions'
 import type { EvidenceOf } from '../../riders/evidence/registry'
 import type { LandmarkAtMark } from '../../riders/evidence/definition/landmarks'
 
@@ -116,14 +115,6 @@ export const ELBOWS: Ask<EvidenceOf<'elbows'>['seen']> = {
     { value: 'locked', name: 'Straight, stretched' },
     { value: 'cramped', name: 'Cramped, much bent' },
   ],
-}
-
-/** What a number moves, in two or three words beside it. */
-export const MOVES_WHAT: Readonly<Record<AxisName, string>> = {
-  seatHeight: 'seat up or down',
-  seatSlide: 'seat fore or aft',
-  barHeight: 'bars up or down',
-  barSlide: 'bars near or far',
 }
 
 export const AFTERWARDS =

@@ -64,9 +64,11 @@ export function OwnBike({ token, code, page, keepsLink }: Props) {
           ))}
         </ul>
       </section>
-      <Link className={styles.way} href={`/m/${token}`}>
-        All your numbers
-      </Link>
+      <section className={styles.part} aria-label="All your numbers">
+        <Link className={styles.way} href={`/m/${token}`}>
+          All your numbers
+        </Link>
+      </section>
       {keepsLink && <KeepLink token={token} />}
     </main>
   )

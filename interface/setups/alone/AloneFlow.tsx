@@ -40,19 +40,16 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
   if (rows.length === 0) return <HealthFirst referral={referral} hasSides={hasSides(bikeType)} onRider={add} />
   const shown = answer ?? before
   const step = shown?.step
-  const draw = (only: 'height' | 'reach') =>
-    shown?.belief &&
-    step &&
-    'marks' in step && (
-      <ShowIt
-        bikeType={bikeType}
-        bike={bike}
-        marks={'yours' in step ? step.yours : step.marks}
-        rider={shown.belief.rider}
-        only={[only]}
-        lit={step.kind === 'set' && step.why === 'low' ? 'less' : 'yours'}
-      />
-    )
+  const picture = shown?.belief && step && 'marks' in step && (
+    <ShowIt
+      bikeType={bikeType}
+      bike={bike}
+      marks={'yours' in step ? step.yours : step.marks}
+      rider={shown.belief.rider}
+      only={['height']}
+      lit={step.kind === 'set' && step.why === 'low' ? 'less' : 'yours'}
+    />
+  )
   return (
     <section className={styles.card} aria-label="Set it up" aria-busy={!answer}>
       {failed && (
@@ -65,15 +62,7 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
       )}
       {!step && !failed && <p className={styles.wait}>One moment …</p>}
       {step?.kind === 'end' && answer ? (
-        <AloneEnd
-          code={code}
-          step={step}
-          scales={scales}
-          rows={rows}
-          left={left}
-          onLeft={leave}
-          picture={draw('height')}
-        />
+        <AloneEnd code={code} step={step} scales={scales} rows={rows} left={left} onLeft={leave} picture={picture} />
       ) : (
         step &&
         step.kind !== 'end' &&
@@ -85,7 +74,7 @@ export function AloneFlow({ code, bikeType, bike, school, referral, scales, gett
             scales={scales}
             isWaiting={!answer}
             onRows={add}
-            picture={step.kind === 'set' && step.why !== 'better' ? draw('height') : null}
+            picture={step.kind === 'set' && step.why !== 'better' ? picture : null}
             gettingOn={step.kind === 'set' && step.why === 'low' ? gettingOn : null}
           />
         )
