@@ -9,7 +9,7 @@ import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import next from 'next'
 import { diskWatch } from './support/freeSpace.mjs'
-import { refusalOf, setPeer, STORAGE_HEADER } from './support/requestFilter.mjs'
+import { isBehindTls, refusalOf, setPeer, STORAGE_HEADER } from './support/requestFilter.mjs'
 import { requestLog } from './support/requestLog.mjs'
 
 const dir = dirname(dirname(fileURLToPath(import.meta.url)))
@@ -45,9 +45,9 @@ function answer(request, response) {
   const refusal = refusalOf(request, isFull)
   if (refusal)
     return response.writeHead(refusal.status, { 'content-type': 'text/plain; charset=utf-8' }).end(refusal.text)
+  const isOverTls = TLS_CERTIFICATE ? request.socket.encrypted : isBehindTls(request, process.env)
   setPeer(request, process.env.TRUSTED_PROXY)
-  if (TLS_CERTIFICATE && request.socket.encrypted)
-    response.setHeader('strict-transport-security', `max-age=${TLS_ONLY_S}`)
+  if (isOverTls) response.setHeader('strict-transport-security', `max-age=${TLS_ONLY_S}`)
   void handle(request, response)
 }
 const limits = { maxHeaderSize: 16_384 }

@@ -58,3 +58,8 @@ export function setPeer(request, trustedProxy) {
   for (const header of CLAIMS) delete request.headers[header]
   request.headers['x-forwarded-for'] = trustedProxy && peer === trustedProxy && claimed ? claimed : peer
 }
+
+/** Whether a request came by the proxy in front, and that speaks TLS: the public address says so. */
+export function isBehindTls(request, { TRUSTED_PROXY, BETTER_AUTH_URL }) {
+  return request.socket.remoteAddress === TRUSTED_PROXY && Boolean(BETTER_AUTH_URL?.startsWith('https:'))
+}

@@ -238,7 +238,7 @@ test('a secret is made once, stored, and readable by its owner only', () => {
 
 test('before the application: addresses that cannot be read, pages of other sites, and forged client addresses', () => {
   const { stdout } = plainNode(`
-    import { refusalOf, setPeer } from './scripts/support/requestFilter.mjs'
+    import { isBehindTls, refusalOf, setPeer } from './scripts/support/requestFilter.mjs'
     const status = (url, headers = {}, method = 'GET') => refusalOf({ method, url, headers })?.status ?? 200
     const peer = (claimed, proxy) => {
       const request = { socket: { remoteAddress: '10.0.0.9' }, headers: { ...claimed } }
@@ -255,11 +255,15 @@ test('before the application: addresses that cannot be read, pages of other site
         peer({ 'x-forwarded-for': '1.2.3.4, 5.6.7.8' }, '10.0.0.9'),
         peer({ 'x-forwarded-for': '1.2.3.4' }, '10.0.0.1'),
       ],
+      [['10.0.0.9', 'https://a.example'], ['10.0.0.1', 'https://a.example'], ['10.0.0.9', 'http://a.example'], []].map(
+        ([TRUSTED_PROXY, BETTER_AUTH_URL]) =>
+          isBehindTls({ socket: { remoteAddress: '10.0.0.9' } }, { TRUSTED_PROXY, BETTER_AUTH_URL })),
     ]))`)
   expect(JSON.parse(stdout)).toEqual([
     [200, 400, 400, 414],
     [200, 200, 403, 403],
     [{ 'x-forwarded-for': '10.0.0.9' }, { 'x-forwarded-for': '5.6.7.8' }, { 'x-forwarded-for': '10.0.0.9' }],
+    [true, false, false, false],
   ])
 })
 
