@@ -36,7 +36,7 @@ const ORDER = {
   ],
   'core/setups/recommend': ['history', 'saddle', 'bars', 'request', 'steps', '.'],
   'core/classes': ['plan', 'watch', 'planning'],
-  'core/comfort': ['model', 'findings', 'changes', 'weighing', '.'],
+  'core/comfort': ['model', 'findings', 'changes', 'weighing', '.', 'programme'],
   'core/messages': ['words', 'bikes', 'setups', 'classes', 'comfort', 'riders', 'studio', '.'],
   'core/operations': ['requests', '.'],
   server: [
@@ -74,7 +74,7 @@ const ORDER = {
   'interface/offline': ['delivery', '.'],
   'interface/frame': ['finder', 'signIn', 'accounts', 'outboxStatus', '.'],
   'interface/bikes': ['.', 'accommodation', 'types', 'tape', 'machine', 'fleet'],
-  'interface/comfort': ['limits', 'exercises', 'picture', 'reasons', 'story'],
+  'interface/comfort': ['limits', 'exercises', 'programme', 'picture', 'reasons', 'story'],
   'interface/setups': [
     'move',
     'steps',

@@ -11,11 +11,14 @@ const pose = closed({ head: Type.Optional(point), limbs: lines, props: Type.Opti
 const text = Type.String({ minLength: 5, maxLength: 160 })
 const schema = Type.Array(
   closed({
+    id: Type.String({ pattern: '^[a-zA-Z]{3,30}$' }),
     name: text,
     howOften: text,
     how: text,
     named: text,
-    kind: oneOf(['strength', 'drill']),
+    kind: oneOf(['strength', 'drill', 'skill']),
+    perWeek: Type.Optional(Type.Integer({ minimum: 1, maximum: 7 })),
+    goesMin: Type.Optional(Type.Array(Type.Integer({ minimum: 1, maximum: 20 }), { minItems: 1 })),
     drawn: Type.Array(closed({ from: Type.Optional(pose), to: pose }), { minItems: 1 }),
   }),
 )

@@ -15,12 +15,17 @@ export type Pose = Readonly<{
  * practice, no source; words and drawings are ours).
  */
 export type Exercise = Readonly<{
+  id: string
   name: string
   howOften: string
   how: string
   /** As the tables of causes and signs name it. */
   named: string
-  kind: 'strength' | 'drill'
+  kind: 'strength' | 'drill' | 'skill'
+  /** Days a week it is done on; none for what belongs to a ride. */
+  perWeek?: number
+  /** Of a skill that is learned in a few goes: the minutes of each. */
+  goesMin?: readonly number[]
   /** Each with where it begins, drawn faintly. */
   drawn: readonly Readonly<{ from?: Pose; to: Pose }>[]
 }>
@@ -30,3 +35,6 @@ export const EXERCISES: readonly Exercise[] = rows as unknown as Exercise[]
 
 /** The exercise a table names; undefined for other words. */
 export const exerciseNamed = (words: string): Exercise | undefined => EXERCISES.find(({ named }) => named === words)
+
+/** An exercise by its id; undefined for any other word. */
+export const exerciseById = (id: string): Exercise | undefined => EXERCISES.find((one) => one.id === id)

@@ -86,6 +86,9 @@ const TEXT = {
   linkEnded: 'this link has ended; ask the studio for a new one',
   tooManyToday: 'you sent a lot today, and the studio has it. Tell somebody there what is new',
   unreadable: 'something in it cannot be read; look it over and send it again',
+  flagIsOpen: 'a red flag is open. Refer the rider first; exercises wait until that is settled',
+  enoughProgrammes: 'two programmes run already. End one before another is given',
+  programmeOver: 'these exercises are over or stopped; open the page again',
   ownTrialEnded: 'this trial is over already; open the page again',
 
   // Numbers and set-ups

@@ -15,6 +15,7 @@ import { addMembers, addPurposes, addTapes } from './members'
 import { addLimits } from './limits'
 import { addMoves } from './moves'
 import { addPlans } from './plans'
+import { addProgrammes } from './programmes'
 import { addSetups } from './setups'
 import { addTrials } from './trials'
 
@@ -31,6 +32,7 @@ export async function addHistory(db: Database, scopes: readonly Scope[], now: Da
   await addMoves(hall)
   await addLimits(hall)
   await addPlans(hall)
+  await addProgrammes(hall)
   for (const i of [WITHOUT_NUMBERS, WITHOUT_NUMBERS + 3, WITHOUT_NUMBERS + 5])
     await bookRider(
       db,

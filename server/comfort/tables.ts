@@ -1,8 +1,9 @@
-import { boolean, double, index, int, json, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, double, index, int, json, mysqlEnum, mysqlTable, unique, varchar } from 'drizzle-orm/mysql-core'
 import { CHANGED_AXES, WAYS, type Cause, type ComplaintName } from '../../core/comfort/model/causeTable'
 import { REPORTERS, type Health, type Quality } from '../../core/comfort/model/complaint'
 import { MOMENTS } from '../../core/comfort/model/request'
 import { TRIAL_OUTCOMES } from '../../core/comfort/changes/trial'
+import type { Programme } from '../../core/comfort/programme/programme'
 import type { Marks } from '../../core/base/conventions'
 import { studioId, user } from '../platform/accounts/tables'
 import { bike } from '../bikes/tables'
@@ -118,4 +119,43 @@ export const trialRating = mysqlTable(
     createdBy: reference('created_by').references(() => user.id),
   },
   (t) => [index('rating_trial').on(t.trialId, t.createdAt), index('rating_studio').on(t.studioId)],
+)
+
+/** Exercises given to a rider for some weeks, for a sign or complaint; health data. */
+export const programme = mysqlTable(
+  'programme',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: memberId(),
+    body: sealed<Programme>('programme', 'body', { $ref: '#/definitions/programme' }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: reference('created_by')
+      .notNull()
+      .references(() => user.id),
+    /** When it was taken up again after a red flag. */
+    resumedAt: moment('resumed_at'),
+    endedAt: moment('ended_at'),
+    endedBy: reference('ended_by').references(() => user.id),
+  },
+  (t) => [index('programme_member').on(t.memberId, t.createdAt), index('programme_studio').on(t.studioId, t.createdAt)],
+)
+
+/** A day on which a member did an exercise of their programme. */
+export const programmeTick = mysqlTable(
+  'programme_tick',
+  {
+    id: id(),
+    studioId: studioId(),
+    programmeId: reference('programme_id')
+      .notNull()
+      .references(() => programme.id),
+    /** Which of the programme's exercises, from 0. */
+    item: int('item').notNull(),
+    /** On the studio's clock, YYYY-MM-DD. */
+    day: varchar('day', { length: 10 }).notNull(),
+    linkId: reference('link_id').references(() => memberLink.id),
+    createdAt: moment('created_at').notNull(),
+  },
+  (t) => [unique('programme_tick_day').on(t.programmeId, t.item, t.day), index('programme_tick_studio').on(t.studioId)],
 )

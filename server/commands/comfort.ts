@@ -1,9 +1,11 @@
 import { Type } from '@sinclair/typebox'
 import type { ComplaintInput } from '../../core/comfort/complaintInput'
+import { programmeSchema } from '../../core/comfort/programme/programme'
 import { TRIAL_OUTCOMES } from '../../core/comfort/changes/trial'
 import { oneLine } from '../../core/riders/memberPage/message'
 import { closed, oneOf } from '../../core/base/schema'
 import * as complaints from '../comfort/complaints'
+import * as programmes from '../comfort/programmes'
 import { readComplaint } from '../comfort/readComplaint'
 import { setReferralText } from '../comfort/referral'
 import { mayNote } from '../riders/consent'
@@ -168,5 +170,70 @@ export const saveReferral = defineCommand({
     if (text.length > MAX_REFERRAL_LENGTH) return refused({ code: 'malformed' })
     await setReferralText(tx, scope, text || null)
     return SAVED
+  },
+})
+
+const { about, exercises, weeks } = programmeSchema.properties
+const PROGRAMME_REFUSAL = {
+  gone: 'noSuchMember',
+  idTaken: 'idTaken',
+  flagged: 'flagIsOpen',
+  tooMany: 'enoughProgrammes',
+  unknown: 'malformed',
+} as const
+
+/** Gives a rider exercises for some weeks; the command's id is the programme's. */
+export const giveProgramme = defineCommand({
+  name: 'comfort.giveProgramme',
+  permission: 'writeNotes',
+  ownsId: true,
+  schema: closed({
+    memberId: idSchema,
+    about,
+    exercises,
+    weeks,
+    /** The member agrees to notes with this one. */
+    agrees: Type.Optional(Type.Boolean()),
+  }),
+  run: async (tx, scope, { memberId, agrees = false, ...given }, { id, now }) => {
+    if (!(await mayNote(tx, scope, memberId, agrees, now)))
+      return refused({ code: (await findMember(tx, scope, memberId)) ? 'needsConsent' : 'noSuchMember' })
+    const { outcome } = await programmes.giveProgramme(tx, scope, { id, memberId, ...given }, now)
+    return outcome === 'kept' ? SAVED : refused({ code: PROGRAMME_REFUSAL[outcome] })
+  },
+})
+
+const ofProgramme = closed({ memberId: idSchema, programmeId: idSchema })
+
+/** Ends a programme. */
+export const endProgramme = defineCommand({
+  name: 'comfort.endProgramme',
+  permission: 'writeNotes',
+  schema: ofProgramme,
+  run: async (tx, scope, { memberId, programmeId }, { now }) => {
+    await programmes.endProgramme(tx, scope, { id: programmeId, memberId }, now)
+    return SAVED
+  },
+})
+
+/** Takes back the end of a programme. */
+export const reopenProgramme = defineCommand({
+  name: 'comfort.reopenProgramme',
+  permission: 'writeNotes',
+  schema: ofProgramme,
+  run: async (tx, scope, { memberId, programmeId }) => {
+    await programmes.reopenProgramme(tx, scope, { id: programmeId, memberId })
+    return SAVED
+  },
+})
+
+/** Takes up a programme that a red flag stopped, once that is settled. */
+export const resumeProgramme = defineCommand({
+  name: 'comfort.resumeProgramme',
+  permission: 'writeNotes',
+  schema: ofProgramme,
+  run: async (tx, scope, { memberId, programmeId }, { now }) => {
+    const { outcome } = await programmes.resumeProgramme(tx, scope, { id: programmeId, memberId }, now)
+    return outcome === 'kept' ? SAVED : refused({ code: 'flagIsOpen' })
   },
 })

@@ -5,6 +5,7 @@ import { evidenceIssues, requestIssues } from '../../core/operations/dispatch'
 import { closed } from '../../core/base/schema'
 import { listTypes } from '../bikes/versions'
 import { addOwnComplaint } from '../comfort/complaints'
+import { tickExercise as tickDay, untickExercise as untickDay } from '../comfort/programmes'
 import { readComplaint } from '../comfort/readComplaint'
 import { rateTrial } from '../comfort/trialChanges'
 import type { Database } from '../platform/db/connection'
@@ -129,4 +130,27 @@ export const rateOwnTrial = defineOwnCommand({
     const { outcome } = await rateTrial(tx, owner, { id, trialId, rating }, now)
     return outcome === 'ended' ? refused({ code: 'ownTrialEnded' }) : recorded(outcome)
   },
+})
+
+const ofDay = {
+  programmeId: idSchema,
+  item: Type.Integer({ minimum: 0, maximum: 9 }),
+  day: Type.String({ minLength: 10, maxLength: 10 }),
+}
+const ofRunning = (outcome: 'kept' | 'over' | 'unreadable') =>
+  outcome === 'kept' ? SAVED : outcome === 'over' ? refused({ code: 'programmeOver' }) : unreadable
+
+/** The member did an exercise of their programme on a day. */
+export const tickExercise = defineOwnCommand({
+  name: 'ownPage.tickExercise',
+  ownsId: true,
+  schema: closed(ofDay),
+  run: async (tx, owner, input, { id, now }) => ofRunning((await tickDay(tx, owner, { id, ...input }, now)).outcome),
+})
+
+/** Takes the day of an exercise back. */
+export const untickExercise = defineOwnCommand({
+  name: 'ownPage.untickExercise',
+  schema: closed(ofDay),
+  run: async (tx, owner, input, { now }) => ofRunning((await untickDay(tx, owner, input, now)).outcome),
 })

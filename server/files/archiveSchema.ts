@@ -2,6 +2,7 @@ import { getTableName } from 'drizzle-orm'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
+import { programmeSchema } from '../../core/comfort/programme/programme'
 import { planSchema } from '../../core/riders/plans/plan'
 import { retentionSchema } from '../../core/riders/retention/retention'
 import { schemas } from '../../core/operations/schemas'
@@ -9,9 +10,9 @@ import { plainShapeOf } from '../platform/sealing/sealed'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 7
+export const ARCHIVE_VERSION = 8
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, 6, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, 6, 7, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -131,6 +132,7 @@ export function archiveSchema(): object {
       equipment: inside(equipmentSchema),
       limit: inside(limitSchema),
       plan: inside(planSchema),
+      programme: inside(programmeSchema),
       ...Object.fromEntries(PARTS.map((part) => [part, inside(schemas[part])])),
     },
   }

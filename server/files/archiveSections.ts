@@ -62,6 +62,8 @@ export const SECTION_NAMES = [
   'complaints',
   'trials',
   'trialRatings',
+  'programmes',
+  'programmeTicks',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
 /** Sections that older archives are without, by the version that brought them. */
@@ -70,6 +72,7 @@ const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   4: ['memberMerges', 'followUps'],
   5: ['moves', 'limits', 'plans'],
   6: ['consentWordings', 'consents'],
+  8: ['programmes', 'programmeTicks'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -223,6 +226,8 @@ export const SECTIONS: readonly ArchiveSection[] = [
     { fromMarks: 'marks', toMarks: 'marks' },
   ),
   section('trialRatings', comfort.trialRating, [comfort.trialRating.id], { trialId: 'trials', ...BY }),
+  section('programmes', comfort.programme, [comfort.programme.id], { memberId: 'members', endedBy: PERSON, ...BY }),
+  section('programmeTicks', comfort.programmeTick, [comfort.programmeTick.id], { programmeId: 'programmes' }),
 ]
 
 /** The order of a section's rows. */

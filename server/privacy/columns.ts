@@ -159,6 +159,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
     ],
   },
   trial_rating: { health: ['rating'], neither: ['trial_id', 'told_by', 'link_id'] },
+  programme: { health: ['body'], neither: ['member_id', 'resumed_at', 'ended_at', 'ended_by'] },
+  programme_tick: { neither: ['programme_id', 'item', 'day', 'link_id'] },
 
   // Classes.
   class_rider: {

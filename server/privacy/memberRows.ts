@@ -9,7 +9,7 @@ import {
   classRider,
   markMove,
 } from '../classes/tables'
-import { complaint, trial, trialRating } from '../comfort/tables'
+import { complaint, programme, programmeTick, trial, trialRating } from '../comfort/tables'
 import type { DbExecutor } from '../platform/db/connection'
 import { memberLink, memberMessage } from '../riders/memberPage/tables'
 import { consent, member, memberMerge, memberWord, riderLimit, riderPlan } from '../riders/tables'
@@ -45,6 +45,16 @@ export const MEMBER_TABLES: readonly MemberTable[] = [
       inArray(trialRating.trialId, db.select({ id: trial.id }).from(trial).where(eq(trial.memberId, memberId))),
   },
   own('trials', trial),
+  {
+    name: 'programmeTicks',
+    table: programmeTick,
+    of: (db, memberId) =>
+      inArray(
+        programmeTick.programmeId,
+        db.select({ id: programme.id }).from(programme).where(eq(programme.memberId, memberId)),
+      ),
+  },
+  own('programmes', programme),
   own('complaints', complaint),
   own('followUps', classFollowUp),
   own('looks', classLook),

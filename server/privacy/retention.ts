@@ -2,7 +2,7 @@ import { and, count, eq, inArray, isNotNull, isNull, lt, notExists, sql, type SQ
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import { KEPT, type Kept, type Retention } from '../../core/riders/retention/retention'
 import { classFollowUp, classNote, markMove } from '../classes/tables'
-import { complaint, trial, trialRating } from '../comfort/tables'
+import { complaint, programme, programmeTick, trial, trialRating } from '../comfort/tables'
 import { studio } from '../platform/accounts/tables'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
@@ -119,6 +119,7 @@ export async function applyRetention(
       counts[kind] += deleted
     }
     if (kind === 'notes') await deleteFollowUps(db, scope, monthsBefore(now, months))
+    if (kind === 'complaints') await deleteProgrammes(db, scope, monthsBefore(now, months))
     if (kind === 'sets') await deleteSetups(db, scope, monthsBefore(now, months))
   }
   return counts
@@ -138,6 +139,14 @@ async function deleteSome(tx: DbExecutor, kind: Kept, table: Outdated['table'], 
   if (kind === 'sets') await tx.delete(markMove).where(inArray(markMove.id, ids))
   await tx.delete(table).where(inArray(table.id!, ids))
   return ids.length
+}
+
+/** Programmes last for some weeks: what was given before the day is over. */
+async function deleteProgrammes(db: DbExecutor, { studioId }: Pick<Scope, 'studioId'>, before: Date): Promise<void> {
+  const old = and(eq(programme.studioId, studioId), lt(programme.createdAt, before))
+  const ids = db.select({ id: programme.id }).from(programme).where(old)
+  await db.delete(programmeTick).where(inArray(programmeTick.programmeId, ids))
+  await db.delete(programme).where(old)
 }
 
 /** Lines after class are made of notes. */

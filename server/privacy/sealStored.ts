@@ -2,7 +2,7 @@ import { getTableColumns, getTableName, sql } from 'drizzle-orm'
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import { getTableConfig } from 'drizzle-orm/mysql-core'
 import { classFollowUp } from '../classes/tables'
-import { complaint, trial } from '../comfort/tables'
+import { complaint, programme, trial } from '../comfort/tables'
 import { withTransaction, type Database } from '../platform/db/connection'
 import { openText, readableStarts, SealError, sealedNow, sealText } from '../platform/sealing/keys'
 import { plainShapeOf, sealedFields } from '../platform/sealing/sealed'
@@ -15,6 +15,7 @@ export const SEALED_TABLES: readonly MySqlTable[] = [
   classFollowUp,
   complaint,
   trial,
+  programme,
   memberMessage,
   aloneSetup,
   riderLimit,

@@ -1,10 +1,15 @@
+'use client'
+import { Button } from 'antd'
+import { useState } from 'react'
 import { ExerciseCard } from '../exercises/ExerciseDrawing'
 import { Link } from '../../kit/Link'
+import { GiveProgramme } from '../programme/GiveProgramme'
 import styles from './reasons.module.css'
 import type { ReasonsPage } from './reasonsPage'
 
 /** What may help besides a change of the bike: kit and habit, and an exercise. */
-export function Besides({ page }: { page: ReasonsPage }) {
+export function Besides({ memberId, page }: Readonly<{ memberId: string; page: ReasonsPage }>) {
+  const [giving, setGiving] = useState(false)
   return (
     <>
       {page.kit.length > 0 && (
@@ -29,7 +34,20 @@ export function Besides({ page }: { page: ReasonsPage }) {
             A suggestion, not therapy. What hurts while doing it is left out.{' '}
             <Link href="/class/exercises">All exercises</Link>
           </p>
+          {page.subjects.length > 0 && (
+            <Button size="large" onClick={() => setGiving(true)}>
+              Give it for some weeks
+            </Button>
+          )}
         </section>
+      )}
+      {giving && (
+        <GiveProgramme
+          memberId={memberId}
+          subjects={page.subjects}
+          asks={page.agrees ? null : page.wording}
+          close={() => setGiving(false)}
+        />
       )}
     </>
   )

@@ -130,7 +130,7 @@ export function ReasonsView({ member, page, mayTry, mayNote }: Props) {
             />
           )}
           {page.causes.length > 0 && <Causes causes={page.causes} stopped={page.refer !== null} />}
-          <Besides page={page} />
+          <Besides memberId={member.id} page={page} />
         </div>
         <ReasonsAside
           member={member}

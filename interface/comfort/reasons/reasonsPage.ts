@@ -13,6 +13,7 @@ import { redFlagNamed, REFERRAL } from '@/core/classes/watch/comfort'
 import type { Reasons } from '@/server/pages/comfort/reasons'
 import { formatDate } from '@/core/messages/words/dates'
 import type { ComplaintInput } from '@/core/comfort/complaintInput'
+import { subjectText, type SubjectText } from '../programme/programmeText'
 import { trialSummary, type TrialSummary } from './trialSummary'
 
 export type ComplaintSummary = Readonly<{
@@ -71,6 +72,8 @@ export type ReasonsPage = Readonly<{
   touched: readonly string[]
   cue: string | null
   offBike: Readonly<{ words: string; exercise: Exercise | null }> | null
+  /** Complaints that exercises can be given for; none while something is referred. */
+  subjects: readonly SubjectText[]
   kit: readonly KitAdvice[]
   refer: string | null
   running: readonly TrialSummary[]
@@ -150,6 +153,7 @@ export function reasonsPage(found: Reasons): ReasonsPage {
     touched: touched.map(({ name }) => name),
     cue: answer?.cue ?? null,
     offBike: off ? { words: capitalized(off), exercise: exerciseNamed(off) ?? null } : null,
+    subjects: answer && !answer.refer && !limitStop ? subjectsOf(complaints, off) : [],
     kit: answer && !answer.refer ? kitAdviceFor(answer.causes) : [],
     refer: answer?.refer?.why ?? null,
     running: summaries.filter(({ ended }) => ended === null),
@@ -163,6 +167,19 @@ export function reasonsPage(found: Reasons): ReasonsPage {
       : null,
     referral: referral ?? REFERRAL,
   }
+}
+
+/** What exercises can be given for, each with the one that the answer names first. */
+function subjectsOf(complaints: Reasons['complaints'], off: string | null | undefined): SubjectText[] {
+  const named = off ? exerciseNamed(off) : undefined
+  return [...new Set(complaints.map(({ what }) => what))]
+    .map((complaint) => subjectText({ complaint }))
+    .map(({ offered, others, ...subject }) => ({
+      ...subject,
+      offered: [...(named ? [named] : []), ...offered.filter((one) => one !== named)],
+      others: others.filter((one) => one !== named),
+    }))
+    .filter(({ offered }) => offered.length > 0)
 }
 
 /** Why a change serves its cause: the cause, what speaks for it, and what helps there. */

@@ -13,6 +13,8 @@ import { OwnConsent } from './OwnConsent'
 import { KeepLink } from './KeepLink'
 import { OwnNumbers } from './OwnNumbers'
 import { OwnTrial, type OwnTrialSummary } from './OwnTrial'
+import { OwnProgramme } from './OwnProgramme'
+import type { OwnProgrammeSummary } from './ownProgrammeProps'
 import { Recheck } from './Recheck'
 import styles from './memberPage.module.css'
 
@@ -26,6 +28,7 @@ export type MemberPageProps = Readonly<{
   hasFile: boolean
   consent: ConsentText
   trials: readonly OwnTrialSummary[]
+  programmes: readonly OwnProgrammeSummary[]
   /** The words for what is no matter for a bike. */
   referral: string
   /** This may be the member's own phone. */
@@ -43,6 +46,7 @@ export function MemberPage({
   hasFile,
   consent,
   trials,
+  programmes,
   referral,
   keepsLink,
 }: MemberPageProps) {
@@ -89,6 +93,9 @@ export function MemberPage({
           <HomeForm token={token} measured={first.measured} />
         </>
       )}
+      {programmes.map((programme) => (
+        <OwnProgramme key={programme.id} token={token} programme={programme} referral={referral} />
+      ))}
       <details className={styles.how}>
         <summary>Getting on and off</summary>
         <GettingOn />

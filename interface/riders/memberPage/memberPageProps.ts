@@ -5,11 +5,12 @@ import { capitalized } from '@/core/messages/words/phrases'
 import type { MemberPageData } from '@/server/pages/riders/memberPage'
 import { consentText } from '../../comfort/limits/consentText'
 import type { MemberPageProps } from './MemberPage'
+import { ownProgrammeProps } from './ownProgrammeProps'
 
 /** A member's own page in words. */
 export const memberPageProps = (
   token: string,
-  { studio, name, sets, first, trials, hasStory, hasFile, consent }: MemberPageData,
+  { studio, name, sets, first, trials, programmes, hasStory, hasFile, consent }: MemberPageData,
 ): Omit<MemberPageProps, 'keepsLink'> => ({
   token,
   studio: studio.name,
@@ -20,6 +21,7 @@ export const memberPageProps = (
   hasStory,
   hasFile,
   consent: consentText(consent, studio.timeZone),
+  programmes: programmes.map(ownProgrammeProps),
   trials: trials.map(({ id, said, what, expects, ratingBefore, ...run }) => ({
     id,
     text: said,

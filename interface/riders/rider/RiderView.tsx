@@ -25,6 +25,8 @@ import { FromTape } from '../otherBikes/FromTape'
 import { Limits, type RiderLimitText } from '../../comfort/limits/Limits'
 import type { StopText } from '../../comfort/limits/stopProps'
 import { Plans, type RiderPlanText } from '../../comfort/limits/Plans'
+import { Programmes } from '../../comfort/programme/Programmes'
+import type { ProgrammesText } from '../../comfort/programme/programmeText'
 import { ConsentPart, type ConsentText } from '../../comfort/limits/ConsentPart'
 import { NumbersCard, type CurrentSet } from './NumbersCard'
 import { OtherBikes, type StudioType } from '../otherBikes/OtherBikes'
@@ -72,6 +74,8 @@ export type RiderViewProps = Readonly<{
   plans: readonly RiderPlanText[] | null
   /** Null where this person's role sees none. */
   consent: ConsentText | null
+  /** Null where this person's role sees none. */
+  programmes: ProgrammesText | null
   /** On the studio's clock, YYYY-MM-DD. */
   today: string
   /** Null for a user without notes: the page behind the link shows them. */
@@ -103,6 +107,7 @@ export function RiderView({
   limits,
   plans,
   consent,
+  programmes,
   today,
   own,
 }: RiderViewProps) {
@@ -189,7 +194,14 @@ export function RiderView({
       {plans && <Plans memberId={member.id} plans={plans} today={today} />}
       {limits && <Limits memberId={member.id} limits={limits} today={today} />}
       {consent && <ConsentPart memberId={member.id} consent={consent} />}
-      {notes && <SeenInClass notes={notes} />}
+      {programmes && (
+        <Programmes
+          memberId={member.id}
+          programmes={programmes}
+          asks={consent?.given === null ? consent.wording : null}
+        />
+      )}
+      {notes && <SeenInClass notes={notes} trained={trainedSigns(programmes)} />}
       {own && <OwnPage memberId={member.id} link={own.link} messages={own.messages} mayLink={maySetUp} />}
       {timeline.entries.length > 0 && (
         <TimeLine
@@ -216,6 +228,10 @@ export function RiderView({
     </article>
   )
 }
+
+/** The signs that exercises run for. */
+const trainedSigns = (programmes: ProgrammesText | null): readonly string[] =>
+  programmes?.given.flatMap(({ sign, state }) => (sign && state === 'running' ? sign : [])) ?? []
 
 type Modal = 'tape' | 'changed' | 'drawings' | 'edit' | 'merge'
 type May = Pick<RiderViewProps, 'member' | 'maySetUp' | 'mayEdit' | 'mayMerge' | 'seesFile'>

@@ -2,6 +2,7 @@ import styles from './rider.module.css'
 
 export type NoteSummary = Readonly<{
   id: string
+  sign: string
   seen: string
   side: 'left' | 'right' | 'both' | null
   when: string
@@ -14,7 +15,14 @@ export type NoteSummary = Readonly<{
 }>
 
 /** Notes on the rider in class, each with its cue. */
-export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
+export function SeenInClass({
+  notes,
+  trained,
+}: {
+  notes: readonly NoteSummary[]
+  /** Signs that exercises run for. */
+  trained: readonly string[]
+}) {
   return (
     <section className={styles.part} id="seen">
       <h2>Seen in class</h2>
@@ -35,6 +43,7 @@ export function SeenInClass({ notes }: { notes: readonly NoteSummary[] }) {
                 {note.when}, bike {note.bike}, {note.by}
                 {note.held !== null &&
                   (note.held ? ', changed at a second look' : ', had not changed at a second look')}
+                {trained.includes(note.sign) && ', exercises given'}
               </p>
             </li>
           ))}

@@ -2,6 +2,7 @@ import { formatBikeChanged } from '@/core/messages/bikes/bikeNames'
 import { formatMemberMessage } from '@/core/messages/riders/memberPage'
 import { stopProps } from '../../comfort/limits/stopProps'
 import { formatLimit } from '@/core/messages/riders/limits'
+import { programmesText } from '../../comfort/programme/programmeText'
 import { consentText } from '../../comfort/limits/consentText'
 import { limitEffects } from '@/core/riders/limits/limits'
 import { describeNote } from '@/core/messages/riders/rider'
@@ -54,11 +55,13 @@ export function riderProps(page: RiderPage): RiderViewProps {
       })) ?? null,
     plans: page.plans?.map(({ id, kind, text, isDue }) => ({ id, kind, text, isDue })) ?? null,
     consent: page.consent && consentText(page.consent, timeZone),
+    programmes: page.programmes && programmesText(page.programmes, timeZone),
     today: page.today,
     own: ownPage(page, date, dateAndTime),
     notes:
       notes?.map(({ createdAt, createdBy, bikeNumber, ...note }) => ({
         id: note.id,
+        sign: note.sign,
         ...describeNote(note, cues),
         held: note.held,
         when: dateAndTime(createdAt),

@@ -12,7 +12,7 @@ import {
   classNote,
   markMove,
 } from '../../classes/tables'
-import { complaint, trial } from '../../comfort/tables'
+import { complaint, programme, trial } from '../../comfort/tables'
 import { memberLink, memberMessage } from '../../riders/memberPage/tables'
 import { registerCurrent, registerEntry, setup } from '../../setups/tables'
 import { consent, memberWord, member, memberMerge, riderLimit, riderPlan } from '../../riders/tables'
@@ -49,6 +49,7 @@ const MOVED: readonly (MySqlTable & Readonly<{ memberId: AnyMySqlColumn }>)[] = 
   memberLink,
   complaint,
   trial,
+  programme,
   memberMerge,
 ]
 

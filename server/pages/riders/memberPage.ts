@@ -1,6 +1,7 @@
 import type { Bike, BikeType } from '../../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../../core/bikes/bike/equipment'
 import type { Marks } from '../../../core/base/conventions'
+import { progressOf, type ExerciseProgress } from '../../../core/comfort/programme/programme'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
 import type { TranslateResponse } from '../../../core/operations/requests/translate'
@@ -11,8 +12,9 @@ import { MINUTES_AT_THE_BIKE } from '../../../core/riders/memberPage/message'
 import type { Scope } from '../../platform/accounts/scope'
 import { listTypes } from '../../bikes/versions'
 import { runningTrials, type Trial } from '../../comfort/trials'
+import { listProgrammes, type StoredProgramme } from '../../comfort/programmes'
 import { stopsOf } from '../../comfort/stops'
-import { effectsOfLimits } from '../../riders/limits'
+import { effectsOfLimits, todayOf } from '../../riders/limits'
 import { compute } from '../../platform/compute/pool'
 import type { DbExecutor } from '../../platform/db/connection'
 import { currentEntries } from '../../setups/register'
@@ -48,6 +50,8 @@ export type MemberPageData = Readonly<{
   first: Readonly<{ measured: boolean; minutes: number; marks: readonly FirstMarks[] }> | null
   /** Changes that are tried now; none by a link to the numbers alone. */
   trials: readonly Trial[]
+  /** Exercises that run, or that a red flag stopped; none by a link to the numbers alone. */
+  programmes: readonly OwnProgrammeData[]
   /** Whether the link opens the member's story. */
   hasStory: boolean
   /** Whether the link gives out all that is stored about the member. */
@@ -55,6 +59,14 @@ export type MemberPageData = Readonly<{
   /** The member's consent to notes, and its wording. */
   consent: Readonly<{ given: Consent | null; wording: string }>
 }>
+
+/** Exercises as their rider sees them. */
+export type OwnProgrammeData = StoredProgramme &
+  Readonly<{
+    progress: readonly ExerciseProgress[]
+    /** On the studio's clock, YYYY-MM-DD. */
+    today: string
+  }>
 
 /** Nobody waits longer for what they may try. */
 const PATIENCE_MS = 8000
@@ -99,6 +111,7 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     sets,
     first: sets.length > 0 ? null : await firstMarks(db, scope, owner.memberId, types),
     trials,
+    programmes: owner.opens === 'everything' ? await ownProgrammes(db, owner, now) : [],
     hasStory: owner.opens === 'everything',
     hasFile: owner.opens === 'everything',
     consent: {
@@ -106,6 +119,13 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
       wording: (await currentWording(db, scope)).wording,
     },
   }
+}
+
+async function ownProgrammes(db: DbExecutor, owner: LinkOwner, now: Date): Promise<OwnProgrammeData[]> {
+  const today = await todayOf(db, scopeOf(owner), now)
+  return (await listProgrammes(db, scopeOf(owner), owner.memberId, now))
+    .filter(({ state }) => state.state === 'running' || state.state === 'stopped')
+    .map((one) => ({ ...one, progress: progressOf(one.programme, one.ticks), today }))
 }
 
 /** What it takes to draw a rider, without their height. */

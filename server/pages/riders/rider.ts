@@ -25,6 +25,7 @@ import {
 import { listOpenSetups } from '../../setups/setups'
 import { getStudio } from '../../studio/studio'
 import { riderContext } from '../comfort/riderContext'
+import { riderProgrammes } from '../comfort/programmes'
 
 /** One rider as far as the user's role sees them; null where the studio has no such member. */
 export type RiderPage = NonNullable<Awaited<ReturnType<typeof riderPage>>>
@@ -90,6 +91,8 @@ export async function riderPage(db: DbExecutor, scope: Scope, id: string, now: D
     limits: seesNotes ? await listLimits(db, scope, [id]) : null,
     /** What is to be done for the rider later; null where the role sees none. */
     plans: seesNotes ? await plansOf(db, scope, [id], now) : null,
+    /** Exercises given to the rider; null where the role sees none. */
+    programmes: notes && (await riderProgrammes(db, scope, id, notes, now)),
     /** Whether the rider agreed to notes, and the question; null where the role sees none. */
     consent: seesNotes
       ? { given: await consentOf(db, scope, id), wording: (await currentWording(db, scope)).wording }

@@ -35,6 +35,8 @@ import * as watch from '@/server/classes/watch'
 import { readWatch, watchData } from '@/server/pages/classes/watch'
 import * as rooms from '@/server/classes/rooms/rooms'
 import * as complaints from '@/server/comfort/complaints'
+import * as programmes from '@/server/comfort/programmes'
+import { riderProgrammes } from '@/server/pages/comfort/programmes'
 import { findingsOnFile } from '@/server/pages/comfort/findings'
 import { studioPicture } from '@/server/pages/comfort/picture'
 import { moveMark, undoMove } from '@/server/commands/useCases/moveMark'
@@ -181,6 +183,7 @@ const other = {
   keyHash: 'ab'.repeat(32),
   tablet: id(),
   alone: id(),
+  programme: id(),
 }
 
 beforeAll(async () => {
@@ -247,6 +250,8 @@ beforeAll(async () => {
   await withTransaction(db, (tx) => trialChanges.insertTrial(tx, there, OTHER_TRIAL, now))
   await trialChanges.rateTrial(db, there, { id: id(), trialId: other.trial, rating: 3 }, now)
   await messages.addMessage(db, owner, { id: other.message, kind: 'felt', body: felt }, now)
+  const given = { id: other.programme, memberId: other.member, ...EXERCISES_GIVEN }
+  await withTransaction(db, (tx) => programmes.giveProgramme(tx, there, given, now))
   await members.addMember(db, there, { id: other.merged, name: SECRET }, now)
   await merge.mergeMembers(db, there, { from: other.merged, into: other.member }, now)
   const line = { classId: other.ofClass, memberId: other.member, kind: 'noted' } as const
@@ -293,6 +298,11 @@ const otherMove = (moveId: string) => ({
   classId: other.ofClass,
 })
 const OWN_ROWS = [{ kind: 'rider', experience: 'new' } as const, { kind: 'set', at: marks } as const]
+const EXERCISES_GIVEN = { about: { sign: 'kneesIn' }, exercises: ['sideLegLifts'], weeks: 4 } as const
+const OWN_TICK = { programmeId: other.programme, item: 0, day: '2026-07-08' }
+/** A link of this studio to a member of the other. */
+const linkHere = () =>
+  ({ linkId: id(), studioId: here.studioId, memberId: other.member, name: '', opens: 'everything' }) as const
 const KEEP_ALL = { notes: null, complaints: null, sets: null }
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
@@ -792,6 +802,17 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     firstHourPage: () => firstHour.firstHourPage(db, here),
     firstHourDone: () => firstHour.firstHourDone(db, here),
   },
+  'comfort/programmes': {
+    listProgrammes: () => programmes.listProgrammes(db, here, other.member, now),
+    giveProgramme: () =>
+      programmes.giveProgramme(db, here, { id: id(), memberId: other.member, ...EXERCISES_GIVEN }, now),
+    endProgramme: () => programmes.endProgramme(db, here, { id: other.programme, memberId: other.member }, now),
+    reopenProgramme: () => programmes.reopenProgramme(db, here, { id: other.programme, memberId: other.member }),
+    resumeProgramme: () => programmes.resumeProgramme(db, here, { id: other.programme, memberId: other.member }, now),
+    tickExercise: () => programmes.tickExercise(db, linkHere(), { id: id(), ...OWN_TICK }, now),
+    untickExercise: () => programmes.untickExercise(db, linkHere(), OWN_TICK, now),
+  },
+  'pages/comfort/programmes': { riderProgrammes: () => riderProgrammes(db, here, other.member, [], now) },
   'riders/plans': {
     listPlans: () => plans.listPlans(db, here, [other.member]),
     recordPlan: () => plans.recordPlan(db, here, { id: id(), memberId: other.member, plan: PLAN }, now),
@@ -1194,6 +1215,10 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'members.recordLimit': () => ({ input: { memberId: other.member, limit: LIMIT, consent: true }, id: id() }),
   'members.endLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
   'members.reopenLimit': () => ({ input: { memberId: other.member, limitId: other.limit } }),
+  'comfort.giveProgramme': () => ({ input: { memberId: other.member, ...EXERCISES_GIVEN }, id: id() }),
+  'comfort.endProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
+  'comfort.reopenProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
+  'comfort.resumeProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
   'members.recordPlan': () => ({ input: { memberId: other.member, plan: PLAN }, id: id() }),
   'members.tickPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
@@ -1280,6 +1305,8 @@ const OWN_INPUTS: Readonly<Record<string, unknown>> = {
   'ownPage.sendHome': { home: { evidence: [{ kind: 'stature', mm: 1700 }] } },
   'ownPage.sendComplaint': { said: BOTHER },
   'ownPage.rateOwnTrial': { trialId: other.trial, rating: 1 },
+  'ownPage.tickExercise': OWN_TICK,
+  'ownPage.untickExercise': OWN_TICK,
 }
 
 /** Commands at a machine's code, by a code of this studio. */
@@ -1343,6 +1370,10 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'members.recordLimit': 'noSuchMember',
   'members.endLimit': 'kept',
   'members.reopenLimit': 'kept',
+  'comfort.giveProgramme': 'noSuchMember',
+  'comfort.endProgramme': 'kept',
+  'comfort.reopenProgramme': 'kept',
+  'comfort.resumeProgramme': 'kept',
   'members.recordPlan': 'noSuchMember',
   'members.tickPlan': 'kept',
   'members.endPlan': 'kept',
@@ -1381,6 +1412,8 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'notes.withdrawNote': 'kept',
   'ownPage.requestRecheck': 'kept',
   'ownPage.rateOwnTrial': 'unreadable',
+  'ownPage.tickExercise': 'programmeOver',
+  'ownPage.untickExercise': 'programmeOver',
   'ownPage.sendComplaint': 'kept',
   'ownPage.sendFelt': 'kept',
   'ownPage.sendHome': 'kept',

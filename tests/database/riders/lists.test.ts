@@ -214,9 +214,17 @@ test('two of the same at once: one is brought in, the other has to wait, and nob
   const text = list(`At Once ${tag},Sorrel,usual,7,C,5,2,,,,`)
   const second: unknown[] = []
   // The second comes when the first has written all and nothing of it is there yet.
-  const first = await importMembers(db, scope, await asked(text), now, () => undefined, going, async () => {
-    second.push(await bringIn(text))
-  })
+  const first = await importMembers(
+    db,
+    scope,
+    await asked(text),
+    now,
+    () => undefined,
+    going,
+    async () => {
+      second.push(await bringIn(text))
+    },
+  )
   expect([first.outcome, second]).toEqual(['kept', [{ outcome: 'busy' }]])
   expect(await findByWords(db, scope, `once ${tag}`, 5)).toHaveLength(1)
   // Done, stopped or failed, the way is free again.
