@@ -19,6 +19,7 @@ const ORDER = {
     'evidence',
     'gauge',
     'memberPage',
+    'riderFile',
   ],
   'core/riders/evidence': ['definition', 'kinds', '.'],
   'core/riders/evidence/kinds': ['body', 'onBike'],

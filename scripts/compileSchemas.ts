@@ -8,6 +8,7 @@ import {
   compiledInputValidators,
   compiledValidators,
   publishedArchiveSchema,
+  publishedRiderFileSchema,
   publishedTypeFileSchema,
 } from './compiledValidators'
 import { publishedOpenApi } from './openApi'
@@ -19,5 +20,6 @@ writeFileSync(
 )
 writeFileSync(new URL('../docs/schemas/studio-archive.schema.json', import.meta.url), publishedArchiveSchema())
 writeFileSync(new URL('../docs/schemas/bike-types.schema.json', import.meta.url), publishedTypeFileSchema())
+writeFileSync(new URL('../docs/schemas/rider-file.schema.json', import.meta.url), publishedRiderFileSchema())
 writeFileSync(new URL('../docs/schemas/openapi.json', import.meta.url), publishedOpenApi())
 writeFileSync(new URL('../docs/causes.md', import.meta.url), causePage())

@@ -1,6 +1,7 @@
 import Ajv from 'ajv'
 import standaloneCode from 'ajv/dist/standalone'
 import { archiveSchema } from '../server/files/archiveSchema'
+import { PRIOR_PARTS } from '../core/riders/rider/prior'
 import { schemas } from '../core/operations/schemas'
 import { INPUT_SCHEMAS } from '../server/commands/registry'
 
@@ -10,6 +11,7 @@ const VALIDATED = [
   'calibrate',
   'recommend',
   'alone',
+  'body',
   'learn',
   'suggestions',
   'translate',
@@ -53,19 +55,39 @@ function compiled(from: Readonly<Record<string, object>>, names: readonly string
 /** The schema of a studio's archive as published. */
 export const publishedArchiveSchema = (): string => `${JSON.stringify(archiveSchema(), null, 2)}\n`
 
-/** The type file's schema as published: one JSON Schema document (draft-07) with its parts inside. */
-export function publishedTypeFileSchema(): string {
-  const inside = (schema: object) =>
-    JSON.parse(JSON.stringify(schema).replaceAll(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"')) as object
-  const { typeFile, bikeType, axis, point } = schemas
+/** A schema with its references to the parts inside one document. */
+const inside = (schema: object) =>
+  JSON.parse(JSON.stringify(schema).replaceAll(/"\$ref":"(\w+)"/g, '"$ref":"#/definitions/$1"')) as object
+
+/** One published JSON Schema document (draft-07) with its parts inside. */
+function published(title: string, description: string, schema: object, parts: readonly string[]): string {
   const document = {
     $schema: 'http://json-schema.org/draft-07/schema#',
-    title: 'Types of studio bikes, as Yielding Saddle hands them on',
-    description:
-      'Lengths in millimetres, angles in degrees. Origin: crank axle; x forward, y up. An axis ' +
-      'direction runs anticlockwise from +x: 90 is straight up.',
-    ...inside(typeFile),
-    definitions: { bikeType: inside(bikeType), axis: inside(axis), point: inside(point) },
+    title,
+    description,
+    ...inside(schema),
+    definitions: Object.fromEntries(parts.map((part) => [part, inside(schemas[part])])),
   }
   return `${JSON.stringify(document, null, 2)}\n`
 }
+
+/** The type file's schema as published. */
+export const publishedTypeFileSchema = (): string =>
+  published(
+    'Types of studio bikes, as Yielding Saddle hands them on',
+    'Lengths in millimetres, angles in degrees. Origin: crank axle; x forward, y up. An axis ' +
+      'direction runs anticlockwise from +x: 90 is straight up.',
+    schemas.typeFile,
+    ['bikeType', 'axis', 'point'],
+  )
+
+/** The schema of a rider's own file as published. */
+export const publishedRiderFileSchema = (): string =>
+  published(
+    'What a rider takes from one studio to another',
+    'Lengths in millimetres, angles in degrees. Origin: crank axle; x forward, y up. Seat: middle of the saddle’s ' +
+      'widest part, on top. The body: means and lower triangle of the covariance, row by row, of ' +
+      `${PRIOR_PARTS.join(', ')}.`,
+    schemas.riderFile,
+    ['point'],
+  )

@@ -89,6 +89,9 @@ const TEXT = {
   flagIsOpen: 'a red flag is open. Refer the rider first; exercises wait until that is settled',
   enoughProgrammes: 'two programmes run already. End one before another is given',
   programmeOver: 'these exercises are over or stopped; open the page again',
+  fileUnreadable: 'the file cannot be read',
+  fileChanged: 'the member or a type changed meanwhile. Read the file again',
+  fileIsTold: 'of a file that is only told, numbers alone are taken',
   ownTrialEnded: 'this trial is over already; open the page again',
 
   // Numbers and set-ups

@@ -15,6 +15,7 @@ export function workOf(operation: string, request: unknown): number {
     samples?: unknown
     readings?: unknown
   }
+  if (operation === 'body') return Array.isArray(history) ? 1.5 * history.map(rowsIn).reduce(plus, 0) : 0
   if (operation === 'learn') return Array.isArray(setups) ? 1.5 * setups.map(rowsIn).reduce(plus, 0) : 0
   // One inference of the rider on either bike, and one prediction for each neighbouring mark.
   if (operation === 'translate') return Array.isArray(evidence) ? 3 * (evidence.length + 5) : 0

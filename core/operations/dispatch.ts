@@ -2,6 +2,7 @@ import { issuesFromAjv, REASON, type Issue } from '../messages/words/issues'
 import { accommodation, accommodationIssues } from './requests/accommodation'
 import { afterChange, afterChangeIssues } from './requests/afterChange'
 import { alone, aloneIssues } from './requests/alone'
+import { body, bodyIssues } from './requests/body'
 import { calibrate, calibrateIssues } from './requests/calibrate'
 import { costIssues } from './cost'
 import { errorResponse, uniqueByPointer, type ErrorResponse } from './errorResponse'
@@ -40,6 +41,7 @@ const OPERATIONS: Readonly<Record<string, Operation>> = {
   explain: { validate: generated.explain, issues: explainIssues, answer: explain },
   suggestions: { validate: generated.suggestions, issues: suggestionsIssues, answer: suggestions },
   recommend: { validate: generated.recommend, issues: recommendIssues, answer: recommend },
+  body: { validate: generated.body, issues: bodyIssues, answer: body },
   alone: { validate: generated.alone, issues: aloneIssues, answer: alone },
 }
 export const OPERATION_NAMES = Object.keys(OPERATIONS)

@@ -7,6 +7,7 @@ import { recommendSchema } from '../setups/recommend/request/request'
 import { aloneSchema } from '../setups/alone/alone'
 import { accommodationSchema } from './requests/accommodation'
 import { afterChangeSchema } from './requests/afterChange'
+import { bodySchema } from './requests/body'
 import { calibrateSchema } from './requests/calibrate'
 import { explainSchema } from './requests/explain'
 import { learnSchema } from './requests/learn'
@@ -18,6 +19,7 @@ import { poseSchema } from './requests/pose'
 import { studioSettingsSchema } from './requests/studioSettings'
 import { suggestionsSchema } from './requests/suggestions'
 import { translateSchema } from './requests/translate'
+import { carriedSetSchema, riderFileSchema } from '../riders/riderFile/riderFile'
 import { typeFileSchema } from './typeFileSchema'
 
 /**
@@ -31,6 +33,7 @@ export const schemas: Readonly<Record<string, object>> = {
   calibrate: calibrateSchema,
   recommend: recommendSchema,
   alone: aloneSchema,
+  body: bodySchema,
   learn: learnSchema,
   translate: translateSchema,
   afterChange: afterChangeSchema,
@@ -46,6 +49,8 @@ export const schemas: Readonly<Record<string, object>> = {
   stand: floorPositionSchema,
   ...Object.fromEntries(Object.values(KINDS).map(({ kind, schema }) => [kind, schema])),
   typeFile: typeFileSchema,
+  riderFile: riderFileSchema,
+  carriedSet: carriedSetSchema,
   point: pointSchema,
   axis: axisSchema,
   marks: marksSchema,

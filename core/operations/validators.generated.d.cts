@@ -6,6 +6,7 @@ export const pose: Validator
 export const calibrate: Validator
 export const recommend: Validator
 export const alone: Validator
+export const body: Validator
 export const typeFile: Validator
 export const evidence: Validator
 export const bikeType: Validator

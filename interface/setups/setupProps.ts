@@ -9,7 +9,7 @@ import type { SetupViewProps } from './setupViewProps'
 /** One set-up in words; times on the studio's clock. */
 export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNumbers' | 'back'> {
   const { timeZone, setup, member, rows, previous, hasGauge } = page
-  const { school, ownSchool, costs, prior, observer, limits, history, elsewhere, otherTypes } = page
+  const { school, ownSchool, costs, prior, observer, limits, history, body, elsewhere, otherTypes } = page
   return {
     setupId: setup.id,
     member,
@@ -30,6 +30,7 @@ export function setupProps(page: SetupPage): Omit<SetupViewProps, 'entersKnownNu
     consent: page.consent,
     today: page.today,
     history,
+    body,
     elsewhere,
     otherTypes,
     previous: previous && { ...previous, when: formatDate(previous.at, timeZone) },

@@ -36,6 +36,8 @@ export type SetupViewProps = Readonly<{
   today: string
   /** Earlier set-ups of this rider, on any type. */
   history: readonly EarlierSetup[]
+  /** What another studio believed of their body, by the file they brought along. */
+  body: RecommendRequest['body']
   /** Their numbers on other types. */
   elsewhere: NonNullable<MisSetRequest['elsewhere']>
   /** The studio's other types, of which one is offered where this bike ends. */

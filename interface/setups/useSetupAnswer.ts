@@ -13,6 +13,7 @@ type SetupContext = Pick<
   | 'school'
   | 'limits'
   | 'history'
+  | 'body'
   | 'elsewhere'
   | 'otherTypes'
   | 'costs'
@@ -26,7 +27,8 @@ type SetupContext = Pick<
  * set on the bike, `shown` with the recommendation's where nothing is set, and the advised ones of this step.
  */
 export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step: Step) {
-  const { bike, school, limits, history, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } = context
+  const { bike, school, limits, history, body, elsewhere, otherTypes, costs, prior, observer, entersKnownNumbers } =
+    context
   const { shown: lengths } = useUnitSystem()
   const request = useMemo<RecommendRequest>(
     () => ({
@@ -36,6 +38,7 @@ export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step
       limits,
       // A current wish was carried into this set-up: it is not counted once more for each earlier one.
       history: history.map((h) => ({ ...h, evidence: h.evidence.filter(({ kind }) => kind !== 'wish') })),
+      body,
       otherTypes,
       costs,
       prior,
@@ -43,7 +46,7 @@ export function useSetupAnswer(context: SetupContext, rows: readonly Row[], step
       evidence: rows.map((r) => r.row),
       lengths,
     }),
-    [bike, school, limits, history, otherTypes, costs, prior, observer, rows, lengths],
+    [bike, school, limits, history, body, otherTypes, costs, prior, observer, rows, lengths],
   )
   const { answer, working, trouble } = useRecommendation(request)
   const set = wasSet(rows)

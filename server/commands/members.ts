@@ -1,6 +1,5 @@
 import { isEmail, MAX_NUMBER_LENGTH, readStature } from '../../core/setups/openFiles/memberRow'
 import { Type } from '@sinclair/typebox'
-import type { Refusal } from '../../core/messages/refusals'
 import { closed, oneOf } from '../../core/base/schema'
 import { limitIssue, limitSchema } from '../../core/riders/limits/limits'
 import { planIssue, planSchema } from '../../core/riders/plans/plan'
@@ -22,12 +21,6 @@ const MAX_SEARCH_LENGTH = 100
 
 const textOrNull = Type.Unsafe<string | null>({ type: ['string', 'null'], maxLength: 2000 })
 
-function checkName(typed: string): string | Refusal {
-  const name = normalizeName(typed)
-  if (name === '') return { code: 'noName' }
-  return name.length > members.MAX_NAME_LENGTH ? { code: 'nameTooLong', maxLength: members.MAX_NAME_LENGTH } : name
-}
-
 /** Adds a member, whose id is the command's. `anyway` adds a second one of the same name. */
 export const addMember = defineCommand({
   name: 'members.addMember',
@@ -35,7 +28,7 @@ export const addMember = defineCommand({
   ownsId: true,
   schema: closed({ typed: typedText, anyway: Type.Boolean() }),
   run: async (tx, scope, { typed, anyway }, { id, now }) => {
-    const name = checkName(typed)
+    const name = members.checkName(typed)
     if (typeof name !== 'string') return refused(name)
     if (id.length !== 36) return refused({ code: 'malformed' })
     const same = (await members.findMembersByName(tx, scope, name)).filter((member) => member.id !== id)
@@ -54,7 +47,7 @@ export const renameMember = defineCommand({
   permission: 'addMembers',
   schema: closed({ memberId: idSchema, from: typedText, typed: typedText }),
   run: async (tx, scope, { memberId, from, typed }) => {
-    const to = checkName(typed)
+    const to = members.checkName(typed)
     if (typeof to !== 'string') return refused(to)
     const isRenamed = await members.renameMember(tx, scope, memberId, { from, to })
     return isRenamed ? { outcome: 'kept', memberId } : refused({ code: 'renamedMeanwhile' })
@@ -171,7 +164,7 @@ export const changeMember = defineCommand({
     typed: closed({ name: typedText, number: typedText, email: typedText, height: Type.Optional(typedText) }),
   }),
   run: async (tx, scope, { from, typed }) => {
-    const name = checkName(typed.name)
+    const name = members.checkName(typed.name)
     if (typeof name !== 'string') return refused(name)
     const [number, email, height] = [typed.number, typed.email, typed.height ?? ''].map((text) => text.trim())
     if (number.length > MAX_NUMBER_LENGTH) return refused({ code: 'numberTooLong' })

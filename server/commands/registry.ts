@@ -10,6 +10,7 @@ import * as people from './people'
 import * as places from './places'
 import * as privacy from './privacy'
 import * as register from './register'
+import * as riderFiles from './riderFiles'
 import * as rooms from './rooms'
 import * as setups from './setups'
 import * as studio from './studio'
@@ -27,6 +28,7 @@ const SUBJECTS = {
   places,
   privacy,
   register,
+  riderFiles,
   rooms,
   setups,
   studio,

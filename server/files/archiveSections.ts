@@ -64,6 +64,7 @@ export const SECTION_NAMES = [
   'trialRatings',
   'programmes',
   'programmeTicks',
+  'riderFiles',
 ] as const
 export type SectionName = (typeof SECTION_NAMES)[number]
 /** Sections that older archives are without, by the version that brought them. */
@@ -72,7 +73,7 @@ const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   4: ['memberMerges', 'followUps'],
   5: ['moves', 'limits', 'plans'],
   6: ['consentWordings', 'consents'],
-  8: ['programmes', 'programmeTicks'],
+  8: ['programmes', 'programmeTicks', 'riderFiles'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -228,6 +229,7 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('trialRatings', comfort.trialRating, [comfort.trialRating.id], { trialId: 'trials', ...BY }),
   section('programmes', comfort.programme, [comfort.programme.id], { memberId: 'members', endedBy: PERSON, ...BY }),
   section('programmeTicks', comfort.programmeTick, [comfort.programmeTick.id], { programmeId: 'programmes' }),
+  section('riderFiles', setups.riderFile, [setups.riderFile.id], { memberId: 'members', ...BY }),
 ]
 
 /** The order of a section's rows. */

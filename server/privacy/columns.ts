@@ -54,6 +54,8 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   rate_limit: { identity: ['key'], neither: ['count', 'last_request'] },
   invitation: { identity: ['token_hash'], neither: ['role', 'user_id', 'expires_at', 'used_at', 'revoked_at'] },
 
+  studio_key: { identity: ['private_key'], neither: ['public_key'] },
+  known_studio: { identity: ['name'], neither: ['key'] },
   api_key: { identity: ['key_hash'], neither: ['user_id', 'scope', 'used_at', 'revoked_at'] },
 
   // Riders.
@@ -160,6 +162,7 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   },
   trial_rating: { health: ['rating'], neither: ['trial_id', 'told_by', 'link_id'] },
   programme: { health: ['body'], neither: ['member_id', 'resumed_at', 'ended_at', 'ended_by'] },
+  rider_file: { health: ['content'], neither: ['member_id', 'hash', 'is_measured', 'issued_at'] },
   programme_tick: { neither: ['programme_id', 'item', 'day', 'link_id'] },
 
   // Classes.

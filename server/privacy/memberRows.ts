@@ -13,7 +13,7 @@ import { complaint, programme, programmeTick, trial, trialRating } from '../comf
 import type { DbExecutor } from '../platform/db/connection'
 import { memberLink, memberMessage } from '../riders/memberPage/tables'
 import { consent, member, memberMerge, memberWord, riderLimit, riderPlan } from '../riders/tables'
-import { evidence, registerCurrent, registerEntry, setup, setupSchool, withdrawal } from '../setups/tables'
+import { evidence, registerCurrent, registerEntry, riderFile, setup, setupSchool, withdrawal } from '../setups/tables'
 
 /** Rows of one table that belong to a member. `name` is that of the section in an archive, or of the table. */
 export type MemberTable = Readonly<{
@@ -77,6 +77,7 @@ export const MEMBER_TABLES: readonly MemberTable[] = [
     of: (db, memberId) => inArray(setupSchool.setupId, setupsOf(db, memberId)),
   },
   own('setups', setup),
+  own('riderFiles', riderFile),
   own('consents', consent),
   own('limits', riderLimit),
   own('plans', riderPlan),

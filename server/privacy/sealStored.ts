@@ -7,7 +7,8 @@ import { withTransaction, type Database } from '../platform/db/connection'
 import { openText, readableStarts, SealError, sealedNow, sealText } from '../platform/sealing/keys'
 import { plainShapeOf, sealedFields } from '../platform/sealing/sealed'
 import { memberMessage } from '../riders/memberPage/tables'
-import { aloneSetup } from '../setups/tables'
+import { aloneSetup, riderFile } from '../setups/tables'
+import { studioKey } from '../studio/tables'
 import { riderLimit, riderPlan } from '../riders/tables'
 
 /** The tables with sealed columns. */
@@ -18,6 +19,8 @@ export const SEALED_TABLES: readonly MySqlTable[] = [
   programme,
   memberMessage,
   aloneSetup,
+  riderFile,
+  studioKey,
   riderLimit,
   riderPlan,
 ]

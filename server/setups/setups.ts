@@ -17,6 +17,7 @@ import { bike, bikeType } from '../bikes/tables'
 import { evidence, setup, withdrawal } from './tables'
 import { findMember } from '../riders/members/members'
 import { listHomeMeasures } from '../riders/memberPage/messages'
+import { carriedWishOf } from './carriedBodies'
 import { currentEntries } from './register'
 import { appendEvidence, type StoredEvidence } from './evidence'
 import { validateRow } from './validateRow'
@@ -127,6 +128,8 @@ async function carryAnswers(db: DbExecutor, scope: Scope, id: string, now: Date)
   ]
   const measuredKinds = new Set(measured.map(({ kind }) => kind))
   const standing = [...standingAnswers(history).filter(({ kind }) => !measuredKinds.has(kind)), ...measured]
+  const wish = standing.some(({ kind }) => kind === 'wish') ? null : await carriedWishOf(db, scope, memberId, now)
+  if (wish) standing.push(wish)
   const rows = [...standing, ...answers.flatMap(({ evidence: rows }) => rows)]
   for (const row of [...(await listedStature(db, scope, memberId, rows)), ...standing]) {
     const carried = row.kind === 'wish' ? withExistingGrip(type, row) : withPregnancy(row, answers)

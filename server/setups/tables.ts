@@ -13,6 +13,8 @@ import { PEDAL_SIDES, type Bike } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import type { MeantReason } from '../../core/riders/evidence/kinds/onBike/set'
 import { CERTAINTIES, PURPOSES, SOURCES, type Basis } from '../../core/setups/register/entry'
+import type { BodyBelief } from '../../core/riders/inference/bodyBelief'
+import type { CarriedSet, RiderFile } from '../../core/riders/riderFile/riderFile'
 import { createdBy, studioId, user } from '../platform/accounts/tables'
 import { bike, bikeType, bikeTypeLine } from '../bikes/tables'
 import { id, moment, reference } from '../platform/db/columns'
@@ -20,6 +22,16 @@ import { sealed } from '../platform/sealing/sealed'
 import { member } from '../riders/tables'
 import type { Evidence } from '../../core/riders/evidence/registry'
 import type { School } from '../../core/base/school/school'
+
+/** What the rider let a studio take of their file. */
+export type TakenFile = Readonly<{
+  studio: string
+  sets: readonly CarriedSet[]
+  body: BodyBelief | null
+  wish: RiderFile['wish'] | null
+  /** Which of the file's limits, from 0. */
+  limits: readonly number[]
+}>
 
 /**
  * Every set of numbers a rider was ever given, append-only: going back to an earlier one is a row of its own. What
@@ -168,6 +180,29 @@ export const aloneSetup = mysqlTable(
   (t) => [
     index('alone_setup_studio').on(t.studioId, t.endedAt, t.createdAt),
     index('alone_setup_bike').on(t.bikeId, t.createdAt),
+  ],
+)
+
+/** What was taken of a rider's own file from another studio: numbers as they came, and the body as it was believed. */
+export const riderFile = mysqlTable(
+  'rider_file',
+  {
+    id: id(),
+    studioId: studioId(),
+    memberId: reference('member_id')
+      .notNull()
+      .references(() => member.id),
+    /** SHA-256 of the file's canonical JSON, hexadecimal. */
+    hash: varchar('hash', { length: 64 }).notNull(),
+    isMeasured: boolean('is_measured').notNull(),
+    content: sealed<TakenFile>('rider_file', 'content', { type: 'object' }).notNull(),
+    issuedAt: moment('issued_at').notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [
+    index('rider_file_member').on(t.memberId, t.issuedAt),
+    index('rider_file_studio').on(t.studioId, t.createdAt),
   ],
 )
 

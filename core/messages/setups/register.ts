@@ -86,6 +86,8 @@ export function formatBasis(source: Source, basis: Basis, was: string | null): s
       return basis.note ? `imported: ${basis.note}` : 'imported from a file'
     case 'trial':
       return basis.note ? `on trial: ${basis.note}` : 'on trial'
+    case 'carried':
+      return basis.carried ? `by the rider’s own file from ${basis.carried.studio}` : 'by the rider’s own file'
     case 'moved':
       return basis.moved ? formatWhyMoved(basis.moved) : 'moved between two set-ups'
   }

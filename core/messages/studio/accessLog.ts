@@ -13,6 +13,7 @@ export const SAW_TEXT: Readonly<Record<string, string>> = Object.freeze({
   archive: 'took the studio’s archive',
   ownPage: 'opened their own page',
   ownFile: 'took all that is stored, from their own page',
+  ownSetUp: 'took their own file along',
   log: 'saw this log',
 })
 
@@ -59,6 +60,7 @@ export const CHANGED_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'ownPage.sendComplaint': 'sent a complaint',
   'ownPage.sendFelt': 'sent how it felt',
   'ownPage.sendHome': 'sent measures from home',
+  'riderFiles.takeRiderFile': 'took a rider’s own file in',
   'privacy.saveRetention': 'changed how long things are kept',
   'register.confirmNumbers': 'confirmed a trainee’s numbers',
   'register.handleMessage': 'saw to a message',
@@ -86,6 +88,8 @@ export const RIGHTS_TEXT: Readonly<Record<string, string>> = Object.freeze({
   'people.revokeKey': 'ended a key of another program',
   'people.requireSecondFactor': 'changed who needs a second factor',
   'people.revokeInvitation': 'took an invitation back',
+  'riderFiles.knowStudio': 'took another studio as known',
+  'riderFiles.forgetStudio': 'no longer takes a studio as known',
   'people.endTablet': 'unpaired a shared tablet',
   'people.pairTablet': 'paired a shared tablet',
   'register.openOwnPage': 'made a link to a member’s page',

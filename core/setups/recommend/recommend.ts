@@ -87,7 +87,8 @@ export function advise(request: RecommendRequest): Advice {
   const seed = request.seed ?? 1
   const count = request.samples ?? 4000
   const prior = priorVectorOf(priorFor(school.foot, request.prior))
-  const carriedPrior = priorFromHistory({ history, school, prior, seed, shorterLeg })
+  const { body: carriedBody } = request
+  const carriedPrior = priorFromHistory({ history, body: carriedBody, school, prior, seed, shorterLeg })
   const inputs: ModelInputs = {
     bikeType,
     sdMm: carriedPrior ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
@@ -97,7 +98,7 @@ export function advise(request: RecommendRequest): Advice {
     shorterLeg,
   }
   const repeats = readings.combined(evidence.length)
-  const key = { ...inputs, bike, footing: 0, carriedPrior: history, school, observer, seed, count }
+  const key = { ...inputs, bike, footing: 0, carriedPrior: [history, carriedBody], school, observer, seed, count }
   const from = cachedProposal(evidence.length, {
     key: (rows) => JSON.stringify([key, evidence.slice(0, rows), readings.at.slice(0, rows)]),
     proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
@@ -152,6 +153,7 @@ export function advise(request: RecommendRequest): Advice {
   const reasons: readonly Reason[] = [
     ...(posterior.converged ? [] : [{ code: 'notSettled' } as const]),
     ...step.reasons,
+    ...(carriedBody ? [{ code: 'carriedBody', agoDays: carriedBody.agoDays } as const] : []),
     ...(shorterLeg ? [{ code: 'shorterLeg', ...shorterLeg, deg: lessDeg } as const] : []),
     ...(sitsAtMm ? [{ code: 'sitsAt', mm: sitsAtMm } as const] : []),
   ]

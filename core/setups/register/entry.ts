@@ -7,7 +7,17 @@ export const PURPOSES = ['usual', 'upright', 'starter', 'road'] as const
 export type Purpose = (typeof PURPOSES)[number]
 
 /** How numbers came into the register. */
-export const SOURCES = ['setUp', 'restored', 'translated', 'tape', 'change', 'imported', 'trial', 'moved'] as const
+export const SOURCES = [
+  'setUp',
+  'restored',
+  'translated',
+  'tape',
+  'change',
+  'imported',
+  'trial',
+  'moved',
+  'carried',
+] as const
 export type Source = (typeof SOURCES)[number]
 
 /** How sure numbers are, the least first. */
@@ -26,6 +36,8 @@ export type Basis = Readonly<{
   /** The type they were translated from. */
   fromType?: string
   note?: string
+  /** The rider's own file they came by: who measured, and their id there. */
+  carried?: Readonly<{ studio: string; setId: string }>
   /** The mark that was moved between two set-ups, and why. */
   moved?: MarkMove
 }>

@@ -14,7 +14,7 @@ import {
 } from '../../classes/tables'
 import { complaint, programme, trial } from '../../comfort/tables'
 import { memberLink, memberMessage } from '../../riders/memberPage/tables'
-import { registerCurrent, registerEntry, setup } from '../../setups/tables'
+import { registerCurrent, registerEntry, setup, riderFile } from '../../setups/tables'
 import { consent, memberWord, member, memberMerge, riderLimit, riderPlan } from '../../riders/tables'
 import { findMember, type MemberRecord } from '../../riders/members/members'
 
@@ -50,6 +50,7 @@ const MOVED: readonly (MySqlTable & Readonly<{ memberId: AnyMySqlColumn }>)[] = 
   complaint,
   trial,
   programme,
+  riderFile,
   memberMerge,
 ]
 

@@ -17,6 +17,7 @@ import type { Scope } from '../../platform/accounts/scope'
 import { compute } from '../../platform/compute/pool'
 import type { Database, DbExecutor } from '../../platform/db/connection'
 import { learnedPrior } from '../../setups/learned'
+import { carriedBodyOf } from '../../setups/carriedBodies'
 import { listHistory } from '../../setups/setups'
 import { getStudio } from '../../studio/studio'
 
@@ -81,11 +82,12 @@ export async function moveOutlook(
   if ((effects?.health.length ?? 0) > 0 || (await stopsOf(db, scope, [memberId], now)).has(memberId))
     return { alone: [], expects: {} }
   const history = await listHistory(db, scope, memberId, now)
-  if (history.length === 0) return null
+  const body = await carriedBodyOf(db, scope, memberId, now)
+  if (history.length === 0 && !body) return null
   const studio = await getStudio(db, scope)
   const prior = (await learnedPrior(db, scope, studio))?.prior
   const limits = effects && adviceLimits(effects)
-  const context = { school: schoolOf(studio.school), history, prior, limits }
+  const context = { school: schoolOf(studio.school), history, ...(body && { body }), prior, limits }
   const at = (marks: Marks) => compute<Recommendation>('recommend', requestAt(bike, marks, context))
   const here = await at(numbers.marks)
   if (isErrorResponse(here)) return null
@@ -106,7 +108,7 @@ export async function moveOutlook(
 const requestAt = (
   bike: StudioBike,
   marks: Marks,
-  context: Pick<RecommendRequest, 'school' | 'history' | 'prior' | 'limits'>,
+  context: Pick<RecommendRequest, 'school' | 'history' | 'body' | 'prior' | 'limits'>,
 ): RecommendRequest => ({
   bikeType: bike.type,
   bike: bike.machineCalibration,

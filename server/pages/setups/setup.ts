@@ -8,6 +8,7 @@ import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
 import { listLimits } from '../../riders/limits'
 import { findMember } from '../../riders/members/members'
+import { carriedBodyOf } from '../../setups/carriedBodies'
 import { listEvidence } from '../../setups/evidence'
 import { learnedPrior, observerErrorOf, observerOf } from '../../setups/learned'
 import { currentEntries } from '../../setups/register'
@@ -51,6 +52,8 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     member,
     rows,
     history,
+    /** What another studio believed of the rider's body; undefined without their file. */
+    body: isOpen ? await carriedBodyOf(db, scope, setup.memberId, now) : undefined,
     school: schoolOf({ ...studio.school, ...ownSchool }),
     ownSchool,
     costs: studio.costs ?? {},

@@ -1,9 +1,11 @@
 import { and, asc, desc, eq, inArray, like, or, type SQL } from 'drizzle-orm'
+import type { Refusal } from '../../../core/messages/refusals'
 import type { Scope } from '../../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../../platform/db/connection'
 import { isDuplicate } from '../../platform/db/errors'
 import { sameContent } from '../../platform/db/sameContent'
 import { member, memberMerge } from '../tables'
+import { normalizeName } from './normalizeName'
 import { addWords, replaceWords } from './words'
 
 export type Member = Readonly<{ id: string; name: string }>
@@ -62,6 +64,13 @@ export async function addMember(db: Database, scope: Scope, { id, name }: Member
     const before = await findMember(db, scope, id)
     return before?.name === name ? { outcome: 'kept' } : { outcome: 'idTaken', name: before?.name ?? '' }
   }
+}
+
+/** A name as typed, as it is stored; or why it cannot be. */
+export function checkName(typed: string): string | Refusal {
+  const name = normalizeName(typed)
+  if (name === '') return { code: 'noName' }
+  return name.length > MAX_NAME_LENGTH ? { code: 'nameTooLong', maxLength: MAX_NAME_LENGTH } : name
 }
 
 /** Corrects a name; false where the member is not called `from` any more (somebody else was faster). */

@@ -3,6 +3,7 @@ import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef, type Bike } from '../../../bikes/bike/bike'
 import type { evidenceSchema } from '../../../riders/evidence/registry'
 import type { NormalScores } from '../../../riders/inference/normalScores'
+import { bodyBeliefSchema, scoresFromBelief, type Widening } from '../../../riders/inference/bodyBelief'
 import type { ModelInputs, ShorterLeg } from '../../../riders/inference/particles'
 import { carryOverPrior, samplePosterior } from '../../../riders/inference/posterior'
 import type { PriorVector } from '../../../riders/rider/prior'
@@ -18,6 +19,10 @@ export const earlierSetupSchema = closed({
   agoDays: between(0, 36500),
 })
 export type EarlierSetup = Plain<typeof earlierSetupSchema>
+
+/** What another studio believed of the rider's body, so many days ago. */
+export const carriedBodySchema = closed({ belief: bodyBeliefSchema, agoDays: between(0, 36500) })
+export type CarriedBody = Plain<typeof carriedBodySchema>
 
 /**
  * Variation of one rider between set-ups: the place on the saddle and about 2 degrees of foot pitch, expressed as a
@@ -36,14 +41,20 @@ const DAYS_A_YEAR = 365
  * set-ups, and the drift since; mm along the seat's axes.
  */
 export function earlierSdMm(bike: Bike | undefined, agoDays: number, isSoleGiven: boolean): ModelInputs['sdMm'] {
+  const since = changeSince(agoDays, isSoleGiven)
+  const machine = machineSdMm(bike)
+  return {
+    seatHeight: Math.hypot(machine.seatHeight, SETUP_HABIT_SD_MM.seatHeight, since.seatHeight),
+    seatSlide: Math.hypot(machine.seatSlide, SETUP_HABIT_SD_MM.seatSlide, since.seatSlide),
+  }
+}
+
+/** Standard deviation of what has changed about a rider in so many days, mm along the seat's axes. */
+export function changeSince(agoDays: number, isSoleGiven: boolean): Widening {
   const years = agoDays / DAYS_A_YEAR
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(years)
   const shoesMm = isSoleGiven ? 0 : UNTOLD_SHOES_MM * Math.sqrt(Math.min(1, SHOES_A_YEAR * years))
-  const machine = machineSdMm(bike)
-  return {
-    seatHeight: Math.hypot(machine.seatHeight, SETUP_HABIT_SD_MM.seatHeight, driftMm, shoesMm),
-    seatSlide: Math.hypot(machine.seatSlide, SETUP_HABIT_SD_MM.seatSlide, driftMm),
-  }
+  return { seatHeight: Math.hypot(driftMm, shoesMm), seatSlide: driftMm }
 }
 
 /** Standard deviation of this machine's saddle offset, mm along the seat's axes. */
@@ -54,6 +65,8 @@ export const machineSdMm = (bike: Bike | undefined): ModelInputs['sdMm'] => ({
 
 type Question = Readonly<{
   history: readonly EarlierSetup[]
+  /** Comes before the history. */
+  body?: CarriedBody
   school: School
   prior: PriorVector
   seed: number
@@ -68,8 +81,8 @@ const priorCache = new LRUCache<string, NormalScores>({ max: 100 })
 
 /**
  * The prior of the body from earlier set-ups, a normal distribution over its standard scores: sequential updates from
- * the oldest, each on its own bike, with the posterior of one as the prior of the next. Undefined without history. The
- * same history gives the same answer, cached or not.
+ * the oldest, each on its own bike, with the posterior of one as the prior of the next, beginning with what another
+ * studio believed. Undefined without either. The same history gives the same answer, cached or not.
  */
 export function priorFromHistory(question: Question): NormalScores | undefined {
   const oldestFirst = [...question.history].sort((a, b) => b.agoDays - a.agoDays)
@@ -77,9 +90,13 @@ export function priorFromHistory(question: Question): NormalScores | undefined {
 }
 
 function priorUpTo(setups: number, history: readonly EarlierSetup[], question: Question): NormalScores | undefined {
-  if (setups === 0) return undefined
-  const { school, prior, seed, shorterLeg } = question
-  const key = JSON.stringify([history.slice(0, setups), school, prior, seed, shorterLeg])
+  const { school, prior, seed, shorterLeg, body } = question
+  if (setups === 0) {
+    if (!body) return undefined
+    const widening = changeSince(body.agoDays, false)
+    return scoresFromBelief(body.belief, prior, school.foot, widening) ?? undefined
+  }
+  const key = JSON.stringify([history.slice(0, setups), school, prior, seed, shorterLeg, body])
   const before = priorCache.get(key)
   if (before) return before
   const setup = history[setups - 1]

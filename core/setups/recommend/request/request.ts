@@ -8,7 +8,7 @@ import type { BarPosture } from '../../../base/school/barPosture'
 import type { evidenceSchema } from '../../../riders/evidence/registry'
 import { priorSchema } from '../../../riders/rider/prior'
 import { costsSchema } from './questionCosts'
-import { earlierSetupSchema } from '../history/riderHistory'
+import { carriedBodySchema, earlierSetupSchema } from '../history/riderHistory'
 import { between, closed, oneOf, refTo, type Plain } from '../../../base/schema'
 import { schoolSchema } from '../../../base/school/school'
 import { UNIT_SYSTEMS } from '../../../base/length'
@@ -20,6 +20,8 @@ export const recommendSchema = closed({
   school: Type.Optional(schoolSchema),
   /** Earlier set-ups of the same rider, on any type. */
   history: Type.Optional(Type.Array(earlierSetupSchema, { maxItems: 20 })),
+  /** What another studio believed of the body of the rider; the history comes after it. */
+  body: Type.Optional(carriedBodySchema),
   /** How the eye strays that looks now. */
   observer: Type.Optional(observerSchema),
   /** Durations of checks, seconds, that differ from the defaults. */
@@ -81,6 +83,8 @@ export type Reason =
   | Readonly<{ code: 'sitsAt'; mm: number }>
   /** Number of earlier set-ups in the prior, and the days since the latest. */
   | Readonly<{ code: 'history'; setups: number; agoDays: number }>
+  /** Another studio's belief in the prior, so many days old. */
+  | Readonly<{ code: 'carriedBody'; agoDays: number }>
   /** Chance that both bar checks pass at these marks. */
   | Readonly<{ code: 'barChance'; height: Label; slide?: Label; chance: number }>
   /** Evidence about the bars at their current marks. */
