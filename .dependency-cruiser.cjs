@@ -89,7 +89,7 @@ const ORDER = {
     'alone',
     '.',
   ],
-  'interface/riders': ['members', 'otherBikes', 'memberPage', 'data', 'rider'],
+  'interface/riders': ['members', 'otherBikes', 'memberPage', 'data', 'bringIn', 'rider'],
   'interface/classes': [
     '.',
     'timetable',

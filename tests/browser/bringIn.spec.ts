@@ -3,15 +3,17 @@ import { createHash, X509Certificate } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromium, type Browser, type Locator, type Page } from '@playwright/test'
+import { chromium, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import { createRng } from '../../core/base/rng'
 import { contactPoints, resolveMarks } from '../../core/bikes/bike/contactPoints'
 import type { BikeType } from '../../core/bikes/bike/bike'
 import type { Marks } from '../../core/base/conventions'
 import { freePort } from '../../scripts/support/processes.mjs'
+import { database } from '../../server/platform/db/connection'
+import { openLink } from '../../server/riders/memberPage/links'
 import { totp } from '../support/totp'
-import { addMemberByForm, done, mark, setUpAt } from './support/hall'
+import { addMemberByForm, done, MANAGER, mark, setUpAt } from './support/hall'
 
 /**
  * The machine in the room, as it truly is: numbered holes 20.3 mm apart on a post leaning back by 18°, a lettered
@@ -290,6 +292,36 @@ async function firstHour(page: Page): Promise<{ taps: number; fields: number }> 
   return work
 }
 
+/** A member of the demo's hall comes with their own file: unknown, forged, known, taken, and set up from there. */
+async function bringRider(page: Page, request: APIRequestContext): Promise<void> {
+  const { token } = (await openLink(database(), MANAGER, 'member-05', new Date()))!
+  const buffer = await (await request.get(`/m/${token}/take/set-up.json?body=1`)).body()
+  const { rider } = JSON.parse(buffer.toString()) as { rider: { name: string } }
+  const choose = async (content: Buffer) => {
+    await page.goto('/members/file')
+    await expect(page.locator('html')).toHaveAttribute('data-ready', 'true')
+    const file = { name: 'set-up.json', mimeType: 'application/json', buffer: content }
+    await page.locator('input[type=file]').setInputFiles(file)
+  }
+  const worth = page.getByRole('region', { name: 'What it is worth' })
+  await choose(buffer)
+  await expect(worth).toContainText('does not know the one that signed it')
+  await worth.getByRole('button', { name: 'We know this studio' }).click()
+  await expect(worth).toContainText('Measured, and unchanged')
+  await choose(Buffer.from(buffer.toString().replace(rider.name, 'Somebody Else')))
+  await expect(worth).toContainText('It was changed after it was signed')
+  await expect(page.getByRole('region', { name: 'Besides' })).toBeHidden()
+  await choose(buffer)
+  await page.getByRole('button', { name: `${rider.name}, new here` }).click()
+  await page.getByRole('button', { name: 'Take it over' }).click()
+  await expect(page.getByRole('heading', { name: rider.name })).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Numbers' })).toContainText('Teasel')
+  await setUpAt(page, 2)
+  await page.getByRole('button', { name: /Skip to\s*Beside/ }).click()
+  await page.getByText('Why', { exact: true }).click()
+  await expect(page.getByText('The body is known from another studio, by the rider’s file.')).toBeVisible()
+}
+
 /** The marks the bench asks for, as shown. */
 async function asked(page: Page): Promise<Marks> {
   const [seatHeight, seatSlide, barHeight, barSlide] = (
@@ -300,8 +332,8 @@ async function asked(page: Page): Promise<Marks> {
 
 test(
   'from an empty machine: a studio begun and a person invited, a type described, calibrated by tape with a blunder, ' +
-    'four bikes, one with an offset, and a rider set up',
-  async () => {
+    'four bikes, one with an offset, a rider set up, and one brought with their own file from the demo’s hall',
+  async ({ request }) => {
     const page = await browser.newPage({
       baseURL: base,
       viewport: { width: 1280, height: 800 },
@@ -420,6 +452,7 @@ test(
     await page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name: 'Numbers' }).click()
     await page.getByRole('button', { name: 'Save the numbers' }).click()
     await expect(page.getByRole('region', { name: 'Numbers' })).toContainText('Teasel, bike 3')
+    await bringRider(page, request)
     await page.close()
   },
 )

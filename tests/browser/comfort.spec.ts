@@ -102,6 +102,28 @@ const send = async (own: Page) => {
 }
 const onTrial = (page: Page) => page.getByRole('region', { name: 'On trial' })
 
+/** Exercises for the knee are given, ticked by the rider, seen by the instructor, and ended. */
+async function exercise(page: Page, own: Page, riderId: string): Promise<void> {
+  const given = page.getByRole('region', { name: 'Exercises' })
+  const yours = own.getByRole('region', { name: 'Your exercises' })
+  await open(page, `/riders/${riderId}`)
+  await given.getByRole('button', { name: 'Give exercises' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Give to the rider' }).click()
+  await expect(given).toContainText('week 1 of 4')
+  await expect(given).toContainText('the next go: 5 minutes')
+  await open(own, own.url())
+  const today = yours.getByRole('button', { name: 'today' })
+  await today.click()
+  await expect(today).toHaveAttribute('aria-pressed', 'true')
+  await open(page, `/riders/${riderId}`)
+  await expect(given).toContainText('1 of 3 goes')
+  await given.getByRole('button', { name: 'End' }).click()
+  await expect(given).toContainText('ended')
+  await open(own, own.url())
+  await expect(own.getByRole('region', { name: 'Before you ride' })).toBeVisible()
+  await expect(yours).toBeHidden()
+}
+
 test('told on the own page, weighed, tried over two classes, rated by the rider, and kept', async ({
   page,
   browser,
@@ -125,6 +147,7 @@ test('told on the own page, weighed, tried over two classes, rated by the rider,
   await next.getByRole('button', { name: 'Begin the trial' }).click()
   await expect(onTrial(page)).toContainText('day 1 of 14, 0 rides')
   await expect(next).toBeHidden()
+  await exercise(page, own, rider.id)
 
   await daysPass(rider.id, 8)
   await rode(rider.id, 'bike-1', 5)

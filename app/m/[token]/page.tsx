@@ -13,6 +13,7 @@ export default async function OwnPage({ params }: { params: Promise<{ token: str
   const { token } = await params
   const owner = await ownerOfLink(token)
   seen({ studioId: owner.studioId, userId: null }, 'ownPage', owner.memberId)
-  const data = await memberPageData(database(), owner, new Date())
-  return <MemberPage {...memberPageProps(token, data)} keepsLink={await mayBeOwnPhone()} />
+  const now = new Date()
+  const data = await memberPageData(database(), owner, now)
+  return <MemberPage {...memberPageProps(token, now, data)} keepsLink={await mayBeOwnPhone()} />
 }

@@ -222,11 +222,11 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       const setups = reason.setups === 1 ? 'an earlier set-up' : `${reason.setups} earlier set-ups`
       return `The body is known from ${setups}${ago}${old}.`
     }
-    case 'carriedBody':
-      return (
-        `The body is known from another studio, by the rider’s file${reason.agoDays < 61 ? '' : `, ${formatAgo(reason.agoDays)}`}` +
-        `${reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''}.`
-      )
+    case 'carriedBody': {
+      const ago = reason.agoDays < 61 ? '' : `, ${formatAgo(reason.agoDays)}`
+      const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''
+      return `The body is known from another studio, by the rider’s file${ago}${old}.`
+    }
     case 'barChance':
       return (
         `With the bars at ${formatLabel(bikeType, 'barHeight', reason.height)}` +

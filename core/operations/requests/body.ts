@@ -8,7 +8,7 @@ import { schoolIssues } from './studioSettings'
 import type { Issue } from '../../messages/words/issues'
 import { carriedBodySchema, earlierSetupSchema, priorFromHistory } from '../../setups/recommend/history/riderHistory'
 
-/** Request of `body`: what is believed of a rider from earlier set-ups, and from another studio's belief before them. */
+/** Request of `body`: what earlier set-ups tell of a rider's body, and another studio's belief before them. */
 export const bodySchema = closed({
   history: Type.Array(earlierSetupSchema, { maxItems: 20 }),
   body: Type.Optional(carriedBodySchema),

@@ -19,9 +19,9 @@ export const bodyBeliefSchema = closed({
 })
 export type BodyBelief = Plain<typeof bodyBeliefSchema>
 
-/** Significant digits that are written: far below any spread. */
-const DIGITS = 7
-const rounded = (value: number): number => Number(value.toPrecision(DIGITS))
+/** Significant digits that are written: far below any spread, and short enough for a code. */
+const [MEAN_DIGITS, COVARIANCE_DIGITS] = [6, 5]
+const rounded = (value: number, digits: number): number => Number(value.toPrecision(digits))
 
 /** The belief that scores of a prior amount to. */
 export function bodyBelief({ mean, root }: NormalScores, prior: PriorVector, foot: BodyBelief['foot']): BodyBelief {
@@ -29,9 +29,9 @@ export function bodyBelief({ mean, root }: NormalScores, prior: PriorVector, foo
   const { means, sds } = prior
   return {
     foot,
-    mean: means.map((m, k) => rounded(m + sds[k] * mean[k])),
+    mean: means.map((m, k) => rounded(m + sds[k] * mean[k], MEAN_DIGITS)),
     covariance: means.flatMap((_, r) =>
-      Array.from({ length: r + 1 }, (__, c) => rounded(sds[r] * sds[c] * scores.get(r, c))),
+      Array.from({ length: r + 1 }, (__, c) => rounded(sds[r] * sds[c] * scores.get(r, c), COVARIANCE_DIGITS)),
     ),
   }
 }
@@ -47,7 +47,7 @@ const CARRIES: Readonly<Record<keyof Widening, PriorPart>> = {
 /** Parts that depend on how a school has the foot ridden. */
 const OF_THE_FOOT: readonly PriorPart[] = ['bottomPitchDeg', 'forwardPitchDeg']
 /** Relative jitter of the diagonal: digits are lost in writing. */
-const JITTER = 1e-5
+const JITTER = 1e-4
 
 /**
  * Scores of a prior from a belief, widened by what may have changed since: a joint normal distribution to carry on

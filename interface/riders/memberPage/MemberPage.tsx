@@ -16,6 +16,8 @@ import { OwnTrial, type OwnTrialSummary } from './OwnTrial'
 import { OwnProgramme } from './OwnProgramme'
 import type { OwnProgrammeSummary } from './ownProgrammeProps'
 import { Recheck } from './Recheck'
+import { TakeAlong } from './TakeAlong'
+import type { TakeText } from './takeProps'
 import styles from './memberPage.module.css'
 
 export type MemberPageProps = Readonly<{
@@ -29,6 +31,8 @@ export type MemberPageProps = Readonly<{
   consent: ConsentText
   trials: readonly OwnTrialSummary[]
   programmes: readonly OwnProgrammeSummary[]
+  /** What may be taken to another studio; null for nothing. */
+  take: TakeText | null
   /** The words for what is no matter for a bike. */
   referral: string
   /** This may be the member's own phone. */
@@ -47,6 +51,7 @@ export function MemberPage({
   consent,
   trials,
   programmes,
+  take,
   referral,
   keepsLink,
 }: MemberPageProps) {
@@ -125,6 +130,7 @@ export function MemberPage({
           )}
         </>
       )}
+      {take && <TakeAlong token={token} take={take} />}
       {hasFile && (
         <section className={styles.part} aria-label="Your data">
           <h2>Your data</h2>

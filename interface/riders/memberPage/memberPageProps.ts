@@ -1,6 +1,7 @@
 import { REFERRAL } from '@/core/classes/watch/comfort'
 import { FELT_NAME, formatTrialAge } from '@/core/messages/comfort/comfort'
-import { formatDate } from '@/core/messages/words/dates'
+import { takeProps } from './takeProps'
+import { formatDate, studioDay } from '@/core/messages/words/dates'
 import { capitalized } from '@/core/messages/words/phrases'
 import type { MemberPageData } from '@/server/pages/riders/memberPage'
 import { consentText } from '../../comfort/limits/consentText'
@@ -10,7 +11,8 @@ import { ownProgrammeProps } from './ownProgrammeProps'
 /** A member's own page in words. */
 export const memberPageProps = (
   token: string,
-  { studio, name, sets, first, trials, programmes, hasStory, hasFile, consent }: MemberPageData,
+  now: Date,
+  { studio, name, sets, first, trials, programmes, take, hasStory, hasFile, consent }: MemberPageData,
 ): Omit<MemberPageProps, 'keepsLink'> => ({
   token,
   studio: studio.name,
@@ -18,6 +20,7 @@ export const memberPageProps = (
   name,
   sets: sets.map(({ at, ...set }) => ({ ...set, date: formatDate(at, studio.timeZone) })),
   first,
+  take: take && takeProps(take, studioDay(now, studio.timeZone)),
   hasStory,
   hasFile,
   consent: consentText(consent, studio.timeZone),

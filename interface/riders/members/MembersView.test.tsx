@@ -21,6 +21,7 @@ const list = () =>
       pages={{ total: 1, size: 40 }}
       counts={{ all: 1, withoutNumbers: 0 }}
       mayImport={false}
+      mayBringIn={false}
       members={[{ id: 'm0', name: 'Someone Else', openSetupId: null, numbers: null }]}
     />,
   )

@@ -22,6 +22,8 @@ export type MembersViewProps = Readonly<{
   counts: Readonly<{ all: number; withoutNumbers: number }>
   members: readonly MemberRow[]
   mayImport: boolean
+  /** Whether this person may take in a rider's own file. */
+  mayBringIn: boolean
 }>
 
 const IMPORT_HINT = ' Or import the list you have: names are enough.'
@@ -30,7 +32,7 @@ const IMPORT_HINT = ' Or import the list you have: names are enough.'
 const PAUSE_MS = 200
 
 /** The studio's members, a page at a time: `/` searches, Enter opens the first, those without numbers are marked. */
-export function MembersView({ search, pages, counts, members, mayImport }: MembersViewProps) {
+export function MembersView({ search, pages, counts, members, mayImport, mayBringIn }: MembersViewProps) {
   const router = useRouter()
   const field = useRef<InputRef>(null)
   const [typed, setTyped] = useState(search.typed)
@@ -97,6 +99,11 @@ export function MembersView({ search, pages, counts, members, mayImport }: Membe
       >
         {counts.withoutNumbers} without numbers
       </button>
+      {mayBringIn && (
+        <Link className={styles.bringIn} href="/members/file">
+          With a file from another studio
+        </Link>
+      )}
       <div aria-busy={loading || typed.trim() !== search.typed} className={loading ? styles.loading : undefined}>
         {members.length === 0 ? (
           <div className={styles.empty} data-empty>

@@ -23,12 +23,13 @@ export function memberSearch(query: Query): MemberSearch {
 /** A page of the list in words. */
 export const membersProps = (
   search: MemberSearch,
-  { timeZone, mayImport, members, total, page, counts }: MemberPage,
+  { timeZone, mayImport, mayBringIn, members, total, page, counts }: MemberPage,
 ): MembersViewProps => ({
   search: { ...search, page },
   pages: { total, size: PAGE_SIZE },
   counts,
   mayImport,
+  mayBringIn,
   members: members.map(({ id, name, numbers, openSetupId }) => ({
     id,
     name,

@@ -4,7 +4,7 @@ import { Button, Progress, Upload } from 'antd'
 import '@/interface/kit/antd/progress.generated.css'
 import '@/interface/kit/antd/upload.generated.css'
 import { useRouter } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import type { ColumnMap, ImportOutcome } from '@/server/files/importMembers'
 import type { ArchiveOutcome } from '@/core/messages/studio/archive'
 import { StudioNav } from '../../frame/StudioNav'
@@ -17,7 +17,7 @@ type Outcome = ImportOutcome | ArchiveOutcome | Refused
 type Busy = Readonly<{ what: string; share: number | null }>
 
 /** Everything out, anything in: a list is shown, checked line by line, and brought in whole or not at all. */
-export function FilesView() {
+export function FilesView({ children }: Readonly<{ children?: ReactNode }>) {
   const router = useRouter()
   const [name, setName] = useState('')
   const [chosen, setChosen] = useState<Chosen | null>(null)
@@ -161,6 +161,7 @@ export function FilesView() {
           </div>
         )}
       </section>
+      {children}
     </article>
   )
 }

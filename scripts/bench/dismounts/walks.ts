@@ -3,7 +3,7 @@ import type { Observer } from '../../../core/riders/evidence/definition/defineKi
 import type { Evidence } from '../../../core/riders/evidence/registry'
 import { MEASUREMENT_SD } from '../../../core/base/measurementNoise'
 import { advise } from '../../../core/setups/recommend/recommend'
-import type { EarlierSetup } from '../../../core/setups/recommend/history/riderHistory'
+import type { CarriedBody, EarlierSetup } from '../../../core/setups/recommend/history/riderHistory'
 import type { Prior } from '../../../core/riders/rider/prior'
 import { nearestPosition, positionsOf } from '../../../core/bikes/scale/scale'
 import { DEFAULT_SCHOOL, inWindow } from '../../../core/base/school/school'
@@ -81,6 +81,7 @@ export type Looks = (rider: SimulatedRider, at: Marks) => Evidence[]
 export type StartInformation = Readonly<{
   evidence: readonly Evidence[]
   history?: readonly EarlierSetup[]
+  body?: CarriedBody
   observer?: Observer
   prior?: Partial<Prior>
 }>

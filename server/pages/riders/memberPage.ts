@@ -2,6 +2,7 @@ import type { Bike, BikeType } from '../../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../../core/bikes/bike/equipment'
 import type { Marks } from '../../../core/base/conventions'
 import { progressOf, type ExerciseProgress } from '../../../core/comfort/programme/programme'
+import { riderFileContents, type FileContents } from '../../files/riderFile/make'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { Recommendation } from '../../../core/operations/requests/recommend'
 import type { TranslateResponse } from '../../../core/operations/requests/translate'
@@ -56,6 +57,8 @@ export type MemberPageData = Readonly<{
   hasStory: boolean
   /** Whether the link gives out all that is stored about the member. */
   hasFile: boolean
+  /** What the member may take to another studio; null by a link to the numbers alone, and without numbers. */
+  take: FileContents | null
   /** The member's consent to notes, and its wording. */
   consent: Readonly<{ given: Consent | null; wording: string }>
 }>
@@ -114,6 +117,8 @@ export async function memberPageData(db: DbExecutor, owner: LinkOwner, now: Date
     programmes: owner.opens === 'everything' ? await ownProgrammes(db, owner, now) : [],
     hasStory: owner.opens === 'everything',
     hasFile: owner.opens === 'everything',
+    take:
+      owner.opens === 'everything' && sets.length > 0 ? await riderFileContents(db, scope, owner.memberId, now) : null,
     consent: {
       given: await consentOf(db, scope, owner.memberId),
       wording: (await currentWording(db, scope)).wording,

@@ -19,6 +19,8 @@ export type MemberCounts = Readonly<{ all: number; withoutNumbers: number }>
 export type MemberPage = Readonly<{
   timeZone: string
   mayImport: boolean
+  /** Whether this person may take in a rider's own file. */
+  mayBringIn: boolean
   members: readonly MemberInList[]
   total: number
   page: number
@@ -50,6 +52,7 @@ export async function searchMembers(db: DbExecutor, scope: Scope, search: Member
   return {
     timeZone: (await getStudio(db, scope)).timeZone,
     mayImport: can(scope, 'manageStudio'),
+    mayBringIn: can(scope, 'setUpRiders'),
     members: found.map((m) => ({ ...m, numbers: numbers.get(m.id) ?? null, openSetupId: open.get(m.id) ?? null })),
     total,
     page,

@@ -189,7 +189,7 @@ test('what cannot be read is told in words: too large, of something else, cut, o
   expect(outcome(bomb)).toBe('refused')
 })
 
-test('into an empty studio: numbers by translation, body, wish and limits with consent; twice changes nothing', async () => {
+test('into an empty studio: numbers by translation, body, wish, limits; twice changes nothing', async () => {
   await know()
   const file = await make()
   const { proposals } = await read(file)
