@@ -1,6 +1,13 @@
+import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
+import type { AxisName } from '../../core/base/conventions'
+import { axesOf, axisOf } from '../../core/bikes/bike/bike'
+import { middlePosition } from '../../core/bikes/scale/scale'
 import { codesOfBikes } from '../../server/bikes/codes'
+import { listTypes } from '../../server/bikes/versions'
 import { database } from '../../server/platform/db/connection'
+import { member } from '../../server/riders/tables'
+import { recordEntry } from '../../server/setups/register'
 import { openLink } from '../../server/riders/memberPage/links'
 import { MANAGER, openFloor, riderOn, STATE, unique } from './support/hall'
 import { expect, test } from './support/test'
@@ -90,6 +97,58 @@ test('alone from the code to the card in twelve taps, to the instructor’s list
   await studio.close()
 })
 
+/** Too low, yours and too high with the rider's own lengths, on every type of the studio. */
+async function showsOnEveryType(desk: Page, memberId: string): Promise<void> {
+  const types = await listTypes(database(), MANAGER)
+  expect(types.length).toBeGreaterThan(2)
+  for (const { id: typeId, lineId, bikeType } of types) {
+    const middle = (axis: AxisName) => middlePosition(axisOf(bikeType, axis)!.scale).label
+    const marks = Object.fromEntries(axesOf(bikeType).map((axis) => [axis, middle(axis)]))
+    const numbers = {
+      memberId,
+      lineId,
+      typeId,
+      purpose: 'usual',
+      source: 'translated',
+      certainty: 'translated',
+    } as const
+    await recordEntry(database(), MANAGER, { id: randomUUID(), ...numbers, marks }, new Date())
+  }
+  await desk.goto(`/riders/${memberId}/show`)
+  for (const { bikeType } of types) {
+    const height = desk.getByRole('region', { name: bikeType.name }).getByRole('region', { name: 'Seat height' })
+    await expect(height.locator('figcaption b')).toHaveText(['too low', 'yours', 'too high'])
+    const knees = (await height.locator('figcaption em').allInnerTexts()).map(parseFloat)
+    expect(knees).toEqual(knees.toSorted((a, b) => b - a))
+    expect(new Set(knees).size).toBe(3)
+  }
+  await expect(desk.getByText('a body of middle size')).toHaveCount(0)
+}
+
+test('no page that a machine’s code leads to tells of a member: addresses are followed one hop', async ({
+  request,
+}) => {
+  const names = (await database().select({ name: member.name }).from(member)).map(({ name }) => name)
+  expect(names.length).toBeGreaterThan(20)
+  const code = await codeOf('bike-9')
+  const opened = new Set([`/b/${code}`])
+  for (const start of [...opened]) {
+    const text = await (await request.get(start)).text()
+    for (const [, to] of text.matchAll(/(?:href|action|src)\\?="(\/[^"\\]*)/g)) opened.add(to)
+  }
+  const pages = [...opened].filter((to) => !/\.(css|js|svg|woff2?|ico|png|webmanifest)(\?|$)/.test(to))
+  expect(pages).toContain(`/b/${code}`)
+  const told = async (path: string) => {
+    const text = await (await request.get(path)).text()
+    return names.filter((name) => text.includes(name))
+  }
+  for (const path of [...pages, '/members', '/today', '/riders/member-05', '/api/files/members.csv'])
+    expect([path, await told(path)]).toEqual([path, []])
+  // Were a member's own page among them, it would be found.
+  const { token } = (await openLink(database(), MANAGER, 'member-05', new Date()))!
+  expect(await told(`/m/${token}`)).toHaveLength(1)
+})
+
 test('with a health matter there is no advice; a code that is none is typed again', async ({ page }) => {
   await page.goto(`/b/${await codeOf('bike-9')}`)
   await page.getByRole('button', { name: 'One of these' }).click()
@@ -130,5 +189,6 @@ test('a phone that opened a member’s own page shows their numbers at a code, u
   await expect(desk.getByRole('heading', { name })).toBeVisible()
   await expect(desk.getByRole('button', { name: 'Forget it on this phone' })).toHaveCount(0)
   expect(await desk.evaluate(() => localStorage.getItem('own-link'))).toBeNull()
+  await showsOnEveryType(desk, memberId)
   await studio.close()
 })

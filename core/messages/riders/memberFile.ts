@@ -1,6 +1,8 @@
 import { AXES, type Marks } from '../../base/conventions'
 import type { BikeType } from '../../bikes/bike/bike'
 import type { HandPosition } from '../../classes/plan/blockWords'
+import { exerciseById } from '../../comfort/exercises'
+import type { Programme } from '../../comfort/programme/programme'
 import type { TrialOutcome } from '../../comfort/changes/trial'
 import type { ComplaintName } from '../../comfort/model/causeTable'
 import type { Health, Moment, Quality } from '../../comfort/model/complaint'
@@ -11,6 +13,7 @@ import type { MemberMessageBody, MemberMessageKind } from '../../riders/memberPa
 import type { Plan } from '../../riders/plans/plan'
 import type { Basis, Certainty, Purpose, Source } from '../../setups/register/entry'
 import { formatNote } from '../classes/watch'
+import { formatSubject } from '../comfort/programme'
 import { formatComplaint, formatWhen, HEALTH_NAME, OUTCOME_TEXT, QUALITY_NAME } from '../comfort/comfort'
 import { CERTAINTY_TEXT, formatBasis, PURPOSE_NAME } from '../setups/register'
 import { formatDate, formatTime, studioDay } from '../words/dates'
@@ -31,6 +34,8 @@ export type MemberRows = Readonly<{
   memberMerges: readonly Row<{ name: string }>[]
   limits: readonly Row<{ body: Limit } & Ended>[]
   plans: readonly Row<{ body: Plan } & Ended>[]
+  programmes: readonly Row<{ body: Programme } & Ended>[]
+  riderFiles: readonly Row<{ content: Readonly<{ studio: string; body: unknown }>; isMeasured: boolean }>[]
   register: readonly Row<{
     typeId: string
     bikeId: string | null
@@ -126,6 +131,17 @@ export function describeMemberFile(rows: MemberRows, names: MemberFileNames): Me
     ),
     part('Plans', rows.plans, made, ({ body, endedAt }) =>
       join([formatPlanOnTile(body, null), body.due, endedAt && `ended ${formatDate(endedAt, timeZone)}`]),
+    ),
+    part('Exercises', rows.programmes, made, ({ body: { about, exercises, weeks }, endedAt }) =>
+      join([
+        `for ${formatSubject(about)}`,
+        exercises.map((one) => exerciseById(one)?.name ?? one).join(' and '),
+        `${weeks} weeks`,
+        endedAt && `ended ${formatDate(endedAt, timeZone)}`,
+      ]),
+    ),
+    part('Brought along', rows.riderFiles, made, ({ content: { studio, body }, isMeasured }) =>
+      join([`own file from ${studio}`, isMeasured ? 'measured' : 'told', body !== null && 'with the body as believed']),
     ),
     part('Numbers', rows.register, made, ({ typeId, bikeId, marks, purpose, certainty, source, basis }) => {
       const type = names.bikeTypes[typeId]

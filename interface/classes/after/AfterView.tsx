@@ -6,8 +6,10 @@ import { REFERRAL } from '@/core/classes/watch/comfort'
 import type { AfterLineProps, AfterViewData } from './afterProps'
 import styles from './after.module.css'
 import { AfterLine } from './AfterLine'
+import { AloneList } from '../before/AloneList'
 import { ClassHead } from '../head/ClassHead'
 import type { ClassInfo } from '../classTypes'
+import type { AloneItem } from '@/server/pages/classes/alone'
 import { useRefreshOnNews } from '../useClassNews'
 import { Link } from '../../kit/Link'
 
@@ -16,6 +18,8 @@ type Props = Readonly<{
   data: AfterViewData
   /** To whom a line can be handed. */
   colleagues: readonly Readonly<{ id: string; name: string }>[]
+  /** Riders who set themselves up alone and wait for a look. */
+  alone: readonly AloneItem[]
   maySetUp: boolean
 }>
 
@@ -24,7 +28,7 @@ const inOrder = (rows: readonly AfterLineProps[]): AfterLineProps[] =>
   [...rows].sort((a, b) => Number(a.followUp !== null) - Number(b.followUp !== null))
 
 /** After a class: one list by urgency, each line opening the rider where it is to be seen to. */
-export function AfterView({ info, data, colleagues, maySetUp }: Props) {
+export function AfterView({ info, data, colleagues, alone, maySetUp }: Props) {
   useRefreshOnNews(info.id)
   const open = data.rows.filter(({ followUp }) => followUp === null).length + data.put.length
   const kinds = AFTER_KINDS.filter((kind) => data.rows.some((row) => row.kind === kind))
@@ -58,6 +62,7 @@ export function AfterView({ info, data, colleagues, maySetUp }: Props) {
           </Button>
         </div>
       </div>
+      <AloneList items={alone} classId={info.id} timeZone={info.timeZone} />
       {data.rows.length + data.put.length === 0 && (
         <p className={styles.none} data-empty>
           {data.riders === 0 ? (

@@ -27,7 +27,7 @@ export function ShowRider({ memberId, page: { name, sets } }: Props) {
             {type.name}
             {purpose !== 'usual' && <small>{PURPOSE_NAME[purpose].toLowerCase()}</small>}
           </h2>
-          {isGuess && <p className={styles.none}>Nothing was measured with these numbers: a body of middle size.</p>}
+          {isGuess && <p className={styles.none}>Nothing was measured of this rider: a body of middle size.</p>}
           <ShowIt bikeType={type} bike={bike} marks={marks} rider={rider} />
         </section>
       ))}

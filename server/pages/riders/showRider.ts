@@ -7,7 +7,9 @@ import { listTypes } from '../../bikes/versions'
 import type { Scope } from '../../platform/accounts/scope'
 import type { DbExecutor } from '../../platform/db/connection'
 import { findMember } from '../../riders/members/members'
+import { carriedBodyOf } from '../../setups/carriedBodies'
 import { byDisplayPriority, currentEntries } from '../../setups/register'
+import { listHistory } from '../../setups/setups'
 import { recommendationOf } from '../setups/recommendationOf'
 
 /** A set of numbers with the body they were found for. */
@@ -19,7 +21,7 @@ export type ShownSet = Readonly<{
   purpose: Purpose
   closing: BikeEquipment['closing']
   rider: PosteriorMeanRider
-  /** Nothing was measured or seen with these numbers: a rider of middle size is drawn. */
+  /** Nothing was measured or seen of this rider: one of middle size is drawn. */
   isGuess: boolean
 }>
 
@@ -28,13 +30,19 @@ export async function showRider(
   db: DbExecutor,
   scope: Scope,
   memberId: string,
+  now: Date,
 ): Promise<Readonly<{ name: string; sets: readonly ShownSet[] }> | null> {
   const member = await findMember(db, scope, memberId)
   if (!member) return null
   const [entries, types] = await Promise.all([currentEntries(db, scope, [memberId]), listTypes(db, scope)])
+  const history = await listHistory(db, scope, memberId, now)
+  const body = await carriedBodyOf(db, scope, memberId, now)
+  const isKnown = history.length > 0 || body !== undefined
   const sets: ShownSet[] = []
   for (const entry of byDisplayPriority(entries)) {
-    const answer = await recommendationOf(db, scope, entry)
+    // Numbers without a set-up of their own are drawn on the body that others found.
+    const known = entry.setupId === null ? { history, ...(body && { body }) } : {}
+    const answer = await recommendationOf(db, scope, entry, known)
     if (!answer) continue
     sets.push({
       id: entry.id,
@@ -44,7 +52,7 @@ export async function showRider(
       purpose: entry.purpose,
       closing: types.find(({ lineId }) => lineId === entry.lineId)?.equipment.closing ?? {},
       rider: answer.belief.rider,
-      isGuess: entry.setupId === null,
+      isGuess: entry.setupId === null && !isKnown,
     })
   }
   return { name: member.name, sets }

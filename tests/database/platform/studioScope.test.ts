@@ -35,6 +35,13 @@ import * as watch from '@/server/classes/watch'
 import { readWatch, watchData } from '@/server/pages/classes/watch'
 import * as rooms from '@/server/classes/rooms/rooms'
 import * as complaints from '@/server/comfort/complaints'
+import { filesPage } from '@/server/pages/studio/files'
+import * as carriedBodies from '@/server/setups/carriedBodies'
+import * as studioKeys from '@/server/studio/studioKeys'
+import { bringRiderFile } from '@/server/files/riderFile/bring'
+import { makeRiderFile, riderFileContents } from '@/server/files/riderFile/make'
+import { readRiderFile } from '@/server/files/riderFile/read'
+import { riderFileResponse } from '@/server/files/riderFile/response'
 import * as programmes from '@/server/comfort/programmes'
 import { riderProgrammes } from '@/server/pages/comfort/programmes'
 import { findingsOnFile } from '@/server/pages/comfort/findings'
@@ -303,6 +310,25 @@ const OWN_TICK = { programmeId: other.programme, item: 0, day: '2026-07-08' }
 /** A link of this studio to a member of the other. */
 const linkHere = () =>
   ({ linkId: id(), studioId: here.studioId, memberId: other.member, name: '', opens: 'everything' }) as const
+const OTHER_KEY = 'A'.repeat(43)
+const UNSIGNED = {
+  format: 'rider-set-up',
+  formatVersion: 1,
+  issuedAt: '2026-07-01T09:00:00.000Z',
+  studio: { name: 'Elsewhere' },
+  rider: { name: 'Somebody' },
+  sets: [],
+} as const
+const TOLD_FILE = { ...UNSIGNED, studio: { name: 'Elsewhere', key: OTHER_KEY }, signature: 'A'.repeat(86) }
+const BROUGHT = {
+  text: JSON.stringify(TOLD_FILE),
+  memberId: other.member,
+  newName: null,
+  sets: [],
+  body: false,
+  wish: false,
+  limits: [],
+}
 const KEEP_ALL = { notes: null, complaints: null, sets: null }
 const QUERIES: Readonly<Record<string, Walk>> = {
   'bikes/bikes': {
@@ -325,7 +351,7 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     putAloneAside: () => alone.putAloneAside(db, here, other.alone, now),
   },
   'pages/classes/alone': { aloneItems: () => aloneItems(db, here, 'UTC', now) },
-  'pages/riders/showRider': { showRider: () => showRider(db, here, other.member) },
+  'pages/riders/showRider': { showRider: () => showRider(db, here, other.member, now) },
   'bikes/bikeReadings': {
     listBikeReadings: () => bikeReadings.listBikeReadings(db, here, other.bike),
     addBikeReading: () =>
@@ -813,6 +839,34 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     untickExercise: () => programmes.untickExercise(db, linkHere(), OWN_TICK, now),
   },
   'pages/comfort/programmes': { riderProgrammes: () => riderProgrammes(db, here, other.member, [], now) },
+  'setups/carriedBodies': {
+    listRiderFiles: () => carriedBodies.listRiderFiles(db, here, other.member, now),
+    carriedBodyOf: () => carriedBodies.carriedBodyOf(db, here, other.member, now),
+    carriedWishOf: () => carriedBodies.carriedWishOf(db, here, other.member, now),
+  },
+  'studio/studioKeys': {
+    publicKeyOf: () => studioKeys.publicKeyOf(db, here, now),
+    signRiderFile: () => studioKeys.signRiderFile(db, here, UNSIGNED, now),
+    listKnownStudios: () => studioKeys.listKnownStudios(db, here),
+    isKnownKey: () => studioKeys.isKnownKey(db, here, OTHER_KEY),
+    knowStudio: () => studioKeys.knowStudio(db, here, { key: OTHER_KEY, name: 'Known' }, now),
+    forgetStudio: () => studioKeys.forgetStudio(db, here, OTHER_KEY),
+  },
+  'pages/studio/files': { filesPage: () => filesPage(db, here, now) },
+  'files/riderFile/make': {
+    riderFileContents: () => riderFileContents(db, here, other.member, now),
+    makeRiderFile: () => makeRiderFile(db, here, other.member, { body: true, wish: true, limits: [other.limit] }, now),
+  },
+  'files/riderFile/read': {
+    readRiderFile: () => readRiderFile(db, here, { text: JSON.stringify(TOLD_FILE), memberId: other.member }, now),
+  },
+  'files/riderFile/bring': { bringRiderFile: () => bringRiderFile(db, here, { id: id(), ...BROUGHT }, now) },
+  'files/riderFile/response': {
+    riderFileResponse: async () => {
+      const of = { studioId: here.studioId, memberId: other.member }
+      return (await riderFileResponse(db, of, { file: 'set-up.json', asked: new URLSearchParams() }, now)).text()
+    },
+  },
   'riders/plans': {
     listPlans: () => plans.listPlans(db, here, [other.member]),
     recordPlan: () => plans.recordPlan(db, here, { id: id(), memberId: other.member, plan: PLAN }, now),
@@ -951,6 +1005,13 @@ const ENTRIES = [
 /** What takes no scope, and why it needs none. */
 const WITHOUT_SCOPE: Readonly<Record<string, string>> = {
   atOrAfter: 'the later of two times',
+  checkName: 'text',
+  isIntact: 'a file',
+  printOf: 'text',
+  codeTextOf: 'text',
+  parseRiderFile: 'text',
+  checkFile: 'text, against the studio’s own keys',
+  proposalsOf: 'of a file its caller checked',
   adviceLimits: 'chooses among what it is handed',
   fleetAccommodation: 'computes what it is handed',
   typesInUse: 'chooses among what it is handed',
@@ -1219,6 +1280,10 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'comfort.endProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
   'comfort.reopenProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
   'comfort.resumeProgramme': () => ({ input: { memberId: other.member, programmeId: other.programme } }),
+  'riderFiles.readRiderFile': () => ({ input: { text: BROUGHT.text, memberId: other.member } }),
+  'riderFiles.takeRiderFile': () => ({ input: BROUGHT, id: id() }),
+  'riderFiles.knowStudio': () => ({ input: { key: OTHER_KEY, studioName: 'Known' } }),
+  'riderFiles.forgetStudio': () => ({ input: { key: OTHER_KEY } }),
   'members.recordPlan': () => ({ input: { memberId: other.member, plan: PLAN }, id: id() }),
   'members.tickPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
   'members.endPlan': () => ({ input: { memberId: other.member, planId: other.plan } }),
@@ -1374,6 +1439,10 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'comfort.endProgramme': 'kept',
   'comfort.reopenProgramme': 'kept',
   'comfort.resumeProgramme': 'kept',
+  'riderFiles.readRiderFile': 'found',
+  'riderFiles.takeRiderFile': 'fileChanged',
+  'riderFiles.knowStudio': 'kept',
+  'riderFiles.forgetStudio': 'kept',
   'members.recordPlan': 'noSuchMember',
   'members.tickPlan': 'kept',
   'members.endPlan': 'kept',

@@ -12,7 +12,7 @@ export const metadata: Metadata = { title: 'Show it' }
 export default async function ShowRoute({ params }: { params: Promise<{ id: string }> }) {
   const person = await requirePermission('seeNotes')
   const { id } = await params
-  const page = await showRider(database(), person, id)
+  const page = await showRider(database(), person, id, new Date())
   if (!page) return leaveForMerged(database(), person, id, '/show')
   seen(person, 'rider', id)
   return <ShowRider memberId={id} page={page} />
