@@ -78,6 +78,7 @@ test.each([
   'explain',
   'accommodation',
   'alone',
+  'body',
 ])('the example of %s in docs/ is answered', (operation) => {
   const { status, stdout } = fit([operation], readFileSync(join(root, 'docs/examples', `${operation}.json`), 'utf8'))
   expect(status).toBe(0)

@@ -1,6 +1,8 @@
 /** @jest-environment node */
 import { createPrivateKey, createPublicKey, sign, verify } from 'node:crypto'
 import canonicalize from 'canonicalize'
+import jsQR from 'jsqr'
+import QRCode from 'qrcode'
 import { openEmptyStudio, type EmptyStudio } from '@/scripts/support/emptyStudio'
 import type { RiderFile } from '@/core/riders/riderFile/riderFile'
 import { MAX_RIDER_FILE_LENGTH } from '@/core/riders/riderFile/riderFile'
@@ -10,6 +12,7 @@ import { bringRiderFile, type BringInput } from '@/server/files/riderFile/bring'
 import { makeRiderFile, riderFileContents, type FileChoice } from '@/server/files/riderFile/make'
 import { codeTextOf, parseRiderFile } from '@/server/files/riderFile/parse'
 import { readRiderFile, type ReadRiderFile } from '@/server/files/riderFile/read'
+import { MAX_CODE_LENGTH, riderFileResponse } from '@/server/files/riderFile/response'
 import { setupPage } from '@/server/pages/setups/setup'
 import type { Scope } from '@/server/platform/accounts/scope'
 import { closeDatabase, connectionPool, database, withTransaction } from '@/server/platform/db/connection'
@@ -187,6 +190,30 @@ test('what cannot be read is told in words: too large, of something else, cut, o
   const bomb = codeTextOf({ ...file, rider: { name: 'x'.repeat(5_000_000) } })
   expect(bomb.length).toBeLessThan(20_000)
   expect(outcome(bomb)).toBe('refused')
+})
+
+test('its code is read back by another implementation; one too dense to be read is refused', async () => {
+  const made = await make()
+  const text = codeTextOf(made)
+  expect(text.length).toBeLessThanOrEqual(MAX_CODE_LENGTH)
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'L' })
+  const [scale, margin] = [4, 4]
+  const size = scale * (modules.size + 2 * margin)
+  const pixels = new Uint8ClampedArray(4 * size * size).fill(255)
+  for (let y = 0; y < size; y++)
+    for (let x = 0; x < size; x++) {
+      const [row, column] = [y, x].map((px) => Math.floor(px / scale) - margin)
+      const isInside = Math.min(row, column) >= 0 && Math.max(row, column) < modules.size
+      if (isInside && modules.get(row, column)) pixels.fill(0, 4 * (y * size + x), 4 * (y * size + x) + 3)
+    }
+  const read = jsQR(pixels, size, size)!.data
+  expect(parseRiderFile(read)).toEqual({ outcome: 'read', file: made })
+  const owner = { studioId: scope.studioId, memberId }
+  const answer = async (file: string, query: string) =>
+    (await riderFileResponse(db, owner, { file, asked: new URLSearchParams(query) }, now)).status
+  expect(await answer('set-up.svg', 'body=1')).toBe(200)
+  expect(await answer('set-up.json', `limits=${limitId},${id()}`)).toBe(200)
+  expect(await answer('other.json', '')).toBe(404)
 })
 
 test('into an empty studio: numbers by translation, body, wish, limits; twice changes nothing', async () => {

@@ -198,7 +198,17 @@ test('out, in and out again is the same byte for byte once keys are sorted, in a
 
 test('an archive from before there were complaints and trials is taken all the same', async () => {
   const before = changed(small, (archive) => {
-    for (const name of ['complaints', 'trials', 'trialRatings', 'memberMerges', 'followUps', ...SINCE_5, 'programmes', 'programmeTicks', 'riderFiles'])
+    for (const name of [
+      'complaints',
+      'trials',
+      'trialRatings',
+      'memberMerges',
+      'followUps',
+      ...SINCE_5,
+      'programmes',
+      'programmeTicks',
+      'riderFiles',
+    ])
       delete archive[name]
     for (const row of archive.members) for (const name of ['number', 'email', 'statureMm']) delete row[name]
     for (const row of archive.bikes) delete row.retiredAt
