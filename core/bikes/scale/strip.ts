@@ -40,4 +40,4 @@ export function stripOf(scale: Scale, set: Label | undefined): Strip {
   }
 }
 /** Labels nearer than this to the set one are left out. */
-const NEAR = 0.05
+const NEAR = 0.08
