@@ -7,7 +7,7 @@ import { studio } from '../platform/accounts/tables'
 import type { Scope } from '../platform/accounts/scope'
 import { withTransaction, type Database, type DbExecutor } from '../platform/db/connection'
 import { member } from '../riders/tables'
-import { evidence, registerCurrent, registerEntry, setup, setupSchool, withdrawal } from '../setups/tables'
+import { evidence, registerCurrent, registerEntry, riderFile, setup, setupSchool, withdrawal } from '../setups/tables'
 
 /** Rows of one table that are too old, and what is deleted or cleared with them. */
 type Outdated = Readonly<{ table: MySqlTable & Readonly<{ id?: AnyMySqlColumn }>; where: SQL }>
@@ -120,7 +120,9 @@ export async function applyRetention(
     }
     if (kind === 'notes') await deleteFollowUps(db, scope, monthsBefore(now, months))
     if (kind === 'complaints') await deleteProgrammes(db, scope, monthsBefore(now, months))
-    if (kind === 'sets') await deleteSetups(db, scope, monthsBefore(now, months))
+    if (kind !== 'sets') continue
+    await deleteSetups(db, scope, monthsBefore(now, months))
+    await deleteRiderFiles(db, scope, monthsBefore(now, months))
   }
   return counts
 }
@@ -152,6 +154,11 @@ async function deleteProgrammes(db: DbExecutor, { studioId }: Pick<Scope, 'studi
 /** Lines after class are made of notes. */
 async function deleteFollowUps(db: DbExecutor, { studioId }: Pick<Scope, 'studioId'>, before: Date): Promise<void> {
   await db.delete(classFollowUp).where(and(eq(classFollowUp.studioId, studioId), lt(classFollowUp.createdAt, before)))
+}
+
+/** Riders' own files hold sets and a body; what was taken of them into the register stays by its own time. */
+async function deleteRiderFiles(db: DbExecutor, { studioId }: Pick<Scope, 'studioId'>, before: Date): Promise<void> {
+  await db.delete(riderFile).where(and(eq(riderFile.studioId, studioId), lt(riderFile.createdAt, before)))
 }
 
 /** Set-ups that no numbers rest on any more, with what was seen in them. */

@@ -13,8 +13,10 @@ import { closeDatabase } from '@/server/platform/db/connection'
 import { applyRetentions } from '@/server/privacy/daily'
 import { previewRetention, retentionOf, saveRetention } from '@/server/privacy/retention'
 import { classNote } from '@/server/classes/tables'
-import { complaint, trial } from '@/server/comfort/tables'
-import { registerCurrent, registerEntry } from '@/server/setups/tables'
+import { complaint, programme, programmeTick, trial } from '@/server/comfort/tables'
+import { sealRow } from '@/server/platform/sealing/sealed'
+import { member } from '@/server/riders/tables'
+import { registerCurrent, registerEntry, riderFile } from '@/server/setups/tables'
 
 const KEEP_ALL: Retention = { notes: null, complaints: null, sets: null }
 let far: EmptyStudio
@@ -52,7 +54,7 @@ async function addOld(): Promise<void> {
   await closeComplaint(far.db, far.scope, complaintId, at)
 }
 
-const counted = async (table: typeof classNote | typeof complaint | typeof registerEntry | typeof trial) =>
+const counted = async (table: typeof classNote | typeof complaint | typeof registerEntry | typeof programmeTick) =>
   (await far.db.select({ n: count() }).from(table))[0].n
 const numbersInForce = async () =>
   far.db
@@ -77,6 +79,31 @@ test('without a limit nothing goes; a preview counts and writes nothing; a short
   expect([isShorter(KEEP_ALL, year), isShorter(year, KEEP_ALL), isShorter(year, year)]).toEqual([true, false, false])
 })
 
+/** Exercises and riders' own files of two years ago and of yesterday. */
+async function addBesides(): Promise<void> {
+  const [{ id: memberId }] = await far.db.select({ id: member.id }).from(member).limit(1)
+  const { studioId, userId: createdBy } = far.scope
+  const exercises = { about: { sign: 'kneesIn' }, exercises: ['sideLegLifts'], weeks: 4, since: '2020-01-01' } as const
+  const content = { studio: 'Elsewhere', sets: [], body: null, wish: null, limits: [] }
+  for (const [id, days] of [
+    ['old', 730],
+    ['young', 1],
+  ] as const) {
+    const createdAt = new Date(now.getTime() - days * 86_400_000)
+    const row = { id, studioId, memberId, createdAt, createdBy }
+    await far.db.insert(programme).values(sealRow(programme, studioId, { ...row, body: exercises }))
+    const file = { ...row, hash: 'ab'.repeat(32), isMeasured: true, content, issuedAt: createdAt }
+    await far.db.insert(riderFile).values(sealRow(riderFile, studioId, file))
+  }
+  const tick = { id: 'tick', studioId, programmeId: 'old', item: 0, day: '2020-01-02', createdAt: now }
+  await far.db.insert(programmeTick).values(tick)
+}
+const besides = async () => ({
+  programmes: (await far.db.select({ id: programme.id }).from(programme)).map(({ id }) => id),
+  ticks: await counted(programmeTick),
+  files: (await far.db.select({ id: riderFile.id }).from(riderFile)).map(({ id }) => id),
+})
+
 test('what is too old goes; numbers in force, open complaints and running trials stay', async () => {
   const inForce = await numbersInForce()
   const open = await far.db
@@ -88,6 +115,7 @@ test('what is too old goes; numbers in force, open complaints and running trials
     .from(trial)
     .where(sql`ended_at IS NULL`)
   expect([inForce.length > 0, open.length > 0, running.length > 0]).toEqual([true, true, true])
+  await addBesides()
   const input = { retention: { notes: 12, complaints: 12, sets: 12 } }
   const asked = { name: 'privacy.previewRetention', input }
   const preview = (await runQuery(far.db, far.scope, asked, now)) as unknown as { counts: object }
@@ -104,6 +132,7 @@ test('what is too old goes; numbers in force, open complaints and running trials
   // What only a deleted trial or move rested on goes with it, or the next day.
   expect(gone[2]).toBeGreaterThanOrEqual((preview.counts as Record<string, number>).sets)
   expect(await numbersInForce()).toEqual(inForce)
+  expect(await besides()).toEqual({ programmes: ['young'], ticks: 0, files: ['young'] })
   const left = await far.db
     .select({ id: complaint.id })
     .from(complaint)
