@@ -20,7 +20,7 @@ import { crest, drawToday, follow, WAYS, type Ended, type StartInformation } fro
 
 const known = WAYS.find(({ start }) => start === 'known on another type')!
 
-/** The same set-up as a belief that another studio wrote down `writtenDays` after it, and that is read half a year on. */
+/** The same set-up as a belief that another studio wrote down: on that day, or today, half a year later. */
 function byFile(rider: SimulatedRider, written: 'then' | 'now'): StartInformation {
   const { evidence, history = [] } = known.from(rider)
   const [{ agoDays }] = history
@@ -50,7 +50,8 @@ for (const [scale, seatHeight] of Object.entries(SCALES)) {
     )
     lines.push(
       `| ${scale} | ${start} | ${percent(share(ended.map(({ first }) => first)))} | ` +
-        `${mean(ended.map(({ dismounts }) => dismounts)).toFixed(2)} | ${percent(share(ended.map(({ both }) => both)))} |`,
+        `${mean(ended.map(({ dismounts }) => dismounts)).toFixed(2)} | ` +
+        `${percent(share(ended.map(({ both }) => both)))} |`,
     )
   }
 }
@@ -97,6 +98,7 @@ lines.push(
   '',
   `There and home between the demo’s types, ${home.saddle.length} sets within both ranges, each written and read anew:`,
   `the saddle within half a mark of the one plus half a mark of the other for ${percent(share(home.saddle))}, at the`,
-  `very same marks for ${percent(share(home['same marks']))}. Numbers that were not touched there go home as they came.`,
+  `very same marks for ${percent(share(home['same marks']))}. Numbers that were not touched there go home as they`,
+  'came.',
 )
 console.log(lines.join('\n'))

@@ -54,7 +54,12 @@ test('a mark moved offline with three taps is stored once, undone, and shown bef
   await tile(page, 2).click()
   await numbers.getByRole('button', { name: `Bar height ${label}, move it` }).click()
   await page.getByRole('group', { name: 'Bar height down' }).getByRole('button', { name: 'Felt' }).click()
-  await expect(page.getByText('A mark was moved today already')).toBeVisible()
+  // Where the outlook was there before the tap, it asks first whether the mark is meant.
+  const again = page.getByText('A mark was moved today already')
+  const meant = page.getByRole('button', { name: 'Move it', exact: true })
+  await expect(again.or(meant)).toBeVisible()
+  if (await meant.isVisible()) await meant.click()
+  await expect(again).toBeVisible()
   await page.getByRole('button', { name: 'Went too far' }).click()
   await expect(page.getByRole('status').filter({ hasText: `${label} → ${before[2]}` })).toBeVisible()
   await expect(numbers.getByRole('button', { name: `Bar height ${before[2]}, move it` })).toBeVisible()

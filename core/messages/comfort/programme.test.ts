@@ -14,8 +14,8 @@ const say = (...seen: ReturnType<typeof looks>[]) => formatCueResponse(cueRespon
 
 test('whether a cue holds more often is said with its uncertainty, and left open where it is', () => {
   expect(say(looks(3, 10, -20), looks(9, 10, 1))).toBe(
-    'The cue held in 3 of 10 classes before and in 9 of 10 classes since. It holds more often: of 100 classes between ' +
-      '17 more and 81 more (95 %).',
+    'The cue held in 3 of 10 classes before and in 9 of 10 classes since. It holds more often: of 100 classes ' +
+      'between 17 more and 81 more (95 %).',
   )
   expect(say(looks(2, 5, -9), looks(3, 5, 1))).toMatch(/is not known yet: of 100 classes between 32 fewer and \d+ more/)
   expect(say(looks(1, 1, -3))).toBe(

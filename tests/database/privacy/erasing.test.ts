@@ -71,7 +71,8 @@ test('every health column is sealed, or is one of the codes and measures that th
 test('every table that names a member is one whose rows are taken out and erased with them', async () => {
   const [rows] = (await db.execute(
     sql`SELECT TABLE_NAME AS name, REFERENCED_TABLE_NAME AS parent FROM information_schema.KEY_COLUMN_USAGE
-      WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME IN ('member', 'setup', 'evidence', 'trial', 'programme')`,
+      WHERE TABLE_SCHEMA = DATABASE()
+        AND REFERENCED_TABLE_NAME IN ('member', 'setup', 'evidence', 'trial', 'programme')`,
   )) as unknown as [Readonly<{ name: string; parent: string }>[]]
   const named = [...new Set(rows.map(({ name }) => name)), 'member']
   expect(MEMBER_TABLES.map(({ table }) => getTableName(table)).sort()).toEqual(named.sort())
