@@ -51,6 +51,10 @@ const errors = new Map<Way, Errors>(WAYS.map((way) => [way, { reachMm: [], setba
 const predicted: number[] = []
 const fromExact: number[] = []
 let ended = 0
+/** On types whose bars slide: how far the grip is from its place at the saddle as that then stands, in half marks. */
+const barHalfMarks: number[] = []
+/** There and home: how far each axis is from its mark, in half a mark of the one plus half a mark of the other. */
+const homeShares: number[] = []
 for (const [p, [from, to]] of types.flatMap((a) => types.filter((b) => b !== a).map((b) => [a, b] as const)).entries())
   for (let i = 0; i < RIDERS; i++) {
     const random = createRng(1000 * (p + 1) + i)
@@ -76,6 +80,21 @@ for (const [p, [from, to]] of types.flatMap((a) => types.filter((b) => b !== a).
       'copied labels': copied(to, marks),
       'same share of the scale': shared(from, to, marks),
     }
+    const at = contactPoints(to, undefined, axisPositions(to, found.marks))
+    const gripOffMm = [
+      at.grip.xMm - at.seat.xMm - (before.grip.xMm - before.seat.xMm),
+      at.grip.yMm - at.seat.yMm - (before.grip.yMm - before.seat.yMm),
+    ]
+    if (to.axes.barSlide)
+      barHalfMarks.push(
+        Math.abs(gripOffMm[0]) / halfMarkMm(to, 'barSlide', found.marks),
+        Math.abs(gripOffMm[1]) / halfMarkMm(to, 'barHeight', found.marks),
+      )
+    const home = translateMarks({ from: { bikeType: to, marks: found.marks }, to: { bikeType: from } })
+    for (const axis of ['seatHeight', 'seatSlide'] as const) {
+      const [was, is] = [marks, home.marks].map((all) => axisPositions(from, all)[axis]!)
+      homeShares.push(Math.abs(is - was) / (halfMarkMm(from, axis, marks) + halfMarkMm(to, axis, found.marks)))
+    }
     for (const way of WAYS) {
       const there = contactPoints(to, undefined, axisPositions(to, ways[way]))
       const own = errors.get(way)!
@@ -90,6 +109,14 @@ for (const [p, [from, to]] of types.flatMap((a) => types.filter((b) => b !== a).
       own.kneeDeg.push(Math.abs(knee(to, ways[way]) - knee(from, marks)))
     }
   }
+
+/** Half the distance from a mark to its farther neighbour, mm along the axis. */
+function halfMarkMm(type: BikeType, axis: AxisName, marks: Marks): number {
+  const all = positionsOf(axisOf(type, axis)!.scale)
+  const here = all.findIndex(({ label }) => label === marks[axis])
+  const gaps = [all[here - 1], all[here + 1]].flatMap((one) => (one ? Math.abs(one.mm - all[here].mm) : []))
+  return Math.max(...gaps) / 2
+}
 
 /** Marks at which this body's knee bends nearest 30°, bars somewhere on their scales. */
 function marksFor(type: BikeType, body: Parameters<typeof prepareLeg>[0], uniform: () => number): Marks {
@@ -134,6 +161,11 @@ const text = [
   'What `translate` says of the knee against the knee of each rider’s own body there:',
   `with nothing known of the rider ${within(predicted)};`,
   `from the knee as it was before ${within(fromExact)}.`,
+  '',
+  'On types whose bars slide the grip is where it was from the saddle as that then stands, within',
+  `${Math.max(...barHalfMarks).toFixed(2)} of half a mark at most, in height and in length.`,
+  'There and home the saddle is within',
+  `${Math.max(...homeShares).toFixed(2)} of half a mark of the one plus half a mark of the other at most.`,
   '',
 ].join('\n')
 writeFileSync(new URL('../../docs/bench/translate.md', import.meta.url), text)

@@ -77,6 +77,18 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
   return [solution(names[0], upright, uprightMm), along]
 }
 
+/**
+ * The same with the level axis solved once more for the mark that the upright one takes: what its rounding moves along a
+ * post that leans is made up for. Unchanged where an axis is missing or has ended.
+ */
+export function slideAtMark(pair: AxisPair, solved: readonly AxisSolution[], xMm: number): readonly AxisSolution[] {
+  const [up, along] = solved
+  if (!pair.level || !along || up.missingMm > 0 || along.missingMm > 0) return solved
+  const v = unitVector(pair.level.directionDeg)
+  const wantedMm = (xMm - pointAt(pair, up.nearest.mm, 0).xMm) / awayFromZero(v.x)
+  return [up, solution(pair.names[1], pair.level, wantedMm)]
+}
+
 const slopeOf = (axis: Axis): number => awayFromZero(unitVector(axis.directionDeg).y)
 
 /** An axis that hardly moves a part the way it is meant to leads far beyond its scale, never to no number. */

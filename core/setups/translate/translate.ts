@@ -9,7 +9,7 @@ import { DEFAULT_SOLE_MM } from '../../riders/rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../../riders/rider/prior'
 import { positionsOf, type ScalePosition } from '../../bikes/scale/scale'
 import { inWindow, schoolOf, type School } from '../../base/school/school'
-import { axisPairOf, solvePair, type AxisSolution } from './axisSolve'
+import { axisPairOf, slideAtMark, solvePair, type AxisSolution } from './axisSolve'
 import { farthestPedalMm, pointsFromLengths, seatHeightFor, type Pedals, type TouchPoints } from './contactGeometry'
 
 /** Numbers of a type, or of any bike by the tape's four lengths. */
@@ -80,7 +80,12 @@ export function carryMarks({ from, to, school, evidence, shift }: TranslationInp
   const saddleMarks: Marks = { ...nearestOf(saddle), ...chosen }
   // The bars follow the saddle's actual place after rounding; the way home uses the stored original.
   const grip = gripFrom(contactPoints(to.bikeType, to.bike, axisPositions(to.bikeType, saddleMarks)).seat)
-  const bars = solvePair(axisPairOf(to.bikeType, to.bike, 'grip'), grip.xMm, () => grip.yMm)
+  const gripPair = axisPairOf(to.bikeType, to.bike, 'grip')
+  const bars = slideAtMark(
+    gripPair,
+    solvePair(gripPair, grip.xMm, () => grip.yMm),
+    grip.xMm,
+  )
   const solved = [...saddle, ...bars]
   const nearest = nearestOf(solved)
   const marks: Marks = { ...nearest, ...chosen }
