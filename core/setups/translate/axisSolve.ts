@@ -78,8 +78,8 @@ export function solvePair(pair: AxisPair, xMm: number, heightAt: (xMm: number) =
 }
 
 /**
- * The same with the level axis solved once more for the mark that the upright one takes: what its rounding moves along a
- * post that leans is made up for. Unchanged where an axis is missing or has ended.
+ * The same with the level axis solved once more for the mark that the upright one takes: what its rounding moves along
+ * a post that leans is made up for. Unchanged where an axis is missing or has ended.
  */
 export function slideAtMark(pair: AxisPair, solved: readonly AxisSolution[], xMm: number): readonly AxisSolution[] {
   const [up, along] = solved

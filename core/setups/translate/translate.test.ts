@@ -221,7 +221,7 @@ test('the bars follow the saddle where its marks let it stand, within half a mar
     }
 })
 
-test('where the bars slide, what a leaning post loses in rounding is made up for: half a mark each way and no more', () => {
+test('where the bars slide, what a leaning post loses in rounding is made up for: half a mark each way', () => {
   const random = createRng(29)
   let looked = 0
   for (const [from, to] of pairs.filter(([, to]) => to.axes.barSlide))
