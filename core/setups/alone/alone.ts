@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import { Type } from '@sinclair/typebox'
 import { bikeRef, bikeTypeRef } from '../../bikes/bike/bike'
 import { axisPositions, contactPoints } from '../../bikes/bike/contactPoints'
@@ -108,14 +109,24 @@ type Visit = Readonly<{
 function visitOf(request: AloneRequest, advice: Advice): Visit {
   const { evidence } = request
   const first = evidence.findIndex(({ kind }) => kind === 'set')
-  const begun = first < 0 ? advice : advise({ ...request, evidence: evidence.slice(0, first) })
-  const low = lowMarks(request, proposedMarks(begun))
+  const begun = first < 0 ? proposedMarks(advice) : begunMarks({ ...request, evidence: evidence.slice(0, first) })
+  const low = lowMarks(request, begun)
   if (first < 0) return { phase: 'start', low, stands: null, since: [] }
   const isLow = low !== null && !differs(evidence[first].at ?? {}, low)
   const second = evidence.findIndex(({ kind }, i) => kind === 'set' && i > first)
   const from = isLow && second >= 0 ? second : first
   const stands = evidence.findLast(({ kind }) => kind === 'set')!.at ?? {}
   return { phase: isLow && second < 0 ? 'low' : 'yours', low, stands, since: evidence.slice(from) }
+}
+
+/** What suited before anything was set, by request: every later step of a visit needs the same. */
+const begunCache = new LRUCache<string, Marks>({ max: 50 })
+
+function begunMarks(request: AloneRequest): Marks {
+  const key = JSON.stringify(request)
+  const marks = begunCache.get(key) ?? proposedMarks(advise(request))
+  begunCache.set(key, marks)
+  return marks
 }
 
 /** Checks on the machine, each with the row that answers it and the axes whose move asks it again. */
