@@ -6,11 +6,12 @@ import { sealRow } from '../../platform/sealing/sealed'
 import { listTypes } from '../../bikes/versions'
 import { giveConsent } from '../../riders/consent'
 import { recordLimit, todayOf } from '../../riders/limits'
-import { addMember, findMember } from '../../riders/members/members'
+import { lockMember } from '../../comfort/trialChanges'
+import { addMember } from '../../riders/members/members'
 import { listRiderFiles } from '../../setups/carriedBodies'
-import { recordEntry } from '../../setups/register'
+import { currentEntries, recordEntry } from '../../setups/register'
 import { riderFile, type TakenFile } from '../../setups/tables'
-import { checkFile, proposalsOf, type CheckedFile } from './read'
+import { checkFile, proposalsOf, type CheckedFile, type SetProposal } from './read'
 
 /** What somebody takes of a file, with the rider's consent for what is about their health. */
 export type BringInput = Readonly<{
@@ -52,10 +53,14 @@ export async function bringRiderFile(db: Database, scope: Scope, input: BringInp
         const { outcome } = await addMember(own, scope, { id: input.memberId, name: input.newName }, now)
         if (outcome !== 'kept') throw new NothingBrought('idTaken')
       }
-      if (!(await findMember(tx, scope, input.memberId))) throw new NothingBrought('gone')
+      if (!(await lockMember(tx, scope, input.memberId))) throw new NothingBrought('gone')
+      // Somebody else may have taken the same file meanwhile.
+      const current = await currentEntries(tx, scope, [input.memberId])
+      const isThere = ({ setId, lineId }: SetProposal) =>
+        current.some((entry) => entry.lineId === lineId && entry.basis.carried?.setId === setId)
       let recorded = 0
       for (const one of chosen) {
-        if (one!.isHere) continue
+        if (one!.isHere || isThere(one!)) continue
         const { outcome } = await recordEntry(
           tx,
           scope,

@@ -1,4 +1,3 @@
-import type { BikeType } from '../../../core/bikes/bike/bike'
 import { pedalSurfaceMm } from '../../../core/bikes/bike/bike'
 import { axisPositions, contactPoints } from '../../../core/bikes/bike/contactPoints'
 import type { Point } from '../../../core/base/conventions'
@@ -12,6 +11,7 @@ import {
   type CarriedSet,
   type RiderFile,
 } from '../../../core/riders/riderFile/riderFile'
+import type { EarlierSetup } from '../../../core/setups/recommend/history/riderHistory'
 import type { Scope } from '../../platform/accounts/scope'
 import { compute } from '../../platform/compute/pool'
 import type { DbExecutor } from '../../platform/db/connection'
@@ -50,7 +50,7 @@ export async function riderFileContents(
   return {
     sets: Math.min(MAX_SETS, (await currentEntries(db, scope, [memberId])).length),
     hasBody: history.length > 0 || (await carriedBodyOf(db, scope, memberId, now)) !== undefined,
-    wish: await wishOf(db, scope, memberId, now),
+    wish: await wishOf(db, scope, memberId, history, now),
     limits: await listLimits(db, scope, [memberId]),
   }
 }
@@ -72,7 +72,7 @@ export async function makeRiderFile(
   const entries = (await currentEntries(db, scope, [memberId])).slice(0, MAX_SETS)
   const brought = await listRiderFiles(db, scope, memberId, now)
   const limits = (await listLimits(db, scope, [memberId])).filter(({ id }) => choice.limits.includes(id))
-  const wish = choice.wish ? await wishOf(db, scope, memberId, now) : null
+  const wish = choice.wish ? await wishOf(db, scope, memberId, await listHistory(db, scope, memberId, now), now) : null
   const body = choice.body ? await bodyOf(db, scope, memberId, now) : null
   if (body === 'busy') return 'busy'
   return signRiderFile(
@@ -84,7 +84,7 @@ export async function makeRiderFile(
       issuedAt: now.toISOString(),
       studio: { name: studio.name },
       rider: { name: member.name },
-      sets: entries.map((entry) => broughtAs(entry, brought) ?? carriedSet(entry)),
+      sets: distinct(entries.map((entry) => broughtAs(entry, brought) ?? carriedSet(entry))),
       ...(body && { body }),
       ...(limits.length > 0 && { limits: limits.map(({ limit }) => limit) }),
       ...(wish && { wish }),
@@ -93,8 +93,14 @@ export async function makeRiderFile(
   )
 }
 
-async function wishOf(db: DbExecutor, scope: Scope, memberId: string, now: Date): Promise<RiderFile['wish'] | null> {
-  for (const { evidence } of await listHistory(db, scope, memberId, now)) {
+async function wishOf(
+  db: DbExecutor,
+  scope: Scope,
+  memberId: string,
+  history: readonly EarlierSetup[],
+  now: Date,
+): Promise<RiderFile['wish'] | null> {
+  for (const { evidence } of history) {
     const wish = latest(evidence, 'wish')
     if (wish) return wish.posture
   }
@@ -112,7 +118,7 @@ async function bodyOf(
   const body = await carriedBodyOf(db, scope, memberId, now)
   if (history.length === 0 && !body) return null
   const studio = await getStudio(db, scope)
-  const prior = (await learnedPrior(db as never, scope, studio))?.prior
+  const prior = (await learnedPrior(db, scope, studio))?.prior
   const request = { history, ...(body && { body }), school: studio.school, ...(prior && { prior }) }
   const answer = await compute<BodyResponse>('body', request, PATIENCE_MS)
   return isErrorResponse(answer) ? 'busy' : answer.belief
@@ -134,15 +140,25 @@ function carriedSet({ id, type, machineCalibration, purpose, certainty, marks, s
     grip: rounded(grip),
     noseAheadMm: Math.round(10 * (nose.xMm - seat.xMm)) / 10,
     crankMm: type.crankMm,
-    pedalSurfaceMm: pedalSurfaceMm(type as BikeType, footwear.pedal),
+    pedalSurfaceMm: pedalSurfaceMm(type, footwear.pedal),
     ...(footwear.soleMm !== undefined && { soleMm: footwear.soleMm }),
     ...(footwear.pedal && { pedal: footwear.pedal }),
   } satisfies CarriedSet
 }
 
-/** Numbers that were brought along and not touched since go on as they came: nothing is rounded twice. */
+/** One set brought along may stand on several types here: it goes on once. */
+const distinct = (sets: readonly CarriedSet[]): CarriedSet[] => [...new Map(sets.map((set) => [set.id, set])).values()]
+
+/**
+ * Numbers that were brought along and not touched since go on as they came: nothing is rounded twice. What was only
+ * told stays told: this studio's signature makes it no surer.
+ */
 function broughtAs({ source, basis }: RegisterEntry, brought: readonly StoredRiderFile[]): CarriedSet | null {
   if (source !== 'carried' || !basis.carried) return null
   const { setId } = basis.carried
-  return brought.flatMap(({ content }) => content.sets).find(({ id }) => id === setId) ?? null
+  const [found] = brought.flatMap(({ content, isMeasured }) =>
+    content.sets.filter(({ id }) => id === setId).map((set) => ({ set, isMeasured })),
+  )
+  if (!found) return null
+  return found.isMeasured ? found.set : { ...found.set, certainty: 'told' }
 }

@@ -143,7 +143,7 @@ export async function proposalsOf(
         type: version.bikeType,
         purpose: set.purpose,
         marks: found.marks,
-        certainty: standing.standing === 'measured' ? 'translated' : 'told',
+        certainty: standing.standing === 'measured' && set.certainty !== 'told' ? 'translated' : 'told',
         fromType: set.type,
         measuredAt: set.at,
         sentence: found.sentence,

@@ -19,7 +19,7 @@ import { closeDatabase, connectionPool, database, withTransaction } from '@/serv
 import { consentOf } from '@/server/riders/consent'
 import { listLimits, recordLimit } from '@/server/riders/limits'
 import { addMember } from '@/server/riders/members/members'
-import { carriedBodyOf } from '@/server/setups/carriedBodies'
+import { carriedBodyOf, listRiderFiles } from '@/server/setups/carriedBodies'
 import { appendEvidence, finishSetup, listEvidence } from '@/server/setups/evidence'
 import { currentEntries } from '@/server/setups/register'
 import { startSetup } from '@/server/setups/setups'
@@ -142,11 +142,12 @@ test('one letter changed anywhere, and it is no longer as it was signed', async 
   expect(isIntact(JSON.parse(JSON.stringify(file)) as RiderFile)).toBe(true)
   // The order of its fields is no part of it.
   expect(isIntact(Object.fromEntries(Object.entries(file).reverse()) as RiderFile)).toBe(true)
+  const other = (text: string) => (text.startsWith('A') ? 'B' : 'A') + text.slice(1)
   const changed: RiderFile[] = [
     { ...file, rider: { name: 'Tarrow Quil' } },
     { ...file, sets: file.sets.map((set) => ({ ...set, seat: { ...set.seat, yMm: set.seat.yMm + 0.1 } })) },
-    { ...file, signature: `A${file.signature.slice(1)}` },
-    { ...file, studio: { ...file.studio, key: `A${file.studio.key.slice(1)}` } },
+    { ...file, signature: other(file.signature) },
+    { ...file, studio: { ...file.studio, key: other(file.studio.key) } },
     { ...file, wish: 'low' },
   ]
   expect(changed.map(isIntact)).toEqual(changed.map(() => false))
@@ -292,6 +293,22 @@ test('of a told file numbers alone are taken, as told; asked for more, nothing i
   })
   expect(await currentEntries(far.db, far.scope, [own])).toMatchObject([{ certainty: 'told' }])
   expect(await carriedBodyOf(far.db, far.scope, own, later(2))).toBeUndefined()
+  // A second studio's signature makes told numbers no surer.
+  const onward = (await makeRiderFile(far.db, far.scope, own, { ...ALL, limits: [] }, later(2))) as RiderFile
+  expect(onward.sets.map(({ certainty }) => certainty)).toEqual(['told'])
+})
+
+test('two take the same file at once: it is taken once', async () => {
+  await know()
+  const file = await make()
+  const [set] = (await read(file)).proposals
+  const own = id()
+  await addMember(far.db, far.scope, { id: own, name: 'Tarrow Twice' }, later(1))
+  const once = () =>
+    bring(file, { memberId: own, sets: [{ id: id(), setId: set.setId, lineId: set.lineId }], body: true })
+  const both = await Promise.all([once(), once()])
+  expect(both.map((one) => one.outcome === 'kept' && one.recorded).sort()).toEqual([0, 1])
+  expect(await listRiderFiles(far.db, far.scope, own, later(2))).toHaveLength(1)
 })
 
 test('half of it fails, and none of it is there', async () => {
