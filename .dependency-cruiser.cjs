@@ -35,7 +35,7 @@ const ORDER = {
     'show',
     'alone',
   ],
-  'core/setups/recommend': ['history', 'saddle', 'bars', 'request', 'steps', '.'],
+  'core/setups/recommend': ['history', 'saddle', 'bars', 'request', 'steps', 'knowledge', 'further', '.'],
   'core/classes': ['plan', 'watch', 'planning'],
   'core/comfort': ['model', 'findings', 'changes', 'weighing', '.', 'programme'],
   'core/messages': ['words', 'bikes', 'setups', 'classes', 'comfort', 'riders', 'studio', '.'],

@@ -1,4 +1,5 @@
-import type { Bike, BikeType } from '../core/bikes/bike/bike'
+import type { Bike } from '../core/bikes/bike/bike'
+import type { PlainType } from '../core/bikes/bike/standing'
 import type { InspectionItem } from '../core/bikes/bike/inspection'
 import { DEFAULT_EQUIPMENT, type BikeEquipment } from '../core/bikes/bike/equipment'
 import type { TypeCalibration } from '../core/bikes/calibration/calibrate'
@@ -25,7 +26,7 @@ const zeroRuler = (reach: number, resolution = 0.5) => ({
 })
 
 /** Numbered holes 20 mm apart, lettered slide. */
-const sorrel: BikeType = {
+const sorrel: PlainType = {
   name: 'Sorrel',
   crankMm: 170,
   pedalSurfaceMm: 14,
@@ -43,7 +44,7 @@ const sorrel: BikeType = {
 }
 
 /** Centimetre rulers around a zero line; the saddle's larger numbers lie farther back. */
-const meadowsweet: BikeType = {
+const meadowsweet: PlainType = {
   name: 'Meadowsweet',
   crankMm: 172.5,
   pedalSurfaceMm: 16,
@@ -61,7 +62,7 @@ const meadowsweet: BikeType = {
 }
 
 /** Lettered post 12.7 mm apart (I and O left out), a bar post that leans forward, no bar slide. */
-const bracken: BikeType = {
+const bracken: PlainType = {
   name: 'Bracken',
   crankMm: 170,
   pedalSurfaceMm: 13,

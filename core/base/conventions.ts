@@ -1,5 +1,8 @@
 import { Type, type TSchema } from '@sinclair/typebox'
+import { AXES, type AxisName } from './adjustments'
 import { between, closed, refTo, type Plain } from './schema'
+
+export { AXES, type AxisName }
 
 /**
  * Axes, origin, signs and zero angles, written down once.
@@ -16,14 +19,9 @@ export const pointSchema = closed({ xMm: lengthMmSchema, yMm: lengthMmSchema })
 export type Point = Plain<typeof pointSchema>
 export const pointRef = refTo<typeof pointSchema>('point')
 
-/** The four things that move on a studio bike, in the order they are read out. */
-export const AXES = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide'] as const
-export type AxisName = (typeof AXES)[number]
-
 /** One field for each axis. */
-export function perAxis<S extends TSchema>(schema: S): Record<AxisName, S> {
-  return { seatHeight: schema, seatSlide: schema, barHeight: schema, barSlide: schema }
-}
+export const perAxis = <S extends TSchema>(schema: S): Record<AxisName, S> =>
+  Object.fromEntries(AXES.map((axis) => [axis, schema])) as Record<AxisName, S>
 
 /** A mark as printed on the bike: "7", "6.5", "C", "-2". */
 export const labelSchema = Type.String({ minLength: 1, maxLength: 20 })
@@ -32,6 +30,10 @@ export type Label = string
 /** Which label each axis is set to; an axis may be missing. */
 export const marksSchema = closed(perAxis(Type.Optional(labelSchema)))
 export type Marks = Plain<typeof marksSchema>
+
+/** Whether two sets of marks agree on all of these axes; missing agrees with missing. */
+export const agreeOn = (axes: readonly AxisName[], a: Marks, b: Marks): boolean =>
+  axes.every((axis) => a[axis] === b[axis])
 
 /** The axes whose mark differs between two sets of marks, in the order of `AXES`. */
 export const movedAxes = (before: Marks, now: Marks): AxisName[] => AXES.filter((axis) => before[axis] !== now[axis])

@@ -1,3 +1,4 @@
+import type { AxisName } from '../base/adjustments'
 import type { BikeType } from '../bikes/bike/bike'
 import { axesOf } from '../bikes/bike/bike'
 import type { TypeCalibration } from '../bikes/calibration/calibrate'
@@ -83,7 +84,7 @@ export function typeIssues(bikeType: BikeType, at: string): Issue[] {
 }
 
 /** Position of the mark of an axis at which the part is lowest, mm. */
-function lowestPositionMm(bikeType: BikeType, name: 'seatHeight' | 'seatSlide' | 'barHeight' | 'barSlide'): number {
+function lowestPositionMm(bikeType: BikeType, name: AxisName): number {
   const axis = bikeType.axes[name]!
   const upward = Math.sin((axis.directionDeg * Math.PI) / 180) >= 0
   const all = positionsOf(axis.scale).map((position) => position.mm)

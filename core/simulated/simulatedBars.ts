@@ -55,7 +55,7 @@ export function lookAtBars(rider: SimulatedRider, marks: Marks, errors: BarLookE
 export function fittingSaddle(rider: SimulatedRider): Marks | null {
   const { seatHeight, seatSlide } = (rider.bikeType as BikeType).axes
   const pairs = positionsOf(seatHeight.scale).flatMap((height) =>
-    positionsOf(seatSlide.scale).map((slide) => ({ seatHeight: height.label, seatSlide: slide.label })),
+    positionsOf(seatSlide!.scale).map((slide) => ({ seatHeight: height.label, seatSlide: slide.label })),
   )
   const fits = pairs
     .map((marks) => ({ marks, deg: trueFlexionDeg(rider, marks), mm: truePlumbMm(rider, marks) }))

@@ -1,5 +1,6 @@
 import type { Rng } from '../base/rng'
 import { bottomCrankDeg, type BikeType } from '../bikes/bike/bike'
+import { crankMmAt } from '../bikes/bike/standing'
 import { axisPositions, contactPoints } from '../bikes/bike/contactPoints'
 import type { Marks, Point } from '../base/conventions'
 import type { Evidence, EvidenceOf } from '../riders/evidence/registry'
@@ -61,7 +62,7 @@ export function inAnotherSetup(
   const driftMm = DRIFT_MM_A_YEAR * Math.sqrt(driftDays / 365)
   const [up, along] = [
     unitVector(bikeType.axes.seatHeight.directionDeg),
-    unitVector(bikeType.axes.seatSlide.directionDeg),
+    unitVector(bikeType.axes.seatSlide?.directionDeg ?? 0),
   ]
   const [height, slide] = [
     Math.hypot(SETUP_HABIT_SD_MM.seatHeight, driftMm) * random.normal() + scaleErrorMm.seatHeight,
@@ -84,7 +85,14 @@ const seatAt = ({ bikeType }: SimulatedRider, marks: Marks): Point =>
 
 /** True knee flexion at the bottom with the bike at these marks, degrees. */
 export const trueFlexionDeg = (rider: SimulatedRider, marks: Marks): number =>
-  bottomFlexionDeg(rider.leg, seatAt(rider, marks))
+  bottomFlexionDeg(legAt(rider, marks), seatAt(rider, marks))
+
+/** The leg on the cranks as they are set; on a type without a choice of them it is the rider's own. */
+function legAt({ leg, body, bikeType }: SimulatedRider, marks: Marks): Legs {
+  if (!bikeType.axes.crankLength) return leg
+  const crank = { crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm }
+  return prepareLeg(body, DEFAULT_SOLE_MM, crank, bottomCrankDeg(bikeType))
+}
 
 /** Hip crest levelled with the saddle: the mark nearest to where the landmark seems to be. */
 export const crestAtMark = (rider: SimulatedRider): Evidence =>
@@ -119,7 +127,7 @@ export function goniometer(rider: SimulatedRider, at: Marks): EvidenceOf<'kneeAn
 
 /** True plumb offset with the cranks level and the bike at these marks, mm. */
 export const truePlumbMm = (rider: SimulatedRider, marks: Marks): number =>
-  kneeOverPedalMm(rider.leg, seatAt(rider, marks))
+  kneeOverPedalMm(legAt(rider, marks), seatAt(rider, marks))
 
 export function plumbLine(rider: SimulatedRider, at: Marks): EvidenceOf<'plumb'> {
   return {

@@ -2,7 +2,7 @@ import type { Rng } from '../base/rng'
 import { axesOf, axisOf, type BikeType } from '../bikes/bike/bike'
 import { axisPositions, contactPoints, type Lengths } from '../bikes/bike/contactPoints'
 import type { LengthName, TapeReading } from '../bikes/calibration/readings'
-import { LENGTHS } from '../bikes/calibration/readings'
+import { LENGTH_OF_AXIS, LENGTHS } from '../bikes/calibration/readings'
 import type { Marks } from '../base/conventions'
 import { scaledBy } from '../bikes/scale/scale'
 
@@ -19,6 +19,7 @@ export function trueTypeFor(guess: BikeType, error: GuessError, random: Rng): Bi
   const axes = Object.fromEntries(
     axesOf(guess).map((name) => {
       const axis = axisOf(guess, name)!
+      if (LENGTH_OF_AXIS[name] === null) return [name, axis]
       return [
         name,
         {

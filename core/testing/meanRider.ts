@@ -1,4 +1,4 @@
-import type { BikeType } from '../bikes/bike/bike'
+import type { PlainType } from '../bikes/bike/standing'
 import { radians } from '../base/geometry'
 import type { Rider } from '../riders/kinematics/pose'
 import { FOREARM_TO_GRIP_FRACTION, FRACTION_OF_STATURE as F } from '../riders/rider/anthropometry'
@@ -30,7 +30,7 @@ export function contactAt(saddleHeightMm: number, reachMm = 660, gripAboveMm = 0
 export const CRANK = { crankMm: 170, pedalSurfaceMm: 14 }
 
 /** A bike of numbered holes 20 mm apart on a 73° post through the crank axle, slide in letters; for tests. */
-export const HOLES_BIKE: BikeType = {
+export const HOLES_BIKE: PlainType = {
   name: 'Testwort',
   ...CRANK,
   axleHeightMm: 300,

@@ -6,7 +6,7 @@ import type { Marks } from '@/core/base/conventions'
 import { formatLabel, formatMarks } from '@/core/messages/words/labels'
 import { SCHOOL_CHOICES } from '@/core/messages/studio/schools'
 import type { EarlierSetup } from '@/core/setups/recommend/history/riderHistory'
-import type { StartRule } from '@/core/setups/recommend/startRules'
+import type { StartRule } from '@/core/setups/recommend/steps/startRules'
 import type { School } from '@/core/base/school/school'
 import { requestRecommendation } from '../compute/useRecommendation'
 

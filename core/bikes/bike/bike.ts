@@ -1,10 +1,17 @@
 import { Type, type TSchema } from '@sinclair/typebox'
-import { perAxis, pointRef, type AxisName } from '../../base/conventions'
+import { AXES, perAxis, pointRef, type AxisName } from '../../base/conventions'
 import { scaleSchema } from '../scale/scale'
 import { between, closed, oneOf, positiveMm, refTo, type Plain } from '../../base/schema'
 
-/** One adjustable part: the direction it moves in (see conventions) and the scale printed on it. */
-export const axisSchema = closed({ directionDeg: between(-360, 360), scale: scaleSchema })
+/**
+ * One adjustable part: the direction it moves in (see conventions), the scale printed on it, and the name printed on
+ * the bike where it is not the common one. What its millimetres mean stands in `ADJUSTMENTS`.
+ */
+export const axisSchema = closed({
+  directionDeg: between(-360, 360),
+  scale: scaleSchema,
+  name: Type.Optional(Type.String({ minLength: 1, maxLength: 30 })),
+})
 export type Axis = Plain<typeof axisSchema>
 const axisRef = refTo<typeof axisSchema>('axis')
 
@@ -30,12 +37,9 @@ export const bikeTypeSchema = closed({
   seatOrigin: pointRef,
   /** Grip point of the nearest hand position with both bar axes at 0 mm. */
   gripOrigin: pointRef,
-  axes: closed({
-    seatHeight: axisRef,
-    seatSlide: axisRef,
-    barHeight: axisRef,
-    barSlide: Type.Optional(axisRef),
-  }),
+  axes: closed({ ...perAxis(Type.Optional(axisRef)), seatHeight: axisRef, barHeight: axisRef }),
+  /** The order in which the hand sets its adjustments, where not that of `AXES`; what it leaves out comes last. */
+  order: Type.Optional(Type.Array(oneOf(AXES), { maxItems: AXES.length, uniqueItems: true })),
   forearmGaugeValid: Type.Boolean(),
   /** Where the pedal's two sides differ: pedal axle to the surface, as `pedalSurfaceMm`. */
   pedalSurfacesMm: Type.Optional(closed(perPedalSide(Type.Optional(between(-50, 100))))),
@@ -68,11 +72,9 @@ export const bikeSchema = closed({
 export type Bike = Plain<typeof bikeSchema>
 export const bikeRef = refTo<typeof bikeSchema>('bike')
 
-/** The axes this type has, in reading order. */
-export function axesOf(bikeType: BikeType): AxisName[] {
-  return bikeType.axes.barSlide
-    ? ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
-    : ['seatHeight', 'seatSlide', 'barHeight']
+/** The axes this type has, in reading order: the hand's own where the type names one. */
+export function axesOf({ axes, order = [] }: BikeType): AxisName[] {
+  return [...order, ...AXES.filter((axis) => !order.includes(axis))].filter((axis) => axes[axis])
 }
 
 /** Pedal axle to the surface under the shoe, mm, on the side ridden; the type's usual side by default. */

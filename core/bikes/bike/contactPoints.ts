@@ -1,4 +1,5 @@
-import { AXES, type AxisName, type Marks, type Point } from '../../base/conventions'
+import { AXES, GRIP_AXES, SEAT_AXES, type AxisName } from '../../base/adjustments'
+import type { Marks, Point } from '../../base/conventions'
 import { unitVector, offsetPoint } from '../../base/geometry'
 import { findPosition } from '../scale/scale'
 import { axisOf, type Bike, type BikeType } from './bike'
@@ -17,8 +18,8 @@ export type ContactPoints = Readonly<{ seat: Point; nose: Point; grip: Point; le
  * reach = seat point → grip, horizontally; stack = grip above the axle. Tilt never changes them.
  */
 export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positions: AxisPositions): ContactPoints {
-  const seat = moved(bikeType.seatOrigin, ['seatHeight', 'seatSlide'])
-  const grip = moved(bikeType.gripOrigin, ['barHeight', 'barSlide'])
+  const seat = moved(bikeType.seatOrigin, SEAT_AXES)
+  const grip = moved(bikeType.gripOrigin, GRIP_AXES)
   const nose = offsetPoint(seat, bikeType.saddle.noseAheadMm, 0)
   const lengths = {
     saddleHeightMm: Math.hypot(seat.xMm, seat.yMm),

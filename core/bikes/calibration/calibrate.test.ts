@@ -26,7 +26,7 @@ const worst = (a: BikeType, b: BikeType) =>
       ),
     ),
   )
-const fitted = (readings: TapeReading[], guess = HOLES_BIKE): Fitted => {
+const fitted = (readings: TapeReading[], guess: BikeType = HOLES_BIKE): Fitted => {
   const answer = calibrate(guess, readings)
   if (answer.outcome === 'refused') throw new Error(answer.reason)
   return answer

@@ -1,11 +1,19 @@
-import { axesOf, axisOf, type BikeType } from '../bike/bike'
+import { axisOf, type BikeType } from '../bike/bike'
 import { findPosition, positionsOf } from '../scale/scale'
 import type { Lengths } from '../bike/contactPoints'
 import type { AxisName, Label } from '../../base/conventions'
-import { axisSdMm, maxPredictionSds } from './predictionError'
+import { axisSdMm, maxPredictionSds, type AxisSds } from './predictionError'
 import { fitRobust, fitTape, robustSdMm, type TapeFit } from './fitTape'
 import { farFromPrior, typeWith, type PriorOutlier } from './parameters'
-import { LENGTHS, observationsOf, type LengthName, type Observation, type TapeReading } from './readings'
+import {
+  LENGTHS,
+  measuredAxesOf,
+  observationsOf,
+  type LengthName,
+  type Observation,
+  type TapeReading,
+} from './readings'
+import { inseparableAxes } from './inseparable'
 import { slipsThatExplain, type TapeSlip } from './slips'
 import { outlierReason, type OutlierReason } from './outliers'
 
@@ -21,7 +29,7 @@ export type Fitted = Readonly<{
   /** Root mean square of the residues that count. */
   rmsMm: number
   /** Standard error along each axis. */
-  sdMm: Record<AxisName, number>
+  sdMm: AxisSds
   /** Largest standard error of each length over the whole range, mm. */
   expectedErrorMm: Lengths
   residues: readonly Residual[]
@@ -36,7 +44,7 @@ export type Fitted = Readonly<{
 export type TypeCalibration = Readonly<{
   rmsMm: number
   readings: number
-  sdMm: Partial<Record<AxisName, number>>
+  sdMm: AxisSds
   expectedErrorMm: Lengths
 }>
 
@@ -47,6 +55,8 @@ export type Refused = Readonly<
   } & (
     | { reason: 'noReadings' }
     | { reason: 'tooFewMarks'; axis: AxisName; label: Label }
+    /** These two were always moved alike, or by lengths that see only both together. */
+    | { reason: 'cannotTellApart'; axes: readonly [AxisName, AxisName] }
     | { reason: 'tooManySuspects'; count: number }
     /** Of one length at least half do not belong. */
     | { reason: 'halfSuspect'; length: LengthName; count: number; of: number }
@@ -65,7 +75,7 @@ const MAX_TAPE_SD_MM = 4
  * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
  * Readings more than 6 mm off in a robust fit (more where the whole tape is rough) are named and left out of the final
  * one. Refused where an axis was read
- * at one mark only, where nothing was read, or where more than a third of the numbers, or half of one length, do not
+ * at one mark only, where two adjustments cannot be told apart, where nothing was read, or where more than a third of the numbers, or half of one length, do not
  * belong. Where a part strays far from the guess, or the fit is refused for its suspects, the slips that explain it
  * are named.
  */
@@ -74,6 +84,8 @@ export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]):
   if (observed.length === 0) return { outcome: 'refused', reason: 'noReadings' }
   const single = axisAtOneMark(bikeType, readings)
   if (single) return { outcome: 'refused', reason: 'tooFewMarks', ...single }
+  const alike = inseparableAxes(bikeType, observed)
+  if (alike) return { outcome: 'refused', reason: 'cannotTellApart', axes: alike }
   const fit = fitReadings(bikeType, observed)
   const odd = fit.outcome === 'refused' || fit.strays.length > 0
   return odd ? { ...fit, slips: slipsThatExplain(bikeType, observed) } : fit
@@ -161,7 +173,7 @@ function halfOutlierLength(
 
 /** An axis that readings name at one single mark though it has more, or null. */
 function axisAtOneMark(bikeType: BikeType, readings: readonly TapeReading[]): { axis: AxisName; label: Label } | null {
-  for (const axis of axesOf(bikeType)) {
+  for (const axis of measuredAxesOf(bikeType)) {
     const { scale } = axisOf(bikeType, axis)!
     if (positionsOf(scale).length < 2) continue
     const labels = readings.flatMap(({ marks }) => (marks[axis] === undefined ? [] : [marks[axis]]))

@@ -1,9 +1,9 @@
 import { Matrix, pseudoInverse } from 'ml-matrix'
 import { TAPE_SD_MM } from './fitTape'
-import { AXIS_OF_LENGTH, LENGTHS, type LengthName, type TapeReading } from './readings'
+import { AXIS_OF_LENGTH, LENGTHS, measuredAxesOf, type LengthName, type TapeReading } from './readings'
 import type { AxisName } from '../../base/conventions'
 import { spacingMm } from '../scale/scale'
-import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
+import { axisOf, type Bike, type BikeType } from '../bike/bike'
 import { contactPoints, resolveMarks } from '../bike/contactPoints'
 
 /** Standard deviation between machines of one type along an axis, mm. Assumption. */
@@ -38,7 +38,7 @@ export function fitOffset(
   readings: readonly TapeReading[],
   typeSdMm: Bike['sdMm'] = {},
 ): MachineOffset {
-  const axes = axesOf(bikeType)
+  const axes = measuredAxesOf(bikeType)
   const rows = readings.flatMap((reading) => {
     const residuals = residualsOf(bikeType, undefined, reading)
     const { positions } = resolveMarks(bikeType, reading.marks)

@@ -1,12 +1,13 @@
 import { axisPositions } from '../bike/contactPoints'
 import { CholeskyDecomposition, Matrix } from 'ml-matrix'
-import { axesOf, axisOf, type BikeType } from '../bike/bike'
-import type { AxisName, Marks } from '../../base/conventions'
+import { axisOf, type BikeType } from '../bike/bike'
+import { isCommon, type AxisName } from '../../base/adjustments'
+import type { Marks } from '../../base/conventions'
 import { positionsOf } from '../scale/scale'
-import { designGrid, predictionSd } from './predictionError'
+import { designGrid, predictionSd, spread } from './predictionError'
 import { addNormalEquation, fitTape, TAPE_SD_MM } from './fitTape'
 import { initialParameters, lengthAt } from './parameters'
-import { LENGTHS, observationsOf, type TapeReading } from './readings'
+import { LENGTHS, measuredAxesOf, observationsOf, type TapeReading } from './readings'
 
 /** Where the tape should go next, and the largest expected error after it (one standard deviation, mm). */
 export type DesignPoint = Readonly<{ marks: Marks; leavesMm: number }>
@@ -56,7 +57,9 @@ export function nextDesignPoint(bikeType: BikeType, readings: readonly TapeReadi
 /** Pairs of axes that were so far always changed alike (or just opposite): a mistake in one then hides in the other. */
 function correlatedAxes(bikeType: BikeType, settings: readonly Marks[]): number {
   if (settings.length < 3) return 0
-  const columns = axesOf(bikeType).map((name) => settings.map((marks) => axisPositions(bikeType, marks)[name] ?? 0))
+  const columns = measuredAxesOf(bikeType).map((name) =>
+    settings.map((marks) => axisPositions(bikeType, marks)[name] ?? 0),
+  )
   return columns.flatMap((a, i) => columns.slice(i + 1).filter((b) => Math.abs(correlation(a, b)) > HIGH_CORRELATION))
     .length
 }
@@ -64,7 +67,7 @@ function correlatedAxes(bikeType: BikeType, settings: readonly Marks[]): number 
 /** Axes with more than one mark that these readings and a further one would all have read at the same mark. */
 function axesAtOneMark(bikeType: BikeType, readings: readonly TapeReading[], marks: Marks): number {
   if (readings.length === 0) return 0
-  return axesOf(bikeType).filter(
+  return measuredAxesOf(bikeType).filter(
     (name) =>
       positionsOf(axisOf(bikeType, name)!.scale).length > 1 &&
       readings.every((r) => r.marks[name] === undefined || r.marks[name] === marks[name]),
@@ -89,20 +92,28 @@ function covarianceAfter(bikeType: BikeType, p: Float64Array, informationBefore:
   return new CholeskyDecomposition(information).solve(Matrix.eye(p.length))
 }
 
-/** Combinations of the lowest, a middle and the highest mark of every axis. */
+/** Combinations of the lowest, a middle and the highest mark of every axis; further adjustments go turn about. */
 function candidates(bikeType: BikeType): Marks[] {
-  return axesOf(bikeType).reduce<Marks[]>(
-    (settings, name: AxisName) => {
-      const positions = positionsOf(axisOf(bikeType, name)!.scale)
-      const some = [
-        ...new Set([
-          positions[0].label,
-          positions[Math.floor(positions.length / 2)].label,
-          positions[positions.length - 1].label,
-        ]),
-      ]
-      return settings.flatMap((setting) => some.map((label) => ({ ...setting, [name]: label })))
-    },
-    [{}],
+  const someOf = (name: AxisName): string[] => {
+    const positions = positionsOf(axisOf(bikeType, name)!.scale)
+    return [
+      ...new Set([
+        positions[0].label,
+        positions[Math.floor(positions.length / 2)].label,
+        positions[positions.length - 1].label,
+      ]),
+    ]
+  }
+  const axes = measuredAxesOf(bikeType)
+  const common = axes
+    .filter(isCommon)
+    .reduce<Marks[]>(
+      (settings, name) => settings.flatMap((setting) => someOf(name).map((label) => ({ ...setting, [name]: label }))),
+      [{}],
+    )
+  return spread(
+    common,
+    axes.filter((axis) => !isCommon(axis)),
+    someOf,
   )
 }

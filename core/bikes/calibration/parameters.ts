@@ -1,8 +1,8 @@
-import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
-import type { AxisName } from '../../base/conventions'
+import { axisOf, type Bike, type BikeType } from '../bike/bike'
+import { GRIP_AXES, SEAT_AXES, type AxisName } from '../../base/adjustments'
 import { degrees, unitVector, radians } from '../../base/geometry'
 import { scaledBy } from '../scale/scale'
-import type { LengthName } from './readings'
+import { measuredAxesOf, type LengthName } from './readings'
 
 /**
  * What a tape can find out about a type, as one vector: the two origins (seat x, y, grip x, y; mm), then per axis its
@@ -13,6 +13,9 @@ export type Parameters = Float64Array
 
 const SEAT_X = 0
 const GRIP_X = 2
+/** Where the factor on an axis' millimetres stands in the vector. */
+export const factorIndex = (axes: readonly AxisName[], name: AxisName): number => firstOf(axes, name) + 1
+
 const firstOf = (axes: readonly AxisName[], name: AxisName): number => 4 + 2 * axes.indexOf(name)
 
 /** Standard deviation of a careful guess of a type: origins mm, directions degrees, factors. Assumption. */
@@ -34,14 +37,20 @@ export function initialParameters(bikeType: BikeType): Parameters {
     seatOrigin.yMm,
     gripOrigin.xMm,
     gripOrigin.yMm,
-    ...axesOf(bikeType).flatMap((name) => [axisOf(bikeType, name)!.directionDeg, 1]),
+    ...measuredAxesOf(bikeType).flatMap((name) => [axisOf(bikeType, name)!.directionDeg, 1]),
   ])
 }
 
 /** One over the guess's variance, per parameter. */
 export function priorWeights(bikeType: BikeType): Float64Array {
   const { originMm, directionDeg, factor } = GUESS_SD
-  const spreads = [originMm, originMm, originMm, originMm, ...axesOf(bikeType).flatMap(() => [directionDeg, factor])]
+  const spreads = [
+    originMm,
+    originMm,
+    originMm,
+    originMm,
+    ...measuredAxesOf(bikeType).flatMap(() => [directionDeg, factor]),
+  ]
   return Float64Array.from(spreads, (sd) => 1 / (sd * sd))
 }
 
@@ -60,7 +69,7 @@ const STRAY_SDS = 3
 /** The parts that lie farther from the guess than a careful one strays. */
 export function farFromPrior(bikeType: BikeType, p: Parameters): PriorOutlier[] {
   const guess = initialParameters(bikeType)
-  const axes = axesOf(bikeType)
+  const axes = measuredAxesOf(bikeType)
   const far = (by: number, sd: number) => Math.abs(by) > STRAY_SDS * sd
   const origins = (
     [
@@ -91,14 +100,14 @@ export function lengthAt(
   positions: Readonly<Partial<Record<AxisName, number>>>,
   length: LengthName,
 ): LengthGradient {
-  const axes = axesOf(bikeType)
-  const seat = pointAt(axes, p, positions, SEAT_X, ['seatHeight', 'seatSlide'])
+  const axes = measuredAxesOf(bikeType)
+  const seat = pointAt(axes, p, positions, SEAT_X, SEAT_AXES)
   if (length === 'setbackMm') return { mm: -(seat.x + bikeType.saddle.noseAheadMm), by: seat.byX.map((v) => -v) }
   if (length === 'saddleHeightMm') {
     const mm = Math.hypot(seat.x, seat.y)
     return { mm, by: seat.byX.map((v, i) => (seat.x * v + seat.y * seat.byY[i]) / mm) }
   }
-  const grip = pointAt(axes, p, positions, GRIP_X, ['barHeight', 'barSlide'])
+  const grip = pointAt(axes, p, positions, GRIP_X, GRIP_AXES)
   if (length === 'stackMm') return { mm: grip.y, by: grip.byY }
   return { mm: grip.x - seat.x, by: grip.byX.map((v, i) => v - seat.byX[i]) }
 }
@@ -135,7 +144,7 @@ function pointAt(
 
 /** The guess with the parameters put in: labels stay, millimetres, directions and origins follow the tape. */
 export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
-  const axes = axesOf(bikeType)
+  const axes = measuredAxesOf(bikeType)
   const fitted = Object.fromEntries(
     axes.map((name) => {
       const i = firstOf(axes, name)

@@ -1,4 +1,6 @@
 import { Type } from '@sinclair/typebox'
+import type { AxisName } from '../../base/adjustments'
+import { axesOf, type BikeType } from '../bike/bike'
 import type { Lengths } from '../bike/contactPoints'
 import { marksRef, type Marks } from '../../base/conventions'
 import { between, closed, type Plain } from '../../base/schema'
@@ -19,13 +21,25 @@ export type LengthName = keyof Lengths
 
 export const LENGTHS = ['saddleHeightMm', 'setbackMm', 'reachMm', 'stackMm'] as const satisfies readonly LengthName[]
 
-/** The length that represents an axis' expected error: the one that mostly follows it. */
-export const LENGTH_OF_AXIS = Object.freeze({
+/** The length that represents an axis' expected error: the one that mostly follows it; null where none does. */
+export const LENGTH_OF_AXIS: Readonly<Record<AxisName, LengthName | null>> = Object.freeze({
   seatHeight: 'saddleHeightMm',
   seatSlide: 'setbackMm',
   barHeight: 'stackMm',
   barSlide: 'reachMm',
-} as const)
+  frameHeight: 'saddleHeightMm',
+  frameSlide: 'setbackMm',
+  seatExtra: 'saddleHeightMm',
+  barExtra: 'stackMm',
+  crankLength: null,
+  saddleTilt: null,
+  barTurn: 'stackMm',
+})
+
+/** The axes of a type that a tape sees: cranks and tilt leave the four lengths as they are. */
+export const measuredAxesOf = (bikeType: BikeType): AxisName[] =>
+  axesOf(bikeType).filter((axis) => LENGTH_OF_AXIS[axis] !== null)
+
 /** The axis a length mostly follows. */
 export const AXIS_OF_LENGTH = Object.freeze({
   saddleHeightMm: 'seatHeight',

@@ -1,6 +1,8 @@
 import { axisOf, bottomCrankDeg, type BikeType } from '../../bikes/bike/bike'
+import { crankMmAt } from '../../bikes/bike/standing'
 import { axisPositions, contactPoints, type AxisPositions } from '../../bikes/bike/contactPoints'
-import type { AxisName, Marks } from '../../base/conventions'
+import { ADJUSTMENTS, type CommonAxis } from '../../base/adjustments'
+import type { Marks } from '../../base/conventions'
 import { unitVector } from '../../base/geometry'
 import { bottomFlexionDeg, kneeOverPedalMm, prepareLeg } from '../../riders/kinematics/leg'
 import { DEFAULT_SOLE_MM } from '../../riders/rider/anthropometry'
@@ -14,24 +16,8 @@ import { causeRow, type Cause, type ChangedAxis, type Way } from '../model/cause
 import type { Finding } from '../model/request'
 import { offWindow } from '../model/windows'
 
-/** Beyond this a step is called large, mm and degrees (common practice, no source, for the seat; the rest ours). */
-export const LARGE_STEP_MM: Readonly<Record<AxisName, number>> = Object.freeze({
-  seatHeight: 5,
-  seatSlide: 15,
-  barHeight: 20,
-  barSlide: 20,
-})
+/** Beyond this a tilt is called large, degrees (common practice, no source). */
 const LARGE_TILT_DEG = 1
-/** Default step without a reading that gives its size, mm. */
-const SMALL_STEP_MM: Readonly<Record<AxisName, number>> = {
-  seatHeight: 5,
-  seatSlide: 5,
-  barHeight: 20,
-  barSlide: 10,
-}
-/** No more than this at once, but one mark, mm: small steps first. */
-const MAX_STEP_MM: Readonly<Record<AxisName, number>> = { seatHeight: 20, seatSlide: 15, barHeight: 20, barSlide: 20 }
-
 /**
  * The one change for a cause, or why there is none. It is measured by what was read: the leg of the mean rider who
  * would read the same. A change that takes a read check further outside its window is none.
@@ -48,7 +34,7 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
     return { code: 'alreadyRight', axis }
   if (axis === 'tilt') return tiltChange(direction, inputs)
   if (!bikeType || marks?.[axis] === undefined) {
-    const mm = signed(direction, SMALL_STEP_MM[axis])
+    const mm = signed(direction, ADJUSTMENTS[axis].smallMm)
     const change: Change = { axis, direction, mm, large: false }
     const worse = worsened(change, roughly(change, findings), inputs)
     return worse ? { code: 'wouldWorsen', axis, check: worse } : { change, expect: [] }
@@ -62,7 +48,7 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
     if (axis !== 'seatHeight' || isBlocked('seatSlide', inputs)) return null
     // A saddle further back is further from the pedal, and the other way round.
     const way = direction === 'up' ? 'back' : 'forward'
-    const [slide] = byNearness(marksOnward(bikeType, marks, 'seatSlide', way), SMALL_STEP_MM.seatSlide)
+    const [slide] = byNearness(marksOnward(bikeType, marks, 'seatSlide', way), ADJUSTMENTS.seatSlide.smallMm)
     const proposal = slide && proposalOf(slide)
     return proposal && !worsened(proposal.change, proposal.expect, inputs) ? proposal : null
   }
@@ -127,7 +113,7 @@ function tiltChange(direction: Way, inputs: ChangeInputs): Proposal | NoChange {
 }
 
 /** Every mark of an axis beyond its current one in a direction, as changes, the nearest first. */
-function marksOnward(bikeType: BikeType, marks: Marks, axis: AxisName, direction: Way): readonly Change[] {
+function marksOnward(bikeType: BikeType, marks: Marks, axis: CommonAxis, direction: Way): readonly Change[] {
   const has = axisOf(bikeType, axis)
   const label = marks[axis]
   if (!has || label === undefined) return []
@@ -145,7 +131,7 @@ function marksOnward(bikeType: BikeType, marks: Marks, axis: AxisName, direction
       from: label,
       to: to.label,
       mm: to.mm - here,
-      large: Math.abs(to.mm - here) > LARGE_STEP_MM[axis] + 1e-9,
+      large: Math.abs(to.mm - here) > ADJUSTMENTS[axis].largeMm + 1e-9,
     }))
 }
 
@@ -171,7 +157,7 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
     prepareLeg(
       bodyFromScores(TABLE, [score, ...PRIOR_PARTS.slice(1).map(() => 0)]),
       DEFAULT_SOLE_MM,
-      bikeType,
+      { crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm },
       bottomDeg,
     )
   const seatAt = (at: AxisPositions) => contactPoints(bikeType, undefined, at).seat
@@ -193,24 +179,24 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
 }
 
 /** Size of the step, mm: to the nearer edge of the window if its check was read, at most one step. */
-function stepMm(axis: AxisName, direction: Way, inputs: ChangeInputs, model: RiderModel): number {
+function stepMm(axis: CommonAxis, direction: Way, inputs: ChangeInputs, model: RiderModel): number {
   const { findings, bikeType, marks, school } = inputs
-  const most = MAX_STEP_MM[axis]
-  const within = (mm: number) => Math.min(most, Math.max(SMALL_STEP_MM[axis], mm))
+  const most = ADJUSTMENTS[axis].mostMm
+  const within = (mm: number) => Math.min(most, Math.max(ADJUSTMENTS[axis].smallMm, mm))
   if (axis === 'seatHeight') {
     const [low, high] = school.kneeWindowDeg
     const at = axisPositions(bikeType!, marks!)
     const sign = direction === 'up' ? 1 : -1
     // A degree inside the window's nearer edge.
     const edge = sign > 0 ? high - 1 : low + 1
-    for (let mm = SMALL_STEP_MM.seatHeight; mm < most; mm += 1) {
+    for (let mm = ADJUSTMENTS.seatHeight.smallMm; mm < most; mm += 1) {
       const deg = model.flexionDeg({ ...at, seatHeight: at.seatHeight! + sign * mm })
       if (sign * (edge - deg) >= 0) return mm
     }
     return most
   }
   const read = axis === 'seatSlide' ? freshest(findings, 'plumb') : freshest(findings, 'barsAgainstSaddle')
-  if (axis === 'barSlide' || !read) return SMALL_STEP_MM[axis]
+  if (axis === 'barSlide' || !read) return ADJUSTMENTS[axis].smallMm
   const check = axis === 'seatSlide' ? ('plumb' as const) : ('barAgainstSaddle' as const)
   return within(Math.abs(offWindow(read.mm, windowOf(check, findings, inputs))))
 }

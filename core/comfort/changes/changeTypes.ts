@@ -11,7 +11,7 @@ export type Change = Readonly<{
   to?: Label
   mm?: number
   deg?: number
-  /** More than `LARGE_STEP_MM` of its axis in one step. */
+  /** More than a large step of its axis in one step. */
   large: boolean
 }>
 

@@ -7,7 +7,7 @@ import { axesOf, type BikeType } from '../../bikes/bike/bike'
 import type { Marks } from '../../base/conventions'
 import { formatBikeLength, type UnitSystem } from '../../base/length'
 import { formatLabel } from '../words/labels'
-import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList } from '../words/phrases'
+import { AXIS_NAME, axisName, capitalized, formatDegrees, formatLength, formatList } from '../words/phrases'
 
 /** The tape's four lengths as spoken. */
 export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({
@@ -71,6 +71,13 @@ export function formatCalibrationRefusal(bikeType: BikeType, refused: Refused): 
         `${formatLabel(bikeType, refused.axis, refused.label)} only; read it at a second mark ` +
         'far from there.'
       )
+    case 'cannotTellApart': {
+      const [a, b] = refused.axes.map((axis) => axisName(bikeType, axis))
+      return (
+        `These readings cannot tell ${a} and ${b} apart: move the one and leave the other where it is, ` +
+        'and read all four lengths.'
+      )
+    }
     case 'halfSuspect':
       return (
         `${refused.count} of ${refused.of} readings of the ${LENGTH_NAME[refused.length]} do not ` +

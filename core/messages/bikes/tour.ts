@@ -3,7 +3,8 @@ import type { BikeEquipment } from '../../bikes/bike/equipment'
 import type { AxisName } from '../../base/conventions'
 import { positionsOf } from '../../bikes/scale/scale'
 import { formatLabel } from '../words/labels'
-import { AXIS_TITLE } from '../words/phrases'
+import { ADJUSTMENT_WORDS } from '../words/adjustments'
+import { axisTitle } from '../words/phrases'
 
 /** A part of a type that a newcomer meets, with what it is for; `at` is where the drawing has it. */
 export type TourPart = Readonly<{
@@ -11,13 +12,6 @@ export type TourPart = Readonly<{
   name: string
   text: string
 }>
-
-const WHAT: Readonly<Record<AxisName, string>> = {
-  seatHeight: 'How high you sit; it decides how far the knee bends.',
-  seatSlide: 'Where you sit over the pedals; not how far the bars are.',
-  barHeight: 'How upright your back is.',
-  barSlide: 'How far you reach.',
-}
 
 const CLOSED_BY = {
   pin: 'It closes with a pin: turn, pull, move, let it snap in, turn tight.',
@@ -33,11 +27,14 @@ export function tourOf(bikeType: BikeType, closing: BikeEquipment['closing']): T
       const [first, last] = [positions[0], positions[positions.length - 1]].map(({ label }) =>
         formatLabel(bikeType, axis, label),
       )
-      const mark = axis === 'seatHeight' || axis === 'barHeight' ? ' Never above the line on the post.' : ''
+      const mark =
+        axis === 'seatHeight' || axis === 'barHeight' || axis === 'frameHeight'
+          ? ' Never above the line on the post.'
+          : ''
       return {
         at: axis,
-        name: `${AXIS_TITLE[axis]}, ${first} to ${last}`,
-        text: `${WHAT[axis]} ${CLOSED_BY[closing[axis] ?? 'knob']} Then shake it.${mark}`,
+        name: `${axisTitle(bikeType, axis)}, ${first} to ${last}`,
+        text: `${ADJUSTMENT_WORDS[axis].what} ${CLOSED_BY[closing[axis] ?? 'knob']} Then shake it.${mark}`,
       }
     }),
     { at: 'pedal', name: 'Pedals', text: 'The ball of the foot over the axle; strap snug, not tight, or click in.' },

@@ -7,6 +7,7 @@ import type {
   MemberMessageBody,
   MemberMessageKind,
 } from '../../riders/memberPage/message'
+import { ADJUSTMENT_WORDS } from '../words/adjustments'
 import { CAUTION } from '../words/cautions'
 import { evidenceName } from '../words/evidenceName'
 import { formatList } from '../words/phrases'
@@ -28,16 +29,9 @@ const LOOSEN: Readonly<Record<ClampType, string>> = {
   knob: 'Turn the knob loose',
   lever: 'Open the lever',
 }
-const MOVE: Readonly<Record<AxisName, string>> = {
-  seatHeight: 'lift or lower the seat until the mark stands at the edge of the tube',
-  seatSlide: 'slide the seat until the mark stands at the edge',
-  barHeight: 'lift or lower the bars until the mark stands at the edge of the tube',
-  barSlide: 'slide the bars until the mark stands at the edge',
-}
-
 /** How one axis is set, standing beside the bike. */
 export const formatHowToSet = (axis: AxisName, closing: BikeEquipment['closing'][AxisName]): string =>
-  `${LOOSEN[closing ?? 'knob']}, ${MOVE[axis]}, close it and shake it.`
+  `${LOOSEN[closing ?? 'knob']}, ${ADJUSTMENT_WORDS[axis].move}, close it and shake it.`
 
 /** Cautions for every rider who sets a bike alone. */
 export const MEMBER_CAUTIONS: readonly string[] = [

@@ -1,7 +1,9 @@
-import type { AxisName, Label } from '../../base/conventions'
+import { ADJUSTMENTS, type AxisName, type DisturbedCheck } from '../../base/adjustments'
+import type { Label } from '../../base/conventions'
 import type { UnitSystem } from '../../base/length'
-import type { AgainReason, DisturbedCheck, FloorScales, MarkMove, MoveReason } from '../../setups/moves/move'
-import { DISTURBS, labelText } from '../../setups/moves/move'
+import type { AgainReason, FloorScales, MarkMove, MoveReason } from '../../setups/moves/move'
+import { labelText } from '../../setups/moves/move'
+import { ADJUSTMENT_WORDS } from '../words/adjustments'
 import { AXIS_NAME, capitalized, formatDegrees, formatLength, formatList, formatPlumb } from '../words/phrases'
 
 /** Why a mark is moved, as on its button. */
@@ -40,19 +42,12 @@ export function formatWhyMoved({ why, again }: Pick<MarkMove, 'why' | 'again'>):
 
 /** What the arrows beside an axis do, by the sign of the move: "Seat height up", "Seat slide forward". */
 export function formatMoveButton(axis: AxisName, sign: 1 | -1): string {
-  const [plus, minus] = WAYS[axis]
+  const [plus, minus] = ADJUSTMENT_WORDS[axis].ways
   return `${capitalized(AXIS_NAME[axis])} ${sign > 0 ? plus : minus}`
 }
-const WAYS: Readonly<Record<AxisName, readonly [plus: string, minus: string]>> = {
-  seatHeight: ['up', 'down'],
-  seatSlide: ['forward', 'back'],
-  barHeight: ['up', 'down'],
-  barSlide: ['away', 'nearer'],
-}
-
 /** "12 mm up" */
 export const formatMoveWay = (axis: AxisName, mm: number, shown: UnitSystem): string =>
-  `${formatLength(mm, shown)} ${WAYS[axis][mm >= 0 ? 0 : 1]}`
+  `${formatLength(mm, shown)} ${ADJUSTMENT_WORDS[axis].ways[mm >= 0 ? 0 : 1]}`
 
 /** A move in a few words, as on a tile: "seat height 7 → 8". */
 export const formatMoveOnTile = (scales: FloorScales, { axis, from, to }: Pick<MarkMove, 'axis' | 'from' | 'to'>) =>
@@ -69,12 +64,15 @@ const CHECK: Readonly<Record<DisturbedCheck, string>> = {
 
 /** "Knee and reach should be looked at again." */
 export const formatDisturbed = (axis: AxisName): string =>
-  `${capitalized(formatList(DISTURBS[axis].map((check) => CHECK[check])))} should be looked at again.`
+  `${capitalized(formatList(ADJUSTMENTS[axis].disturbs.map((check) => CHECK[check])))} should be looked at again.`
+
+/** What slides on a post that ends: its insertion mark. */
+const HAS_POST: readonly AxisName[] = ['seatHeight', 'barHeight', 'frameHeight']
 
 /** The caution before anything is moved. */
 export const formatMoveCaution = (axis: AxisName): string =>
   'Wheel stopped, rider off the bike; close the pin and shake it' +
-  (axis === 'seatHeight' || axis === 'barHeight' ? '; never past the insertion mark.' : '.')
+  (HAS_POST.includes(axis) ? '; never past the insertion mark.' : '.')
 
 /** Posterior means of the checks at the present mark (`from`) and at the target (`to`). */
 export type MoveExpectation = Readonly<{

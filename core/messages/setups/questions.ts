@@ -1,7 +1,7 @@
 import type { BikeType } from '../../bikes/bike/bike'
 import type { QuestionValue } from '../../setups/recommend/steps/nextQuestion'
 import type { Question } from '../../setups/recommend/request/questionCosts'
-import type { Starter } from '../../setups/recommend/starter'
+import type { Starter } from '../../setups/recommend/steps/starter'
 import { formatLabel } from '../words/labels'
 
 /** Questions by name. */

@@ -1,3 +1,4 @@
+import { isCommon } from '../../base/adjustments'
 import type { BikeType } from '../../bikes/bike/bike'
 import type { Evidence } from '../../riders/evidence/registry'
 import type { Advice } from '../../setups/recommend/recommend'
@@ -15,6 +16,8 @@ import {
   capitalized,
   formatPlumb,
   lowered,
+  axisName,
+  formatHalfMm,
   formatAgo,
   formatDegrees,
   formatDegreesBeside,
@@ -82,17 +85,25 @@ function formatNextStep(
     )
   }
   if (next.kind === 'start') {
-    const [height, slide, ...bars] = next.moves
+    const moveOf = (axis: Move['axis']) => next.moves.find((move) => move.axis === axis)
+    const height = moveOf('seatHeight')!
+    const slide = moveOf('seatSlide')
+    const bars = next.moves.filter(({ axis }) => axis === 'barHeight' || axis === 'barSlide')
+    const further = next.moves.filter(({ axis }) => !isCommon(axis))
+    const furtherText = further.map((move) => `, ${axisName(bikeType, move.axis)} at ${at(move)}`).join('')
     const look = school.foreAft === 'unused' ? 'the knee' : 'the knee and the plumb line in one mount'
     if (school.order === 'heightsFirst' && bars.length > 0) {
-      const slides = [slide, ...bars.slice(1)].map(at)
+      const slides = [...(slide ? [slide] : []), ...bars.slice(1)].map(at)
+      const then =
+        slides.length > 0 ? `, then the ${slides.length > 1 ? 'slides' : 'slide'}, ${formatList(slides)}` : ''
       return (
-        `Set both heights first, seat ${at(height)} and bars ${at(bars[0])}, then the ` +
-        `${slides.length > 1 ? 'slides' : 'slide'}, ${formatList(slides)}. Then look at ${look}.`
+        `Set both heights first, seat ${at(height)} and bars ${at(bars[0])}${then}${furtherText}. ` +
+        `Then look at ${look}.`
       )
     }
     const barsText = bars.length === 0 ? '' : `, bars at ${formatList(bars.map(at))}`
-    return `Set the seat at ${at(height)}, its slide at ${at(slide)}${barsText}. Then look at ${look}.`
+    const slideText = slide ? `, its slide at ${at(slide)}` : ''
+    return `Set the seat at ${at(height)}${slideText}${barsText}${furtherText}. Then look at ${look}.`
   }
   if (next.kind === 'change' && next.barsWhy) return `${capitalized(formatBarMove(bikeType, advice, shown))}.`
   if (next.kind === 'change' && knee) {
@@ -169,8 +180,8 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       )
     case 'chance':
       return (
-        `At ${formatLabel(bikeType, 'seatHeight', reason.height)} with the slide at ` +
-        `${formatLabel(bikeType, 'seatSlide', reason.slide)}, ` +
+        `At ${formatLabel(bikeType, 'seatHeight', reason.height)}` +
+        `${bikeType.axes.seatSlide ? ` with the slide at ${formatLabel(bikeType, 'seatSlide', reason.slide)}` : ''}, ` +
         `${school.heelCheck === 'target' ? 'heel check' : 'knee'}` +
         `${school.foreAft === 'unused' ? ' would be ' : ' and plumb line would both be '}` +
         `right for ${formatNaturalFrequency(reason.chance)} riders like this one.`
@@ -239,6 +250,18 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
       return `The bars stand outside of their window: ${BAR_WINDOW_TEXT[reason.posture]} is wanted.`
     case 'slideFirst':
       return 'Ask first whether the saddle merely stands too far back: forward and up may cure the reach.'
+    case 'further':
+      return (
+        `Moved with the rest, the ${formatList(reason.axes.map((axis) => axisName(bikeType, axis)))} ` +
+        `${reason.axes.length > 1 ? 'make' : 'makes'} it right for ${Math.round(100 * reason.gain)} in 100 more.`
+      )
+    case 'shorterCranks':
+      return (
+        `On cranks of ${formatHalfMm(reason.fromMm, shown)} the knee would bend ${formatDegrees(reason.topDeg)} at ` +
+        `the top and close the hip; on ${formatHalfMm(reason.toMm, shown)} it bends ` +
+        `${formatDegrees(reason.thenDeg)}, and the seat goes ${formatLength(reason.seatMm, shown)} ` +
+        `${reason.seatMm < 0 ? 'lower' : 'higher'}.`
+      )
     case 'meant':
       return `Set so on purpose, ${MEANT_TEXT[reason.why]}.`
     case 'vernier':

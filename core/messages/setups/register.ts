@@ -4,6 +4,7 @@ import { movedAxes, type AxisName, type Marks } from '../../base/conventions'
 import type { Basis, Certainty, Change, Footwear, Purpose, Source } from '../../setups/register/entry'
 import type { MarksOnMachine } from '../../setups/translate/onMachine'
 import type { UnitSystem } from '../../base/length'
+import { ADJUSTMENT_WORDS } from '../words/adjustments'
 import { formatLabel } from '../words/labels'
 import { evidenceName } from '../words/evidenceName'
 import { AXIS_NAME, capitalized, formatLength } from '../words/phrases'
@@ -120,16 +121,10 @@ export const formatNamedMarks = (bikeType: BikeType, marks: Marks): string =>
 /** Why a machine takes other marks: "slide set far back, bars read low". A low seat or bar gets a higher mark. */
 export function formatMachineWhy({ moved, translated }: Pick<MarksOnMachine, 'moved' | 'translated'>): string {
   if (translated) return 'worked out for its new marks'
-  const part: Readonly<Record<AxisName, readonly [what: string, plus: string, minus: string]>> = {
-    seatHeight: ['post reads', 'high', 'low'],
-    seatSlide: ['slide set', 'far forward', 'far back'],
-    barHeight: ['bars read', 'high', 'low'],
-    barSlide: ['bar slide set', 'far forward', 'far back'],
-  }
   return moved
     .map(({ axis, offsetMm, followsSaddle }) => {
       if (followsSaddle) return 'bars follow the saddle'
-      const [what, plus, minus] = part[axis]
+      const [what, plus, minus] = ADJUSTMENT_WORDS[axis].onMachine
       return `${what} ${offsetMm > 0 ? plus : minus}`
     })
     .join(', ')

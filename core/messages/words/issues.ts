@@ -23,6 +23,10 @@ export const REASON = Object.freeze({
   noSuchAxis: (typeName: string, axis: AxisName) => `${typeName} has no ${AXIS_NAME[axis]}`,
   noSuchLabel: (axis: AxisName, label: Label, nearest: readonly Label[]) =>
     `the ${AXIS_NAME[axis]} has no mark ${label}; ${formatNearestLabels(nearest)}`,
+  movesNothing: () => 'moves nothing: its marks all lie at one place',
+  oneLine: (other: AxisName) => `runs along the same line as the ${AXIS_NAME[other]}: one of the two is enough`,
+  noCrankLength: ([least, most]: readonly [number, number]) =>
+    `has a mark without a length of cranks: ${least} to ${most} mm is possible`,
   windowReversed: () => 'its first angle must not exceed its second',
   windowNarrow: (least: number) => `is narrower than ${least}°: no rider could be put into it`,
   needsSeatHeight: (about: 'saddle' | 'landmark') =>

@@ -1,22 +1,23 @@
-import type { AxisName, Label } from '../../base/conventions'
+import { AXES, type AxisName } from '../../base/adjustments'
+import type { Label } from '../../base/conventions'
+import type { BikeType } from '../../bikes/bike/bike'
 import type { EvidenceLevel } from '../../riders/evidence/evidenceLevel'
 import { formatBikeLength, type UnitSystem } from '../../base/length'
+import { ADJUSTMENT_WORDS, type AdjustmentWords } from './adjustments'
 
 /** Names as spoken at the bike. */
-export const AXIS_NAME: Readonly<Record<AxisName, string>> = Object.freeze({
-  seatHeight: 'seat height',
-  seatSlide: 'seat slide',
-  barHeight: 'bar height',
-  barSlide: 'bar slide',
-})
+export const AXIS_NAME = Object.freeze(mapAxes(({ name }) => name))
+/** Headings of the parts. */
+export const AXIS_TITLE = Object.freeze(mapAxes(({ name }) => capitalized(name)))
 
-/** Headings of the four parts. */
-export const AXIS_TITLE: Readonly<Record<AxisName, string>> = Object.freeze({
-  seatHeight: 'Seat height',
-  seatSlide: 'Seat slide',
-  barHeight: 'Bar height',
-  barSlide: 'Bar slide',
-})
+function mapAxes(of: (words: AdjustmentWords) => string): Record<AxisName, string> {
+  return Object.fromEntries(AXES.map((axis) => [axis, of(ADJUSTMENT_WORDS[axis])])) as Record<AxisName, string>
+}
+
+/** Heading of a part as printed on this type, else its common one: "Seat height". */
+export const axisTitle = ({ axes }: BikeType, axis: AxisName): string => axes[axis]?.name ?? AXIS_TITLE[axis]
+/** The same within a sentence: "seat height"; a name as printed stays in its own letters. */
+export const axisName = ({ axes }: BikeType, axis: AxisName): string => axes[axis]?.name ?? AXIS_NAME[axis]
 
 export const formatDegrees = (deg: number): string => `${Math.round(deg)}°`
 
@@ -64,7 +65,9 @@ export function formatDegreesBeside(deg: number, window: readonly [number, numbe
 }
 
 /** A sentence's first letter made large. */
-export const capitalized = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+export function capitalized(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
 
 /** "8 mm ahead of the pedal axle" */
 export const formatPlumb = (mm: number, shown: UnitSystem): string =>

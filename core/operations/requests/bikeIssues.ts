@@ -1,7 +1,9 @@
 import { axesOf, axisOf, type Bike, type BikeType } from '../../bikes/bike/bike'
 import { resolveMarks, type MarkIssue } from '../../bikes/bike/contactPoints'
-import { AXES, type Marks } from '../../base/conventions'
-import { positionsOf } from '../../bikes/scale/scale'
+import { ADJUSTMENTS, AXES, type AxisName, type Carries } from '../../base/adjustments'
+import type { Marks } from '../../base/conventions'
+import { furtherAxesOf, isPlain } from '../../bikes/bike/standing'
+import { positionsOf, spacingMm } from '../../bikes/scale/scale'
 import { REASON, type Issue } from '../../messages/words/issues'
 
 /** Most stops a scale may have; more is a slip of the keyboard. */
@@ -11,6 +13,10 @@ const MAX_POSITIONS = 400
  * Rules of a bike type that a schema cannot express: scales that contradict themselves. `at` is the type's own pointer.
  */
 export function bikeTypeIssues(bikeType: BikeType, at: string): Issue[] {
+  return [...scaleIssues(bikeType, at), ...(isPlain(bikeType) ? [] : furtherIssues(bikeType, at))]
+}
+
+function scaleIssues(bikeType: BikeType, at: string): Issue[] {
   return axesOf(bikeType).flatMap((name) => {
     const { scale } = axisOf(bikeType, name)!
     const here = `${at}/axes/${name}/scale`
@@ -36,6 +42,49 @@ export function bikeTypeIssues(bikeType: BikeType, at: string): Issue[] {
     )
     return [...twice, ...turning]
   })
+}
+
+/** Directions this close to each other are one line, degrees: no hand and no tape tells them apart. */
+const ONE_LINE_DEG = 2
+
+/** What is wrong with further adjustments: two along one line, one that moves nothing, cranks without their length. */
+function furtherIssues(bikeType: BikeType, at: string): Issue[] {
+  const { order = [], axes } = bikeType
+  const lacking = order.flatMap((name, i) =>
+    axes[name] ? [] : [{ pointer: `${at}/order/${i}`, reason: REASON.noSuchAxis(bikeType.name, name) }],
+  )
+  const found = furtherAxesOf(bikeType).flatMap((name): Issue[] => {
+    const { scale } = axes[name]!
+    const here = `${at}/axes/${name}`
+    if (spacingMm(scale) === 0) return [{ pointer: `${here}/scale`, reason: REASON.movesNothing() }]
+    const isCrank = (mm: number) => mm >= CRANK_MM[0] && mm <= CRANK_MM[1]
+    if (name === 'crankLength')
+      return positionsOf(scale).every(({ mm }) => isCrank(mm))
+        ? []
+        : [{ pointer: `${here}/scale`, reason: REASON.noCrankLength(CRANK_MM) }]
+    const along = axesOf(bikeType).find((other) => other !== name && isOneLine(bikeType, name, other))
+    return along ? [{ pointer: `${here}/directionDeg`, reason: REASON.oneLine(along) }] : []
+  })
+  return [...lacking, ...found]
+}
+
+/** The shortest and the longest cranks there can be, as for a type's own, mm. */
+const CRANK_MM = [50, 300] as const
+
+/** Whether two adjustments move the same part along one line. */
+function isOneLine({ axes }: BikeType, a: AxisName, b: AxisName): boolean {
+  const part = (axis: AxisName) => PART[ADJUSTMENTS[axis].carries]
+  if (part(a) === null || part(a) !== part(b)) return false
+  const apart = Math.abs(axes[a]!.directionDeg - axes[b]!.directionDeg) % 180
+  return Math.min(apart, 180 - apart) < ONE_LINE_DEG
+}
+const PART: Readonly<Record<Carries, string | null>> = {
+  saddle: 'saddle',
+  bars: 'bars',
+  barTurn: 'bars',
+  frame: 'frame',
+  cranks: null,
+  saddleTilt: null,
 }
 
 /** Offsets of axes this type does not have. */

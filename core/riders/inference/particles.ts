@@ -7,8 +7,11 @@ import { SIDE_HALF_DIFFERENCE_SD_DEG } from '../../base/measurementNoise'
 import { drawFrom, type NormalScores } from './normalScores'
 import { bodiesFromScores, PRIOR_PARTS, type Bodies, type PriorVector } from '../rider/prior'
 
-/** What is under the foot: the sole, and the pedal's surface above its axle, mm. */
-export type Footing = Readonly<{ soleMm: number; pedalSurfaceMm: number }>
+/**
+ * What is under the foot: the sole, and the pedal's surface above its axle, mm; with the length of the cranks where the
+ * type leaves a choice.
+ */
+export type Footing = Readonly<{ soleMm: number; pedalSurfaceMm: number; crankMm?: number }>
 
 /** Imagined riders on this bike, a column per quantity. */
 export type Particles = Readonly<{
@@ -60,7 +63,7 @@ export function particlesFromScores(
   const [higher, farther, sideways] = scores.slice(PRIOR_PARTS.length)
   const body = bodiesFromScores(prior, scores, count)
   const up = unitVector(bikeType.axes.seatHeight.directionDeg)
-  const along = unitVector(bikeType.axes.seatSlide.directionDeg)
+  const along = unitVector(bikeType.axes.seatSlide?.directionDeg ?? 0)
   const shift = {
     xMm: columnOf(count, (i) => up.x * sdMm.seatHeight * higher[i] + along.x * sdMm.seatSlide * farther[i]),
     yMm: columnOf(count, (i) => up.y * sdMm.seatHeight * higher[i] + along.y * sdMm.seatSlide * farther[i]),
@@ -70,12 +73,12 @@ export function particlesFromScores(
     const halfMm = ((shorterLeg.side === 'left' ? -1 : 1) * shorterLeg.mm) / 2
     for (let i = 0; i < count; i++) sideDeg[i] += shorterLegDeg(halfMm, body.thighMm[i], body.shankMm[i])
   }
-  const byHeight = new Map<number, Legs>()
-  const legsOn = ({ soleMm, pedalSurfaceMm }: Footing): Legs => {
-    const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm }
-    const mm = soleMm + pedalSurfaceMm
-    const prepared = byHeight.get(mm) ?? prepareLegs(body, soleMm, crank, bottomCrankDeg(bikeType), shift)
-    byHeight.set(mm, prepared)
+  const byFooting = new Map<string, Legs>()
+  const legsOn = ({ soleMm, pedalSurfaceMm, crankMm = bikeType.crankMm }: Footing): Legs => {
+    const crank = { crankMm, pedalSurfaceMm }
+    const key = `${soleMm + pedalSurfaceMm} ${crankMm}`
+    const prepared = byFooting.get(key) ?? prepareLegs(body, soleMm, crank, bottomCrankDeg(bikeType), shift)
+    byFooting.set(key, prepared)
     return prepared
   }
   const legs = legsOn(footing)

@@ -10,6 +10,7 @@ import type { LandmarkAtMark } from '../../riders/evidence/definition/landmarks'
 import { latest } from '../../riders/evidence/evidence'
 import type { Evidence, evidenceSchema } from '../../riders/evidence/registry'
 import { priorSchema } from '../../riders/rider/prior'
+import { schoolOn } from '../recommend/knowledge/schoolOn'
 import { advise, type Advice } from '../recommend/recommend'
 import type { Move } from '../recommend/request/request'
 
@@ -129,13 +130,15 @@ function begunMarks(request: AloneRequest): Marks {
   return marks
 }
 
+/** What moves the saddle toward or away from the pedals. */
+const HEIGHTS: readonly AxisName[] = ['seatHeight', 'frameHeight', 'seatExtra', 'crankLength']
 /** Checks on the machine, each with the row that answers it and the axes whose move asks it again. */
 const CHECK: Readonly<Record<OwnCheck, Readonly<{ kind: Evidence['kind']; axes: readonly AxisName[] }>>> = {
   forearm: { kind: 'forearmGauge', axes: [] },
-  heel: { kind: 'heelCheck', axes: ['seatHeight'] },
-  knee: { kind: 'kneeByEye', axes: ['seatHeight'] },
-  lookDown: { kind: 'plumbByEye', axes: ['seatSlide'] },
-  elbows: { kind: 'elbows', axes: ['barHeight', 'barSlide'] },
+  heel: { kind: 'heelCheck', axes: HEIGHTS },
+  knee: { kind: 'kneeByEye', axes: HEIGHTS },
+  lookDown: { kind: 'plumbByEye', axes: ['seatSlide', 'frameSlide', 'seatExtra', 'crankLength'] },
+  elbows: { kind: 'elbows', axes: ['barHeight', 'barSlide', 'barExtra', 'barTurn'] },
 }
 const ON_MACHINE: readonly Evidence['kind'][] = ['heelCheck', 'kneeByEye', 'plumbByEye', 'elbows']
 
@@ -146,7 +149,7 @@ function openCheck({ bikeType, evidence }: AloneRequest, visit: Visit, school: S
   const isOpen = (check: OwnCheck): boolean => {
     const { kind, axes } = CHECK[check]
     if (check === 'forearm' && (!bikeType.forearmGaugeValid || isMounted)) return false
-    if (check === 'lookDown' && school.foreAft === 'unused') return false
+    if (check === 'lookDown' && schoolOn(bikeType, school).foreAft === 'unused') return false
     const at = evidence.findLastIndex((row) => row.kind === kind)
     if (at < 0) return true
     const then = evidence.slice(0, at).findLast((row) => row.kind === 'set')?.at ?? {}

@@ -1,8 +1,11 @@
 import { createRng } from '../../base/rng'
 import { axesOf, bottomCrankDeg, type Bike, type BikeType } from '../../bikes/bike/bike'
 import { contactPoints } from '../../bikes/bike/contactPoints'
+import { defaultPosition, furtherAxesOf, standingAt, type PlainType } from '../../bikes/bike/standing'
+import { schoolOn } from '../recommend/knowledge/schoolOn'
 import { columnOf } from '../../base/columns'
-import { AXES, type AxisName, type Point } from '../../base/conventions'
+import { AXES, COMMON_AXES, isCommon, type AxisName, type CommonAxis } from '../../base/adjustments'
+import type { Marks, Point } from '../../base/conventions'
 import {
   hipToAnkleSquared,
   kneeOverPedalMm,
@@ -67,14 +70,15 @@ export function accommodation(
   const random = createRng(request.seed ?? 1)
   const byRider = Array.from({ length: riders }, () => PRIOR_PARTS.map(() => random.normal()))
   const scores = PRIOR_PARTS.map((_, part) => columnOf(riders, (i) => byRider[i][part]))
-  const fitsOf = bikeFits(request.bikeType, request.bike, school)
+  const fitsOf = typeFits(request.bikeType, request.bike, school)
   return STATURES_MM.map((statureMm, i) => {
     const table = priorVectorOf(priorFor(school.foot, { ...request.prior, statureMm: { mean: statureMm, sd: 0 } }))
     const answers = fitsOf(bodiesFromScores(table, scores, riders))
     onProgress(i + 1, STATURES_MM.length)
     const share = (predicate: (a: FitsByAxis) => boolean) => answers.filter(predicate).length / riders
-    const axes = Object.fromEntries(axesOf(request.bikeType).map((name) => [name, share((a) => a[name])]))
-    const everywhere = answers.map((a) => AXES.every((name) => a[name]))
+    const own = axesOf(request.bikeType).filter(isCommon)
+    const axes = Object.fromEntries(own.map((name) => [name, share((a) => a[name])]))
+    const everywhere = answers.map((a) => COMMON_AXES.every((name) => a[name]))
     return { statureMm, all: everywhere.filter(Boolean).length / riders, riders: everywhere, axes }
   })
 }
@@ -85,10 +89,50 @@ export function fleetAccommodation(fits: readonly AccommodationAtStature[]): num
   return riders.filter((_, i) => fits.some((fit) => fit.riders[i])).length / Math.max(1, riders.length)
 }
 
-type FitsByAxis = Readonly<Record<AxisName, boolean>>
+type FitsByAxis = Readonly<Record<CommonAxis, boolean>>
+
+/** Of a further adjustment so many marks are tried, its ends among them, and so many of all of them together. */
+const FURTHER_MARKS = 5
+const MOST_SETTINGS = 40
+
+/**
+ * For riders on any type: with its further adjustments, which stand for each rider where the most axes have a mark.
+ * A type without a slide is judged by the knee alone, as its school then is.
+ */
+function typeFits(bikeType: BikeType, bike: Bike | undefined, school: School): (bodies: Bodies) => FitsByAxis[] {
+  const followed = schoolOn(bikeType, school)
+  const fits = furtherSettings(bikeType).map((further) => {
+    const machine = standingAt(bikeType, bike, further)
+    return bikeFits(machine.bikeType, machine.bike, followed)
+  })
+  if (fits.length === 1) return fits[0]
+  const count = (one: FitsByAxis) => COMMON_AXES.filter((name) => one[name]).length
+  return (bodies) =>
+    fits
+      .map((fitsOf) => fitsOf(bodies))
+      .reduce((best, one) => best.map((own, i) => (count(one[i]) > count(own) ? one[i] : own)))
+}
+
+/** Settings of the further adjustments to try, as they stand by default first. */
+function furtherSettings(bikeType: BikeType): readonly Marks[] {
+  const settings = furtherAxesOf(bikeType)
+    .filter((axis) => axis !== 'saddleTilt')
+    .reduce<Marks[]>(
+      (before, axis) => {
+        const positions = positionsOf(bikeType.axes[axis]!.scale)
+        const at = (share: number) => positions[Math.round(share * (positions.length - 1))].label
+        const labels = Array.from({ length: FURTHER_MARKS }, (_, i) => at(i / (FURTHER_MARKS - 1)))
+        const some = [...new Set([defaultPosition(bikeType, axis)!.label, ...labels])]
+        return before.flatMap((setting) => some.map((label) => ({ ...setting, [axis]: label })))
+      },
+      [{}],
+    )
+  const every = Math.ceil(settings.length / MOST_SETTINGS)
+  return settings.filter((_, i) => i % every === 0 || i === settings.length - 1)
+}
 
 /** For riders on one type, the axes that have a mark for each of them; computes what no rider changes only once. */
-function bikeFits(bikeType: BikeType, bike: Bike | undefined, school: School): (bodies: Bodies) => FitsByAxis[] {
+function bikeFits(bikeType: PlainType, bike: Bike | undefined, school: School): (bodies: Bodies) => FitsByAxis[] {
   const { seatHeight, seatSlide, barHeight, barSlide } = bikeType.axes
   const [heights, slides, barHeights] = [seatHeight, seatSlide, barHeight].map((axis) => positionsOf(axis.scale))
   const barSlides = barSlide ? positionsOf(barSlide.scale) : [{ label: '', mm: 0 }]

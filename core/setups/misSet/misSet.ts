@@ -1,5 +1,6 @@
 import { axesOf, axisOf, type Bike, type BikeType } from '../../bikes/bike/bike'
-import { AXES, type AxisName, type Label, type Marks } from '../../base/conventions'
+import { AXES, LEG_AXES, SEAT_AXES, type AxisName } from '../../base/adjustments'
+import { agreeOn, type Label, type Marks } from '../../base/conventions'
 import type { Observer } from '../../riders/evidence/definition/defineKind'
 import { isSaddleCheck } from '../../riders/evidence/evidence'
 import type { Evidence } from '../../riders/evidence/registry'
@@ -103,7 +104,7 @@ type Variant = Readonly<{
 
 function variantsOf({ bikeType, marks, elsewhere = [] }: MisSetQuestion): Variant[] {
   const neighbours = axesOf(bikeType)
-    .filter((axis) => axis === 'seatHeight' || axis === 'seatSlide')
+    .filter((axis) => SEAT_AXES.includes(axis))
     .flatMap((axis) =>
       besides(bikeType, axis, marks[axis]).map((truly) => ({ code: 'offByOne' as const, axis, truly })),
     )
@@ -162,7 +163,7 @@ function swapsOf(bikeType: BikeType, marks: Marks): Swap[] {
       const [onA, onB] = [fits(a, second), fits(b, first)]
       if (onA.outcome !== 'found' || onB.outcome !== 'found') return []
       // What does not move the saddle is seen by nobody who looks at knee and plumb line.
-      if (a !== 'seatHeight' && a !== 'seatSlide' && b !== 'seatHeight' && b !== 'seatSlide') return []
+      if (!SEAT_AXES.includes(a) && !SEAT_AXES.includes(b)) return []
       return [{ code: 'swapped', axes: [a, b], truly: { ...marks, [a]: onA.stop.label, [b]: onB.stop.label } }]
     }),
   )
@@ -177,7 +178,7 @@ function asFarAsTheyGo(bikeType: BikeType, marks: Marks, there: Marks): Marks | 
     const found = scale && label !== undefined ? findPosition(scale, label) : null
     if (found?.outcome === 'found') truly[axis] = found.stop.label
   }
-  return truly.seatHeight === marks.seatHeight && truly.seatSlide === marks.seatSlide ? null : truly
+  return agreeOn(LEG_AXES, truly, marks) ? null : truly
 }
 
 /** Log marginal likelihood of the evidence under a variant, averaged over the rider's prior. */

@@ -1,8 +1,5 @@
-import type { AxisName, Label, Marks } from '../../base/conventions'
-import { SELF_ADJUSTMENT_MM } from '../recommend/request/selfAdjustment'
-
-/** In the order of the numbers; `AXES` of the conventions comes with a schema library, which the floor is without. */
-const AXES: readonly AxisName[] = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide']
+import { ADJUSTMENTS, AXES, type AxisName } from '../../base/adjustments'
+import type { Label, Marks } from '../../base/conventions'
 
 /** Why a mark is moved between two set-ups; `planned` is a starter raised when its plan comes due. */
 export const MOVE_REASONS = ['comfort', 'sign', 'felt', 'checked', 'planned'] as const
@@ -64,28 +61,14 @@ export function movedMm({ label, positions }: MovableAxis, to: Label): number {
   return mmOf(to) - mmOf(label)
 }
 
-/** Checks whose reading a move makes stale. */
-export type DisturbedCheck = 'knee' | 'plumb' | 'reach' | 'elbows' | 'back' | 'clearance'
-
-/**
- * What should be looked at again once an axis was moved: the saddle carries the leg and the reach, the bars the arms,
- * the back and the knees of a standing rider (common practice, no source).
- */
-export const DISTURBS: Readonly<Record<AxisName, readonly DisturbedCheck[]>> = Object.freeze({
-  seatHeight: ['knee', 'reach'],
-  seatSlide: ['plumb', 'knee', 'reach'],
-  barHeight: ['elbows', 'back', 'clearance'],
-  barSlide: ['reach', 'elbows', 'clearance'],
-})
-
 /**
  * Whether the page asks before this move. True where the target is outside `alone`, the axis' self-adjustment marks;
- * if those are unknown (undefined), where the step is longer than `SELF_ADJUSTMENT_MM`.
+ * if those are unknown (undefined), where the step is longer than a rider may try.
  */
 export function isBeyond(axis: MovableAxis, to: Label, alone: readonly Label[] | undefined): boolean {
   if (to === axis.label) return false
   if (alone) return !alone.includes(to)
-  return Math.abs(movedMm(axis, to)) > SELF_ADJUSTMENT_MM[axis.axis] + 1e-9
+  return Math.abs(movedMm(axis, to)) > (ADJUSTMENTS[axis.axis].alone?.mm ?? 0) + 1e-9
 }
 
 type KnownMove = Readonly<{ id: string; axis: AxisName; from: Label; to: Label }>

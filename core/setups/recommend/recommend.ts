@@ -1,126 +1,68 @@
-import { momentsOf, type Moments } from '../../riders/inference/moments'
-import { samplePosterior, adaptProposal, type Posterior } from '../../riders/inference/posterior'
-import { cachedProposal } from '../../riders/inference/proposalCache'
-import type { ModelInputs } from '../../riders/inference/particles'
-import { axisPositions, contactPoints, seatedAt, type AxisPositions } from '../../bikes/bike/contactPoints'
-import type { AxisName, Marks } from '../../base/conventions'
-import { isSaddleCheck, latest } from '../../riders/evidence/evidence'
+import { isPlain, standingAt } from '../../bikes/bike/standing'
+import { momentsOf } from '../../riders/inference/moments'
+import type { Posterior } from '../../riders/inference/posterior'
+import { axisPositions, contactPoints, type AxisPositions } from '../../bikes/bike/contactPoints'
+import type { Marks } from '../../base/conventions'
+import { latest } from '../../riders/evidence/evidence'
 import type { Evidence } from '../../riders/evidence/registry'
 import { shorterLegDeg } from '../../riders/kinematics/leg'
-import type { Rider } from '../../riders/kinematics/pose'
 import { TOP_PITCH_DEG } from '../../riders/rider/anthropometry'
-import { priorFor, priorVectorOf, type Bodies } from '../../riders/rider/prior'
+import type { Bodies } from '../../riders/rider/prior'
 import { positionsOf, type Scale, type ScalePosition } from '../../bikes/scale/scale'
-import { schoolOf, type School } from '../../base/school/school'
+import type { School } from '../../base/school/school'
+import type { Advice, PosteriorMeanRider } from './knowledge/advice'
+import { believe, type Knowledge, type StandingMachine } from './knowledge/belief'
 import { isReachSeen } from './bars/barLooks'
-import { planBars, type StandingBarAdvice } from './steps/barStep'
+import { planBars } from './steps/barStep'
 import { positionAt, type BarSearch } from './bars/bars'
 import { barProbabilities, barTargetFor } from './bars/barTargets'
-import { detectAnomalies, repeatAnomalies, type Anomaly } from './history/anomalies'
-import { lastReadings, type LastReadings } from './history/lastReadings'
+import { detectAnomalies, repeatAnomalies } from './history/anomalies'
+import { adviseFurther } from './further/furtherAdvice'
+import { lastReadings } from './history/lastReadings'
 import { nextStep } from './steps/nextStep'
 import type { RecommendRequest, MarkChance, Next, Reason } from './request/request'
-import {
-  READING_TOLERANCE,
-  saddlePositionAt,
-  seatAt,
-  startPosition,
-  type SaddlePosition,
-  type SaddleSearch,
-} from './saddle/saddleSearch'
-import { defaultSlide, intentionalSettingReason } from './history/marksHistory'
+import { saddlePositionAt, seatAt, startPosition, type SaddlePosition, type SaddleSearch } from './saddle/saddleSearch'
+import { defaultSlide } from './history/marksHistory'
 import { saddleAxes } from './request/stepInputs'
-import { questionValues, type QuestionValue } from './steps/nextQuestion'
-import { earlierSdMm, priorFromHistory, machineSdMm } from './history/riderHistory'
-import { readSetup } from './history/setupReadings'
+import { questionValues } from './steps/nextQuestion'
 import { withSlips } from './history/slips'
-import { startRuleMarks, type RuledBody, type StartRule } from './startRules'
-import { starterFor, type Starter } from './starter'
-import { targetProbabilities } from './saddle/targetProbabilities'
-import { selfAdjustmentRange, type SelfAdjustmentRange } from './request/selfAdjustment'
+import { startRuleMarks, type RuledBody } from './steps/startRules'
+import { starterFor } from './steps/starter'
+import { selfAdjustmentRange } from './request/selfAdjustment'
 
-/** The mean rider of a belief, ready to be posed, with the spreads that matter to the drawing. */
-export type PosteriorMeanRider = Rider & Readonly<{ statureMm: number }>
-
-/** The answer in codes and figures; `words` makes the sentences. */
-export type Advice = Readonly<{
-  chances: Readonly<Partial<Record<AxisName, readonly MarkChance[]>>>
-  /** Chance that knee and plumb line are both right at the current or proposed saddle position. */
-  chance: number
-  next: Next
-  /** Possible next questions, most valuable first. */
-  questions: readonly QuestionValue[]
-  /** The seat height each school's rule of thumb would set for the mean of what is believed. */
-  startRules: Readonly<Record<StartRule, ScalePosition>>
-  tryAlone: SelfAdjustmentRange
-  starter?: Starter
-  bars: StandingBarAdvice
-  /** Marks of the computation: the current ones, or the proposed ones at the start. */
-  marks: Marks
-  belief: Readonly<{
-    kneeFlexionDeg: Moments
-    plumbOffsetMm: Moments
-    /** Hip joint to floor, barefoot. */
-    legMm: Moments
-    statureMm: Moments
-    effectiveSamples: number
-    rider: PosteriorMeanRider
-  }>
-  anomalies: readonly Anomaly[]
-  readings: LastReadings
-  school: School
-}>
+export type { Advice, PosteriorMeanRider }
 
 /**
  * The next best step for a rider on a bike, from all evidence in time order. Pure: the same request and seed give the
- * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks).
+ * same answer. Expects a request that has passed `dispatch` (labels exist, every check knows its marks). On a type with
+ * more than the common four, the further adjustments are chosen first (`furtherPlan`), and the rest with them as they
+ * then stand; a slide that a type lacks is left out of the answer.
  */
 export function advise(request: RecommendRequest): Advice {
-  const { bike, evidence, observer } = request
-  const { shorterLeg, sitsAtMm } = request.limits ?? {}
-  const bikeType = seatedAt(request.bikeType, bike, sitsAtMm)
-  const school = schoolOf(request.school)
-  const history = (request.history ?? []).map((setup) =>
-    sitsAtMm ? { ...setup, bikeType: seatedAt(setup.bikeType, setup.bike, sitsAtMm) } : setup,
-  )
-  const readings = readSetup({ bikeType, bike, evidence }, school, observer)
-  const seed = request.seed ?? 1
-  const count = request.samples ?? 4000
-  const prior = priorVectorOf(priorFor(school.foot, request.prior))
-  const { body: carriedBody } = request
-  const carriedPrior = priorFromHistory({ history, body: carriedBody, school, prior, seed, shorterLeg })
-  const inputs: ModelInputs = {
-    bikeType,
-    sdMm: carriedPrior ? earlierSdMm(bike, 0, true) : machineSdMm(bike),
-    prior,
-    footing: readings.footing,
-    carriedPrior,
-    shorterLeg,
-  }
-  const repeats = readings.combined(evidence.length)
-  const key = { ...inputs, bike, footing: 0, carriedPrior: [history, carriedBody], school, observer, seed, count }
-  const from = cachedProposal(evidence.length, {
-    key: (rows) => JSON.stringify([key, evidence.slice(0, rows), readings.at.slice(0, rows)]),
-    proposal: (rows, earlier) => adaptProposal(inputs, readings.combined(rows).likelihoods, seed, count, earlier),
+  const known = believe(request)
+  if (isPlain(known.bikeType)) return decide(known, { bikeType: known.bikeType, bike: request.bike })
+  return adviseFurther(known, (further) => {
+    const machine = standingAt(known.bikeType, request.bike, further)
+    return { search: searchOn(known, machine), advice: () => decide(known, machine) }
   })
-  const posterior = samplePosterior(inputs, repeats.likelihoods, seed, count, from)
-  const meant = intentionalSettingReason(evidence, readings.at, readings.now)
-  // Intentional numbers are the saddle position, also before the first check.
-  const started = meant !== undefined || evidence.some(isSaddleCheck)
-  const now = started ? { seatSlide: defaultSlide(bikeType), ...readings.now } : readings.now
-  const contradicting = readings.keys.map((k) => repeats.contradicting.has(k))
+}
+
+/** The saddle's search on a machine as it stands. */
+function searchOn({ request, onCranks, followed }: Knowledge, { bikeType, bike }: StandingMachine): SaddleSearch {
+  const { targets, tolerant } = onCranks(bikeType.crankMm)
+  return { bikeType, bike, school: followed, targets, tolerant, slideMm: preferredSlideMm(followed, request.evidence) }
+}
+
+/** The advice for a machine whose further adjustments stay as they stand. */
+function decide(known: Knowledge, machine: StandingMachine): Advice {
+  const { request, readings, history, contradicting, meant, started, now, inputs, seed, followed: school } = known
+  const { evidence, observer } = request
+  const { shorterLeg, sitsAtMm } = request.limits ?? {}
+  const { bikeType, bike } = machine
+  const search = searchOn(known, machine)
+  const { posterior } = known.onCranks(bikeType.crankMm)
+  const { targets } = search
   const last = lastReadings(evidence, readings.at, now, school, contradicting)
-  const isApart = hasBothSides(evidence) || (shorterLeg !== undefined && shorterLeg.mm <= APART_MOST_MM)
-  const targets = targetProbabilities(posterior, school, isApart)
-  const tolerant = targetProbabilities(posterior, school, isApart, READING_TOLERANCE)
-  const search: SaddleSearch = {
-    bikeType,
-    bike,
-    school,
-    targets,
-    tolerant,
-    slideMm: preferredSlideMm(school, evidence),
-  }
   const slide = positionAt(bikeType, 'seatSlide', now.seatSlide ?? defaultSlide(bikeType))!
   const current = started
     ? saddlePositionAt(search, positionAt(bikeType, 'seatHeight', now.seatHeight)!, slide)
@@ -153,7 +95,7 @@ export function advise(request: RecommendRequest): Advice {
   const reasons: readonly Reason[] = [
     ...(posterior.converged ? [] : [{ code: 'notSettled' } as const]),
     ...step.reasons,
-    ...(carriedBody ? [{ code: 'carriedBody', agoDays: carriedBody.agoDays } as const] : []),
+    ...(request.body ? [{ code: 'carriedBody', agoDays: request.body.agoDays } as const] : []),
     ...(shorterLeg ? [{ code: 'shorterLeg', ...shorterLeg, deg: lessDeg } as const] : []),
     ...(sitsAtMm ? [{ code: 'sitsAt', mm: sitsAtMm } as const] : []),
   ]
@@ -204,20 +146,11 @@ export function advise(request: RecommendRequest): Advice {
         ...repeatAnomalies(evidence, readings.at, contradicting, shorterLeg?.side === 'left' ? -lessDeg : lessDeg),
         ...detectAnomalies(evidence, readings.likelihoods, posterior),
       ],
-      { inputs, readings, rows: { bikeType, bike, evidence }, seed },
+      { inputs, readings, rows: { bikeType: known.bikeType, bike: request.bike, evidence }, seed },
     ),
     readings: last,
     school,
   }
-}
-
-/** A greater difference of the legs leaves no seat at which both knees lie in a window of 10°: the mean decides, mm. */
-const APART_MOST_MM = 15
-
-/** Whether the knee was read on the left and on the right: then both must lie in the window. */
-function hasBothSides(evidence: readonly Evidence[]): boolean {
-  const sides = evidence.flatMap((row) => (row.kind === 'kneeAngle' || row.kind === 'kneeByEye' ? [row.side] : []))
-  return sides.includes('left') && sides.includes('right')
 }
 
 /** Saddle position after the moves: the bars are computed from it. */
@@ -269,7 +202,7 @@ const BALANCE_STEP_MM = 20
 function markChances(search: SaddleSearch, current: SaddlePosition): Advice['chances'] {
   const { bikeType, targets: checks } = search
   const list = (axis: 'seatHeight' | 'seatSlide', chance: (position: ScalePosition) => number): MarkChance[] =>
-    positionsOf(bikeType.axes[axis].scale).map((position) => ({
+    positionsOf(bikeType.axes[axis]!.scale).map((position) => ({
       label: position.label,
       mm: position.mm,
       chance: chance(position),

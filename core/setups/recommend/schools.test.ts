@@ -1,7 +1,7 @@
 import type { Evidence } from '../../riders/evidence/registry'
 import { recommend } from '../../operations/requests/recommend'
 import { HOLES_BIKE as bikeType } from '../../testing/meanRider'
-import { starterPlan } from './starter'
+import { starterPlan } from './steps/starter'
 import type { School } from '../../base/school/school'
 
 const tape: Evidence[] = [

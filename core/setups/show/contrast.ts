@@ -1,4 +1,5 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '../../bikes/bike/bike'
+import { crankMmAt } from '../../bikes/bike/standing'
 import { contactPoints, axisPositions } from '../../bikes/bike/contactPoints'
 import type { Marks } from '../../base/conventions'
 import { offsetPoint, unitVector } from '../../base/geometry'
@@ -43,7 +44,7 @@ const LESS = 0.6
 export function contrasts(bikeType: BikeType, bike: Bike, marks: Marks, rider: Rider): Contrast[] {
   const figure = (side: ContrastSide, type: BikeType, as: Rider, byMm: number): ContrastFigure | null => {
     const { seat, grip } = contactPoints(type, bike, axisPositions(type, marks))
-    const crank = { crankMm: type.crankMm, pedalSurfaceMm: type.pedalSurfaceMm }
+    const crank = { crankMm: crankMmAt(type, marks), pedalSurfaceMm: type.pedalSurfaceMm }
     const pose = poseAt(as, { seat, grip }, crank, bottomCrankDeg(type))
     return pose.outcome === 'posed' ? { side, bikeType: type, rider: as, pose, byMm } : null
   }

@@ -1,4 +1,5 @@
 import { bottomCrankDeg, type Bike } from '../../bikes/bike/bike'
+import { crankMmAt } from '../../bikes/bike/standing'
 import { axisPositions, contactPoints } from '../../bikes/bike/contactPoints'
 import type { Point } from '../../base/conventions'
 import { offsetPoint, unitVector } from '../../base/geometry'
@@ -44,11 +45,12 @@ const ROUNDS = 12
 function seatShift({ bikeType, bike, marks }: SetNumbers, what: 'shoes' | 'cleats', mm: number): Point {
   const { seat } = contactPoints(bikeType, bike, axisPositions(bikeType, marks))
   const bottomDeg = bottomCrankDeg(bikeType)
+  const crank = { crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm }
   const legOf = (statureMm: number, changed: boolean) => {
     const body = meanBody(statureMm)
     const ankleToBallMm = body.ankleToBallMm - (changed && what === 'cleats' ? mm : 0)
     const soleMm = DEFAULT_SOLE_MM + (changed && what === 'shoes' ? mm : 0)
-    return prepareLeg({ ...body, ankleToBallMm }, soleMm, bikeType, bottomDeg)
+    return prepareLeg({ ...body, ankleToBallMm }, soleMm, crank, bottomDeg)
   }
   const statureMm = statureBending(USUAL_KNEE_DEG, (size) => bottomFlexionDeg(legOf(size, false), seat))
   const [was, is] = [legOf(statureMm, false), legOf(statureMm, true)]

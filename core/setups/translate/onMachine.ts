@@ -1,6 +1,7 @@
-import { axesOf, axisOf, type Bike, type BikeType } from '../../bikes/bike/bike'
+import { axisOf, type Bike, type BikeType } from '../../bikes/bike/bike'
 import { sameGeometry } from '../../bikes/calibration/predictionError'
-import type { AxisName, Label, Marks, Point } from '../../base/conventions'
+import { ADJUSTMENTS, AXES, type AxisName } from '../../base/adjustments'
+import type { Label, Marks, Point } from '../../base/conventions'
 import { offsetPoint, unitVector } from '../../base/geometry'
 import { findPosition, nearestPosition } from '../../bikes/scale/scale'
 import { translateMarks } from './translate'
@@ -43,7 +44,8 @@ export function marksOnMachine(
   let leftOverMm = 0
   // What the saddle's marks leave over, as a shift of the seat point: the bars follow it.
   let left: Point = { xMm: 0, yMm: 0 }
-  for (const axis of axesOf(machine.bikeType)) {
+  // In the order of `AXES`, whatever the hand's own: the bars follow the saddle.
+  for (const axis of AXES.filter((one) => machine.bikeType.axes[one])) {
     const label = numbers.marks[axis]
     const { scale, directionDeg } = axisOf(machine.bikeType, axis)!
     const found = label === undefined ? null : findPosition(scale, label)
@@ -59,7 +61,7 @@ export function marksOnMachine(
     marks[axis] = to.label
     const overMm = to.mm - targetMm
     if (axis === 'seatHeight') leftOverMm = overMm
-    if (axis === 'seatHeight' || axis === 'seatSlide') left = offsetPoint(left, u.x * overMm, u.y * overMm)
+    if (ADJUSTMENTS[axis].carries === 'saddle') left = offsetPoint(left, u.x * overMm, u.y * overMm)
     const followsSaddle = Math.abs(follows) > Math.abs(offsetMm)
     if (to.label !== label)
       moved.push({ axis, from: label, to: to.label, offsetMm, ...(followsSaddle && { followsSaddle }) })

@@ -1,4 +1,5 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '../../bikes/bike/bike'
+import { crankMmAt, isPlain, onType, standingAt, type PlainType } from '../../bikes/bike/standing'
 import { axisPositions, contactPoints, type Lengths } from '../../bikes/bike/contactPoints'
 import { AXES, type AxisName, type Label, type Marks, type Point } from '../../base/conventions'
 import type { Evidence } from '../../riders/evidence/registry'
@@ -9,6 +10,7 @@ import { DEFAULT_SOLE_MM } from '../../riders/rider/anthropometry'
 import { bodyFromScores, PRIOR_PARTS, priorFor, priorVectorOf } from '../../riders/rider/prior'
 import { positionsOf, type ScalePosition } from '../../bikes/scale/scale'
 import { inWindow, schoolOf, type School } from '../../base/school/school'
+import { carriedBest } from './carriedFurther'
 import { axisPairOf, slideAtMark, solvePair, type AxisSolution } from './axisSolve'
 import { farthestPedalMm, pointsFromLengths, seatHeightFor, type Pedals, type TouchPoints } from './contactGeometry'
 
@@ -61,12 +63,29 @@ export function translateMarks(inputs: TranslationInputs): Translation {
 }
 
 /**
- * Numbers carried to another bike: the seat point has the same distance to the pedal at its farthest and the same place
+ * Numbers carried to another bike, its further adjustments where the rider feels least of the way there: the seat point has the same distance to the pedal at its farthest and the same place
  * behind the axle, the grip its place from the seat point. Axes are solved together, then each takes its nearest mark;
  * with the rider's evidence, the neighbouring marks of the saddle are compared by the chance of their checks. What a
  * type lacks or cannot reach is returned as a remainder, mm.
  */
-export function carryMarks({ from, to, school, evidence, shift }: TranslationInputs): CarriedMarks {
+export function carryMarks(inputs: TranslationInputs): CarriedMarks {
+  const { bikeType, bike } = inputs.to
+  if (isPlain(bikeType)) return carryToPlain(inputs, { bikeType, bike })
+  const crankMm = 'lengths' in inputs.from ? inputs.from.crankMm : crankMmAt(inputs.from.bikeType, inputs.from.marks)
+  const carriedAt = (further: Marks) => carryToPlain(inputs, standingAt(bikeType, bike, further))
+  const { further, carried } = carriedBest(bikeType, crankMm, carriedAt)
+  return {
+    ...carried,
+    marks: onType(bikeType, carried.marks, further),
+    outOfRange: carried.outOfRange.filter(({ axis }) => bikeType.axes[axis]),
+    byBelief: carried.byBelief.filter((axis) => bikeType.axes[axis]),
+  }
+}
+
+function carryToPlain(
+  { from, school, evidence, shift }: TranslationInputs,
+  to: Readonly<{ bikeType: PlainType; bike?: Bike | undefined }>,
+): CarriedMarks {
   const before = translateContacts(touchPointsOf(from, to.bikeType), shift)
   const pedals: Pedals = to.bikeType
   const reachMm = farthestPedalMm(before.seat, before)
@@ -135,7 +154,7 @@ function touchPointsOf(from: Source, target: BikeType): TouchPoints {
   }
   const { bikeType, bike, marks } = from
   const { seat, grip } = contactPoints(bikeType, bike, axisPositions(bikeType, marks))
-  return { seat, grip, ...crankOf(bikeType) }
+  return { seat, grip, crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm }
 }
 
 /** Sample size that resolves neighbouring marks. */

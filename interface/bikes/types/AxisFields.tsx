@@ -4,7 +4,7 @@ import '@/interface/kit/antd/checkbox.generated.css'
 import '@/interface/kit/antd/select.generated.css'
 import type { ReactNode } from 'react'
 import { CLAMP_TYPES } from '@/core/bikes/bike/equipment'
-import type { AxisName } from '@/core/base/conventions'
+import { isCommon, type AxisName } from '@/core/base/adjustments'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import parts from '../parts.module.css'
 import type { DraftIssue } from './parseDraft'
@@ -26,8 +26,9 @@ const FORMS: { value: AxisDraft['form']; label: string }[] = [
 /** One scale as it is printed: holes or letters in their order, or a ruler with its ends, step and unit. */
 export function AxisFields({ name, axis, issues, onChange, children }: Props) {
   const ways = waysOf(name)
+  const isCranks = name === 'crankLength'
   const status = (field: keyof AxisDraft) => (issues.some((f) => f.field === `${name}.${field}`) ? 'error' : '')
-  const field = (key: 'labels' | 'spacing' | 'min' | 'max' | 'step', title: string) => (
+  const field = (key: 'labels' | 'spacing' | 'min' | 'max' | 'step' | 'direction' | 'printedName', title: string) => (
     <label className={key === 'labels' ? parts.wide : undefined}>
       {title}
       <Input
@@ -44,7 +45,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
     <fieldset className={parts.group}>
       <legend>{AXIS_TITLE[name]}</legend>
       <div className={parts.fields}>
-        {axis.form === 'irregular' ? (
+        {isCranks ? null : axis.form === 'irregular' ? (
           <p className={parts.wide}>Its marks lie unevenly, as in the imported file. They stay as they are.</p>
         ) : (
           <Segmented
@@ -58,8 +59,11 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
         )}
         {axis.form === 'labels' && (
           <>
-            {field('labels', 'Marks in their order, such as 1-15 or A-H J-N')}
-            {field('spacing', 'Apart, mm')}
+            {field(
+              'labels',
+              isCranks ? 'Lengths in mm, such as 165 170 175' : 'Marks in their order, such as 1-15 or A-H J-N',
+            )}
+            {!isCranks && field('spacing', name === 'saddleTilt' ? 'Apart at the nose, mm' : 'Apart, mm')}
           </>
         )}
         {axis.form === 'ruler' && (
@@ -79,7 +83,7 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
             </label>
           </>
         )}
-        {axis.form !== 'irregular' && (
+        {axis.form !== 'irregular' && !isCranks && (
           <label>
             {axis.form === 'ruler' ? 'Larger numbers lie' : 'Later marks lie'}
             <Select
@@ -104,8 +108,10 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
             options={CLAMP_TYPES.map((value) => ({ value, label: value }))}
           />
         </label>
+        {!isCommon(name) && field('printedName', 'Called on the bike, if not so')}
+        {!isCommon(name) && !isCranks && name !== 'saddleTilt' && field('direction', 'Runs at, ° (0 forward, 90 up)')}
         {children}
-        {axis.form === 'labels' && (
+        {axis.form === 'labels' && !isCranks && (
           <Checkbox
             className={parts.line}
             checked={axis.halfMarks}

@@ -1,7 +1,7 @@
 import { Input } from 'antd'
-import { AXES, type AxisName } from '@/core/base/conventions'
+import { isCommon, type AxisName } from '@/core/base/adjustments'
 import { AxisFields } from './AxisFields'
-import { parseDraft } from './parseDraft'
+import { axesIn, parseDraft } from './parseDraft'
 import type { AxisDraft, TypeDraft } from './typeDraft'
 
 type Props = Readonly<{
@@ -12,12 +12,13 @@ type Props = Readonly<{
   setAxis: (name: AxisName, change: Partial<AxisDraft>) => void
 }>
 
-/** The four scales as they are printed, each post with its lean. */
+/** The common scales as they are printed, each post with its lean. */
 export function ScaleFields({ draft, issues, wrong, set, setAxis }: Props) {
   return (
     <>
-      {AXES.map((name) =>
-        name === 'barSlide' && !draft.barSlides ? null : (
+      {axesIn(draft)
+        .filter(isCommon)
+        .map((name) => (
           <AxisFields
             key={name}
             name={name}
@@ -42,8 +43,7 @@ export function ScaleFields({ draft, issues, wrong, set, setAxis }: Props) {
               />
             )}
           </AxisFields>
-        ),
-      )}
+        ))}
     </>
   )
 }

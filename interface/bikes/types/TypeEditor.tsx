@@ -15,6 +15,7 @@ import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { command } from '../../commands/command'
 import { EquipmentFields } from './EquipmentFields'
 import { ScaleFields } from './ScaleFields'
+import { FurtherFields } from './FurtherFields'
 import { GripFields } from './GripFields'
 import parts from '../parts.module.css'
 import styles from './typeEditor.module.css'
@@ -115,22 +116,8 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
             </div>
           </fieldset>
           <ScaleFields draft={draft} issues={issues} wrong={wrong} set={set} setAxis={setAxis} />
-          <fieldset className={parts.group}>
-            <Checkbox
-              className={parts.line}
-              checked={draft.barSlides}
-              onChange={(e) => set({ barSlides: e.target.checked })}
-            >
-              The bars slide forward and back
-            </Checkbox>
-            <Checkbox
-              className={parts.line}
-              checked={draft.forearmGaugeValid}
-              onChange={(e) => set({ forearmGaugeValid: e.target.checked })}
-            >
-              The forearm gauge is valid on this type
-            </Checkbox>
-          </fieldset>
+          <SlideFields draft={draft} set={set} />
+          <FurtherFields draft={draft} issues={issues} set={set} setAxis={setAxis} />
           <GripFields grips={draft.grips} wrong={wrong} onChange={(grips) => set({ grips })} />
           <fieldset className={parts.group}>
             <legend>The saddle</legend>
@@ -173,6 +160,31 @@ export function TypeEditor({ start, baseId, copy, version }: Props) {
         {start && !copy ? `Save version ${version + 1}` : 'Save, then lay the tape'}
       </Foot>
     </>
+  )
+}
+
+/** What of a usual bike this type has. */
+function SlideFields({ draft, set }: Readonly<{ draft: TypeDraft; set: (change: Partial<TypeDraft>) => void }>) {
+  return (
+    <fieldset className={parts.group}>
+      <Checkbox
+        className={parts.line}
+        checked={draft.seatSlides}
+        onChange={(e) => set({ seatSlides: e.target.checked })}
+      >
+        The seat slides forward and back
+      </Checkbox>
+      <Checkbox className={parts.line} checked={draft.barSlides} onChange={(e) => set({ barSlides: e.target.checked })}>
+        The bars slide forward and back
+      </Checkbox>
+      <Checkbox
+        className={parts.line}
+        checked={draft.forearmGaugeValid}
+        onChange={(e) => set({ forearmGaugeValid: e.target.checked })}
+      >
+        The forearm gauge is valid on this type
+      </Checkbox>
+    </fieldset>
   )
 }
 

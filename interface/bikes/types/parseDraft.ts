@@ -1,4 +1,4 @@
-import { AXES, type AxisName } from '@/core/base/conventions'
+import { AXES, isCommon, type AxisName } from '@/core/base/adjustments'
 import type { Axis } from '@/core/bikes/bike/bike'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import { FIELD_REASON } from '@/core/messages/bikes/typeFields'
@@ -12,6 +12,14 @@ import type { TypeDraft } from './typeDraft'
 
 export type DraftIssue = Readonly<{ field: string; reason: string }>
 export type ParsedDraft = Readonly<{ document: BikeTypeDocument | null; issues: readonly DraftIssue[] }>
+
+/** The adjustments of the type a draft describes, in the order of `AXES`. */
+export const axesIn = ({ seatSlides, barSlides, further }: TypeDraft): AxisName[] =>
+  AXES.filter((name) => {
+    if (name === 'seatSlide') return seatSlides
+    if (name === 'barSlide') return barSlides
+    return isCommon(name) || further.includes(name)
+  })
 
 /** Reads a draft: the type it describes, or null, and everything that is wrong, by field. */
 export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
@@ -42,10 +50,15 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     seatHeight: 90 + number('seatLean', draft.seatLean, 'Seat post'),
     barHeight: 90 - number('barLean', draft.barLean, 'Bar post'),
   }
-  const axis = (name: AxisName): Axis => ({
-    directionDeg: name === 'seatHeight' || name === 'barHeight' ? leans[name] : draft.axes[name].slideDeg,
-    scale: scale(name),
-  })
+  const directionOf = (name: AxisName): number => {
+    if (name === 'seatHeight' || name === 'barHeight') return leans[name]
+    if (isCommon(name)) return draft.axes[name].slideDeg
+    return number(`${name}.direction`, draft.axes[name].direction, `${AXIS_TITLE[name]}, direction`)
+  }
+  const axis = (name: AxisName): Axis => {
+    const printedName = draft.axes[name].printedName.trim()
+    return { directionDeg: directionOf(name), scale: scale(name), ...(printedName !== '' && { name: printedName }) }
+  }
 
   function scale(name: AxisName): Scale {
     const d = draft.axes[name]
@@ -71,6 +84,11 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     }
     const read = parseLabels(d.labels)
     if (read.outcome === 'refused') refuse(`${name}.labels`, FIELD_REASON.labels(title, read))
+    if (name === 'crankLength' && read.outcome === 'read') {
+      const unclear = read.labels.find((label) => !(Number(label) > 0))
+      if (unclear !== undefined) refuse(`${name}.labels`, FIELD_REASON.notALength(title, unclear))
+      return { marks: read.labels.map((label) => ({ label, mm: Number(label) || 0 })), halfMarks: false }
+    }
     const spacingMm = number(`${name}.spacing`, d.spacing, `${title}, apart`)
     if (spacingMm <= 0) refuse(`${name}.spacing`, FIELD_REASON.notApart(title))
     const labels = read.outcome === 'read' ? read.labels : ['1']
@@ -82,9 +100,10 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
 
   const axes = {
     seatHeight: axis('seatHeight'),
-    seatSlide: axis('seatSlide'),
+    ...(draft.seatSlides && { seatSlide: axis('seatSlide') }),
     barHeight: axis('barHeight'),
     ...(draft.barSlides && { barSlide: axis('barSlide') }),
+    ...Object.fromEntries(draft.further.map((name) => [name, axis(name)])),
   }
   const [cage, cleat] = [surface('cageSurface', 'Cage side'), surface('cleatSurface', 'Cleat side')]
   const grips = draft.grips.map(({ name, ahead, above }, i) => {
@@ -97,7 +116,7 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
       aboveMm: lengthOf(`grips.${i}.above`, above, `${name || 'Hand position'}, above`),
     }
   })
-  const names = AXES.filter((name) => name !== 'barSlide' || draft.barSlides)
+  const names = axesIn(draft)
   const document: BikeTypeDocument = {
     bikeType: {
       name: draft.name.trim(),

@@ -136,6 +136,6 @@ test('a new slide has its middle mark at zero, whichever way it runs: there a se
       },
       'metric',
     )
-    expect(middlePosition(read.document!.bikeType.axes.seatSlide.scale)).toEqual({ label: '3', mm: 0 })
+    expect(middlePosition(read.document!.bikeType.axes.seatSlide!.scale)).toEqual({ label: '3', mm: 0 })
   }
 })

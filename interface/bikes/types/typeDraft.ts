@@ -1,10 +1,11 @@
 import type { Axis, BikeType } from '@/core/bikes/bike/bike'
 import { CLAMP_TYPES, DEFAULT_EQUIPMENT, type ClampType, type BikeEquipment } from '@/core/bikes/bike/equipment'
-import { AXES, type AxisName } from '@/core/base/conventions'
+import { ADJUSTMENTS, AXES, isCommon, type AxisName } from '@/core/base/adjustments'
 import { unitVector } from '@/core/base/geometry'
 import type { BikeTypeDocument } from '@/core/operations/typeFile'
 import { compactLabels, describeScale, unitMm } from '@/core/bikes/scale/printed'
-import { scaledBy, type Scale } from '@/core/bikes/scale/scale'
+import { furtherAxesOf } from '@/core/bikes/bike/standing'
+import { positionsOf, scaledBy, type Scale } from '@/core/bikes/scale/scale'
 import { formatBikeLength, parseLength, type UnitSystem } from '@/core/base/length'
 
 /** One axis as it is typed. `later`: the direction of the later or larger marks. */
@@ -28,6 +29,9 @@ export type AxisDraft = Readonly<{
   uneven: Scale | null
   /** Slides are near level; how near came from a tape. */
   slideDeg: number
+  /** Of a further adjustment: the direction it runs in, degrees (0 forward, 90 up), and its name as printed. */
+  direction: string
+  printedName: string
 }>
 
 /** A further hand position as it is typed, from the grip point. */
@@ -48,7 +52,10 @@ export type TypeDraft = Readonly<{
   seatLean: string
   barLean: string
   axes: Readonly<Record<AxisName, AxisDraft>>
+  seatSlides: boolean
   barSlides: boolean
+  /** The further adjustments this type has. */
+  further: readonly AxisName[]
   forearmGaugeValid: boolean
   equipment: BikeEquipment
   pedalSpacing: string
@@ -58,7 +65,7 @@ export type TypeDraft = Readonly<{
   grips: readonly GripDraft[]
 }>
 
-const isSlide = (axis: AxisName): boolean => axis === 'seatSlide' || axis === 'barSlide'
+const isSlide = (axis: AxisName): boolean => !ADJUSTMENTS[axis].upright
 
 const plainAxis = (
   labels: string,
@@ -80,6 +87,8 @@ const plainAxis = (
   unitFactor: 1,
   uneven: null,
   slideDeg: 0,
+  direction: '90',
+  printedName: '',
 })
 
 /** A type nobody has described yet: usual sizes to begin from, no name. */
@@ -102,8 +111,17 @@ export const NEW_DRAFT: TypeDraft = Object.freeze({
     seatSlide: plainAxis('A-H', '10', 'knob', 'middle'),
     barHeight: plainAxis('1-10', '20', 'pin'),
     barSlide: plainAxis('1-6', '15', 'knob', 'middle'),
+    frameHeight: plainAxis('A-F', '25', 'lever'),
+    frameSlide: { ...plainAxis('1-5', '20', 'lever', 'middle'), direction: '0' },
+    seatExtra: { ...plainAxis('1-5', '10', 'knob', 'middle'), direction: '45' },
+    barExtra: { ...plainAxis('1-5', '15', 'knob', 'middle'), direction: '45' },
+    crankLength: { ...plainAxis('165 170 175', '5', 'pin'), direction: '0' },
+    saddleTilt: plainAxis('-2 -1 0 1 2', '5', 'knob', 'middle'),
+    barTurn: { ...plainAxis('-2 -1 0 1 2', '15', 'lever', 'middle'), direction: '110' },
   },
+  seatSlides: true,
   barSlides: true,
+  further: [],
   forearmGaugeValid: true,
   equipment: DEFAULT_EQUIPMENT,
   pedalSpacing: '165 mm',
@@ -134,7 +152,9 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
     axes: Object.fromEntries(
       AXES.map((name) => [name, axes[name] ? axisDraft(axes[name], name, equipment) : NEW_DRAFT.axes[name]]),
     ) as TypeDraft['axes'],
+    seatSlides: axes.seatSlide !== undefined,
     barSlides: axes.barSlide !== undefined,
+    further: furtherAxesOf(bikeType),
     forearmGaugeValid: bikeType.forearmGaugeValid,
     cageSurface: formatIfAny(bikeType.pedalSurfacesMm?.cage),
     cleatSurface: formatIfAny(bikeType.pedalSurfacesMm?.cleat),
@@ -173,13 +193,17 @@ function facing({ scale, directionDeg }: Axis, name: AxisName): Axis {
 const trimmed = (value: number): string => String(Number(value.toFixed(2)))
 
 function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDraft {
-  const { scale, directionDeg } = facing(axis, name)
+  // A further adjustment may run any way: its direction is typed, and stays as it was described.
+  const { scale, directionDeg } = isCommon(name) ? facing(axis, name) : axis
   const printed = describeScale(scale)
   const base = {
     ...NEW_DRAFT.axes[name],
     closing: equipment.closing[name] ?? CLAMP_TYPES[0],
     slideDeg: isSlide(name) ? directionDeg : 0,
+    direction: trimmed(directionDeg),
+    printedName: axis.name ?? '',
   }
+  if (name === 'crankLength') return cranksDraft(base, scale)
   if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }
   if (printed.form === 'labels')
     return {
@@ -205,6 +229,16 @@ function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDr
   }
 }
 
+/** Lengths of cranks as they are typed; marks called otherwise than by their length stay as they are. */
+function cranksDraft(base: AxisDraft, scale: Scale): AxisDraft {
+  const positions = positionsOf(scale)
+  return positions.every(({ label, mm }) => Number(label) === mm)
+    ? { ...base, form: 'labels', labels: positions.map(({ label }) => label).join(' ') }
+    : { ...base, form: 'irregular', uneven: scale }
+}
+
 /** The direction of the later marks of an axis, as a question. */
-export const waysOf = (axis: AxisName): Readonly<Record<'more' | 'less', string>> =>
-  isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' }
+export function waysOf(axis: AxisName): Readonly<Record<'more' | 'less', string>> {
+  if (!isCommon(axis)) return { more: 'that way', less: 'the other way' }
+  return isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' }
+}

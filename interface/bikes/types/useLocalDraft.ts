@@ -1,5 +1,6 @@
 'use client'
 import { useEffect, useState, type Dispatch, type SetStateAction } from 'react'
+import { AXES } from '@/core/base/adjustments'
 import { NEW_DRAFT, type TypeDraft } from './typeDraft'
 
 type LocalDraft = Readonly<{
@@ -53,12 +54,16 @@ function onDevice<T>(access: () => T): T | undefined {
   }
 }
 
+/** Fields of an axis that an earlier version lacked, as in a new one. */
+const withFields = (axes: TypeDraft['axes']): Partial<TypeDraft['axes']> =>
+  Object.fromEntries(AXES.flatMap((name) => (axes[name] ? [[name, { ...NEW_DRAFT.axes[name], ...axes[name] }]] : [])))
+
 /** A stored draft, or null where it is none; fields that an earlier version lacked are as in a new one. */
 function draftIn(text: string | null): TypeDraft | null {
   try {
     const parsed = JSON.parse(text ?? 'null') as Partial<TypeDraft> | null
     return parsed && typeof parsed.name === 'string' && parsed.axes?.seatHeight && parsed.equipment
-      ? { ...NEW_DRAFT, ...parsed }
+      ? { ...NEW_DRAFT, ...parsed, axes: { ...NEW_DRAFT.axes, ...withFields(parsed.axes) } }
       : null
   } catch {
     return null

@@ -1,7 +1,9 @@
 'use client'
-import { axesOf, axisOf, type Bike, type BikeType } from '@/core/bikes/bike/bike'
+import { axisOf, type Bike, type BikeType } from '@/core/bikes/bike/bike'
 import { contactPoints, resolveMarks, type Lengths } from '@/core/bikes/bike/contactPoints'
-import type { AxisName, Marks } from '@/core/base/conventions'
+import { SEAT_AXES, type AxisName } from '@/core/base/adjustments'
+import { measuredAxesOf } from '@/core/bikes/calibration/readings'
+import type { Marks } from '@/core/base/conventions'
 import { positionsOf } from '@/core/bikes/scale/scale'
 import { formatBikeLength, type UnitSystem } from '@/core/base/length'
 import { BikeFrame } from './BikeFrame'
@@ -44,7 +46,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
       }
     >
       <BikeFrame scene={scene} />
-      {axesOf(bikeType).map((axis) => (
+      {measuredAxesOf(bikeType).map((axis) => (
         <Ticks key={axis} bikeType={bikeType} bike={bike} marks={marks} axis={axis} />
       ))}
       {lengths.includes('saddleHeightMm') && (
@@ -92,7 +94,7 @@ export function BikeDrawing({ bikeType, bike = {}, marks, shown, lengths = [] }:
 /** A dot at every place the part can be closed at, the one it is closed at filled. */
 function Ticks({ bikeType, bike, marks, axis }: { bikeType: BikeType; bike: Bike; marks: Marks; axis: AxisName }) {
   const { positions } = resolveMarks(bikeType, marks)
-  const isSeat = axis === 'seatHeight' || axis === 'seatSlide'
+  const isSeat = SEAT_AXES.includes(axis)
   return (
     <g>
       {positionsOf(axisOf(bikeType, axis)!.scale).map(({ label, mm }) => {

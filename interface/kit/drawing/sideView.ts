@@ -1,7 +1,8 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bikes/bike/bike'
 import { contactPoints, resolveMarks } from '@/core/bikes/bike/contactPoints'
 import type { Marks, Point } from '@/core/base/conventions'
-import { unitVector, intersectCircles, offsetPoint } from '@/core/base/geometry'
+import { crankMmAt, handTiltDeg } from '@/core/bikes/bike/standing'
+import { unitVector, intersectCircles, offsetPoint, radians } from '@/core/base/geometry'
 import { pedalAt, poseAt, type Posed, type Rider, type UnreachablePose } from '@/core/riders/kinematics/pose'
 import { positionsOf, type Scale } from '@/core/bikes/scale/scale'
 
@@ -35,17 +36,21 @@ const HEAD_MM = 250
 
 /** The bike at these marks, crank at the bottom check. The frame is that of its highest saddle and bars. */
 export function bikeScene(bikeType: BikeType, bike: Bike, marks: Marks): BikeScene {
-  const { seat, nose, grip } = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions)
+  const { seat, nose: level, grip } = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions)
+  // A saddle tilted by hand is drawn tilted, about the seat point.
+  const riseShare = Math.tan(radians(handTiltDeg(bikeType, marks)))
+  const nose = offsetPoint(level, 0, riseShare * bikeType.saddle.noseAheadMm)
+  const tailXMm = nose.xMm - bikeType.saddle.lengthMm
   const floorYMm = -bikeType.axleHeightMm
   return {
     seat,
     nose,
-    tail: { xMm: nose.xMm - bikeType.saddle.lengthMm, yMm: nose.yMm },
+    tail: { xMm: tailXMm, yMm: level.yMm + riseShare * (tailXMm - seat.xMm) },
     grip,
     seatTube: tube(offsetPoint(seat, 0, -60), bikeType.axes.seatHeight.directionDeg, 190),
     barTube: tube(offsetPoint(grip, -60, -40), Math.max(95, bikeType.axes.barHeight.directionDeg), 120),
     floorYMm,
-    pedal: pedalAt(bikeType.crankMm, bottomCrankDeg(bikeType)),
+    pedal: pedalAt(crankMmAt(bikeType, marks), bottomCrankDeg(bikeType)),
     frame: { leftMm: -520, rightMm: 780, topMm: seatTop(bikeType) + 240, bottomMm: floorYMm - 40 },
   }
 }
@@ -55,14 +60,14 @@ export function sideScene(bikeType: BikeType, bike: Bike, marks: Marks, rider: R
   const scene = bikeScene(bikeType, bike, marks)
   const { seat, grip } = scene
   const deg = crankDeg ?? bottomCrankDeg(bikeType)
-  const crank = { crankMm: bikeType.crankMm, pedalSurfaceMm: bikeType.pedalSurfaceMm }
+  const crank = { crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm }
   const near = poseAt(rider, { seat, grip }, crank, deg)
   return {
     ...scene,
     near,
     far: poseAt(rider, { seat, grip }, crank, deg + 180),
     nearElbow: near.outcome === 'posed' ? elbowOf(near.shoulder, grip, rider) : null,
-    pedal: pedalAt(bikeType.crankMm, deg),
+    pedal: pedalAt(crank.crankMm, deg),
     pedalSurfaceMm: bikeType.pedalSurfaceMm,
     frame: {
       ...scene.frame,
@@ -91,7 +96,9 @@ function elbowOf(shoulder: Point, grip: Point, rider: Rider): Point | null {
 
 function seatTop(bikeType: BikeType): number {
   const { scale, directionDeg } = bikeType.axes.seatHeight
-  return bikeType.seatOrigin.yMm + (unitVector(directionDeg).y * (middleMm(scale) + highestMm(scale))) / 2
+  const frame = bikeType.axes.frameHeight
+  const liftMm = frame ? Math.max(0, unitVector(frame.directionDeg).y * highestMm(frame.scale)) : 0
+  return bikeType.seatOrigin.yMm + (unitVector(directionDeg).y * (middleMm(scale) + highestMm(scale))) / 2 + liftMm
 }
 
 const highestMm = (scale: Scale): number => Math.max(...positionsOf(scale).map((s) => s.mm))

@@ -13,6 +13,7 @@ import {
   formatMoveWay,
   MOVE_REASON_NAME,
 } from '@/core/messages/setups/floorMoves'
+import { arrowsOf } from '@/core/messages/words/adjustments'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import {
   AGAIN_REASONS,
@@ -159,13 +160,6 @@ function Ask({
   )
 }
 
-const ARROW: Readonly<Record<AxisName, readonly [minus: string, plus: string]>> = {
-  seatHeight: ['▼', '▲'],
-  seatSlide: ['◀', '▶'],
-  barHeight: ['▼', '▲'],
-  barSlide: ['◀', '▶'],
-}
-
 /** One direction: the target mark, its distance, the expected checks, and a button for each reason. */
 function Way({
   movable,
@@ -184,7 +178,7 @@ function Way({
 }>) {
   const { shown } = useUnitSystem()
   const { axis } = movable
-  const arrow = ARROW[axis][sign > 0 ? 1 : 0]
+  const arrow = arrowsOf(axis)[sign > 0 ? 1 : 0]
   if (!to) return <div className={styles.end}>{arrow} The scale ends here.</div>
   const expected = outlook?.expects[to.label]
   return (

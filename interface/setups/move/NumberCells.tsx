@@ -1,16 +1,9 @@
 'use client'
 import type { AxisName, Marks } from '@/core/base/conventions'
+import { ADJUSTMENT_WORDS } from '@/core/messages/words/adjustments'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import { labelText, movableAxes, type FloorScales } from '@/core/setups/moves/move'
 import styles from './move.module.css'
-
-/** Short enough for a row of four beside other things. */
-const SHORT: Readonly<Record<AxisName, string>> = {
-  seatHeight: 'Seat ↕',
-  seatSlide: 'Seat ↔',
-  barHeight: 'Bars ↕',
-  barSlide: 'Bars ↔',
-}
 
 /** A rider's numbers, each a button: the one that is tapped is to be moved, tapped again it is left. */
 export function NumberCells({
@@ -29,7 +22,7 @@ export function NumberCells({
           aria-pressed={chosen === axis}
           onClick={() => choose(chosen === axis ? null : axis)}
         >
-          <small>{SHORT[axis]}</small>
+          <small>{ADJUSTMENT_WORDS[axis].short}</small>
           <b>{labelText(scales, axis, label)}</b>
         </button>
       ))}

@@ -1,5 +1,6 @@
 import { axisOf, type BikeType } from '@/core/bikes/bike/bike'
-import type { AxisName, Label, Marks } from '@/core/base/conventions'
+import { ADJUSTMENTS, type AxisName } from '@/core/base/adjustments'
+import type { Label, Marks } from '@/core/base/conventions'
 import { unitVector } from '@/core/base/geometry'
 import type { MarkChance } from '@/core/setups/recommend/request/request'
 import { positionsOf } from '@/core/bikes/scale/scale'
@@ -37,4 +38,4 @@ export function drawnMarks(
 }
 
 /** Heights are drawn upright, slides level, as on the bike. */
-export const isUpright = (axis: AxisName): boolean => axis === 'seatHeight' || axis === 'barHeight'
+export const isUpright = (axis: AxisName): boolean => ADJUSTMENTS[axis].upright

@@ -60,6 +60,18 @@ function placeOf(at: TourPart['at'], { seat, tail, grip, seatTube, barTube, peda
       return between(barTube[0], barTube[1], 0.55)
     case 'barSlide':
       return { xMm: grip.xMm + 30, yMm: grip.yMm + 80 }
+    case 'frameHeight':
+    case 'frameSlide':
+      return { xMm: between(seatTube[0], barTube[0], 0.5).xMm, yMm: seatTube[0].yMm - 60 }
+    case 'seatExtra':
+      return { xMm: seat.xMm - 20, yMm: seat.yMm + 130 }
+    case 'barExtra':
+    case 'barTurn':
+      return { xMm: grip.xMm - 60, yMm: grip.yMm + 140 }
+    case 'saddleTilt':
+      return { xMm: seat.xMm + 120, yMm: seat.yMm + 120 }
+    case 'crankLength':
+      return { xMm: 0, yMm: 70 }
     case 'pedal':
       return { xMm: pedal.xMm + 70, yMm: pedal.yMm - 10 }
     case 'wheel':

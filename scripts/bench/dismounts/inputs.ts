@@ -75,7 +75,7 @@ export const right = (rider: SimulatedRider, at: Marks): boolean =>
 export function aMarkExists(rider: SimulatedRider): boolean {
   const { seatHeight, seatSlide } = rider.bikeType.axes
   return positionsOf(seatHeight.scale).some((height) =>
-    positionsOf(seatSlide.scale).some((slide) => {
+    positionsOf(seatSlide!.scale).some((slide) => {
       const at = { seatHeight: height.label, seatSlide: slide.label }
       return isKneeWithin(rider, at) && isPlumbWithin(rider, at)
     }),

@@ -41,13 +41,13 @@ function byHand(rider: SimulatedRider, moveMm: (at: Marks) => { height: number; 
   const { seatHeight, seatSlide } = rider.bikeType.axes
   const crestMark = simulated.crestAtMark(rider).at!.seatHeight
   let height = positionsOf(seatHeight.scale).find(({ label }) => label === crestMark)!
-  let slide = nearestPosition(seatSlide.scale, 0)
+  let slide = nearestPosition(seatSlide!.scale, 0)
   const firstAt: Marks = { seatHeight: height.label, seatSlide: slide.label }
   for (let dismounts = 0; ; dismounts++) {
     const at: Marks = { seatHeight: height.label, seatSlide: slide.label }
     const move = moveMm(at)
     const up = nearestPosition(seatHeight.scale, height.mm + move.height)
-    const along = nearestPosition(seatSlide.scale, slide.mm + move.slide)
+    const along = nearestPosition(seatSlide!.scale, slide.mm + move.slide)
     if ((up.label === height.label && along.label === slide.label) || dismounts >= MAX_MOUNTS)
       return endedAt(rider, { at, firstAt, dismounts })
     ;[height, slide] = [up, along]
@@ -132,7 +132,7 @@ function withOtherType(rider: SimulatedRider): StartInformation {
   const then = simulated.inAnotherSetup(rider, OTHER_BIKE, AGO_DAYS)
   const { seatHeight, seatSlide } = OTHER_BIKE.axes
   const pairs = positionsOf(seatHeight.scale).flatMap((height) =>
-    positionsOf(seatSlide.scale).map((slide) => ({ seatHeight: height.label, seatSlide: slide.label })),
+    positionsOf(seatSlide!.scale).map((slide) => ({ seatHeight: height.label, seatSlide: slide.label })),
   )
   const missOf = (at: Marks) =>
     Math.abs(simulated.trueFlexionDeg(then, at) - 30) + Math.abs(simulated.truePlumbMm(then, at)) / 3

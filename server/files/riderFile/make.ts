@@ -1,5 +1,6 @@
 import { pedalSurfaceMm } from '../../../core/bikes/bike/bike'
 import { axisPositions, contactPoints } from '../../../core/bikes/bike/contactPoints'
+import { crankMmAt } from '../../../core/bikes/bike/standing'
 import type { Point } from '../../../core/base/conventions'
 import { isErrorResponse } from '../../../core/operations/errorResponse'
 import type { BodyResponse } from '../../../core/operations/requests/body'
@@ -139,7 +140,7 @@ function carriedSet({ id, type, machineCalibration, purpose, certainty, marks, s
     seat: rounded(seat),
     grip: rounded(grip),
     noseAheadMm: Math.round(10 * (nose.xMm - seat.xMm)) / 10,
-    crankMm: type.crankMm,
+    crankMm: crankMmAt(type, marks),
     pedalSurfaceMm: pedalSurfaceMm(type, footwear.pedal),
     ...(footwear.soleMm !== undefined && { soleMm: footwear.soleMm }),
     ...(footwear.pedal && { pedal: footwear.pedal }),

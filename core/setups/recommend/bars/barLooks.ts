@@ -1,4 +1,5 @@
-import { AXES, type Label, type Marks } from '../../../base/conventions'
+import { AXES, LEG_AXES } from '../../../base/adjustments'
+import { agreeOn, type Label, type Marks } from '../../../base/conventions'
 import { latest } from '../../../riders/evidence/evidence'
 import type { Evidence, EvidenceOf } from '../../../riders/evidence/registry'
 
@@ -66,7 +67,7 @@ export function failedBarMarks(
   now: Marks,
   defaultSlide: Label | undefined,
 ): ReadonlySet<string> {
-  const same = at.filter(({ seatHeight, seatSlide }) => seatHeight === now.seatHeight && seatSlide === now.seatSlide)
+  const same = at.filter((marks) => agreeOn(LEG_AXES, marks, now))
   const failed = same.filter((marks) => isFailed(barLooksAt(evidence, at, marks)))
   return new Set(failed.map((marks) => barKey({ ...marks, barSlide: marks.barSlide ?? defaultSlide })))
 }

@@ -1,7 +1,8 @@
 import { momentsOf } from '../../../riders/inference/moments'
 import type { Posterior } from '../../../riders/inference/posterior'
 import { logLikelihoods, quantityOf, type SingleLikelihood } from '../../../riders/inference/likelihood'
-import type { Marks } from '../../../base/conventions'
+import { LEG_AXES } from '../../../base/adjustments'
+import { agreeOn, type Marks } from '../../../base/conventions'
 import { latest } from '../../../riders/evidence/evidence'
 import type { Evidence } from '../../../riders/evidence/registry'
 import { MEASUREMENT_SD } from '../../../base/measurementNoise'
@@ -65,7 +66,7 @@ export function repeatAnomalies(
 const readAgainAnomalies = (contradicting: readonly boolean[]): Anomaly[] =>
   contradicting.flatMap((does, i): Anomaly[] => (does ? [{ evidence: i, code: 'readAgain' }] : []))
 
-const sameSaddle = (a: Marks, b: Marks): boolean => a.seatHeight === b.seatHeight && a.seatSlide === b.seatSlide
+const sameSaddle = (a: Marks, b: Marks): boolean => agreeOn(LEG_AXES, a, b)
 
 /** Words that differ from left to right with the saddle at one place, and a pelvis that rocks one way. */
 function sideAnomalies(evidence: readonly Evidence[], at: readonly Marks[], isExpected: boolean): Anomaly[] {

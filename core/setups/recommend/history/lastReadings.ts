@@ -1,4 +1,5 @@
-import type { Marks } from '../../../base/conventions'
+import { LEG_AXES } from '../../../base/adjustments'
+import { agreeOn, type Marks } from '../../../base/conventions'
 import type { Evidence, EvidenceOf } from '../../../riders/evidence/registry'
 import { plumbFromFrontMm } from '../../../riders/evidence/kinds/onBike/plumb'
 import { MOVING_MORE_DEG } from '../../../base/measurementNoise'
@@ -40,7 +41,7 @@ export function lastReadings(
   school: School,
   contradicting: readonly boolean[] = [],
 ): LastReadings {
-  const isHere = (i: number) => at[i].seatHeight === now.seatHeight && at[i].seatSlide === now.seatSlide
+  const isHere = (i: number) => agreeOn(LEG_AXES, at[i], now)
   const here = evidence.filter((_, i) => isHere(i))
   const knee = here.findLast(isKnee)
   const heel = here.findLast((row): row is EvidenceOf<'heelCheck'> => row.kind === 'heelCheck')

@@ -2,14 +2,15 @@ import type { BikeType } from '../../../bikes/bike/bike'
 import { AXES, type AxisName, type Label, type Marks } from '../../../base/conventions'
 import type { MeantReason } from '../../../riders/evidence/kinds/onBike/set'
 import type { Evidence } from '../../../riders/evidence/registry'
+import { NO_SLIDE, withDefaults } from '../../../bikes/bike/standing'
 import { middlePosition } from '../../../bikes/scale/scale'
 
 /** Positions of the axes at each row, and the marks named up to the last row. */
 export type MarksHistory = Readonly<{ at: readonly Marks[]; now: Marks }>
 
-/** Position of an unnamed slide: the mark nearest 0 mm, as for the start. */
+/** Position of an unnamed slide: the mark nearest 0 mm, as for the start; the one mark of a type without a slide. */
 export function defaultSlide(bikeType: BikeType): Label {
-  return middlePosition(bikeType.axes.seatSlide.scale).label
+  return middlePosition((bikeType.axes.seatSlide ?? NO_SLIDE).scale).label
 }
 
 /** Position of an unnamed bar slide; undefined on a bike without one. */
@@ -17,15 +18,15 @@ export const defaultBarSlide = ({ axes }: BikeType): Label | undefined =>
   axes.barSlide && middlePosition(axes.barSlide.scale).label
 
 /**
- * The marks of every row: an axis is at the mark of the last row that named it; a slide never named is as for the
- * start.
+ * The marks of every row: an axis is at the mark of the last row that named it; a slide, or a further adjustment, never
+ * named is as for the start.
  */
 export function marksHistory(bikeType: BikeType, evidence: readonly Evidence[]): MarksHistory {
   const named: Partial<Record<AxisName, Label>> = {}
-  const seatSlide = defaultSlide(bikeType)
+  const start = { seatSlide: defaultSlide(bikeType), ...withDefaults(bikeType, {}) }
   const at = evidence.map((row): Marks => {
     Object.assign(named, row.at)
-    return { seatSlide, ...named }
+    return { ...start, ...named }
   })
   return { at, now: { ...named } }
 }

@@ -1,5 +1,7 @@
 import { pedalSurfaceMm, type Bike, type BikeType, type PedalSide } from '../../../bikes/bike/bike'
 import { axisPositions, contactPoints } from '../../../bikes/bike/contactPoints'
+import { crankMmAt } from '../../../bikes/bike/standing'
+import { AXES } from '../../../base/adjustments'
 import type { Marks } from '../../../base/conventions'
 import { needsMarks } from '../../../riders/evidence/evidence'
 import type { Observer } from '../../../riders/evidence/definition/defineKind'
@@ -38,7 +40,7 @@ export function readSetup(
   observer: Observer | undefined,
 ): SetupReadings {
   const { at, now } = marksHistory(bikeType, evidence)
-  const footings = footingsOf(bikeType, evidence)
+  const footings = footingsOf(bikeType, evidence, at)
   const stepMm = spacingMm(bikeType.axes.seatHeight.scale)
   const likelihoodAt: SetupReadings['likelihoodOf'] = (row, i, where) =>
     likelihoodOf(row, {
@@ -54,7 +56,7 @@ export function readSetup(
   return {
     at,
     now,
-    footing: footings.at(-1) ?? { soleMm: DEFAULT_SOLE_MM, pedalSurfaceMm: bikeType.pedalSurfaceMm },
+    footing: footings.at(-1) ?? footingOn(bikeType, DEFAULT_SOLE_MM, undefined, {}),
     isSoleGiven: evidence.some((row) => row.kind === 'rider' && row.soleMm !== undefined),
     likelihoods,
     likelihoodOf: likelihoodAt,
@@ -70,17 +72,23 @@ export function readSetup(
  * The sole worn and the pedal's side ridden at each row: by the latest row so far, since what was read before
  * stays read on the footing of then.
  */
-function footingsOf(bikeType: BikeType, evidence: readonly Evidence[]): Footing[] {
+function footingsOf(bikeType: BikeType, evidence: readonly Evidence[], at: readonly Marks[]): Footing[] {
   let soleMm = DEFAULT_SOLE_MM
   let side: PedalSide | undefined
-  return evidence.map((row) => {
+  return evidence.map((row, i) => {
     if (row.kind === 'rider') {
       soleMm = row.soleMm ?? soleMm
       side = row.pedal ?? side
     }
-    return { soleMm, pedalSurfaceMm: pedalSurfaceMm(bikeType, side) }
+    return footingOn(bikeType, soleMm, side, at[i])
   })
 }
+
+const footingOn = (bikeType: BikeType, soleMm: number, side: PedalSide | undefined, marks: Marks): Footing => ({
+  soleMm,
+  pedalSurfaceMm: pedalSurfaceMm(bikeType, side),
+  ...(bikeType.axes.crankLength && { crankMm: crankMmAt(bikeType, marks) }),
+})
 
 /**
  * What a row shares its error with: the same kind, by the same means and with the same meaning, on the same side, with
@@ -89,7 +97,7 @@ function footingsOf(bikeType: BikeType, evidence: readonly Evidence[]): Footing[
 function repeatKey(row: Evidence, at: Marks): string {
   const meaning = MEANINGS.map((field) => (field in row ? (row as Record<string, unknown>)[field] : undefined))
   const means = [row.kind, ...meaning, row.side]
-  return JSON.stringify(needsMarks(row) ? [...means, at.seatHeight, at.seatSlide, at.barHeight, at.barSlide] : means)
+  return JSON.stringify(needsMarks(row) ? [...means, ...AXES.map((axis) => at[axis])] : means)
 }
 
 const MEANINGS = ['by', 'landmark', 'segment', 'shod', 'from', 'readBy', 'foot', 'moving'] as const

@@ -60,6 +60,16 @@ export type Expectation = Readonly<{ check: Check; from?: number; to: number; sp
 /** The chance that the true value of this axis' own check lies in its window with the axis at this mark. */
 export type MarkChance = Readonly<{ label: Label; mm: number; chance: number }>
 
+/** Shorter cranks, and what they do: the knee at the top before and after, and how much higher the seat then goes. */
+export type CrankReason = Readonly<{
+  code: 'shorterCranks'
+  fromMm: number
+  toMm: number
+  topDeg: number
+  thenDeg: number
+  seatMm: number
+}>
+
 /** What the next step rests on, as a code with its figures; sentences are made of these in `words`. */
 export type Reason =
   /** Chance that both saddle checks pass at this height and slide. */
@@ -98,6 +108,9 @@ export type Reason =
   | Readonly<{ code: 'barHeightRule'; posture: BarPosture }>
   /** Before another type: whether the saddle is only too far back. */
   | Readonly<{ code: 'slideFirst' }>
+  /** Further adjustments moved because the common four alone serve this rider less; by how much, in the chance. */
+  | Readonly<{ code: 'further'; axes: readonly AxisName[]; gain: number }>
+  | CrankReason
   /** The marks are on purpose, and why. */
   | Readonly<{ code: 'meant'; why: MeantReason }>
 

@@ -1,4 +1,5 @@
-import { bottomCrankDeg, type BikeType, type Bike } from '../../../bikes/bike/bike'
+import { bottomCrankDeg, type Bike } from '../../../bikes/bike/bike'
+import type { PlainType } from '../../../bikes/bike/standing'
 import { contactPoints } from '../../../bikes/bike/contactPoints'
 import type { Point } from '../../../base/conventions'
 import { distanceMm } from '../../../base/geometry'
@@ -39,8 +40,8 @@ const MIN_KNEE_SHARE = 0.2
 
 /** `slideMm` is where the slide starts that no check decides. */
 export type SaddleSearch = Readonly<{
-  bikeType: BikeType
-  bike?: Bike
+  bikeType: PlainType
+  bike?: Bike | undefined
   school: School
   targets: TargetProbabilities
   /** The same with windows widened by the resolution of a reading: decides whether a dismount is worth it. */

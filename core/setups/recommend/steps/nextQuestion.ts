@@ -1,6 +1,7 @@
 import type { ContactPoints } from '../../../bikes/bike/contactPoints'
 import type { BikeType } from '../../../bikes/bike/bike'
-import type { Marks } from '../../../base/conventions'
+import { LEG_AXES } from '../../../base/adjustments'
+import { agreeOn, type Marks } from '../../../base/conventions'
 import type { ReadingContext } from '../../../riders/evidence/definition/defineKind'
 import { likelihoodOf, type Evidence } from '../../../riders/evidence/registry'
 import { intervalProbability, type SingleLikelihood } from '../../../riders/inference/likelihood'
@@ -102,7 +103,7 @@ function isOpen(question: Question, { evidence, at, marks, started, search }: Qu
       const named = (field: string) =>
         (row as Record<string, unknown>)[field] === (sample as Record<string, unknown>)[field]
       if (row.kind !== sample.kind || !named('landmark') || !named('segment')) return false
-      return !started || (at[i].seatHeight === marks.seatHeight && at[i].seatSlide === marks.seatSlide)
+      return !started || agreeOn(LEG_AXES, at[i], marks)
     })
   const sharper = SHARPER[question]
   return !answered(question) && !(sharper && answered(sharper))

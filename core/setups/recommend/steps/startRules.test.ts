@@ -1,6 +1,6 @@
-import { contactPoints } from '../../bikes/bike/contactPoints'
-import { FRACTION_OF_STATURE as F } from '../../riders/rider/anthropometry'
-import { HOLES_BIKE } from '../../testing/meanRider'
+import { contactPoints } from '../../../bikes/bike/contactPoints'
+import { FRACTION_OF_STATURE as F } from '../../../riders/rider/anthropometry'
+import { HOLES_BIKE } from '../../../testing/meanRider'
 import { startRuleMarks, type RuledBody } from './startRules'
 
 /** The bike of holes as a ruler of millimetres, so that the rules can be read exactly. */

@@ -1,11 +1,12 @@
-import { bottomCrankDeg, pedalSurfaceMm, type Bike, type BikeType } from '../../bikes/bike/bike'
-import { contactPoints } from '../../bikes/bike/contactPoints'
-import { distanceMm } from '../../base/geometry'
-import { pedalAt } from '../../riders/kinematics/pose'
-import { FRACTION_OF_STATURE } from '../../riders/rider/anthropometry'
-import type { Body } from '../../riders/rider/prior'
-import { middlePosition, positionsOf, type ScalePosition } from '../../bikes/scale/scale'
-import { START_LANDMARKS } from '../../base/school/school'
+import { bottomCrankDeg, pedalSurfaceMm, type Bike } from '../../../bikes/bike/bike'
+import type { PlainType } from '../../../bikes/bike/standing'
+import { contactPoints } from '../../../bikes/bike/contactPoints'
+import { distanceMm } from '../../../base/geometry'
+import { pedalAt } from '../../../riders/kinematics/pose'
+import { FRACTION_OF_STATURE } from '../../../riders/rider/anthropometry'
+import type { Body } from '../../../riders/rider/prior'
+import { middlePosition, positionsOf, type ScalePosition } from '../../../bikes/scale/scale'
+import { START_LANDMARKS } from '../../../base/school/school'
 
 /** A school's way to the first seat height. */
 export type StartRule = (typeof START_LANDMARKS)[number]
@@ -24,7 +25,7 @@ export type RuledBody = Readonly<
  * source); a landmark level with the saddle's top.
  */
 export function startRuleMarks(
-  bikeType: BikeType,
+  bikeType: PlainType,
   bike: Bike | undefined,
   body: RuledBody,
 ): Readonly<Record<StartRule, ScalePosition>> {

@@ -1,10 +1,10 @@
-import type { Label } from '../../base/conventions'
-import type { Move } from './request/request'
-import { latest } from '../../riders/evidence/evidence'
-import type { Evidence } from '../../riders/evidence/registry'
-import { STARTER_RIDES } from '../../riders/plans/plan'
-import { positionsOf } from '../../bikes/scale/scale'
-import { saddlePositionAt, seatAt, type SaddlePosition, type SaddleSearch } from './saddle/saddleSearch'
+import type { Label } from '../../../base/conventions'
+import type { Move } from '../request/request'
+import { latest } from '../../../riders/evidence/evidence'
+import type { Evidence } from '../../../riders/evidence/registry'
+import { STARTER_RIDES } from '../../../riders/plans/plan'
+import { positionsOf } from '../../../bikes/scale/scale'
+import { saddlePositionAt, seatAt, type SaddlePosition, type SaddleSearch } from '../saddle/saddleSearch'
 
 /** A seat height a newcomer may begin at, below the one that suits, and after how many rides it is raised to that. */
 export type Starter = Readonly<{ from: Label; to: Label; mm: number; afterRides: number }>

@@ -1,0 +1,1 @@
+ALTER TABLE `mark_move` MODIFY COLUMN `axis` enum('seatHeight','seatSlide','barHeight','barSlide','frameHeight','frameSlide','seatExtra','barExtra','crankLength','saddleTilt','barTurn') NOT NULL;
