@@ -1,5 +1,5 @@
 /**
- * `npm run bench:anyBike -- --types 40`: types drawn at random with 2 to 7 adjustments of any direction, coupled or not.
+ * `npm run bench:anyBike -- --types 40`: types drawn at random, 2 to 7 adjustments of any direction, coupled or not.
  * How honest the calibration's standard deviations are, how far `translate` lands from where it left, there and home,
  * how honest the chances of `recommend` are, and what a type of six adjustments costs beside one of four. Prints
  * Markdown.
@@ -40,7 +40,6 @@ const { values } = parseArgs({
 })
 const RIDERS = Number(values.riders)
 const types = Array.from({ length: Number(values.types) }, (_, i) => randomType(createRng(1000 + i)))
-const percent = (share: number) => `${(100 * share).toFixed(1)} %`
 const mean = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0) / Math.max(1, numbers.length)
 
 /** Settings as the product proposes them, so many for each of the axes. */

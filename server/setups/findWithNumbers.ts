@@ -1,6 +1,6 @@
 import { axesOf } from '../../core/bikes/bike/bike'
 import { formatLabel } from '../../core/messages/words/labels'
-import { formatAgo, AXIS_TITLE } from '../../core/messages/words/phrases'
+import { formatAgo, axisTitle } from '../../core/messages/words/phrases'
 import { CERTAINTY_WORD, PURPOSE_NAME } from '../../core/messages/setups/register'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
@@ -45,7 +45,7 @@ export async function findWithNumbers(
         id: entryId,
         where: purpose === 'usual' ? type.name : `${type.name}, ${PURPOSE_NAME[purpose].toLowerCase()}`,
         numbers: axesOf(type).map((axis) => ({
-          title: AXIS_TITLE[axis],
+          title: axisTitle(type, axis),
           text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
         })),
         sure: `${CERTAINTY_WORD[certainty]}, ${formatAgo((now.getTime() - createdAt.getTime()) / DAY_MS)}`,

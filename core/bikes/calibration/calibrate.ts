@@ -74,10 +74,9 @@ const MAX_TAPE_SD_MM = 4
 /**
  * A type's geometry from tape readings: per axis its direction and one factor on the guess's mm, and both origins.
  * Readings more than 6 mm off in a robust fit (more where the whole tape is rough) are named and left out of the final
- * one. Refused where an axis was read
- * at one mark only, where two adjustments cannot be told apart, where nothing was read, or where more than a third of the numbers, or half of one length, do not
- * belong. Where a part strays far from the guess, or the fit is refused for its suspects, the slips that explain it
- * are named.
+ * one. Refused where an axis was read at one mark only, where two adjustments cannot be told apart, where nothing was
+ * read, or where more than a third of the numbers, or half of one length, do not belong. Where a part strays far from
+ * the guess, or the fit is refused for its suspects, the slips that explain it are named.
  */
 export function calibrate(bikeType: BikeType, readings: readonly TapeReading[]): Fitted | Refused {
   const observed = observationsOf(readings)

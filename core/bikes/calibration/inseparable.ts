@@ -29,11 +29,10 @@ export function inseparableAxes(
   const at = (axis: AxisName) => factorIndex(axes, axis)
   const sd = (axis: AxisName) => Math.sqrt(covariance.get(at(axis), at(axis)))
   const isGuessed = (axis: AxisName) => sd(axis) * Math.sqrt(prior[at(axis)]) > STILL_GUESSED
-  for (const further of furtherAxesOf(bikeType).filter((axis) => axes.includes(axis) && isGuessed(axis)))
-    for (const other of axes)
-      if (other !== further && isGuessed(other)) {
-        const tie = covariance.get(at(further), at(other)) / (sd(further) * sd(other))
-        if (Math.abs(tie) > TIED) return [other, further]
-      }
+  for (const further of furtherAxesOf(bikeType).filter((axis) => axes.includes(axis)))
+    for (const other of axes) {
+      const tie = covariance.get(at(further), at(other)) / (sd(further) * sd(other))
+      if (other !== further && Math.abs(tie) > TIED && (isGuessed(further) || isGuessed(other))) return [other, further]
+    }
   return null
 }

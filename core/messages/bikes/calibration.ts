@@ -20,7 +20,7 @@ export const LENGTH_NAME: Readonly<Record<LengthName, string>> = Object.freeze({
 /** "Set the seat height at 1, the seat slide at A …, then take the four lengths." */
 export function formatDesignPoint(bikeType: BikeType, marks: Marks): string {
   const parts = axesOf(bikeType).flatMap((axis) =>
-    marks[axis] === undefined ? [] : [`the ${AXIS_NAME[axis]} at ${formatLabel(bikeType, axis, marks[axis])}`],
+    marks[axis] === undefined ? [] : [`the ${axisName(bikeType, axis)} at ${formatLabel(bikeType, axis, marks[axis])}`],
   )
   return `Set ${formatList(parts)}; then take the four lengths.`
 }
@@ -67,7 +67,7 @@ export function formatCalibrationRefusal(bikeType: BikeType, refused: Refused): 
       return 'Nothing was measured yet.'
     case 'tooFewMarks':
       return (
-        `The ${AXIS_NAME[refused.axis]} was read at ` +
+        `The ${axisName(bikeType, refused.axis)} was read at ` +
         `${formatLabel(bikeType, refused.axis, refused.label)} only; read it at a second mark ` +
         'far from there.'
       )
@@ -151,7 +151,7 @@ export function formatSlip(bikeType: BikeType, slip: TapeSlip, shown: UnitSystem
       return 'All numbers fit as inches.'
     case 'reversedLabels':
       return (
-        `The labels of the ${AXIS_NAME[slip.axis]} run the other way on this bike: turn them ` +
+        `The labels of the ${axisName(bikeType, slip.axis)} run the other way on this bike: turn them ` +
         'round in the type’s description, then lay the tape again.'
       )
   }

@@ -1,7 +1,7 @@
 import type { BikeType } from '../../bikes/bike/bike'
 import type { MisSetCause, RankedCause } from '../../setups/misSet/misSet'
 import { formatLabel, formatMarks } from '../words/labels'
-import { AXIS_NAME, capitalized, formatLength, formatNaturalFrequency } from '../words/phrases'
+import { axisName, capitalized, formatLength, formatNaturalFrequency } from '../words/phrases'
 
 /** A cause as something to look at. */
 export function formatMisSetCause(bikeType: BikeType, cause: MisSetCause): string {
@@ -9,9 +9,9 @@ export function formatMisSetCause(bikeType: BikeType, cause: MisSetCause): strin
     case 'asSet':
       return 'nothing is mis-set: this rider looks so at these marks'
     case 'offByOne':
-      return `the ${AXIS_NAME[cause.axis]} stands at ${formatLabel(bikeType, cause.axis, cause.truly)}, a mark off`
+      return `the ${axisName(bikeType, cause.axis)} stands at ${formatLabel(bikeType, cause.axis, cause.truly)}, a mark off`
     case 'swapped':
-      return `${AXIS_NAME[cause.axes[0]]} and ${AXIS_NAME[cause.axes[1]]} were exchanged`
+      return `${axisName(bikeType, cause.axes[0])} and ${axisName(bikeType, cause.axes[1])} were exchanged`
     case 'otherType':
       return `it was set by the numbers for ${cause.type}, ${formatMarks(bikeType, cause.truly)}`
     case 'postSlipped':

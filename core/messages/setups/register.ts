@@ -7,7 +7,7 @@ import type { UnitSystem } from '../../base/length'
 import { ADJUSTMENT_WORDS } from '../words/adjustments'
 import { formatLabel } from '../words/labels'
 import { evidenceName } from '../words/evidenceName'
-import { AXIS_NAME, capitalized, formatLength } from '../words/phrases'
+import { axisName, capitalized, formatLength } from '../words/phrases'
 import { formatPedalSide } from '../bikes/bikeNames'
 import { formatWhyMoved } from './floorMoves'
 
@@ -104,7 +104,9 @@ export function formatMoved(bikeType: BikeType, before: Marks | null, now: Marks
     label === undefined ? '–' : formatLabel(bikeType, axis, label)
   const moved = movedAxes(before, now)
   if (moved.length === 0) return UNCHANGED
-  return moved.map((axis) => `${AXIS_NAME[axis]} ${shown(axis, before[axis])} → ${shown(axis, now[axis])}`).join(', ')
+  return moved
+    .map((axis) => `${axisName(bikeType, axis)} ${shown(axis, before[axis])} → ${shown(axis, now[axis])}`)
+    .join(', ')
 }
 
 /** The four numbers with which is which, "Seat height 7, seat slide C, bar height 5, bar slide 2". */
@@ -113,7 +115,7 @@ export const formatNamedMarks = (bikeType: BikeType, marks: Marks): string =>
     axesOf(bikeType)
       .map((axis) => {
         const label = marks[axis]
-        return `${AXIS_NAME[axis]} ${label === undefined ? '–' : formatLabel(bikeType, axis, label)}`
+        return `${axisName(bikeType, axis)} ${label === undefined ? '–' : formatLabel(bikeType, axis, label)}`
       })
       .join(', '),
   )

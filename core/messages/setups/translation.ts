@@ -4,7 +4,15 @@ import type { OutOfRange, Translation } from '../../setups/translate/translate'
 import type { AxisName } from '../../base/conventions'
 import { formatBikeLength, type UnitSystem } from '../../base/length'
 import { formatLabel, formatMarks } from '../words/labels'
-import { AXIS_NAME, capitalized, formatDegrees, formatHalfMm, formatLength, formatList } from '../words/phrases'
+import {
+  AXIS_NAME,
+  axisName,
+  capitalized,
+  formatDegrees,
+  formatHalfMm,
+  formatLength,
+  formatList,
+} from '../words/phrases'
 
 /** Differences below this are not felt and not reported, mm. */
 const MIN_SHOWN_MM = 1.5
@@ -78,7 +86,8 @@ function formatLeftOver(
 }
 
 const formatOutOfRange = (to: BikeType, { axis, nearest, missingMm }: OutOfRange, shown: UnitSystem): string =>
-  `${capitalized(AXIS_NAME[axis])}: ends at ${formatLabel(to, axis, nearest)}, ${formatLength(missingMm, shown)} short.`
+  `${capitalized(axisName(to, axis))}: ends at ${formatLabel(to, axis, nearest)}, ` +
+  `${formatLength(missingMm, shown)} short.`
 
 /** Names of a sheet's lengths. */
 export const SHEET_LENGTH_NAME: Readonly<Record<SheetLength, string>> = Object.freeze({

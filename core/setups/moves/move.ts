@@ -27,10 +27,10 @@ export const MAX_STEPS = 6
 
 /**
  * The axes that can be moved from these marks, in the order of `AXES`, each with at most `MAX_STEPS` marks to either
- * side. An axis without a mark, or with one its scale does not have, is left out.
+ * side. An axis without a mark, or with one its scale does not have, is left out, and the cranks, which need a tool.
  */
 export function movableAxes(scales: FloorScales, marks: Marks): readonly MovableAxis[] {
-  return AXES.flatMap((axis): MovableAxis[] => {
+  return AXES.filter((axis) => ADJUSTMENTS[axis].carries !== 'cranks').flatMap((axis): MovableAxis[] => {
     const [all, label] = [scales[axis] ?? [], marks[axis]]
     const here = all.findIndex((one) => one.label === label)
     if (here < 0) return []

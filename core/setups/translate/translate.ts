@@ -63,10 +63,11 @@ export function translateMarks(inputs: TranslationInputs): Translation {
 }
 
 /**
- * Numbers carried to another bike, its further adjustments where the rider feels least of the way there: the seat point has the same distance to the pedal at its farthest and the same place
- * behind the axle, the grip its place from the seat point. Axes are solved together, then each takes its nearest mark;
- * with the rider's evidence, the neighbouring marks of the saddle are compared by the chance of their checks. What a
- * type lacks or cannot reach is returned as a remainder, mm.
+ * Numbers carried to another bike, its further adjustments where the rider feels least of the way there: the seat point
+ * has the same distance to the pedal at its farthest and the same place behind the axle, the grip its place from the
+ * seat point. Axes are solved together, then each takes its nearest mark; with the rider's evidence, the neighbouring
+ * marks of the saddle are compared by the chance of their checks. What a type lacks or cannot reach is returned as a
+ * remainder, mm.
  */
 export function carryMarks(inputs: TranslationInputs): CarriedMarks {
   const { bikeType, bike } = inputs.to

@@ -1,7 +1,8 @@
 'use client'
 import { Button } from 'antd'
 import { useState } from 'react'
-import { axesOf, type BikeType } from '@/core/bikes/bike/bike'
+import type { BikeType } from '@/core/bikes/bike/bike'
+import { measuredAxesOf } from '@/core/bikes/calibration/readings'
 import { LENGTHS } from '@/core/bikes/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/base/conventions'
 import { positionsOf } from '@/core/bikes/scale/scale'
@@ -10,7 +11,7 @@ import { LENGTH_NAME } from '@/core/messages/bikes/calibration'
 import { BikeDrawing } from '../../kit/drawing/BikeDrawing'
 import { Scale } from '../../kit/scale/Scale'
 import { LengthField } from '../../kit/LengthField'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import parts from '../parts.module.css'
 import type { Machine } from './machine'
 import { useSaveTape } from '../tape/useSaveTape'
@@ -19,17 +20,17 @@ import { useSaveTape } from '../tape/useSaveTape'
 export function MachineReadingForm({ bike }: { bike: Machine }) {
   const { typed, type, keep: save, warning, busy, shown } = useSaveTape(bike.type.saddle.noseAheadMm)
   const [marks, setMarks] = useState<Marks>(() =>
-    Object.fromEntries(axesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
+    Object.fromEntries(measuredAxesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
   )
 
   return (
     <>
       <details className={parts.other}>
         <summary>Set at {formatMarks(bike.type, marks)}. It stands at other marks?</summary>
-        {axesOf(bike.type).map((axis) => (
+        {measuredAxesOf(bike.type).map((axis) => (
           <Scale
             key={axis}
-            title={AXIS_TITLE[axis]}
+            title={axisTitle(bike.type, axis)}
             way="level"
             drawnAs="holes"
             remark=""

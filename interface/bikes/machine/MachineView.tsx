@@ -8,7 +8,7 @@ import type { School } from '@/core/base/school/school'
 import { formatBikeLength } from '@/core/base/length'
 import type { PooledResidual } from '@/core/setups/learning/machineResiduals'
 import { formatResidual, INSPECTION_ITEM_TEXT } from '@/core/messages/bikes/machine'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { command } from '../../commands/command'
 import parts from '../parts.module.css'
@@ -53,7 +53,7 @@ export function MachineView(props: MachineViewProps) {
     const mm = bike.machineCalibration.offsetsMm?.[axis]
     return mm === undefined || Math.abs(mm) < MIN_OFFSET_MM
       ? []
-      : [`${AXIS_TITLE[axis].toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
+      : [`${axisTitle(bike.type, axis).toLowerCase()} ${mm > 0 ? '+' : ''}${formatBikeLength(mm, shown)}`]
   })
   const after = async (action: () => ReturnType<typeof command>) => {
     if (await act(action)) router.refresh()

@@ -1,16 +1,16 @@
 'use client'
 import { Button } from 'antd'
 import { useState } from 'react'
-import { axesOf, axisOf, type BikeType } from '@/core/bikes/bike/bike'
+import { axisOf, type BikeType } from '@/core/bikes/bike/bike'
 import { SUFFICIENT_SD_MM, checkPlausibility } from '@/core/bikes/calibration/progress'
-import { LENGTHS, type TapeReading } from '@/core/bikes/calibration/readings'
+import { LENGTHS, measuredAxesOf, type TapeReading } from '@/core/bikes/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/base/conventions'
 import { positionsOf } from '@/core/bikes/scale/scale'
 import { formatLabel } from '@/core/messages/words/labels'
 import { formatCalibrationRefusal, formatInputWarning } from '@/core/messages/bikes/calibration'
 import { BikeDrawing } from '../../kit/drawing/BikeDrawing'
 import { Scale } from '../../kit/scale/Scale'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import parts from '../parts.module.css'
 import styles from './calibrationView.module.css'
@@ -68,9 +68,9 @@ export function CalibrationView({ typeId, bikeType, stored }: Props) {
                 : `Reading ${readings.length + 1}: set it as below, then read the four lengths.`}
           </p>
           <dl className={styles.setting}>
-            {axesOf(bikeType).map((axis) => (
+            {measuredAxesOf(bikeType).map((axis) => (
               <div key={axis}>
-                <dt>{AXIS_TITLE[axis]}</dt>
+                <dt>{axisTitle(bikeType, axis)}</dt>
                 <dd>{marks[axis] === undefined ? '–' : formatLabel(bikeType, axis, marks[axis])}</dd>
               </div>
             ))}
@@ -139,10 +139,10 @@ function OtherSetting({
   return (
     <details className={parts.other}>
       <summary>It stands at other marks</summary>
-      {axesOf(bikeType).map((axis) => (
+      {measuredAxesOf(bikeType).map((axis) => (
         <Scale
           key={axis}
-          title={AXIS_TITLE[axis]}
+          title={axisTitle(bikeType, axis)}
           way="level"
           drawnAs="holes"
           remark=""

@@ -239,6 +239,6 @@ function cranksDraft(base: AxisDraft, scale: Scale): AxisDraft {
 
 /** The direction of the later marks of an axis, as a question. */
 export function waysOf(axis: AxisName): Readonly<Record<'more' | 'less', string>> {
-  if (!isCommon(axis)) return { more: 'that way', less: 'the other way' }
+  if (!isCommon(axis)) return { more: 'along it', less: 'against it' }
   return isSlide(axis) ? { more: 'forward', less: 'back' } : { more: 'up', less: 'down' }
 }

@@ -1,6 +1,6 @@
 import { axesOf } from '@/core/bikes/bike/bike'
 import { formatLabel } from '@/core/messages/words/labels'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import type { Seat } from '@/server/classes/seats'
 import type { StudioClass } from '@/server/classes/classes'
 import type { BikeSideProps } from './BikeSide'
@@ -18,7 +18,7 @@ export const bikeSideProps = (
   numbers:
     marks &&
     axesOf(bike.type).map((axis) => ({
-      scale: AXIS_TITLE[axis],
+      scale: axisTitle(bike.type, axis),
       label: marks[axis] === undefined ? '–' : formatLabel(bike.type, axis, marks[axis]),
     })),
   remark: remark ?? (elsewhere ? `Numbers are for ${elsewhere}.` : null),

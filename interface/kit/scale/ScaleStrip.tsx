@@ -1,7 +1,7 @@
 import { axesOf, axisOf, type BikeType } from '@/core/bikes/bike/bike'
 import type { AxisName, Label, Marks } from '@/core/base/conventions'
 import { formatLabel } from '@/core/messages/words/labels'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import { stripOf } from '@/core/bikes/scale/strip'
 import styles from './scaleStrip.module.css'
 
@@ -26,7 +26,7 @@ export function ScalesDrawing({ bikeType, marks }: Readonly<{ bikeType: BikeType
   const axes = axesOf(bikeType)
   const spoken = axes.flatMap((axis) => {
     const label = marks[axis]
-    return label === undefined ? [] : [`${AXIS_TITLE[axis]} ${formatLabel(bikeType, axis, label)}`]
+    return label === undefined ? [] : [`${axisTitle(bikeType, axis)} ${formatLabel(bikeType, axis, label)}`]
   })
   const width = WIDTH + 100
   return (
@@ -39,7 +39,7 @@ export function ScalesDrawing({ bikeType, marks }: Readonly<{ bikeType: BikeType
       {axes.map((axis, i) => (
         <g key={axis} transform={`translate(0 ${ROW * i})`}>
           <text className={styles.title} x={MARGIN} y={24}>
-            {AXIS_TITLE[axis]}
+            {axisTitle(bikeType, axis)}
           </text>
           <text className={styles.number} x={width - MARGIN} y={30}>
             {marks[axis] === undefined ? '–' : formatLabel(bikeType, axis, marks[axis])}

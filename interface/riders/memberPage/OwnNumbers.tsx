@@ -3,7 +3,7 @@ import type { BikeEquipment } from '@/core/bikes/bike/equipment'
 import type { Marks } from '@/core/base/conventions'
 import { formatHowToSet } from '@/core/messages/riders/memberPage'
 import { formatLabel, formatTryAlone } from '@/core/messages/words/labels'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import type { SelfAdjustmentRange } from '@/core/setups/recommend/request/selfAdjustment'
 import { BikeDrawing } from '../../kit/drawing/BikeDrawing'
 import { ScaleStrip } from '../../kit/scale/ScaleStrip'
@@ -28,7 +28,7 @@ export function OwnNumbers({
           const alone = tryAlone[axis] ?? []
           return (
             <div key={axis}>
-              <dt>{AXIS_TITLE[axis]}</dt>
+              <dt>{axisTitle(type, axis)}</dt>
               <dd className={styles.number}>
                 {marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis])}
               </dd>
@@ -50,7 +50,7 @@ export function OwnNumbers({
           {axesOf(type).map((axis) => (
             <li key={axis}>
               <b>
-                {AXIS_TITLE[axis]} {marks[axis] === undefined ? '' : formatLabel(type, axis, marks[axis])}
+                {axisTitle(type, axis)} {marks[axis] === undefined ? '' : formatLabel(type, axis, marks[axis])}
               </b>
               <br />
               {formatHowToSet(axis, closing[axis])}

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react'
 import { axesOf, type Bike, type BikeType } from '@/core/bikes/bike/bike'
 import { movedAxes, type Marks } from '@/core/base/conventions'
 import { formatLabel, formatMarks } from '@/core/messages/words/labels'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import { CERTAINTY_WORD } from '@/core/messages/setups/register'
 import type { Certainty } from '@/core/setups/register/entry'
 import type { TranslateResponse } from '@/core/operations/requests/translate'
@@ -87,7 +87,7 @@ export function OtherBikes({ from: { entryId, setting: from }, saved, request, t
                 <span className={styles.numbers}>
                   {axesOf(bikeType).map((axis) => (
                     <span key={axis}>
-                      <small>{AXIS_TITLE[axis]}</small>
+                      <small>{axisTitle(bikeType, axis)}</small>
                       <strong>
                         {answer?.marks[axis] === undefined ? '…' : formatLabel(bikeType, axis, answer.marks[axis])}
                       </strong>

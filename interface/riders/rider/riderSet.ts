@@ -1,6 +1,6 @@
 import { axesOf } from '@/core/bikes/bike/bike'
 import { formatLabel, formatMarks } from '@/core/messages/words/labels'
-import { AXIS_TITLE, capitalized } from '@/core/messages/words/phrases'
+import { axisTitle, capitalized } from '@/core/messages/words/phrases'
 import { MEANT_TEXT } from '@/core/messages/setups/recommendation'
 import {
   CERTAINTY_TEXT,
@@ -45,7 +45,7 @@ export function riderSet(entry: RegisterEntry, { bikes, entries, timeZone }: Rid
     type: type.name,
     purpose: purpose === 'usual' ? null : name,
     numbers: axesOf(type).map((axis) => ({
-      title: AXIS_TITLE[axis],
+      title: axisTitle(type, axis),
       text: marks[axis] === undefined ? '–' : formatLabel(type, axis, marks[axis]),
     })),
     bikeId: entry.bikeId,

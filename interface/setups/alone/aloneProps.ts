@@ -1,8 +1,8 @@
 import { axesOf } from '@/core/bikes/bike/bike'
 import type { AxisName, Marks } from '@/core/base/conventions'
-import { middlePosition } from '@/core/bikes/scale/scale'
+import { defaultPosition } from '@/core/bikes/bike/standing'
 import { formatHowToSet } from '@/core/messages/riders/memberPage'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import type { MachineCodePage } from '@/server/pages/bikes/machineCode'
 import type { AloneFlowProps } from './AloneFlow'
 import { drawnMarks } from '../scales/drawnMarks'
@@ -21,7 +21,7 @@ export function aloneFlowProps(code: string, machine: Machine): Omit<AloneFlowPr
     referral,
     scales: axesOf(type).map((axis) => ({
       axis,
-      title: AXIS_TITLE[axis],
+      title: axisTitle(type, axis),
       how: formatHowToSet(axis, closing[axis]),
       drawnAs: 'ruler' in type.axes[axis]!.scale ? 'ticks' : 'holes',
       marks: drawnMarks(type, axis, none, none, undefined).map(({ label, text }) => ({ label, text })),
@@ -31,6 +31,4 @@ export function aloneFlowProps(code: string, machine: Machine): Omit<AloneFlowPr
 
 /** Every axis at its middle: how a machine is drawn before anything is known. */
 export const middleMarks = ({ type }: Pick<Machine, 'type'>): Marks =>
-  Object.fromEntries(
-    axesOf(type).map((axis): [AxisName, string] => [axis, middlePosition(type.axes[axis]!.scale).label]),
-  )
+  Object.fromEntries(axesOf(type).map((axis): [AxisName, string] => [axis, defaultPosition(type, axis)!.label]))

@@ -3,7 +3,7 @@ import '@/interface/kit/antd/select.generated.css'
 import { axesOf } from '@/core/bikes/bike/bike'
 import { MEANT_REASONS } from '@/core/riders/evidence/kinds/onBike/set'
 import { formatLabel, formatTryAlone } from '@/core/messages/words/labels'
-import { AXIS_TITLE, capitalized } from '@/core/messages/words/phrases'
+import { axisTitle, capitalized } from '@/core/messages/words/phrases'
 import { MEANT_TEXT } from '@/core/messages/setups/recommendation'
 import { PURPOSE_NAME } from '@/core/messages/setups/register'
 import type { Recommendation } from '@/core/operations/requests/recommend'
@@ -32,7 +32,7 @@ export function Numbers({
           return (
             <div key={axis}>
               <dt>
-                {AXIS_TITLE[axis]}
+                {axisTitle(bikeType, axis)}
                 <span className={styles.alone}>
                   {alone.length > 0 && formatTryAlone(bikeType, axis, alone, shown[axis])}
                 </span>

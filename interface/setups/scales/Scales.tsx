@@ -1,11 +1,12 @@
 import { axesOf, axisOf, type BikeType } from '@/core/bikes/bike/bike'
-import type { AxisName, Label, Marks } from '@/core/base/conventions'
+import { isCommon, type AxisName } from '@/core/base/adjustments'
+import type { Label, Marks } from '@/core/base/conventions'
 import type { Recommendation } from '@/core/operations/requests/recommend'
 import type { UnitSystem } from '@/core/base/length'
 import { formatLabel } from '@/core/messages/words/labels'
 import { formatAgainstSaddle } from '@/core/messages/words/phrases'
 import { Scale } from '../../kit/scale/Scale'
-import { AXIS_TITLE } from '@/core/messages/words/phrases'
+import { axisTitle } from '@/core/messages/words/phrases'
 import type { Step } from '../steps/flow'
 import { drawnMarks, isUpright } from './drawnMarks'
 import styles from './scales.module.css'
@@ -41,28 +42,40 @@ export function Scales({
   mayTap,
   onTap,
 }: Props) {
+  const scale = (axis: AxisName) => (
+    <Scale
+      title={axisTitle(bikeType, axis)}
+      way={isUpright(axis) ? 'upright' : 'level'}
+      marks={drawnMarks(
+        bikeType,
+        axis,
+        current,
+        target,
+        chancesFor(axis, step, answer),
+        axis === 'seatHeight' ? found : undefined,
+      )}
+      remark={remarkFor(axis, step, answer, set, plumbRead, bikeType, lengths)}
+      drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
+      asking={step === 'beside' && !set && axis === 'seatHeight'}
+      onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
+    />
+  )
+  const axes = axesOf(bikeType)
+  const further = axes.filter((axis) => !isCommon(axis))
   return (
-    <div className={styles.scales} data-step={step}>
-      {axesOf(bikeType).map((axis) => (
+    <div className={styles.scales} data-step={step} {...(further.length > 0 && { 'data-further': '' })}>
+      {axes.filter(isCommon).map((axis) => (
         <div key={axis} className={styles[axis]}>
-          <Scale
-            title={AXIS_TITLE[axis]}
-            way={isUpright(axis) ? 'upright' : 'level'}
-            marks={drawnMarks(
-              bikeType,
-              axis,
-              current,
-              target,
-              chancesFor(axis, step, answer),
-              axis === 'seatHeight' ? found : undefined,
-            )}
-            remark={remarkFor(axis, step, answer, set, plumbRead, bikeType, lengths)}
-            drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
-            asking={step === 'beside' && !set && axis === 'seatHeight'}
-            onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
-          />
+          {scale(axis)}
         </div>
       ))}
+      {further.length > 0 && (
+        <div className={styles.further}>
+          {further.map((axis) => (
+            <div key={axis}>{scale(axis)}</div>
+          ))}
+        </div>
+      )}
     </div>
   )
 }
@@ -84,7 +97,7 @@ function remarkFor(
   bikeType: BikeType,
   lengths: UnitSystem,
 ): string {
-  if (!answer) return ''
+  if (!answer || !isCommon(axis)) return ''
   if (axis === 'seatHeight') return 'chance that this mark is right, of 100'
   if (axis === 'seatSlide' && step !== 'cranks') return ''
   if (axis === 'barSlide' && step !== 'bars') return ''

@@ -1,5 +1,5 @@
 import { axisOf, type BikeType } from '@/core/bikes/bike/bike'
-import { ADJUSTMENTS, type AxisName } from '@/core/base/adjustments'
+import { ADJUSTMENTS, isCommon, type AxisName } from '@/core/base/adjustments'
 import type { Label, Marks } from '@/core/base/conventions'
 import { unitVector } from '@/core/base/geometry'
 import type { MarkChance } from '@/core/setups/recommend/request/request'
@@ -8,7 +8,8 @@ import type { DrawnMark } from '../../kit/scale/Scale'
 import { formatLabel } from '@/core/messages/words/labels'
 
 /**
- * The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward. `flag`: a
+ * The marks of an axis as drawn: upright ones from the highest down, level ones from the rearmost forward, those of a
+ * further adjustment as printed. `flag`: a
  * mark at which something was found.
  */
 export function drawnMarks(
@@ -22,7 +23,8 @@ export function drawnMarks(
   const { directionDeg, scale } = axisOf(bikeType, axis)!
   const u = unitVector(directionDeg)
   const upright = isUpright(axis)
-  const along = upright ? -u.y : u.x
+  // A further adjustment runs as its marks do.
+  const along = !isCommon(axis) ? 1 : upright ? -u.y : u.x
   const chanceAt = new Map(chances?.map((c) => [c.label, c.chance]))
   return positionsOf(scale)
     .map(({ label, mm }) => ({
@@ -37,5 +39,5 @@ export function drawnMarks(
     .sort((a, b) => a.order - b.order)
 }
 
-/** Heights are drawn upright, slides level, as on the bike. */
-export const isUpright = (axis: AxisName): boolean => ADJUSTMENTS[axis].upright
+/** Heights are drawn upright, slides level, as on the bike; further adjustments level, in a row of their own. */
+export const isUpright = (axis: AxisName): boolean => isCommon(axis) && ADJUSTMENTS[axis].upright

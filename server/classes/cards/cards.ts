@@ -1,6 +1,6 @@
 import { axesOf, type BikeType } from '../../../core/bikes/bike/bike'
 import type { Marks } from '../../../core/base/conventions'
-import { AXIS_TITLE } from '../../../core/messages/words/phrases'
+import { axisTitle } from '../../../core/messages/words/phrases'
 import { CARD_TEXT, formatSheetTime, formatSheetTitle } from '../../../core/messages/studio/cards'
 import { MEMBER_CAUTIONS } from '../../../core/messages/riders/memberPage'
 import { INK, line, MM, newPdf, numbersBlock, pdfBytes, qrCode, type Box, type Pdf } from './draw'
@@ -131,10 +131,11 @@ function sheetRow(pdf: Pdf, row: SheetRow, y: number, rowMm: number): void {
 
 /** An empty box for each number of a type, with its name, to write into. */
 function boxes(pdf: Pdf, bikeType: BikeType, { x, y, width }: Box, tallMm: number): void {
-  const column = width / 4
-  axesOf(bikeType).forEach((axis, i) => {
+  const axes = axesOf(bikeType)
+  const column = width / Math.max(4, axes.length)
+  axes.forEach((axis, i) => {
     const left = x + i * column
-    line(pdf, AXIS_TITLE[axis], { x: left, y, width: column - 4 }, { size: 7, colour: INK.soft })
+    line(pdf, axisTitle(bikeType, axis), { x: left, y, width: column - 4 }, { size: 7, colour: INK.soft })
     pdf
       .lineWidth(0.6)
       .strokeColor(INK.soft)

@@ -4,7 +4,7 @@ import PDFDocument from 'pdfkit'
 import { axesOf, axisOf, type BikeType } from '../../../core/bikes/bike/bike'
 import type { AxisName, Label, Marks } from '../../../core/base/conventions'
 import { formatLabel } from '../../../core/messages/words/labels'
-import { AXIS_TITLE } from '../../../core/messages/words/phrases'
+import { axisTitle } from '../../../core/messages/words/phrases'
 import { stripOf } from '../../../core/bikes/scale/strip'
 import { qrSquares } from '../../riders/memberPage/qr'
 
@@ -65,20 +65,25 @@ export function line(
     .text(text, from, y * MM, { lineBreak: false })
 }
 
-/** The four numbers beside each other, each with its name over it and, with `strip`, its scale below; mm. */
+/**
+ * The numbers beside each other, each with its name over it and, with `strip`, its scale below; mm. More than four are
+ * as much smaller.
+ */
 export function numbersBlock(
   pdf: Pdf,
   bikeType: BikeType,
   marks: Marks,
-  { x, y, width, size, strip = true }: Box & Readonly<{ size: number; strip?: boolean }>,
+  { x, y, width, size: sizeOfFour, strip = true }: Box & Readonly<{ size: number; strip?: boolean }>,
 ): void {
   const axes = axesOf(bikeType)
-  const column = width / 4
+  const columns = Math.max(4, axes.length)
+  const column = width / columns
+  const size = (sizeOfFour * 4) / columns
   const tall = size / MM
   axes.forEach((axis, i) => {
     const label = marks[axis]
     const box = { x: x + i * column, y, width: column - 2.5 }
-    line(pdf, AXIS_TITLE[axis], box, { size: Math.max(6, size / 5), colour: INK.soft })
+    line(pdf, axisTitle(bikeType, axis), box, { size: Math.max(6, size / 5), colour: INK.soft })
     const text = label === undefined ? '–' : formatLabel(bikeType, axis, label)
     line(pdf, text, { ...box, y: y + 1.2 + size / 14 }, { size, bold: true })
     if (strip) scaleStrip(pdf, bikeType, axis, label, { ...box, y: y + 3.4 + size / 14 + tall })

@@ -6,7 +6,14 @@ import { crankMmAt, furtherAxesOf, otherMarksOf } from '../../../bikes/bike/stan
 import { positionsOf, type ScalePosition } from '../../../bikes/scale/scale'
 import { defaultSlide } from '../history/marksHistory'
 import type { CrankReason } from '../request/request'
-import { candidatePositions, startPosition, type SaddlePosition, type SaddleSearch } from '../saddle/saddleSearch'
+import {
+  candidatePositions,
+  heightEnd,
+  slideEnd,
+  startPosition,
+  type SaddlePosition,
+  type SaddleSearch,
+} from '../saddle/saddleSearch'
 import { positionAt } from '../bars/bars'
 
 /** Where the further adjustments should stand, the chance that both checks of the saddle pass then, and now. */
@@ -24,8 +31,11 @@ type FurtherInputs = Readonly<{
   mayChangeCranks: boolean
 }>
 
-/** A gain in the chance below this is not worth a further adjustment: the rider feels each of them. */
-const MIN_FURTHER_GAIN = 0.05
+/**
+ * A gain in the chance below this is not worth a further adjustment, since the rider feels each of them; of a chance
+ * that is small because little is known yet, a fifth of it is a clear gain.
+ */
+const minGain = (chance: number): number => Math.min(0.05, Math.max(0.01, chance / 5))
 /** Seats this far around the best one are tried before any further adjustment is, mm. */
 const AROUND_MM = [4, 9] as const
 /** Of a long scale so many marks are tried, evenly spaced. */
@@ -35,43 +45,58 @@ const ROUNDS = 2
 
 /**
  * The further adjustments that give the saddle the best chance: they stay where they stand unless another mark of one
- * of them, or of a second one beside it, is better by more than `MIN_FURTHER_GAIN`; of equals the shortest way is
- * taken. Nothing is tried where no seat around the best one would be better. Cranks that bend the knee too far at the
- * top give way to shorter ones first.
+ * of them, or of a second one beside it, is clearly better; of equals the shortest way is taken. Nothing is tried where
+ * no seat around the best one would be better and no scale has ended. Cranks that bend the knee too far at the top even
+ * so give way to shorter ones.
  */
 export function furtherPlan(inputs: FurtherInputs): FurtherPlan {
-  const { bikeType, standing, searchAt, mayChangeCranks } = inputs
-  const startAt = (further: Marks): SaddlePosition => {
-    const search = searchAt(further)
-    return startPosition(search, positionAt(search.bikeType, 'seatSlide', defaultSlide(search.bikeType))!)
-  }
-  const first = startAt(standing)
-  const cranks = mayChangeCranks ? shorterCranks(inputs, first, startAt) : null
-  let marks = cranks ? { ...standing, crankLength: cranks.label } : standing
-  let chance = bestChance(searchAt(marks))
-  const axes = furtherAxesOf(bikeType).filter((axis) => SEAT_AXES.includes(axis))
-  for (let round = 0; round < ROUNDS; round++) {
-    if (!isImprovable(searchAt(marks), chance)) break
-    const better = bestMove(axes, marks, chance, inputs)
-    if (!better) break
-    marks = better.marks
-    chance = better.chance
-  }
-  const standingChance = cranks ? bestChance(searchAt({ ...standing, crankLength: cranks.label })) : first.chance
-  return { marks, chance, standingChance, ...(cranks && { cranks: cranks.reason }) }
+  const { standing, mayChangeCranks } = inputs
+  const first = startOn(inputs, standing)
+  const lifted = bestSeats(inputs, standing)
+  const cranks = mayChangeCranks ? shorterCranks(inputs, lifted.marks) : null
+  if (!cranks) return { ...lifted, standingChance: first.chance }
+  const crankLength = cranks.label
+  const standingChance = bestChance(inputs.searchAt({ ...standing, crankLength }))
+  return { ...bestSeats(inputs, { ...standing, crankLength }), standingChance, cranks: cranks.reason }
 }
 
-function bestMove(axes: readonly AxisName[], from: Marks, chance: number, { bikeType, searchAt }: FurtherInputs) {
+/** Where a set-up would start with the further adjustments at these marks. */
+function startOn({ searchAt }: FurtherInputs, further: Marks): SaddlePosition {
+  const search = searchAt(further)
+  return startPosition(search, defaultSlideOf(search))
+}
+
+const defaultSlideOf = ({ bikeType }: SaddleSearch): ScalePosition =>
+  positionAt(bikeType, 'seatSlide', defaultSlide(bikeType))!
+
+function bestSeats(inputs: FurtherInputs, standing: Marks): Readonly<{ marks: Marks; chance: number }> {
+  const { bikeType, searchAt } = inputs
+  const axes = furtherAxesOf(bikeType).filter((axis) => SEAT_AXES.includes(axis))
+  let best = { marks: standing, chance: bestChance(searchAt(standing)) }
+  for (let round = 0; round < ROUNDS; round++) {
+    const better = isImprovable(searchAt(best.marks), best.chance) ? bestMove(axes, best, inputs) : null
+    if (!better) break
+    best = better
+  }
+  return best
+}
+
+function bestMove(
+  axes: readonly AxisName[],
+  from: Readonly<{ marks: Marks; chance: number }>,
+  { bikeType, searchAt }: FurtherInputs,
+): Readonly<{ marks: Marks; chance: number }> | null {
   const tried = axes.flatMap((axis) =>
-    thinned(otherMarksOf(bikeType, axis, from[axis]!)).map(({ label }) => {
-      const marks = { ...from, [axis]: label }
-      return { marks, axis, chance: bestChance(searchAt(marks)) }
+    thinned(otherMarksOf(bikeType, axis, from.marks[axis]!)).map(({ label }) => {
+      const marks = { ...from.marks, [axis]: label }
+      return { marks, chance: bestChance(searchAt(marks)) }
     }),
   )
   const top = Math.max(...tried.map((one) => one.chance))
-  if (!(top > chance + MIN_FURTHER_GAIN)) return null
+  const gain = minGain(from.chance)
+  if (!(top > from.chance + gain)) return null
   // They come the nearest first, axis by axis: of equals the first is the least way.
-  return tried.find((one) => one.chance >= top - MIN_FURTHER_GAIN / 2)!
+  return tried.find((one) => one.chance >= top - gain / 2)!
 }
 
 /** Evenly spaced by their order along the scale, the nearest first as they come. */
@@ -88,17 +113,18 @@ function thinned(marks: readonly ScalePosition[]): readonly ScalePosition[] {
 const bestChance = (search: SaddleSearch): number =>
   candidatePositions(search).reduce((top, { chance }) => Math.max(top, chance), 0)
 
-/** Whether a seat between or beyond the marks would be clearly better. */
+/** Whether a scale has ended, or a seat between or beyond the marks would be clearly better. */
 function isImprovable(search: SaddleSearch, chance: number): boolean {
   const best = candidatePositions(search).reduce((a, b) => (b.chance > a.chance ? b : a))
-  if (best.chance < MIN_FURTHER_GAIN) return true
+  const current = startPosition(search, defaultSlideOf(search))
+  if (heightEnd(search, current) ?? slideEnd(search, current)) return true
   return AROUND_MM.some((mm) =>
     [
       [mm, 0],
       [-mm, 0],
       [0, mm],
       [0, -mm],
-    ].some(([x, y]) => search.targets.bothChance(offsetPoint(best.seat, x, y)) > chance + MIN_FURTHER_GAIN),
+    ].some(([x, y]) => search.targets.bothChance(offsetPoint(best.seat, x, y)) > chance + minGain(chance)),
   )
 }
 
@@ -110,12 +136,13 @@ const TOP_FLEXION_MOST_DEG = 115
 
 /** The longest cranks shorter than now that keep the knee within bounds at the top; the shortest where none does. */
 function shorterCranks(
-  { bikeType, standing, topFlexionDeg }: FurtherInputs,
-  first: SaddlePosition,
-  startAt: (further: Marks) => SaddlePosition,
+  inputs: FurtherInputs,
+  standing: Marks,
 ): Readonly<{ label: string; reason: CrankReason }> | null {
+  const { bikeType, topFlexionDeg } = inputs
   const { crankLength } = bikeType.axes
   if (!crankLength) return null
+  const first = startOn(inputs, standing)
   const fromMm = crankMmAt(bikeType, standing)
   const topDeg = topFlexionDeg(first.seat, fromMm)
   if (topDeg <= TOP_FLEXION_MOST_DEG) return null
@@ -123,7 +150,7 @@ function shorterCranks(
     .filter(({ mm }) => mm < fromMm)
     .toSorted((a, b) => b.mm - a.mm)
     .map((position) => {
-      const seat = startAt({ ...standing, crankLength: position.label }).seat
+      const { seat } = startOn(inputs, { ...standing, crankLength: position.label })
       return { ...position, seat, thenDeg: topFlexionDeg(seat, position.mm) }
     })
   const chosen = shorter.find(({ thenDeg }) => thenDeg <= TOP_FLEXION_MOST_DEG) ?? shorter.at(-1)

@@ -1,6 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
 import { axesOf } from '@/core/bikes/bike/bike'
-import { AXES } from '@/core/base/conventions'
+import { AXES, isCommon } from '@/core/base/adjustments'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import { guarded } from '@/core/setups/openFiles/memberRow'
 import { findClass } from '@/server/classes/classes'
@@ -56,13 +56,15 @@ export async function GET(request: Request, { params }: { params: Promise<{ what
 
 /** The class as a list (RFC 4180), a line a bike. */
 function sheetCsv(seats: readonly Seat[]): string {
+  // What no bike of the class has beside the common four takes no column.
+  const axes = AXES.filter((axis) => isCommon(axis) || seats.some(({ bike }) => bike.type.axes[axis]))
   const lines = seats.map(({ bike, rider, marks, remark }) => [
     String(bike.number),
     bike.type.name,
     rider?.name ?? '',
-    ...AXES.map((axis) => (axesOf(bike.type).includes(axis) ? (marks?.[axis] ?? '') : '')),
+    ...axes.map((axis) => (axesOf(bike.type).includes(axis) ? (marks?.[axis] ?? '') : '')),
     remark ?? '',
   ])
-  const headings = ['bike', 'bike type', 'name', ...AXES.map((axis) => AXIS_TITLE[axis].toLowerCase()), 'remark']
+  const headings = ['bike', 'bike type', 'name', ...axes.map((axis) => AXIS_TITLE[axis].toLowerCase()), 'remark']
   return stringify([headings, ...lines], { record_delimiter: 'windows', cast: { string: guarded } })
 }
