@@ -2,10 +2,11 @@ import { stringify } from 'csv-stringify'
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm'
 import { Readable } from 'node:stream'
 import { COLUMN_HEADING } from '../../core/setups/openFiles/columns'
-import { guarded, WRITTEN_COLUMNS, type MemberCells } from '../../core/setups/openFiles/memberRow'
+import { guarded, writtenColumns, type MemberCells } from '../../core/setups/openFiles/memberRow'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
 import { bikeTypeLine } from '../bikes/tables'
+import { listTypes } from '../bikes/versions'
 import { registerCurrent, registerEntry } from '../setups/tables'
 import { member } from '../riders/tables'
 import { studioDay } from '../../core/messages/words/dates'
@@ -14,14 +15,15 @@ import { getStudio } from '../studio/studio'
 /** Members of one query. */
 const PAGE = 500
 
-/** Every member with their numbers, a line a set, in the columns of `WRITTEN_COLUMNS`: RFC 4180, UTF-8. */
+/** Every member with their numbers, a line a set, in the columns of `writtenColumns`: RFC 4180, UTF-8. */
 export async function memberListStream(db: DbExecutor, scope: Scope): Promise<ReadableStream<Uint8Array>> {
   const { timeZone } = await getStudio(db, scope)
+  const types = await listTypes(db, scope)
   const lines = Readable.from(memberLines(db, scope, timeZone))
   const text = stringify({
     header: true,
     record_delimiter: 'windows',
-    columns: WRITTEN_COLUMNS.map((key) => ({ key, header: COLUMN_HEADING[key] })),
+    columns: writtenColumns(types.map(({ bikeType }) => bikeType)).map((key) => ({ key, header: COLUMN_HEADING[key] })),
     cast: { string: guarded },
   })
   lines.on('error', (error) => text.destroy(error))

@@ -1,5 +1,6 @@
 import type { FileRefusal } from '../../core/messages/studio/files'
-import { guessColumns } from '../../core/setups/openFiles/columns'
+import type { BikeType } from '../../core/bikes/bike/bike'
+import { guessColumns, printedNames } from '../../core/setups/openFiles/columns'
 import { MEMBER_COLUMNS, type MemberColumn } from '../../core/setups/openFiles/memberRow'
 import type { ColumnMap } from './importMembers'
 import { linesOf, recognizeList, type ListFormat } from './list'
@@ -17,8 +18,14 @@ const PREVIEW_ROWS = 6
 /** More columns than this no list has. */
 const MAX_COLUMNS = 100
 
-/** What a chosen list looks like; refused where there is nothing below its headings. */
-export async function previewList({ path }: Upload): Promise<ListPreview | FileRefusal> {
+/**
+ * What a chosen list looks like, its columns also by what these types are called on the bikes; refused where there is
+ * nothing below its headings.
+ */
+export async function previewList(
+  { path }: Upload,
+  types: readonly BikeType[] = [],
+): Promise<ListPreview | FileRefusal> {
   const format = await recognizeList(path)
   const rows: (readonly string[])[] = []
   for await (const found of linesOf(path, format)) {
@@ -28,7 +35,7 @@ export async function previewList({ path }: Upload): Promise<ListPreview | FileR
   }
   const [headings, ...shown] = rows
   if (!headings || shown.length === 0) return 'noLines'
-  return { format, headings, rows: shown, columns: guessColumns(headings) }
+  return { format, headings, rows: shown, columns: guessColumns(headings, printedNames(types)) }
 }
 
 /** Columns that name the member; a list needs one of them. */

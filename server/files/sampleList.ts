@@ -1,4 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
+import { AXES, isCommon } from '../../core/base/adjustments'
+import { axesOf } from '../../core/bikes/bike/bike'
 import { referenceMarks } from '../../core/bikes/bike/referenceMarks'
 import { COLUMN_HEADING } from '../../core/setups/openFiles/columns'
 import type { MemberCells, MemberColumn } from '../../core/setups/openFiles/memberRow'
@@ -7,7 +9,6 @@ import { listTypes } from '../bikes/versions'
 import type { DbExecutor } from '../platform/db/connection'
 
 const WHO: readonly MemberColumn[] = ['memberNumber', 'firstName', 'lastName', 'email', 'statureMm']
-const NUMBERS: readonly MemberColumn[] = ['bikeType', 'seatHeight', 'seatSlide', 'barHeight', 'barSlide']
 
 /** Invented people; the last one without numbers, as a list may well have it. */
 const PEOPLE: readonly MemberCells[] = [
@@ -23,7 +24,10 @@ const PEOPLE: readonly MemberCells[] = [
 export async function sampleList(db: DbExecutor, scope: Scope): Promise<string> {
   const [type] = await listTypes(db, scope)
   const numbers: MemberCells = type ? { bikeType: type.bikeType.name, ...referenceMarks(type.bikeType) } : {}
-  const columns = type ? [...WHO, ...NUMBERS] : WHO
+  const axes = type ? axesOf(type.bikeType) : []
+  const columns = type
+    ? [...WHO, 'bikeType' as const, ...AXES.filter((axis) => isCommon(axis) || axes.includes(axis))]
+    : WHO
   return stringify(
     PEOPLE.map((person, i) => (i < 2 ? { ...person, ...numbers } : person)),
     {

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { Bike, BikeType } from '../../core/bikes/bike/bike'
 import { MACHINE_SD_MM } from '../../core/bikes/calibration/machineOffset'
-import { UNMEASURED_SD_MM } from '../../core/bikes/calibration/parameters'
+import { unmeasuredSdMm } from '../../core/bikes/calibration/parameters'
 import type { BikeEquipment } from '../../core/bikes/bike/equipment'
 import type { Marks } from '../../core/base/conventions'
 import type { MeantReason } from '../../core/riders/evidence/kinds/onBike/set'
@@ -103,13 +103,16 @@ async function openSetup(
  * The calibration of the machine at the start of a set-up. A type that was never measured, on a machine without a tape
  * reading, gets the standard deviation of a guess.
  */
-async function calibrationAtStart(db: DbExecutor, { typeId, machineCalibration }: StudioBike): Promise<Bike> {
+async function calibrationAtStart(
+  db: DbExecutor,
+  { typeId, type: own, machineCalibration }: StudioBike,
+): Promise<Bike> {
   // A tape on the machine itself leaves less than machines of one type differ.
   if ((machineCalibration.sdMm?.seatHeight ?? MACHINE_SD_MM) < MACHINE_SD_MM) return machineCalibration
   const [type] = await db.select({ calibration: bikeType.calibration }).from(bikeType).where(eq(bikeType.id, typeId))
   return type?.calibration
     ? machineCalibration
-    : { ...machineCalibration, sdMm: { ...machineCalibration.sdMm, ...UNMEASURED_SD_MM } }
+    : { ...machineCalibration, sdMm: { ...machineCalibration.sdMm, ...unmeasuredSdMm(own) } }
 }
 
 /** Recent answers of the rider and measurements from home are copied into the new set-up. */

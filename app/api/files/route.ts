@@ -1,7 +1,9 @@
 import { FILE_REFUSAL_TEXT } from '@/core/messages/studio/files'
 import { can } from '@/server/platform/accounts/can'
 import { currentUser } from '@/server/platform/accounts/session'
+import { listTypes } from '@/server/bikes/versions'
 import { previewList } from '@/server/files/files'
+import { database } from '@/server/platform/db/connection'
 import { storeUpload } from '@/server/files/uploads'
 import { fromHere } from '@/server/platform/http/readJson'
 
@@ -18,7 +20,11 @@ export async function POST(request: Request): Promise<Response> {
   if (stored.outcome === 'refused') return refused(stored.why, stored.why === 'tooLarge' ? 413 : 422)
   const { id, kind, bytes } = stored.upload
   if (kind === 'archive') return Response.json({ outcome: 'kept', id, kind, bytes })
-  const preview = await previewList(stored.upload)
+  const types = await listTypes(database(), person)
+  const preview = await previewList(
+    stored.upload,
+    types.map(({ bikeType }) => bikeType),
+  )
   return typeof preview === 'string'
     ? refused(preview, 422)
     : Response.json({ outcome: 'kept', id, kind, bytes, preview })

@@ -95,3 +95,13 @@ test('standard deviations are honest on types drawn at random: about 95 in 100 l
   expect(within / all).toBeGreaterThan(0.92)
   expect(within / all).toBeLessThan(0.98)
 })
+
+test('what the tape does not see, and what is printed on the bike, stays as it was described', () => {
+  const answer = calibrate(
+    SIX_BIKE,
+    ALIKE.map((marks) => exactly(SIX_BIKE, marks)),
+  )
+  if (answer.outcome !== 'fitted') throw new Error(answer.reason)
+  expect(answer.bikeType.axes.crankLength).toEqual(SIX_BIKE.axes.crankLength)
+  expect(answer.bikeType.axes.frameHeight?.name).toBe('Lift')
+})

@@ -1,4 +1,4 @@
-import { axisOf, type Bike, type BikeType } from '../bike/bike'
+import { axesOf, axisOf, type Bike, type BikeType } from '../bike/bike'
 import { GRIP_AXES, SEAT_AXES, type AxisName } from '../../base/adjustments'
 import { degrees, unitVector, radians } from '../../base/geometry'
 import { scaledBy } from '../scale/scale'
@@ -26,6 +26,10 @@ const GUESS_SD = Object.freeze({ originMm: 25, directionDeg: 3, factor: 0.05 })
  * origins.
  */
 export const UNMEASURED_SD_MM = Object.freeze({ seatHeight: GUESS_SD.originMm, seatSlide: GUESS_SD.originMm })
+
+/** The same on the axes that a type has. */
+export const unmeasuredSdMm = ({ axes }: BikeType): NonNullable<Bike['sdMm']> =>
+  axes.seatSlide ? UNMEASURED_SD_MM : { seatHeight: UNMEASURED_SD_MM.seatHeight }
 
 /** True for a machine as unsure as its guessed type. */
 export const isUnmeasured = ({ sdMm }: Bike): boolean => (sdMm?.seatHeight ?? 0) >= UNMEASURED_SD_MM.seatHeight
@@ -148,14 +152,20 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
   const fitted = Object.fromEntries(
     axes.map((name) => {
       const i = firstOf(axes, name)
-      return [name, { directionDeg: normalizedDeg(p[i]), scale: scaledBy(axisOf(bikeType, name)!.scale, p[i + 1]) }]
+      const axis = axisOf(bikeType, name)!
+      const scale = scaledBy(axis.scale, p[i + 1])
+      return [name, { directionDeg: normalizedDeg(p[i]), scale, ...(axis.name && { name: axis.name }) }]
     }),
   ) as BikeType['axes']
+  // Cranks and tilt, which no tape sees, stay as they were described.
+  const unseen = Object.fromEntries(
+    axesOf(bikeType).flatMap((name) => (axes.includes(name) ? [] : [[name, axisOf(bikeType, name)!]])),
+  )
   return {
     ...bikeType,
     seatOrigin: { xMm: p[SEAT_X], yMm: p[SEAT_X + 1] },
     gripOrigin: { xMm: p[GRIP_X], yMm: p[GRIP_X + 1] },
-    axes: fitted,
+    axes: { ...fitted, ...unseen },
   }
 }
 

@@ -66,6 +66,10 @@ const TEXT = {
       'Direct drive: slow the wheel with the resistance before stopping. Heel check: heel on the pedal, pelvis level.',
   },
   marksMissing: { sentence: 'Tap the mark on every scale, then save.', small: '' },
+  otherNumbers: {
+    sentence: 'Say every number aloud, save them, and look again in the warm-up.',
+    small: 'A comfort set-up, not medical advice. The first ride on a new position is a short one.',
+  },
   numbers: {
     sentence: 'Say the four numbers aloud, save them, and look again in the warm-up.',
     small: 'A comfort set-up, not medical advice. The first ride on a new position is a short one.',

@@ -1,3 +1,5 @@
+import { AXES, type AxisName } from '../../base/adjustments'
+import type { BikeType } from '../../bikes/bike/bike'
 import { MEMBER_COLUMNS, type MemberColumn } from './memberRow'
 
 /** How each column is headed where this product writes it. */
@@ -72,15 +74,24 @@ const plain = (heading: string): string => heading.toLowerCase().replace(/[^\p{L
 
 const AXIS_COLUMNS: readonly MemberColumn[] = ['seatSlide', 'barHeight', 'barSlide']
 
+/** What the adjustments of a studio's types are called on the bikes themselves. */
+export const printedNames = (types: readonly BikeType[]): ReadonlyMap<AxisName, readonly string[]> =>
+  new Map(AXES.map((axis) => [axis, types.flatMap(({ axes }) => axes[axis]?.name ?? [])]))
+
 /**
  * The column of each heading of a file by its words; null where they do not match, each column once. "Height"
- * is the seat's where the list has other settings of a bike and no seat height, else the rider's.
+ * is the seat's where the list has other settings of a bike and no seat height, else the rider's. `printed`: what the
+ * adjustments are called on the bikes.
  */
-export function guessColumns(headings: readonly string[]): (MemberColumn | null)[] {
+export function guessColumns(
+  headings: readonly string[],
+  printed: ReadonlyMap<string, readonly string[]> = new Map(),
+): (MemberColumn | null)[] {
   const taken = new Set<MemberColumn>()
   const find = (fits: (column: MemberColumn) => boolean) => MEMBER_COLUMNS.find((one) => !taken.has(one) && fits(one))
   const own = headings.map((heading) => {
-    const found = find((column) => plain(COLUMN_HEADING[column]) === plain(heading))
+    const called = (column: MemberColumn) => [COLUMN_HEADING[column], ...(printed.get(column) ?? [])]
+    const found = find((column) => called(column).some((word) => plain(word) === plain(heading)))
     if (found) taken.add(found)
     return found ?? null
   })

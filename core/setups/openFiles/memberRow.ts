@@ -1,6 +1,7 @@
 import { axisOf, PEDAL_SIDES, type BikeType, type PedalSide } from '../../bikes/bike/bike'
 import { STATURE_RANGE_MM } from '../../riders/evidence/kinds/body/stature'
-import { AXES, type AxisName, type Label, type Marks } from '../../base/conventions'
+import { AXES, FURTHER_AXES, type AxisName } from '../../base/adjustments'
+import type { Label, Marks } from '../../base/conventions'
 import { CERTAINTIES, PURPOSES, type Certainty, type Footwear, type Purpose } from '../register/entry'
 import { findPosition } from '../../bikes/scale/scale'
 import { parseLength } from '../../base/length'
@@ -23,10 +24,16 @@ export const MEMBER_COLUMNS = [
   'since',
 ] as const
 export type MemberColumn = (typeof MEMBER_COLUMNS)[number]
-/** The columns as this product writes them: a name is one text. */
-export const WRITTEN_COLUMNS: readonly MemberColumn[] = MEMBER_COLUMNS.filter(
-  (column) => column !== 'firstName' && column !== 'lastName',
-)
+/**
+ * The columns as this product writes them for a studio of these types: a name is one text, and what none of its bikes
+ * has beside the common four takes no column.
+ */
+export const writtenColumns = (types: readonly BikeType[]): readonly MemberColumn[] =>
+  MEMBER_COLUMNS.filter((column) => {
+    const further = FURTHER_AXES.find((axis) => axis === column)
+    if (further) return types.some(({ axes }) => axes[further])
+    return column !== 'firstName' && column !== 'lastName'
+  })
 
 /** A line of the file, a cell a column; a column the file lacks is empty. */
 export type MemberCells = Readonly<Partial<Record<MemberColumn, string>>>

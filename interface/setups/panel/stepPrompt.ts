@@ -1,4 +1,5 @@
 import { axesOf } from '@/core/bikes/bike/bike'
+import { isPlain } from '@/core/bikes/bike/standing'
 import { isBodyEvidence, isSaddleCheck, latest } from '@/core/riders/evidence/evidence'
 import type { Prompt } from '@/core/messages/setups/setupPrompts'
 import { plumbCheckedSinceSet, rowsSinceSet } from '../steps/flow'
@@ -52,6 +53,8 @@ export function stepPrompt(props: StepPanelProps): Prompt {
       }
     case 'numbers':
       if (axesOf(bikeType).some((axis) => shown[axis] === undefined)) return { code: 'marksMissing' }
-      return kind === 'change' && since.length > 0 ? { code: 'numbersWithChange', sentence } : { code: 'numbers' }
+      return kind === 'change' && since.length > 0
+        ? { code: 'numbersWithChange', sentence }
+        : { code: isPlain(bikeType) ? 'numbers' : 'otherNumbers' }
   }
 }

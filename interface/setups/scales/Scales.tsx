@@ -42,10 +42,15 @@ export function Scales({
   mayTap,
   onTap,
 }: Props) {
+  const axes = axesOf(bikeType)
+  const further = axes.filter((axis) => !isCommon(axis))
+  // Beside further adjustments the bars' post is drawn lying, until the bars are the question.
+  const isLying = (axis: AxisName) =>
+    !isUpright(axis) || (axis === 'barHeight' && further.length > 0 && step !== 'bars')
   const scale = (axis: AxisName) => (
     <Scale
       title={axisTitle(bikeType, axis)}
-      way={isUpright(axis) ? 'upright' : 'level'}
+      way={isLying(axis) ? 'level' : 'upright'}
       marks={drawnMarks(
         bikeType,
         axis,
@@ -53,15 +58,14 @@ export function Scales({
         target,
         chancesFor(axis, step, answer),
         axis === 'seatHeight' ? found : undefined,
+        isLying(axis),
       )}
-      remark={remarkFor(axis, step, answer, set, plumbRead, bikeType, lengths)}
+      remark={isUpright(axis) && isLying(axis) ? '' : remarkFor(axis, step, answer, set, plumbRead, bikeType, lengths)}
       drawnAs={'ruler' in axisOf(bikeType, axis)!.scale ? 'ticks' : 'holes'}
       asking={step === 'beside' && !set && axis === 'seatHeight'}
       onTap={mayTap(axis) ? (label) => onTap(axis, label) : undefined}
     />
   )
-  const axes = axesOf(bikeType)
-  const further = axes.filter((axis) => !isCommon(axis))
   return (
     <div className={styles.scales} data-step={step} {...(further.length > 0 && { 'data-further': '' })}>
       {axes.filter(isCommon).map((axis) => (

@@ -19,12 +19,12 @@ export function drawnMarks(
   target: Marks,
   chances: readonly MarkChance[] | undefined,
   flag?: Readonly<{ label: Label; text: string }>,
+  isLying = !isUpright(axis),
 ): DrawnMark[] {
   const { directionDeg, scale } = axisOf(bikeType, axis)!
   const u = unitVector(directionDeg)
-  const upright = isUpright(axis)
-  // A further adjustment runs as its marks do.
-  const along = !isCommon(axis) ? 1 : upright ? -u.y : u.x
+  // A further adjustment, or a post drawn lying, runs as its marks do.
+  const along = !isCommon(axis) || (isLying && isUpright(axis)) ? 1 : isLying ? u.x : -u.y
   const chanceAt = new Map(chances?.map((c) => [c.label, c.chance]))
   return positionsOf(scale)
     .map(({ label, mm }) => ({

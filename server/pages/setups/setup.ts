@@ -3,6 +3,7 @@ import { studioDay } from '../../../core/messages/words/dates'
 import { limitEffects, type LimitEffects } from '../../../core/riders/limits/limits'
 import type { RecommendRequest } from '../../../core/setups/recommend/request/request'
 import { schoolOf } from '../../../core/base/school/school'
+import { schoolOn } from '../../../core/setups/recommend/knowledge/schoolOn'
 import { listTypes } from '../../bikes/versions'
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
@@ -54,7 +55,7 @@ export async function setupPage(db: Database, scope: Scope, id: string, now: Dat
     history,
     /** What another studio believed of the rider's body; undefined without their file. */
     body: isOpen ? await carriedBodyOf(db, scope, setup.memberId, now) : undefined,
-    school: schoolOf({ ...studio.school, ...ownSchool }),
+    school: schoolOn(setup.type, schoolOf({ ...studio.school, ...ownSchool })),
     ownSchool,
     costs: studio.costs ?? {},
     prior: learned?.prior ?? {},

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache'
 import { Type } from '@sinclair/typebox'
+import type { AxisName } from '../../../base/adjustments'
 import { bikeRef, bikeTypeRef, type Bike } from '../../../bikes/bike/bike'
 import type { evidenceSchema } from '../../../riders/evidence/registry'
 import type { NormalScores } from '../../../riders/inference/normalScores'
@@ -57,11 +58,14 @@ export function changeSince(agoDays: number, isSoleGiven: boolean): Widening {
   return { seatHeight: Math.hypot(driftMm, shoesMm), seatSlide: driftMm }
 }
 
-/** Standard deviation of this machine's saddle offset, mm along the seat's axes. */
-export const machineSdMm = (bike: Bike | undefined): ModelInputs['sdMm'] => ({
-  seatHeight: bike?.sdMm?.seatHeight ?? 0,
-  seatSlide: bike?.sdMm?.seatSlide ?? 0,
-})
+/** Standard deviation of this machine's saddle offset, mm along the seat's axes: whatever carries it up, and fore-aft. */
+export function machineSdMm(bike: Bike | undefined): ModelInputs['sdMm'] {
+  const sd = (axis: AxisName) => bike?.sdMm?.[axis] ?? 0
+  return {
+    seatHeight: Math.hypot(sd('seatHeight'), sd('frameHeight'), sd('seatExtra')),
+    seatSlide: Math.hypot(sd('seatSlide'), sd('frameSlide')),
+  }
+}
 
 type Question = Readonly<{
   history: readonly EarlierSetup[]
