@@ -9,7 +9,10 @@ export function formatMisSetCause(bikeType: BikeType, cause: MisSetCause): strin
     case 'asSet':
       return 'nothing is mis-set: this rider looks so at these marks'
     case 'offByOne':
-      return `the ${axisName(bikeType, cause.axis)} stands at ${formatLabel(bikeType, cause.axis, cause.truly)}, a mark off`
+      return (
+        `the ${axisName(bikeType, cause.axis)} stands at ` +
+        `${formatLabel(bikeType, cause.axis, cause.truly)}, a mark off`
+      )
     case 'swapped':
       return `${axisName(bikeType, cause.axes[0])} and ${axisName(bikeType, cause.axes[1])} were exchanged`
     case 'otherType':

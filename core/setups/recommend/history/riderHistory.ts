@@ -58,7 +58,7 @@ export function changeSince(agoDays: number, isSoleGiven: boolean): Widening {
   return { seatHeight: Math.hypot(driftMm, shoesMm), seatSlide: driftMm }
 }
 
-/** Standard deviation of this machine's saddle offset, mm along the seat's axes: whatever carries it up, and fore-aft. */
+/** Standard deviation of this machine's saddle offset, mm: by whatever carries it up, and whatever fore-aft. */
 export function machineSdMm(bike: Bike | undefined): ModelInputs['sdMm'] {
   const sd = (axis: AxisName) => bike?.sdMm?.[axis] ?? 0
   return {
