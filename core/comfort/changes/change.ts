@@ -23,6 +23,7 @@ const LARGE_TILT_DEG = 1
  * would read the same. A change that takes a read check further outside its window is none.
  */
 export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChange {
+  if (cause === 'cranksTooLong' && inputs.bikeType?.axes.crankLength) return shorterCranks(inputs)
   const remedy = causeRow(cause).change
   if (!remedy) return { code: 'notOfAnAxis' }
   const { axis, direction } = remedy
@@ -33,6 +34,7 @@ export function changeFor(cause: Cause, inputs: ChangeInputs): Proposal | NoChan
   if (isAxisInside(axis, findings, inputs) && inputs.leadingWeight(axis) <= MUST_LEAD)
     return { code: 'alreadyRight', axis }
   if (axis === 'tilt') return tiltChange(direction, inputs)
+  if (axis === 'crankLength') return shorterCranks(inputs)
   if (!bikeType || marks?.[axis] === undefined) {
     const mm = signed(direction, ADJUSTMENTS[axis].smallMm)
     const change: Change = { axis, direction, mm, large: false }
@@ -112,6 +114,35 @@ function tiltChange(direction: Way, inputs: ChangeInputs): Proposal | NoChange {
   return worse ? { code: 'wouldWorsen', axis: 'tilt', check: worse } : { change, expect }
 }
 
+/**
+ * The next shorter cranks, where the type leaves a choice: the seat stays, so that the knee bends a little more at the
+ * bottom and less at the top.
+ */
+function shorterCranks(inputs: ChangeInputs): Proposal | NoChange {
+  const { bikeType, marks, findings, school } = inputs
+  const axis = 'crankLength'
+  const measure = unmeasured(axis, 'cranksTooLong', inputs)
+  if (measure) return { code: 'measureFirst', axis, measure }
+  const from = marks?.crankLength
+  if (!bikeType || !marks || from === undefined) return { code: 'notOfAnAxis' }
+  const hereMm = crankMmAt(bikeType, marks)
+  const [to] = positionsOf(bikeType.axes.crankLength!.scale)
+    .filter(({ mm }) => mm < hereMm)
+    .toSorted((a, b) => b.mm - a.mm)
+  if (!to) return { code: 'atEnd', axis }
+  const large = hereMm - to.mm > ADJUSTMENTS.crankLength.largeMm + 1e-9
+  const change: Change = { axis, direction: 'down', from, to: to.label, mm: to.mm - hereMm, large }
+  const model = riderModel(findings, bikeType, marks, school)
+  const at = axisPositions(bikeType, marks)
+  const read = freshest(findings, 'kneeAngle')?.deg
+  const by = model.onCranks(to.mm).flexionDeg(at) - model.flexionDeg(at)
+  const expect: Expected[] = [
+    { check: 'kneeFlexion', ...(read !== undefined && { from: read, to: read + by }), by },
+  ]
+  const worse = worsened(change, expect, inputs)
+  return worse ? { code: 'wouldWorsen', axis, check: worse } : { change, expect }
+}
+
 /** Every mark of an axis beyond its current one in a direction, as changes, the nearest first. */
 function marksOnward(bikeType: BikeType, marks: Marks, axis: CommonAxis, direction: Way): readonly Change[] {
   const has = axisOf(bikeType, axis)
@@ -143,7 +174,9 @@ const byNearness = (onward: readonly Change[], mm: number): readonly Change[] =>
     (a, b) => Math.abs(Math.abs(a.mm!) - mm) - Math.abs(Math.abs(b.mm!) - mm) || Math.abs(a.mm!) - Math.abs(b.mm!),
   )
 
-type RiderModel = Readonly<{ flexionDeg: (at: AxisPositions) => number; plumbMm: (at: AxisPositions) => number }>
+type LegModel = Readonly<{ flexionDeg: (at: AxisPositions) => number; plumbMm: (at: AxisPositions) => number }>
+/** The leg on the cranks as they are, and on others. */
+type RiderModel = LegModel & Readonly<{ onCranks: (crankMm: number) => LegModel }>
 
 const TABLE = priorVectorOf(priorFor('natural'))
 /** Standard scores of stature between which the rider is sought. */
@@ -153,11 +186,12 @@ const HALVINGS = 30
 /** The mean rider of the stature whose knee bends here as was read, or as the middle of the window wants. */
 function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Marks, school: School): RiderModel {
   const bottomDeg = bottomCrankDeg(bikeType)
-  const legOf = (score: number) =>
+  const crankMm = crankMmAt(bikeType, marks)
+  const legOf = (score: number, onMm = crankMm) =>
     prepareLeg(
       bodyFromScores(TABLE, [score, ...PRIOR_PARTS.slice(1).map(() => 0)]),
       DEFAULT_SOLE_MM,
-      { crankMm: crankMmAt(bikeType, marks), pedalSurfaceMm: bikeType.pedalSurfaceMm },
+      { crankMm: onMm, pedalSurfaceMm: bikeType.pedalSurfaceMm },
       bottomDeg,
     )
   const seatAt = (at: AxisPositions) => contactPoints(bikeType, undefined, at).seat
@@ -171,11 +205,14 @@ function riderModel(findings: readonly Finding[], bikeType: BikeType, marks: Mar
     if (bottomFlexionDeg(legOf(middle), here) < targetDeg) short = middle
     else tall = middle
   }
-  const leg = legOf((short + tall) / 2)
-  return {
-    flexionDeg: (at) => bottomFlexionDeg(leg, seatAt(at)),
-    plumbMm: (at) => kneeOverPedalMm(leg, seatAt(at)),
+  const modelOn = (onMm: number): LegModel => {
+    const leg = legOf((short + tall) / 2, onMm)
+    return {
+      flexionDeg: (at) => bottomFlexionDeg(leg, seatAt(at)),
+      plumbMm: (at) => kneeOverPedalMm(leg, seatAt(at)),
+    }
   }
+  return { ...modelOn(crankMm), onCranks: modelOn }
 }
 
 /** Size of the step, mm: to the nearer edge of the window if its check was read, at most one step. */

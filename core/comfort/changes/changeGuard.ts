@@ -25,6 +25,8 @@ export function unmeasured(
       return school.foreAft === 'plumb' || school.foreAft === 'midFoot' || !has('seen', 'reachFeel', 'elbows', 'build')
         ? 'plumb'
         : null
+    case 'crankLength':
+      return has('kneeAngle') ? null : 'kneeAngle'
     case 'tilt':
       return has('tilt') ? null : 'tilt'
     case 'barHeight':

@@ -52,6 +52,8 @@ export function isAxisInside(axis: ChangedAxis, findings: readonly Finding[], co
       const reading = freshest(findings, 'tilt')
       return reading ? tiltAssessment(reading, context.school).outcome === 'good' : null
     }
+    case 'crankLength':
+      return null
     case 'barSlide': {
       const seen = [freshest(findings, 'elbows')?.seen, freshest(findings, 'reachFeel')?.seen].filter(Boolean)
       if (seen.length > 0) return seen.some((one) => one === 'soft' || one === 'right')

@@ -76,7 +76,7 @@ export const SUSPICION_ODDS = Object.freeze({ usual: 6, common: 3, possible: 1.3
 export const FINDING_FACTOR = Object.freeze({ weak: 1.35, fair: 2.2, strong: 4 })
 
 export const WAYS = ['up', 'down', 'forward', 'back'] as const
-export const CHANGED_AXES = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide', 'tilt'] as const
+export const CHANGED_AXES = ['seatHeight', 'seatSlide', 'barHeight', 'barSlide', 'tilt', 'crankLength'] as const
 export type ChangedAxis = (typeof CHANGED_AXES)[number]
 export type Way = (typeof WAYS)[number]
 

@@ -14,6 +14,7 @@ import {
   capitalized,
   formatAgo,
   formatDegrees,
+  formatHalfMm,
   formatLength,
   formatList,
   formatNaturalFrequency,
@@ -146,6 +147,8 @@ export function formatConflict(conflict: Conflict): string {
 export function formatChange(change: Change, bikeType?: BikeType): string {
   const { axis, direction, from, to, mm, deg, large } = change
   if (axis === 'tilt') return `${direction === 'up' ? 'Lift' : 'Lower'} the saddle’s nose by ${Math.abs(deg ?? 1)}°`
+  if (axis === 'crankLength')
+    return `Take cranks of ${to ?? ''} in place of ${from ?? ''} (${formatHalfMm(mm ?? 0)} shorter)`
   const verb = axis === 'seatHeight' || axis === 'barHeight' ? (direction === 'up' ? 'Raise' : 'Lower') : 'Move'
   const what = { seatHeight: 'the seat', barHeight: 'the bars', seatSlide: 'the saddle', barSlide: 'the bars' }[axis]
   const way =
@@ -181,7 +184,12 @@ export function formatExpected({ check, to, by }: Expected): string {
 export const TRIAL_TEXT =
   'Leave it so for a week or two and at least two rides; it may feel odd at first, because the body learned the old ' +
   'place. Keep the old number to go back to.'
-const SHARED_TILT_TEXT = 'The saddle is shared: this changes it for everybody who rides this bike.'
+/** Said beside a change that is not of this rider's numbers alone. */
+const SHARED_TEXT: Readonly<Partial<Record<Change['axis'], string>>> = {
+  tilt: ' The saddle is shared: this changes it for everybody who rides this bike.',
+  crankLength:
+    ' Both pedals go over, left thread on the left; the seat then goes up by as much where the knee asks for it.',
+}
 
 export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?: BikeType): string {
   const telling = expect.filter(
@@ -191,7 +199,7 @@ export function formatProposal({ change, expect, orSlide }: Proposal, bikeType?:
   const slide = orSlide
     ? ` The marks are far apart: ${lowered(formatChange(orSlide, bikeType))} is the smaller step.`
     : ''
-  return `${formatChange(change, bikeType)}${reads}.${slide}${change.axis === 'tilt' ? ` ${SHARED_TILT_TEXT}` : ''}`
+  return `${formatChange(change, bikeType)}${reads}.${slide}${SHARED_TEXT[change.axis] ?? ''}`
 }
 
 /** Why nothing is changed, and what to do instead, in one or two sentences. */

@@ -1,1 +1,2 @@
-ALTER TABLE `mark_move` MODIFY COLUMN `axis` enum('seatHeight','seatSlide','barHeight','barSlide','frameHeight','frameSlide','seatExtra','barExtra','crankLength','saddleTilt','barTurn') NOT NULL;
+ALTER TABLE `mark_move` MODIFY COLUMN `axis` enum('seatHeight','seatSlide','barHeight','barSlide','frameHeight','frameSlide','seatExtra','barExtra','crankLength','saddleTilt','barTurn') NOT NULL;--> statement-breakpoint
+ALTER TABLE `trial` MODIFY COLUMN `axis` enum('seatHeight','seatSlide','barHeight','barSlide','tilt','crankLength') NOT NULL;
