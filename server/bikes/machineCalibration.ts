@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
+import { opensAtMs } from '../../core/bikes/care/care'
 import { calibrateMachine } from '../../core/bikes/calibration/machineCalibration'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
-import { bike, bikeReading, bikeType } from './tables'
+import { bike, bikeCare, bikeReading, bikeType } from './tables'
 
 const machine = { id: bike.id, typeId: bike.typeId }
 
@@ -45,13 +46,27 @@ async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: strin
     .from(bikeType)
     .where(inArray(bikeType.id, [...new Set(machines.map((m) => m.typeId))]))
   const readings = await tx
-    .select({ id: bikeReading.id, bikeId: bikeReading.bikeId, row: bikeReading.row })
+    .select({
+      id: bikeReading.id,
+      bikeId: bikeReading.bikeId,
+      row: bikeReading.row,
+      createdAt: bikeReading.createdAt,
+    })
     .from(bikeReading)
     .where(and(inArray(bikeReading.bikeId, ids), isNull(bikeReading.withdrawnAt)))
     .orderBy(asc(bikeReading.position))
+  const replaced = await tx
+    .select({ bikeId: bikeCare.bikeId, part: bikeCare.part, deed: bikeCare.deed, at: bikeCare.createdAt })
+    .from(bikeCare)
+    .where(and(inArray(bikeCare.bikeId, ids), eq(bikeCare.deed, 'replaced'), isNull(bikeCare.withdrawnAt)))
   for (const { id, typeId } of machines) {
     const type = types.find((t) => t.id === typeId)!
-    const here = readings.filter((r) => r.bikeId === id)
+    const deeds = replaced.filter((one) => one.bikeId === id).map((one) => ({ ...one, atMs: one.at.getTime() }))
+    const [tapeFrom, tiltFrom] = [opensAtMs('tape', deeds), opensAtMs('tilt', deeds)]
+    // What was measured on a part that was replaced since counts no longer.
+    const here = readings.filter(
+      (r) => r.bikeId === id && r.createdAt.getTime() > (r.row.kind === 'tilt' ? tiltFrom : tapeFrom),
+    )
     const { bike: machineCalibration, from } = calibrateMachine(
       type.definition,
       here.map((r) => r.row),

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
-import { bigint, index, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, index, int, json, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { Bike, BikeType } from '../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../core/bikes/bike/equipment'
+import { CARE_DEEDS, CARE_PARTS, type CareIntervals } from '../../core/bikes/care/care'
 import type { InspectionItem } from '../../core/bikes/bike/inspection'
 import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
 import type { TypeCalibration } from '../../core/bikes/calibration/calibrate'
@@ -81,6 +82,8 @@ export const bike = mysqlTable(
     machineCalibration: json('machine_calibration').$type<Bike>().notNull(),
     /** What `machineCalibration` was computed from: the version of the type and the readings, by id. */
     machineCalibrationSource: json('machine_calibration_source').$type<MachineCalibrationSource>(),
+    /** Intervals of care that differ from the studio's, by part; null for none. */
+    careIntervals: json('care_intervals').$type<CareIntervals>(),
     /** Retired bikes are offered nowhere; what was recorded on them stays. */
     retiredAt: moment('retired_at'),
     /** Computed by the database: the number while the bike is in the studio, so that a retired one's is free again. */
@@ -142,6 +145,25 @@ export const inspection = mysqlTable(
     createdBy: createdBy(),
   },
   (t) => [index('inspection_bike').on(t.bikeId, t.createdAt)],
+)
+
+/** A part of a machine that was seen to, or replaced. Append-only; a mistake is withdrawn. */
+export const bikeCare = mysqlTable(
+  'bike_care',
+  {
+    id: id(),
+    studioId: studioId(),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    part: mysqlEnum('part', CARE_PARTS).notNull(),
+    deed: mysqlEnum('deed', CARE_DEEDS).notNull(),
+    note: varchar('note', { length: 300 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+    withdrawnAt: moment('withdrawn_at'),
+  },
+  (t) => [index('bike_care_bike').on(t.bikeId, t.createdAt), index('bike_care_studio').on(t.studioId, t.part)],
 )
 
 /** Something wrong with a machine; while one is open the bike is not offered. */

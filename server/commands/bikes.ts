@@ -1,4 +1,5 @@
 import { Type } from '@sinclair/typebox'
+import { CARE_DEEDS, CARE_PARTS, careIntervalsSchema } from '../../core/bikes/care/care'
 import { INSPECTION_ITEMS } from '../../core/bikes/bike/inspection'
 import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
 import { detectDrift } from '../../core/bikes/calibration/machineOffset'
@@ -11,6 +12,7 @@ import * as readings from '../bikes/bikeReadings'
 import { retireBike } from '../classes/retireBike'
 import * as bikes from '../bikes/bikes'
 import * as calibration from '../bikes/calibrateType'
+import * as care from '../bikes/care'
 import * as inspections from '../bikes/inspections'
 import * as tapes from '../bikes/tapeReadings'
 import { validFieldsOf, readingRefusal, tapeRefusal } from '../bikes/validateReading'
@@ -312,6 +314,38 @@ export const resolveFault = defineCommand({
     await inspections.resolveFault(tx, scope, { id: faultId, bikeId }, now)
     return SAVED
   },
+})
+
+/** Records that a part of a machine was seen to or replaced. */
+export const recordCare = defineCommand({
+  name: 'bikes.recordCare',
+  permission: 'inspectBikes',
+  ownsId: true,
+  schema: closed({ bikeId: idSchema, part: oneOf(CARE_PARTS), deed: oneOf(CARE_DEEDS), note: typedText }),
+  run: async (tx, scope, { bikeId, part, deed, note }, { id, now }) => {
+    const row = { part, deed, note: note.trim().slice(0, MAX_NOTE_LENGTH) }
+    return written(await care.recordCare(tx, scope, { id, bikeId, ...row }, now))
+  },
+})
+
+/** Takes back what was recorded of a part. */
+export const withdrawCare = defineCommand({
+  name: 'bikes.withdrawCare',
+  permission: 'inspectBikes',
+  schema: closed({ bikeId: idSchema, careId: idSchema }),
+  run: async (tx, scope, { bikeId, careId }, { now }) => {
+    await care.withdrawCare(tx, scope, { id: careId, bikeId }, now)
+    return SAVED
+  },
+})
+
+/** Sets how often parts are seen to: of one machine, or of all where `bikeId` is null. */
+export const setCareIntervals = defineCommand({
+  name: 'bikes.setCareIntervals',
+  permission: 'manageBikes',
+  schema: closed({ bikeId: idOrNull, intervals: careIntervalsSchema }),
+  run: async (tx, scope, input) =>
+    (await care.setCareIntervals(tx, scope, input)) ? SAVED : refused({ code: 'noSuchBike' }),
 })
 
 function changed({ outcome }: bikes.BikeChangeResult): CommandOutcome {

@@ -48,6 +48,7 @@ async function writeAll(tx: DbExecutor, scope: Scope, put: (piece: string) => Pr
       learns: studio.learns,
       referral: studio.referral,
       retention: studio.retention,
+      careIntervals: studio.careIntervals,
     })
     .from(studio)
     .where(eq(studio.id, scope.studioId))

@@ -1,5 +1,6 @@
 import { getTableName } from 'drizzle-orm'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
+import { careIntervalsSchema } from '../../core/bikes/care/care'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
 import { programmeSchema } from '../../core/comfort/programme/programme'
@@ -10,9 +11,9 @@ import { plainShapeOf } from '../platform/sealing/sealed'
 import { ADDED_COLUMNS, SECTIONS, type ArchiveSection } from './archiveSections'
 
 export const ARCHIVE_FORMAT = 'yielding-saddle-archive'
-export const ARCHIVE_VERSION = 8
+export const ARCHIVE_VERSION = 9
 /** Versions that can still be read. */
-export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, 6, 7, ARCHIVE_VERSION]
+export const READABLE_VERSIONS: readonly number[] = [2, 3, 4, 5, 6, 7, 8, ARCHIVE_VERSION]
 
 /** Schemas of the core that parts of an archive are made of. */
 const PARTS = ['bikeType', 'axis', 'point', 'bike', 'marks', 'roomPlan', 'blocks'] as const
@@ -103,6 +104,8 @@ const STUDIO = {
     referral: { anyOf: [{ type: 'string', maxLength: 1000 }, { type: 'null' }] },
     // Since version 7.
     retention: { anyOf: [retentionSchema, { type: 'null' }] },
+    // Since version 9.
+    careIntervals: { anyOf: [careIntervalsSchema, { type: 'null' }] },
   },
 }
 
@@ -130,6 +133,7 @@ export function archiveSchema(): object {
       studioRow: STUDIO,
       ...rows,
       equipment: inside(equipmentSchema),
+      careIntervals: inside(careIntervalsSchema),
       limit: inside(limitSchema),
       plan: inside(planSchema),
       programme: inside(programmeSchema),

@@ -33,6 +33,7 @@ export const SECTION_NAMES = [
   'bikes',
   'bikeReadings',
   'inspections',
+  'care',
   'faults',
   'members',
   'memberMerges',
@@ -74,11 +75,12 @@ const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   5: ['moves', 'limits', 'plans'],
   6: ['consentWordings', 'consents'],
   8: ['programmes', 'programmeTicks', 'riderFiles'],
+  9: ['care'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
   members: ['number', 'email', 'statureMm'],
-  bikes: ['retiredAt'],
+  bikes: ['retiredAt', 'careIntervals'],
   classes: ['teacherId'],
   notes: ['hands'],
   register: ['awaitsConfirmation', 'confirmedBy', 'confirmedAt'],
@@ -131,8 +133,15 @@ export const SECTIONS: readonly ArchiveSection[] = [
     { definition: 'bikeType', equipment: 'equipment' },
   ),
   section('typeReadings', bikes.typeReading, [bikes.typeReading.position], { typeId: 'types', ...BY }),
-  section('bikes', bikes.bike, [bikes.bike.id], { typeId: 'types' }, { machineCalibration: 'bike' }),
+  section(
+    'bikes',
+    bikes.bike,
+    [bikes.bike.id],
+    { typeId: 'types' },
+    { machineCalibration: 'bike', careIntervals: 'careIntervals' },
+  ),
   section('bikeReadings', bikes.bikeReading, [bikes.bikeReading.position], { bikeId: 'bikes', ...BY }),
+  section('care', bikes.bikeCare, [bikes.bikeCare.id], { bikeId: 'bikes', ...BY }),
   section('inspections', bikes.inspection, [bikes.inspection.id], { bikeId: 'bikes', ...BY }),
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),

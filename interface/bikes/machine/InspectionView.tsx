@@ -8,10 +8,18 @@ import { INSPECTION_ITEM_TEXT } from '@/core/messages/bikes/machine'
 import { command } from '../../commands/command'
 import { partId, useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import parts from '../parts.module.css'
+import { CareItem, type CareLine } from './CareList'
 import styles from './inspectionView.module.css'
 import { useAction } from '../../commands/useAction'
 
-export type InspectionBike = Readonly<{ id: string; number: number; type: string; state: string; due: boolean }>
+export type InspectionBike = Readonly<{
+  id: string
+  number: number
+  type: string
+  state: string
+  due: boolean
+  care: readonly CareLine[]
+}>
 export type InspectionViewProps = Readonly<{
   bikes: readonly InspectionBike[]
   start: number | null
@@ -96,6 +104,16 @@ export function InspectionView({ bikes, start, studio, day }: InspectionViewProp
                 )}
               </div>
             ))}
+          {bike && bike.care.length > 0 && (
+            <section aria-label="To see to" className={styles.care}>
+              <h2>To see to</h2>
+              <ul>
+                {bike.care.map((line) => (
+                  <CareItem key={`${bike.id} ${line.part}`} bikeId={bike.id} line={line} />
+                ))}
+              </ul>
+            </section>
+          )}
           {bike && (
             <div className={parts.foot}>
               <Button
@@ -120,7 +138,7 @@ export function InspectionView({ bikes, start, studio, day }: InspectionViewProp
           {bikes.map((b) => (
             <Button key={b.id} type={b.id === at ? 'primary' : 'default'} onClick={() => turnTo(b.id)}>
               {b.number}
-              {b.due && <i className={styles.due} title="due" />}
+              {(b.due || b.care.some(({ outcome }) => outcome === 'due')) && <i className={styles.due} title="due" />}
             </Button>
           ))}
         </div>

@@ -13,6 +13,7 @@ import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import { command } from '../../commands/command'
 import parts from '../parts.module.css'
 import styles from './machineView.module.css'
+import { CareList, type CareProps } from './CareList'
 import type { Machine } from './machine'
 import { MachineMore } from './MachineMore'
 import { MachineReadingForm } from './MachineReadingForm'
@@ -36,6 +37,9 @@ export type MachineViewProps = Readonly<{
   faults: readonly Readonly<{ id: string; item: InspectionItem; note: string; found: string; open: boolean }>[]
   measured: readonly Readonly<{ id: string; text: string; when: string }>[]
   looks: readonly Readonly<{ id: string; text: string; good: number }>[]
+  care: CareProps
+  /** Parts replaced since what they moved was last measured, each with what it asks for. */
+  opened: readonly Readonly<{ part: string; text: string; when: string }>[]
   doubtful: readonly Readonly<{ memberId: string; name: string; when: string }>[]
 }>
 
@@ -44,7 +48,8 @@ const MIN_OFFSET_MM = 0.5
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: MachineViewProps) {
-  const { bike, code, mayManage, residual, school, state, retired, faults, measured, looks, doubtful } = props
+  const { bike, code, mayManage, residual, school, state, retired, faults, measured, looks, doubtful, care, opened } =
+    props
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act } = useAction()
@@ -116,11 +121,18 @@ export function MachineView(props: MachineViewProps) {
           </ul>
         </section>
       )}
+      {opened.map(({ part, text, when }) => (
+        <p key={part} className={styles.opened} role="status">
+          {text} <span className={parts.quiet}>{when}</span>
+        </p>
+      ))}
       {doubtful.length > 0 && (
         <section className={parts.part}>
           <h2>Numbers to look at again</h2>
           <p className={parts.quiet}>
-            These numbers were saved after the last good tape, before a tape found the change.
+            {opened.length > 0
+              ? 'These riders were set up here before it, within half a year.'
+              : 'These numbers were saved after the last good tape, before a tape found the change.'}
           </p>
           <ul className={styles.rows}>
             {doubtful.map((rider) => (
@@ -150,6 +162,7 @@ export function MachineView(props: MachineViewProps) {
           <SaddleTilt bike={bike} school={school} />
         </section>
       </div>
+      {retired === null && <CareList bikeId={bike.id} care={care} />}
       {measured.length > 0 && (
         <section className={parts.part}>
           <h2>Measured</h2>

@@ -1,6 +1,8 @@
+import { formatOpened } from '@/core/messages/bikes/care'
 import { formatBikeReading, formatMachineState } from '@/core/messages/bikes/machine'
 import { formatDate } from '@/core/messages/words/dates'
 import type { MachinePage } from '@/server/pages/bikes/machine'
+import { careProps } from './careProps'
 import type { MachineViewProps } from './MachineView'
 
 /** One machine in words; readings and inspections the latest first. */
@@ -32,6 +34,11 @@ export function machineProps(page: MachinePage): MachineViewProps {
       text: `${day(createdAt)}, ${createdBy}`,
       good,
     })),
+    care: careProps(page),
+    opened: page.opened.flatMap(({ part, at }) => {
+      const text = formatOpened(part)
+      return text ? [{ part, text, when: day(at) }] : []
+    }),
     doubtful: doubtful.map(({ memberId, name, at }) => ({ memberId, name, when: day(at) })),
   }
 }

@@ -1,5 +1,6 @@
 import { bigint, boolean, index, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { Costs } from '../../../core/setups/recommend/request/questionCosts'
+import type { CareIntervals } from '../../../core/bikes/care/care'
 import type { Retention } from '../../../core/riders/retention/retention'
 import type { School } from '../../../core/base/school/school'
 import { ROLES, type Role } from '../db/roles'
@@ -23,6 +24,8 @@ export const studio = mysqlTable('studio', {
   ridersAlone: boolean('riders_alone').notNull().default(true),
   /** Months after which notes, complaints and sets are deleted; null for no limit. */
   retention: json('retention').$type<Retention>(),
+  /** Intervals of care that differ from the usual ones, by part; null for none. */
+  careIntervals: json('care_intervals').$type<CareIntervals>(),
 })
 
 // The tables and names the sign-in library expects. All but the studio and the role belong to it.
