@@ -48,6 +48,7 @@ import {
   heelCheck,
   statureAndInseam,
 } from '../core/simulated/simulatedRider'
+import { careHistory } from './history/care'
 import { daysBefore, memberId, memberNumber } from './history/hall'
 import { agreed } from './history/consents'
 import { addHistory } from './history/history'
@@ -113,6 +114,7 @@ async function seed(): Promise<void> {
       })
     }
     for (const bike of BIKES) await machine(tx, bike, now)
+    await careHistory(tx, BIKES, INSTRUCTORS, now)
     for (const [i, { name }] of MEMBERS.entries()) {
       await tx.insert(riderTables.member).values({
         id: memberId(i),

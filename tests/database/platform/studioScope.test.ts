@@ -12,6 +12,7 @@ import * as bikeReadings from '@/server/bikes/bikeReadings'
 import * as bikes from '@/server/bikes/bikes'
 import * as codes from '@/server/bikes/codes'
 import { calibrateType } from '@/server/bikes/calibrateType'
+import * as care from '@/server/bikes/care'
 import * as inspections from '@/server/bikes/inspections'
 import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
 import * as tapeReadings from '@/server/bikes/tapeReadings'
@@ -98,6 +99,7 @@ import * as messages from '@/server/riders/memberPage/messages'
 import * as merge from '@/server/commands/useCases/mergeMembers'
 import { accommodationPage } from '@/server/pages/bikes/accommodation'
 import { fleetPage } from '@/server/pages/bikes/fleet'
+import { careOfBikes } from '@/server/pages/bikes/care'
 import { inspectionRound } from '@/server/pages/bikes/inspectionRound'
 import { machinePage } from '@/server/pages/bikes/machine'
 import { roomPage } from '@/server/pages/classes/room'
@@ -172,6 +174,7 @@ const other = {
   ofClass: id(),
   seen: id(),
   cue: id(),
+  care: id(),
   look: id(),
   fault: id(),
   tape: id(),
@@ -268,6 +271,7 @@ beforeAll(async () => {
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
   await inspections.recordInspection(db, there, look, now)
+  await care.recordCare(db, there, { ...CARE, id: other.care, bikeId: other.bike }, now)
 })
 afterAll(async () => {
   await db.update(user).set({ studioId: null }).where(eq(user.id, there.userId))
@@ -294,6 +298,7 @@ type Walk = Readonly<Record<string, Call>>
 /** A tablet of the other studio, in its room. */
 const TABLET = { id: other.tablet, name: SECRET, roomId: other.room, idleMinutes: 5, tokenHash: 'cd'.repeat(32) }
 const ids = () => ({ id: id(), bikeId: other.bike })
+const CARE = { part: 'saddle', deed: 'done', note: SECRET } as const
 const LIMIT = { kind: 'heart', since: '2026-01-01', clearedBy: SECRET } as const
 const PLAN = { kind: 'cleats', since: '2026-01-01', words: SECRET } as const
 const MOVE = { axis: 'barHeight', from: '6', to: '7', why: 'comfort', again: 'wish' } as const
@@ -361,6 +366,13 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     findChangeSince: () => bikeReadings.findChangeSince(db, here, other.bike, new Date(0)),
   },
   'bikes/calibrateType': { calibrateType: () => calibrateType(db, here, { id: id(), typeId: other.type }, now) },
+  'bikes/care': {
+    listCare: () => care.listCare(db, here, other.bike),
+    careIntervalsOf: () => care.careIntervalsOf(db, here, other.bike),
+    recordCare: () => care.recordCare(db, here, { ...ids(), ...CARE }, now),
+    withdrawCare: () => care.withdrawCare(db, here, { id: other.care, bikeId: other.bike }, now),
+    setCareIntervals: () => care.setCareIntervals(db, here, { bikeId: other.bike, intervals: { pins: { days: 9 } } }),
+  },
   'bikes/inspections': {
     lastInspections: async () =>
       [...(await inspections.lastInspections(db, here)).keys()].filter((b) => b === other.bike),
@@ -511,6 +523,9 @@ const QUERIES: Readonly<Record<string, Walk>> = {
   },
   'pages/bikes/fleet': { fleetPage: () => fleetPage(db, here, now) },
   'pages/bikes/machine': { machinePage: () => machinePage(db, here, other.bike, now) },
+  'pages/bikes/care': {
+    careOfBikes: async () => [...(await careOfBikes(db, here, now)).keys()].filter((one) => one === other.bike),
+  },
   'pages/bikes/inspectionRound': { inspectionRound: () => inspectionRound(db, here, now) },
   'pages/bikes/accommodation': { accommodationPage: () => accommodationPage(db, here) },
   'pages/classes/timetable': { timetable: () => timetable(db, here, '2026-07-08', now) },
@@ -1213,6 +1228,9 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'bikes.addBikeReading': () => ({ input: { bikeId: other.bike, reading }, id: id() }),
   'bikes.takeRiderResidual': () => ({ input: { bikeId: other.bike }, id: id() }),
   'bikes.withdrawBikeReading': () => ({ input: { bikeId: other.bike, readingId: other.reading } }),
+  'bikes.recordCare': () => ({ input: { bikeId: other.bike, ...CARE }, id: id() }),
+  'bikes.withdrawCare': () => ({ input: { bikeId: other.bike, careId: other.care } }),
+  'bikes.setCareIntervals': () => ({ input: { bikeId: other.bike, intervals: { pins: { days: 9 } } } }),
   'bikes.recordInspection': () => ({ input: { bikeId: other.bike, wrong: [] }, id: id() }),
   'bikes.resolveFault': () => ({ input: { bikeId: other.bike, faultId: other.fault } }),
   'places.assignBike': () => ({ input: { classId: other.ofClass, bikeId: other.bike, memberId: null }, id: id() }),
@@ -1395,6 +1413,9 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'bikes.exportTypes': 'found',
   'bikes.finishCalibration': 'noSuchType',
   'bikes.importTypes': 'fileIssues',
+  'bikes.recordCare': 'noSuchBike',
+  'bikes.withdrawCare': 'kept',
+  'bikes.setCareIntervals': 'noSuchBike',
   'bikes.recordInspection': 'noSuchBike',
   'bikes.removeMachine': 'hasRecords',
   'bikes.renumberMachine': 'noSuchBike',
