@@ -19,6 +19,8 @@ export type Refusal =
   | Readonly<{ code: 'versionConflict'; by: string | null; date: string; time: string }>
   | Readonly<{ code: 'numberTwice' | 'notANumber'; label: string }>
   | Readonly<{ code: 'numbersTaken'; numbers: readonly number[] }>
+  | Readonly<{ code: 'saddleTaken'; numbers: readonly number[] }>
+  | Readonly<{ code: 'sameSaddleName'; name: string }>
   | Readonly<{ code: 'bikeOutOfUse'; number: number }>
   /** What is wrong with a type, each with its place in words; or with a reading, where the place is plain. */
   | Readonly<{ code: 'typeIssues' | 'readingIssues' | 'fileIssues'; issues: readonly Issue[] }>
@@ -53,6 +55,7 @@ const TEXT = {
   notNamed: 'its riders’ checks no longer say so, or they are being computed again. Open the page again',
   typeInUse: 'a bike is of this type, or numbers are; only a type that nothing uses can be deleted',
   bikeNumberTaken: 'another bike has this number',
+  noSuchSaddle: 'this saddle or bike is gone; load the page again',
   inspectionTaken:
     'an earlier try for this bike was saved with other faults. Open the round again and look the bike over once more',
   noNumbers: 'type the bikes’ numbers, such as 1-4 or 7',
@@ -157,6 +160,13 @@ export function formatRefusal(refusal: Refusal): string {
       return `number ${refusal.label} stands twice`
     case 'notANumber':
       return `“${refusal.label}” is not a bike number. Use 1 to 999`
+    case 'saddleTaken':
+      return (
+        `every piece of it is on a bike already: ${refusal.numbers.join(', ')}; ` +
+        'put another saddle there first, or count one piece more'
+      )
+    case 'sameSaddleName':
+      return `another saddle is called ${refusal.name}`
     case 'numbersTaken':
       return `there is a bike ${refusal.numbers.join(' and ')} already; none was added`
     case 'bikeOutOfUse':

@@ -1,9 +1,10 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
 import { opensAtMs } from '../../core/bikes/care/care'
+import { carriedSaddle } from '../../core/bikes/saddles/saddle'
 import { calibrateMachine } from '../../core/bikes/calibration/machineCalibration'
 import type { Scope } from '../platform/accounts/scope'
 import type { DbExecutor } from '../platform/db/connection'
-import { bike, bikeCare, bikeReading, bikeType } from './tables'
+import { bike, bikeCare, bikeReading, bikeType, saddle, saddleFitting } from './tables'
 
 const machine = { id: bike.id, typeId: bike.typeId }
 
@@ -59,6 +60,12 @@ async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: strin
     .select({ bikeId: bikeCare.bikeId, part: bikeCare.part, deed: bikeCare.deed, at: bikeCare.createdAt })
     .from(bikeCare)
     .where(and(inArray(bikeCare.bikeId, ids), eq(bikeCare.deed, 'replaced'), isNull(bikeCare.withdrawnAt)))
+  const fitted = await tx
+    .select({ bikeId: saddleFitting.bikeId, model: saddle.model })
+    .from(saddleFitting)
+    .leftJoin(saddle, eq(saddle.id, saddleFitting.saddleId))
+    .where(inArray(saddleFitting.bikeId, ids))
+    .orderBy(asc(saddleFitting.position))
   for (const { id, typeId } of machines) {
     const type = types.find((t) => t.id === typeId)!
     const deeds = replaced.filter((one) => one.bikeId === id).map((one) => ({ ...one, atMs: one.at.getTime() }))
@@ -67,11 +74,13 @@ async function recompute(tx: DbExecutor, machines: readonly Readonly<{ id: strin
     const here = readings.filter(
       (r) => r.bikeId === id && r.createdAt.getTime() > (r.row.kind === 'tilt' ? tiltFrom : tapeFrom),
     )
-    const { bike: machineCalibration, from } = calibrateMachine(
+    const { bike: measured, from } = calibrateMachine(
       type.definition,
       here.map((r) => r.row),
       type.calibration?.sdMm,
     )
+    const model = fitted.findLast((one) => one.bikeId === id)?.model
+    const machineCalibration = model ? { ...measured, saddle: carriedSaddle(model, type.definition) } : measured
     const machineCalibrationSource = { typeId, readings: from.map((i) => here[i].id) }
     await tx.update(bike).set({ machineCalibration, machineCalibrationSource }).where(eq(bike.id, id))
   }

@@ -4,6 +4,7 @@ import type { Bike, BikeType } from '../../core/bikes/bike/bike'
 import type { BikeEquipment } from '../../core/bikes/bike/equipment'
 import { CARE_DEEDS, CARE_PARTS, type CareIntervals } from '../../core/bikes/care/care'
 import type { InspectionItem } from '../../core/bikes/bike/inspection'
+import type { SaddleModel } from '../../core/bikes/saddles/saddle'
 import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
 import type { TypeCalibration } from '../../core/bikes/calibration/calibrate'
 import type { TapeReading } from '../../core/bikes/calibration/readings'
@@ -164,6 +165,32 @@ export const bikeCare = mysqlTable(
     withdrawnAt: moment('withdrawn_at'),
   },
   (t) => [index('bike_care_bike').on(t.bikeId, t.createdAt), index('bike_care_studio').on(t.studioId, t.part)],
+)
+
+/** A model of saddle in the studio's words. */
+export const saddle = mysqlTable('saddle', {
+  id: id(),
+  studioId: studioId(),
+  model: json('model').$type<SaddleModel>().notNull(),
+  createdAt: moment('created_at').notNull(),
+  createdBy: createdBy(),
+})
+
+/** Which saddle a machine carries, since when; the latest counts. Without a saddle: its type's own again. */
+export const saddleFitting = mysqlTable(
+  'saddle_fitting',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey().autoincrement(),
+    id: reference('id').notNull().unique(),
+    studioId: studioId(),
+    bikeId: reference('bike_id')
+      .notNull()
+      .references(() => bike.id),
+    saddleId: reference('saddle_id').references(() => saddle.id),
+    createdAt: moment('created_at').notNull(),
+    createdBy: createdBy(),
+  },
+  (t) => [index('saddle_fitting_bike').on(t.bikeId, t.position)],
 )
 
 /** Something wrong with a machine; while one is open the bike is not offered. */

@@ -1,5 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import { CARE_DEEDS, CARE_PARTS, careIntervalsSchema } from '../../core/bikes/care/care'
+import { saddleModelSchema } from '../../core/bikes/saddles/saddle'
 import { INSPECTION_ITEMS } from '../../core/bikes/bike/inspection'
 import type { BikeReading } from '../../core/bikes/calibration/bikeReading'
 import { detectDrift } from '../../core/bikes/calibration/machineOffset'
@@ -14,6 +15,7 @@ import * as bikes from '../bikes/bikes'
 import * as calibration from '../bikes/calibrateType'
 import * as care from '../bikes/care'
 import * as inspections from '../bikes/inspections'
+import * as saddles from '../bikes/saddles'
 import * as tapes from '../bikes/tapeReadings'
 import { validFieldsOf, readingRefusal, tapeRefusal } from '../bikes/validateReading'
 import * as versions from '../bikes/versions'
@@ -313,6 +315,32 @@ export const resolveFault = defineCommand({
   run: async (tx, scope, { bikeId, faultId }, { now }) => {
     await inspections.resolveFault(tx, scope, { id: faultId, bikeId }, now)
     return SAVED
+  },
+})
+
+/** Writes a model of saddle, or changes it. */
+export const saveSaddle = defineCommand({
+  name: 'bikes.saveSaddle',
+  permission: 'manageBikes',
+  schema: closed({ saddleId: idSchema, model: saddleModelSchema }),
+  run: async (tx, scope, { saddleId, model }, { now }) => {
+    const { outcome } = await saddles.saveSaddle(tx, scope, { id: saddleId, model }, now)
+    if (outcome === 'kept') return SAVED
+    return refused(outcome === 'sameName' ? { code: 'sameSaddleName', name: model.name } : { code: 'noSuchSaddle' })
+  },
+})
+
+/** Puts a saddle on a machine; null: its type's own again. */
+export const fitSaddle = defineCommand({
+  name: 'bikes.fitSaddle',
+  permission: 'inspectBikes',
+  ownsId: true,
+  schema: closed({ bikeId: idSchema, saddleId: idOrNull }),
+  run: async (tx, scope, { bikeId, saddleId }, { id, now }) => {
+    const fitted = await saddles.fitSaddle(tx, scope, { id, bikeId, saddleId }, now)
+    if (fitted.outcome === 'kept') return SAVED
+    if (fitted.outcome === 'taken') return refused({ code: 'saddleTaken', numbers: fitted.numbers })
+    return refused({ code: fitted.outcome === 'gone' ? 'noSuchSaddle' : 'idTaken' })
   },
 })
 

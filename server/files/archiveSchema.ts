@@ -1,6 +1,7 @@
 import { getTableName } from 'drizzle-orm'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { careIntervalsSchema } from '../../core/bikes/care/care'
+import { saddleModelSchema } from '../../core/bikes/saddles/saddle'
 import { equipmentSchema } from '../../core/bikes/bike/equipment'
 import { limitSchema } from '../../core/riders/limits/limits'
 import { programmeSchema } from '../../core/comfort/programme/programme'
@@ -134,6 +135,7 @@ export function archiveSchema(): object {
       ...rows,
       equipment: inside(equipmentSchema),
       careIntervals: inside(careIntervalsSchema),
+      saddleModel: inside(saddleModelSchema),
       limit: inside(limitSchema),
       plan: inside(planSchema),
       programme: inside(programmeSchema),

@@ -34,6 +34,8 @@ export const SECTION_NAMES = [
   'bikeReadings',
   'inspections',
   'care',
+  'saddles',
+  'saddleFittings',
   'faults',
   'members',
   'memberMerges',
@@ -75,7 +77,7 @@ const SINCE: Readonly<Record<number, readonly SectionName[]>> = {
   5: ['moves', 'limits', 'plans'],
   6: ['consentWordings', 'consents'],
   8: ['programmes', 'programmeTicks', 'riderFiles'],
-  9: ['care'],
+  9: ['care', 'saddles', 'saddleFittings'],
 }
 /** Columns that older archives are without; all may be empty. */
 export const ADDED_COLUMNS: Readonly<Partial<Record<SectionName, readonly string[]>>> = {
@@ -143,6 +145,12 @@ export const SECTIONS: readonly ArchiveSection[] = [
   section('bikeReadings', bikes.bikeReading, [bikes.bikeReading.position], { bikeId: 'bikes', ...BY }),
   section('inspections', bikes.inspection, [bikes.inspection.id], { bikeId: 'bikes', ...BY }),
   section('care', bikes.bikeCare, [bikes.bikeCare.id], { bikeId: 'bikes', ...BY }),
+  section('saddles', bikes.saddle, [bikes.saddle.id], BY, { model: 'saddleModel' }),
+  section('saddleFittings', bikes.saddleFitting, [bikes.saddleFitting.position], {
+    bikeId: 'bikes',
+    saddleId: 'saddles',
+    ...BY,
+  }),
   section('faults', bikes.bikeFault, [bikes.bikeFault.id], { bikeId: 'bikes', foundBy: PERSON, resolvedBy: PERSON }),
   section('members', riders.member, [riders.member.id], BY),
   section('memberMerges', riders.memberMerge, [riders.memberMerge.id], { memberId: 'members', ...BY }),

@@ -17,7 +17,17 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   // Who works here, and how they sign in.
   studio: {
     identity: ['name', 'place'],
-    neither: ['time_zone', 'school', 'costs', 'learns', 'referral', 'second_factor_for', 'retention', 'riders_alone', 'care_intervals'],
+    neither: [
+      'time_zone',
+      'school',
+      'costs',
+      'learns',
+      'referral',
+      'second_factor_for',
+      'retention',
+      'riders_alone',
+      'care_intervals',
+    ],
   },
   user: {
     identity: ['name', 'email', 'image', 'username', 'display_username'],
@@ -206,10 +216,20 @@ export const COLUMN_KINDS: Readonly<Record<string, TableKinds>> = Object.freeze(
   bike_type: { neither: ['line_id', 'version', 'definition', 'equipment', 'calibration'] },
   type_reading: { neither: ['type_id', 'row', 'withdrawn_at'] },
   bike: {
-    neither: ['type_id', 'number', 'machine_calibration', 'machine_calibration_source', 'retired_at', 'taken_number', 'care_intervals'],
+    neither: [
+      'type_id',
+      'number',
+      'machine_calibration',
+      'machine_calibration_source',
+      'retired_at',
+      'taken_number',
+      'care_intervals',
+    ],
   },
   bike_code: { neither: ['bike_id', 'code', 'ended_at'] },
   bike_reading: { neither: ['bike_id', 'row', 'withdrawn_at'] },
+  saddle: { neither: ['model'] },
+  saddle_fitting: { neither: ['bike_id', 'saddle_id'] },
   bike_care: { neither: ['bike_id', 'part', 'deed', 'note', 'withdrawn_at'] },
   inspection: { neither: ['bike_id', 'good'] },
   bike_fault: { neither: ['bike_id', 'item', 'note', 'found_at', 'found_by', 'resolved_at', 'resolved_by'] },

@@ -66,6 +66,17 @@ export const bikeSchema = closed({
   offsetsMm: Type.Optional(closed(perAxis(Type.Optional(between(-300, 300))))),
   sdMm: Type.Optional(closed(perAxis(Type.Optional(between(0, 100))))),
   tiltDeg: Type.Optional(between(-45, 45)),
+  /** The saddle it carries where that is not its type's: `noseDeltaMm` farther ahead from the seat point. */
+  saddle: Type.Optional(
+    closed({
+      name: Type.String({ minLength: 1, maxLength: 60 }),
+      widthMm: between(80, 320),
+      lengthMm: positiveMm,
+      shape: oneOf(SADDLE_SHAPES),
+      board: oneOf(TILT_ACROSS),
+      noseDeltaMm: between(-400, 400),
+    }),
+  ),
   /** How the board lay that the tilt was read with; its window goes by it. Left out: over the two highest points. */
   tiltAcross: Type.Optional(oneOf(TILT_ACROSS)),
 })

@@ -20,7 +20,7 @@ export type ContactPoints = Readonly<{ seat: Point; nose: Point; grip: Point; le
 export function contactPoints(bikeType: BikeType, bike: Bike | undefined, positions: AxisPositions): ContactPoints {
   const seat = moved(bikeType.seatOrigin, SEAT_AXES)
   const grip = moved(bikeType.gripOrigin, GRIP_AXES)
-  const nose = offsetPoint(seat, bikeType.saddle.noseAheadMm, 0)
+  const nose = offsetPoint(seat, bikeType.saddle.noseAheadMm + (bike?.saddle?.noseDeltaMm ?? 0), 0)
   const lengths = {
     saddleHeightMm: Math.hypot(seat.xMm, seat.yMm),
     setbackMm: 0 - nose.xMm,

@@ -12,6 +12,13 @@ export const BRAKE_TYPES = ['push', 'lever', 'none'] as const
 /** How a type is equipped, beside its geometry. Nothing here enters the arithmetic. */
 export const equipmentSchema = closed({
   closing: closed(perAxis(Type.Optional(oneOf(CLAMP_TYPES)))),
+  /** What the sides take, in the studio's words: "two-bolt cleat", "cage with strap". */
+  pedalSystems: Type.Optional(
+    closed({
+      cage: Type.Optional(Type.String({ minLength: 1, maxLength: 40 })),
+      cleat: Type.Optional(Type.String({ minLength: 1, maxLength: 40 })),
+    }),
+  ),
   pedalSides: Type.Array(oneOf(PEDAL_SIDES), { minItems: 1, maxItems: 2, uniqueItems: true }),
   /** Between the outer faces of the cranks, mm. */
   pedalSpacingMm: between(100, 400),

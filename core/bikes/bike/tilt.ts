@@ -41,13 +41,15 @@ export function assessTilt(
   return { deg: own, windowDeg, outcome, alarm: outside > ALARM_DEG }
 }
 
-/** Assesses a machine's stored tilt by how the board lay; null without a reading. */
+/** Assesses a machine's stored tilt by how the board lay and the saddle it carries; null without a reading. */
 export const assessMachineTilt = (
-  { tiltDeg, tiltAcross = 'highestPoints' }: Pick<Bike, 'tiltDeg' | 'tiltAcross'>,
+  { tiltDeg, tiltAcross = 'highestPoints', saddle }: Pick<Bike, 'tiltDeg' | 'tiltAcross' | 'saddle'>,
   shape: BikeType['saddle']['shape'],
   school: School['tilt'],
 ): TiltAssessment | null =>
-  tiltDeg === undefined ? null : assessTilt({ deg: tiltDeg, floorDeg: 0, across: tiltAcross }, shape, school)
+  tiltDeg === undefined
+    ? null
+    : assessTilt({ deg: tiltDeg, floorDeg: 0, across: tiltAcross }, saddle?.shape ?? shape, school)
 
 const overHighPoints = (shape: BikeType['saddle']['shape'], school: School['tilt']) =>
   school === 'level' ? LEVEL : school === 'relief' ? RELIEF : BY_SHAPE[shape]

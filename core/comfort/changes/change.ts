@@ -136,9 +136,7 @@ function shorterCranks(inputs: ChangeInputs): Proposal | NoChange {
   const at = axisPositions(bikeType, marks)
   const read = freshest(findings, 'kneeAngle')?.deg
   const by = model.onCranks(to.mm).flexionDeg(at) - model.flexionDeg(at)
-  const expect: Expected[] = [
-    { check: 'kneeFlexion', ...(read !== undefined && { from: read, to: read + by }), by },
-  ]
+  const expect: Expected[] = [{ check: 'kneeFlexion', ...(read !== undefined && { from: read, to: read + by }), by }]
   const worse = worsened(change, expect, inputs)
   return worse ? { code: 'wouldWorsen', axis, check: worse } : { change, expect }
 }

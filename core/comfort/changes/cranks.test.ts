@@ -34,7 +34,9 @@ test('a knee that would leave its window by it, the shortest already, or an unre
 
 test('on a type without a choice the answer stays another type', () => {
   const { crankLength: _, ...axes } = SIX_BIKE.axes
-  expect(changeFor('cranksTooLong', { ...inputs(28), bikeType: { ...SIX_BIKE, axes } })).toEqual({ code: 'notOfAnAxis' })
+  expect(changeFor('cranksTooLong', { ...inputs(28), bikeType: { ...SIX_BIKE, axes } })).toEqual({
+    code: 'notOfAnAxis',
+  })
   const request = { complaint: { what: 'hipPinch' }, bikeType: { ...SIX_BIKE, axes }, marks, findings: [] }
   expect((dispatch('explain', request) as ExplainResponse).change).toBeUndefined()
 })

@@ -2,6 +2,7 @@
 import { Button } from 'antd'
 import { useState } from 'react'
 import type { BikeType } from '@/core/bikes/bike/bike'
+import { saddleOn } from '@/core/bikes/saddles/saddle'
 import { measuredAxesOf } from '@/core/bikes/calibration/readings'
 import { LENGTHS } from '@/core/bikes/calibration/readings'
 import type { AxisName, Label, Marks } from '@/core/base/conventions'
@@ -18,7 +19,14 @@ import { useSaveTape } from '../tape/useSaveTape'
 
 /** One reading of this machine: marks tapped on its scales, whichever lengths were read. */
 export function MachineReadingForm({ bike }: { bike: Machine }) {
-  const { typed, type, keep: save, warning, busy, shown } = useSaveTape(bike.type.saddle.noseAheadMm)
+  const {
+    typed,
+    type,
+    keep: save,
+    warning,
+    busy,
+    shown,
+  } = useSaveTape(saddleOn(bike.type, bike.machineCalibration).noseAheadMm)
   const [marks, setMarks] = useState<Marks>(() =>
     Object.fromEntries(measuredAxesOf(bike.type).map((axis) => [axis, middleLabel(bike.type, axis)])),
   )

@@ -14,6 +14,7 @@ import { command } from '../../commands/command'
 import parts from '../parts.module.css'
 import styles from './machineView.module.css'
 import { CareList, type CareProps } from './CareList'
+import { CarriedSaddle, type CarriedSaddleProps } from './CarriedSaddle'
 import type { Machine } from './machine'
 import { MachineMore } from './MachineMore'
 import { MachineReadingForm } from './MachineReadingForm'
@@ -38,6 +39,7 @@ export type MachineViewProps = Readonly<{
   measured: readonly Readonly<{ id: string; text: string; when: string }>[]
   looks: readonly Readonly<{ id: string; text: string; good: number }>[]
   care: CareProps
+  saddle: CarriedSaddleProps
   /** Parts replaced since what they moved was last measured, each with what it asks for. */
   opened: readonly Readonly<{ part: string; text: string; when: string }>[]
   doubtful: readonly Readonly<{ memberId: string; name: string; when: string }>[]
@@ -48,8 +50,8 @@ const MIN_OFFSET_MM = 0.5
 
 /** One machine: its faults, its own offset from a tape, its saddle's tilt and line. */
 export function MachineView(props: MachineViewProps) {
-  const { bike, code, mayManage, residual, school, state, retired, faults, measured, looks, doubtful, care, opened } =
-    props
+  const { bike, code, mayManage, residual, school, state, retired, faults, measured, looks, doubtful } = props
+  const { care, opened, saddle } = props
   const router = useRouter()
   const { shown } = useUnitSystem()
   const { act } = useAction()
@@ -159,7 +161,8 @@ export function MachineView(props: MachineViewProps) {
         </section>
         <section className={parts.part}>
           <h2>Saddle</h2>
-          <SaddleTilt bike={bike} school={school} />
+          <CarriedSaddle bikeId={bike.id} saddle={saddle} />
+          <SaddleTilt key={bike.machineCalibration.saddle?.name ?? ''} bike={bike} school={school} />
         </section>
       </div>
       {retired === null && <CareList bikeId={bike.id} care={care} />}

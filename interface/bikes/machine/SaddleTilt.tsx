@@ -3,6 +3,7 @@ import { Button, Modal, Segmented } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { assessMachineTilt, assessTilt, isSaddleStraight, wedgeTiltDeg, type TiltAcross } from '@/core/bikes/bike/tilt'
+import { saddleOn } from '@/core/bikes/saddles/saddle'
 import type { School } from '@/core/base/school/school'
 import { parseQuantity } from '@/core/base/quantity'
 import { formatTilt } from '@/core/messages/bikes/tilt'
@@ -20,7 +21,10 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const [tiltKey, lineKey] = [useIdempotencyKey(), useIdempotencyKey()]
   const [deg, setDeg] = useState('')
   const [floor, setFloor] = useState('0')
-  const [across, setAcross] = useState<TiltAcross>(bike.machineCalibration.tiltAcross ?? 'highestPoints')
+  const [across, setAcross] = useState<TiltAcross>(
+    bike.machineCalibration.saddle?.board ?? bike.machineCalibration.tiltAcross ?? 'highestPoints',
+  )
+  const { shape } = saddleOn(bike.type, bike.machineCalibration)
   const [line, setLine] = useState('')
   const [closed, setClosed] = useState<'open' | 'closed'>('closed')
   const [wedge, setWedge] = useState<{ lift: string; base: string } | null>(null)
@@ -28,8 +32,8 @@ export function SaddleTilt({ bike, school }: { bike: Machine; school: School['ti
   const judged =
     degrees === null
       ? null
-      : assessTilt({ deg: degrees, floorDeg: parseQuantity(floor, '°') ?? 0, across }, bike.type.saddle.shape, school)
-  const stored = assessMachineTilt(bike.machineCalibration, bike.type.saddle.shape, school)
+      : assessTilt({ deg: degrees, floorDeg: parseQuantity(floor, '°') ?? 0, across }, shape, school)
+  const stored = assessMachineTilt(bike.machineCalibration, shape, school)
   const assessment = judged ?? stored
   const { sentence, because } = assessment ? formatTilt(assessment) : { sentence: 'Not measured yet.', because: [] }
 

@@ -35,6 +35,12 @@ export function machineProps(page: MachinePage): MachineViewProps {
       good,
     })),
     care: careProps(page),
+    saddle: {
+      mayManage,
+      saddles: page.saddles,
+      carries: page.fitting?.saddleId ?? null,
+      since: page.fitting ? `since ${day(page.fitting.at)}, ${page.fitting.by}` : null,
+    },
     opened: page.opened.flatMap(({ part, at }) => {
       const text = formatOpened(part)
       return text ? [{ part, text, when: day(at) }] : []

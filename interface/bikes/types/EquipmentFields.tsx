@@ -1,6 +1,6 @@
-import { Select } from 'antd'
+import { Input, Select } from 'antd'
 import '@/interface/kit/antd/select.generated.css'
-import { PEDAL_SIDES } from '@/core/bikes/bike/bike'
+import { PEDAL_SIDES, type PedalSide } from '@/core/bikes/bike/bike'
 import { BRAKE_TYPES } from '@/core/bikes/bike/equipment'
 import { LANDMARK_NAME } from '@/core/messages/setups/checks'
 import { START_LANDMARKS } from '@/core/base/school/school'
@@ -15,6 +15,13 @@ const START_NAME: Readonly<Record<(typeof START_LANDMARKS)[number], string>> = {
 }
 type Equipment = TypeDraft['equipment']
 type Props = Readonly<{ equipment: Equipment; onChange: (equipment: Equipment) => void }>
+
+/** The systems with one side's words changed; nothing where no side has any. */
+function systemsWith({ pedalSystems }: Equipment, side: PedalSide, words: string): Pick<Equipment, 'pedalSystems'> {
+  const { [side]: _, ...rest } = pedalSystems ?? {}
+  const systems = { ...rest, ...(words.trim() !== '' && { [side]: words }) }
+  return { pedalSystems: Object.keys(systems).length > 0 ? systems : undefined }
+}
 
 /** What of a type is no length: pedal sides, how the wheel is stopped, landmarks that are valid. */
 export function EquipmentFields({ equipment, onChange }: Props) {
@@ -33,6 +40,18 @@ export function EquipmentFields({ equipment, onChange }: Props) {
             options={PEDAL_SIDES.map((value) => ({ value, label: value }))}
           />
         </label>
+        {PEDAL_SIDES.filter((side) => equipment.pedalSides.includes(side)).map((side) => (
+          <label key={side}>
+            {side === 'cage' ? 'Cage takes' : 'Cleat side takes'}
+            <Input
+              size="large"
+              autoComplete="off"
+              maxLength={40}
+              value={equipment.pedalSystems?.[side] ?? ''}
+              onChange={(event) => onChange({ ...equipment, ...systemsWith(equipment, side, event.target.value) })}
+            />
+          </label>
+        ))}
         <label>
           The wheel is stopped by
           <Select

@@ -50,6 +50,7 @@ export function NextChange({ memberId, page, complaints, mayTry, changed }: Prop
           {touched.length > 0 ? ` It touches ${touched.join(', ')}.` : ' Nobody else rode it lately.'}
         </p>
       )}
+      {page.wider && <p className={styles.expects}>{page.wider} Taking it moves nothing.</p>}
       {cue && <p className={styles.cue}>Say: “{cue}”</p>}
       {shown && mayTry && !opened && (
         <Button size="large" type={page.running.length > 0 ? 'default' : 'primary'} onClick={() => setOpened(true)}>

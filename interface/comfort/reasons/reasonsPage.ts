@@ -1,3 +1,4 @@
+import { formatWider } from '@/core/messages/bikes/saddles'
 import { causeRow, type Cause } from '@/core/comfort/model/causeTable'
 import type { Change } from '@/core/comfort/changes/changeTypes'
 import { COMPLAINT_OF_RED_FLAG } from '@/core/comfort/model/complaint'
@@ -82,6 +83,8 @@ export type ReasonsPage = Readonly<{
   bike: string | null
   bikeId: string | null
   saddleLine: string | null
+  /** Another bike with a wider saddle, in a sentence; null for none. */
+  wider: string | null
   referral: string
 }>
 
@@ -161,6 +164,7 @@ export function reasonsPage(found: Reasons): ReasonsPage {
     numbers: onFile.entry ? formatMarks(onFile.entry.type, onFile.entry.marks) : null,
     bike: onFile.bike ? formatBikeName(onFile.bike.type.name, onFile.bike.number) : (type?.name ?? null),
     bikeId: onFile.bike?.id ?? null,
+    wider: found.wider ? formatWider({ widthMm: found.wider.ownMm }, found.wider.bikes) : null,
     saddleLine: onFile.saddleLine
       ? `The saddle’s nose stood ${formatLength(Math.abs(onFile.saddleLine.mm))} off the frame’s line on ` +
         `${formatDate(onFile.saddleLine.at, timeZone)}.`

@@ -1,6 +1,7 @@
 import { bottomCrankDeg, type Bike, type BikeType } from '@/core/bikes/bike/bike'
 import { contactPoints, resolveMarks } from '@/core/bikes/bike/contactPoints'
 import type { Marks, Point } from '@/core/base/conventions'
+import { saddleOn } from '@/core/bikes/saddles/saddle'
 import { crankMmAt, handTiltDeg } from '@/core/bikes/bike/standing'
 import { unitVector, intersectCircles, offsetPoint, radians } from '@/core/base/geometry'
 import { pedalAt, poseAt, type Posed, type Rider, type UnreachablePose } from '@/core/riders/kinematics/pose'
@@ -39,8 +40,9 @@ export function bikeScene(bikeType: BikeType, bike: Bike, marks: Marks): BikeSce
   const { seat, nose: level, grip } = contactPoints(bikeType, bike, resolveMarks(bikeType, marks).positions)
   // A saddle tilted by hand is drawn tilted, about the seat point.
   const riseShare = Math.tan(radians(handTiltDeg(bikeType, marks)))
-  const nose = offsetPoint(level, 0, riseShare * bikeType.saddle.noseAheadMm)
-  const tailXMm = nose.xMm - bikeType.saddle.lengthMm
+  const { noseAheadMm, lengthMm } = saddleOn(bikeType, bike)
+  const nose = offsetPoint(level, 0, riseShare * noseAheadMm)
+  const tailXMm = nose.xMm - lengthMm
   const floorYMm = -bikeType.axleHeightMm
   return {
     seat,

@@ -8,6 +8,7 @@ import { careIntervalsOf, listCare } from '../../bikes/care'
 import { codesOfBikes, printedCode } from '../../bikes/codes'
 import { listFaults, listInspections } from '../../bikes/inspections'
 import { can } from '../../platform/accounts/can'
+import { fittingOf, listSaddles } from '../../bikes/saddles'
 import type { Scope } from '../../platform/accounts/scope'
 import type { Database } from '../../platform/db/connection'
 import { listSetupsBetween } from '../../setups/finishedSetups'
@@ -33,6 +34,8 @@ export type MachinePage = Readonly<{
   care: readonly CareState[]
   intervals: Awaited<ReturnType<typeof careIntervalsOf>>
   deeds: Awaited<ReturnType<typeof listCare>>
+  saddles: Awaited<ReturnType<typeof listSaddles>>
+  fitting: Awaited<ReturnType<typeof fittingOf>>
   /** Parts replaced since what they moved was last measured. */
   opened: readonly Readonly<{ part: CarePart; at: Date }>[]
   /** Riders set up between the last good tape and the one that found the machine changed. */
@@ -43,7 +46,7 @@ export type MachinePage = Readonly<{
 export async function machinePage(db: Database, scope: Scope, id: string, now: Date): Promise<MachinePage | null> {
   const bike = await findBike(db, scope, id)
   if (!bike) return null
-  const [studio, faults, readings, inspections, deeds, intervals, care] = await Promise.all([
+  const [studio, faults, readings, inspections, deeds, intervals, care, saddles, fitting] = await Promise.all([
     getStudio(db, scope),
     listFaults(db, scope, id),
     listBikeReadings(db, scope, id),
@@ -51,6 +54,8 @@ export async function machinePage(db: Database, scope: Scope, id: string, now: D
     listCare(db, scope, id),
     careIntervalsOf(db, scope, id),
     careOfBikes(db, scope, now),
+    listSaddles(db, scope),
+    fittingOf(db, scope, id),
   ])
   const code = bike.retiredAt ? null : (await codesOfBikes(db, scope, [id], now)).get(id)
   const residuals = await riderResiduals(db, scope, await listBikes(db, scope), now)
@@ -76,6 +81,8 @@ export async function machinePage(db: Database, scope: Scope, id: string, now: D
     care: care.get(id) ?? [],
     intervals,
     deeds,
+    saddles,
+    fitting,
     opened,
     doubtful:
       changed >= 0 && lastGood

@@ -11,6 +11,7 @@ import type { Health } from '../../../core/comfort/model/complaint'
 import type { Finding } from '../../../core/comfort/model/request'
 import { isPregnant, latestAnswer } from '../../../core/riders/evidence/standingAnswers'
 import type { School } from '../../../core/base/school/school'
+import { saddleOn } from '../../../core/bikes/saddles/saddle'
 import type { Scope } from '../../platform/accounts/scope'
 import { listBikeReadings } from '../../bikes/bikeReadings'
 import { findBike, type StudioBike } from '../../bikes/bikes'
@@ -119,7 +120,7 @@ export async function findingsOnFile(
         : ({
             kind: 'tilt',
             deg: tiltDeg,
-            shape: type.saddle.shape,
+            shape: saddleOn(type, machineCalibration).shape,
             ...(tiltAcross && { across: tiltAcross }),
           } as const),
       line && ({ kind: 'saddleLine', mm: line.mm, daysAgo: ago(line.at) } as const),

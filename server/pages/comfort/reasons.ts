@@ -5,6 +5,8 @@ import type { ExplainRequest, Finding } from '../../../core/comfort/model/reques
 import { explain, type ExplainResponse } from '../../../core/operations/requests/explain'
 import { schoolOf } from '../../../core/base/school/school'
 import { formatLimitStop } from '../../../core/messages/riders/limits'
+import { widerSaddles } from '../../../core/bikes/saddles/saddle'
+import { availableBikes, listBikes, type StudioBike } from '../../bikes/bikes'
 import type { Scope } from '../../platform/accounts/scope'
 import { currentWording, whoAgreed } from '../../riders/consent'
 import { effectsOfLimits } from '../../riders/limits'
@@ -41,6 +43,11 @@ export type Reasons = Readonly<{
   trials: readonly Trial[]
   /** The riders a change of this saddle's tilt touches; empty where none is proposed. */
   touched: readonly Readonly<{ id: string; name: string }>[]
+  /** Bikes whose saddle is clearly wider than the one ridden, for pressure or chafing; null for none. */
+  wider: Readonly<{
+    ownMm: number
+    bikes: readonly Readonly<{ number: number; name: string; widthMm: number }>[]
+  }> | null
   referral: string | null
   /** A limit that waits for a clinician's word, in words; null for none. */
   limitStop: string | null
@@ -102,12 +109,33 @@ export async function reasonsOf(db: DbExecutor, scope: Scope, memberId: string, 
     tried,
     trials,
     touched,
+    wider: answer?.refer ? null : await widerFor(db, scope, complaints, onFile.bike),
     referral: studio.referral,
     limitStop: limit ? formatLimitStop(limit) : null,
     agrees: (await whoAgreed(db, scope, [memberId])).has(memberId),
     wording: (await currentWording(db, scope)).wording,
     timeZone: studio.timeZone,
   }
+}
+
+/** Complaints that a wider saddle may end: it is tried by taking another bike, and nothing is moved. */
+const OF_THE_SADDLE: readonly string[] = ['saddlePressure', 'chafing']
+
+async function widerFor(
+  db: DbExecutor,
+  scope: Scope,
+  complaints: readonly RiderComplaint[],
+  here: StudioBike | null,
+): Promise<Reasons['wider']> {
+  const ownMm = here?.machineCalibration.saddle?.widthMm
+  if (ownMm === undefined || !complaints.some(({ what }) => OF_THE_SADDLE.includes(what))) return null
+  const others = availableBikes(await listBikes(db, scope)).filter(({ id }) => id !== here!.id)
+  const bikes = widerSaddles(here!.machineCalibration, others).map(({ bike, name, widthMm }) => ({
+    number: bike.number,
+    name,
+    widthMm,
+  }))
+  return bikes.length > 0 ? { ownMm, bikes } : null
 }
 
 /** Request of `explain` for these complaints. */

@@ -13,6 +13,7 @@ import * as bikes from '@/server/bikes/bikes'
 import * as codes from '@/server/bikes/codes'
 import { calibrateType } from '@/server/bikes/calibrateType'
 import * as care from '@/server/bikes/care'
+import * as saddles from '@/server/bikes/saddles'
 import * as inspections from '@/server/bikes/inspections'
 import { lockMachine, recomputeMachine } from '@/server/bikes/machineCalibration'
 import * as tapeReadings from '@/server/bikes/tapeReadings'
@@ -175,6 +176,7 @@ const other = {
   seen: id(),
   cue: id(),
   care: id(),
+  saddle: id(),
   look: id(),
   fault: id(),
   tape: id(),
@@ -271,6 +273,8 @@ beforeAll(async () => {
   const fault = { id: other.fault, item: 'pins', note: SECRET } as const
   const look = { id: other.look, bikeId: other.bike, good: [], faults: [fault] }
   await inspections.recordInspection(db, there, look, now)
+  await saddles.saveSaddle(db, there, { id: other.saddle, model: { ...SADDLE, name: SECRET } }, now)
+  await saddles.fitSaddle(db, there, { id: id(), bikeId: other.bike, saddleId: other.saddle }, now)
   await care.recordCare(db, there, { ...CARE, id: other.care, bikeId: other.bike }, now)
 })
 afterAll(async () => {
@@ -298,6 +302,16 @@ type Walk = Readonly<Record<string, Call>>
 /** A tablet of the other studio, in its room. */
 const TABLET = { id: other.tablet, name: SECRET, roomId: other.room, idleMinutes: 5, tokenHash: 'cd'.repeat(32) }
 const ids = () => ({ id: id(), bikeId: other.bike })
+const SADDLE = {
+  name: 'Broad',
+  widthMm: 170,
+  lengthMm: 265,
+  noseAheadMm: 140,
+  shape: 'curved',
+  relief: 'cutOut',
+  padding: 'soft',
+  board: 'frontHalf',
+} as const
 const CARE = { part: 'saddle', deed: 'done', note: SECRET } as const
 const LIMIT = { kind: 'heart', since: '2026-01-01', clearedBy: SECRET } as const
 const PLAN = { kind: 'cleats', since: '2026-01-01', words: SECRET } as const
@@ -366,6 +380,12 @@ const QUERIES: Readonly<Record<string, Walk>> = {
     findChangeSince: () => bikeReadings.findChangeSince(db, here, other.bike, new Date(0)),
   },
   'bikes/calibrateType': { calibrateType: () => calibrateType(db, here, { id: id(), typeId: other.type }, now) },
+  'bikes/saddles': {
+    listSaddles: () => saddles.listSaddles(db, here),
+    saveSaddle: () => saddles.saveSaddle(db, here, { id: other.saddle, model: { ...SADDLE, name: id() } }, now),
+    fitSaddle: () => saddles.fitSaddle(db, here, { ...ids(), saddleId: other.saddle }, now),
+    fittingOf: () => saddles.fittingOf(db, here, other.bike),
+  },
   'bikes/care': {
     listCare: () => care.listCare(db, here, other.bike),
     careIntervalsOf: () => care.careIntervalsOf(db, here, other.bike),
@@ -1228,6 +1248,8 @@ const INPUTS: Record<string, () => Readonly<{ input: unknown; id?: string }>> = 
   'bikes.addBikeReading': () => ({ input: { bikeId: other.bike, reading }, id: id() }),
   'bikes.takeRiderResidual': () => ({ input: { bikeId: other.bike }, id: id() }),
   'bikes.withdrawBikeReading': () => ({ input: { bikeId: other.bike, readingId: other.reading } }),
+  'bikes.saveSaddle': () => ({ input: { saddleId: other.saddle, model: { ...SADDLE, name: 'Stolen' } } }),
+  'bikes.fitSaddle': () => ({ input: { bikeId: other.bike, saddleId: other.saddle }, id: id() }),
   'bikes.recordCare': () => ({ input: { bikeId: other.bike, ...CARE }, id: id() }),
   'bikes.withdrawCare': () => ({ input: { bikeId: other.bike, careId: other.care } }),
   'bikes.setCareIntervals': () => ({ input: { bikeId: other.bike, intervals: { pins: { days: 9 } } } }),
@@ -1413,6 +1435,8 @@ const OUTCOMES: Readonly<Record<string, string>> = {
   'bikes.exportTypes': 'found',
   'bikes.finishCalibration': 'noSuchType',
   'bikes.importTypes': 'fileIssues',
+  'bikes.saveSaddle': 'noSuchSaddle',
+  'bikes.fitSaddle': 'noSuchSaddle',
   'bikes.recordCare': 'noSuchBike',
   'bikes.withdrawCare': 'kept',
   'bikes.setCareIntervals': 'noSuchBike',
