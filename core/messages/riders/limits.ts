@@ -19,6 +19,7 @@ export const LIMIT_NAME: Readonly<Record<LimitKind, string>> = Object.freeze({
   firstFoot: 'Foot out first',
   rides: 'Rides elsewhere',
   sitsAt: 'Place on the saddle',
+  ownSaddle: 'Own saddle or cover',
   touch: 'Touching',
 })
 export const LIMIT_REGION_NAME: Readonly<Record<LimitRegion, string>> = Object.freeze({
@@ -61,6 +62,8 @@ export function formatLimit(limit: Limit, today: string): string {
       return RIDES_NAME[limit.rides!]
     case 'sitsAt':
       return `Sits ${Math.abs(limit.mm!)} mm ${limit.mm! < 0 ? 'behind' : 'ahead of'} the saddle’s middle`
+    case 'ownSaddle':
+      return `Brings an own saddle or cover${limit.mm ? `, ${Math.abs(limit.mm)} mm ${limit.mm > 0 ? 'higher' : 'lower'}` : ''}`
     case 'touch':
       return limit.yes ? 'May be touched' : 'Not to be touched'
     default:

@@ -227,6 +227,11 @@ function formatReason(bikeType: BikeType, reason: Reason, { school, next }: Advi
         `Measured where the rider sits, ${formatLength(reason.mm, shown)} ` +
         `${reason.mm < 0 ? 'behind' : 'ahead of'} the saddle’s middle.`
       )
+    case 'ownSaddle':
+      return (
+        `With the rider’s own saddle or cover on, ${formatLength(reason.mm, shown)} ` +
+        `${reason.mm < 0 ? 'lower' : 'higher'} than the bike’s: put it on before anything is read.`
+      )
     case 'history': {
       const ago = reason.agoDays < 61 ? '' : `, the last ${formatAgo(reason.agoDays)}`
       const old = reason.agoDays > OLD_DAYS ? '; habits and shoes drift, so it is less sure' : ''

@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox'
 import { between, closed, oneOf, type Plain } from '../../base/schema'
 
-/** Limits of a rider that outlast one set-up; health data but for the last four. */
+/** Limits of a rider that outlast one set-up; health data but for the last five. */
 export const LIMIT_KINDS = [
   'heart',
   'operation',
@@ -13,6 +13,7 @@ export const LIMIT_KINDS = [
   'firstFoot',
   'rides',
   'sitsAt',
+  'ownSaddle',
   'touch',
 ] as const
 export type LimitKind = (typeof LIMIT_KINDS)[number]
@@ -31,7 +32,9 @@ export const limitSchema = closed({
   side: Type.Optional(oneOf(['left', 'right', 'both'])),
   /** Of a pregnancy: weeks on the day `since`. */
   weeks: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 })),
-  /** Of a leg difference its size; of `sitsAt` the distance from the saddle's middle, plus is forward. */
+  /** Of a leg difference its size; of `sitsAt` the distance from the saddle's middle, plus is forward; of an own
+   * saddle or cover how much higher the rider sits on it than on the bike's.
+   */
   mm: Type.Optional(between(-100, 100)),
   rides: Type.Optional(oneOf(RIDES)),
   /** Of `touch`: whether the rider agrees to be touched. */
@@ -54,6 +57,7 @@ export const NEEDED: Readonly<Record<LimitKind, readonly Detail[]>> = Object.fre
   firstFoot: ['side'],
   rides: ['rides'],
   sitsAt: ['mm'],
+  ownSaddle: ['mm'],
   touch: ['yes'],
 })
 /** Kinds of which a rider has one at a time: a new one ends the one before. */
@@ -64,6 +68,7 @@ export const SINGLE: readonly LimitKind[] = [
   'firstFoot',
   'rides',
   'sitsAt',
+  'ownSaddle',
   'touch',
 ]
 /** Kinds that wait for a clinician's word. */
@@ -109,7 +114,7 @@ export function limitIssue(limit: Limit, today: string): LimitIssue | null {
   if (kind === 'pregnancy' && weeksOn(limit, today) > MAX_WEEKS) return 'pastBirth'
   if ((kind === 'legDifference' || kind === 'firstFoot') && side === 'both') return 'noSide'
   if (kind === 'legDifference' && (mm! < 1 || mm! > 60)) return 'outOfRange'
-  if (kind === 'sitsAt' && Math.abs(mm!) > 60) return 'outOfRange'
+  if ((kind === 'sitsAt' || kind === 'ownSaddle') && Math.abs(mm!) > 60) return 'outOfRange'
   return null
 }
 
@@ -137,6 +142,8 @@ export type LimitEffects = Readonly<{
   shorterLeg?: Readonly<{ side: 'left' | 'right'; mm: number }>
   /** Their place on the saddle, mm ahead of its middle. */
   sitsAtMm?: number
+  /** How much higher they sit on their own saddle or cover, mm. */
+  ownSaddleMm?: number
 }>
 
 /** What acts on a day (YYYY-MM-DD), of limits that were not ended, the latest last. */
@@ -148,6 +155,7 @@ export function limitEffects(limits: readonly Limit[], today: string): LimitEffe
   const rides = of('rides').at(-1)?.rides
   const { side, mm = 0 } = of('legDifference').at(-1) ?? {}
   const sitsAtMm = of('sitsAt').at(-1)?.mm
+  const ownSaddleMm = of('ownSaddle').at(-1)?.mm
   const serious = [heart, ...operations, pregnancy].filter((one) => one !== undefined)
   const upright = pregnancy ? 'pregnant' : heart ? 'heart' : operations.length > 0 ? 'operation' : undefined
   return {
@@ -161,6 +169,7 @@ export function limitEffects(limits: readonly Limit[], today: string): LimitEffe
     ...(rides && { rides }),
     ...((side === 'left' || side === 'right') && { shorterLeg: { side, mm } }),
     ...(sitsAtMm && { sitsAtMm }),
+    ...(ownSaddleMm && { ownSaddleMm }),
     ankles: of('ankle').map(({ side }) => side!),
   }
 }

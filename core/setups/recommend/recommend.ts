@@ -57,7 +57,7 @@ function searchOn({ request, onCranks, followed }: Knowledge, { bikeType, bike }
 function decide(known: Knowledge, machine: StandingMachine): Advice {
   const { request, readings, history, contradicting, meant, started, now, inputs, seed, followed: school } = known
   const { evidence, observer } = request
-  const { shorterLeg, sitsAtMm } = request.limits ?? {}
+  const { shorterLeg, sitsAtMm, ownSaddleMm } = request.limits ?? {}
   const { bikeType, bike } = machine
   const search = searchOn(known, machine)
   const { posterior } = known.onCranks(bikeType.crankMm)
@@ -98,6 +98,7 @@ function decide(known: Knowledge, machine: StandingMachine): Advice {
     ...(request.body ? [{ code: 'carriedBody', agoDays: request.body.agoDays } as const] : []),
     ...(shorterLeg ? [{ code: 'shorterLeg', ...shorterLeg, deg: lessDeg } as const] : []),
     ...(sitsAtMm ? [{ code: 'sitsAt', mm: sitsAtMm } as const] : []),
+    ...(ownSaddleMm ? [{ code: 'ownSaddle', mm: ownSaddleMm } as const] : []),
   ]
   const next: Next = { ...step, reasons }
   const proposed = saddleAfter(search, current, next)

@@ -72,3 +72,9 @@ test('who sits 20 mm behind the middle gets the slide 20 mm farther forward, and
   expect(behind.belief.plumbOffsetMm.mean).toBeCloseTo(middle.belief.plumbOffsetMm.mean, 1)
   expect(behind.next.because.join(' ')).toMatch(/Measured where the rider sits, 20 mm behind the saddle’s middle/)
 })
+
+test('on an own cover of 20 mm the seat goes a hole of 20 mm lower, and it is put on before anything is read', () => {
+  const [covered, plain] = [ask({ ownSaddleMm: 20 }), ask({})]
+  expect(Number(plain.marks.seatHeight) - Number(covered.marks.seatHeight)).toBe(1)
+  expect(covered.next.because.join(' ')).toMatch(/own saddle or cover on, 20 mm higher than the bike’s/)
+})

@@ -20,6 +20,12 @@ import { NumberField } from '../../kit/NumberField'
 import { Choices, Field } from './fields'
 import styles from './limits.module.css'
 
+/** What the millimetres of a kind are, where they may be minus. */
+const MM_TITLE: Readonly<Partial<Record<LimitKind, string>>> = {
+  sitsAt: 'mm ahead of the saddle’s middle, minus behind it',
+  ownSaddle: 'Sits higher on it by, mm (minus: lower)',
+}
+
 const SIDES = ['left', 'right', 'both'] as const
 const SIDE_NAME = { left: 'Left', right: 'Right', both: 'Both' } as const
 
@@ -104,10 +110,10 @@ export default function AddLimit({
           </Field>
         )}
         {needs('mm') && (
-          <Field title={kind === 'sitsAt' ? 'mm ahead of the saddle’s middle, minus behind it' : 'Shorter by, mm'}>
+          <Field title={MM_TITLE[kind] ?? 'Shorter by, mm'}>
             <NumberField
               aria-label="Millimetres"
-              min={kind === 'sitsAt' ? -60 : 1}
+              min={MM_TITLE[kind] ? -60 : 1}
               max={60}
               value={limit.mm ?? null}
               onChange={(mm) => set({ mm })}

@@ -89,4 +89,5 @@ export const adviceLimits = (effects: LimitEffects): NonNullable<RecommendReques
   ...(effects.rides && { rides: effects.rides }),
   ...(effects.shorterLeg && { shorterLeg: effects.shorterLeg }),
   ...(effects.sitsAtMm && { sitsAtMm: effects.sitsAtMm }),
+  ...(effects.ownSaddleMm && { ownSaddleMm: effects.ownSaddleMm }),
 })

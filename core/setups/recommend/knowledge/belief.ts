@@ -1,3 +1,4 @@
+import { offsetPoint } from '../../../base/geometry'
 import type { Marks } from '../../../base/conventions'
 import { schoolOf, type School } from '../../../base/school/school'
 import type { Bike, BikeType } from '../../../bikes/bike/bike'
@@ -58,11 +59,13 @@ export type CrankTargets = Readonly<{
 /** Reads the evidence and samples the posterior; every further adjustment counts at each row as it then stood. */
 export function believe(request: RecommendRequest): Knowledge {
   const { bike, evidence, observer, body } = request
-  const { shorterLeg, sitsAtMm } = request.limits ?? {}
-  const bikeType = seatedAt(request.bikeType, tiltedByHand(request), sitsAtMm)
+  const { shorterLeg, sitsAtMm, ownSaddleMm } = request.limits ?? {}
+  const seated = (type: BikeType, machine: Bike | undefined) =>
+    onOwnSaddle(seatedAt(type, machine, sitsAtMm), ownSaddleMm)
+  const bikeType = seated(request.bikeType, tiltedByHand(request))
   const school = schoolOf(request.school)
   const history = (request.history ?? []).map((setup) =>
-    sitsAtMm ? { ...setup, bikeType: seatedAt(setup.bikeType, setup.bike, sitsAtMm) } : setup,
+    sitsAtMm || ownSaddleMm ? { ...setup, bikeType: seated(setup.bikeType, setup.bike) } : setup,
   )
   const readings = readSetup({ bikeType, bike, evidence }, school, observer)
   const seed = request.seed ?? 1
@@ -124,6 +127,10 @@ export function believe(request: RecommendRequest): Knowledge {
     }
   }
 }
+
+/** The type with what a rider brings on it: they sit so much higher than its own saddle's top. */
+const onOwnSaddle = (bikeType: BikeType, mm: number | undefined): BikeType =>
+  mm ? { ...bikeType, seatOrigin: offsetPoint(bikeType.seatOrigin, 0, mm) } : bikeType
 
 /** The machine with the tilt that the hand set last added to its own. */
 function tiltedByHand({ bikeType, bike, evidence }: RecommendRequest): Bike | undefined {

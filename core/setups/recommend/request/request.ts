@@ -36,6 +36,8 @@ export const recommendSchema = closed({
       rides: Type.Optional(oneOf(['none', 'upright', 'roadLow'])),
       shorterLeg: Type.Optional(closed({ side: oneOf(['left', 'right']), mm: between(1, 60) })),
       sitsAtMm: Type.Optional(between(-60, 60)),
+      /** How much higher the rider sits on their own saddle or cover, mm. */
+      ownSaddleMm: Type.Optional(between(-60, 60)),
     }),
   ),
   evidence: Type.Array(refTo<typeof evidenceSchema>('evidence'), { maxItems: 500 }),
@@ -91,6 +93,8 @@ export type Reason =
   /** A measured shorter leg; `deg`: by how much less its knee bends. */
   | Readonly<{ code: 'shorterLeg'; side: 'left' | 'right'; mm: number; deg: number }>
   | Readonly<{ code: 'sitsAt'; mm: number }>
+  /** Everything holds with their own saddle or cover on, so much higher than the bike's. */
+  | Readonly<{ code: 'ownSaddle'; mm: number }>
   /** Number of earlier set-ups in the prior, and the days since the latest. */
   | Readonly<{ code: 'history'; setups: number; agoDays: number }>
   /** Another studio's belief in the prior, so many days old. */
