@@ -7,7 +7,7 @@ const FLOORS = ['app', 'interface', 'server', 'standins', 'core']
 const ORDER = {
   core: ['base', 'bikes', 'riders', 'setups', 'classes', 'comfort', 'simulated', 'messages', 'operations'],
   'core/base': ['.', 'school'],
-  'core/bikes': ['scale', 'bike', 'calibration'],
+  'core/bikes': ['scale', 'bike', 'calibration', 'care', 'saddles'],
   'core/riders': [
     'retention',
     'consent',

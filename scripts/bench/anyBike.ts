@@ -196,13 +196,14 @@ console.log('| `recommend`, 4000 samples, median of 16 seeds turn about | four a
 console.log('|---|---|---|---|')
 for (const { read, four, six, ratio } of costs)
   console.log(
-    `| ${read ? 'knee and plumb line read' : 'before the first mount'} | ${ms(four)} | ${ms(six)} | ${ratio.toFixed(2)} |`,
+    `| ${read ? 'knee and plumb line read' : 'before the first mount'} | ` +
+      `${ms(four)} | ${ms(six)} | ${ratio.toFixed(2)} |`,
   )
 const { there, home, count, ended } = translated()
 console.log(
-  `\n${count + ended} pairs of types; ${ended} end before the seat arrives, ${count} remain. There the seat lies within ` +
-    `${there.toFixed(2)} of half a mark from the pedal at most; back home within ${home.toFixed(2)} of half a mark of ` +
-    'the one and half of the other.\n',
+  `\n${count + ended} pairs of types; ${ended} end before the seat arrives, ${count} remain. There the seat lies ` +
+    `within ${there.toFixed(2)} of half a mark from the pedal at most; back home within ${home.toFixed(2)} of half ` +
+    'a mark of the one and half of the other.\n',
 )
 const { start, after, count: riders } = honest()
 console.log(`| ${riders} riders: both checks of the saddle pass | stated | came true |\n|---|---|---|`)

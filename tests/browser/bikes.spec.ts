@@ -44,6 +44,40 @@ test('a saddle’s tilt is judged with the floor taken off, and says where to lo
   await expect(page.getByText('Turns the saddle 6.3° nose up.')).toBeVisible()
 })
 
+test('a part seen to and one replaced; another saddle put on asks for tape and board again', async ({ page }) => {
+  await page.goto('/bikes/bike-7')
+  const care = page.getByRole('region', { name: 'Care' })
+  const clamp = care.getByRole('listitem', { name: 'Bar clamp' })
+  await expect(clamp).toContainText('the reach grows unnoticed')
+  await clamp.getByRole('button', { name: 'Seen to' }).click()
+  await expect(clamp).toBeHidden()
+  await care.getByRole('button', { name: 'Every part' }).click()
+  await expect(clamp).toContainText(/good until/)
+  const straps = care.getByRole('listitem', { name: 'Straps and cages' })
+  await straps.getByRole('button', { name: 'Replaced' }).click()
+  await straps.getByLabel('Straps and cages: by what').fill('wider ones')
+  await straps.getByRole('button', { name: 'Keep' }).click()
+  await care.getByText('What was done').click()
+  await expect(care.getByText('Straps and cages replaced: wider ones')).toBeVisible()
+
+  const name = unique('Broad')
+  await page.getByRole('button', { name: 'Another saddle' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Called here').fill(name)
+  await form.getByLabel('Width at its widest').fill('172 mm')
+  await form.getByRole('button', { name: 'Keep' }).click()
+  await expect(form).toBeHidden()
+  await page.getByRole('button', { name: 'It is on: tape and board again' }).click()
+  await expect(page.getByText(/^Saddle replaced: what the tape said of this bike counts no longer/)).toBeVisible()
+  await expect(page.getByText('172 mm wide, flat, no relief, medium', { exact: true })).toBeVisible()
+  await care
+    .getByRole('listitem')
+    .filter({ hasText: `Saddle replaced: ${name}` })
+    .getByRole('button', { name: 'Take back' })
+    .click()
+  await expect(page.getByText(/^Saddle replaced: what the tape said/)).toBeHidden()
+})
+
 test('one’s own export changes nothing; a broken file is refused whole, with every place', async ({ page }) => {
   await page.goto('/bikes')
   const [download] = await Promise.all([

@@ -11,6 +11,8 @@ export const axisSchema = closed({
   directionDeg: between(-360, 360),
   scale: scaleSchema,
   name: Type.Optional(Type.String({ minLength: 1, maxLength: 30 })),
+  /** It may be moved with the rider on the bike; left out: the rider is off. */
+  riderOn: Type.Optional(Type.Literal(true)),
 })
 export type Axis = Plain<typeof axisSchema>
 const axisRef = refTo<typeof axisSchema>('axis')

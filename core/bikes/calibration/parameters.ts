@@ -154,7 +154,15 @@ export function typeWith(bikeType: BikeType, p: Parameters): BikeType {
       const i = firstOf(axes, name)
       const axis = axisOf(bikeType, name)!
       const scale = scaledBy(axis.scale, p[i + 1])
-      return [name, { directionDeg: normalizedDeg(p[i]), scale, ...(axis.name && { name: axis.name }) }]
+      return [
+        name,
+        {
+          directionDeg: normalizedDeg(p[i]),
+          scale,
+          ...(axis.name && { name: axis.name }),
+          ...(axis.riderOn && { riderOn: true }),
+        },
+      ]
     }),
   ) as BikeType['axes']
   // Cranks and tilt, which no tape sees, stay as they were described.

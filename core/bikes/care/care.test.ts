@@ -32,8 +32,8 @@ test('a machine’s own interval outranks the studio’s, and that the usual one
 test('the most urgent first, then as one walks around the bike', () => {
   const state = (part: (typeof CARE_PARTS)[number], days: number | null) =>
     careState(part, { days: 30 }, days === null ? null : { atMs: now - days * DAY, rides: 0 }, now)
-  const sorted = byUrgency([state('straps', 2), state('pins', 40), state('bolts', null), state('posts', 27), state('pedals', 50)]) // prettier-ignore
-  expect(sorted.map(({ part }) => part)).toEqual(['pins', 'pedals', 'bolts', 'posts', 'straps'])
+  const states = [state('straps', 2), state('pins', 40), state('bolts', null), state('posts', 27), state('pedals', 50)]
+  expect(byUrgency(states).map(({ part }) => part)).toEqual(['pins', 'pedals', 'bolts', 'posts', 'straps'])
 })
 
 test('a new saddle opens tape and tilt, new bars the tape, new straps nothing', () => {

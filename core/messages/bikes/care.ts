@@ -97,5 +97,8 @@ export function formatOpened(part: CarePart): string | null {
       `${name} replaced: what the tape said of this bike counts no longer. Lay it again` +
       `${opened.includes('tilt') ? ', and the board across the saddle' : ''}; until then it is taken as its type.`
     )
-  return `${name} replaced: measure pedal axle to surface again where the new ones differ, and look at the next riders’ knees.`
+  return (
+    `${name} replaced: measure pedal axle to surface again where the new ones differ, ` +
+    'and look at the next riders’ knees.'
+  )
 }

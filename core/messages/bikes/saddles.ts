@@ -35,5 +35,6 @@ export function formatWider(
   if (!first) return null
   const alike = wider.filter(({ name }) => name === first.name).map(({ number }) => number)
   const bikes = alike.length === 1 ? `Bike ${alike[0]} has` : `Bikes ${alike.join(', ')} have`
-  return `${bikes} a wider one: ${first.name}, ${formatLength(first.widthMm)} where this is ${formatLength(own.widthMm)}.`
+  const here = formatLength(own.widthMm)
+  return `${bikes} a wider one: ${first.name}, ${formatLength(first.widthMm)} where this is ${here}.`
 }

@@ -62,8 +62,10 @@ export function formatLimit(limit: Limit, today: string): string {
       return RIDES_NAME[limit.rides!]
     case 'sitsAt':
       return `Sits ${Math.abs(limit.mm!)} mm ${limit.mm! < 0 ? 'behind' : 'ahead of'} the saddle’s middle`
-    case 'ownSaddle':
-      return `Brings an own saddle or cover${limit.mm ? `, ${Math.abs(limit.mm)} mm ${limit.mm > 0 ? 'higher' : 'lower'}` : ''}`
+    case 'ownSaddle': {
+      const higher = limit.mm ? `, ${Math.abs(limit.mm)} mm ${limit.mm > 0 ? 'higher' : 'lower'}` : ''
+      return `Brings an own saddle or cover${higher}`
+    }
     case 'touch':
       return limit.yes ? 'May be touched' : 'Not to be touched'
     default:

@@ -30,8 +30,9 @@ const LOOSEN: Readonly<Record<ClampType, string>> = {
   lever: 'Open the lever',
 }
 /** How one axis is set, standing beside the bike. */
-export const formatHowToSet = (axis: AxisName, closing: BikeEquipment['closing'][AxisName]): string =>
-  `${LOOSEN[closing ?? 'knob']}, ${ADJUSTMENT_WORDS[axis].move}, close it and shake it.`
+export const formatHowToSet = (axis: AxisName, closing: BikeEquipment['closing'][AxisName], riderOn = false): string =>
+  `${riderOn ? 'This one may be set in the saddle. ' : ''}${LOOSEN[closing ?? 'knob']}, ` +
+  `${ADJUSTMENT_WORDS[axis].move}, close it and shake it.`
 
 /** Cautions for every rider who sets a bike alone. */
 export const MEMBER_CAUTIONS: readonly string[] = [

@@ -117,7 +117,9 @@ function formatNextStep(
       next.moves.length === 1
         ? `${capitalized(what)}: the knee should come ${goes}.`
         : `${capitalized(what)}. The knee should come ${goes}.`
+    const stays = next.moves.every(({ axis }) => bikeType.axes[axis]?.riderOn) ? ' The rider may stay on.' : ''
     const isHung = advice.readings.plumb || !advice.readings.knee || school.foreAft === 'unused'
+    if (stays) return `${change}${stays}`
     return isHung ? change : `Before climbing off, hang the plumb line too. Then ${lowered(change)}`
   }
   const seat = formatLabel(bikeType, 'seatHeight', advice.marks.seatHeight ?? '')

@@ -3,16 +3,15 @@ import { Button, Modal, Select } from 'antd'
 import '@/interface/kit/antd/select.generated.css'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { SaddleModel } from '@/core/bikes/saddles/saddle'
 import { formatSaddle } from '@/core/messages/bikes/saddles'
 import { command } from '../../commands/command'
 import { useAction } from '../../commands/useAction'
 import { useIdempotencyKey } from '../../commands/useIdempotencyKey'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import parts from '../parts.module.css'
+import type { StudioSaddle } from './machine'
 import { SaddleForm } from './SaddleForm'
 
-export type StudioSaddle = Readonly<{ id: string; model: SaddleModel; bikes: readonly number[] }>
 export type CarriedSaddleProps = Readonly<{
   mayManage: boolean
   saddles: readonly StudioSaddle[]
@@ -23,7 +22,7 @@ export type CarriedSaddleProps = Readonly<{
 
 const OWN = 'own'
 
-/** Which saddle this machine carries, and another one put on it: what was measured on the old one then counts no more. */
+/** Which saddle this machine carries, and another put on it: what was measured on the old one then counts no more. */
 export function CarriedSaddle({ bikeId, saddle }: Readonly<{ bikeId: string; saddle: CarriedSaddleProps }>) {
   const router = useRouter()
   const { shown } = useUnitSystem()
@@ -58,10 +57,10 @@ export function CarriedSaddle({ bikeId, saddle }: Readonly<{ bikeId: string; sad
             onChange={setChosen}
             options={[
               { value: OWN, label: 'its type’s own' },
-              ...saddles.map(({ id, model, bikes }) => ({
-                value: id,
-                label: `${model.name}, ${formatSaddle(model, shown)}${bikes.length > 0 ? `; on ${bikes.join(', ')}` : ''}`,
-              })),
+              ...saddles.map(({ id, model, bikes }) => {
+                const on = bikes.length > 0 ? `; on ${bikes.join(', ')}` : ''
+                return { value: id, label: `${model.name}, ${formatSaddle(model, shown)}${on}` }
+              }),
             ]}
           />
         </label>

@@ -104,16 +104,7 @@ export function InspectionView({ bikes, start, studio, day }: InspectionViewProp
                 )}
               </div>
             ))}
-          {bike && bike.care.length > 0 && (
-            <section aria-label="To see to" className={styles.care}>
-              <h2>To see to</h2>
-              <ul>
-                {bike.care.map((line) => (
-                  <CareItem key={`${bike.id} ${line.part}`} bikeId={bike.id} line={line} />
-                ))}
-              </ul>
-            </section>
-          )}
+          {bike && <ToSeeTo bike={bike} />}
           {bike && (
             <div className={parts.foot}>
               <Button
@@ -177,5 +168,20 @@ export function InspectionView({ bikes, start, studio, day }: InspectionViewProp
         </p>
       </div>
     </>
+  )
+}
+
+/** What of a bike wears and is due, or was not seen to yet. */
+function ToSeeTo({ bike }: Readonly<{ bike: InspectionBike }>) {
+  if (bike.care.length === 0) return null
+  return (
+    <section aria-label="To see to" className={styles.care}>
+      <h2>To see to</h2>
+      <ul>
+        {bike.care.map((line) => (
+          <CareItem key={`${bike.id} ${line.part}`} bikeId={bike.id} line={line} />
+        ))}
+      </ul>
+    </section>
   )
 }

@@ -128,24 +128,7 @@ export function MachineView(props: MachineViewProps) {
           {text} <span className={parts.quiet}>{when}</span>
         </p>
       ))}
-      {doubtful.length > 0 && (
-        <section className={parts.part}>
-          <h2>Numbers to look at again</h2>
-          <p className={parts.quiet}>
-            {opened.length > 0
-              ? 'These riders were set up here before it, within half a year.'
-              : 'These numbers were saved after the last good tape, before a tape found the change.'}
-          </p>
-          <ul className={styles.rows}>
-            {doubtful.map((rider) => (
-              <li key={`${rider.memberId}-${rider.when}`}>
-                <Link href={`/riders/${rider.memberId}`}>{rider.name}</Link>
-                <span className={parts.quiet}>{rider.when}</span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <Doubtful doubtful={doubtful} isOpened={opened.length > 0} />
       {residual && <RiderResidual bike={bike} residual={residual} mayTake={mayManage} />}
       <div className={parts.facts}>
         <section className={parts.part} id="tape">
@@ -204,6 +187,29 @@ export function MachineView(props: MachineViewProps) {
         </section>
       )}
     </>
+  )
+}
+
+/** Riders whose numbers were found or made doubtful. */
+function Doubtful({ doubtful, isOpened }: Readonly<{ doubtful: MachineViewProps['doubtful']; isOpened: boolean }>) {
+  if (doubtful.length === 0) return null
+  return (
+    <section className={parts.part}>
+      <h2>Numbers to look at again</h2>
+      <p className={parts.quiet}>
+        {isOpened
+          ? 'These riders were set up here before it, within half a year.'
+          : 'These numbers were saved after the last good tape, before a tape found the change.'}
+      </p>
+      <ul className={styles.rows}>
+        {doubtful.map((rider) => (
+          <li key={`${rider.memberId}-${rider.when}`}>
+            <Link href={`/riders/${rider.memberId}`}>{rider.name}</Link>
+            <span className={parts.quiet}>{rider.when}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

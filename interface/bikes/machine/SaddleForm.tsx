@@ -11,7 +11,7 @@ import { useAction } from '../../commands/useAction'
 import { LengthField } from '../../kit/LengthField'
 import { useUnitSystem } from '../../kit/theme/DevicePreferences'
 import parts from '../parts.module.css'
-import type { StudioSaddle } from './CarriedSaddle'
+import type { StudioSaddle } from './machine'
 
 const LENGTHS = [
   ['widthMm', 'Width at its widest', [80, 320]],

@@ -111,6 +111,15 @@ export function AxisFields({ name, axis, issues, onChange, children }: Props) {
         {!isCommon(name) && field('printedName', 'Called on the bike, if not so')}
         {!isCommon(name) && !isCranks && name !== 'saddleTilt' && field('direction', 'Runs at, ° (0 forward, 90 up)')}
         {children}
+        {!isCommon(name) && (
+          <Checkbox
+            className={parts.line}
+            checked={axis.riderOn}
+            onChange={(e) => onChange({ riderOn: e.target.checked })}
+          >
+            may be moved with the rider on
+          </Checkbox>
+        )}
         {axis.form === 'labels' && !isCranks && (
           <Checkbox
             className={parts.line}

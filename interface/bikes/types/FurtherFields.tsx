@@ -1,4 +1,4 @@
-import { DeleteOutlined } from '@ant-design/icons'
+import { ArrowUpOutlined, DeleteOutlined } from '@ant-design/icons'
 import { Button, Select } from 'antd'
 import '@/interface/kit/antd/select.generated.css'
 import { FURTHER_AXES, type AxisName } from '@/core/base/adjustments'
@@ -6,7 +6,7 @@ import { ADJUSTMENT_WORDS } from '@/core/messages/words/adjustments'
 import { AXIS_TITLE } from '@/core/messages/words/phrases'
 import parts from '../parts.module.css'
 import { AxisFields } from './AxisFields'
-import type { DraftIssue } from './parseDraft'
+import { axesIn, type DraftIssue } from './parseDraft'
 import type { AxisDraft, TypeDraft } from './typeDraft'
 import styles from './typeEditor.module.css'
 
@@ -56,6 +56,40 @@ export function FurtherFields({ draft, issues, set, setAxis }: Props) {
           options={left.map((value) => ({ value, label: AXIS_TITLE[value], title: ADJUSTMENT_WORDS[value].what }))}
         />
       )}
+      {further.length > 0 && <HandOrder draft={draft} set={set} />}
     </fieldset>
+  )
+}
+
+/** The order in which the hand sets what moves: each one place earlier by its arrow. */
+function HandOrder({ draft, set }: Pick<Props, 'draft' | 'set'>) {
+  const axes = axesIn(draft)
+  const order = [
+    ...draft.order.filter((name) => axes.includes(name)),
+    ...axes.filter((name) => !draft.order.includes(name)),
+  ]
+  const earlier = (i: number) => set({ order: order.with(i - 1, order[i]).with(i, order[i - 1]) })
+  return (
+    <div role="group" aria-label="Order of the hand">
+      <p className={parts.quiet}>The order in which the hand sets them, and the numbers are read out:</p>
+      <ol className={styles.order}>
+        {order.map((name, i) => (
+          <li key={name}>
+            <div>
+              {draft.axes[name].printedName.trim() || AXIS_TITLE[name]}
+              {i > 0 && (
+                <Button
+                  size="large"
+                  icon={<ArrowUpOutlined />}
+                  aria-label={`${AXIS_TITLE[name]} one place earlier`}
+                  title="Earlier"
+                  onClick={() => earlier(i)}
+                />
+              )}
+            </div>
+          </li>
+        ))}
+      </ol>
+    </div>
   )
 }

@@ -57,7 +57,12 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
   }
   const axis = (name: AxisName): Axis => {
     const printedName = draft.axes[name].printedName.trim()
-    return { directionDeg: directionOf(name), scale: scale(name), ...(printedName !== '' && { name: printedName }) }
+    return {
+      directionDeg: directionOf(name),
+      scale: scale(name),
+      ...(printedName !== '' && { name: printedName }),
+      ...(draft.axes[name].riderOn && { riderOn: true as const }),
+    }
   }
 
   function scale(name: AxisName): Scale {
@@ -117,6 +122,7 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
     }
   })
   const names = axesIn(draft)
+  const order = draft.order.filter((name) => names.includes(name))
   const document: BikeTypeDocument = {
     bikeType: {
       name: draft.name.trim(),
@@ -127,6 +133,7 @@ export function parseDraft(draft: TypeDraft, shown: UnitSystem): ParsedDraft {
       seatOrigin,
       gripOrigin,
       axes,
+      ...(order.length > 0 && { order }),
       forearmGaugeValid: draft.forearmGaugeValid,
       ...((cage ?? cleat) !== undefined && { pedalSurfacesMm: defined({ cage, cleat }) }),
       ...(grips.length > 0 && { grips }),

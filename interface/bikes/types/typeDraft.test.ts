@@ -5,6 +5,7 @@ import { sameGeometry } from '@/core/bikes/calibration/predictionError'
 import { DEFAULT_EQUIPMENT } from '@/core/bikes/bike/equipment'
 import { trueTypeFor } from '@/core/simulated/simulatedTape'
 import { middlePosition } from '@/core/bikes/scale/scale'
+import { SIX_BIKE } from '@/core/testing/furtherTypes'
 import { HOLES_BIKE } from '@/core/testing/meanRider'
 import { formatTypePointer } from '@/core/messages/bikes/typeFields'
 import { parseDraft } from './parseDraft'
@@ -138,4 +139,32 @@ test('a new slide has its middle mark at zero, whichever way it runs: there a se
     )
     expect(middlePosition(read.document!.bikeType.axes.seatSlide!.scale)).toEqual({ label: '3', mm: 0 })
   }
+})
+
+test('a type of six adjustments is typed and read again: names, order, choice of cranks and all', () => {
+  const bikeType = {
+    ...SIX_BIKE,
+    order: ['frameHeight', 'seatHeight'] as const,
+    axes: { ...SIX_BIKE.axes, frameHeight: { ...SIX_BIKE.axes.frameHeight!, riderOn: true as const } },
+  }
+  const equipment = { ...DEFAULT_EQUIPMENT, closing: { ...DEFAULT_EQUIPMENT.closing, frameHeight: 'lever' as const } }
+  const read = parseDraft(draftFromDocument({ bikeType, equipment }, 'metric'), 'metric')
+  expect(read.issues).toEqual([])
+  expect(sameGeometry(read.document!.bikeType, bikeType)).toBe(true)
+  expect(read.document!.bikeType.axes.frameHeight).toMatchObject({ name: 'Lift', riderOn: true })
+  expect(read.document!.bikeType.axes.crankLength).toEqual(SIX_BIKE.axes.crankLength)
+  expect(read.document!.bikeType.order).toEqual(['frameHeight', 'seatHeight'])
+  expect(read.document!.equipment.closing.frameHeight).toBe('lever')
+})
+
+test('a seat that does not slide, and cranks without a length, by their field', () => {
+  const fixed = parseDraft({ ...NEW_DRAFT, name: 'Teasel', seatSlides: false }, 'metric')
+  expect(Object.keys(fixed.document!.bikeType.axes)).toEqual(['seatHeight', 'barHeight', 'barSlide'])
+  const cranks = { ...NEW_DRAFT.axes.crankLength, labels: '165 short' }
+  const wrong = { further: ['crankLength'] as const, axes: { ...NEW_DRAFT.axes, crankLength: cranks } }
+  expect(says(wrong)).toEqual(['Crank length: “short” is not a length'])
+  const along = { ...NEW_DRAFT.axes.seatExtra, direction: '107' }
+  expect(says({ further: ['seatExtra'], axes: { ...NEW_DRAFT.axes, seatExtra: along } })).toEqual([
+    'Second seat adjustment: runs along the same line as the seat height: one of the two is enough',
+  ])
 })

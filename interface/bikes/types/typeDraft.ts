@@ -32,6 +32,7 @@ export type AxisDraft = Readonly<{
   /** Of a further adjustment: the direction it runs in, degrees (0 forward, 90 up), and its name as printed. */
   direction: string
   printedName: string
+  riderOn: boolean
 }>
 
 /** A further hand position as it is typed, from the grip point. */
@@ -56,6 +57,8 @@ export type TypeDraft = Readonly<{
   barSlides: boolean
   /** The further adjustments this type has. */
   further: readonly AxisName[]
+  /** The order of the hand, where it is not the usual one. */
+  order: readonly AxisName[]
   forearmGaugeValid: boolean
   equipment: BikeEquipment
   pedalSpacing: string
@@ -89,6 +92,7 @@ const plainAxis = (
   slideDeg: 0,
   direction: '90',
   printedName: '',
+  riderOn: false,
 })
 
 /** A type nobody has described yet: usual sizes to begin from, no name. */
@@ -122,6 +126,7 @@ export const NEW_DRAFT: TypeDraft = Object.freeze({
   seatSlides: true,
   barSlides: true,
   further: [],
+  order: [],
   forearmGaugeValid: true,
   equipment: DEFAULT_EQUIPMENT,
   pedalSpacing: '165 mm',
@@ -155,6 +160,7 @@ export function draftFromDocument({ bikeType, equipment }: BikeTypeDocument, sho
     seatSlides: axes.seatSlide !== undefined,
     barSlides: axes.barSlide !== undefined,
     further: furtherAxesOf(bikeType),
+    order: bikeType.order ?? [],
     forearmGaugeValid: bikeType.forearmGaugeValid,
     cageSurface: formatIfAny(bikeType.pedalSurfacesMm?.cage),
     cleatSurface: formatIfAny(bikeType.pedalSurfacesMm?.cleat),
@@ -202,6 +208,7 @@ function axisDraft(axis: Axis, name: AxisName, equipment: BikeEquipment): AxisDr
     slideDeg: isSlide(name) ? directionDeg : 0,
     direction: trimmed(directionDeg),
     printedName: axis.name ?? '',
+    riderOn: axis.riderOn ?? false,
   }
   if (name === 'crankLength') return cranksDraft(base, scale)
   if (printed.form === 'irregular') return { ...base, form: 'irregular', uneven: printed.scale }

@@ -53,7 +53,7 @@ export function OwnNumbers({
                 {axisTitle(type, axis)} {marks[axis] === undefined ? '' : formatLabel(type, axis, marks[axis])}
               </b>
               <br />
-              {formatHowToSet(axis, closing[axis])}
+              {formatHowToSet(axis, closing[axis], type.axes[axis]?.riderOn)}
             </li>
           ))}
         </ol>

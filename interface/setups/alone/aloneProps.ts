@@ -22,7 +22,7 @@ export function aloneFlowProps(code: string, machine: Machine): Omit<AloneFlowPr
     scales: axesOf(type).map((axis) => ({
       axis,
       title: axisTitle(type, axis),
-      how: formatHowToSet(axis, closing[axis]),
+      how: formatHowToSet(axis, closing[axis], type.axes[axis]?.riderOn),
       drawnAs: 'ruler' in type.axes[axis]!.scale ? 'ticks' : 'holes',
       marks: drawnMarks(type, axis, none, none, undefined).map(({ label, text }) => ({ label, text })),
     })),

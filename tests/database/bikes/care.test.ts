@@ -77,7 +77,7 @@ test('a part is due by the rides since it was seen to, or by the days; who did i
   expect(round.bikes.find((one) => one.id === bikeId)!.care[0]).toMatchObject({ part: 'barClamp', outcome: 'due' })
 })
 
-test('the studio’s intervals hold for machines without their own; the desk records nothing, an instructor sets none', async () => {
+test('the studio’s intervals hold where a machine has none; desk and instructor set none', async () => {
   const bikeId = await newBike()
   const set = (scope: Scope, input: object) =>
     runCommand(db, scope, { name: 'bikes.setCareIntervals', id: id(), input, observedAt: now }, now)
@@ -96,7 +96,7 @@ test('the studio’s intervals hold for machines without their own; the desk rec
   }
 })
 
-test('a new saddle opens what the tape and the board said, lists who was set up, and comes back when taken back', async () => {
+test('a new saddle opens what tape and board said, lists who was set up, and comes back when taken back', async () => {
   const bikeId = await newBike()
   const tape = async (at: Date) => {
     const row = { kind: 'tape', marks: MARKS, lengths: { saddleHeightMm: 745, setbackMm: 30 } } as const
