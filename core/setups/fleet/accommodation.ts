@@ -92,8 +92,8 @@ export function fleetAccommodation(fits: readonly AccommodationAtStature[]): num
 type FitsByAxis = Readonly<Record<CommonAxis, boolean>>
 
 /** Of a further adjustment so many marks are tried, its ends among them, and so many of all of them together. */
-const FURTHER_MARKS = 5
-const MOST_SETTINGS = 40
+const FURTHER_MARKS = 3
+const MOST_SETTINGS = 18
 
 /**
  * For riders on any type: with its further adjustments, which stand for each rider where the most axes have a mark.

@@ -11,6 +11,7 @@ import type { Health } from '../../../core/comfort/model/complaint'
 import type { Finding } from '../../../core/comfort/model/request'
 import { isPregnant, latestAnswer } from '../../../core/riders/evidence/standingAnswers'
 import type { School } from '../../../core/base/school/school'
+import { handTiltDeg } from '../../../core/bikes/bike/standing'
 import { saddleOn } from '../../../core/bikes/saddles/saddle'
 import type { Scope } from '../../platform/accounts/scope'
 import { listBikeReadings } from '../../bikes/bikeReadings'
@@ -119,7 +120,8 @@ export async function findingsOnFile(
         ? null
         : ({
             kind: 'tilt',
-            deg: tiltDeg,
+            // What the rider's own numbers tip it by, where the type lets the hand do that.
+            deg: tiltDeg + (entry && type.axes.saddleTilt ? handTiltDeg(type, entry.marks) : 0),
             shape: saddleOn(type, machineCalibration).shape,
             ...(tiltAcross && { across: tiltAcross }),
           } as const),

@@ -33,6 +33,8 @@ export type ReadingContext = Readonly<{
   bikeType: BikeType
   contact: Pick<ContactPoints, 'seat' | 'nose' | 'grip'>
   spacingMm: number
+  /** How much farther ahead the nose of the machine's own saddle is than its type's, mm. */
+  noseDeltaMm?: number
   footing: Footing
   school: School
   observer?: Observer

@@ -111,6 +111,7 @@ export function barProbabilities(
     (bike?.sdMm?.[axis] ?? 0) * unitVector(bikeType.axes[axis].directionDeg).y
   const aboveSaddleSdMm = Math.hypot(sdOf('seatHeight'), sdOf('barHeight'))
   const mean = meanUpperBody(upper, weights)
+  const noseAheadMm = bikeType.saddle.noseAheadMm + (bike?.saddle?.noseDeltaMm ?? 0)
   const trunk: BarProbabilities['trunk'] = ({ seat, hand }) =>
     momentsOf(posterior, () => eachUpperBody(upper, seat, hand, trunkAngleDeg))
   const stride = Math.max(1, Math.ceil(upper.count / CLEARANCE_PARTICLES))
@@ -118,7 +119,7 @@ export function barProbabilities(
   const ofClearance = ({ seat, grip }: Readonly<{ seat: Point; grip: Point }>, measure: (mm: number) => number) => {
     let [sum, total] = [0, 0]
     for (let i = 0; i < upper.count; i += stride) {
-      sum += weights[i] * measure(standingClearanceMm(upper, seat, grip, bikeType.saddle.noseAheadMm, i))
+      sum += weights[i] * measure(standingClearanceMm(upper, seat, grip, noseAheadMm, i))
       total += weights[i]
     }
     return total > 0 ? sum / total : 0

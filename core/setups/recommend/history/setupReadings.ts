@@ -47,6 +47,7 @@ export function readSetup(
       bikeType,
       contact: contactPoints(bikeType, bike, axisPositions(bikeType, where)),
       spacingMm: stepMm,
+      ...(bike?.saddle && { noseDeltaMm: bike.saddle.noseDeltaMm }),
       footing: footings[i],
       school,
       observer,

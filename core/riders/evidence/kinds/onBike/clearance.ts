@@ -12,14 +12,14 @@ export const clearance = defineKind({
   name: 'standing clearance',
   about: 'bars',
   step: 'bars',
-  likelihood: ({ seen }, { contact, bikeType }) =>
+  likelihood: ({ seen }, { contact, bikeType, noseDeltaMm = 0 }) =>
     orderedProbit(
       seen === 'clear' ? { from: 0, to: Infinity } : { from: -Infinity, to: 0 },
       MEASUREMENT_SD.clearanceMm,
       (particles) => {
         const upper = particles.upperBodies()
         return columnOf(particles.count, (i) =>
-          standingClearanceMm(upper, contact.seat, contact.grip, bikeType.saddle.noseAheadMm, i),
+          standingClearanceMm(upper, contact.seat, contact.grip, bikeType.saddle.noseAheadMm + noseDeltaMm, i),
         )
       },
     ),
