@@ -25,7 +25,7 @@ const [ines, bram, desk] = [
   person('tove-sandry', 'desk'),
 ]
 const id = () => crypto.randomUUID()
-const now = new Date('2005-03-10T17:00:00Z')
+const now = new Date('1997-03-10T17:00:00Z')
 const after = (days: number) => new Date(now.getTime() + 86_400_000 * days)
 const MARKS = { seatHeight: '8', seatSlide: 'C', barHeight: '5', barSlide: '2' }
 let number = 870

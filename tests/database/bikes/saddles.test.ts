@@ -22,7 +22,7 @@ const db = database()
 const ines: Scope = { studioId: 'netloft-hall', userId: 'ines-harrow', role: 'manager' }
 const bram: Scope = { studioId: 'netloft-hall', userId: 'bram-okell', role: 'instructor' }
 const id = () => crypto.randomUUID()
-const now = new Date('2026-11-20T17:00:00Z')
+const now = new Date('1996-11-20T17:00:00Z')
 const tag = id().slice(0, 6)
 const model = (name: string, more: Partial<SaddleModel> = {}): SaddleModel => ({
   name: `${name} ${tag}`,
