@@ -27,7 +27,7 @@ test('a machine’s own saddle moves its nose and leaves seat, grip and the othe
   expect(saddleOn(HOLES_BIKE, {})).toBe(HOLES_BIKE.saddle)
 })
 
-test('tilt is judged by the shape of the saddle on it: nose 4° down is right on a curved one, not on a flat one', () => {
+test('tilt is judged by the shape of the saddle on it: nose 4° down is right on a curved one, not on a flat', () => {
   const tilted = { tiltDeg: -4, tiltAcross: 'highestPoints' } as const
   expect(assessMachineTilt({ ...tilted, ...bike }, 'flat', 'byShape')!.outcome).toBe('good')
   expect(assessMachineTilt(tilted, 'flat', 'byShape')!.outcome).toBe('noseDown')
